@@ -1,0 +1,35 @@
+package dibble.gear;
+
+import java.text.Normalizer;
+import java.util.Locale;
+import java.util.function.Predicate;
+import java.util.regex.Pattern;
+
+/** Ids of a session: lower-case letters, digits and hyphens, unique in their list. */
+public final class Ids {
+    private static final Pattern ID = Pattern.compile("[a-z0-9-]+");
+
+    private Ids() {}
+
+    /** The id itself. @throws IllegalArgumentException where it is not well formed */
+    public static String check(String id) {
+        if (!ID.matcher(id).matches()) {
+            throw new IllegalArgumentException("id \"" + id + "\" (expected lower-case letters, digits and hyphens)");
+        }
+        return id;
+    }
+
+    /** An id made of a name, with a number behind it where it is taken already. */
+    public static String fresh(String name, Predicate<String> taken) {
+        String plain = Normalizer.normalize(name, Normalizer.Form.NFD)
+                .toLowerCase(Locale.ROOT)
+                .replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-|-$", "");
+        String base = plain.isEmpty() ? "item" : plain;
+        String id = base;
+        for (int n = 2; taken.test(id); n++) {
+            id = base + "-" + n;
+        }
+        return id;
+    }
+}

@@ -1,0 +1,11 @@
+package dibble.gear;
+
+/** What a source is. */
+public enum SourceKind {
+    KEYBOARD,
+    PADS,
+    PEDALS,
+    CONTROLS,
+    SEQUENCER,
+    FILE
+}

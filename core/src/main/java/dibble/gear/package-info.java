@@ -1,0 +1,4 @@
+/**
+ * Sources, instruments and parts as immutable values, and the plan of channels. May import midi only.
+ */
+package dibble.gear;

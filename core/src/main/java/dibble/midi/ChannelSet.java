@@ -1,0 +1,51 @@
+package dibble.midi;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * A set of MIDI channels.
+ *
+ * @param mask bit {@code c} for channel {@code c}, 0-15
+ */
+public record ChannelSet(int mask) {
+    public static final ChannelSet ALL = new ChannelSet(0xFFFF);
+
+    public ChannelSet {
+        if ((mask & ~0xFFFF) != 0) {
+            throw new IllegalArgumentException("channel mask " + mask + " (expected 16 bits)");
+        }
+    }
+
+    /** A set of channel numbers as people write them, 1-16. */
+    public static ChannelSet of(int... numbers) {
+        int mask = 0;
+        for (int number : numbers) {
+            if (number < 1 || number > 16) {
+                throw new IllegalArgumentException("channel " + number + " (expected 1 to 16)");
+            }
+            mask |= 1 << number - 1;
+        }
+        return new ChannelSet(mask);
+    }
+
+    /** Whether channel 0-15 is in the set. */
+    public boolean holds(int channel) {
+        return (mask >>> channel & 1) != 0;
+    }
+
+    public boolean isAll() {
+        return mask == 0xFFFF;
+    }
+
+    /** The numbers 1-16, rising. */
+    public List<Integer> numbers() {
+        List<Integer> numbers = new ArrayList<>();
+        for (int channel = 0; channel < 16; channel++) {
+            if (holds(channel)) {
+                numbers.add(channel + 1);
+            }
+        }
+        return numbers;
+    }
+}

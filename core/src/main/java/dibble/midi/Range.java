@@ -1,0 +1,33 @@
+package dibble.midi;
+
+/**
+ * A range of keys, velocities or values 0-127, both ends included.
+ *
+ * @param low the lowest, 0-127
+ * @param high the highest, {@code low} to 127
+ */
+public record Range(int low, int high) {
+    /** All keys. */
+    public static final Range ALL = new Range(0, 127);
+
+    /** All velocities of a note-on. */
+    public static final Range VELOCITIES = new Range(1, 127);
+
+    public Range {
+        if (low < 0 || high > 127 || low > high) {
+            throw new IllegalArgumentException("range " + low + " to " + high + " (expected 0 to 127, low first)");
+        }
+    }
+
+    public boolean holds(int value) {
+        return value >= low && value <= high;
+    }
+
+    public boolean overlaps(Range other) {
+        return low <= other.high && other.low <= high;
+    }
+
+    public int size() {
+        return high - low + 1;
+    }
+}

@@ -1,0 +1,9 @@
+package dibble.routing;
+
+/**
+ * Where a message goes.
+ *
+ * @param port the name of a port
+ * @param channel 1-16
+ */
+public record Destination(String port, int channel) {}

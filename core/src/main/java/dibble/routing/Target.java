@@ -1,0 +1,29 @@
+package dibble.routing;
+
+import dibble.gear.PartRef;
+
+/** Where a zone leads. */
+public sealed interface Target {
+    /** The id of the instrument that it leads to. */
+    String instrument();
+
+    /** A part, wherever its channel is. */
+    record ToPart(PartRef part) implements Target {
+        @Override
+        public String instrument() {
+            return part.instrument();
+        }
+    }
+
+    /** A channel with no part, 1-16. */
+    record ToChannel(String instrument, int channel) implements Target {
+        public ToChannel {
+            if (channel < 1 || channel > 16) {
+                throw new IllegalArgumentException("channel " + channel + " (expected 1 to 16)");
+            }
+        }
+    }
+
+    /** The event's own channel. */
+    record ToSameChannel(String instrument) implements Target {}
+}

@@ -1,0 +1,4 @@
+/**
+ * Simulated devices that take the place of real gear, behind the port interfaces.
+ */
+package dibble.standins;
