@@ -46,8 +46,7 @@ public record Part(
 
     /** A part with a program on a channel (null: chosen once and kept). */
     public static Part of(String id, String name, Integer channel, int program, Range keys, int colour) {
-        return new Part(
-                id, name, channel, null, program, 100, 64, keys, false, colour, Extras.NONE);
+        return new Part(id, name, channel, null, program, 100, 64, keys, false, colour, Extras.NONE);
     }
 
     public Part withChannel(Integer number) {

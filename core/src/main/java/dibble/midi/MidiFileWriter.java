@@ -15,8 +15,7 @@ public final class MidiFileWriter {
      */
     public static byte[] write(MidiFile file) {
         if (file.type() == 0 && file.tracks().size() != 1) {
-            throw new IllegalArgumentException(
-                    file.tracks().size() + " tracks in a type 0 file (expected 1)");
+            throw new IllegalArgumentException(file.tracks().size() + " tracks in a type 0 file (expected 1)");
         }
         MidiFileWriter writer = new MidiFileWriter();
         writer.file(file);

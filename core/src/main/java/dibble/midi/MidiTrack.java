@@ -95,17 +95,17 @@ public final class MidiTrack {
 
     @Override
     public boolean equals(Object other) {
-        return other instanceof MidiTrack that
-                && endTick == that.endTick
-                && Arrays.equals(ticks, that.ticks)
-                && Arrays.equals(messages, that.messages)
-                && sameBytes(that);
+        return other == this
+                || other instanceof MidiTrack that
+                        && endTick == that.endTick
+                        && Arrays.equals(ticks, that.ticks)
+                        && Arrays.equals(messages, that.messages)
+                        && sameBytes(that);
     }
 
     private boolean sameBytes(MidiTrack that) {
         for (int i = 0; i < size(); i++) {
-            if (!Arrays.equals(
-                    bytes == null ? null : bytes[i], that.bytes == null ? null : that.bytes[i])) {
+            if (!Arrays.equals(bytes == null ? null : bytes[i], that.bytes == null ? null : that.bytes[i])) {
                 return false;
             }
         }

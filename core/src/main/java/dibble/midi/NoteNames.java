@@ -49,12 +49,11 @@ public final class NoteNames {
         if (!matcher.matches()) {
             return OptionalInt.empty();
         }
-        int accidental =
-                switch (matcher.group(2)) {
-                    case "#", "♯" -> 1;
-                    case "B", "♭" -> -1;
-                    default -> 0;
-                };
+        int accidental = switch (matcher.group(2)) {
+            case "#", "♯" -> 1;
+            case "B", "♭" -> -1;
+            default -> 0;
+        };
         int octave = Integer.parseInt(matcher.group(3));
         int step = STEPS[matcher.group(1).charAt(0) - 'A'];
         return inRange((octave + 5 - middleC.octave()) * 12 + step + accidental);

@@ -192,10 +192,10 @@ public final class Router {
         }
     }
 
-    /** Forgets what sounds on a port that went away: nothing can be sent there any more. */
-    public void forgetPort(int port) {
-        if (port * 2048 < sounding.length) {
-            Arrays.fill(sounding, port * 2048, (port + 1) * 2048, false);
+    /** Sends the offs of all that sounds on a port that is about to go; keys that held notes there hold nothing. */
+    public void closePort(int port, long stamp) {
+        for (int place = port * 2048; place < Math.min((port + 1) * 2048, sounding.length); place++) {
+            stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
         }
     }
 

@@ -100,7 +100,8 @@ public final class RoutingCompiler {
         routing.instruments().forEach(instrument -> instruments.put(instrument.id(), instrument));
         for (int z = 0; z < zones.size(); z++) {
             Zone zone = zones.get(z);
-            columns.destination[z] = destination(zone.to(), instruments.get(zone.to().instrument()));
+            columns.destination[z] =
+                    destination(zone.to(), instruments.get(zone.to().instrument()));
             columns.instrument[z] = slots.instrument(zone.to().instrument());
             columns.transpose[z] = zone.transpose();
             columns.velocityLow[z] = zone.velocity().low();

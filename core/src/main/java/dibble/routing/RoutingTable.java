@@ -64,8 +64,7 @@ public final class RoutingTable {
     /** A table with no source: nothing plays. */
     static RoutingTable empty() {
         int[] none = {};
-        return new RoutingTable(
-                0, 0, new boolean[0], none, none, none, none, none, none, new ZoneColumns(0), none, 0);
+        return new RoutingTable(0, 0, new boolean[0], none, none, none, none, none, none, new ZoneColumns(0), none, 0);
     }
 
     /** The properties of zones, a column each. Filled by the compiler, then only read. */

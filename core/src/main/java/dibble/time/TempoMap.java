@@ -82,13 +82,15 @@ public final class TempoMap {
             Tempo before = tempos.get(i - 1);
             long length = tempos.get(i).at() - before.at();
             if (length <= 0) {
-                throw new IllegalArgumentException("tempo at tick " + tempos.get(i).at() + " (expected later ticks)");
+                throw new IllegalArgumentException(
+                        "tempo at tick " + tempos.get(i).at() + " (expected later ticks)");
             }
             tempoStarts[i] = tempoStarts[i - 1] + length * before.nanosPerTick();
         }
         for (int i = 1; i < meters.size(); i++) {
             if (meters.get(i).at() <= meters.get(i - 1).at()) {
-                throw new IllegalArgumentException("meter at tick " + meters.get(i).at() + " (expected later ticks)");
+                throw new IllegalArgumentException(
+                        "meter at tick " + meters.get(i).at() + " (expected later ticks)");
             }
         }
     }
@@ -145,8 +147,7 @@ public final class TempoMap {
                 long in = tick - meter.at();
                 bar += in / meter.ticksPerBar();
                 long inBar = in % meter.ticksPerBar();
-                return new Place(
-                        bar, (int) (inBar / meter.ticksPerBeat()) + 1, (int) (inBar % meter.ticksPerBeat()));
+                return new Place(bar, (int) (inBar / meter.ticksPerBeat()) + 1, (int) (inBar % meter.ticksPerBeat()));
             }
             long length = meters.get(i + 1).at() - meter.at();
             bar += (length + meter.ticksPerBar() - 1) / meter.ticksPerBar();

@@ -1,0 +1,175 @@
+package dibble.cli;
+
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.midi.MidiFile;
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.recording.TrackExport;
+import dibble.routing.Destination;
+import dibble.routing.RouterOutput;
+import dibble.routing.Routing;
+import dibble.routing.Slots;
+import dibble.session.Session;
+import java.io.PrintWriter;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.PriorityQueue;
+import java.util.Set;
+import java.util.TreeMap;
+
+/** Collects what a routed file sends, a track for each destination, and prints it as lines of JSON where asked. */
+final class RoutedFile implements RouterOutput {
+    private final Session session;
+    private final Routing routing;
+    private final Slots slots = new Slots();
+    private final PrintWriter lines;
+    private final MidiTrack.Builder[] tracks = new MidiTrack.Builder[Slots.MOST_PORTS * 16];
+    private final int[] firstInstrument = new int[Slots.MOST_PORTS * 16];
+
+    /** @param lines where each message is printed to, or null */
+    RoutedFile(Session session, Routing routing, PrintWriter lines) {
+        this.session = session;
+        this.routing = routing;
+        this.lines = lines;
+    }
+
+    Routing routing() {
+        return routing;
+    }
+
+    Slots slots() {
+        return slots;
+    }
+
+    /** Sends the sound of every part, at tick 0, in the order of the file. */
+    void sendSounds() {
+        for (Instrument instrument : routing.instruments()) {
+            int port = slots.port(instrument.port());
+            for (Part part : instrument.parts()) {
+                routing.channels().channel(instrument.ref(part)).ifPresent(channel -> {
+                    for (int message : TrackExport.soundMessages(part, channel - 1)) {
+                        send(0, port, message, slots.instrument(instrument.id()));
+                    }
+                });
+            }
+        }
+    }
+
+    @Override
+    public boolean send(long tick, int port, int message, int instrument) {
+        int destination = port * 16 + ShortMessage.channel(message);
+        if (tracks[destination] == null) {
+            tracks[destination] = new MidiTrack.Builder();
+            firstInstrument[destination] = instrument;
+        }
+        tracks[destination].add(tick, message);
+        if (lines != null) {
+            print(tick, message, slots.instrumentId(instrument));
+        }
+        return true;
+    }
+
+    /** One line; ids have no characters that JSON escapes. */
+    private void print(long tick, int message, String instrument) {
+        StringBuilder line = new StringBuilder(80);
+        line.append("{\"tick\":").append(tick).append(",\"to\":\"").append(instrument);
+        line.append("\",\"channel\":").append(ShortMessage.channel(message) + 1).append(",\"message\":[");
+        int length = ShortMessage.length(ShortMessage.status(message));
+        for (int b = 0; b < length; b++) {
+            line.append(b == 0 ? "" : ",").append(message >>> 8 * b & 0xFF);
+        }
+        lines.append(line.append("]}\n"));
+    }
+
+    /** The type 1 file: tempo, meter and markers of the input, then a track for each destination that got anything. */
+    MidiFile file(MidiFile input) {
+        List<MidiTrack> out = new ArrayList<>();
+        out.add(conductor(input));
+        names().forEach((destination, name) -> {
+            MidiTrack.Builder named = new MidiTrack.Builder().text(0, MidiTrack.META_TRACK_NAME, name);
+            MidiTrack events = tracks[destination].build();
+            for (int i = 0; i < events.size(); i++) {
+                named.copy(events, i);
+            }
+            out.add(named.build());
+        });
+        return new MidiFile(1, input.division(), out);
+    }
+
+    /** The destinations that got anything, in the order of the session, with their names. */
+    private Map<Integer, String> names() {
+        Map<Integer, String> names = new LinkedHashMap<>();
+        for (Instrument instrument : session.instruments()) {
+            int port = slots.port(instrument.port()) * 16;
+            for (Part part : instrument.parts()) {
+                routing.destination(instrument.ref(part))
+                        .map(Destination::channel)
+                        .map(channel -> port + channel - 1)
+                        .filter(destination -> tracks[destination] != null)
+                        .ifPresent(
+                                destination -> names.putIfAbsent(destination, instrument.name() + " / " + part.name()));
+            }
+            bareChannels(instrument).forEach((destination, channel) -> {
+                if (!isParts(destination)) {
+                    names.putIfAbsent(destination, instrument.name() + " / " + channel);
+                }
+            });
+        }
+        return names;
+    }
+
+    private Map<Integer, Integer> bareChannels(Instrument instrument) {
+        Map<Integer, Integer> channels = new TreeMap<>();
+        int port = slots.port(instrument.port()) * 16;
+        int slot = slots.instrument(instrument.id());
+        for (int channel = 0; channel < 16; channel++) {
+            if (tracks[port + channel] != null && firstInstrument[port + channel] == slot) {
+                channels.put(port + channel, channel + 1);
+            }
+        }
+        return channels;
+    }
+
+    private boolean isParts(int destination) {
+        Set<Destination> parts = new HashSet<>();
+        routing.instruments()
+                .forEach(instrument -> instrument
+                        .parts()
+                        .forEach(part ->
+                                routing.destination(instrument.ref(part)).ifPresent(parts::add)));
+        return parts.contains(new Destination(slots.portName(destination / 16), destination % 16 + 1));
+    }
+
+    /** An event of the input that belongs on the first track. */
+    private record Kept(MidiTrack track, int at, int order) implements Comparable<Kept> {
+        @Override
+        public int compareTo(Kept other) {
+            int byTick = Long.compare(track.tick(at), other.track.tick(other.at));
+            return byTick != 0 ? byTick : Integer.compare(order, other.order);
+        }
+    }
+
+    private static MidiTrack conductor(MidiFile input) {
+        PriorityQueue<Kept> kept = new PriorityQueue<>();
+        int order = 0;
+        for (MidiTrack track : input.tracks()) {
+            for (int i = 0; i < track.size(); i++) {
+                if (track.isMeta(i, MidiTrack.META_TEMPO)
+                        || track.isMeta(i, MidiTrack.META_METER)
+                        || track.isMeta(i, MidiTrack.META_MARKER)) {
+                    kept.add(new Kept(track, i, order++));
+                }
+            }
+        }
+        MidiTrack.Builder conductor = new MidiTrack.Builder();
+        while (!kept.isEmpty()) {
+            Kept next = kept.poll();
+            conductor.copy(next.track(), next.at());
+        }
+        return conductor.build();
+    }
+}

@@ -1,0 +1,17 @@
+package dibble.ports;
+
+/** A port that events come from. */
+public interface InputPort {
+    /** Takes what a port hears. Called on the port's own threads; must neither block nor allocate. */
+    @FunctionalInterface
+    interface Listener {
+        /** @param message a packed channel message */
+        void heard(int message);
+    }
+
+    /** The name by which a session knows it. */
+    String name();
+
+    /** Has the listener called for all that comes from now on; null for nobody. */
+    void listen(Listener listener);
+}

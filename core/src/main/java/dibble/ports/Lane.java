@@ -1,0 +1,120 @@
+package dibble.ports;
+
+import dibble.midi.ShortMessage;
+import java.lang.invoke.VarHandle;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+
+/**
+ * The way out to one port: a ring, and a sender thread of its own, so that a slow port delays nobody else. When it is
+ * nearly full it refuses everything but offs; the room kept for them is more than can sound on a port at once, so an
+ * off is never lost. Offered to by whoever decides events, one thread at a time.
+ */
+public final class Lane implements AutoCloseable {
+    /** Notes that can sound on a port at once (16 channels of 128), and silence's messages on top. */
+    private static final int KEPT_FOR_OFFS = 16 * 128 + 64;
+
+    private static final int CAPACITY = 1 << 14;
+
+    private final EventRing ring = new EventRing(CAPACITY);
+    private final OutputPort port;
+    private final Thread sender;
+    private volatile boolean resting;
+    private volatile boolean closing;
+    private volatile long refused;
+    private volatile long sent;
+    private volatile long failed;
+
+    public Lane(OutputPort port) {
+        this.port = port;
+        sender = new Thread(this::run, "dibble-out-" + port.name());
+        sender.setDaemon(true);
+        sender.setPriority(Thread.MAX_PRIORITY);
+        sender.start();
+    }
+
+    /** Puts a message on its way; false where the lane is so full that only offs are taken. */
+    public boolean offer(long stamp, int message) {
+        if (ring.size() >= CAPACITY - KEPT_FOR_OFFS && !isOff(message)) {
+            refused = refused + 1;
+            return false;
+        }
+        boolean taken = ring.offer(stamp, message);
+        // The event must be visible before the sender's rest is looked at; pairs with the fence in run().
+        VarHandle.fullFence();
+        if (resting) {
+            LockSupport.unpark(sender);
+        }
+        return taken;
+    }
+
+    private static boolean isOff(int message) {
+        return ShortMessage.kind(message) == ShortMessage.NOTE_OFF
+                || ShortMessage.kind(message) == ShortMessage.CONTROLLER && ShortMessage.data1(message) >= 120;
+    }
+
+    private void run() {
+        while (true) {
+            if (ring.poll()) {
+                send((int) ring.payload(), ring.stamp());
+                continue;
+            }
+            if (closing) {
+                return;
+            }
+            resting = true;
+            VarHandle.fullFence();
+            if (!ring.hasEvents() && !closing) {
+                LockSupport.park(this);
+            }
+            resting = false;
+        }
+    }
+
+    private void send(int message, long stamp) {
+        try {
+            port.send(message, stamp);
+            sent = sent + 1;
+        } catch (RuntimeException e) {
+            // A port that fails must not take its sender with it; the count is shown.
+            failed = failed + 1;
+        }
+    }
+
+    public OutputPort port() {
+        return port;
+    }
+
+    /** Messages that wait to be sent. */
+    public int backlog() {
+        return ring.size();
+    }
+
+    /** Messages that were refused since the lane was opened; none of them an off. */
+    public long refused() {
+        return refused;
+    }
+
+    /** Messages that the port took. */
+    public long sent() {
+        return sent;
+    }
+
+    /** Messages that the port failed to take. */
+    public long failed() {
+        return failed;
+    }
+
+    /** Sends what waits, for a second at most, and closes the port. */
+    @Override
+    public void close() {
+        closing = true;
+        LockSupport.unpark(sender);
+        try {
+            sender.join(TimeUnit.SECONDS.toMillis(1));
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        port.close();
+    }
+}

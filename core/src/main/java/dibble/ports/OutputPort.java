@@ -1,0 +1,19 @@
+package dibble.ports;
+
+/** A port that messages are sent to. Only its {@link Lane}'s sender calls it. */
+public interface OutputPort extends AutoCloseable {
+    /** The name by which a session knows it. */
+    String name();
+
+    /**
+     * Sends a message; may block.
+     *
+     * @param message a packed channel message
+     * @param stamp the time stamp, on the system's clock, of the event that caused it
+     */
+    void send(int message, long stamp);
+
+    /** Closes the port. */
+    @Override
+    default void close() {}
+}

@@ -1,0 +1,83 @@
+package dibble.recording;
+
+import dibble.midi.ShortMessage;
+import java.util.Arrays;
+
+/**
+ * Notes with a beginning and an end, made out of an {@link EventLog} as it grows. A note that has not ended reaches to
+ * {@link #OPEN}. Belongs to one thread.
+ */
+public final class NoteSpans {
+    /** The end of a note that still sounds. */
+    public static final long OPEN = Long.MAX_VALUE;
+
+    private final EventLog log;
+    private final int source;
+    private final int[] open = new int[16 * 128];
+    private long[] starts = new long[64];
+    private long[] ends = new long[64];
+    private int[] notes = new int[64];
+    private int size;
+    private int read;
+
+    /** @param source the number whose events count; -1 for all */
+    public NoteSpans(EventLog log, int source) {
+        this.log = log;
+        this.source = source;
+        Arrays.fill(open, -1);
+    }
+
+    /** Takes in what the log has got since the last call. */
+    public void update() {
+        int end = log.size();
+        for (; read < end; read++) {
+            if (source < 0 || log.source(read) == source) {
+                take(log.message(read), log.stamp(read));
+            }
+        }
+    }
+
+    private void take(int message, long stamp) {
+        boolean starts = ShortMessage.startsNote(message);
+        if (!starts && !ShortMessage.endsNote(message)) {
+            return;
+        }
+        int place = ShortMessage.channel(message) << 7 | ShortMessage.data1(message);
+        if (open[place] >= 0) {
+            ends[open[place]] = stamp;
+            open[place] = -1;
+        }
+        if (starts) {
+            open[place] = size;
+            append(stamp, ShortMessage.data1(message));
+        }
+    }
+
+    private void append(long stamp, int note) {
+        if (size == starts.length) {
+            starts = Arrays.copyOf(starts, size * 2);
+            ends = Arrays.copyOf(ends, size * 2);
+            notes = Arrays.copyOf(notes, size * 2);
+        }
+        starts[size] = stamp;
+        ends[size] = OPEN;
+        notes[size] = note;
+        size++;
+    }
+
+    public int size() {
+        return size;
+    }
+
+    public long start(int i) {
+        return starts[i];
+    }
+
+    public long end(int i) {
+        return ends[i];
+    }
+
+    public int note(int i) {
+        return notes[i];
+    }
+}

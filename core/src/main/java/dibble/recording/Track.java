@@ -1,0 +1,69 @@
+package dibble.recording;
+
+import dibble.gear.Extras;
+import dibble.gear.Ids;
+import dibble.gear.PartRef;
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import java.util.Optional;
+
+/**
+ * A track: what it takes, and what is on it.
+ *
+ * @param input what it takes
+ * @param clip its events in ticks of the session; channels are those of the destinations they went to
+ * @param printedFrom the id of the take that it was printed from, or null
+ */
+public record Track(String id, String name, Input input, MidiTrack clip, String printedFrom, Extras extras) {
+    /** What a track takes. */
+    public sealed interface Input {}
+
+    /** All that reaches a part. */
+    public record OfPart(PartRef part) implements Input {}
+
+    /** What no other track takes. */
+    public record Rest() implements Input {}
+
+    /** A way of choosing events that this version keeps, but does not record by. */
+    public record Unknown(Extras fields) implements Input {}
+
+    /** The clip of a track that has nothing on it. */
+    public static final MidiTrack NOTHING = new MidiTrack.Builder().build();
+
+    public Track {
+        Ids.check(id);
+    }
+
+    /** An empty track for a part. */
+    public static Track of(String id, String name, PartRef part) {
+        return new Track(id, name, new OfPart(part), NOTHING, null, Extras.NONE);
+    }
+
+    /** The part that this track takes; empty where it takes something else. */
+    public Optional<PartRef> part() {
+        return input instanceof OfPart of ? Optional.of(of.part()) : Optional.empty();
+    }
+
+    public boolean takesRest() {
+        return input instanceof Rest;
+    }
+
+    public Track withClip(MidiTrack events, String takeId) {
+        return new Track(id, name, input, events, takeId, extras);
+    }
+
+    public Track withName(String text) {
+        return new Track(id, text, input, clip, printedFrom, extras);
+    }
+
+    /** How many notes are on it. */
+    public int noteCount() {
+        int notes = 0;
+        for (int i = 0; i < clip.size(); i++) {
+            if (clip.isChannelMessage(i) && ShortMessage.startsNote(clip.message(i))) {
+                notes++;
+            }
+        }
+        return notes;
+    }
+}

@@ -1,0 +1,151 @@
+package dibble.session;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+
+/**
+ * The open session: the present value, the way back and forth, and the performance state beside it. Belongs to the
+ * thread that edits. A gesture (a drag, say) shows many values and is one step of undo.
+ */
+public final class Document {
+    private static final int MOST_STEPS = 1000;
+
+    /** A value in the history, with the name of the edit that led to it. */
+    private record Step(String name, Session session) {}
+
+    private final List<Step> steps = new ArrayList<>();
+    private final List<Runnable> listeners = new ArrayList<>();
+    private int now;
+    private int saved;
+    private Session shown;
+    private Performance performance;
+
+    public Document(Session session, Performance performance) {
+        open(session, performance);
+    }
+
+    /** Puts another session in place; there is no way back to the one before. */
+    public void open(Session session, Performance opened) {
+        steps.clear();
+        steps.add(new Step("", session));
+        now = 0;
+        saved = 0;
+        shown = session;
+        performance = planned(session, opened);
+        changed();
+    }
+
+    private static Performance planned(Session session, Performance performance) {
+        return performance.rememberChannels(session.channels(performance).channels());
+    }
+
+    /** The session as it is shown and played now; in a gesture, the value that the gesture has reached. */
+    public Session session() {
+        return shown;
+    }
+
+    public Performance performance() {
+        return performance;
+    }
+
+    /** Makes an edit, as one step. An edit that changes nothing makes none. */
+    public void edit(String name, UnaryOperator<Session> edit) {
+        Session next = edit.apply(current());
+        if (next.equals(current())) {
+            show(current());
+            return;
+        }
+        while (steps.size() > now + 1) {
+            steps.remove(steps.size() - 1);
+        }
+        if (saved > now) {
+            saved = -1;
+        }
+        steps.add(new Step(name, next));
+        now++;
+        if (steps.size() > MOST_STEPS) {
+            steps.remove(0);
+            now--;
+            saved--;
+        }
+        show(next);
+    }
+
+    /** Shows what an edit would make, without a step: for gestures. {@link #edit} or {@link #cancel} ends it. */
+    public void preview(UnaryOperator<Session> edit) {
+        show(edit.apply(current()));
+    }
+
+    /** Leaves a gesture and shows what was before it. */
+    public void cancel() {
+        show(current());
+    }
+
+    private Session current() {
+        return steps.get(now).session();
+    }
+
+    private void show(Session session) {
+        if (session != shown) {
+            shown = session;
+            performance = planned(session, performance);
+            changed();
+        }
+    }
+
+    /** Changes what a player switches; no step, and nothing to save. */
+    public void perform(UnaryOperator<Performance> change) {
+        Performance next = change.apply(performance);
+        if (!next.equals(performance)) {
+            performance = planned(shown, next);
+            changed();
+        }
+    }
+
+    /** The name of the edit that {@link #undo} takes back. */
+    public Optional<String> undoName() {
+        return now > 0 ? Optional.of(steps.get(now).name()) : Optional.empty();
+    }
+
+    /** The name of the edit that {@link #redo} makes again. */
+    public Optional<String> redoName() {
+        return now + 1 < steps.size() ? Optional.of(steps.get(now + 1).name()) : Optional.empty();
+    }
+
+    public void undo() {
+        if (now > 0) {
+            now--;
+            show(current());
+        }
+    }
+
+    public void redo() {
+        if (now + 1 < steps.size()) {
+            now++;
+            show(current());
+        }
+    }
+
+    /** Whether there is anything to save. */
+    public boolean isChanged() {
+        return saved != now;
+    }
+
+    /** Marks the present value as saved. */
+    public void markSaved() {
+        saved = now;
+        changed();
+    }
+
+    /** Has the listener run after each change; the runnable that is returned ends that. */
+    public Runnable listen(Runnable listener) {
+        listeners.add(listener);
+        return () -> listeners.remove(listener);
+    }
+
+    private void changed() {
+        List.copyOf(listeners).forEach(Runnable::run);
+    }
+}

@@ -1,0 +1,181 @@
+package dibble.session;
+
+import dibble.gear.Extras;
+import dibble.gear.Ids;
+import dibble.gear.PartRef;
+import dibble.midi.Range;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.routing.Scene;
+import dibble.routing.Target;
+import dibble.routing.Zone;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+
+/** What a player does to a session, as functions from a session to the changed one. */
+public final class Edits {
+    private Edits() {}
+
+    /** Changes the zone with this id, wherever it is. */
+    public static Session changeZone(Session session, String id, UnaryOperator<Zone> change) {
+        return eachZoneList(
+                session,
+                zones -> zones.stream()
+                        .map(zone -> zone.id().equals(id) ? change.apply(zone) : zone)
+                        .toList());
+    }
+
+    public static Session deleteZone(Session session, String id) {
+        return eachZoneList(
+                session,
+                zones -> zones.stream().filter(zone -> !zone.id().equals(id)).toList());
+    }
+
+    private static Session eachZoneList(Session session, UnaryOperator<List<Zone>> change) {
+        List<Scene> scenes = session.scenes().stream()
+                .map(scene -> scene.withZones(change.apply(scene.zones())))
+                .toList();
+        return session.withZones(change.apply(session.zones())).withScenes(scenes);
+    }
+
+    /** An id for a new zone, made of the part's name. */
+    public static String freshZoneId(Session session, String name) {
+        return Ids.fresh(name, id -> session.zone(id).isPresent());
+    }
+
+    /**
+     * Lets a source play a part on top of all that it plays already.
+     *
+     * @param id the new zone's id
+     */
+    public static Session layerPart(Session session, String id, String source, PartRef part, Range keys) {
+        return addZone(session, newZone(session, id, source, part, keys), null);
+    }
+
+    /**
+     * Lets a source play a part beside what it plays already: the zones under the key are cut there, the new part gets
+     * the keys from it upwards (or, with {@code below}, those under it), as far as the cut zones reached.
+     *
+     * @param at the first key of the upper side
+     */
+    public static Session splitAt(
+            Session session, String id, String source, PartRef part, Range keys, int at, boolean below) {
+        if (at <= keys.low() || at > keys.high()) {
+            throw new IllegalArgumentException(
+                    "split at key " + at + " (expected " + (keys.low() + 1) + " to " + keys.high() + ")");
+        }
+        Range kept = below ? new Range(at, 127) : new Range(0, at - 1);
+        Range given = below ? new Range(keys.low(), at - 1) : new Range(at, keys.high());
+        Session cut = eachZoneList(
+                session,
+                zones -> zones.stream()
+                        .map(zone -> zone.source().equals(source) ? cutTo(zone, kept) : Optional.of(zone))
+                        .flatMap(Optional::stream)
+                        .toList());
+        return addZone(cut, newZone(session, id, source, part, given), null);
+    }
+
+    private static Optional<Zone> cutTo(Zone zone, Range kept) {
+        return zone.keys().overlaps(kept)
+                ? Optional.of(zone.withKeys(new Range(
+                        Math.max(zone.keys().low(), kept.low()),
+                        Math.min(zone.keys().high(), kept.high()))))
+                : Optional.empty();
+    }
+
+    private static Zone newZone(Session session, String id, String source, PartRef part, Range keys) {
+        String name = session.part(part).orElseThrow().name();
+        return Zone.of(id, name, source, keys, part);
+    }
+
+    /** Adds a zone to a scene, or with null to those that are always there. */
+    public static Session addZone(Session session, Zone zone, String sceneId) {
+        if (sceneId == null) {
+            return session.withZones(with(session.zones(), zone));
+        }
+        return session.withScenes(session.scenes().stream()
+                .map(scene -> scene.id().equals(sceneId) ? scene.withZones(with(scene.zones(), zone)) : scene)
+                .toList());
+    }
+
+    private static <T> List<T> with(List<T> list, T item) {
+        List<T> longer = new ArrayList<>(list);
+        longer.add(item);
+        return longer;
+    }
+
+    public static Session changeTrack(Session session, String id, UnaryOperator<Track> change) {
+        return session.withTracks(session.tracks().stream()
+                .map(track -> track.id().equals(id) ? change.apply(track) : track)
+                .toList());
+    }
+
+    /** Adds a track for each part that a zone leads to and no track takes, in the order of the instruments. */
+    public static Session addMissingTracks(Session session) {
+        List<Track> tracks = new ArrayList<>(session.tracks());
+        session.instruments()
+                .forEach(instrument -> instrument.parts().forEach(part -> {
+                    PartRef ref = instrument.ref(part);
+                    boolean fed = session.allZones().stream().anyMatch(zone -> leadsTo(zone, ref));
+                    if (fed && session.trackOf(ref).isEmpty()) {
+                        String id = Ids.fresh(
+                                part.name(),
+                                taken -> tracks.stream()
+                                        .anyMatch(track -> track.id().equals(taken)));
+                        tracks.add(rest(tracks), Track.of(id, part.name(), ref));
+                    }
+                }));
+        return session.withTracks(tracks);
+    }
+
+    /** A track for what no other track takes. */
+    public static Track restTrack(Session session) {
+        String id = Ids.fresh(
+                "everything-else",
+                taken -> session.tracks().stream().anyMatch(track -> track.id().equals(taken)));
+        return new Track(id, "Everything else", new Track.Rest(), Track.NOTHING, null, Extras.NONE);
+    }
+
+    /** Where a new track goes: before the one that takes what is left. */
+    private static int rest(List<Track> tracks) {
+        int last = tracks.size() - 1;
+        return last >= 0 && tracks.get(last).takesRest() ? last : tracks.size();
+    }
+
+    private static boolean leadsTo(Zone zone, PartRef part) {
+        return zone.enabled()
+                && zone.to() instanceof Target.ToPart to
+                && to.part().equals(part);
+    }
+
+    /** Keeps a new take, with the tracks that were printed from it. */
+    public static Session keepTake(Session session, Take take, List<Track> printed) {
+        List<Track> tracks = new ArrayList<>();
+        for (Track track : session.tracks()) {
+            tracks.add(printed.stream()
+                    .filter(other -> other.id().equals(track.id()))
+                    .findFirst()
+                    .orElse(track));
+        }
+        printed.stream()
+                .filter(track ->
+                        session.tracks().stream().noneMatch(other -> other.id().equals(track.id())))
+                .forEach(tracks::add);
+        return session.withTakes(with(session.takes(), take)).withTracks(tracks);
+    }
+
+    /** An id and a name for the next take: {@code take-3} and {@code Take 3}. */
+    public static String freshTakeId(Session session) {
+        int number = session.takes().size() + 1;
+        while (hasTake(session, "take-" + number)) {
+            number++;
+        }
+        return "take-" + number;
+    }
+
+    private static boolean hasTake(Session session, String id) {
+        return session.takes().stream().anyMatch(take -> take.id().equals(id));
+    }
+}

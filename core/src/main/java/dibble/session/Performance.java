@@ -1,0 +1,75 @@
+package dibble.session;
+
+import dibble.gear.PartRef;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * What a player switches while playing, and the channels in use: saved with the session, never undone, never a reason
+ * to call it changed.
+ *
+ * @param activeScene the id of the scene that holds, or null for the first
+ * @param unheard the ids of sources that do not sound now
+ * @param armed the ids of tracks that take something when recording
+ * @param channels the channels 1-16 that auto parts have now
+ */
+public record Performance(
+        String activeScene,
+        Set<String> unheard,
+        Set<String> armed,
+        Set<String> muted,
+        Set<String> soloed,
+        Map<PartRef, Integer> channels) {
+    public static final Performance NEW = new Performance(null, Set.of(), Set.of(), Set.of(), Set.of(), Map.of());
+
+    public Performance {
+        unheard = Set.copyOf(unheard);
+        armed = Set.copyOf(armed);
+        muted = Set.copyOf(muted);
+        soloed = Set.copyOf(soloed);
+        channels = Map.copyOf(channels);
+    }
+
+    public Performance withScene(String id) {
+        return new Performance(id, unheard, armed, muted, soloed, channels);
+    }
+
+    public Performance withHeard(String source, boolean heard) {
+        return new Performance(activeScene, with(unheard, source, !heard), armed, muted, soloed, channels);
+    }
+
+    public Performance withArmed(String track, boolean on) {
+        return new Performance(activeScene, unheard, with(armed, track, on), muted, soloed, channels);
+    }
+
+    public Performance withMuted(String track, boolean on) {
+        return new Performance(activeScene, unheard, armed, with(muted, track, on), soloed, channels);
+    }
+
+    public Performance withSoloed(String track, boolean on) {
+        return new Performance(activeScene, unheard, armed, muted, with(soloed, track, on), channels);
+    }
+
+    public Performance withChannels(Map<PartRef, Integer> planned) {
+        return new Performance(activeScene, unheard, armed, muted, soloed, planned);
+    }
+
+    /** Channels of parts that are gone are remembered, so that undo gives a part its channel back. */
+    Performance rememberChannels(Map<PartRef, Integer> planned) {
+        Map<PartRef, Integer> all = new LinkedHashMap<>(channels);
+        all.putAll(planned);
+        return withChannels(all);
+    }
+
+    private static Set<String> with(Set<String> set, String id, boolean in) {
+        Set<String> changed = new LinkedHashSet<>(set);
+        if (in) {
+            changed.add(id);
+        } else {
+            changed.remove(id);
+        }
+        return changed;
+    }
+}

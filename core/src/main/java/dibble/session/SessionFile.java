@@ -1,0 +1,178 @@
+package dibble.session;
+
+import dibble.midi.MidiFile;
+import dibble.midi.MidiFileReader;
+import dibble.midi.MidiFileWriter;
+import dibble.midi.MidiFormatException;
+import dibble.midi.MidiTrack;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.time.TempoMap;
+import java.io.BufferedInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipException;
+import java.util.zip.ZipInputStream;
+import java.util.zip.ZipOutputStream;
+
+/**
+ * Session files: a zip with {@code session.json}, takes and tracks, or a bare {@code session.json}. Nothing in a file
+ * is believed: what it unpacks to is counted against limits while it is unpacked, and entries are taken into memory
+ * only by the names that the format knows, so that none can leave its folder.
+ */
+public final class SessionFile {
+    /** The most that a container may unpack to: 512 MiB. */
+    static final long MOST_BYTES = 512L << 20;
+
+    /** The most that {@code session.json} may unpack to: 32 MiB. */
+    static final long MOST_JSON_BYTES = 32L << 20;
+
+    private static final int MOST_ENTRIES = 20_000;
+    private static final String SESSION = "session.json";
+
+    private SessionFile() {}
+
+    /** What a file holds. */
+    public record Opened(Session session, Performance performance) {}
+
+    /**
+     * Opens a session.
+     *
+     * @throws SessionFormatException where it is none, with one line that says what and where
+     * @throws IOException where the file cannot be read
+     */
+    public static Opened read(Path path) throws IOException {
+        if (!Files.isRegularFile(path)) {
+            throw new IOException("no such file: " + path);
+        }
+        try (InputStream in = new BufferedInputStream(Files.newInputStream(path))) {
+            in.mark(2);
+            boolean zip = in.read() == 'P' && in.read() == 'K';
+            in.reset();
+            Map<String, byte[]> entries = zip ? unzip(in) : Map.of(SESSION, limited(in, SESSION, MOST_JSON_BYTES));
+            return assemble(entries);
+        } catch (ZipException e) {
+            throw new SessionFormatException("damaged container: " + e.getMessage());
+        } catch (java.io.EOFException e) {
+            throw new SessionFormatException("damaged container: it ends too early");
+        }
+    }
+
+    private static Map<String, byte[]> unzip(InputStream in) throws IOException {
+        Map<String, byte[]> entries = new HashMap<>();
+        long left = MOST_BYTES;
+        try (ZipInputStream zip = new ZipInputStream(in)) {
+            int seen = 0;
+            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+                if (++seen > MOST_ENTRIES) {
+                    throw new SessionFormatException("more than " + MOST_ENTRIES + " entries in the container");
+                }
+                String name = entry.getName();
+                if (isKnown(name)) {
+                    byte[] bytes = limited(zip, name, name.equals(SESSION) ? MOST_JSON_BYTES : left);
+                    left -= bytes.length;
+                    if (entries.put(name, bytes) != null) {
+                        throw new SessionFormatException(name + " twice in the container");
+                    }
+                }
+            }
+        } catch (IllegalArgumentException e) {
+            throw new SessionFormatException("damaged container: an entry's name is not readable");
+        }
+        if (!entries.containsKey(SESSION)) {
+            throw new SessionFormatException("no session: the container has no " + SESSION);
+        }
+        return entries;
+    }
+
+    private static boolean isKnown(String name) {
+        return name.equals(SESSION)
+                || name.matches("takes/[a-z0-9-]+\\.jsonl")
+                || name.matches("tracks/[a-z0-9-]+\\.mid");
+    }
+
+    private static byte[] limited(InputStream in, String name, long most) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        byte[] block = new byte[1 << 16];
+        for (int n = in.read(block); n >= 0; n = in.read(block)) {
+            if (out.size() + (long) n > most) {
+                throw new SessionFormatException(name + " is larger than " + (most >> 20) + " MiB");
+            }
+            out.write(block, 0, n);
+        }
+        return out.toByteArray();
+    }
+
+    private static Opened assemble(Map<String, byte[]> entries) throws SessionFormatException {
+        SessionReader.Read read = SessionReader.readChecked(SessionReader.parse(entries.get(SESSION), SESSION));
+        List<Take> takes = new ArrayList<>();
+        for (Map.Entry<String, String> take : read.takeFiles().entrySet()) {
+            byte[] bytes = entries.get(take.getValue());
+            if (bytes != null) {
+                takes.add(TakeLines.read(take.getKey(), read.takeNames().get(take.getKey()), bytes, take.getValue()));
+            }
+        }
+        List<Track> tracks = new ArrayList<>();
+        for (Track track : read.session().tracks()) {
+            String file = read.clipFiles().get(track.id());
+            byte[] bytes = file == null ? null : entries.get(file);
+            tracks.add(bytes == null ? track : track.withClip(clip(bytes, file), track.printedFrom()));
+        }
+        return new Opened(read.session().withTakes(takes).withTracks(tracks), read.performance());
+    }
+
+    private static MidiTrack clip(byte[] bytes, String file) throws SessionFormatException {
+        try {
+            MidiFile midi = MidiFileReader.read(bytes);
+            if (midi.tracks().size() != 1 || midi.division() != TempoMap.PPQ) {
+                throw new SessionFormatException(file + ": " + midi.tracks().size() + " tracks at " + midi.division()
+                        + " ticks (expected 1 track at " + TempoMap.PPQ + ")");
+            }
+            return midi.tracks().get(0);
+        } catch (MidiFormatException e) {
+            throw new SessionFormatException(file + ", " + e.getMessage());
+        }
+    }
+
+    /** Saves a session in one step: where this fails, the file is as it was. */
+    public static void write(Path path, Session session, Performance performance) throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream(1 << 16);
+        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            put(zip, SESSION, SessionWriter.bytes(session, performance));
+            for (Take take : session.takes()) {
+                put(zip, SessionWriter.takeFile(take), TakeLines.write(take, session.tempo()));
+            }
+            for (Track track : session.tracks()) {
+                put(
+                        zip,
+                        SessionWriter.clipFile(track),
+                        MidiFileWriter.write(new MidiFile(0, TempoMap.PPQ, List.of(track.clip()))));
+            }
+        }
+        AtomicFile.write(path, bytes.toByteArray());
+    }
+
+    private static void put(ZipOutputStream zip, String name, byte[] bytes) throws IOException {
+        zip.putNextEntry(new ZipEntry(name));
+        zip.write(bytes);
+        zip.closeEntry();
+    }
+
+    /** The bytes of a bare {@code session.json}, without takes and tracks' contents. */
+    public static byte[] json(Session session, Performance performance) {
+        return SessionWriter.bytes(session, performance);
+    }
+
+    /** Reads a bare {@code session.json} from bytes. */
+    public static Opened readJson(byte[] bytes) throws SessionFormatException {
+        return assemble(Map.of(SESSION, bytes));
+    }
+}

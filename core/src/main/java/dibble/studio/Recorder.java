@@ -1,0 +1,99 @@
+package dibble.studio;
+
+import dibble.ports.EventRing;
+import dibble.recording.Printer;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.routing.Routing;
+import java.util.List;
+import java.util.Queue;
+import java.util.Set;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+
+/**
+ * Keeps what is played and prints it while it comes, on a thread of its own. What it is asked for (start, another
+ * routing, stop) takes effect at its place in the order of events.
+ */
+final class Recorder implements AutoCloseable {
+    private static final long REST_NANOS = TimeUnit.MILLISECONDS.toNanos(5);
+
+    /** A take that is complete, with the tracks printed from it. */
+    record Finished(Take take, Printer printer) {}
+
+    private interface Request {
+        void carryOut(long stamp);
+    }
+
+    private final EventRing ring;
+    private final Queue<Request> requests = new ConcurrentLinkedQueue<>();
+    private final Queue<Finished> finished = new ConcurrentLinkedQueue<>();
+    private final Thread thread = new Thread(this::run, "dibble-recorder");
+    private volatile Recording recording;
+    private volatile boolean closing;
+
+    Recorder(EventRing ring) {
+        this.ring = ring;
+        thread.setDaemon(true);
+        thread.start();
+    }
+
+    /** Asks for a recording to start at the mark that follows. */
+    void start(List<Track> tracks, Set<String> armed, List<String> sources, Routing routing) {
+        requests.add(stamp -> recording = new Recording(stamp, sources, new Printer(tracks, armed), routing));
+    }
+
+    /** Asks for another routing from the mark that follows. */
+    void routing(List<String> sources, Routing routing) {
+        requests.add(stamp -> {
+            if (recording != null) {
+                recording.routing(stamp, sources, routing);
+            }
+        });
+    }
+
+    /** Asks for the end at the mark that follows. */
+    void stop(String id, String name) {
+        requests.add(stamp -> {
+            if (recording != null) {
+                Take take = recording.finish(stamp, id, name);
+                finished.add(new Finished(take, recording.printer()));
+                recording = null;
+            }
+        });
+    }
+
+    private void run() {
+        while (!closing) {
+            while (ring.poll()) {
+                take(ring.stamp(), ring.payload());
+            }
+            LockSupport.parkNanos(this, REST_NANOS);
+        }
+    }
+
+    private void take(long stamp, long packed) {
+        if (Packed.what(packed) == Packed.REQUEST) {
+            requests.remove().carryOut(stamp);
+        } else if (recording != null) {
+            recording.event(stamp, Packed.voice(packed), Packed.message(packed));
+        }
+    }
+
+    /** The recording in progress, or null. */
+    Recording recording() {
+        return recording;
+    }
+
+    /** The next complete take, or null. */
+    Finished pollFinished() {
+        return finished.poll();
+    }
+
+    @Override
+    public void close() {
+        closing = true;
+        LockSupport.unpark(thread);
+    }
+}

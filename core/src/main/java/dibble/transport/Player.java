@@ -1,0 +1,141 @@
+package dibble.transport;
+
+import dibble.midi.ShortMessage;
+import dibble.time.Clock;
+import java.util.Arrays;
+import java.util.concurrent.locks.LockSupport;
+
+/**
+ * Plays a {@link Timeline} on a thread of its own, each event at its time. When it is stopped it ends the notes and
+ * lifts the sustain pedals that it left down.
+ */
+public final class Player implements AutoCloseable {
+    /** Sleep is late by about this much; the rest of the way is waited for awake. */
+    private static final long AWAKE_NANOS = 80_000;
+
+    /** Where events go; called on the player's thread. */
+    @FunctionalInterface
+    public interface Sink {
+        /** @param lane the lane of the event in its timeline */
+        void play(int lane, int message);
+    }
+
+    private static final int SUSTAIN = 64;
+
+    private final Clock clock;
+    private final Timeline timeline;
+    private final Sink sink;
+    private final boolean loops;
+    private final Thread thread;
+    private final boolean[][] on;
+    private final boolean[][] pedal;
+    private volatile boolean stopping;
+    private volatile boolean ended;
+    private volatile long startedAt;
+
+    /** @param loops whether it begins again at the end, until it is stopped */
+    public Player(String name, Clock clock, Timeline timeline, int lanes, boolean loops, Sink sink) {
+        this.clock = clock;
+        this.timeline = timeline;
+        this.loops = loops;
+        this.sink = sink;
+        on = new boolean[lanes][16 * 128];
+        pedal = new boolean[lanes][16];
+        thread = new Thread(this::run, name);
+        thread.setDaemon(true);
+        thread.setPriority(Thread.MAX_PRIORITY);
+    }
+
+    /** Begins to play at a place, in nanoseconds since the start of the timeline. */
+    public void start(long from) {
+        startedAt = clock.nanos() - from;
+        thread.start();
+    }
+
+    private void run() {
+        int at = timeline.firstAt(clock.nanos() - startedAt);
+        while (!stopping) {
+            if (at == timeline.size()) {
+                if (!waitUntil(startedAt + timeline.length()) || !loops) {
+                    break;
+                }
+                liftAll();
+                startedAt = startedAt + timeline.length();
+                at = 0;
+                continue;
+            }
+            if (waitUntil(startedAt + timeline.nanos(at))) {
+                play(timeline.lane(at), timeline.message(at));
+                at++;
+            }
+        }
+        liftAll();
+        ended = true;
+    }
+
+    /** Waits for a time; false where it was told to stop before. */
+    private boolean waitUntil(long time) {
+        for (long left = time - clock.nanos(); left > 0; left = time - clock.nanos()) {
+            if (stopping) {
+                return false;
+            }
+            if (left > AWAKE_NANOS) {
+                LockSupport.parkNanos(this, left - AWAKE_NANOS);
+            } else {
+                Thread.onSpinWait();
+            }
+        }
+        return !stopping;
+    }
+
+    private void play(int lane, int message) {
+        int place = ShortMessage.channel(message) << 7 | ShortMessage.data1(message);
+        if (ShortMessage.startsNote(message)) {
+            on[lane][place] = true;
+        } else if (ShortMessage.endsNote(message)) {
+            on[lane][place] = false;
+        } else if (ShortMessage.kind(message) == ShortMessage.CONTROLLER && ShortMessage.data1(message) == SUSTAIN) {
+            pedal[lane][ShortMessage.channel(message)] = ShortMessage.data2(message) >= 64;
+        }
+        sink.play(lane, message);
+    }
+
+    private void liftAll() {
+        for (int lane = 0; lane < on.length; lane++) {
+            for (int place = 0; place < on[lane].length; place++) {
+                if (on[lane][place]) {
+                    sink.play(lane, ShortMessage.noteOff(place >>> 7, place & 0x7F, ShortMessage.DEFAULT_RELEASE));
+                }
+            }
+            for (int channel = 0; channel < 16; channel++) {
+                if (pedal[lane][channel]) {
+                    sink.play(lane, ShortMessage.controller(channel, SUSTAIN, 0));
+                }
+            }
+            Arrays.fill(on[lane], false);
+            Arrays.fill(pedal[lane], false);
+        }
+    }
+
+    /** Whether it still plays. */
+    public boolean isPlaying() {
+        return !ended;
+    }
+
+    /** Nanoseconds since the start of the timeline. */
+    public long position() {
+        return Math.max(0, clock.nanos() - startedAt);
+    }
+
+    /** Stops, and returns when the last off is out. */
+    @Override
+    public void close() {
+        stopping = true;
+        LockSupport.unpark(thread);
+        try {
+            thread.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

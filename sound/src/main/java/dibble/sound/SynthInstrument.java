@@ -1,0 +1,155 @@
+package dibble.sound;
+
+import dibble.midi.ShortMessage;
+import dibble.ports.EventRing;
+import dibble.ports.OutputPort;
+import dibble.time.Clock;
+import java.io.IOException;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import javax.sound.midi.MidiUnavailableException;
+import javax.sound.sampled.AudioFormat;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * The built-in instrument of sixteen parts: a synthesizer for each channel, mixed on a thread of its own. What is sent
+ * is heard a set time after its stamp, so that the blocks of the mixer do not shake the rhythm. Works, silent, where
+ * there is no audio device; levels are there all the same.
+ */
+public final class SynthInstrument implements OutputPort {
+    static final AudioFormat FORMAT = new AudioFormat(44_100, 16, 2, true, false);
+    static final int BLOCK_FRAMES = 128;
+    static final int BLOCK_BYTES = BLOCK_FRAMES * 4;
+    private static final long BLOCK_NANOS = TimeUnit.SECONDS.toNanos(BLOCK_FRAMES) / 44_100;
+    private static final long LATENCY_NANOS = TimeUnit.MILLISECONDS.toNanos(12);
+    private static final int DEVICE_BUFFER_BYTES = BLOCK_BYTES * 8;
+    private static final int CHANNELS = 16;
+
+    /** The parts are quieter than full scale together, so that several can sound at once. */
+    private static final float GAIN = 0.6f;
+
+    private static final Logger LOG = LoggerFactory.getLogger(SynthInstrument.class);
+
+    private final String name;
+    private final Clock clock;
+    private final EventRing ring = new EventRing(1 << 14);
+    private final Strip[] strips = new Strip[CHANNELS];
+    private final Thread mixer;
+    private volatile boolean closing;
+    private long waitingStamp;
+    private int waiting = -1;
+
+    public SynthInstrument(String name, Clock clock) {
+        this.name = name;
+        this.clock = clock;
+        mixer = new Thread(this::run, "dibble-mixer-" + name);
+        mixer.setDaemon(true);
+        mixer.start();
+    }
+
+    @Override
+    public String name() {
+        return name;
+    }
+
+    @Override
+    public void send(int message, long stamp) {
+        while (!ring.offer(stamp, message) && !closing) {
+            // The mixer is behind: this sender alone waits, as for any slow port.
+            Thread.onSpinWait();
+        }
+    }
+
+    /** How loud a channel (0-15) is now: 0 to 1. */
+    public float level(int channel) {
+        Strip strip = strips[channel];
+        return strip == null ? 0 : strip.level();
+    }
+
+    private void run() {
+        Optional<AudioOut> device = DeviceOut.open(DEVICE_BUFFER_BYTES);
+        try (AudioOut out = device.orElseGet(() -> new SilentOut(clock, BLOCK_NANOS))) {
+            mix(out);
+        } catch (IOException e) {
+            LOG.error("{} stopped sounding: {}", name, e.getMessage());
+        } finally {
+            for (Strip strip : strips) {
+                if (strip != null) {
+                    strip.close();
+                }
+            }
+        }
+    }
+
+    private void mix(AudioOut out) throws IOException {
+        int[] mix = new int[BLOCK_FRAMES * 2];
+        byte[] block = new byte[BLOCK_BYTES];
+        long heardAt = clock.nanos();
+        while (!closing) {
+            // The time of this block runs by its length, and is set right where the device ran away from the clock.
+            heardAt += BLOCK_NANOS;
+            if (Math.abs(clock.nanos() - heardAt) > LATENCY_NANOS) {
+                heardAt = clock.nanos();
+            }
+            takeMessages(heardAt - LATENCY_NANOS);
+            java.util.Arrays.fill(mix, 0);
+            for (Strip strip : strips) {
+                if (strip != null) {
+                    strip.mixInto(mix);
+                }
+            }
+            for (int i = 0; i < mix.length; i++) {
+                int sample = Math.max(-32768, Math.min(32767, Math.round(mix[i] * GAIN)));
+                block[i * 2] = (byte) sample;
+                block[i * 2 + 1] = (byte) (sample >> 8);
+            }
+            out.write(block);
+        }
+    }
+
+    /** Gives the synthesizers what was stamped up to a time. */
+    private void takeMessages(long upTo) {
+        while (true) {
+            if (waiting == -1) {
+                if (!ring.poll()) {
+                    return;
+                }
+                waiting = (int) ring.payload();
+                waitingStamp = ring.stamp();
+            }
+            if (waitingStamp - upTo > 0) {
+                return;
+            }
+            play(waiting);
+            waiting = -1;
+        }
+    }
+
+    private void play(int message) {
+        int channel = ShortMessage.channel(message);
+        if (strips[channel] == null) {
+            if (ShortMessage.kind(message) == ShortMessage.CONTROLLER && ShortMessage.data1(message) >= 120) {
+                return;
+            }
+            try {
+                strips[channel] = new Strip();
+            } catch (MidiUnavailableException e) {
+                LOG.error("no synthesizer for channel {} of {}: {}", channel + 1, name, e.getMessage());
+                closing = true;
+                return;
+            }
+        }
+        strips[channel].play(message);
+    }
+
+    @Override
+    public void close() {
+        closing = true;
+        try {
+            mixer.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}
