@@ -1,0 +1,63 @@
+package dibble.desktop.app;
+
+import dibble.demo.LamplightersRound;
+import dibble.desktop.ui.Theme;
+import dibble.session.Performance;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javafx.stage.Stage;
+
+/** The application: one window on one workbench. */
+public final class DibbleApp extends Application {
+    private Workbench workbench;
+    private MainWindow window;
+
+    @Override
+    public void start(Stage stage) {
+        Theme.loadFonts();
+        List<String> arguments = getParameters().getRaw();
+        boolean demo = !arguments.isEmpty() && arguments.get(0).equals("demo");
+        workbench = demo
+                ? Workbench.sounding(LamplightersRound.session(), LamplightersRound.performance())
+                : Workbench.sounding(LamplightersRound.newSession(), Performance.NEW);
+        window = new MainWindow(workbench, () -> {
+            stage.close();
+            Platform.exit();
+        });
+        Scene scene = new Scene(window, 1280, 800);
+        workbench.desk().theme().dress(scene);
+        stage.setTitle("Dibble");
+        stage.setMinWidth(1024);
+        stage.setMinHeight(620);
+        stage.setScene(scene);
+        stage.setOnCloseRequest(event -> {
+            event.consume();
+            window.close();
+        });
+        stage.focusedProperty().subscribe(focused -> {
+            if (!focused) {
+                window.lostFocus();
+            }
+        });
+        window.open();
+        if (demo) {
+            workbench.perform();
+        } else if (!arguments.isEmpty()) {
+            window.files().open(Path.of(arguments.get(0)));
+        }
+        stage.show();
+        if (Main.isOffScreen()) {
+            Path folder = Path.of(arguments.size() > 1 ? arguments.get(1) : "dibble-demo");
+            new OffScreenDemo(workbench, window, scene, folder).start();
+        }
+    }
+
+    @Override
+    public void stop() {
+        window.dispose();
+        workbench.close();
+    }
+}

@@ -1,0 +1,221 @@
+package dibble.desktop.app;
+
+import dibble.demo.LamplightersRound;
+import dibble.desktop.ui.AskBar;
+import dibble.desktop.ui.Desk;
+import dibble.gear.PartRef;
+import dibble.midi.MidiFile;
+import dibble.midi.MidiFileWriter;
+import dibble.recording.TrackExport;
+import dibble.routing.Routing;
+import dibble.session.AtomicFile;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.session.SessionFile;
+import dibble.session.SessionFormatException;
+import dibble.studio.Transport;
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.InvalidPathException;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.scene.control.TextField;
+import javafx.stage.FileChooser;
+import javafx.stage.Window;
+
+/** New, open, save, export: each asks in place, tells in one line what went wrong, and loses nothing. */
+final class FileActions {
+    private static final String ENDING = ".dibble";
+
+    private final Workbench workbench;
+    private final Desk desk;
+    private Path file;
+
+    FileActions(Workbench workbench) {
+        this.workbench = workbench;
+        desk = workbench.desk();
+    }
+
+    /** The file of the open session, or null. */
+    Path file() {
+        return file;
+    }
+
+    void newSession() {
+        unlessChanged("Start a new session?", () -> {
+            workbench.open(LamplightersRound.newSession(), Performance.NEW);
+            file = null;
+        });
+    }
+
+    void open() {
+        unlessChanged(
+                "Open another session?",
+                () -> askPath("Open a session", folder().toString() + File.separator, "Open", false, this::open));
+    }
+
+    /** Opens a file; where that fails, the session that was open stays. */
+    boolean open(Path path) {
+        try {
+            SessionFile.Opened opened = SessionFile.read(path);
+            workbench.open(opened.session(), opened.performance());
+            file = path;
+            return true;
+        } catch (IOException e) {
+            desk.ask().tell("Not opened: " + explain(path, e));
+            return false;
+        }
+    }
+
+    void save() {
+        if (file == null) {
+            saveAs(() -> {});
+        } else {
+            save(file);
+        }
+    }
+
+    private boolean save(Path path) {
+        try {
+            SessionFile.write(path, desk.session(), desk.performance());
+            file = path;
+            desk.document().markSaved();
+            return true;
+        } catch (IOException e) {
+            desk.ask().tell("Not saved: " + explain(path, e));
+            return false;
+        }
+    }
+
+    void saveAs() {
+        saveAs(() -> {});
+    }
+
+    private void saveAs(Runnable after) {
+        Path suggested = file != null ? file : folder().resolve(fileName() + ENDING);
+        askPath("Save the session as", suggested.toString(), "Save", true, path -> {
+            boolean saved = save(path.toString().endsWith(ENDING) ? path : Path.of(path + ENDING));
+            if (saved) {
+                after.run();
+            }
+            return saved;
+        });
+    }
+
+    void export() {
+        if (desk.session().tracks().stream().allMatch(track -> track.clip().size() == 0)) {
+            desk.ask().tell("Nothing to export yet: record something first.");
+            return;
+        }
+        Path suggested = folder().resolve(fileName() + ".mid");
+        askPath("Export the tracks as a MIDI file", suggested.toString(), "Export", true, this::export);
+    }
+
+    private boolean export(Path path) {
+        try {
+            AtomicFile.write(path, MidiFileWriter.write(exported(desk.session(), desk.routing())));
+            desk.ask().tell("Exported to " + path);
+            // The question makes way for what is told.
+            return false;
+        } catch (IOException e) {
+            desk.ask().tell("Not exported: " + explain(path, e));
+            return false;
+        }
+    }
+
+    /** The tracks of a session as a type 1 file. */
+    static MidiFile exported(Session session, Routing routing) {
+        return TrackExport.type1(
+                session.name(), session.tempo(), session.tracks(), part -> sound(part, session, routing));
+    }
+
+    private static TrackExport.Sound sound(PartRef ref, Session session, Routing routing) {
+        var channel = routing.channels().channel(ref);
+        return channel.isEmpty()
+                ? null
+                : session.part(ref)
+                        .map(part -> new TrackExport.Sound(part, channel.getAsInt()))
+                        .orElse(null);
+    }
+
+    /** Does something that puts the session away, after asking where it has changes or records. */
+    void unlessChanged(String question, Runnable action) {
+        if (workbench.studio().transport() == Transport.RECORDING) {
+            desk.ask()
+                    .ask(
+                            "It is recording. " + question,
+                            List.of(new AskBar.Answer("Stop recording first", workbench.studio()::stop)));
+        } else if (!desk.document().isChanged()) {
+            action.run();
+        } else {
+            desk.ask()
+                    .ask(
+                            desk.session().name() + " has changes that are not saved. " + question,
+                            List.of(
+                                    new AskBar.Answer("Save first", () -> saveThen(action)),
+                                    new AskBar.Answer("Without saving", action)));
+        }
+    }
+
+    private void saveThen(Runnable action) {
+        if (file == null) {
+            saveAs(action);
+        } else if (save(file)) {
+            action.run();
+        }
+    }
+
+    private interface PathTaker {
+        boolean take(Path path);
+    }
+
+    private void askPath(String question, String text, String verb, boolean saving, PathTaker taker) {
+        AskBar.Answer browse = new AskBar.Answer("Browse…", () -> browse(saving));
+        desk.ask().askText(question, text, verb, Main.isOffScreen() ? List.of() : List.of(browse), typed -> {
+            try {
+                Path path = Path.of(typed);
+                return !typed.isEmpty() && taker.take(path);
+            } catch (InvalidPathException e) {
+                desk.ask().tell("No file can have this name: " + typed);
+                return false;
+            }
+        });
+    }
+
+    private void browse(boolean saving) {
+        TextField field = (TextField) desk.ask().lookup("#ask-field");
+        FileChooser chooser = new FileChooser();
+        Path typed = Path.of(field.getText());
+        File folder = typed.getParent() == null ? null : typed.getParent().toFile();
+        if (folder != null && folder.isDirectory()) {
+            chooser.setInitialDirectory(folder);
+        }
+        Window window = desk.ask().getScene().getWindow();
+        File chosen = saving ? chooser.showSaveDialog(window) : chooser.showOpenDialog(window);
+        if (chosen != null) {
+            field.setText(chosen.getPath());
+        }
+    }
+
+    private Path folder() {
+        return file != null && file.toAbsolutePath().getParent() != null
+                ? file.toAbsolutePath().getParent()
+                : Path.of(System.getProperty("user.home"));
+    }
+
+    private String fileName() {
+        return desk.session().name().replaceAll("[^\\p{L}\\p{N} ._-]", "").strip();
+    }
+
+    private static String explain(Path path, IOException e) {
+        if (e instanceof SessionFormatException) {
+            return path.getFileName() + ": " + e.getMessage();
+        }
+        if (e instanceof NoSuchFileException) {
+            return "no such file: " + e.getMessage();
+        }
+        return e instanceof AccessDeniedException ? "no permission: " + e.getMessage() : e.getMessage();
+    }
+}

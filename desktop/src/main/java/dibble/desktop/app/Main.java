@@ -1,0 +1,59 @@
+package dibble.desktop.app;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.Map;
+import javafx.application.Application;
+
+/** Starts the application; off-screen where there is no display. Does not extend it, so that it runs on the class path. */
+public final class Main {
+    /** The exit code that asks the launcher to start again off-screen: the display turned out to be none. */
+    static final int NO_DISPLAY = 75;
+
+    private static final String OFF_SCREEN = "dibble.offscreen";
+
+    private Main() {}
+
+    public static void main(String[] args) {
+        Locale.setDefault(Locale.ROOT);
+        boolean offScreen = Boolean.getBoolean(OFF_SCREEN) || !hasDisplay(System.getenv());
+        if (offScreen) {
+            if (args.length == 0 || !args[0].equals("demo")) {
+                System.err.println("dibble: there is no display here; \"dibble demo\" runs without one, and so does"
+                        + " \"dibble route\"");
+                System.exit(2);
+            }
+            System.setProperty(OFF_SCREEN, "true");
+            System.setProperty("glass.platform", "Monocle");
+            System.setProperty("monocle.platform", "Headless");
+            System.setProperty("prism.order", "sw");
+            System.setProperty("prism.text", "t2k");
+            System.setProperty("java.awt.headless", "true");
+        }
+        try {
+            Application.launch(DibbleApp.class, args);
+        } catch (UnsupportedOperationException e) {
+            // The display that the environment names is not there, or its libraries are missing.
+            System.exit(NO_DISPLAY);
+        }
+    }
+
+    static boolean isOffScreen() {
+        return Boolean.getBoolean(OFF_SCREEN);
+    }
+
+    /** Whether a window can be expected: elsewhere than on Linux always; there, with a display that can be there. */
+    static boolean hasDisplay(Map<String, String> environment) {
+        if (!System.getProperty("os.name").toLowerCase(Locale.ROOT).contains("linux")) {
+            return true;
+        }
+        String display = environment.getOrDefault("DISPLAY", "");
+        if (display.isEmpty()) {
+            return false;
+        }
+        String number = display.replaceAll("^:(\\d+).*", "$1");
+        boolean local = display.startsWith(":");
+        return !local || Files.exists(Path.of("/tmp/.X11-unix/X" + number));
+    }
+}

@@ -1,0 +1,392 @@
+package dibble.desktop.app;
+
+import dibble.desktop.keys.KeysView;
+import dibble.desktop.live.LiveLine;
+import dibble.desktop.takes.TakesView;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.View;
+import dibble.routing.Scene;
+import dibble.studio.Transport;
+import dibble.time.TempoMap;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCodeCombination;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+import javafx.util.Subscription;
+
+/** The frame: session, views, transport, scene and silence at the top; the live line at the foot. */
+public final class MainWindow extends BorderPane {
+    private static final PseudoClass RECORDING = PseudoClass.getPseudoClass("recording");
+
+    /** The views that there are, in the order of the work. */
+    enum Page {
+        KEYS("Keys"),
+        TAKES("Takes");
+
+        private final String title;
+
+        Page(String title) {
+            this.title = title;
+        }
+    }
+
+    private final Workbench workbench;
+    private final Desk desk;
+    private final FileActions files;
+    private final Runnable quit;
+    private final Map<Page, Node> views = new LinkedHashMap<>();
+    private final Map<Page, ToggleButton> tabs = new LinkedHashMap<>();
+    private final StackPane center = new StackPane();
+    private final MenuButton menu = new MenuButton();
+    private final Label state = new Label();
+    private final Button undo = link("undo", "Ctrl+Z");
+    private final Button redo = link("redo", "Ctrl+Shift+Z");
+    private final HBox transport = new HBox();
+    private final Label recordWord = new Label("Record");
+    private final Button play = new Button("Play");
+    private final Label position = new Label("1 · 1");
+    private final Label tempo = new Label();
+    private final ComboBox<Scene> scenes = new ComboBox<>();
+    private final HBox sceneBox = new HBox(8);
+    private final ToggleButton perform = new ToggleButton("Stand-ins play");
+    private final LiveLine live;
+    private Subscription subscription = Subscription.EMPTY;
+    private Subscription viewSubscription = Subscription.EMPTY;
+    private Page page;
+    private boolean showingScenes;
+
+    /** @param quit closes the window for good */
+    public MainWindow(Workbench workbench, Runnable quit) {
+        this.workbench = workbench;
+        this.quit = quit;
+        desk = workbench.desk();
+        files = new FileActions(workbench);
+        views.put(Page.KEYS, new KeysView(desk));
+        views.put(Page.TAKES, new TakesView(desk));
+        perform.setId("perform");
+        perform.setTooltip(new Tooltip("The stand-ins play the demo's performance on their keyboards"));
+        perform.setOnAction(event -> {
+            if (perform.isSelected()) {
+                workbench.perform();
+            } else {
+                workbench.studio().stopPerformance();
+            }
+        });
+        perform.setMinWidth(USE_PREF_SIZE);
+        live = new LiveLine(desk, perform);
+        setTop(new VBox(topBar(), desk.ask()));
+        setCenter(center);
+        setBottom(live);
+        // Below these sizes the scroll bars take over; nothing pushes the live line out of the window.
+        center.setMinHeight(120);
+        addEventFilter(KeyEvent.ANY, this::key);
+        show(Page.KEYS);
+    }
+
+    private HBox topBar() {
+        menu.getStyleClass().add("session-menu");
+        menu.setId("session-menu");
+        menu.getItems()
+                .setAll(
+                        item("New session", "Shortcut+N", files::newSession),
+                        item("Open…", "Shortcut+O", files::open),
+                        item("Save", "Shortcut+S", files::save),
+                        item("Save as…", "Shortcut+Shift+S", files::saveAs),
+                        item("Export tracks…", "Shortcut+E", files::export),
+                        new SeparatorMenuItem(),
+                        item("Day or night", "Shortcut+D", this::switchTheme),
+                        new SeparatorMenuItem(),
+                        item("Close", "Shortcut+Q", this::close));
+        state.getStyleClass().add("state-line");
+        state.setMinWidth(USE_PREF_SIZE);
+        undo.setOnAction(event -> desk.document().undo());
+        redo.setOnAction(event -> desk.document().redo());
+        undo.setId("undo");
+        redo.setId("redo");
+        HBox stateLine = new HBox(2, state, undo, redo);
+        stateLine.setAlignment(Pos.CENTER_LEFT);
+        VBox session = new VBox(-2, menu, stateLine);
+        session.setAlignment(Pos.CENTER_LEFT);
+        session.setMinWidth(190);
+        session.setMaxWidth(300);
+        menu.setMaxWidth(300);
+        HBox bar = new HBox(session);
+        bar.getStyleClass().add("top-bar");
+        for (Page each : Page.values()) {
+            ToggleButton tab = new ToggleButton(each.title);
+            tab.getStyleClass().add("view-tab");
+            tab.setId("view-" + each.title.toLowerCase(Locale.ROOT));
+            tab.setTooltip(new Tooltip("Ctrl+" + (each.ordinal() + 1)));
+            tab.setOnAction(event -> show(each));
+            tab.setMinWidth(USE_PREF_SIZE);
+            tabs.put(each, tab);
+            bar.getChildren().add(tab);
+        }
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        Button silence = new Button("Silence");
+        silence.setId("silence");
+        silence.setTooltip(new Tooltip("All notes off, everything at rest (Ctrl+.)"));
+        silence.setOnAction(event -> silence());
+        silence.setMinWidth(USE_PREF_SIZE);
+        bar.getChildren().addAll(transport(), space, sceneBox(), silence);
+        return bar;
+    }
+
+    private HBox transport() {
+        Label mark = new Label("●");
+        mark.getStyleClass().add("record-mark");
+        recordWord.getStyleClass().add("record-word");
+        HBox face = new HBox(6, mark, recordWord);
+        face.setAlignment(Pos.CENTER_LEFT);
+        Button record = new Button();
+        record.setGraphic(face);
+        record.setId("record");
+        record.setAccessibleText("record");
+        record.setTooltip(new Tooltip("Record everybody (Ctrl+R)"));
+        record.setOnAction(event -> workbench.studio().record());
+        play.setId("play");
+        play.setTooltip(new Tooltip("Play the tracks, or stop (Space)"));
+        play.setOnAction(event -> playOrStop());
+        play.setMinWidth(58);
+        position.getStyleClass().add("position");
+        position.setId("position");
+        position.setAccessibleText("position: bar and beat");
+        tempo.getStyleClass().add("soft");
+        tempo.setMinWidth(USE_PREF_SIZE);
+        record.setMinWidth(112);
+        transport.getStyleClass().add("transport");
+        transport.setMinWidth(USE_PREF_SIZE);
+        transport.getChildren().addAll(record, play, position, tempo);
+        return transport;
+    }
+
+    private HBox sceneBox() {
+        Label label = new Label("Scene");
+        label.getStyleClass().add("soft");
+        label.setMinWidth(USE_PREF_SIZE);
+        scenes.getStyleClass().add("scene-choice");
+        scenes.setId("scene");
+        scenes.setAccessibleText("scene");
+        scenes.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(Scene scene) {
+                return scene == null ? "" : scene.name();
+            }
+
+            @Override
+            public Scene fromString(String name) {
+                throw new IllegalStateException("scenes are chosen, not typed");
+            }
+        });
+        scenes.valueProperty().subscribe(scene -> {
+            if (scene != null && !showingScenes) {
+                desk.document().perform(performance -> performance.withScene(scene.id()));
+            }
+        });
+        sceneBox.setAlignment(Pos.CENTER_LEFT);
+        sceneBox.getChildren().addAll(label, scenes);
+        return sceneBox;
+    }
+
+    private static Button link(String text, String shortcut) {
+        Button button = new Button(text);
+        button.getStyleClass().add("link");
+        button.setTooltip(new Tooltip(shortcut));
+        button.setMinWidth(USE_PREF_SIZE);
+        return button;
+    }
+
+    private static MenuItem item(String text, String shortcut, Runnable action) {
+        MenuItem item = new MenuItem(text);
+        item.setId("menu-"
+                + text.toLowerCase(Locale.ROOT).replaceAll("[^a-z]+", "-").replaceAll("-$", ""));
+        item.setAccelerator(KeyCombination.keyCombination(shortcut));
+        item.setOnAction(event -> action.run());
+        return item;
+    }
+
+    /** Begins to follow document and music. */
+    public void open() {
+        Runnable unlisten = desk.document().listen(this::showDocument);
+        subscription =
+                Subscription.combine(subscription, unlisten::run, desk.pulse().each(this::follow), live.open());
+        desk.pulse().start();
+        showDocument();
+    }
+
+    /** Ends what {@link #open} began. */
+    public void dispose() {
+        viewSubscription.unsubscribe();
+        subscription.unsubscribe();
+        desk.pulse().stop();
+    }
+
+    FileActions files() {
+        return files;
+    }
+
+    /** Shows a view. */
+    void show(Page next) {
+        if (next != page) {
+            viewSubscription.unsubscribe();
+            page = next;
+            Node node = views.get(next);
+            center.getChildren().setAll(node);
+            viewSubscription = ((View) node).open();
+        }
+        tabs.forEach((each, tab) -> tab.setSelected(each == page));
+    }
+
+    private void switchTheme() {
+        var palette = desk.theme().paletteProperty();
+        palette.set(palette.get() == Palette.DAY ? Palette.NIGHT : Palette.DAY);
+    }
+
+    private void showDocument() {
+        menu.setText(desk.session().name());
+        String saved = files.file() == null ? "not saved yet" : "saved";
+        state.setText(desk.document().isChanged() ? "changed" : saved);
+        undo.setDisable(desk.document().undoName().isEmpty());
+        redo.setDisable(desk.document().redoName().isEmpty());
+        undo.setAccessibleText("undo " + desk.document().undoName().orElse(""));
+        redo.setAccessibleText("redo " + desk.document().redoName().orElse(""));
+        undo.getTooltip().setText(desk.document().undoName().orElse("nothing") + " (Ctrl+Z)");
+        redo.getTooltip().setText(desk.document().redoName().orElse("nothing") + " (Ctrl+Shift+Z)");
+        showingScenes = true;
+        scenes.getItems().setAll(desk.session().scenes());
+        scenes.setValue(desk.session()
+                .scene(desk.session().activeScene(desk.performance()))
+                .orElse(null));
+        showingScenes = false;
+        boolean hasScenes = !desk.session().scenes().isEmpty();
+        sceneBox.setVisible(hasScenes);
+        sceneBox.setManaged(hasScenes);
+        perform.setVisible(workbench.canPerform());
+        perform.setManaged(perform.isVisible());
+        tempo.setText(Math.round(desk.session().tempo().bpm(0)) + " bpm");
+    }
+
+    private void follow() {
+        workbench.studio().pulse();
+        desk.live().read();
+        Transport now = workbench.studio().transport();
+        transport.pseudoClassStateChanged(RECORDING, now == Transport.RECORDING);
+        recordWord.setText(now == Transport.RECORDING ? "Recording" : "Record");
+        play.setText(now == Transport.STOPPED ? "Play" : "Stop");
+        TempoMap map = desk.session().tempo();
+        TempoMap.Place place = map.place(map.ticks(workbench.studio().position()));
+        String text = place.bar() + " · " + place.beat();
+        if (!text.equals(position.getText())) {
+            position.setText(text);
+        }
+        if (perform.isSelected() != workbench.studio().isPerforming()) {
+            perform.setSelected(workbench.studio().isPerforming());
+        }
+    }
+
+    private void playOrStop() {
+        if (workbench.studio().transport() == Transport.STOPPED) {
+            workbench.studio().play(0);
+        } else {
+            workbench.studio().stop();
+        }
+    }
+
+    private void silence() {
+        live.letGoTyped();
+        workbench.studio().silence();
+        desk.live().forget();
+    }
+
+    /** Closes the window, after asking in place where something would be lost. */
+    void close() {
+        files.unlessChanged("Close it?", quit);
+    }
+
+    /** The window lost the focus: what is typed is let go. */
+    void lostFocus() {
+        live.letGoTyped();
+    }
+
+    private void key(KeyEvent event) {
+        Node focused = getScene() == null ? null : getScene().getFocusOwner();
+        if (focused instanceof TextInputControl) {
+            return;
+        }
+        if (live.typed(event)) {
+            event.consume();
+            return;
+        }
+        if (event.getEventType() == KeyEvent.KEY_PRESSED && shortcut(event, focused)) {
+            event.consume();
+        }
+    }
+
+    private boolean shortcut(KeyEvent event, Node focused) {
+        if (combination(KeyCode.Z).match(event)) {
+            desk.document().undo();
+        } else if (combination(KeyCode.Y).match(event)
+                || combination(KeyCode.Z, KeyCombination.SHIFT_DOWN).match(event)) {
+            desk.document().redo();
+        } else if (combination(KeyCode.R).match(event)) {
+            workbench.studio().record();
+        } else if (combination(KeyCode.PERIOD).match(event)) {
+            silence();
+        } else if (combination(KeyCode.DIGIT1).match(event)) {
+            show(Page.KEYS);
+        } else if (combination(KeyCode.DIGIT2).match(event)) {
+            show(Page.TAKES);
+        } else if (event.getCode() == KeyCode.SPACE && !takesSpace(focused)) {
+            playOrStop();
+        } else {
+            return functionKey(event.getCode());
+        }
+        return true;
+    }
+
+    private static boolean takesSpace(Node focused) {
+        return focused instanceof ButtonBase || focused instanceof ComboBox;
+    }
+
+    private boolean functionKey(KeyCode code) {
+        int number = code.ordinal() - KeyCode.F1.ordinal();
+        if (number < 0 || number >= Math.min(12, desk.session().scenes().size())) {
+            return false;
+        }
+        String id = desk.session().scenes().get(number).id();
+        desk.document().perform(performance -> performance.withScene(id));
+        return true;
+    }
+
+    private static KeyCodeCombination combination(KeyCode code, KeyCombination.Modifier... more) {
+        KeyCombination.Modifier[] modifiers = Arrays.copyOf(more, more.length + 1);
+        modifiers[more.length] = KeyCombination.SHORTCUT_DOWN;
+        return new KeyCodeCombination(code, modifiers);
+    }
+}

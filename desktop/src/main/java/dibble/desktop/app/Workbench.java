@@ -1,0 +1,140 @@
+package dibble.desktop.app;
+
+import dibble.demo.LamplightersRound;
+import dibble.desktop.ui.AskBar;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.LiveState;
+import dibble.desktop.ui.Pulse;
+import dibble.desktop.ui.Selection;
+import dibble.desktop.ui.Theme;
+import dibble.gear.Source;
+import dibble.midi.MidiFile;
+import dibble.midi.MidiTrack;
+import dibble.ports.OutputPort;
+import dibble.session.Document;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.sound.SynthInstrument;
+import dibble.standins.StandInKeyboard;
+import dibble.standins.StandIns;
+import dibble.studio.Studio;
+import dibble.time.Clock;
+import dibble.time.TempoMap;
+import dibble.transport.Timeline;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
+import java.util.function.IntConsumer;
+
+/** The open session with all that makes it live; the interface is built on its {@link #desk}. */
+public final class Workbench implements AutoCloseable {
+    private final Map<String, SynthInstrument> synths = new ConcurrentHashMap<>();
+    private final Document document;
+    private final StandIns standIns;
+    private final Studio studio;
+    private final Desk desk;
+
+    /** A workbench whose built-in instruments sound. */
+    public static Workbench sounding(Session session, Performance performance) {
+        return new Workbench(session, performance, null);
+    }
+
+    /** @param instruments opens the port of an instrument; null for the built-in synthesizer */
+    public Workbench(Session session, Performance performance, Function<String, OutputPort> instruments) {
+        document = new Document(session, performance);
+        standIns = new StandIns(instruments == null ? this::openSynth : instruments);
+        studio = new Studio(Clock.SYSTEM, standIns, document);
+        desk = new Desk(
+                document,
+                studio,
+                standIns,
+                new LiveState(studio.monitor(), studio.slots()),
+                new Selection(),
+                new Pulse(),
+                new Theme(),
+                new AskBar(),
+                this::level);
+        selectFirst();
+    }
+
+    private OutputPort openSynth(String port) {
+        SynthInstrument synth = new SynthInstrument(port, Clock.SYSTEM);
+        synths.put(port, synth);
+        return synth;
+    }
+
+    private float level(String port, int channel) {
+        SynthInstrument synth = synths.get(port);
+        return synth == null ? 0 : synth.level(channel - 1);
+    }
+
+    public Desk desk() {
+        return desk;
+    }
+
+    public Studio studio() {
+        return studio;
+    }
+
+    public Document document() {
+        return document;
+    }
+
+    /** Puts another session on the desk. */
+    void open(Session session, Performance performance) {
+        studio.stopPerformance();
+        studio.silence();
+        document.open(session, performance);
+        selectFirst();
+    }
+
+    private void selectFirst() {
+        desk.selection().zone().set(null);
+        desk.selection()
+                .source()
+                .set(document.session().sources().stream()
+                        .findFirst()
+                        .map(Source::id)
+                        .orElse(null));
+    }
+
+    /** Whether the demo's performance has a source of this session to play on. */
+    boolean canPerform() {
+        return !keyboards(LamplightersRound.played()).isEmpty();
+    }
+
+    /** Has the stand-ins play the demo's performance over and over. */
+    public void perform() {
+        MidiFile played = LamplightersRound.played();
+        Map<MidiTrack, StandInKeyboard> keyboards = keyboards(played);
+        List<MidiTrack> tracks = new ArrayList<>();
+        List<IntConsumer> lanes = new ArrayList<>();
+        for (MidiTrack track : played.tracks()) {
+            StandInKeyboard keyboard = keyboards.get(track);
+            if (keyboard != null) {
+                tracks.add(track);
+                lanes.add(keyboard::play);
+            }
+        }
+        studio.perform(Timeline.of(tracks, TempoMap.of(96)), lanes);
+    }
+
+    private Map<MidiTrack, StandInKeyboard> keyboards(MidiFile played) {
+        Map<MidiTrack, StandInKeyboard> keyboards = new java.util.HashMap<>();
+        for (MidiTrack track : played.tracks()) {
+            Optional<Source> source = document.session().sources().stream()
+                    .filter(it -> it.name().equals(track.name().orElse("")))
+                    .findFirst();
+            source.flatMap(it -> standIns.keyboard(it.port())).ifPresent(it -> keyboards.put(track, it));
+        }
+        return keyboards;
+    }
+
+    @Override
+    public void close() {
+        studio.close();
+    }
+}

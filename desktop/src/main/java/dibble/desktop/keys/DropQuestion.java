@@ -1,0 +1,106 @@
+package dibble.desktop.keys;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.NoteField;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** Asks, next to where a part was dropped, whether it goes beside what the source plays, or on top of it. */
+final class DropQuestion extends VBox {
+    private final Desk desk;
+    private final KeysPresenter presenter;
+    private final Label title = new Label();
+    private final NoteField at = new NoteField("first key of the upper side");
+    private final Button above = new Button("Beside it, above");
+    private final Button below = new Button("Beside it, below");
+    private final Button onTop = new Button("On top of it");
+    private final Runnable done;
+    private String source;
+    private PartRef part;
+
+    /** @param done runs when the question is over */
+    DropQuestion(Desk desk, KeysPresenter presenter, Runnable done) {
+        this.desk = desk;
+        this.presenter = presenter;
+        this.done = done;
+        getStyleClass().add("question");
+        setId("drop-question");
+        title.getStyleClass().add("strong");
+        at.setId("split-at");
+        above.setId("beside-above");
+        below.setId("beside-below");
+        onTop.setId("on-top");
+        above.setOnAction(event -> beside(false));
+        below.setOnAction(event -> beside(true));
+        onTop.setOnAction(event -> answer(presenter.layer(source, part)));
+        at.setOnNote(note -> showAnswers());
+        Label hint = new Label("Split from key");
+        hint.setMinWidth(USE_PREF_SIZE);
+        Label or = new Label("or press it on the keyboard");
+        or.getStyleClass().add("soft");
+        HBox split = new HBox(8, hint, at, or);
+        split.getStyleClass().add("line");
+        getChildren().addAll(title, split, new HBox(8, below, above, onTop));
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                leave();
+                event.consume();
+            }
+        });
+    }
+
+    /** Asks about a part on a source. */
+    void ask(String sourceId, PartRef dropped, int key) {
+        source = sourceId;
+        part = dropped;
+        Source keyboard = desk.session().source(sourceId).orElseThrow();
+        String name = desk.session().part(dropped).map(Part::name).orElse(dropped.part());
+        title.setText(name + " on " + keyboard.name() + ": where?");
+        int low = keyboard.keys().low() + 1;
+        at.setNote(
+                Math.max(low, Math.min(keyboard.keys().high(), key)),
+                desk.session().middleC());
+        showAnswers();
+    }
+
+    private void showAnswers() {
+        boolean possible = presenter.canSplit(source, at.note());
+        above.setDisable(!possible);
+        below.setDisable(!possible);
+    }
+
+    /** A key was pressed on a source: the split goes there. */
+    void pressed(String sourceId, int key) {
+        if (sourceId.equals(source) && isVisible()) {
+            at.take(key);
+            showAnswers();
+        }
+    }
+
+    private void beside(boolean isBelow) {
+        answer(presenter.beside(source, part, at.note(), isBelow));
+    }
+
+    private void answer(String zone) {
+        String playedBy = source;
+        leave();
+        desk.selection().source().set(playedBy);
+        desk.selection().zone().set(zone);
+    }
+
+    private void leave() {
+        source = null;
+        done.run();
+    }
+
+    void focusFirst() {
+        at.requestFocus();
+    }
+}

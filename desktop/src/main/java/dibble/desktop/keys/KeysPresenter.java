@@ -1,0 +1,181 @@
+package dibble.desktop.keys;
+
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.midi.Range;
+import dibble.routing.Target;
+import dibble.routing.Zone;
+import dibble.session.Document;
+import dibble.session.Edits;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+
+/** What the Keys view does: proposes edits to the document, and decides how bands are stacked. Knows no nodes. */
+final class KeysPresenter {
+    private final Document document;
+
+    KeysPresenter(Document document) {
+        this.document = document;
+    }
+
+    private Session session() {
+        return document.session();
+    }
+
+    /** The zones of a source that hold now, in their order. */
+    List<Zone> zonesOf(String source) {
+        return session().routing(document.performance()).zones().stream()
+                .filter(zone -> zone.isPlayedBy(source))
+                .toList();
+    }
+
+    /** For each zone of a source the level of its band, 0 lowest: bands that overlap lie over one another. */
+    Map<String, Integer> levels(String source) {
+        Map<String, Integer> levels = new HashMap<>();
+        List<Zone> placed = new ArrayList<>();
+        for (Zone zone : zonesOf(source)) {
+            int level = 0;
+            while (isTaken(level, zone, placed, levels)) {
+                level++;
+            }
+            levels.put(zone.id(), level);
+            placed.add(zone);
+        }
+        return levels;
+    }
+
+    private static boolean isTaken(int level, Zone zone, List<Zone> placed, Map<String, Integer> levels) {
+        return placed.stream()
+                .anyMatch(
+                        other -> levels.get(other.id()) == level && other.keys().overlaps(zone.keys()));
+    }
+
+    /** The span of notes that the gear uses, in whole octaves, with a little air. */
+    Range span() {
+        int low = 127;
+        int high = 0;
+        for (Source source : session().sources()) {
+            low = Math.min(low, source.keys().low());
+            high = Math.max(high, source.keys().high());
+        }
+        if (low > high) {
+            return new Range(24, 108);
+        }
+        int from = Math.max(0, (low - 1) / 12 * 12);
+        int to = Math.min(127, Math.max(from + 35, (high + 12) / 12 * 12));
+        return new Range(from, to);
+    }
+
+    /** Keys moved by some semitones, held inside 0-127 with their width. */
+    static Range moved(Range keys, int semitones) {
+        int by = Math.max(-keys.low(), Math.min(127 - keys.high(), semitones));
+        return new Range(keys.low() + by, keys.high() + by);
+    }
+
+    /** Keys with one end moved by some semitones; an end never passes the other. */
+    static Range resized(Range keys, boolean lowEnd, int semitones) {
+        return lowEnd
+                ? new Range(Math.max(0, Math.min(keys.high(), keys.low() + semitones)), keys.high())
+                : new Range(keys.low(), Math.min(127, Math.max(keys.low(), keys.high() + semitones)));
+    }
+
+    void previewKeys(String zone, Range keys) {
+        document.preview(session -> Edits.changeZone(session, zone, it -> it.withKeys(keys)));
+    }
+
+    void setKeys(String zone, Range keys) {
+        change("keys", zone, it -> it.withKeys(keys));
+    }
+
+    void cancel() {
+        document.cancel();
+    }
+
+    void transpose(String zone, int semitones) {
+        change("transpose", zone, it -> it.withTranspose(Math.max(-127, Math.min(127, semitones))));
+    }
+
+    void rename(String zone, String name) {
+        change("name", zone, it -> it.withName(name));
+    }
+
+    void change(String what, String zone, UnaryOperator<Zone> change) {
+        document.edit(what, session -> Edits.changeZone(session, zone, change));
+    }
+
+    void delete(String zone) {
+        document.edit("delete a zone", session -> Edits.deleteZone(session, zone));
+    }
+
+    /** Whether a new part on a source has to be asked about: the source plays something already. */
+    boolean needsAnswer(String source) {
+        return !zonesOf(source).isEmpty();
+    }
+
+    /** Lets a source play a part with all its keys, on top of what it plays. The new zone's id. */
+    String layer(String source, PartRef part) {
+        String id = freshId(part);
+        Range keys = session().source(source).orElseThrow().keys();
+        document.edit("layer", session -> Edits.layerPart(session, id, source, part, keys));
+        return id;
+    }
+
+    /** Lets a source play a part beside what it plays, above or below a key. The new zone's id. */
+    String beside(String source, PartRef part, int at, boolean below) {
+        String id = freshId(part);
+        Range keys = session().source(source).orElseThrow().keys();
+        document.edit("split", session -> Edits.splitAt(session, id, source, part, keys, at, below));
+        return id;
+    }
+
+    private String freshId(PartRef part) {
+        return Edits.freshZoneId(session(), session().part(part).orElseThrow().name());
+    }
+
+    /** Whether a source can be split at this key: both sides keep at least one key. */
+    boolean canSplit(String source, int at) {
+        Range keys = session().source(source).orElseThrow().keys();
+        return at > keys.low() && at <= keys.high();
+    }
+
+    /** What a zone sounds, as a range of notes; empty where all of it falls outside 0-127. */
+    Optional<Range> soundsAt(Zone zone) {
+        int by = zone.transpose()
+                + session().source(zone.source()).map(Source::transpose).orElse(0);
+        int low = Math.max(0, zone.keys().low() + by);
+        int high = Math.min(127, zone.keys().high() + by);
+        return low <= high ? Optional.of(new Range(low, high)) : Optional.empty();
+    }
+
+    /** The part that a zone leads to. */
+    static Optional<PartRef> part(Zone zone) {
+        return zone.to() instanceof Target.ToPart to ? Optional.of(to.part()) : Optional.empty();
+    }
+
+    /** Keys of a source that no zone takes, where it has zones at all; as stretches. */
+    List<Range> gaps(Source source) {
+        List<Zone> zones = zonesOf(source.id()).stream().filter(Zone::enabled).toList();
+        List<Range> gaps = new ArrayList<>();
+        if (zones.isEmpty()) {
+            return gaps;
+        }
+        int from = -1;
+        for (int key = source.keys().low(); key <= source.keys().high() + 1; key++) {
+            int now = key;
+            boolean gap = key <= source.keys().high()
+                    && zones.stream().noneMatch(zone -> zone.keys().holds(now));
+            if (gap && from < 0) {
+                from = key;
+            } else if (!gap && from >= 0) {
+                gaps.add(new Range(from, key - 1));
+                from = -1;
+            }
+        }
+        return gaps;
+    }
+}

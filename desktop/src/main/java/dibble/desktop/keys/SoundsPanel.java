@@ -1,0 +1,146 @@
+package dibble.desktop.keys;
+
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Words;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.midi.GeneralMidi;
+import dibble.routing.Destination;
+import dibble.routing.Routing;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import javafx.css.PseudoClass;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The sounds: instruments with their parts, to be dragged onto a keyboard, with what sounds now. */
+final class SoundsPanel extends VBox {
+    private static final PseudoClass UNFED = PseudoClass.getPseudoClass("unfed");
+    private static final double METER_WIDTH = 74;
+
+    /** Is told where a part is dragged to; the coordinates are the scene's. */
+    interface Drags {
+        void moved(PartRef part, double sceneX, double sceneY);
+
+        void dropped(PartRef part, double sceneX, double sceneY);
+
+        /** A part was chosen with the keyboard, for the selected source. */
+        void chosen(PartRef part);
+    }
+
+    private final Desk desk;
+    private final Drags drags;
+    private final List<Meter> meters = new ArrayList<>();
+
+    private record Meter(Destination destination, Region bar) {}
+
+    SoundsPanel(Desk desk, Drags drags) {
+        this.desk = desk;
+        this.drags = drags;
+        getStyleClass().add("sounds");
+        setId("sounds");
+    }
+
+    /** Shows the instruments anew. */
+    void show() {
+        meters.clear();
+        Routing routing = desk.routing();
+        Set<PartRef> fed = routing.zones().stream()
+                .map(KeysPresenter::part)
+                .flatMap(Optional::stream)
+                .collect(Collectors.toSet());
+        List<Node> nodes = new ArrayList<>();
+        Label title = new Label("Sounds");
+        title.getStyleClass().add("heading");
+        nodes.add(line(title, "drag one onto a keyboard"));
+        for (Instrument instrument : desk.session().instruments()) {
+            Label name = new Label(instrument.name());
+            name.getStyleClass().add("instrument-name");
+            nodes.add(line(name, instrument.builtIn() ? "built in" : "module on “" + instrument.port() + "”"));
+            for (Part part : instrument.parts()) {
+                nodes.add(partLine(instrument, part, routing, fed));
+            }
+        }
+        getChildren().setAll(nodes);
+    }
+
+    private static HBox line(Label left, String right) {
+        Label note = new Label(right);
+        note.getStyleClass().add("soft");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox line = new HBox(8, left, space, note);
+        line.getStyleClass().add("sounds-line");
+        return line;
+    }
+
+    private HBox partLine(Instrument instrument, Part part, Routing routing, Set<PartRef> fed) {
+        PartRef ref = instrument.ref(part);
+        Label name = new Label(part.name());
+        name.getStyleClass().add("part-name");
+        HBox.setHgrow(name, Priority.ALWAYS);
+        name.setMaxWidth(Double.MAX_VALUE);
+        Region bar = new Region();
+        bar.getStyleClass().add("meter-bar");
+        Pane meter = new Pane(bar);
+        meter.getStyleClass().add("meter");
+        meter.setMinWidth(METER_WIDTH);
+        meter.setMaxWidth(METER_WIDTH);
+        bar.resizeRelocate(0, 0, 0, 6);
+        routing.destination(ref).ifPresent(destination -> meters.add(new Meter(destination, bar)));
+        HBox line = new HBox(10, new Chip().show(part.colour(), Words.channel(ref, routing)), name, meter);
+        line.setStyle(PartColours.css(part.colour()));
+        line.getStyleClass().add("part-line");
+        line.setId("part-" + ref.instrument() + "-" + ref.part());
+        line.setFocusTraversable(true);
+        boolean isFed = fed.contains(ref);
+        line.pseudoClassStateChanged(UNFED, !isFed);
+        String sound = part.program() == null ? "" : ", " + GeneralMidi.program(part.program());
+        String hint = part.name() + sound + (isFed ? "" : " · nothing plays it yet");
+        line.setAccessibleText("part " + hint);
+        Tooltip.install(line, new Tooltip(hint + "\nDrag it onto a keyboard, or press Enter for the selected one"));
+        line.addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> drags.moved(ref, event.getSceneX(), event.getSceneY()));
+        line.addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
+            if (!event.isStillSincePress()) {
+                drags.dropped(ref, event.getSceneX(), event.getSceneY());
+            }
+        });
+        line.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> line.requestFocus());
+        line.addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ENTER) {
+                drags.chosen(ref);
+                event.consume();
+            }
+        });
+        return line;
+    }
+
+    /** Shows how loud the parts are now. */
+    void follow() {
+        for (Meter meter : meters) {
+            double level = desk.levels()
+                    .level(meter.destination().port(), meter.destination().channel());
+            // Half of the bar is a tenth of full scale: ears hear ratios.
+            double shown = level <= 0.001 ? 0 : Math.max(0, Math.min(1, 1 + Math.log10(level) / 2));
+            double width = Math.round(shown * METER_WIDTH);
+            if (meter.bar().getWidth() != width) {
+                meter.bar().resize(width, 6);
+            }
+        }
+    }
+}

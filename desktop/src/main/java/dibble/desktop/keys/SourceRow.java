@@ -1,0 +1,282 @@
+package dibble.desktop.keys;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.KeyboardPane;
+import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Piano;
+import dibble.desktop.ui.Words;
+import dibble.gear.Source;
+import dibble.midi.Range;
+import dibble.routing.Zone;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javafx.css.PseudoClass;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+
+/** One source: its name and switches at the left, its bands above its keyboard on the note ruler. */
+final class SourceRow extends Pane {
+    static final double HEAD = 200;
+    private static final double KEYBOARD_HEIGHT = 28;
+    private static final double BAND_STEP = 32;
+    private static final double TOP = 22;
+    private static final double GAP = 6;
+    private static final double FOOT = 8;
+    private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
+    private static final PseudoClass AIMED = PseudoClass.getPseudoClass("aimed");
+
+    private final Desk desk;
+    private final KeysPresenter presenter;
+    private final VBox head = new VBox(4);
+    private final Label name = new Label();
+    private final Label letIn = new Label();
+    private final ToggleButton hear = new ToggleButton();
+    private final Canvas ways = new Canvas();
+    private final Canvas marks = new Canvas();
+    private final KeyboardPane keyboard = new KeyboardPane((keys, width) -> Piano.columns(keys, 0, width), false);
+    private final Map<String, ZoneBand> bands = new HashMap<>();
+    private final Label dragNote = new Label();
+    private Source source;
+    private NoteScale scale;
+    private int levels = 1;
+    private boolean waysDrawn;
+
+    SourceRow(Desk desk, KeysPresenter presenter) {
+        this.desk = desk;
+        this.presenter = presenter;
+        getStyleClass().add("source-row");
+        head.getStyleClass().add("source-head");
+        name.getStyleClass().add("source-name");
+        letIn.getStyleClass().add("soft");
+        hear.getStyleClass().add("switch");
+        hear.setOnAction(
+                event -> desk.document().perform(performance -> performance.withHeard(source.id(), hear.isSelected())));
+        head.getChildren().addAll(name, letIn, hear);
+        ways.setMouseTransparent(true);
+        marks.setMouseTransparent(true);
+        dragNote.getStyleClass().add("drag-note");
+        dragNote.setMouseTransparent(true);
+        dragNote.setVisible(false);
+        keyboard.setPlayer(new KeyboardPane.Player() {
+            @Override
+            public void press(int key, int velocity) {
+                select();
+                desk.press(source, key, velocity);
+            }
+
+            @Override
+            public void release(int key) {
+                desk.release(source, key);
+            }
+        });
+        getChildren().addAll(head, marks, keyboard, ways, dragNote);
+        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
+            select();
+            desk.selection().zone().set(null);
+        });
+    }
+
+    private void select() {
+        desk.selection().source().set(source.id());
+    }
+
+    String sourceId() {
+        return source.id();
+    }
+
+    /** Shows a source and its zones, in place. */
+    void show(Source shown, NoteScale on) {
+        source = shown;
+        scale = on;
+        setId("source-" + source.id());
+        name.setText(source.name());
+        name.setTooltip(new Tooltip(source.name()));
+        letIn.setText(
+                Words.letIn(source) + (source.transpose() == 0 ? "" : " · " + Words.transpose(source.transpose())));
+        boolean heard = !desk.performance().unheard().contains(source.id());
+        hear.setSelected(heard);
+        hear.setText(heard ? "heard" : "not heard");
+        hear.setId("hear-" + source.id());
+        hear.setAccessibleText("hear " + source.name());
+        keyboard.setId("keys-" + source.id());
+        keyboard.setAccessibleText("keyboard of " + source.name());
+        keyboard.setKeys(source.keys(), desk.session().middleC());
+        pseudoClassStateChanged(
+                SELECTED, source.id().equals(desk.selection().source().get()));
+        showBands();
+        requestLayout();
+    }
+
+    private void showBands() {
+        List<Zone> zones = presenter.zonesOf(source.id());
+        Map<String, Integer> levelOf = presenter.levels(source.id());
+        levels =
+                Math.max(1, levelOf.values().stream().mapToInt(i -> i + 1).max().orElse(1));
+        Set<String> there = new HashSet<>();
+        for (Zone zone : zones) {
+            there.add(zone.id());
+            ZoneBand band = bands.get(zone.id());
+            if (band == null) {
+                band = new ZoneBand(desk, presenter);
+                bands.put(zone.id(), band);
+                getChildren().add(getChildren().size() - 2, band);
+            }
+            band.show(zone, scale, zone.id().equals(desk.selection().zone().get()));
+            double y = keyboardTop() - GAP - ZoneBand.HEIGHT - levelOf.get(zone.id()) * BAND_STEP;
+            band.resizeRelocate(
+                    HEAD + scale.x(zone.keys().low()) - ZoneBand.GRIP,
+                    y,
+                    scale.column() * zone.keys().size() + 2 * ZoneBand.GRIP,
+                    ZoneBand.HEIGHT);
+        }
+        bands.values().removeIf(band -> {
+            boolean gone = !there.contains(band.zoneId());
+            if (gone) {
+                getChildren().remove(band);
+            }
+            return gone;
+        });
+        ZoneBand chosen = bands.get(desk.selection().zone().get());
+        if (chosen != null) {
+            chosen.toFront();
+            ways.toFront();
+        }
+        String drag = bands.values().stream()
+                .map(ZoneBand::dragText)
+                .filter(text -> !text.isEmpty())
+                .findFirst()
+                .orElse("");
+        dragNote.setVisible(!drag.isEmpty());
+        dragNote.setText(drag);
+        if (chosen != null) {
+            dragNote.autosize();
+            dragNote.relocate(chosen.getLayoutX() + ZoneBand.GRIP, Math.max(0, chosen.getLayoutY() - 22));
+            dragNote.toFront();
+        }
+    }
+
+    private double keyboardTop() {
+        return Math.max(TOP + levels * BAND_STEP + GAP, 62);
+    }
+
+    double wantedHeight() {
+        return keyboardTop() + KEYBOARD_HEIGHT + FOOT + 4;
+    }
+
+    @Override
+    protected double computePrefHeight(double width) {
+        return wantedHeight();
+    }
+
+    @Override
+    protected void layoutChildren() {
+        head.resizeRelocate(0, 0, HEAD, getHeight());
+        double left = HEAD + scale.x(source.keys().low());
+        keyboard.resizeRelocate(
+                left, keyboardTop(), scale.column() * source.keys().size(), KEYBOARD_HEIGHT);
+        drawMarks();
+        ways.relocate(HEAD, 0);
+        ways.setWidth(scale.width());
+        ways.setHeight(getHeight());
+    }
+
+    /** Octave lines, the bed that the keyboard lies in, keys that nothing takes, and where transposed bands sound. */
+    private void drawMarks() {
+        marks.relocate(HEAD, 0);
+        marks.setWidth(scale.width());
+        marks.setHeight(getHeight());
+        GraphicsContext g = marks.getGraphicsContext2D();
+        g.clearRect(0, 0, marks.getWidth(), marks.getHeight());
+        g.setFill(desk.theme().palette().get("bed"));
+        g.fillRect(0, keyboardTop(), scale.width(), KEYBOARD_HEIGHT);
+        for (int note = scale.span().low(); note <= scale.span().high(); note++) {
+            if (note % 12 == 0) {
+                g.setFill(desk.theme().palette().get(note == 60 ? "strong-rule" : "rule"));
+                g.fillRect(Math.round(scale.x(note)), 0, 1, marks.getHeight());
+            }
+        }
+        for (Zone zone : presenter.zonesOf(source.id())) {
+            if (zone.transpose() + source.transpose() != 0 && zone.enabled()) {
+                presenter.soundsAt(zone).ifPresent(range -> drawGhost(g, zone, range));
+            }
+        }
+        for (Range gap : presenter.gaps(source)) {
+            drawGap(g, gap);
+        }
+    }
+
+    private void drawGhost(GraphicsContext g, Zone zone, Range range) {
+        Color colour = PartColours.of(Words.colour(zone, desk.session()));
+        g.setFill(colour.deriveColor(0, 1, 1, 0.45));
+        double y = keyboardTop() + KEYBOARD_HEIGHT + 3;
+        g.fillRect(scale.x(range.low()), y, scale.column() * range.size(), 4);
+    }
+
+    private void drawGap(GraphicsContext g, Range gap) {
+        g.setStroke(desk.theme().palette().get("soft"));
+        g.setLineWidth(1);
+        double y = keyboardTop() - GAP;
+        double from = scale.x(gap.low());
+        double to = from + scale.column() * gap.size();
+        for (double x = from; x < to; x += 6) {
+            g.strokeLine(x, y, Math.min(to, x + 5), y - 5);
+        }
+        g.strokeLine(from, y + 1, to, y + 1);
+    }
+
+    /** Shows what sounds now: keys that are down, with a line up to the bands that take them. */
+    void follow() {
+        boolean any = false;
+        for (int key = source.keys().low(); key <= source.keys().high(); key++) {
+            boolean down = desk.live().isDown(source.id(), key);
+            keyboard.setDown(key, down, null);
+            any |= down;
+        }
+        keyboard.drawIfStale();
+        if (any || waysDrawn) {
+            drawWays();
+            waysDrawn = any;
+        }
+    }
+
+    private void drawWays() {
+        GraphicsContext g = ways.getGraphicsContext2D();
+        g.clearRect(0, 0, ways.getWidth(), ways.getHeight());
+        g.setStroke(desk.theme().palette().get("ink"));
+        g.setFill(desk.theme().palette().get("ink"));
+        g.setLineWidth(2);
+        for (int key = source.keys().low(); key <= source.keys().high(); key++) {
+            if (desk.live().isDown(source.id(), key)) {
+                double x = keyboard.getLayoutX() - HEAD + keyboard.middleOf(key);
+                for (Zone zone : presenter.zonesOf(source.id())) {
+                    ZoneBand band = bands.get(zone.id());
+                    if (zone.enabled() && zone.keys().holds(key) && band != null) {
+                        double y = band.getLayoutY() + ZoneBand.HEIGHT / 2;
+                        g.strokeLine(x, y, x, keyboardTop());
+                        g.fillOval(x - 4, y - 4, 8, 8);
+                    }
+                }
+            }
+        }
+    }
+
+    /** Whether a part is held over this row. */
+    void setAimed(boolean aimed) {
+        pseudoClassStateChanged(AIMED, aimed);
+    }
+
+    /** The key under a place in the scene. */
+    int keyAt(double sceneX) {
+        return scale.noteAt(sceneToLocal(sceneX, 0).getX() - HEAD);
+    }
+}

@@ -1,0 +1,306 @@
+package dibble.desktop.keys;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Words;
+import dibble.midi.NoteNames;
+import dibble.midi.Range;
+import dibble.routing.Zone;
+import javafx.css.PseudoClass;
+import javafx.scene.Cursor;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Region;
+
+/**
+ * A zone as a band: dragged to move, its ends to resize, double-clicked to rename, deleted by Delete; with the keyboard,
+ * arrows move it, Alt and arrows its upper end, Ctrl and arrows its lower end. A drag is one step of undo, Esc takes it
+ * back.
+ */
+final class ZoneBand extends Pane {
+    static final double HEIGHT = 26;
+
+    /** How far outside the band's ends its grips reach; inside, they take this much at most. */
+    static final double GRIP = 8;
+
+    private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
+    private static final PseudoClass OFF = PseudoClass.getPseudoClass("off");
+    private static final PseudoClass SCENE = PseudoClass.getPseudoClass("scene");
+
+    private enum Hold {
+        BODY,
+        LOW,
+        HIGH
+    }
+
+    private final Desk desk;
+    private final KeysPresenter presenter;
+    private final Region face = new Region();
+    private final Region window = new Region();
+    private final Label label = new Label();
+    private final Region lowGrip = new Region();
+    private final Region highGrip = new Region();
+    private final Tooltip tip = new Tooltip();
+    private NoteScale scale;
+    private Zone zone;
+    private Hold hold;
+    private double pressedAt;
+    private Range pressedKeys;
+    private boolean dragged;
+    private TextField nameField;
+
+    ZoneBand(Desk desk, KeysPresenter presenter) {
+        this.desk = desk;
+        this.presenter = presenter;
+        getStyleClass().add("zone-band");
+        face.getStyleClass().add("zone-face");
+        window.getStyleClass().add("zone-window");
+        label.getStyleClass().add("zone-label");
+        label.setMouseTransparent(true);
+        window.setMouseTransparent(true);
+        lowGrip.getStyleClass().add("zone-grip");
+        highGrip.getStyleClass().add("zone-grip");
+        lowGrip.setCursor(Cursor.H_RESIZE);
+        highGrip.setCursor(Cursor.H_RESIZE);
+        setFocusTraversable(true);
+        setPrefHeight(HEIGHT);
+        getChildren().addAll(face, window, label, lowGrip, highGrip);
+        addEventHandler(MouseEvent.MOUSE_PRESSED, this::press);
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, this::drag);
+        addEventHandler(MouseEvent.MOUSE_RELEASED, this::drop);
+        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+        focusedProperty().subscribe(has -> {
+            if (has) {
+                select();
+            }
+        });
+        Tooltip.install(face, tip);
+    }
+
+    String zoneId() {
+        return zone.id();
+    }
+
+    /** Shows a zone, in place. */
+    void show(Zone shown, NoteScale on, boolean selected) {
+        zone = shown;
+        scale = on;
+        setId("zone-" + zone.id());
+        setStyle(PartColours.css(Words.colour(zone, desk.session())));
+        boolean always = desk.session().sceneOf(zone.id()).isEmpty();
+        label.setText(text(always));
+        tip.setText(label.getText());
+        setAccessibleText("zone " + label.getText() + (zone.enabled() ? "" : ", off"));
+        pseudoClassStateChanged(SELECTED, selected);
+        pseudoClassStateChanged(OFF, !zone.enabled());
+        pseudoClassStateChanged(SCENE, !always);
+        lowGrip.setVisible(selected);
+        highGrip.setVisible(selected);
+        boolean wholeWindow = zone.velocity().equals(Range.VELOCITIES);
+        window.setVisible(!wholeWindow);
+        requestLayout();
+    }
+
+    private String text(boolean always) {
+        String name = Words.zone(zone, desk.session());
+        String keys = Words.keys(zone.keys(), desk.session().middleC());
+        String scene = always
+                ? ""
+                : " · " + desk.session().sceneOf(zone.id()).orElseThrow().name() + " only";
+        return (name + " " + keys + " " + Words.transpose(zone.transpose())).strip()
+                + scene
+                + (zone.enabled() ? "" : " · off");
+    }
+
+    @Override
+    protected void layoutChildren() {
+        double width = bandWidth();
+        face.resizeRelocate(GRIP, 0, width, HEIGHT);
+        double part = (127 - zone.velocity().high()) / 126.0;
+        window.resizeRelocate(GRIP, 0, width, Math.max(2, part * HEIGHT));
+        double labelWidth = Math.max(0, width - 12);
+        label.resizeRelocate(GRIP + 8, 0, labelWidth, HEIGHT);
+        lowGrip.resizeRelocate(GRIP - 5, 3, 9, HEIGHT - 6);
+        highGrip.resizeRelocate(GRIP + width - 4, 3, 9, HEIGHT - 6);
+        if (nameField != null) {
+            nameField.resizeRelocate(GRIP, 0, Math.max(140, width), HEIGHT);
+        }
+    }
+
+    private double bandWidth() {
+        return scale.column() * zone.keys().size();
+    }
+
+    @Override
+    protected double computePrefWidth(double height) {
+        return bandWidth() + 2 * GRIP;
+    }
+
+    private void select() {
+        desk.selection().source().set(zone.source());
+        desk.selection().zone().set(zone.id());
+    }
+
+    private void press(MouseEvent event) {
+        if (event.getButton() != MouseButton.PRIMARY || nameField != null) {
+            return;
+        }
+        requestFocus();
+        select();
+        if (event.getClickCount() == 2) {
+            rename();
+        } else {
+            hold = holdAt(event.getX());
+            pressedAt = event.getSceneX();
+            pressedKeys = zone.keys();
+            dragged = false;
+        }
+        event.consume();
+    }
+
+    /** Grips reach outside the band, and inside by a third of it at most, so that a short band can still be moved. */
+    private Hold holdAt(double x) {
+        double inside = Math.min(GRIP, bandWidth() / 3);
+        if (x < GRIP + inside) {
+            return Hold.LOW;
+        }
+        return x > GRIP + bandWidth() - inside ? Hold.HIGH : Hold.BODY;
+    }
+
+    private void drag(MouseEvent event) {
+        if (hold != null) {
+            Range keys = draggedKeys(event);
+            if (!keys.equals(zone.keys())) {
+                dragged = true;
+                soundEnd(keys);
+                presenter.previewKeys(zone.id(), keys);
+            }
+            event.consume();
+        }
+    }
+
+    private Range draggedKeys(MouseEvent event) {
+        int semitones = scale.semitones(event.getSceneX() - pressedAt);
+        return hold == Hold.BODY
+                ? KeysPresenter.moved(pressedKeys, semitones)
+                : KeysPresenter.resized(pressedKeys, hold == Hold.LOW, semitones);
+    }
+
+    /** The end that is dragged sounds, so that ears can choose it. */
+    private void soundEnd(Range keys) {
+        int note = hold == Hold.HIGH ? keys.high() : keys.low();
+        int before = hold == Hold.HIGH ? zone.keys().high() : zone.keys().low();
+        desk.session().source(zone.source()).ifPresent(source -> {
+            desk.release(source, before);
+            desk.press(source, note, 64);
+        });
+    }
+
+    private void drop(MouseEvent event) {
+        if (hold != null) {
+            Range keys = draggedKeys(event);
+            endSound();
+            hold = null;
+            if (dragged) {
+                presenter.setKeys(zone.id(), keys);
+            }
+            event.consume();
+        }
+    }
+
+    private void endSound() {
+        if (dragged) {
+            int note = hold == Hold.HIGH ? zone.keys().high() : zone.keys().low();
+            desk.session().source(zone.source()).ifPresent(source -> desk.release(source, note));
+        }
+    }
+
+    private void key(KeyEvent event) {
+        if (nameField != null) {
+            return;
+        }
+        int step = event.isShiftDown() ? 12 : 1;
+        switch (event.getCode()) {
+            case ESCAPE -> {
+                if (hold != null) {
+                    endSound();
+                    hold = null;
+                    presenter.cancel();
+                }
+            }
+            case DELETE, BACK_SPACE -> presenter.delete(zone.id());
+            case LEFT -> nudge(event, -step);
+            case RIGHT -> nudge(event, step);
+            case ENTER, F2 -> rename();
+            default -> {
+                return;
+            }
+        }
+        event.consume();
+    }
+
+    private void nudge(KeyEvent event, int semitones) {
+        Range keys;
+        if (event.isAltDown()) {
+            keys = KeysPresenter.resized(zone.keys(), false, semitones);
+        } else if (event.isShortcutDown()) {
+            keys = KeysPresenter.resized(zone.keys(), true, semitones);
+        } else {
+            keys = KeysPresenter.moved(zone.keys(), semitones);
+        }
+        presenter.setKeys(zone.id(), keys);
+    }
+
+    private void rename() {
+        nameField = new TextField(Words.zone(zone, desk.session()));
+        nameField.setId("zone-name");
+        nameField.setAccessibleText("name of the zone");
+        nameField.setOnAction(event -> endRename(true));
+        nameField.focusedProperty().subscribe((was, is) -> {
+            if (was && !is) {
+                endRename(true);
+            }
+        });
+        nameField.setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                endRename(false);
+                event.consume();
+            }
+        });
+        getChildren().add(nameField);
+        toFront();
+        nameField.requestFocus();
+        nameField.selectAll();
+    }
+
+    private void endRename(boolean keep) {
+        if (nameField != null) {
+            String text = nameField.getText().strip();
+            getChildren().remove(nameField);
+            nameField = null;
+            if (keep && !text.equals(Words.zone(zone, desk.session()))) {
+                presenter.rename(zone.id(), text);
+            }
+        }
+    }
+
+    /** The note that a drag's end is at, as text; empty where nothing is dragged. */
+    String dragText() {
+        if (hold == null || !dragged) {
+            return "";
+        }
+        return switch (hold) {
+            case LOW ->
+                NoteNames.nameAndNumber(zone.keys().low(), desk.session().middleC());
+            case HIGH ->
+                NoteNames.nameAndNumber(zone.keys().high(), desk.session().middleC());
+            case BODY -> Words.keys(zone.keys(), desk.session().middleC());
+        };
+    }
+}

@@ -1,0 +1,247 @@
+package dibble.desktop.keys;
+
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.NoteField;
+import dibble.desktop.ui.Words;
+import dibble.gear.Source;
+import dibble.midi.EventKind;
+import dibble.midi.MiddleC;
+import dibble.midi.Range;
+import dibble.routing.Routing;
+import dibble.routing.Zone;
+import java.util.EnumSet;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** What belongs to the selected zone: each value is set here, in one place. */
+final class ZoneInspector extends VBox {
+    private final Desk desk;
+    private final KeysPresenter presenter;
+    private final Chip chip = new Chip();
+    private final Label title = new Label();
+    private final TextField name = new TextField();
+    private final NoteField low = new NoteField("lowest key");
+    private final NoteField high = new NoteField("highest key");
+    private final ToggleButton learn = new ToggleButton("press two");
+    private final Label soundsAt = new Label();
+    private final Label transpose = new Label();
+    private final TextField softest = new TextField();
+    private final TextField loudest = new TextField();
+    private final Label holdsIn = new Label();
+    private final Map<EventKind, ToggleButton> passes = new LinkedHashMap<>();
+    private final ToggleButton on = new ToggleButton("On");
+    private final VBox body = new VBox(8);
+    private final Label empty = new Label();
+    private Zone zone;
+    private int learned = -1;
+
+    ZoneInspector(Desk desk, KeysPresenter presenter) {
+        this.desk = desk;
+        this.presenter = presenter;
+        getStyleClass().add("inspector");
+        setId("inspector");
+        title.getStyleClass().add("heading");
+        title.setWrapText(true);
+        empty.getStyleClass().add("soft");
+        empty.setWrapText(true);
+        name.setId("inspector-name");
+        name.setAccessibleText("name of the zone");
+        name.setOnAction(event -> commitName());
+        name.focusedProperty().subscribe((was, is) -> {
+            if (was && !is) {
+                commitName();
+            }
+        });
+        low.setId("inspector-low");
+        high.setId("inspector-high");
+        low.setOnNote(note -> setKeys(note, Math.max(note, zone.keys().high())));
+        high.setOnNote(note -> setKeys(Math.min(note, zone.keys().low()), note));
+        learn.setId("learn-keys");
+        learn.setTooltip(new Tooltip("Press the lowest and the highest key on the keyboard"));
+        learn.setOnAction(event -> learned = -1);
+        transpose.setId("transpose");
+        transpose.getStyleClass().add("value");
+        transpose.setMinWidth(34);
+        for (TextField field : new TextField[] {softest, loudest}) {
+            field.setPrefColumnCount(3);
+            field.setOnAction(event -> commitVelocity());
+            field.focusedProperty().subscribe((was, is) -> {
+                if (was && !is) {
+                    commitVelocity();
+                }
+            });
+        }
+        softest.setAccessibleText("softest velocity");
+        loudest.setAccessibleText("loudest velocity");
+        softest.setId("velocity-low");
+        loudest.setId("velocity-high");
+        FlowPane passing = new FlowPane(4, 4);
+        pass(passing, EventKind.CONTROLLERS, "pedals, knobs");
+        pass(passing, EventKind.PITCH_BEND, "bend");
+        pass(passing, EventKind.CHANNEL_PRESSURE, "pressure");
+        pass(passing, EventKind.KEY_PRESSURE, "key pressure");
+        pass(passing, EventKind.PROGRAM_CHANGE, "programs");
+        on.setId("zone-on");
+        on.setOnAction(event -> presenter.change("on or off", zone.id(), it -> it.withEnabled(on.isSelected())));
+        Button delete = new Button("Delete");
+        delete.setId("zone-delete");
+        delete.setOnAction(event -> presenter.delete(zone.id()));
+        GridPane grid = new GridPane();
+        grid.setHgap(8);
+        grid.setVgap(6);
+        row(grid, 0, "Name", name);
+        row(grid, 1, "Keys", new HBox(6, low, high));
+        row(grid, 2, "", learn);
+        row(grid, 3, "Transpose", new HBox(4, step(-12), step(-1), transpose, step(1), step(12)));
+        row(grid, 4, "Sounds at", soundsAt);
+        row(grid, 5, "Velocity", new HBox(6, softest, loudest));
+        row(grid, 6, "Holds in", holdsIn);
+        row(grid, 7, "Passes", passing);
+        body.getChildren().addAll(new HBox(8, chip, title), grid, new HBox(8, on, delete));
+        getChildren().addAll(empty, body);
+    }
+
+    private static void row(GridPane grid, int row, String name, Node value) {
+        Label label = new Label(name);
+        label.getStyleClass().add("soft");
+        label.setMinWidth(USE_PREF_SIZE);
+        grid.addRow(row, label, value);
+    }
+
+    private Button step(int semitones) {
+        Button button = new Button((semitones > 0 ? "+" : "−") + Math.abs(semitones));
+        button.setId("transpose" + (semitones > 0 ? "-up-" : "-down-") + Math.abs(semitones));
+        button.setAccessibleText("transpose by " + semitones);
+        button.getStyleClass().add("small");
+        button.setMinWidth(USE_PREF_SIZE);
+        button.setOnAction(event -> presenter.transpose(zone.id(), zone.transpose() + semitones));
+        return button;
+    }
+
+    private void pass(FlowPane to, EventKind kind, String label) {
+        ToggleButton button = new ToggleButton(label);
+        button.getStyleClass().add("pass");
+        button.setId("pass-" + kind.word());
+        button.setOnAction(event -> presenter.change("passes", zone.id(), it -> {
+            Set<EventKind> kinds = EnumSet.noneOf(EventKind.class);
+            kinds.addAll(it.pass());
+            if (button.isSelected()) {
+                kinds.add(kind);
+            } else {
+                kinds.remove(kind);
+            }
+            return it.withPass(kinds);
+        }));
+        passes.put(kind, button);
+        to.getChildren().add(button);
+    }
+
+    /** Shows the selected zone, or says what to do next. */
+    void show() {
+        Optional<Zone> selected =
+                Optional.ofNullable(desk.selection().zone().get()).flatMap(desk.session()::zone);
+        body.setVisible(selected.isPresent());
+        body.setManaged(selected.isPresent());
+        empty.setVisible(selected.isEmpty());
+        empty.setManaged(selected.isEmpty());
+        if (selected.isEmpty()) {
+            learn.setSelected(false);
+            zone = null;
+            empty.setText(
+                    desk.session().allZones().isEmpty()
+                            ? "Nothing is played yet. Drag a sound onto a keyboard."
+                            : "Click a band to see and change what it does.");
+            return;
+        }
+        zone = selected.get();
+        MiddleC middleC = desk.session().middleC();
+        Routing routing = desk.routing();
+        String from = desk.session().source(zone.source()).map(Source::name).orElse("all sources");
+        chip.show(
+                Words.colour(zone, desk.session()),
+                KeysPresenter.part(zone)
+                        .map(part -> Words.channel(part, routing))
+                        .orElse("·"));
+        title.setText(Words.target(zone.to(), desk.session()) + ", from " + from);
+        if (!name.isFocused()) {
+            name.setText(Words.zone(zone, desk.session()));
+        }
+        low.setNote(zone.keys().low(), middleC);
+        high.setNote(zone.keys().high(), middleC);
+        transpose.setText(zone.transpose() == 0 ? "0" : Words.transpose(zone.transpose()));
+        soundsAt.setText(presenter
+                .soundsAt(zone)
+                .map(range -> Words.keys(range, middleC))
+                .orElse("nowhere: outside 0–127"));
+        if (!softest.isFocused() && !loudest.isFocused()) {
+            showVelocity();
+        }
+        holdsIn.setText(desk.session()
+                .sceneOf(zone.id())
+                .map(scene -> scene.name() + " only")
+                .orElse("every scene"));
+        passes.forEach((kind, button) -> button.setSelected(zone.pass().contains(kind)));
+        on.setSelected(zone.enabled());
+        on.setText(zone.enabled() ? "On" : "Off");
+    }
+
+    private void showVelocity() {
+        softest.setText(String.valueOf(zone.velocity().low()));
+        loudest.setText(String.valueOf(zone.velocity().high()));
+    }
+
+    private void setKeys(int from, int to) {
+        presenter.setKeys(zone.id(), new Range(from, to));
+    }
+
+    private void commitName() {
+        if (zone != null && !name.getText().strip().equals(Words.zone(zone, desk.session()))) {
+            presenter.rename(zone.id(), name.getText().strip());
+        }
+    }
+
+    private void commitVelocity() {
+        if (zone == null) {
+            return;
+        }
+        try {
+            int from = Integer.parseInt(softest.getText().strip());
+            int to = Integer.parseInt(loudest.getText().strip());
+            Range window = new Range(Math.max(1, from), to);
+            if (!window.equals(zone.velocity())) {
+                presenter.change("velocity", zone.id(), it -> it.withVelocity(window));
+            }
+        } catch (IllegalArgumentException e) {
+            // Not two numbers from 1 to 127, the lower first: what was there stays, and is shown again.
+            showVelocity();
+        }
+    }
+
+    /** A key was pressed on a source: the first end, or the second, where they are waited for. */
+    void pressed(String source, int key) {
+        if (!learn.isSelected() || zone == null || !zone.isPlayedBy(source)) {
+            return;
+        }
+        if (learned < 0) {
+            learned = key;
+        } else {
+            int first = learned;
+            learned = -1;
+            learn.setSelected(false);
+            setKeys(Math.min(first, key), Math.max(first, key));
+        }
+    }
+}

@@ -1,0 +1,228 @@
+package dibble.desktop.live;
+
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.KeyboardPane;
+import dibble.desktop.ui.LiveState;
+import dibble.desktop.ui.Piano;
+import dibble.desktop.ui.Words;
+import dibble.gear.Source;
+import dibble.midi.MiddleC;
+import dibble.midi.NoteNames;
+import dibble.midi.Range;
+import dibble.routing.Zone;
+import java.util.EnumMap;
+import java.util.Map;
+import java.util.Optional;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.Subscription;
+
+/** The live line: what was just played, in one sentence, and the keyboard of the selected source to play. */
+public final class LiveLine extends VBox {
+    private static final int TYPED_VELOCITY = 96;
+
+    private final Desk desk;
+    private final HBox sentence = new HBox(8);
+    private final ToggleButton keysPlay = new ToggleButton("Keys play");
+    private final Button octaveDown = new Button("−");
+    private final Button octaveUp = new Button("+");
+    private final Label octave = new Label();
+    private final Label lost = new Label();
+    private final KeyboardPane keyboard = new KeyboardPane((keys, width) -> Piano.row(keys, 0, width), true);
+    private final Map<KeyCode, Runnable> typedDown = new EnumMap<>(KeyCode.class);
+    private LiveState.Heard shown;
+    private boolean stale = true;
+    private int lowestTyped = 48;
+
+    /** @param extra what else stands at the right end */
+    public LiveLine(Desk desk, Region extra) {
+        this.desk = desk;
+        getStyleClass().add("live-line");
+        setId("live-line");
+        sentence.getStyleClass().add("sentence");
+        sentence.setId("sentence");
+        HBox.setHgrow(sentence, Priority.ALWAYS);
+        sentence.setMinWidth(0);
+        keysPlay.setId("keys-play");
+        keysPlay.setTooltip(new Tooltip("The letter rows of the computer's keyboard play two octaves"));
+        octaveDown.setAccessibleText("typed keys an octave lower");
+        octaveUp.setAccessibleText("typed keys an octave higher");
+        octaveDown.setOnAction(event -> moveTyped(-12));
+        octaveUp.setOnAction(event -> moveTyped(12));
+        octave.setMinWidth(Region.USE_PREF_SIZE);
+        octave.setId("typed-octave");
+        lost.setId("lost");
+        HBox top = new HBox(8, sentence, lost, extra, keysPlay, octaveDown, octave, octaveUp);
+        top.getStyleClass().add("live-top");
+        keyboard.setId("live-keyboard");
+        keyboard.setMinHeight(64);
+        keyboard.setPrefHeight(64);
+        keyboard.setAccessibleText("keyboard of the selected source");
+        keyboard.setPlayer(new KeyboardPane.Player() {
+            @Override
+            public void press(int key, int velocity) {
+                selected().ifPresent(source -> desk.press(source, key, velocity));
+            }
+
+            @Override
+            public void release(int key) {
+                selected().ifPresent(source -> desk.release(source, key));
+            }
+        });
+        getChildren().addAll(top, keyboard);
+        keysPlay.selectedProperty().subscribe(on -> {
+            if (!on) {
+                letGoTyped();
+            }
+            showOctave();
+        });
+        moveTyped(0);
+    }
+
+    /** Follows the document and the music until the subscription ends. */
+    public Subscription open() {
+        Runnable unlisten = desk.document().listen(() -> stale = true);
+        Subscription selection = desk.selection().source().subscribe(id -> {
+            letGoTyped();
+            stale = true;
+        });
+        return Subscription.combine(unlisten::run, selection, desk.pulse().each(this::follow));
+    }
+
+    private Optional<Source> selected() {
+        return desk.session().source(desk.selection().source().get());
+    }
+
+    private void moveTyped(int semitones) {
+        letGoTyped();
+        lowestTyped = Math.max(0, Math.min(96, lowestTyped + semitones));
+        showOctave();
+    }
+
+    private void showOctave() {
+        MiddleC middleC = desk.session().middleC();
+        octave.setText("from " + NoteNames.name(lowestTyped, middleC));
+        boolean on = keysPlay.isSelected();
+        octave.setVisible(on);
+        octaveDown.setVisible(on);
+        octaveUp.setVisible(on);
+        octave.setManaged(on);
+        octaveDown.setManaged(on);
+        octaveUp.setManaged(on);
+    }
+
+    /** Plays the selected source with the letter rows, while <em>keys play</em> is on; true where the key was taken. */
+    public boolean typed(KeyEvent event) {
+        Integer step = TypedKeys.step(event.getCode());
+        if (step == null || event.isShortcutDown() || event.isAltDown()) {
+            return false;
+        }
+        if (event.getEventType() == KeyEvent.KEY_RELEASED) {
+            Runnable letGo = typedDown.remove(event.getCode());
+            if (letGo != null) {
+                letGo.run();
+            }
+            return letGo != null;
+        }
+        if (!keysPlay.isSelected() || event.getEventType() != KeyEvent.KEY_PRESSED) {
+            return keysPlay.isSelected();
+        }
+        int key = lowestTyped + step;
+        if (!typedDown.containsKey(event.getCode()) && key <= 127) {
+            selected().ifPresent(source -> {
+                desk.press(source, key, TYPED_VELOCITY);
+                typedDown.put(event.getCode(), () -> desk.release(source, key));
+            });
+        }
+        return true;
+    }
+
+    /** Lets go of what is typed: the window lost the focus, and will not hear of the keys any more. */
+    public void letGoTyped() {
+        typedDown.values().forEach(Runnable::run);
+        typedDown.clear();
+    }
+
+    private void follow() {
+        LiveState.Heard heard = desk.live().lastNote();
+        if (stale || heard != shown) {
+            shown = heard;
+            stale = false;
+            showSentence();
+            showKeyboard();
+        }
+        selected().ifPresent(source -> {
+            for (int key = 0; key < 128; key++) {
+                keyboard.setDown(key, desk.live().isDown(source.id(), key), null);
+            }
+        });
+        keyboard.drawIfStale();
+        long count = desk.studio().lost();
+        lost.setText(count == 0 ? "" : Words.count((int) Math.min(count, Integer.MAX_VALUE), "event") + " lost");
+    }
+
+    private void showSentence() {
+        sentence.getChildren().clear();
+        if (shown == null) {
+            sentence.getChildren().add(label(Sentence.empty(desk.session()), "quiet"));
+            return;
+        }
+        boolean heard = !desk.performance().unheard().contains(shown.source());
+        Sentence said =
+                Sentence.of(shown, desk.session(), desk.routing(), desk.studio().slots(), heard);
+        sentence.setAccessibleText(said.text());
+        sentence.getChildren().addAll(label(said.source(), "strong"), label(said.played(), "plain"));
+        for (Sentence.Way way : said.ways()) {
+            sentence.getChildren()
+                    .addAll(
+                            label("→", "arrow"),
+                            new Chip().show(way.colour(), way.channel()),
+                            label(way.part(), "strong"),
+                            label(way.detail(), "plain"));
+        }
+        if (!said.silence().isEmpty()) {
+            sentence.getChildren().addAll(label("→", "arrow"), label(said.silence(), "quiet"));
+        }
+    }
+
+    private static Label label(String text, String style) {
+        Label label = new Label(text);
+        label.getStyleClass().add(style);
+        return label;
+    }
+
+    private void showKeyboard() {
+        Optional<Source> source = selected();
+        keyboard.setVisible(source.isPresent());
+        if (source.isEmpty()) {
+            return;
+        }
+        keyboard.setKeys(whole(source.get().keys()), desk.session().middleC());
+        int[] colours = new int[128];
+        for (Zone zone : desk.routing().zones()) {
+            if (zone.enabled() && zone.isPlayedBy(source.get().id())) {
+                int colour = Words.colour(zone, desk.session());
+                for (int key = zone.keys().low(); key <= zone.keys().high(); key++) {
+                    colours[key] |= colour == 0 ? 0 : 1 << colour;
+                }
+            }
+        }
+        keyboard.setStrips(colours);
+    }
+
+    /** A keyboard begins and ends with a white key, for the picture's sake. */
+    private static Range whole(Range keys) {
+        int low = NoteNames.isBlack(keys.low()) ? keys.low() - 1 : keys.low();
+        int high = NoteNames.isBlack(keys.high()) ? keys.high() + 1 : keys.high();
+        return new Range(low, high);
+    }
+}

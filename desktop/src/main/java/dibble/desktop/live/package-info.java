@@ -1,0 +1,4 @@
+/**
+ * The live line at the foot of the window, and what is known of what sounds now. Interface thread only.
+ */
+package dibble.desktop.live;

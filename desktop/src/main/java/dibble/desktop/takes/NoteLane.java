@@ -1,0 +1,64 @@
+package dibble.desktop.takes;
+
+import dibble.recording.NoteSpans;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.layout.Pane;
+import javafx.scene.paint.Color;
+
+/** The notes of one track or source on the time scale, as thin strokes. */
+final class NoteLane extends Pane {
+    private final Canvas canvas = new Canvas();
+    private final double inset;
+
+    NoteLane(double inset) {
+        this.inset = inset;
+        getChildren().add(canvas);
+        getStyleClass().add("note-lane");
+        setMinWidth(0);
+    }
+
+    /**
+     * Draws notes.
+     *
+     * @param now the end of notes that still sound, and of the filled bed, in nanoseconds; the bed is left out where
+     *     {@code bed} is null
+     */
+    void draw(NoteSpans spans, TimeScale scale, long now, Color colour, Color bed, Color lines) {
+        canvas.setWidth(getWidth());
+        canvas.setHeight(getHeight());
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        double height = getHeight();
+        g.clearRect(0, 0, getWidth(), height);
+        if (bed != null && now > 0) {
+            g.setFill(bed);
+            g.fillRoundRect(0, 3, scale.xOfNanos(now), height - 6, 6, 6);
+            g.setFill(colour);
+            g.fillRect(0, 3, 3, height - 6);
+        }
+        g.setFill(lines);
+        int step = scale.barStep();
+        for (long bar = 1; bar <= scale.bars(); bar += step) {
+            g.fillRect(Math.round(scale.xOfTick(scale.tempo().barStart(bar))), 0, 1, height);
+        }
+        if (spans == null || spans.size() == 0) {
+            return;
+        }
+        int low = 127;
+        int high = 0;
+        for (int i = 0; i < spans.size(); i++) {
+            low = Math.min(low, spans.note(i));
+            high = Math.max(high, spans.note(i));
+        }
+        double room = height - 2 * inset;
+        double thick = Math.max(1.5, Math.min(3, room / 12));
+        int range = Math.max(12, high - low);
+        g.setFill(colour);
+        for (int i = 0; i < spans.size(); i++) {
+            double x = scale.xOfNanos(spans.start(i));
+            double end = scale.xOfNanos(Math.min(spans.end(i), Math.max(now, spans.start(i))));
+            double y = inset + room * (1 - (spans.note(i) - low + (range - (high - low)) / 2.0) / range);
+            g.fillRect(x, y - thick / 2, Math.max(2, end - x - 1), thick);
+        }
+    }
+}

@@ -1,0 +1,131 @@
+package dibble.desktop.takes;
+
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Words;
+import dibble.gear.Part;
+import dibble.recording.NoteSpans;
+import dibble.recording.Track;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+
+/** One printed track: what it takes, its switches, its notes. */
+final class TrackRow extends HBox {
+    static final double HEAD = 256;
+    private static final double HEIGHT = 46;
+
+    private final Desk desk;
+    private final TakesPresenter presenter;
+    private final Chip chip = new Chip();
+    private final Label name = new Label();
+    private final Label player = new Label();
+    private final ToggleButton arm = new ToggleButton();
+    private final ToggleButton mute = new ToggleButton("mute");
+    private final ToggleButton solo = new ToggleButton("solo");
+    private final NoteLane lane = new NoteLane(9);
+    private final Label note = new Label();
+    private Track track;
+    private NoteSpans printed;
+    private Track printedOf;
+    private int drawn = -1;
+
+    TrackRow(Desk desk, TakesPresenter presenter) {
+        this.desk = desk;
+        this.presenter = presenter;
+        getStyleClass().add("track-row");
+        setMinHeight(HEIGHT);
+        setMaxHeight(HEIGHT);
+        name.getStyleClass().add("track-name");
+        player.getStyleClass().add("soft");
+        name.setMinWidth(0);
+        player.setMinWidth(0);
+        VBox names = new VBox(name, player);
+        names.setMinWidth(0);
+        HBox.setHgrow(names, Priority.ALWAYS);
+        arm.getStyleClass().add("arm");
+        mute.getStyleClass().add("small");
+        solo.getStyleClass().add("small");
+        mute.setMinWidth(USE_PREF_SIZE);
+        solo.setMinWidth(USE_PREF_SIZE);
+        arm.setMinWidth(USE_PREF_SIZE);
+        arm.setOnAction(event -> presenter.setArmed(track, arm.isSelected()));
+        mute.setOnAction(event -> presenter.setMuted(track, mute.isSelected()));
+        solo.setOnAction(event -> presenter.setSoloed(track, solo.isSelected()));
+        HBox head = new HBox(6, chip, names, arm, mute, solo);
+        head.getStyleClass().add("track-head");
+        head.setMinWidth(HEAD);
+        head.setMaxWidth(HEAD);
+        note.getStyleClass().add("soft");
+        note.setMouseTransparent(true);
+        StackPane field = new StackPane(lane, note);
+        StackPane.setAlignment(note, javafx.geometry.Pos.CENTER_LEFT);
+        HBox.setHgrow(field, Priority.ALWAYS);
+        getChildren().addAll(head, field);
+    }
+
+    /** Shows a track, in place. */
+    void show(Track shown) {
+        track = shown;
+        setId("track-" + track.id());
+        Part part = track.part().flatMap(desk.session()::part).orElse(null);
+        chip.show(
+                part == null ? 0 : part.colour(),
+                track.part().map(ref -> Words.channel(ref, desk.routing())).orElse("·"));
+        name.setText(track.name());
+        player.setText(Words.playedBy(track, desk.session(), desk.routing().zones()));
+        player.setTooltip(new Tooltip(player.getText()));
+        boolean armed = presenter.isArmed(track);
+        arm.setSelected(armed);
+        arm.setText(armed ? "●" : "○");
+        arm.setVisible(!track.takesRest());
+        arm.setTooltip(new Tooltip(armed ? "Armed: recording prints onto this track" : "Not armed"));
+        arm.setId("arm-" + track.id());
+        arm.setAccessibleText("arm " + track.name());
+        mute.setSelected(presenter.performance().muted().contains(track.id()));
+        mute.setAccessibleText("mute " + track.name());
+        solo.setSelected(presenter.performance().soloed().contains(track.id()));
+        solo.setAccessibleText("solo " + track.name());
+        if (printedOf == null || printedOf.clip() != track.clip()) {
+            printedOf = track;
+            printed = TakesPresenter.spansOf(track, desk.session().tempo());
+        }
+        drawn = -1;
+    }
+
+    String trackId() {
+        return track.id();
+    }
+
+    /**
+     * Draws the notes.
+     *
+     * @param live the notes of the recording in progress, or null
+     * @param now how far recording or the take reaches, in nanoseconds
+     */
+    void draw(NoteSpans live, TimeScale scale, long now, boolean recording) {
+        NoteSpans spans = live == null ? printed : live;
+        if (!recording && drawn == spans.size()) {
+            return;
+        }
+        drawn = recording ? -1 : spans.size();
+        Part part = track.part().flatMap(desk.session()::part).orElse(null);
+        Color colour = part == null ? desk.theme().palette().get("soft") : PartColours.of(part.colour());
+        boolean armed = presenter.isArmed(track);
+        Color bed = spans.size() > 0 || recording && armed ? colour.deriveColor(0, 1, 1, 0.22) : null;
+        lane.draw(spans, scale, now, colour, bed, desk.theme().palette().get("rule"));
+        note.setText(spans.size() > 0 ? "" : !armed ? "   not armed: what reaches it goes to Everything else" : "");
+        setAccessibleText("track " + track.name() + ", " + Words.count(spans.size(), "note"));
+    }
+
+    /** Has the next {@link #draw} draw anew: width or theme changed. */
+    void redraw() {
+        drawn = -1;
+    }
+}

@@ -1,0 +1,196 @@
+package dibble.desktop.ui;
+
+import dibble.midi.MiddleC;
+import dibble.midi.NoteNames;
+import dibble.midi.Range;
+import java.util.Arrays;
+import java.util.function.BiFunction;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+
+/** A keyboard that is played with the mouse and shows which keys are down. The lower a key is hit, the louder. */
+public final class KeyboardPane extends Pane {
+    /** Takes what the mouse does to the keys. */
+    public interface Player {
+        /** @param velocity 1-127 */
+        void press(int key, int velocity);
+
+        void release(int key);
+    }
+
+    private static final Color WHITE = Color.web("#FFFDF7");
+    private static final Color BLACK = Color.web("#26281F");
+    private static final Color LINE = Color.web("#8F8770");
+    private static final Color NAME = Color.web("#6F6B5C");
+    private static final Color DOWN = Color.web("#2F6B3F");
+    private static final int NO_KEY = -1;
+
+    private final Canvas canvas = new Canvas();
+    private final BiFunction<Range, Double, Piano> shape;
+    private final boolean named;
+    private final boolean[] down = new boolean[128];
+    private final int[] strips = new int[128];
+    private final Color[] downColours = new Color[128];
+    private Range keys = new Range(36, 96);
+    private MiddleC middleC = MiddleC.C4;
+    private Piano piano;
+    private Player player;
+    private int pressed = NO_KEY;
+    private boolean stale = true;
+
+    /**
+     * @param shape how keys and width make the places of keys
+     * @param named whether every C bears its name
+     */
+    public KeyboardPane(BiFunction<Range, Double, Piano> shape, boolean named) {
+        this.shape = shape;
+        this.named = named;
+        getChildren().add(canvas);
+        getStyleClass().add("keyboard");
+        setAccessibleRole(AccessibleRole.NODE);
+        setAccessibleText("keyboard");
+        addEventHandler(MouseEvent.MOUSE_PRESSED, this::mouse);
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, this::mouse);
+        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
+            letGo();
+            event.consume();
+        });
+    }
+
+    public void setPlayer(Player to) {
+        player = to;
+    }
+
+    /** Which keys there are, and how they are named. */
+    public void setKeys(Range range, MiddleC naming) {
+        if (!range.equals(keys) || naming != middleC) {
+            letGo();
+            keys = range;
+            middleC = naming;
+            requestLayout();
+            stale = true;
+        }
+    }
+
+    /** Shows a key as pressed or not, in a colour or (null) the accent. */
+    public void setDown(int key, boolean isDown, Color colour) {
+        if (down[key] != isDown || isDown && colour != downColours[key]) {
+            down[key] = isDown;
+            downColours[key] = colour;
+            stale = true;
+        }
+    }
+
+    public boolean isDown(int key) {
+        return down[key];
+    }
+
+    /** Marks keys with the colours of the parts that they play: bit {@code c} for colour c, 1-16. */
+    public void setStrips(int[] colourBits) {
+        if (!Arrays.equals(strips, colourBits)) {
+            System.arraycopy(colourBits, 0, strips, 0, 128);
+            stale = true;
+        }
+    }
+
+    /** Draws what has changed since the last frame. */
+    public void drawIfStale() {
+        if (stale && piano != null) {
+            stale = false;
+            draw();
+        }
+    }
+
+    /** Where a key's middle is, in this pane: for what draws a line to it. */
+    public double middleOf(int key) {
+        return piano == null ? 0 : piano.x(key) + piano.width(key) / 2;
+    }
+
+    private void mouse(MouseEvent event) {
+        if (piano == null || player == null) {
+            return;
+        }
+        int key = piano.keyAt(event.getX(), event.getY() / getHeight());
+        if (key != pressed) {
+            letGo();
+            if (key != NO_KEY) {
+                pressed = key;
+                player.press(key, velocityAt(event.getY() / getHeight(), NoteNames.isBlack(key)));
+            }
+        }
+        event.consume();
+    }
+
+    private static int velocityAt(double y, boolean black) {
+        double depth = black ? y / Piano.BLACK_HEIGHT : y;
+        return (int) Math.max(1, Math.min(127, Math.round(40 + 87 * depth)));
+    }
+
+    private void letGo() {
+        if (pressed != NO_KEY) {
+            int key = pressed;
+            pressed = NO_KEY;
+            player.release(key);
+        }
+    }
+
+    @Override
+    protected void layoutChildren() {
+        canvas.setWidth(getWidth());
+        canvas.setHeight(getHeight());
+        piano = shape.apply(keys, getWidth());
+        stale = false;
+        draw();
+    }
+
+    private void draw() {
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        double height = getHeight();
+        g.clearRect(0, 0, getWidth(), height);
+        g.setFont(Font.font("Dibble Sans", 12));
+        for (int key = keys.low(); key <= keys.high(); key++) {
+            if (!NoteNames.isBlack(key)) {
+                drawKey(g, key, height, WHITE);
+                g.setStroke(LINE);
+                g.setLineWidth(1);
+                g.strokeRect(Math.round(piano.x(key)) + 0.5, 0.5, Math.round(piano.width(key)), Math.round(height) - 1);
+                if (named && key % 12 == 0) {
+                    g.setFill(NAME);
+                    g.fillText(NoteNames.name(key, middleC), piano.x(key) + 4, height - 14);
+                }
+            }
+        }
+        for (int key = keys.low(); key <= keys.high(); key++) {
+            if (NoteNames.isBlack(key)) {
+                drawKey(g, key, height * Piano.BLACK_HEIGHT, BLACK);
+            }
+        }
+    }
+
+    private void drawKey(GraphicsContext g, int key, double height, Color plain) {
+        double x = Math.round(piano.x(key));
+        double width = Math.round(piano.x(key) + piano.width(key)) - x;
+        g.setFill(down[key] ? downColours[key] == null ? DOWN : downColours[key] : plain);
+        g.fillRect(x, 0, width, height);
+        if (down[key]) {
+            g.setStroke(BLACK);
+            g.setLineWidth(2);
+            g.strokeRect(x + 1, 1, Math.max(1, width - 2), height - 2);
+        }
+        if (named && plain == WHITE) {
+            double y = height - 1;
+            for (int colour = 1; colour <= 16; colour++) {
+                if ((strips[key] >>> colour & 1) != 0) {
+                    y -= 4;
+                    g.setFill(PartColours.of(colour));
+                    g.fillRect(x + 1, y, width - 1, 4);
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,114 @@
+package dibble.desktop.ui;
+
+import dibble.midi.ShortMessage;
+import dibble.ports.EventRing;
+import dibble.routing.Slots;
+import dibble.studio.Packed;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.util.Subscription;
+
+/**
+ * What is known of what sounds now, read from the studio's monitor once a frame: which keys are down at each source,
+ * what was played last and what became of it.
+ */
+public final class LiveState {
+    private static final int MOST_A_FRAME = 4096;
+
+    /** A message that left because of what was played. */
+    public record Sent(int port, int instrument, int message, boolean taken) {}
+
+    /** What was played last, with what left because of it. */
+    public record Heard(String source, int message, List<Sent> sent) {}
+
+    /** Is told of keys as they are pressed. */
+    @FunctionalInterface
+    public interface KeyListener {
+        void pressed(String source, int key, int velocity);
+    }
+
+    private final EventRing monitor;
+    private final Slots slots;
+    private final Map<String, int[]> down = new HashMap<>();
+    private final List<KeyListener> listeners = new ArrayList<>();
+    private String source;
+    private int message;
+    private List<Sent> sent = new ArrayList<>();
+    private Heard lastNote;
+    private boolean changed;
+
+    public LiveState(EventRing monitor, Slots slots) {
+        this.monitor = monitor;
+        this.slots = slots;
+    }
+
+    /** Takes in what happened since the last frame. */
+    public void read() {
+        for (int i = 0; i < MOST_A_FRAME && monitor.poll(); i++) {
+            take(monitor.payload());
+        }
+        if (changed) {
+            changed = false;
+            keepNote();
+        }
+    }
+
+    private void take(long packed) {
+        int what = Packed.what(packed);
+        if (what == Packed.PLAYED) {
+            if (changed) {
+                keepNote();
+            }
+            source = slots.sourceId(Packed.voice(packed));
+            message = Packed.message(packed);
+            sent = new ArrayList<>();
+            changed = true;
+            key(packed);
+        } else if (changed && sent.size() < 64) {
+            sent.add(new Sent(
+                    Packed.port(packed), Packed.instrument(packed), Packed.message(packed), what == Packed.SENT));
+        }
+    }
+
+    private void key(long packed) {
+        int[] keys = down.computeIfAbsent(source, id -> new int[128]);
+        int key = ShortMessage.data1(message);
+        if (ShortMessage.startsNote(message)) {
+            keys[key]++;
+            int velocity = ShortMessage.data2(message);
+            List.copyOf(listeners).forEach(listener -> listener.pressed(source, key, velocity));
+        } else if (ShortMessage.endsNote(message)) {
+            keys[key] = Math.max(0, keys[key] - 1);
+        }
+    }
+
+    private void keepNote() {
+        if (ShortMessage.startsNote(message) || lastNote == null && !ShortMessage.endsNote(message)) {
+            lastNote = new Heard(source, message, List.copyOf(sent));
+        }
+    }
+
+    /** Whether a key of a source is down. */
+    public boolean isDown(String sourceId, int key) {
+        int[] keys = down.get(sourceId);
+        return keys != null && keys[key] > 0;
+    }
+
+    /** The last note that was played, with what left because of it; null where nothing was played yet. */
+    public Heard lastNote() {
+        return lastNote;
+    }
+
+    /** Forgets which keys are down: after silence, when no hand holds anything. */
+    public void forget() {
+        down.clear();
+    }
+
+    /** Has a listener told of each key that is pressed. */
+    public Subscription onKey(KeyListener listener) {
+        listeners.add(listener);
+        return () -> listeners.remove(listener);
+    }
+}

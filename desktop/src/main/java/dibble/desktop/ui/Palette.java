@@ -1,0 +1,89 @@
+package dibble.desktop.ui;
+
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+import javafx.scene.paint.Color;
+
+/** The colours of a theme, by role. What is drawn takes them from here; styles get them as looked-up colours. */
+public enum Palette {
+    DAY(
+            "#F5EFE2", "#FCF9F1", "#FFFDF7", "#26281F", "#6F6B5C", "#DDD3BE", "#CFC3A8", "#2F6B3F", "#DCE7D3",
+            "#B3382C", "#7A4E0B", "#F6E3BF", "#2F342B", "#EFE8D8"),
+    NIGHT(
+            "#1E201B", "#262922", "#2F332A", "#EDE6D6", "#A9A390", "#3A3E34", "#4C5145", "#8CC08F", "#2E3F2F",
+            "#E0685A", "#E8B765", "#463718", "#151712", "#23261F");
+
+    /** Text and keys on the live line, which is dark in both themes. */
+    public static final Color ON_DARK = Color.web("#F1EBDC");
+
+    /** Quieter text on the live line. */
+    public static final Color SOFT_ON_DARK = Color.web("#B9B3A0");
+
+    private final Map<String, Color> roles = new LinkedHashMap<>();
+
+    Palette(String... colours) {
+        String[] names = {
+            "paper",
+            "sheet",
+            "raised",
+            "ink",
+            "soft",
+            "rule",
+            "strong-rule",
+            "leaf",
+            "leaf-wash",
+            "record",
+            "check",
+            "check-wash",
+            "live",
+            "bed"
+        };
+        for (int i = 0; i < names.length; i++) {
+            roles.put(names[i], Color.web(colours[i]));
+        }
+    }
+
+    /** The colour of a role: {@code paper}, {@code ink}, {@code leaf} and so on, as in the styles. */
+    public Color get(String role) {
+        Color colour = roles.get(role);
+        if (colour == null) {
+            throw new IllegalArgumentException("colour role \"" + role + "\" (expected one of " + roles.keySet() + ")");
+        }
+        return colour;
+    }
+
+    /** All roles as looked-up colours, for the root of a scene. */
+    public String css() {
+        return roles.entrySet().stream()
+                .map(role -> "-" + role.getKey() + ": " + hex(role.getValue()) + ";")
+                .collect(Collectors.joining(" "));
+    }
+
+    static String hex(Color colour) {
+        return String.format(
+                Locale.ROOT,
+                "#%02x%02x%02x",
+                Math.round(colour.getRed() * 255),
+                Math.round(colour.getGreen() * 255),
+                Math.round(colour.getBlue() * 255));
+    }
+
+    /** The contrast of two colours as the web's accessibility guidelines compute it: 1 to 21. */
+    public static double contrast(Color a, Color b) {
+        double high = Math.max(luminance(a), luminance(b));
+        double low = Math.min(luminance(a), luminance(b));
+        return (high + 0.05) / (low + 0.05);
+    }
+
+    private static double luminance(Color colour) {
+        return 0.2126 * linear(colour.getRed())
+                + 0.7152 * linear(colour.getGreen())
+                + 0.0722 * linear(colour.getBlue());
+    }
+
+    private static double linear(double channel) {
+        return channel <= 0.04045 ? channel / 12.92 : Math.pow((channel + 0.055) / 1.055, 2.4);
+    }
+}

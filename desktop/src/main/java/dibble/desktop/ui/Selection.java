@@ -1,0 +1,24 @@
+package dibble.desktop.ui;
+
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+
+/** What is selected, by id; null for nothing. Apart from arming and hearing. */
+public final class Selection {
+    private final StringProperty source = new SimpleStringProperty();
+    private final StringProperty zone = new SimpleStringProperty();
+    private final StringProperty track = new SimpleStringProperty();
+
+    /** The source whose keyboard is on the live line. */
+    public StringProperty source() {
+        return source;
+    }
+
+    public StringProperty zone() {
+        return zone;
+    }
+
+    public StringProperty track() {
+        return track;
+    }
+}
