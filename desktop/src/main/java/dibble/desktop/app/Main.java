@@ -2,8 +2,11 @@ package dibble.desktop.app;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.logging.Level;
+import java.util.logging.Logger;
 import javafx.application.Application;
 
 /** Starts the application; off-screen where there is no display. Does not extend it, so that it runs on the class path. */
@@ -13,10 +16,15 @@ public final class Main {
 
     private static final String OFF_SCREEN = "dibble.offscreen";
 
+    /** Loggers of the toolkit that tell users what is none of their business; kept, so that their level is. */
+    private static final List<Logger> QUIET = List.of(
+            Logger.getLogger("javafx"), Logger.getLogger("java.util.prefs"), Logger.getLogger("com.sun.javafx"));
+
     private Main() {}
 
     public static void main(String[] args) {
         Locale.setDefault(Locale.ROOT);
+        QUIET.forEach(logger -> logger.setLevel(Level.SEVERE));
         boolean offScreen = Boolean.getBoolean(OFF_SCREEN) || !hasDisplay(System.getenv());
         if (offScreen) {
             if (args.length == 0 || !args[0].equals("demo")) {

@@ -31,6 +31,7 @@ import javafx.util.Subscription;
 public final class KeysView extends StackPane implements View {
     private static final double SIDE = 324;
     private static final double RULER = 28;
+    private static final double MOST_ROOM = 110;
 
     private final Desk desk;
     private final KeysPresenter presenter;
@@ -125,15 +126,26 @@ public final class KeysView extends StackPane implements View {
         return new NoteScale(presenter.span(), width);
     }
 
+    /** Few sources get more room each, so that a small session does not leave a hole. */
+    private double roomPerRow() {
+        List<Source> sources = desk.session().sources();
+        double needed = sources.stream()
+                .mapToDouble(source -> SourceRow.leastHeight(presenter, source))
+                .sum();
+        double left = scroll.getViewportBounds().getHeight() - needed;
+        return Math.max(0, Math.min(MOST_ROOM, left / Math.max(1, sources.size())));
+    }
+
     private void show() {
         stale = false;
         NoteScale scale = scale();
         List<SourceRow> shown = new ArrayList<>();
         Set<String> there = new HashSet<>();
+        double room = roomPerRow();
         for (Source source : desk.session().sources()) {
             there.add(source.id());
             SourceRow row = rows.computeIfAbsent(source.id(), id -> new SourceRow(desk, presenter));
-            row.show(source, scale);
+            row.show(source, scale, room);
             shown.add(row);
         }
         rows.keySet().retainAll(there);

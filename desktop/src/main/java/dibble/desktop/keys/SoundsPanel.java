@@ -97,6 +97,7 @@ final class SoundsPanel extends VBox {
         name.setMaxWidth(Double.MAX_VALUE);
         Region bar = new Region();
         bar.getStyleClass().add("meter-bar");
+        bar.setManaged(false);
         Pane meter = new Pane(bar);
         meter.getStyleClass().add("meter");
         meter.setMinWidth(METER_WIDTH);

@@ -27,7 +27,8 @@ import javafx.scene.paint.Color;
 /** One source: its name and switches at the left, its bands above its keyboard on the note ruler. */
 final class SourceRow extends Pane {
     static final double HEAD = 200;
-    private static final double KEYBOARD_HEIGHT = 28;
+    private static final double LEAST_KEYBOARD = 28;
+    private static final double MOST_KEYBOARD = 56;
     private static final double BAND_STEP = 32;
     private static final double TOP = 22;
     private static final double GAP = 6;
@@ -50,6 +51,8 @@ final class SourceRow extends Pane {
     private NoteScale scale;
     private int levels = 1;
     private boolean waysDrawn;
+    private double spare;
+    private double keyboardHeight = LEAST_KEYBOARD;
 
     SourceRow(Desk desk, KeysPresenter presenter) {
         this.desk = desk;
@@ -94,8 +97,14 @@ final class SourceRow extends Pane {
         return source.id();
     }
 
-    /** Shows a source and its zones, in place. */
-    void show(Source shown, NoteScale on) {
+    /**
+     * Shows a source and its zones, in place.
+     *
+     * @param room height beyond what it needs: for a keyboard that is easier to hit, and air
+     */
+    void show(Source shown, NoteScale on, double room) {
+        spare = room;
+        keyboardHeight = Math.min(MOST_KEYBOARD, LEAST_KEYBOARD + spare);
         source = shown;
         scale = on;
         setId("source-" + source.id());
@@ -166,11 +175,24 @@ final class SourceRow extends Pane {
     }
 
     private double keyboardTop() {
+        return leastKeyboardTop() + Math.max(0, spare - (keyboardHeight - LEAST_KEYBOARD));
+    }
+
+    private double leastKeyboardTop() {
         return Math.max(TOP + levels * BAND_STEP + GAP, 62);
     }
 
-    double wantedHeight() {
-        return keyboardTop() + KEYBOARD_HEIGHT + FOOT + 4;
+    /** The height that a source needs for its zones. */
+    static double leastHeight(KeysPresenter presenter, Source source) {
+        int most = presenter.levels(source.id()).values().stream()
+                .mapToInt(level -> level + 1)
+                .max()
+                .orElse(1);
+        return Math.max(TOP + most * BAND_STEP + GAP, 62) + LEAST_KEYBOARD + FOOT + 4;
+    }
+
+    private double wantedHeight() {
+        return keyboardTop() + keyboardHeight + FOOT + 4;
     }
 
     @Override
@@ -183,7 +205,7 @@ final class SourceRow extends Pane {
         head.resizeRelocate(0, 0, HEAD, getHeight());
         double left = HEAD + scale.x(source.keys().low());
         keyboard.resizeRelocate(
-                left, keyboardTop(), scale.column() * source.keys().size(), KEYBOARD_HEIGHT);
+                left, keyboardTop(), scale.column() * source.keys().size(), keyboardHeight);
         drawMarks();
         ways.relocate(HEAD, 0);
         ways.setWidth(scale.width());
@@ -198,7 +220,7 @@ final class SourceRow extends Pane {
         GraphicsContext g = marks.getGraphicsContext2D();
         g.clearRect(0, 0, marks.getWidth(), marks.getHeight());
         g.setFill(desk.theme().palette().get("bed"));
-        g.fillRect(0, keyboardTop(), scale.width(), KEYBOARD_HEIGHT);
+        g.fillRect(0, keyboardTop(), scale.width(), keyboardHeight);
         for (int note = scale.span().low(); note <= scale.span().high(); note++) {
             if (note % 12 == 0) {
                 g.setFill(desk.theme().palette().get(note == 60 ? "strong-rule" : "rule"));
@@ -218,7 +240,7 @@ final class SourceRow extends Pane {
     private void drawGhost(GraphicsContext g, Zone zone, Range range) {
         Color colour = PartColours.of(Words.colour(zone, desk.session()));
         g.setFill(colour.deriveColor(0, 1, 1, 0.45));
-        double y = keyboardTop() + KEYBOARD_HEIGHT + 3;
+        double y = keyboardTop() + keyboardHeight + 3;
         g.fillRect(scale.x(range.low()), y, scale.column() * range.size(), 4);
     }
 
@@ -261,7 +283,8 @@ final class SourceRow extends Pane {
                 for (Zone zone : presenter.zonesOf(source.id())) {
                     ZoneBand band = bands.get(zone.id());
                     if (zone.enabled() && zone.keys().holds(key) && band != null) {
-                        double y = band.getLayoutY() + ZoneBand.HEIGHT / 2;
+                        // At the lower edge, below the band's words.
+                        double y = band.getLayoutY() + ZoneBand.HEIGHT - 3;
                         g.strokeLine(x, y, x, keyboardTop());
                         g.fillOval(x - 4, y - 4, 8, 8);
                     }

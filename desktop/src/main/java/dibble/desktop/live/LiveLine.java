@@ -4,6 +4,7 @@ import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.LiveState;
+import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Piano;
 import dibble.desktop.ui.Words;
 import dibble.gear.Source;
@@ -24,6 +25,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
 import javafx.util.Subscription;
 
 /** The live line: what was just played, in one sentence, and the keyboard of the selected source to play. */
@@ -39,6 +41,7 @@ public final class LiveLine extends VBox {
     private final Label lost = new Label();
     private final KeyboardPane keyboard = new KeyboardPane((keys, width) -> Piano.row(keys, 0, width), true);
     private final Map<KeyCode, Runnable> typedDown = new EnumMap<>(KeyCode.class);
+    private final Color[] colours = new Color[128];
     private LiveState.Heard shown;
     private boolean stale = true;
     private int lowestTyped = 48;
@@ -162,7 +165,7 @@ public final class LiveLine extends VBox {
         }
         selected().ifPresent(source -> {
             for (int key = 0; key < 128; key++) {
-                keyboard.setDown(key, desk.live().isDown(source.id(), key), null);
+                keyboard.setDown(key, desk.live().isDown(source.id(), key), colours[key]);
             }
         });
         keyboard.drawIfStale();
@@ -207,16 +210,19 @@ public final class LiveLine extends VBox {
             return;
         }
         keyboard.setKeys(whole(source.get().keys()), desk.session().middleC());
-        int[] colours = new int[128];
+        int[] bits = new int[128];
         for (Zone zone : desk.routing().zones()) {
             if (zone.enabled() && zone.isPlayedBy(source.get().id())) {
                 int colour = Words.colour(zone, desk.session());
                 for (int key = zone.keys().low(); key <= zone.keys().high(); key++) {
-                    colours[key] |= colour == 0 ? 0 : 1 << colour;
+                    bits[key] |= colour == 0 ? 0 : 1 << colour;
                 }
             }
         }
-        keyboard.setStrips(colours);
+        keyboard.setStrips(bits);
+        for (int key = 0; key < 128; key++) {
+            colours[key] = bits[key] == 0 ? null : PartColours.of(Integer.numberOfTrailingZeros(bits[key]));
+        }
     }
 
     /** A keyboard begins and ends with a white key, for the picture's sake. */

@@ -10,6 +10,7 @@ import javafx.scene.paint.Color;
 final class NoteLane extends Pane {
     private final Canvas canvas = new Canvas();
     private final double inset;
+    private Runnable paint = () -> {};
 
     NoteLane(double inset) {
         this.inset = inset;
@@ -25,6 +26,18 @@ final class NoteLane extends Pane {
      *     {@code bed} is null
      */
     void draw(NoteSpans spans, TimeScale scale, long now, Color colour, Color bed, Color lines) {
+        paint = () -> paint(spans, scale, now, colour, bed, lines);
+        paint.run();
+    }
+
+    @Override
+    protected void layoutChildren() {
+        if (canvas.getWidth() != getWidth() || canvas.getHeight() != getHeight()) {
+            paint.run();
+        }
+    }
+
+    private void paint(NoteSpans spans, TimeScale scale, long now, Color colour, Color bed, Color lines) {
         canvas.setWidth(getWidth());
         canvas.setHeight(getHeight());
         GraphicsContext g = canvas.getGraphicsContext2D();

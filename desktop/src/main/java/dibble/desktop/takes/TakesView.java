@@ -33,13 +33,15 @@ import javafx.util.Subscription;
 /** What was played, a line a source; below it the tracks that are printed from it, filling while it is played. */
 public final class TakesView extends StackPane implements View {
     private static final double RULER = 28;
-    private static final double LINE = 20;
+    private static final double LINE = 24;
 
     private final Desk desk;
     private final TakesPresenter presenter;
     private final Label plan = new Label();
     private final Canvas ruler = new Canvas();
     private final VBox played = new VBox();
+    private final VBox raw = new VBox();
+    private final ScrollPane scroll = new ScrollPane();
     private final Label takeName = new Label();
     private final VBox tracks = new VBox();
     private final Canvas playhead = new Canvas();
@@ -75,10 +77,10 @@ public final class TakesView extends StackPane implements View {
         HBox title = new HBox(8, heading, takeName);
         title.getStyleClass().add("played-title");
         title.setAlignment(Pos.BASELINE_LEFT);
-        VBox raw = new VBox(title, played);
+        raw.getChildren().setAll(title, played);
         raw.getStyleClass().add("played");
         VBox content = new VBox(raw, tracks);
-        ScrollPane scroll = new ScrollPane(content);
+        scroll.setContent(content);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("rows");
@@ -195,8 +197,12 @@ public final class TakesView extends StackPane implements View {
             drawRuler();
             rows.values().forEach(TrackRow::redraw);
         }
+        double each = (scroll.getViewportBounds().getHeight() - raw.getHeight())
+                / Math.max(1, tracks.getChildren().size());
+        double height = Math.floor(Math.max(TrackRow.LEAST_HEIGHT, Math.min(TrackRow.MOST_HEIGHT, each)));
         for (Node node : tracks.getChildren()) {
             TrackRow row = (TrackRow) node;
+            row.setPrefHeight(height);
             row.draw(recording ? liveSpans(row.trackId()) : null, scale, now, recording);
         }
         if (scaled || drawAll || recording) {

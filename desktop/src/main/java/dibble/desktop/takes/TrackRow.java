@@ -18,8 +18,9 @@ import javafx.scene.paint.Color;
 
 /** One printed track: what it takes, its switches, its notes. */
 final class TrackRow extends HBox {
-    static final double HEAD = 256;
-    private static final double HEIGHT = 46;
+    static final double HEAD = 320;
+    static final double LEAST_HEIGHT = 46;
+    static final double MOST_HEIGHT = 64;
 
     private final Desk desk;
     private final TakesPresenter presenter;
@@ -40,8 +41,7 @@ final class TrackRow extends HBox {
         this.desk = desk;
         this.presenter = presenter;
         getStyleClass().add("track-row");
-        setMinHeight(HEIGHT);
-        setMaxHeight(HEIGHT);
+        setMinHeight(LEAST_HEIGHT);
         name.getStyleClass().add("track-name");
         player.getStyleClass().add("soft");
         name.setMinWidth(0);
@@ -118,9 +118,12 @@ final class TrackRow extends HBox {
         Part part = track.part().flatMap(desk.session()::part).orElse(null);
         Color colour = part == null ? desk.theme().palette().get("soft") : PartColours.of(part.colour());
         boolean armed = presenter.isArmed(track);
-        Color bed = spans.size() > 0 || recording && armed ? colour.deriveColor(0, 1, 1, 0.22) : null;
+        Color bed = spans.size() > 0 ? colour.deriveColor(0, 1, 1, 0.22) : null;
         lane.draw(spans, scale, now, colour, bed, desk.theme().palette().get("rule"));
-        note.setText(spans.size() > 0 ? "" : !armed ? "   not armed: what reaches it goes to Everything else" : "");
+        String said = armed
+                ? recording ? "   armed, nothing yet" : ""
+                : "   not armed: what reaches it goes to Everything else";
+        note.setText(spans.size() > 0 ? "" : said);
         setAccessibleText("track " + track.name() + ", " + Words.count(spans.size(), "note"));
     }
 

@@ -6,6 +6,7 @@ import javafx.scene.control.Label;
 public final class Chip extends Label {
     public Chip() {
         getStyleClass().add("chip");
+        setStyle(PartColours.css(0));
         setMinWidth(USE_PREF_SIZE);
     }
 

@@ -1,0 +1,109 @@
+package dibble.desktop.app;
+
+import static org.awaitility.Awaitility.await;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Theme;
+import dibble.session.Performance;
+import dibble.session.Session;
+import java.time.Duration;
+import java.util.concurrent.Callable;
+import java.util.concurrent.atomic.AtomicBoolean;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.testfx.framework.junit5.ApplicationTest;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** The real window, driven as by a hand; instruments are fake ports. */
+abstract class WindowTest extends ApplicationTest {
+    final FakePort port = new FakePort();
+    final AtomicBoolean quit = new AtomicBoolean();
+    Workbench workbench;
+    MainWindow window;
+
+    abstract Session session();
+
+    @Override
+    public void start(Stage stage) {
+        Theme.loadFonts();
+        workbench = new Workbench(session(), Performance.NEW, name -> port);
+        window = new MainWindow(workbench, () -> quit.set(true));
+        Scene scene = new Scene(window, 1280, 800);
+        workbench.desk().theme().dress(scene);
+        stage.setScene(scene);
+        stage.setOnCloseRequest(event -> {
+            event.consume();
+            window.close();
+        });
+        window.open();
+        stage.show();
+        stage.toFront();
+    }
+
+    @AfterEach
+    void closeWorkbench() {
+        release(new KeyCode[0]);
+        release(new MouseButton[0]);
+        interact(() -> {
+            window.dispose();
+            workbench.close();
+        });
+    }
+
+    Desk desk() {
+        return workbench.desk();
+    }
+
+    void until(Callable<Boolean> condition) {
+        await().atMost(Duration.ofSeconds(20)).until(() -> {
+            WaitForAsyncUtils.waitForFxEvents();
+            return onInterface(condition);
+        });
+    }
+
+    private static boolean onInterface(Callable<Boolean> condition) throws Exception {
+        return WaitForAsyncUtils.waitForAsyncFx(5000, condition);
+    }
+
+    /** Where a key of a source's keyboard on the ruler is on the screen, low enough to hit any key. */
+    Point2D key(String source, int key) {
+        return keyIn(
+                lookup("#keys-" + source).query(),
+                key,
+                desk().session().source(source).orElseThrow().keys().low(),
+                desk().session().source(source).orElseThrow().keys().high());
+    }
+
+    private static Point2D keyIn(Node keyboard, int key, int low, int high) {
+        Bounds bounds = keyboard.localToScreen(keyboard.getBoundsInLocal());
+        double column = bounds.getWidth() / (high - low + 1);
+        return new Point2D(bounds.getMinX() + (key - low + 0.5) * column, bounds.getMinY() + bounds.getHeight() * 0.3);
+    }
+
+    /** Presses and releases a key with the mouse. */
+    void playKey(String source, int key) {
+        moveTo(key(source, key)).press(MouseButton.PRIMARY);
+        until(() -> desk().live().isDown(source, key));
+        release(MouseButton.PRIMARY);
+        until(() -> !desk().live().isDown(source, key));
+    }
+
+    /** Drags a part from the sounds onto a key's column of a source. */
+    void dragPart(String part, String source, int key) {
+        moveTo("#part-" + part).press(MouseButton.PRIMARY);
+        Point2D aim = key(source, key);
+        moveTo(aim.add(0, -20));
+        moveTo(aim);
+        release(MouseButton.PRIMARY);
+    }
+
+    static void onFx(Runnable action) {
+        WaitForAsyncUtils.waitForAsyncFx(5000, action);
+    }
+}
