@@ -1,0 +1,126 @@
+package dibble.routing;
+
+import dibble.gear.ChannelPlan;
+import dibble.gear.Extras;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.midi.ChannelSet;
+import dibble.midi.EventKind;
+import dibble.midi.Range;
+import dibble.midi.ShortMessage;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+
+/** Random routings and events on few keys and channels, so that things meet. */
+public final class RandomRouting {
+    private static final String[] SOURCES = {"a", "b", "c"};
+    private final Random random;
+
+    public RandomRouting(Random random) {
+        this.random = random;
+    }
+
+    /** A routing with up to so many zones. */
+    public Routing routing(int zones) {
+        List<Source> sources = new ArrayList<>();
+        for (String id : SOURCES) {
+            if (random.nextInt(8) > 0) {
+                Source source = Source.keyboard(id, id, "in-" + id, Range.ALL).withTranspose(random.nextInt(25) - 12);
+                sources.add(random.nextInt(4) > 0 ? source : source.withListen(ChannelSet.of(1, 2)));
+            }
+        }
+        List<Instrument> instruments =
+                List.of(instrument("i", "port-one"), instrument("j", "port-two"), instrument("k", "port-one"));
+        List<Zone> always = new ArrayList<>();
+        List<Zone> inScene = new ArrayList<>();
+        int count = random.nextInt(zones + 1);
+        for (int z = 0; z < count; z++) {
+            (random.nextBoolean() ? always : inScene).add(zone("z" + z));
+        }
+        List<Scene> scenes = List.of(new Scene("s", "s", null, inScene, Extras.NONE));
+        return new Routing(sources, instruments, ChannelPlan.of(instruments, Map.of()), always, scenes, "s");
+    }
+
+    private Instrument instrument(String id, String port) {
+        List<Part> parts = new ArrayList<>();
+        for (int p = 0; p < 3; p++) {
+            Integer channel = random.nextBoolean() ? null : (Integer) (1 + random.nextInt(4));
+            parts.add(Part.of("p" + p, "p" + p, channel, p, Range.ALL, 1));
+        }
+        return new Instrument(id, id, true, port, parts, Extras.NONE);
+    }
+
+    private Zone zone(String id) {
+        String source = random.nextInt(6) == 0 ? Zone.ANY_SOURCE : SOURCES[random.nextInt(SOURCES.length)];
+        String instrument = List.of("i", "j", "k", "gone").get(random.nextInt(4));
+        Target to = switch (random.nextInt(6)) {
+            case 0 -> new Target.ToChannel(instrument, 1 + random.nextInt(4));
+            case 1 -> new Target.ToSameChannel(instrument);
+            default -> new Target.ToPart(new PartRef(instrument, "p" + random.nextInt(4)));
+        };
+        Map<Integer, List<Integer>> noteMap = new HashMap<>();
+        if (random.nextInt(4) == 0) {
+            for (int i = 0; i < 3; i++) {
+                noteMap.put(key(), random.nextBoolean() ? List.of(key()) : List.of(key(), key(), 127));
+            }
+        }
+        Set<EventKind> pass = EnumSet.noneOf(EventKind.class);
+        for (EventKind kind : EventKind.values()) {
+            if (kind != EventKind.NOTES && random.nextInt(3) > 0) {
+                pass.add(kind);
+            }
+        }
+        return Zone.of(id, id, source, range(0, 127, 58, 66), new PartRef("i", "p0"))
+                .edit()
+                .to(to)
+                .channels(random.nextInt(3) == 0 ? ChannelSet.of(1, 3) : ChannelSet.ALL)
+                .velocity(random.nextBoolean() ? Range.VELOCITIES : range(1, 127, 40, 90))
+                .transpose(random.nextInt(6) == 0 ? 70 : random.nextInt(5) - 2)
+                .noteMap(noteMap)
+                .dropUnmapped(random.nextInt(6) == 0)
+                .fold(random.nextBoolean())
+                .velocityTo(
+                        random.nextInt(3) > 0 ? null : new Zone.VelocityMap(random.nextInt(128), random.nextInt(128)))
+                .pass(pass)
+                .blockControllers(random.nextBoolean() ? Set.of() : Set.of(64, 1))
+                .enabled(random.nextInt(8) > 0)
+                .build();
+    }
+
+    private Range range(int least, int most, int from, int to) {
+        int low = random.nextInt(3) == 0 ? least : from + random.nextInt(to - from);
+        int high = random.nextInt(3) == 0 ? most : low + random.nextInt(to - from);
+        return new Range(low, Math.max(low, Math.min(most, high)));
+    }
+
+    private int key() {
+        return 58 + random.nextInt(8);
+    }
+
+    /** A source that an event may come from; sometimes one that the routing does not have. */
+    public String source() {
+        return SOURCES[random.nextInt(SOURCES.length)];
+    }
+
+    public int message() {
+        int channel = random.nextInt(4);
+        return switch (random.nextInt(12)) {
+            case 0 ->
+                ShortMessage.controller(
+                        channel, List.of(0, 1, 7, 64, 120, 122, 126).get(random.nextInt(7)), random.nextInt(128));
+            case 1 -> ShortMessage.of(ShortMessage.PITCH_BEND, channel, random.nextInt(128), random.nextInt(128));
+            case 2 -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, random.nextInt(128), 0);
+            case 3 -> ShortMessage.of(ShortMessage.KEY_PRESSURE, channel, key(), random.nextInt(128));
+            case 4 -> ShortMessage.programChange(channel, random.nextInt(128));
+            case 5, 6, 7 -> ShortMessage.noteOff(channel, key(), random.nextInt(128));
+            default -> ShortMessage.noteOn(channel, key(), random.nextInt(128));
+        };
+    }
+}

@@ -1,0 +1,205 @@
+package dibble.routing;
+
+import static dibble.midi.ShortMessage.controller;
+import static dibble.midi.ShortMessage.noteOff;
+import static dibble.midi.ShortMessage.noteOn;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.sun.management.ThreadMXBean;
+import dibble.gear.ChannelPlan;
+import dibble.gear.Extras;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.midi.Range;
+import dibble.midi.ShortMessage;
+import java.lang.management.ManagementFactory;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+
+class RouterTest {
+    private static final PartRef LOW = new PartRef("i", "low");
+    private static final PartRef HIGH = new PartRef("i", "high");
+
+    private final Slots slots = new Slots();
+    private final List<Integer> sent = new ArrayList<>();
+    private final Router router = new Router((stamp, port, message, instrument) -> sent.add(message));
+
+    private static Routing routing(Zone... zones) {
+        List<Instrument> instruments = List.of(new Instrument(
+                "i",
+                "i",
+                true,
+                "port",
+                List.of(Part.of("low", "low", 1, 0, Range.ALL, 1), Part.of("high", "high", 2, 0, Range.ALL, 2)),
+                Extras.NONE));
+        List<Source> sources =
+                List.of(Source.keyboard("a", "a", "in-a", Range.ALL), Source.keyboard("b", "b", "in-b", Range.ALL));
+        return new Routing(
+                sources, instruments, ChannelPlan.of(instruments, Map.of()), List.of(zones), List.of(), null);
+    }
+
+    private void install(Zone... zones) {
+        router.install(RoutingCompiler.compile(routing(zones), slots), 0);
+    }
+
+    private void play(String source, int... messages) {
+        for (int message : messages) {
+            router.event(slots.source(source), message, 0);
+        }
+    }
+
+    private static Zone zone(String id, String source, int low, int high, PartRef to) {
+        return Zone.of(id, id, source, new Range(low, high), to);
+    }
+
+    @Nested
+    class Splits {
+        @Test
+        void eachHalfGoesToItsPartTheLowerOneTransposed() {
+            install(zone("l", "a", 0, 59, LOW).withTranspose(-12), zone("h", "a", 60, 127, HIGH));
+            play("a", noteOn(0, 59, 80), noteOn(0, 60, 81), noteOff(0, 59, 10), noteOff(0, 60, 11));
+            assertThat(sent)
+                    .containsExactly(noteOn(0, 47, 80), noteOn(1, 60, 81), noteOff(0, 47, 10), noteOff(1, 60, 11));
+        }
+
+        @Test
+        void aKeyThatNoZoneTakesSoundsNothing() {
+            install(zone("l", "a", 0, 59, LOW));
+            play("a", noteOn(0, 60, 80), noteOff(0, 60, 64));
+            assertThat(sent).isEmpty();
+        }
+    }
+
+    @Nested
+    class Sharing {
+        @Test
+        void anOffFollowsItsOnWhateverWasEditedSince() {
+            install(zone("z", "a", 0, 127, LOW));
+            play("a", noteOn(0, 60, 80));
+            install(zone("z", "a", 0, 127, HIGH).withTranspose(7));
+            play("a", noteOff(0, 60, 30), noteOn(0, 60, 80));
+            assertThat(sent).containsExactly(noteOn(0, 60, 80), noteOff(0, 60, 30), noteOn(1, 67, 80));
+        }
+
+        @Test
+        void twoSourcesOnOneNoteAlternateAndTheLastKeyEndsIt() {
+            install(zone("z", "*", 0, 127, LOW));
+            play("a", noteOn(0, 60, 80));
+            play("b", noteOn(0, 60, 90));
+            play("a", noteOff(0, 60, 1));
+            play("b", noteOff(0, 60, 2));
+            assertThat(sent)
+                    .containsExactly(noteOn(0, 60, 80), noteOff(0, 60, 64), noteOn(0, 60, 90), noteOff(0, 60, 2));
+        }
+
+        @Test
+        void aSourceThatIsNoLongerHeardLetsGo() {
+            Routing routing = routing(zone("z", "a", 0, 127, LOW));
+            router.install(RoutingCompiler.compileLive(routing, slots, Set.of()), 0);
+            play("a", noteOn(0, 60, 80));
+            router.install(RoutingCompiler.compileLive(routing, slots, Set.of("a")), 0);
+            play("a", noteOn(0, 62, 80));
+            assertThat(sent).containsExactly(noteOn(0, 60, 80), noteOff(0, 60, 64));
+        }
+
+        @Test
+        void playbackEndsNothingThatIsPlayedLive() {
+            install(zone("z", "a", 0, 127, LOW));
+            int voice = slots.source("track:x");
+            router.openVoices(slots.sourceCount());
+            play("a", noteOn(0, 60, 80));
+            router.play(voice, 0, 0, noteOn(0, 60, 70), 0);
+            router.play(voice, 0, 0, noteOff(0, 60, 9), 0);
+            assertThat(sent).containsExactly(noteOn(0, 60, 80), noteOff(0, 60, 64), noteOn(0, 60, 70));
+            play("a", noteOff(0, 60, 5));
+            assertThat(sent).endsWith(noteOff(0, 60, 5));
+        }
+
+        @Test
+        void silenceEndsWhatSoundsAndThenTellsEveryChannel() {
+            install(zone("z", "a", 0, 127, LOW));
+            play("a", noteOn(0, 60, 80));
+            router.silence(0);
+            assertThat(sent).hasSize(2 + 32).startsWith(noteOn(0, 60, 80), noteOff(0, 60, 64));
+            assertThat(sent).endsWith(controller(15, 123, 0), controller(15, 120, 0));
+            play("a", noteOff(0, 60, 64));
+            assertThat(sent).hasSize(34);
+        }
+    }
+
+    @Test
+    void aKeyboardThatSoundsByItselfIsNotSentItsOwnNotesLiveButPrintsThem() {
+        Routing plain = routing(zone("z", "a", 0, 127, LOW));
+        List<Source> own = plain.sources().stream()
+                .map(source -> source.withOwnSounds(true, "i"))
+                .collect(Collectors.toList());
+        Routing routing = new Routing(own, plain.instruments(), plain.channels(), plain.always(), List.of(), null);
+        router.install(RoutingCompiler.compileLive(routing, slots, Set.of()), 0);
+        play("a", noteOn(0, 60, 80));
+        assertThat(sent).isEmpty();
+        router.install(RoutingCompiler.compile(routing, slots), 0);
+        play("a", noteOn(0, 60, 80));
+        assertThat(sent).containsExactly(noteOn(0, 60, 80));
+    }
+
+    @Test
+    void manyVelocityWindowsOnOneKeyLeadEachToItsOwn() {
+        Zone[] zones = new Zone[127];
+        for (int v = 1; v <= 127; v++) {
+            zones[v - 1] = zone("z" + v, "a", 60, 60, LOW)
+                    .withVelocity(new Range(v, v))
+                    .edit()
+                    .noteMap(Map.of(60, List.of(v)))
+                    .build();
+        }
+        install(zones);
+        for (int v = 1; v <= 127; v++) {
+            sent.clear();
+            play("a", noteOn(0, 60, v), noteOff(0, 60, 64));
+            assertThat(sent).containsExactly(noteOn(0, v, v), noteOff(0, v, 64));
+        }
+    }
+
+    @Test
+    void tenMillionEventsAllocateNothing() {
+        Zone[] zones = new Zone[40];
+        for (int z = 0; z < zones.length; z++) {
+            zones[z] = zone("z" + z, z % 2 == 0 ? "a" : "b", z * 3, Math.min(127, z * 3 + 20), z % 3 == 0 ? LOW : HIGH);
+        }
+        Slots own = new Slots();
+        long[] count = {0};
+        Router counting = new Router((stamp, port, message, instrument) -> {
+            count[0]++;
+            return true;
+        });
+        counting.install(RoutingCompiler.compile(routing(zones), own), 0);
+        playMany(counting, 100_000);
+        ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
+        long before = threads.getCurrentThreadAllocatedBytes();
+        playMany(counting, 10_000_000);
+        long allocated = threads.getCurrentThreadAllocatedBytes() - before;
+        assertThat(count[0]).isGreaterThan(10_000_000);
+        // The measuring itself may cost a few bytes; an event that allocated would cost hundreds of millions.
+        assertThat(allocated).isLessThan(4096);
+    }
+
+    private static void playMany(Router router, int events) {
+        for (int i = 0; i < events; i++) {
+            int key = i * 7 & 127;
+            int message = switch (i & 7) {
+                case 0, 1, 2 -> noteOn(0, key, 1 + (i & 63));
+                case 6 -> controller(0, 1 + (i & 31), i & 127);
+                case 7 -> ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, i & 127);
+                default -> noteOff(0, key, 64);
+            };
+            router.event(i & 1, message, i);
+        }
+    }
+}

@@ -1,0 +1,109 @@
+package dibble.session;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.gear.PartRef;
+import dibble.midi.Range;
+import dibble.routing.Zone;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
+
+class DocumentTest {
+    private final Document document = new Document(LamplightersRound.session(), Performance.NEW);
+
+    private Range bassKeys() {
+        return document.session().zone("bass-hand").orElseThrow().keys();
+    }
+
+    private static Session keys(Session session, int high) {
+        return Edits.changeZone(session, "bass-hand", zone -> zone.withKeys(new Range(28, high)));
+    }
+
+    @Test
+    void aGestureIsOneStepHoweverManyValuesItShowed() {
+        for (int high = 40; high < 50; high++) {
+            int now = high;
+            document.preview(session -> keys(session, now));
+        }
+        assertThat(bassKeys().high()).isEqualTo(49);
+        assertThat(document.isChanged()).isFalse();
+        document.edit("keys", session -> keys(session, 49));
+        assertThat(document.undoName()).contains("keys");
+        document.undo();
+        assertThat(bassKeys().high()).isEqualTo(53);
+        document.redo();
+        assertThat(bassKeys().high()).isEqualTo(49);
+    }
+
+    @Test
+    void aGestureThatIsLeftShowsWhatWasBefore() {
+        document.preview(session -> keys(session, 40));
+        document.cancel();
+        assertThat(bassKeys().high()).isEqualTo(53);
+        assertThat(document.undoName()).isEmpty();
+    }
+
+    @Test
+    void whatIsSwitchedWhilePlayingIsNoChangeAndNoStep() {
+        document.perform(performance -> performance.withScene("snow").withHeard("tansy", false));
+        assertThat(document.isChanged()).isFalse();
+        assertThat(document.undoName()).isEmpty();
+        assertThat(document.session().activeScene(document.performance())).isEqualTo("snow");
+    }
+
+    @Test
+    void changedIsAPlaceInTheHistory() {
+        document.edit("name", session -> session.withName("other"));
+        assertThat(document.isChanged()).isTrue();
+        document.markSaved();
+        document.undo();
+        assertThat(document.isChanged()).isTrue();
+        document.redo();
+        assertThat(document.isChanged()).isFalse();
+        document.undo();
+        document.edit("name", session -> session.withName("third"));
+        document.undo();
+        assertThat(document.isChanged()).isTrue();
+    }
+
+    @Property(tries = 200)
+    void undoingEverythingLeadsBackThroughEveryValue(@ForAll long seed) {
+        Random random = new Random(seed);
+        Document edited = new Document(LamplightersRound.session(), Performance.NEW);
+        List<Session> values = new ArrayList<>(List.of(edited.session()));
+        for (int i = 0; i < 30; i++) {
+            int high = 30 + random.nextInt(20);
+            edited.edit("keys", session -> keys(session, high));
+            if (!edited.session().equals(values.get(values.size() - 1))) {
+                values.add(edited.session());
+            }
+        }
+        for (int i = values.size() - 1; i > 0; i--) {
+            assertThat(edited.session()).isEqualTo(values.get(i));
+            edited.undo();
+        }
+        assertThat(edited.session()).isEqualTo(values.get(0));
+        assertThat(edited.isChanged()).isFalse();
+    }
+
+    @Test
+    void splittingCutsWhatIsUnderTheKeyAndGivesTheRestToTheNewPart() {
+        PartRef bowls = new PartRef("sorrel", "bowls");
+        Session split =
+                Edits.splitAt(LamplightersRound.session(), "new", "larkspur", bowls, new Range(28, 100), 70, false);
+        assertThat(split.zone("celesta").orElseThrow().keys()).isEqualTo(new Range(54, 69));
+        assertThat(split.zone("bowls-soft").orElseThrow().keys()).isEqualTo(new Range(66, 69));
+        assertThat(split.zone("new").map(Zone::keys)).contains(new Range(70, 100));
+        assertThat(split.zone("marimba").orElseThrow().keys()).isEqualTo(new Range(53, 84));
+        Session below =
+                Edits.splitAt(LamplightersRound.session(), "new", "larkspur", bowls, new Range(28, 100), 70, true);
+        assertThat(below.zone("bass-hand")).isEmpty();
+        assertThat(below.zone("new").map(Zone::keys)).contains(new Range(28, 69));
+        assertThat(below.zone("celesta").orElseThrow().keys()).isEqualTo(new Range(70, 100));
+    }
+}

@@ -1,0 +1,229 @@
+package dibble.studio;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import dibble.demo.LamplightersRound;
+import dibble.gear.PartRef;
+import dibble.midi.Range;
+import dibble.midi.ShortMessage;
+import dibble.ports.OutputPort;
+import dibble.recording.Track;
+import dibble.routing.Zone;
+import dibble.session.Document;
+import dibble.session.Edits;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.standins.StandInKeyboard;
+import dibble.standins.StandIns;
+import dibble.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class StudioTest {
+    private static final PartRef CELESTA = new PartRef("sorrel", "celesta");
+    private static final PartRef UPRIGHT = new PartRef("sorrel", "upright");
+
+    /** Counts breaches of alternation, and what is on. */
+    private static final class StrictPort implements OutputPort {
+        private final boolean[] on = new boolean[16 * 128];
+        final AtomicInteger breaches = new AtomicInteger();
+        final AtomicInteger sounding = new AtomicInteger();
+        final AtomicInteger notes = new AtomicInteger();
+        final List<Integer> sounds = new ArrayList<>();
+
+        @Override
+        public String name() {
+            return "strict";
+        }
+
+        @Override
+        public void send(int message, long stamp) {
+            int place = ShortMessage.channel(message) << 7 | ShortMessage.data1(message);
+            boolean starts = ShortMessage.startsNote(message);
+            if (starts || ShortMessage.endsNote(message)) {
+                if (on[place] == starts) {
+                    breaches.incrementAndGet();
+                }
+                on[place] = starts;
+                sounding.addAndGet(starts ? 1 : -1);
+                notes.incrementAndGet();
+            } else if (ShortMessage.kind(message) == ShortMessage.PROGRAM_CHANGE) {
+                sounds.add(message);
+            }
+        }
+    }
+
+    private final StrictPort port = new StrictPort();
+    private final StandIns standIns = new StandIns(name -> port);
+    private Studio studio;
+
+    private Document open(Session session) {
+        Document document = new Document(session, Performance.NEW);
+        studio = new Studio(Clock.SYSTEM, standIns, document);
+        return document;
+    }
+
+    @AfterEach
+    void close() {
+        if (studio != null) {
+            studio.close();
+        }
+    }
+
+    private StandInKeyboard keyboard(String name) {
+        return standIns.keyboard("stand-in:" + name).orElseThrow();
+    }
+
+    private static Session bothOnCelesta() {
+        Session session = LamplightersRound.newSession();
+        session = Edits.layerPart(session, "one", "larkspur", CELESTA, new Range(28, 100));
+        return Edits.layerPart(session, "two", "tansy", CELESTA, new Range(53, 84));
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18, 19, 20})
+    void twoThreadsOnOneDestinationWithEditsAlternateAndHangNothing(long seed) throws Exception {
+        Document document = open(bothOnCelesta());
+        AtomicInteger playing = new AtomicInteger(2);
+        Thread first = player(keyboard("larkspur"), 0, seed, playing);
+        Thread second = player(keyboard("tansy"), 1, seed + 1000, playing);
+        Random random = new Random(seed);
+        first.start();
+        second.start();
+        while (playing.get() > 0) {
+            edit(document, random);
+        }
+        first.join();
+        second.join();
+        int waiting = studio.soundingCount();
+        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        assertThat(waiting).isZero();
+        await().untilAsserted(() -> assertThat(port.sounding).hasValue(0));
+        assertThat(port.breaches).hasValue(0);
+        assertThat(port.notes.get()).isGreaterThan(100);
+        assertThat(studio.lost()).isZero();
+    }
+
+    private static Thread player(StandInKeyboard keyboard, int channel, long seed, AtomicInteger playing) {
+        return new Thread(() -> {
+            Random random = new Random(seed);
+            for (int i = 0; i < 3000; i++) {
+                int key = 56 + random.nextInt(6);
+                if (random.nextBoolean()) {
+                    keyboard.press(channel, key, 1 + random.nextInt(127));
+                } else {
+                    keyboard.release(channel, key);
+                }
+            }
+            for (int key = 56; key < 62; key++) {
+                keyboard.release(channel, key);
+            }
+            playing.decrementAndGet();
+        });
+    }
+
+    private static void edit(Document document, Random random) {
+        String zone = random.nextBoolean() ? "one" : "two";
+        switch (random.nextInt(5)) {
+            case 0 -> document.edit("t", s -> Edits.changeZone(s, zone, z -> z.withTranspose(random.nextInt(5) - 2)));
+            case 1 -> document.edit("e", s -> Edits.changeZone(s, zone, z -> z.withEnabled(random.nextBoolean())));
+            case 2 ->
+                document.edit(
+                        "k", s -> Edits.changeZone(s, zone, z -> z.withKeys(new Range(50, 50 + random.nextInt(30)))));
+            case 3 -> document.undo();
+            default -> document.perform(p -> p.withHeard("tansy", random.nextBoolean()));
+        }
+    }
+
+    @Test
+    void aTakeIsPrintedAsItWasHeardWithTheRoutingsThatWereInForce() {
+        Session session = Edits.splitAt(bothOnCelesta(), "bass", "larkspur", UPRIGHT, new Range(28, 100), 54, true);
+        Document document = open(session);
+        studio.record();
+        press("larkspur", 0, 50);
+        press("larkspur", 0, 60);
+        // Held while the split moves: its off goes where its on went.
+        keyboard("larkspur").press(0, 52, 80);
+        document.edit("transpose", s -> Edits.changeZone(s, "bass", z -> z.withTranspose(-12)));
+        keyboard("larkspur").release(0, 52);
+        press("larkspur", 0, 50);
+        studio.stop();
+        await().until(() -> {
+            studio.pulse();
+            return document.session().takes().size() == 1;
+        });
+        assertThat(notesOf(document.session().trackOf(UPRIGHT).orElseThrow())).containsExactly(50, 52, 38);
+        assertThat(notesOf(document.session().trackOf(CELESTA).orElseThrow())).containsExactly(60);
+        assertThat(studio.transport()).isEqualTo(Transport.STOPPED);
+    }
+
+    @Test
+    void whatAnUnarmedTrackWouldGetGoesToEverythingElse() {
+        Document document = open(Edits.addMissingTracks(bothOnCelesta()));
+        studio.record();
+        press("tansy", 1, 60);
+        studio.stop();
+        await().until(() -> {
+            studio.pulse();
+            return document.session().takes().size() == 1;
+        });
+        Track rest = document.session().tracks().stream()
+                .filter(Track::takesRest)
+                .findFirst()
+                .orElseThrow();
+        assertThat(notesOf(rest)).containsExactly(60);
+        assertThat(document.session().trackOf(CELESTA).orElseThrow().noteCount())
+                .isZero();
+    }
+
+    @Test
+    void soundsAreSentOnceAndAgainWhereTheyChange() {
+        Document document = open(bothOnCelesta());
+        await().until(() -> port.sounds.size() == 7);
+        document.edit("z", s -> s.withZones(List.<Zone>of()));
+        studio.sendSounds(false);
+        studio.soundingCount();
+        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        assertThat(port.sounds).hasSize(7);
+        studio.sendSounds(true);
+        await().until(() -> port.sounds.size() == 14);
+    }
+
+    @Test
+    void anInstrumentThatGoesTakesItsNotesWithIt() {
+        Document document = open(bothOnCelesta());
+        keyboard("larkspur").press(0, 60, 80);
+        await().until(() -> port.sounding.get() == 1);
+        document.edit("remove", s -> s.withInstruments(List.of()));
+        await().untilAsserted(() -> assertThat(port.sounding).hasValue(0));
+        keyboard("larkspur").release(0, 60);
+        document.undo();
+        keyboard("larkspur").press(0, 60, 80);
+        await().until(() -> port.sounding.get() == 1);
+        studio.silence();
+        await().untilAsserted(() -> assertThat(port.sounding).hasValue(0));
+        assertThat(port.breaches).hasValue(0);
+    }
+
+    private void press(String source, int channel, int key) {
+        keyboard(source).press(channel, key, 90);
+        keyboard(source).release(channel, key);
+    }
+
+    private static List<Integer> notesOf(Track track) {
+        List<Integer> notes = new ArrayList<>();
+        for (int i = 0; i < track.clip().size(); i++) {
+            if (ShortMessage.startsNote(track.clip().message(i))) {
+                notes.add(ShortMessage.data1(track.clip().message(i)));
+            }
+        }
+        return notes;
+    }
+}
