@@ -1,0 +1,201 @@
+package dibble.studio;
+
+import dibble.gear.ChannelPlan;
+import dibble.gear.Extras;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.midi.Range;
+import dibble.midi.ShortMessage;
+import dibble.ports.EventRing;
+import dibble.ports.Lane;
+import dibble.ports.OutputPort;
+import dibble.routing.Router;
+import dibble.routing.Routing;
+import dibble.routing.RoutingCompiler;
+import dibble.routing.RoutingTable;
+import dibble.routing.Slots;
+import dibble.routing.Zone;
+import dibble.time.Clock;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.IntFunction;
+
+/**
+ * From a port's callback to the output port's {@code send}, for the two ways of deciding events in one order: whoever
+ * brings an event takes the turn (as the engine does), or a router thread drains the rings. Both in one run, in turns.
+ */
+public final class OrderMeasurement {
+    private static final int ROUNDS = 3;
+    private static final int EVENTS = 4000;
+
+    private OrderMeasurement() {}
+
+    /** Keeps how late each message is. */
+    private static final class Timing implements OutputPort {
+        final long[] late = new long[ROUNDS * EVENTS * 32];
+        final AtomicInteger count = new AtomicInteger();
+
+        @Override
+        public String name() {
+            return "timing";
+        }
+
+        @Override
+        public void send(int message, long stamp) {
+            long now = Clock.SYSTEM.nanos();
+            late[count.getAndIncrement()] = now - stamp;
+        }
+    }
+
+    /** Decides what waits in the rings, on a thread of its own. */
+    private static final class RouterThread {
+        private final Router router;
+        private final EventRing[] rings;
+        private final Thread thread = new Thread(this::run, "router");
+        private volatile boolean resting;
+        private volatile boolean done;
+
+        RouterThread(Lane lane, RoutingTable table, int sources) {
+            router = new Router((stamp, port, message, instrument) -> lane.offer(stamp, message));
+            router.install(table, 0);
+            rings = new EventRing[sources];
+            Arrays.setAll(rings, i -> new EventRing(4096));
+            thread.setPriority(Thread.MAX_PRIORITY);
+            thread.start();
+        }
+
+        void heard(int source, int message) {
+            rings[source].offer(Clock.SYSTEM.nanos(), message);
+            java.lang.invoke.VarHandle.fullFence();
+            if (resting) {
+                LockSupport.unpark(thread);
+            }
+        }
+
+        private void run() {
+            while (!done) {
+                boolean any = false;
+                for (int source = 0; source < rings.length; source++) {
+                    if (rings[source].poll()) {
+                        router.event(source, (int) rings[source].payload(), rings[source].stamp());
+                        any = true;
+                    }
+                }
+                if (!any) {
+                    resting = true;
+                    java.lang.invoke.VarHandle.fullFence();
+                    if (Arrays.stream(rings).noneMatch(EventRing::hasEvents) && !done) {
+                        LockSupport.park();
+                    }
+                    resting = false;
+                }
+            }
+        }
+
+        void close() {
+            done = true;
+            LockSupport.unpark(thread);
+        }
+    }
+
+    private interface Way {
+        void heard(int source, int message);
+    }
+
+    /** Runs the measurement and prints a line for each way and load. */
+    public static void main(String[] args) throws InterruptedException {
+        for (int sources : new int[] {2, 8}) {
+            Slots slots = new Slots();
+            RoutingTable table = RoutingCompiler.compile(routing(sources), slots);
+            Timing byTurns = new Timing();
+            Timing byThread = new Timing();
+            for (int round = 0; round < ROUNDS; round++) {
+                measureTurns(byTurns, table, sources);
+                measureThread(byThread, table, sources);
+            }
+            print("whoever brings it", sources, byTurns);
+            print("a router thread", sources, byThread);
+        }
+    }
+
+    private static void measureTurns(Timing timing, RoutingTable table, int sources) throws InterruptedException {
+        Engine engine = new Engine(Clock.SYSTEM);
+        try (Lane lane = new Lane(timing)) {
+            engine.submit((router, stamp) -> {
+                engine.setLane(0, lane);
+                router.install(table, stamp);
+            });
+            Inlet[] inlets = new Inlet[sources];
+            Arrays.setAll(inlets, engine::openInlet);
+            play(sources, source -> (number, message) -> inlets[source].heard(message));
+        }
+    }
+
+    private static void measureThread(Timing timing, RoutingTable table, int sources) throws InterruptedException {
+        try (Lane lane = new Lane(timing)) {
+            RouterThread routerThread = new RouterThread(lane, table, sources);
+            play(sources, source -> routerThread::heard);
+            routerThread.close();
+        }
+    }
+
+    /** Each source plays 1,000 events a second on a thread of its own. */
+    private static void play(int sources, IntFunction<Way> ways) throws InterruptedException {
+        Thread[] players = new Thread[sources];
+        for (int s = 0; s < sources; s++) {
+            int source = s;
+            Way way = ways.apply(s);
+            players[s] = new Thread(() -> {
+                long next = Clock.SYSTEM.nanos() + source * 100_000L;
+                for (int i = 0; i < EVENTS; i++) {
+                    next += 1_000_000;
+                    for (long left = next - Clock.SYSTEM.nanos(); left > 0; left = next - Clock.SYSTEM.nanos()) {
+                        LockSupport.parkNanos(left);
+                    }
+                    int key = 20 + source * 10 + i / 2 % 8;
+                    way.heard(source, i % 2 == 0 ? ShortMessage.noteOn(0, key, 90) : ShortMessage.noteOff(0, key, 64));
+                }
+            });
+            players[s].start();
+        }
+        for (Thread player : players) {
+            player.join();
+        }
+    }
+
+    private static Routing routing(int sources) {
+        List<Instrument> instruments = List.of(
+                new Instrument("i", "i", true, "port", List.of(Part.of("p", "p", 1, 0, Range.ALL, 1)), Extras.NONE));
+        List<Source> players = new ArrayList<>();
+        List<Zone> zones = new ArrayList<>();
+        for (int s = 0; s < sources; s++) {
+            players.add(Source.keyboard("s" + s, "s" + s, "in" + s, Range.ALL));
+            for (int z = 0; z < 1000 / sources; z++) {
+                int key = z % 128;
+                zones.add(Zone.of("z" + s + "-" + z, "", "s" + s, new Range(key, key), new PartRef("i", "p"))
+                        .withVelocity(z < 128 ? Range.VELOCITIES : new Range(1, 1)));
+            }
+        }
+        return new Routing(players, instruments, ChannelPlan.of(instruments, Map.of()), zones, List.of(), null);
+    }
+
+    private static void print(String way, int sources, Timing timing) {
+        long[] sorted = Arrays.copyOf(timing.late, timing.count.get());
+        Arrays.sort(sorted);
+        System.out.printf(
+                "%-18s %d sources: median %.1f us, 99 %% %.1f us, 99.9 %% %.1f us, worst %.1f us (%d messages)%n",
+                way,
+                sources,
+                sorted[sorted.length / 2] / 1e3,
+                sorted[(int) (sorted.length * 0.99)] / 1e3,
+                sorted[(int) (sorted.length * 0.999)] / 1e3,
+                sorted[sorted.length - 1] / 1e3,
+                sorted.length);
+    }
+}

@@ -1,0 +1,159 @@
+package dibble.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.midi.MidiFile;
+import dibble.midi.MidiFileReader;
+import dibble.midi.MidiFileWriter;
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.session.SessionFile;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class RouteCommandTest {
+    @TempDir
+    private Path folder;
+
+    private Path session;
+    private Path input;
+    private Path output;
+    private final StringWriter out = new StringWriter();
+    private final StringWriter err = new StringWriter();
+
+    @BeforeEach
+    void write() throws Exception {
+        session = folder.resolve("session.json");
+        input = folder.resolve("in.mid");
+        output = folder.resolve("out.mid");
+        Files.write(session, SessionFile.json(LamplightersRound.session(), LamplightersRound.performance()));
+        MidiTrack conductor = new MidiTrack.Builder()
+                .meta(0, MidiTrack.META_TEMPO, new byte[] {7, (byte) 0xA1, 32})
+                .text(100, MidiTrack.META_MARKER, "verse")
+                .build();
+        MidiTrack larkspur = new MidiTrack.Builder()
+                .text(0, MidiTrack.META_TRACK_NAME, "LARKSPUR 73")
+                .add(0, ShortMessage.noteOn(0, 40, 100))
+                .add(0, ShortMessage.controller(0, 64, 127))
+                .add(240, ShortMessage.noteOff(0, 40, 50))
+                .add(480, ShortMessage.noteOn(0, 70, 60))
+                .build();
+        Files.write(input, MidiFileWriter.write(new MidiFile(1, 480, List.of(conductor, larkspur))));
+    }
+
+    private int run(String... args) {
+        return Main.run(new PrintWriter(out), new PrintWriter(err), args);
+    }
+
+    private void assertRefused(int code, String message) {
+        assertThat(code).isEqualTo(2);
+        assertThat(err.toString().lines().count()).isEqualTo(1);
+        assertThat(err.toString()).startsWith("dibble: ").contains(message);
+        assertThat(output).doesNotExist();
+    }
+
+    @Test
+    void eachDestinationGetsANamedTrackInTheOrderOfTheSession() throws Exception {
+        assertThat(run("route", session.toString(), input.toString(), "-o", output.toString()))
+                .isZero();
+        MidiFile routed = MidiFileReader.read(output);
+        assertThat(routed.type()).isEqualTo(1);
+        assertThat(routed.division()).isEqualTo(480);
+        assertThat(routed.tracks())
+                .extracting(track -> track.name().orElse("-"))
+                .containsExactly("-", "Sorrel / Celesta", "Sorrel / Upright bass", "Sorrel / Glass bowls");
+        MidiTrack first = routed.tracks().get(0);
+        assertThat(first.isMeta(0, MidiTrack.META_TEMPO)).isTrue();
+        assertThat(first.isMeta(1, MidiTrack.META_MARKER)).isTrue();
+        MidiTrack bass = routed.tracks().get(2);
+        assertThat(bass.message(1)).isEqualTo(ShortMessage.noteOn(1, 28, 100));
+        assertThat(bass.message(2)).isEqualTo(ShortMessage.noteOff(1, 28, 50));
+    }
+
+    @Test
+    void eventsArePrintedInTheOrderInWhichTheyLeave() {
+        assertThat(run("route", session.toString(), input.toString(), "--events"))
+                .isZero();
+        assertThat(out.toString().lines())
+                .containsExactly(
+                        "{\"tick\":0,\"to\":\"sorrel\",\"channel\":2,\"message\":[145,28,100]}",
+                        "{\"tick\":0,\"to\":\"sorrel\",\"channel\":1,\"message\":[176,64,127]}",
+                        "{\"tick\":0,\"to\":\"sorrel\",\"channel\":6,\"message\":[181,64,127]}",
+                        "{\"tick\":240,\"to\":\"sorrel\",\"channel\":2,\"message\":[129,28,50]}",
+                        "{\"tick\":480,\"to\":\"sorrel\",\"channel\":1,\"message\":[144,70,60]}",
+                        "{\"tick\":480,\"to\":\"sorrel\",\"channel\":6,\"message\":[149,70,60]}",
+                        "{\"tick\":480,\"to\":\"sorrel\",\"channel\":1,\"message\":[128,70,64]}",
+                        "{\"tick\":480,\"to\":\"sorrel\",\"channel\":6,\"message\":[133,70,64]}");
+    }
+
+    @Test
+    void anotherSceneRoutesOtherwise() {
+        assertThat(run("route", session.toString(), input.toString(), "--events", "--scene", "snow"))
+                .isZero();
+        assertThat(out.toString()).doesNotContain("\"channel\":6");
+        assertRefused(
+                run("route", session.toString(), input.toString(), "-o", output.toString(), "--scene", "noon"),
+                "no scene \"noon\"");
+    }
+
+    @Test
+    void aTrackIsNamedByItsNumberOnTheCommandLine() {
+        assertThat(run("route", session.toString(), input.toString(), "--events", "--source", "2=tansy"))
+                .isZero();
+        // Tansy lets in channel 2 only.
+        assertThat(out.toString()).isEmpty();
+        assertRefused(
+                run("route", session.toString(), input.toString(), "-o", output.toString(), "--source", "2=harp"),
+                "no source \"harp\" (expected one of larkspur, tansy)");
+    }
+
+    @Test
+    void noTrackThatNamesASourceIsAnError() throws Exception {
+        MidiTrack stranger =
+                new MidiTrack.Builder().add(0, ShortMessage.noteOn(0, 40, 100)).build();
+        Files.write(input, MidiFileWriter.write(new MidiFile(0, 480, List.of(stranger))));
+        assertThat(run("route", session.toString(), input.toString(), "-o", output.toString()))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("names a source (expected one of larkspur, tansy");
+        assertThat(output).doesNotExist();
+    }
+
+    @Test
+    void badInputIsOneLineAndNothingIsWritten() throws Exception {
+        assertRefused(run("route", session.toString(), session.toString(), "-o", output.toString()), "no MIDI file");
+    }
+
+    @Test
+    void aDamagedSessionSaysWhere() throws Exception {
+        Files.writeString(session, Files.readString(session).replaceFirst("\"program\" : 8", "\"program\" : 800"));
+        assertRefused(
+                run("route", session.toString(), input.toString(), "-o", output.toString()),
+                "$.instruments[0].parts[0].program");
+    }
+
+    @Test
+    void aFileThatIsNotThereIsSaid() {
+        assertRefused(
+                run("route", session.toString(), folder.resolve("none.mid").toString(), "-o", output.toString()),
+                "no such file");
+    }
+
+    @Test
+    void badArgumentsAreOneLine() {
+        assertRefused(run("route", session.toString(), input.toString(), "--frobnicate"), "Unknown option");
+    }
+
+    @Test
+    void withSoundsGivesEachPartItsSoundFirst() {
+        assertThat(run("route", session.toString(), input.toString(), "--events", "--with-sounds"))
+                .isZero();
+        assertThat(out.toString()).startsWith("{\"tick\":0,\"to\":\"sorrel\",\"channel\":1,\"message\":[192,8]}");
+    }
+}

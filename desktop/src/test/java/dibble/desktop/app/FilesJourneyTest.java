@@ -1,0 +1,97 @@
+package dibble.desktop.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.session.Session;
+import dibble.session.SessionFile;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Saving, opening and closing as a user does it; nothing is lost. */
+class FilesJourneyTest extends WindowTest {
+    @TempDir
+    private Path folder;
+
+    @Override
+    Session session() {
+        return LamplightersRound.session();
+    }
+
+    private void shortcut(KeyCode... keys) {
+        press(KeyCode.CONTROL);
+        press(keys).release(keys);
+        release(KeyCode.CONTROL);
+    }
+
+    private void answer(Path path) {
+        until(() -> lookup("#ask-field").tryQuery().isPresent());
+        onFx(() -> {
+            TextField field = lookup("#ask-field").query();
+            field.setText(path.toString());
+            field.requestFocus();
+        });
+        type(KeyCode.ENTER);
+    }
+
+    private String told() {
+        return lookup("#ask-told").<Label>tryQuery().map(Label::getText).orElse("");
+    }
+
+    @Test
+    void closingAsksInPlaceAndWhatIsSavedIsOpenedAgain() throws Exception {
+        onFx(window::close);
+        assertThat(quit).isTrue();
+        quit.set(false);
+
+        clickOn("#zone-marimba");
+        type(KeyCode.RIGHT);
+        until(() -> desk().document().isChanged());
+        onFx(window::close);
+        until(() -> desk().ask().isAsking());
+        assertThat(quit).isFalse();
+        clickOn("Stay");
+        until(() -> !desk().ask().isAsking());
+
+        Path file = folder.resolve("round.dibble");
+        shortcut(KeyCode.S);
+        answer(file);
+        until(() -> Files.exists(file));
+        until(() -> !desk().document().isChanged());
+        assertThat(SessionFile.read(file).session().zone("marimba"))
+                .isEqualTo(desk().session().zone("marimba"));
+
+        // A broken file, and one that is not there: one line, and the session stays.
+        Path broken = folder.resolve("broken.dibble");
+        Files.writeString(broken, "{\"format\":\"dibble-session\",\"version\":1,\"name\":5}");
+        Session before = desk().session();
+        shortcut(KeyCode.O);
+        answer(broken);
+        until(() -> told().contains("broken.dibble: $.name"));
+        shortcut(KeyCode.O);
+        answer(folder.resolve("none.dibble"));
+        until(() -> told().contains("no such file"));
+        assertThat(desk().session()).isSameAs(before);
+
+        shortcut(KeyCode.N);
+        until(() -> desk().session().name().equals("New session"));
+        shortcut(KeyCode.O);
+        answer(file);
+        until(() -> desk().session().name().equals(before.name()));
+        assertThat(desk().session().zones()).isEqualTo(before.zones());
+
+        // Changed again, and closed without saving.
+        clickOn("#zone-marimba");
+        type(KeyCode.RIGHT);
+        until(() -> desk().document().isChanged());
+        onFx(window::close);
+        until(() -> desk().ask().isAsking());
+        clickOn("Without saving");
+        until(quit::get);
+    }
+}

@@ -1,0 +1,67 @@
+package dibble.desktop.keys;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.gear.PartRef;
+import dibble.midi.Range;
+import dibble.session.Document;
+import dibble.session.Performance;
+import org.junit.jupiter.api.Test;
+
+class KeysPresenterTest {
+    private final Document document = new Document(LamplightersRound.session(), Performance.NEW.withScene("dusk"));
+    private final KeysPresenter presenter = new KeysPresenter(document);
+
+    @Test
+    void bandsThatOverlapLieOverOneAnother() {
+        assertThat(presenter.levels("larkspur"))
+                .containsEntry("bass-hand", 0)
+                .containsEntry("celesta", 0)
+                .containsEntry("bowls-soft", 1);
+    }
+
+    @Test
+    void zonesOfOtherScenesAreNotShown() {
+        assertThat(presenter.zonesOf("larkspur")).hasSize(3);
+        document.perform(performance -> performance.withScene("snow"));
+        assertThat(presenter.zonesOf("larkspur")).hasSize(2);
+    }
+
+    @Test
+    void gapsAreTheKeysThatNoZoneTakes() {
+        assertThat(presenter.gaps(document.session().sources().get(0))).isEmpty();
+        presenter.setKeys("celesta", new Range(60, 90));
+        document.perform(performance -> performance.withScene("snow"));
+        assertThat(presenter.gaps(document.session().sources().get(0)))
+                .containsExactly(new Range(54, 59), new Range(91, 100));
+        presenter.delete("marimba");
+        assertThat(presenter.gaps(document.session().sources().get(1))).isEmpty();
+    }
+
+    @Test
+    void movingAndResizingStayInsideTheKeyboardsOfTheWorld() {
+        assertThat(KeysPresenter.moved(new Range(10, 20), -50)).isEqualTo(new Range(0, 10));
+        assertThat(KeysPresenter.moved(new Range(100, 120), 50)).isEqualTo(new Range(107, 127));
+        assertThat(KeysPresenter.resized(new Range(10, 20), true, 50)).isEqualTo(new Range(20, 20));
+        assertThat(KeysPresenter.resized(new Range(10, 20), false, -50)).isEqualTo(new Range(10, 10));
+    }
+
+    @Test
+    void aSourceThatPlaysSomethingIsAskedAbout() {
+        assertThat(presenter.needsAnswer("tansy")).isTrue();
+        presenter.delete("marimba");
+        assertThat(presenter.needsAnswer("tansy")).isFalse();
+        String id = presenter.layer("tansy", new PartRef("sorrel", "kalimba"));
+        assertThat(document.session().zone(id).orElseThrow().keys()).isEqualTo(new Range(53, 84));
+        assertThat(presenter.canSplit("tansy", 53)).isFalse();
+        assertThat(presenter.canSplit("tansy", 54)).isTrue();
+    }
+
+    @Test
+    void whatSoundsIsWhereItIsTransposedTo() {
+        var bass = document.session().zone("bass-hand").orElseThrow();
+        assertThat(presenter.soundsAt(bass)).contains(new Range(16, 41));
+        assertThat(presenter.soundsAt(bass.withTranspose(-100))).isEmpty();
+    }
+}

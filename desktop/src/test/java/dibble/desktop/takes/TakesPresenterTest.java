@@ -1,0 +1,24 @@
+package dibble.desktop.takes;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.session.Document;
+import dibble.session.Edits;
+import dibble.session.Performance;
+import org.junit.jupiter.api.Test;
+
+class TakesPresenterTest {
+    @Test
+    void thePlanSaysWhatWillGoWhere() {
+        Document document = new Document(LamplightersRound.session(), Performance.NEW);
+        TakesPresenter presenter = new TakesPresenter(document);
+        assertThat(presenter.plan()).isEqualTo("2 sources → 4 tracks");
+        document.edit("tracks", Edits::addMissingTracks);
+        document.session().tracks().forEach(track -> presenter.setArmed(track, true));
+        presenter.setArmed(document.session().tracks().get(0), false);
+        assertThat(presenter.plan()).isEqualTo("2 sources → 3 tracks, 1 part to Everything else");
+        assertThat(new TakesPresenter(new Document(LamplightersRound.newSession(), Performance.NEW)).plan())
+                .isEqualTo("0 sources → 0 tracks");
+    }
+}
