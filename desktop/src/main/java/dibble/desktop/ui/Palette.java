@@ -9,7 +9,7 @@ import javafx.scene.paint.Color;
 /** The colours of a theme, by role. What is drawn takes them from here; styles get them as looked-up colours. */
 public enum Palette {
     DAY(
-            "#F5EFE2", "#FCF9F1", "#FFFDF7", "#26281F", "#6F6B5C", "#DDD3BE", "#CFC3A8", "#2F6B3F", "#DCE7D3",
+            "#F5EFE2", "#FCF9F1", "#FFFDF7", "#26281F", "#686456", "#DDD3BE", "#CFC3A8", "#2F6B3F", "#DCE7D3",
             "#B3382C", "#7A4E0B", "#F6E3BF", "#2F342B", "#EFE8D8"),
     NIGHT(
             "#1E201B", "#262922", "#2F332A", "#EDE6D6", "#A9A390", "#3A3E34", "#4C5145", "#8CC08F", "#2E3F2F",
