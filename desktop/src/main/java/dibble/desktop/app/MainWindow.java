@@ -135,6 +135,7 @@ public final class MainWindow extends BorderPane {
         session.setMinWidth(190);
         session.setMaxWidth(300);
         menu.setMaxWidth(300);
+        session.setFillWidth(false);
         HBox bar = new HBox(session);
         bar.getStyleClass().add("top-bar");
         for (Page each : Page.values()) {

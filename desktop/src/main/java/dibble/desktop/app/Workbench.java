@@ -88,6 +88,8 @@ public final class Workbench implements AutoCloseable {
         studio.stopPerformance();
         studio.silence();
         document.open(session, performance);
+        desk.live().read();
+        desk.live().reset();
         selectFirst();
     }
 

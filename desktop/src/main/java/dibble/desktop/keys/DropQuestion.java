@@ -5,6 +5,7 @@ import dibble.desktop.ui.NoteField;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.session.Session;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
@@ -24,6 +25,7 @@ final class DropQuestion extends VBox {
     private final Runnable done;
     private String source;
     private PartRef part;
+    private Session asked;
 
     /** @param done runs when the question is over */
     DropQuestion(Desk desk, KeysPresenter presenter, Runnable done) {
@@ -60,6 +62,7 @@ final class DropQuestion extends VBox {
     void ask(String sourceId, PartRef dropped, int key) {
         source = sourceId;
         part = dropped;
+        asked = desk.session();
         Source keyboard = desk.session().source(sourceId).orElseThrow();
         String name = desk.session().part(dropped).map(Part::name).orElse(dropped.part());
         title.setText(name + " on " + keyboard.name() + ": where?");
@@ -81,6 +84,13 @@ final class DropQuestion extends VBox {
         if (sourceId.equals(source) && isVisible()) {
             at.take(key);
             showAnswers();
+        }
+    }
+
+    /** Leaves a question about a session that has changed since: undone, or another one opened. */
+    void leaveIfOutdated() {
+        if (source != null && asked != desk.session()) {
+            leave();
         }
     }
 

@@ -29,9 +29,9 @@ import javafx.util.Subscription;
 
 /** Sources under one another on one note ruler, their zones as bands, the sounds at the right. */
 public final class KeysView extends StackPane implements View {
-    private static final double SIDE = 324;
+    private static final double SIDE = 332;
     private static final double RULER = 28;
-    private static final double MOST_ROOM = 110;
+    private static final double MOST_ROOM = 170;
 
     private final Desk desk;
     private final KeysPresenter presenter;
@@ -138,6 +138,7 @@ public final class KeysView extends StackPane implements View {
 
     private void show() {
         stale = false;
+        question.leaveIfOutdated();
         NoteScale scale = scale();
         List<SourceRow> shown = new ArrayList<>();
         Set<String> there = new HashSet<>();

@@ -28,7 +28,7 @@ import javafx.scene.paint.Color;
 final class SourceRow extends Pane {
     static final double HEAD = 200;
     private static final double LEAST_KEYBOARD = 28;
-    private static final double MOST_KEYBOARD = 56;
+    private static final double MOST_KEYBOARD = 64;
     private static final double BAND_STEP = 32;
     private static final double TOP = 22;
     private static final double GAP = 6;
@@ -47,6 +47,7 @@ final class SourceRow extends Pane {
     private final KeyboardPane keyboard = new KeyboardPane((keys, width) -> Piano.columns(keys, 0, width), false);
     private final Map<String, ZoneBand> bands = new HashMap<>();
     private final Label dragNote = new Label();
+    private final Label hint = new Label("plays nothing yet: drag a sound onto this keyboard");
     private Source source;
     private NoteScale scale;
     private int levels = 1;
@@ -82,7 +83,9 @@ final class SourceRow extends Pane {
                 desk.release(source, key);
             }
         });
-        getChildren().addAll(head, marks, keyboard, ways, dragNote);
+        hint.getStyleClass().add("soft");
+        hint.setMouseTransparent(true);
+        getChildren().addAll(head, marks, hint, keyboard, ways, dragNote);
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
             select();
             desk.selection().zone().set(null);
@@ -148,6 +151,7 @@ final class SourceRow extends Pane {
                     scale.column() * zone.keys().size() + 2 * ZoneBand.GRIP,
                     ZoneBand.HEIGHT);
         }
+        hint.setVisible(zones.isEmpty());
         bands.values().removeIf(band -> {
             boolean gone = !there.contains(band.zoneId());
             if (gone) {
@@ -206,6 +210,8 @@ final class SourceRow extends Pane {
         double left = HEAD + scale.x(source.keys().low());
         keyboard.resizeRelocate(
                 left, keyboardTop(), scale.column() * source.keys().size(), keyboardHeight);
+        hint.autosize();
+        hint.relocate(left, keyboardTop() - GAP - hint.getHeight());
         drawMarks();
         ways.relocate(HEAD, 0);
         ways.setWidth(scale.width());

@@ -43,6 +43,7 @@ final class ZoneBand extends Pane {
     private final KeysPresenter presenter;
     private final Region face = new Region();
     private final Region window = new Region();
+    private final Region allVelocities = new Region();
     private final Label label = new Label();
     private final Region lowGrip = new Region();
     private final Region highGrip = new Region();
@@ -61,6 +62,8 @@ final class ZoneBand extends Pane {
         getStyleClass().add("zone-band");
         face.getStyleClass().add("zone-face");
         window.getStyleClass().add("zone-window");
+        allVelocities.getStyleClass().add("zone-velocities");
+        allVelocities.setMouseTransparent(true);
         label.getStyleClass().add("zone-label");
         label.setMouseTransparent(true);
         window.setMouseTransparent(true);
@@ -70,7 +73,7 @@ final class ZoneBand extends Pane {
         highGrip.setCursor(Cursor.H_RESIZE);
         setFocusTraversable(true);
         setPrefHeight(HEIGHT);
-        getChildren().addAll(face, window, label, lowGrip, highGrip);
+        getChildren().addAll(face, label, allVelocities, window, lowGrip, highGrip);
         addEventHandler(MouseEvent.MOUSE_PRESSED, this::press);
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::drag);
         addEventHandler(MouseEvent.MOUSE_RELEASED, this::drop);
@@ -104,6 +107,7 @@ final class ZoneBand extends Pane {
         highGrip.setVisible(selected);
         boolean wholeWindow = zone.velocity().equals(Range.VELOCITIES);
         window.setVisible(!wholeWindow);
+        allVelocities.setVisible(!wholeWindow);
         requestLayout();
     }
 
@@ -122,9 +126,13 @@ final class ZoneBand extends Pane {
     protected void layoutChildren() {
         double width = bandWidth();
         face.resizeRelocate(GRIP, 0, width, HEIGHT);
-        double part = (127 - zone.velocity().high()) / 126.0;
-        window.resizeRelocate(GRIP, 0, width, Math.max(2, part * HEIGHT));
-        double labelWidth = Math.max(0, width - 12);
+        double room = HEIGHT - 8;
+        double top = 4 + room * (127 - zone.velocity().high()) / 126;
+        double bottom = 4 + room * (127 - zone.velocity().low()) / 126;
+        double mark = GRIP + width - 13;
+        allVelocities.resizeRelocate(mark, 4, 5, room);
+        window.resizeRelocate(mark, top, 5, Math.max(2, bottom - top));
+        double labelWidth = Math.max(0, width - (window.isVisible() ? 24 : 12));
         label.resizeRelocate(GRIP + 8, 0, labelWidth, HEIGHT);
         lowGrip.resizeRelocate(GRIP - 5, 3, 9, HEIGHT - 6);
         highGrip.resizeRelocate(GRIP + width - 4, 3, 9, HEIGHT - 6);

@@ -35,7 +35,7 @@ final class ZoneInspector extends VBox {
     private final TextField name = new TextField();
     private final NoteField low = new NoteField("lowest key");
     private final NoteField high = new NoteField("highest key");
-    private final ToggleButton learn = new ToggleButton("press two");
+    private final ToggleButton learn = new ToggleButton("press 2");
     private final Label soundsAt = new Label();
     private final Label transpose = new Label();
     private final TextField softest = new TextField();
@@ -65,11 +65,17 @@ final class ZoneInspector extends VBox {
                 commitName();
             }
         });
+        low.setPrefColumnCount(5);
+        high.setPrefColumnCount(5);
         low.setId("inspector-low");
         high.setId("inspector-high");
         low.setOnNote(note -> setKeys(note, Math.max(note, zone.keys().high())));
         high.setOnNote(note -> setKeys(Math.min(note, zone.keys().low()), note));
         learn.setId("learn-keys");
+        learn.getStyleClass().add("small");
+        learn.setMinWidth(USE_PREF_SIZE);
+        learn.setMaxHeight(Double.MAX_VALUE);
+        learn.setAccessibleText("press two keys: the lowest and the highest");
         learn.setTooltip(new Tooltip("Press the lowest and the highest key on the keyboard"));
         learn.setOnAction(event -> learned = -1);
         transpose.setId("transpose");
@@ -89,7 +95,7 @@ final class ZoneInspector extends VBox {
         softest.setId("velocity-low");
         loudest.setId("velocity-high");
         FlowPane passing = new FlowPane(4, 4);
-        pass(passing, EventKind.CONTROLLERS, "pedals, knobs");
+        pass(passing, EventKind.CONTROLLERS, "knobs");
         pass(passing, EventKind.PITCH_BEND, "bend");
         pass(passing, EventKind.CHANNEL_PRESSURE, "pressure");
         pass(passing, EventKind.KEY_PRESSURE, "key pressure");
@@ -103,13 +109,12 @@ final class ZoneInspector extends VBox {
         grid.setHgap(8);
         grid.setVgap(6);
         row(grid, 0, "Name", name);
-        row(grid, 1, "Keys", new HBox(6, low, high));
-        row(grid, 2, "", learn);
-        row(grid, 3, "Transpose", new HBox(4, step(-12), step(-1), transpose, step(1), step(12)));
-        row(grid, 4, "Sounds at", soundsAt);
-        row(grid, 5, "Velocity", new HBox(6, softest, loudest));
-        row(grid, 6, "Holds in", holdsIn);
-        row(grid, 7, "Passes", passing);
+        row(grid, 1, "Keys", new HBox(6, low, high, learn));
+        row(grid, 2, "Transpose", new HBox(4, step(-12), step(-1), transpose, step(1), step(12)));
+        row(grid, 3, "Sounds at", soundsAt);
+        row(grid, 4, "Velocity", new HBox(6, softest, loudest));
+        row(grid, 5, "Holds in", holdsIn);
+        row(grid, 6, "Passes", passing);
         body.getChildren().addAll(new HBox(8, chip, title), grid, new HBox(8, on, delete));
         getChildren().addAll(empty, body);
     }

@@ -131,6 +131,7 @@ public final class TakesView extends StackPane implements View {
         Optional<Take> take = presenter.lastTake();
         takeName.setText(following != null ? "now" : take.map(Take::name).orElse("nothing yet"));
         boolean nothing = presenter.tracksToCome().isEmpty();
+        StackPane.setAlignment(empty, nothing ? Pos.CENTER : Pos.BOTTOM_CENTER);
         empty.setVisible(nothing || take.isEmpty() && following == null);
         empty.setText(
                 nothing

@@ -7,6 +7,7 @@ import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.recording.NoteSpans;
 import dibble.recording.Track;
+import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -48,6 +49,7 @@ final class TrackRow extends HBox {
         player.setMinWidth(0);
         VBox names = new VBox(name, player);
         names.setMinWidth(0);
+        names.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(names, Priority.ALWAYS);
         arm.getStyleClass().add("arm");
         mute.getStyleClass().add("small");
@@ -65,7 +67,7 @@ final class TrackRow extends HBox {
         note.getStyleClass().add("soft");
         note.setMouseTransparent(true);
         StackPane field = new StackPane(lane, note);
-        StackPane.setAlignment(note, javafx.geometry.Pos.CENTER_LEFT);
+        StackPane.setAlignment(note, Pos.CENTER_LEFT);
         HBox.setHgrow(field, Priority.ALWAYS);
         getChildren().addAll(head, field);
     }
@@ -120,9 +122,8 @@ final class TrackRow extends HBox {
         boolean armed = presenter.isArmed(track);
         Color bed = spans.size() > 0 ? colour.deriveColor(0, 1, 1, 0.22) : null;
         lane.draw(spans, scale, now, colour, bed, desk.theme().palette().get("rule"));
-        String said = armed
-                ? recording ? "   armed, nothing yet" : ""
-                : "   not armed: what reaches it goes to Everything else";
+        String said =
+                armed ? recording ? "   nothing yet" : "" : "   not armed: what reaches it goes to Everything else";
         note.setText(spans.size() > 0 ? "" : said);
         setAccessibleText("track " + track.name() + ", " + Words.count(spans.size(), "note"));
     }

@@ -161,7 +161,7 @@ public final class KeyboardPane extends Pane {
                 g.strokeRect(Math.round(piano.x(key)) + 0.5, 0.5, Math.round(piano.width(key)), Math.round(height) - 1);
                 if (named && key % 12 == 0) {
                     g.setFill(NAME);
-                    g.fillText(NoteNames.name(key, middleC), piano.x(key) + 4, height - 14);
+                    g.fillText(NoteNames.name(key, middleC), piano.x(key) + 4, height - 20);
                 }
             }
         }

@@ -101,6 +101,13 @@ public final class LiveState {
         return lastNote;
     }
 
+    /** Forgets everything: another session is on the desk. */
+    public void reset() {
+        down.clear();
+        lastNote = null;
+        changed = false;
+    }
+
     /** Forgets which keys are down: after silence, when no hand holds anything. */
     public void forget() {
         down.clear();

@@ -89,6 +89,6 @@ public final class Words {
                 .map(zone -> session.source(zone.source()).map(Source::name).orElse("all sources") + " "
                         + keys(zone.keys(), session.middleC()))
                 .collect(Collectors.joining(", "));
-        return players.isEmpty() ? "nothing plays it" : players;
+        return players.isEmpty() ? "nothing plays it now" : players;
     }
 }
