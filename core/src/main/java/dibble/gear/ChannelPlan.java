@@ -9,15 +9,15 @@ import java.util.OptionalInt;
 /**
  * Which channel each part is on. On each port fixed channels come first; then every auto part keeps the channel that
  * it has if nobody before it took it; then the rest get a free one: a drum part 10 if it can, else the lowest; any
- * other part the lowest that is not 10. Immutable.
+ * other part the lowest that is not 10.
+ *
+ * @param channels the channels 1-16 of all parts that have one
  */
-public final class ChannelPlan {
+public record ChannelPlan(Map<PartRef, Integer> channels) {
     private static final int DRUMS = 10;
 
-    private final Map<PartRef, Integer> channels;
-
-    private ChannelPlan(Map<PartRef, Integer> channels) {
-        this.channels = channels;
+    public ChannelPlan {
+        channels = Map.copyOf(channels);
     }
 
     /**
@@ -87,10 +87,5 @@ public final class ChannelPlan {
     public OptionalInt channel(PartRef part) {
         Integer channel = channels.get(part);
         return channel == null ? OptionalInt.empty() : OptionalInt.of(channel);
-    }
-
-    /** All channels, in no order that matters. */
-    public Map<PartRef, Integer> channels() {
-        return Map.copyOf(channels);
     }
 }

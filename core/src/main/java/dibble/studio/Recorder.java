@@ -11,12 +11,15 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * Keeps what is played and prints it while it comes, on a thread of its own. What it is asked for (start, another
  * routing, stop) takes effect at its place in the order of events.
  */
 final class Recorder implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
     private static final long REST_NANOS = TimeUnit.MILLISECONDS.toNanos(5);
 
     /** A take that is complete, with the tracks printed from it. */
@@ -66,8 +69,13 @@ final class Recorder implements AutoCloseable {
 
     private void run() {
         while (!closing) {
-            while (ring.poll()) {
-                take(ring.stamp(), ring.payload());
+            try {
+                while (ring.poll()) {
+                    take(ring.stamp(), ring.payload());
+                }
+            } catch (RuntimeException e) {
+                // One event that cannot be printed must not end the take.
+                LOG.error("an event was not recorded: {}", e.toString());
             }
             LockSupport.parkNanos(this, REST_NANOS);
         }

@@ -9,14 +9,20 @@ import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** The application: one window on one workbench. */
 public final class DibbleApp extends Application {
+    private static final Logger LOG = LoggerFactory.getLogger(DibbleApp.class);
+
     private Workbench workbench;
     private MainWindow window;
 
     @Override
     public void start(Stage stage) {
+        Thread.setDefaultUncaughtExceptionHandler(
+                (thread, e) -> LOG.error("this should not have happened, in {}: {}", thread.getName(), e.toString()));
         Theme.loadFonts();
         List<String> arguments = getParameters().getRaw();
         boolean demo = !arguments.isEmpty() && arguments.get(0).equals("demo");

@@ -181,6 +181,9 @@ public final class MainWindow extends BorderPane {
         tempo.getStyleClass().add("soft");
         tempo.setMinWidth(USE_PREF_SIZE);
         record.setMinWidth(112);
+        // They have keys of their own; a click must not take Space away from playing and stopping.
+        record.setFocusTraversable(false);
+        play.setFocusTraversable(false);
         transport.getStyleClass().add("transport");
         transport.setMinWidth(USE_PREF_SIZE);
         transport.getChildren().addAll(record, play, position, tempo);

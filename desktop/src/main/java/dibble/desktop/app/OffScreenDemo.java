@@ -58,6 +58,8 @@ final class OffScreenDemo {
         System.out.println("dibble: no display here; the demo plays off-screen for "
                 + TimeUnit.NANOSECONDS.toSeconds(barStart(12)) + " seconds");
         Desk desk = workbench.desk();
+        // What a zone's panel looks like belongs in the picture.
+        desk.selection().zone().set(desk.session().zones().get(0).id());
         steps.add(new Step(() -> true, workbench.studio()::record));
         steps.add(
                 new Step(() -> position() > barStart(7) && desk.live().lastNote() != null, () -> picture("keys.png")));

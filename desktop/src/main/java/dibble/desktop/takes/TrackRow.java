@@ -2,6 +2,7 @@ package dibble.desktop.takes;
 
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Words;
 import dibble.gear.Part;
@@ -121,7 +122,9 @@ final class TrackRow extends HBox {
         Color colour = part == null ? desk.theme().palette().get("soft") : PartColours.of(part.colour());
         boolean armed = presenter.isArmed(track);
         Color bed = spans.size() > 0 ? colour.deriveColor(0, 1, 1, 0.22) : null;
-        lane.draw(spans, scale, now, colour, bed, desk.theme().palette().get("rule"));
+        // At night a dark part's notes would sink into the dark: they are lit a little.
+        Color ink = desk.theme().palette() == Palette.NIGHT ? colour.interpolate(Color.WHITE, 0.35) : colour;
+        lane.draw(spans, scale, now, ink, bed, desk.theme().palette().get("rule"));
         String said =
                 armed ? recording ? "   nothing yet" : "" : "   not armed: what reaches it goes to Everything else";
         note.setText(spans.size() > 0 ? "" : said);
