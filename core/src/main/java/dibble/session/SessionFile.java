@@ -57,12 +57,28 @@ public final class SessionFile {
             in.mark(2);
             boolean zip = in.read() == 'P' && in.read() == 'K';
             in.reset();
+            if (!zip) {
+                checkBegin(in);
+            }
             Map<String, byte[]> entries = zip ? unzip(in) : Map.of(SESSION, limited(in, SESSION, MOST_JSON_BYTES));
             return assemble(entries);
         } catch (ZipException e) {
             throw new SessionFormatException("damaged container: " + e.getMessage());
         } catch (java.io.EOFException e) {
             throw new SessionFormatException("damaged container: it ends too early");
+        }
+    }
+
+    /** A bare session begins as JSON objects do; what does not is told apart before a parser stumbles over it. */
+    private static void checkBegin(InputStream in) throws IOException {
+        in.mark(64);
+        int first = in.read();
+        for (int i = 0; i < 60 && Character.isWhitespace(first); i++) {
+            first = in.read();
+        }
+        in.reset();
+        if (first != '{') {
+            throw new SessionFormatException("no session (expected a .dibble container, or a session.json)");
         }
     }
 

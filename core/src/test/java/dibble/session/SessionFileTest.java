@@ -134,6 +134,14 @@ class SessionFileTest {
         }
 
         @Test
+        void aFileThatIsNeitherContainerNorJsonIsNamedAsSuch() throws Exception {
+            Path file = folder.resolve("picture.png");
+            Files.write(file, new byte[] {(byte) 0x89, 'P', 'N', 'G'});
+            assertThatThrownBy(() -> SessionFile.read(file))
+                    .hasMessage("no session (expected a .dibble container, or a session.json)");
+        }
+
+        @Test
         void deepNestingIsRefused() {
             String json = "{\"format\":\"dibble-session\",\"version\":1,\"name\":\"n\",\"x\":" + "[".repeat(200_000);
             assertThatThrownBy(() -> SessionFile.readJson(json.getBytes(StandardCharsets.UTF_8)))

@@ -61,6 +61,8 @@ final class OffScreenDemo {
         // What a zone's panel looks like belongs in the picture.
         desk.selection().zone().set(desk.session().zones().get(0).id());
         steps.add(new Step(() -> true, workbench.studio()::record));
+        // From its beginning, so that its bars are those of the take.
+        steps.add(new Step(() -> workbench.studio().recording() != null, workbench::perform));
         steps.add(
                 new Step(() -> position() > barStart(7) && desk.live().lastNote() != null, () -> picture("keys.png")));
         steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.TAKES)));
