@@ -79,8 +79,9 @@ public final class OrderMeasurement {
         }
 
         private void run() {
-            while (!done) {
-                boolean any = false;
+            boolean any = true;
+            while (any || !done) {
+                any = false;
                 for (int source = 0; source < rings.length; source++) {
                     if (rings[source].poll()) {
                         router.event(source, (int) rings[source].payload(), rings[source].stamp());

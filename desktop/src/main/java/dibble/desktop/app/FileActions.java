@@ -17,10 +17,12 @@ import dibble.studio.Transport;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.AccessDeniedException;
+import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.function.BooleanSupplier;
 import javafx.scene.control.TextField;
 import javafx.stage.FileChooser;
 import javafx.stage.Window;
@@ -95,12 +97,15 @@ final class FileActions {
 
     private void saveAs(Runnable after) {
         Path suggested = file != null ? file : folder().resolve(fileName() + ENDING);
-        askPath("Save the session as", suggested.toString(), "Save", true, path -> {
-            boolean saved = save(path.toString().endsWith(ENDING) ? path : Path.of(path + ENDING));
-            if (saved) {
-                after.run();
-            }
-            return saved;
+        askPath("Save the session as", suggested.toString(), "Save", true, typed -> {
+            Path path = typed.toString().endsWith(ENDING) ? typed : Path.of(typed + ENDING);
+            return unlessThere(path, () -> {
+                boolean saved = save(path);
+                if (saved) {
+                    after.run();
+                }
+                return saved;
+            });
         });
     }
 
@@ -110,7 +115,12 @@ final class FileActions {
             return;
         }
         Path suggested = folder().resolve(fileName() + ".mid");
-        askPath("Export the tracks as a MIDI file", suggested.toString(), "Export", true, this::export);
+        askPath(
+                "Export the tracks as a MIDI file",
+                suggested.toString(),
+                "Export",
+                true,
+                path -> unlessThere(path, () -> export(path)));
     }
 
     private boolean export(Path path) {
@@ -165,6 +175,20 @@ final class FileActions {
         } else if (save(file)) {
             action.run();
         }
+    }
+
+    /** Writes a file, after asking where another one would be replaced; true where the first question is done with. */
+    private boolean unlessThere(Path path, BooleanSupplier writing) {
+        boolean other =
+                Files.exists(path) && (file == null || !path.toAbsolutePath().equals(file.toAbsolutePath()));
+        if (!other) {
+            return writing.getAsBoolean();
+        }
+        desk.ask()
+                .ask(
+                        path.getFileName() + " is there already. Replace it?",
+                        List.of(new AskBar.Answer("Replace it", writing::getAsBoolean)));
+        return false;
     }
 
     private interface PathTaker {

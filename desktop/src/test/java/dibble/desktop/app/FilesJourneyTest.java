@@ -66,6 +66,15 @@ class FilesJourneyTest extends WindowTest {
         assertThat(SessionFile.read(file).session().zone("marimba"))
                 .isEqualTo(desk().session().zone("marimba"));
 
+        // Another file is replaced only when that is said.
+        Path other = folder.resolve("other.dibble");
+        Files.writeString(other, "precious");
+        press(KeyCode.CONTROL, KeyCode.SHIFT).type(KeyCode.S).release(KeyCode.SHIFT, KeyCode.CONTROL);
+        answer(other);
+        until(() -> lookup("Replace it").tryQuery().isPresent());
+        clickOn("Stay");
+        assertThat(Files.readString(other)).isEqualTo("precious");
+
         // A broken file, and one that is not there: one line, and the session stays.
         Path broken = folder.resolve("broken.dibble");
         Files.writeString(broken, "{\"format\":\"dibble-session\",\"version\":1,\"name\":5}");
