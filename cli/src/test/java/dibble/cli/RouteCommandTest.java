@@ -90,7 +90,9 @@ class RouteCommandTest {
                         "{\"tick\":480,\"to\":\"sorrel\",\"channel\":1,\"message\":[144,70,60]}",
                         "{\"tick\":480,\"to\":\"sorrel\",\"channel\":6,\"message\":[149,70,60]}",
                         "{\"tick\":480,\"to\":\"sorrel\",\"channel\":1,\"message\":[128,70,64]}",
-                        "{\"tick\":480,\"to\":\"sorrel\",\"channel\":6,\"message\":[133,70,64]}");
+                        "{\"tick\":480,\"to\":\"sorrel\",\"channel\":6,\"message\":[133,70,64]}",
+                        "{\"tick\":480,\"to\":\"sorrel\",\"channel\":1,\"message\":[176,64,0]}",
+                        "{\"tick\":480,\"to\":\"sorrel\",\"channel\":6,\"message\":[181,64,0]}");
     }
 
     @Test

@@ -14,6 +14,9 @@ public final class Lane implements AutoCloseable {
     /** Notes that can sound on a port at once (16 channels of 128), and silence's messages on top. */
     private static final int KEPT_FOR_OFFS = 16 * 128 + 64;
 
+    /** Room that pedals and wheels have to come to rest, when nothing else is taken any more. */
+    private static final int KEPT_FOR_RESTS = KEPT_FOR_OFFS + 1024;
+
     private static final int CAPACITY = 1 << 14;
 
     private final EventRing ring = new EventRing(CAPACITY);
@@ -35,7 +38,7 @@ public final class Lane implements AutoCloseable {
 
     /** Puts a message on its way; false where the lane is so full that only offs are taken. */
     public boolean offer(long stamp, int message) {
-        if (ring.size() >= CAPACITY - KEPT_FOR_OFFS && !isOff(message)) {
+        if (ring.size() >= CAPACITY - kept(message)) {
             refused = refused + 1;
             return false;
         }
@@ -48,9 +51,22 @@ public final class Lane implements AutoCloseable {
         return taken;
     }
 
-    private static boolean isOff(int message) {
-        return ShortMessage.kind(message) == ShortMessage.NOTE_OFF
-                || ShortMessage.kind(message) == ShortMessage.CONTROLLER && ShortMessage.data1(message) >= 120;
+    /** How much room a message leaves for those that matter more. */
+    private static int kept(int message) {
+        return switch (ShortMessage.kind(message)) {
+            case ShortMessage.NOTE_OFF -> 0;
+            case ShortMessage.CONTROLLER ->
+                switch (ShortMessage.data1(message)) {
+                    case 120, 123 -> 0;
+                    case 1 -> ShortMessage.data2(message) == 0 ? KEPT_FOR_OFFS : KEPT_FOR_RESTS;
+                    case 64, 66, 67 -> ShortMessage.data2(message) < 64 ? KEPT_FOR_OFFS : KEPT_FOR_RESTS;
+                    default -> KEPT_FOR_RESTS;
+                };
+            case ShortMessage.PITCH_BEND ->
+                ShortMessage.data1(message) == 0 && ShortMessage.data2(message) == 64 ? KEPT_FOR_OFFS : KEPT_FOR_RESTS;
+            case ShortMessage.CHANNEL_PRESSURE -> ShortMessage.data1(message) == 0 ? KEPT_FOR_OFFS : KEPT_FOR_RESTS;
+            default -> KEPT_FOR_RESTS;
+        };
     }
 
     private void run() {

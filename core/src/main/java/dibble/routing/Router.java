@@ -13,7 +13,8 @@ import java.util.Arrays;
  * except that the store of held notes doubles when more are held than ever before.
  *
  * <p>What holds a note is a <em>key</em>: a voice (a source that is played live, or a track that is played back), a
- * channel and an incoming key. Each key has a chain of the notes that it holds, in the order in which they sounded.
+ * channel and an incoming key. Each key has a chain of the notes that it holds, in the order in which they sounded. What
+ * pedals and wheels owe is kept by {@link Debts}.
  */
 public final class Router {
     private static final int NONE = -1;
@@ -47,6 +48,13 @@ public final class Router {
     private int[] seenAt = {};
     private int[] reachedIn = {};
     private int eventNumber;
+    private final Debts debts = new Debts();
+
+    /** By voice and channel: whether a wheel's payment waits for a note or a pedal to end. */
+    private boolean[] waiting = {};
+
+    private int[] payers = {};
+    private int payerCount;
 
     public Router(RouterOutput output) {
         this.output = output;
@@ -74,12 +82,16 @@ public final class Router {
                 letGo(source, stamp);
             }
         }
+        payAllDue(stamp);
     }
 
     /** Makes room for voices 0 to {@code count - 1}. */
     public void openVoices(int count) {
+        debts.openVoices(count);
         int old = firstHeld.length;
         if (count > old) {
+            waiting = Arrays.copyOf(waiting, count * 16);
+            payers = Arrays.copyOf(payers, count * 16);
             firstHeld = Arrays.copyOf(firstHeld, count);
             for (int voice = old; voice < count; voice++) {
                 firstHeld[voice] = new int[16 * 128];
@@ -89,6 +101,7 @@ public final class Router {
     }
 
     private void openPorts(int count) {
+        debts.openPorts(count);
         int places = count * 16 * 128;
         if (places > holders.length) {
             holders = Arrays.copyOf(holders, places);
@@ -118,19 +131,29 @@ public final class Router {
             release(source, channel, key, ShortMessage.DEFAULT_RELEASE, stamp);
         } else if (ShortMessage.endsNote(message)) {
             release(source, channel, key, releaseVelocity(message), stamp);
+            payDue(source, channel, stamp);
             return;
         }
         EventKind kind = EventKind.of(message);
-        if ((table.listen[source] >>> channel & 1) == 0 || (table.accept[source] & kind.bit()) == 0) {
-            return;
-        }
+        boolean letIn = isLetIn(source, channel, kind);
         if (starts) {
-            noteOn(source, channel, key, ShortMessage.data2(message), stamp);
+            if (letIn) {
+                noteOn(source, channel, key, ShortMessage.data2(message), stamp);
+            }
         } else if (kind == EventKind.KEY_PRESSURE) {
-            keyPressure(source, channel, key, ShortMessage.data2(message), stamp);
-        } else {
+            if (letIn) {
+                keyPressure(source, channel, key, ShortMessage.data2(message), stamp);
+            }
+        } else if (Debts.isPedalUp(message)) {
+            pedalUp(source, channel, letIn, message, stamp);
+        } else if (letIn) {
             pass(source, channel, kind, message, stamp);
         }
+        payDue(source, channel, stamp);
+    }
+
+    private boolean isLetIn(int source, int channel, EventKind kind) {
+        return (table.listen[source] >>> channel & 1) != 0 && (table.accept[source] & kind.bit()) != 0;
     }
 
     /**
@@ -155,18 +178,25 @@ public final class Router {
         } else if (ShortMessage.endsNote(message)) {
             release(voice, channel, note, releaseVelocity(message), stamp);
         } else {
-            output.send(stamp, port, message, instrument);
+            sendOwing(voice, channel, port * 16 + channel, instrument, message, stamp);
         }
     }
 
-    /** Releases all that a voice holds, with the default release velocity. */
+    /** Releases all that a voice holds, with the default release velocity, and pays what it owes. */
     public void letGo(int voice, long stamp) {
         for (int i = 0; i < 16 * 128; i++) {
             release(voice, i >>> 7, i & 0x7F, ShortMessage.DEFAULT_RELEASE, stamp);
         }
+        findPayers(voice, voice + 1);
+        for (int port : table.portOrder) {
+            payAll(port, Debts.KINDS, stamp);
+        }
     }
 
-    /** Sends the off of every note that is on, by port name, channel and note. Afterwards nothing is held. */
+    /**
+     * Sends the off of every note that is on, by port name, channel and note, and then pays every debt. Afterwards
+     * nothing is held and nothing owed.
+     */
     public void close(long stamp) {
         for (int port : table.portOrder) {
             for (int place = port * 2048; place < (port + 1) * 2048; place++) {
@@ -179,6 +209,11 @@ public final class Router {
         }
         freeNode = NONE;
         addNodes(0);
+        findPayers(0, firstHeld.length);
+        for (int port : table.portOrder) {
+            payAll(port, Debts.KINDS, stamp);
+        }
+        debts.forgetAll();
     }
 
     /** {@link #close}, then all notes off (123) and all sound off (120) on each channel of each port. */
@@ -192,11 +227,18 @@ public final class Router {
         }
     }
 
-    /** Sends the offs of all that sounds on a port that is about to go; keys that held notes there hold nothing. */
+    /** Sends the offs and payments for a port that is about to go; keys that held notes there sound nothing more. */
     public void closePort(int port, long stamp) {
         for (int place = port * 2048; place < Math.min((port + 1) * 2048, sounding.length); place++) {
             stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
         }
+        findPayers(0, firstHeld.length);
+        payAll(port, Debts.KINDS, stamp);
+    }
+
+    /** How many debts of pedals and wheels there are. For tests and for display. */
+    public int debtCount() {
+        return debts.count();
     }
 
     /** How many (port, channel, note) sound now. For tests and for display, not for the way of an event. */
@@ -375,31 +417,189 @@ public final class Router {
     }
 
     private void pass(int source, int channel, EventKind kind, int message, long stamp) {
-        boolean controller = ShortMessage.kind(message) == ShortMessage.CONTROLLER;
-        int number = ShortMessage.data1(message);
-        if (controller && (number == 122 || number >= 124)) {
-            // Local control and the modes would reconfigure the module.
-            return;
-        }
         int list = table.channelLists[source * 16 + channel];
         if (list == 0) {
             return;
         }
-        ZoneColumns zones = table.zones;
         for (int i = list + 1; i <= list + table.cells[list]; i++) {
             int zone = table.cells[i];
             int destination = zoneDestination(zone, channel);
-            if ((zones.pass[zone] & kind.bit()) != 0
-                    && !(controller && zones.blocks(zone, number))
-                    && reachedIn[destination] != eventNumber) {
+            if (passes(zone, kind, message) && reachedIn[destination] != eventNumber) {
                 reachedIn[destination] = eventNumber;
-                output.send(
-                        stamp,
-                        destination >>> 4,
-                        ShortMessage.onChannel(message, destination & 0xF),
-                        zones.instrument[zone]);
+                sendOwing(source, channel, destination, table.zones.instrument[zone], message, stamp);
             }
         }
+    }
+
+    private boolean passes(int zone, EventKind kind, int message) {
+        ZoneColumns zones = table.zones;
+        if ((zones.pass[zone] & kind.bit()) == 0) {
+            return false;
+        }
+        if (ShortMessage.kind(message) != ShortMessage.CONTROLLER) {
+            return true;
+        }
+        int number = ShortMessage.data1(message);
+        // Local control and the modes would reconfigure the module.
+        return number != 122 && number < 124 && !zones.blocks(zone, number);
+    }
+
+    /** Sends a message that zones, or a track, give a destination, and remembers what is owed for it. */
+    private void sendOwing(int voice, int channel, int destination, int instrument, int message, long stamp) {
+        int kind = Debts.kind(message);
+        if (kind >= Debts.FIRST_PEDAL && Debts.isAtRest(message)) {
+            debts.end(voice, channel, destination, kind);
+            if (debts.pedalOwners(destination, kind) > 0) {
+                return;
+            }
+        }
+        boolean taken =
+                output.send(stamp, destination >>> 4, ShortMessage.onChannel(message, destination & 0xF), instrument);
+        if (kind != Debts.NO_KIND && taken) {
+            if (Debts.isAtRest(message)) {
+                debts.end(voice, channel, destination, kind);
+            } else {
+                debts.begin(voice, channel, destination, kind, instrument);
+            }
+        }
+    }
+
+    /** A pedal that goes up goes up wherever it went down, also where zones do not lead it any more. */
+    private void pedalUp(int source, int channel, boolean letIn, int message, long stamp) {
+        int pedal = Debts.kind(message);
+        if (debts.owesAnywhere(source, channel)) {
+            if (letIn) {
+                markGiven(source, channel, message);
+            }
+            for (int port : table.portOrder) {
+                for (int destination = port * 16; destination < port * 16 + 16; destination++) {
+                    if (reachedIn[destination] != eventNumber) {
+                        pay(source, channel, destination, pedal, stamp);
+                    }
+                }
+            }
+            eventNumber++;
+        }
+        if (letIn) {
+            pass(source, channel, EventKind.CONTROLLERS, message, stamp);
+        }
+    }
+
+    private void markGiven(int source, int channel, int message) {
+        int list = table.channelLists[source * 16 + channel];
+        for (int i = list + 1; list != 0 && i <= list + table.cells[list]; i++) {
+            if (passes(table.cells[i], EventKind.of(message), message)) {
+                reachedIn[zoneDestination(table.cells[i], channel)] = eventNumber;
+            }
+        }
+    }
+
+    /** Ends a debt, where there is one, and sends what puts it right, unless another still holds the pedal down. */
+    private void pay(int voice, int channel, int destination, int kind, long stamp) {
+        if (!debts.owes(voice, channel, destination, kind)) {
+            return;
+        }
+        int instrument = debts.instrument(voice, channel, destination, kind);
+        debts.end(voice, channel, destination, kind);
+        if (kind < Debts.FIRST_PEDAL || debts.pedalOwners(destination, kind) == 0) {
+            output.send(stamp, destination >>> 4, Debts.payment(kind, destination & 0xF), instrument);
+        }
+    }
+
+    /** Finds the voices and channels, {@code voice*16 + channel}, that owe anything. */
+    private void findPayers(int fromVoice, int toVoice) {
+        payerCount = 0;
+        for (int payer = fromVoice * 16; payer < toVoice * 16; payer++) {
+            if (debts.owesAnywhere(payer >>> 4, payer & 0xF)) {
+                payers[payerCount++] = payer;
+            }
+        }
+    }
+
+    /** Pays what the payers that were found owe to a port: by channel, kind and payer. */
+    private void payAll(int port, int kinds, long stamp) {
+        for (int destination = port * 16; payerCount > 0 && destination < port * 16 + 16; destination++) {
+            for (int kind = 0; kind < kinds; kind++) {
+                for (int i = 0; i < payerCount; i++) {
+                    pay(payers[i] >>> 4, payers[i] & 0xF, destination, kind, stamp);
+                }
+            }
+        }
+    }
+
+    /** Pays the wheels that do not reach any more where they are owed; those that must wait are looked at again. */
+    private void payAllDue(long stamp) {
+        findPayers(0, firstHeld.length);
+        for (int i = 0; i < payerCount; i++) {
+            waiting[payers[i]] = false;
+        }
+        for (int port : table.portOrder) {
+            for (int destination = port * 16; payerCount > 0 && destination < port * 16 + 16; destination++) {
+                for (int wheel = 0; wheel < Debts.FIRST_PEDAL; wheel++) {
+                    for (int i = 0; i < payerCount; i++) {
+                        payIfDue(payers[i] >>> 4, payers[i] & 0xF, destination, wheel, stamp);
+                    }
+                }
+            }
+        }
+    }
+
+    /** The same for one source and channel, after an event of it, where something waits. */
+    private void payDue(int source, int channel, long stamp) {
+        if (!waiting[source * 16 + channel]) {
+            return;
+        }
+        waiting[source * 16 + channel] = false;
+        for (int port : table.portOrder) {
+            for (int destination = port * 16; destination < port * 16 + 16; destination++) {
+                for (int wheel = 0; wheel < Debts.FIRST_PEDAL; wheel++) {
+                    payIfDue(source, channel, destination, wheel, stamp);
+                }
+            }
+        }
+    }
+
+    private void payIfDue(int source, int channel, int destination, int wheel, long stamp) {
+        if (!debts.owes(source, channel, destination, wheel)
+                || reaches(source, channel, destination, Debts.payment(wheel, channel))) {
+            return;
+        }
+        if (debts.owesPedal(source, channel, destination) || holdsNoteAt(source, channel, destination)) {
+            waiting[source * 16 + channel] = true;
+        } else {
+            pay(source, channel, destination, wheel, stamp);
+        }
+    }
+
+    /** Whether a message of this kind, sent now, would get there through zones. */
+    private boolean reaches(int source, int channel, int destination, int message) {
+        EventKind kind = EventKind.of(message);
+        // A voice that is no source of the session plays tracks, which always reach where they go.
+        if (!table.isSource[source]) {
+            return true;
+        }
+        if (!isLetIn(source, channel, kind)) {
+            return false;
+        }
+        int list = table.channelLists[source * 16 + channel];
+        for (int i = list + 1; list != 0 && i <= list + table.cells[list]; i++) {
+            int zone = table.cells[i];
+            if (zoneDestination(zone, channel) == destination && passes(zone, kind, message)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private boolean holdsNoteAt(int source, int channel, int destination) {
+        for (int key = 0; key < 128; key++) {
+            for (int node = firstHeld[source][channel << 7 | key]; node != NONE; node = nextNode[node]) {
+                if (nodePlace[node] >>> 7 == destination) {
+                    return true;
+                }
+            }
+        }
+        return false;
     }
 
     private int takeNode() {

@@ -59,6 +59,7 @@ public final class RoutingCompiler {
         routing.instruments().forEach(instrument -> slots.port(instrument.port()));
         fillColumns();
         int sources = slots.sourceCount();
+        boolean[] isSource = new boolean[sources];
         boolean[] live = new boolean[sources];
         int[] listen = new int[sources];
         int[] accept = new int[sources];
@@ -67,6 +68,7 @@ public final class RoutingCompiler {
         int[] channelLists = new int[sources * 16];
         for (Source source : routing.sources()) {
             int slot = slots.source(source.id());
+            isSource[slot] = true;
             live[slot] = !playing || !unheard.contains(source.id());
             listen[slot] = source.listen().mask();
             accept[slot] = EventKind.mask(source.accept());
@@ -83,6 +85,7 @@ public final class RoutingCompiler {
         return new RoutingTable(
                 sources,
                 slots.portCount(),
+                isSource,
                 live,
                 listen,
                 accept,

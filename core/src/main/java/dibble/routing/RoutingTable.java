@@ -23,6 +23,9 @@ public final class RoutingTable {
 
     final int sourceCount;
     final int portCount;
+    /** Whether a slot is a source of the session at all; others are voices of tracks, or sources that went. */
+    final boolean[] isSource;
+
     final boolean[] live;
     final int[] listen;
     final int[] accept;
@@ -37,6 +40,7 @@ public final class RoutingTable {
     RoutingTable(
             int sourceCount,
             int portCount,
+            boolean[] isSource,
             boolean[] live,
             int[] listen,
             int[] accept,
@@ -49,6 +53,7 @@ public final class RoutingTable {
             int mostOutputs) {
         this.sourceCount = sourceCount;
         this.portCount = portCount;
+        this.isSource = isSource;
         this.live = live;
         this.listen = listen;
         this.accept = accept;
@@ -64,7 +69,8 @@ public final class RoutingTable {
     /** A table with no source: nothing plays. */
     static RoutingTable empty() {
         int[] none = {};
-        return new RoutingTable(0, 0, new boolean[0], none, none, none, none, none, none, new ZoneColumns(0), none, 0);
+        return new RoutingTable(
+                0, 0, new boolean[0], new boolean[0], none, none, none, none, none, none, new ZoneColumns(0), none, 0);
     }
 
     /** The properties of zones, a column each. Filled by the compiler, then only read. */

@@ -55,6 +55,7 @@ public final class Studio implements AutoCloseable {
     private Routing routing;
     private Set<String> unheard;
     private Player player;
+    private int[] playing = {};
     private Player performer;
     private boolean stopAsked;
     private boolean recordAsked;
@@ -279,6 +280,7 @@ public final class Studio implements AutoCloseable {
         }
         int voices = slots.sourceCount();
         engine.submit((router, stamp) -> router.openVoices(voices));
+        playing = aims.stream().mapToInt(aim -> aim[0]).toArray();
         Timeline timeline = Timeline.of(clips, session().tempo());
         player = new Player("dibble-player", clock, timeline, clips.size(), false, (lane, message) -> {
             int[] aim = aims.get(lane);
@@ -302,6 +304,12 @@ public final class Studio implements AutoCloseable {
         if (player != null) {
             player.close();
             player = null;
+            int[] voices = playing;
+            engine.submit((router, stamp) -> {
+                for (int voice : voices) {
+                    router.letGo(voice, stamp);
+                }
+            });
         }
     }
 
@@ -344,6 +352,10 @@ public final class Studio implements AutoCloseable {
     public void pulse() {
         if (recorder.recording() != null) {
             recordAsked = false;
+        }
+        if (player != null && !player.isPlaying()) {
+            // Wheels that the tracks left away from their rest go back.
+            stopPlayer();
         }
         for (Recorder.Finished done = recorder.pollFinished(); done != null; done = recorder.pollFinished()) {
             recordAsked = false;

@@ -111,7 +111,7 @@ public final class RandomRouting {
 
     public int message() {
         int channel = random.nextInt(4);
-        return switch (random.nextInt(12)) {
+        return switch (random.nextInt(15)) {
             case 0 ->
                 ShortMessage.controller(
                         channel, List.of(0, 1, 7, 64, 120, 122, 126).get(random.nextInt(7)), random.nextInt(128));
@@ -119,6 +119,11 @@ public final class RandomRouting {
             case 2 -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, random.nextInt(128), 0);
             case 3 -> ShortMessage.of(ShortMessage.KEY_PRESSURE, channel, key(), random.nextInt(128));
             case 4 -> ShortMessage.programChange(channel, random.nextInt(128));
+            case 12 ->
+                ShortMessage.controller(
+                        channel, List.of(64, 66, 67, 1).get(random.nextInt(4)), random.nextBoolean() ? 0 : 127);
+            case 13 -> ShortMessage.of(ShortMessage.PITCH_BEND, channel, 0, random.nextBoolean() ? 64 : 100);
+            case 14 -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, random.nextBoolean() ? 0 : 50, 0);
             case 5, 6, 7 -> ShortMessage.noteOff(channel, key(), random.nextInt(128));
             default -> ShortMessage.noteOn(channel, key(), random.nextInt(128));
         };

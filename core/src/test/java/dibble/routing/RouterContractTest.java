@@ -40,6 +40,7 @@ class RouterContractTest {
         slow.close();
         assertThat(sent).isEqualTo(slow.sent);
         assertThat(router.soundingCount()).isZero();
+        assertThat(router.debtCount()).isZero();
     }
 
     @Property(tries = 300)

@@ -134,6 +134,52 @@ class RouterTest {
         }
     }
 
+    @Nested
+    class PedalsAndWheels {
+        @Test
+        void aPedalComesUpWhereItWentDownAfterTheZoneIsGone() {
+            install(zone("z", "a", 0, 127, LOW));
+            play("a", controller(0, 64, 127));
+            install(zone("z", "a", 0, 127, HIGH));
+            play("a", controller(0, 64, 10));
+            assertThat(sent).containsExactly(controller(0, 64, 127), controller(0, 64, 0), controller(1, 64, 10));
+        }
+
+        @Test
+        void twoPlayersOnOneSoundDoNotDampEachOther() {
+            install(zone("z", "*", 0, 127, LOW));
+            play("a", controller(0, 64, 127));
+            play("b", controller(0, 64, 127));
+            play("a", controller(0, 64, 0));
+            assertThat(sent).containsExactly(controller(0, 64, 127), controller(0, 64, 127));
+            play("b", controller(0, 64, 0));
+            assertThat(sent).endsWith(controller(0, 64, 0)).hasSize(3);
+        }
+
+        @Test
+        void aWheelGoesBackWhenItNoLongerReachesAsSoonAsNoNoteIsHeldThere() {
+            int bent = ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, 100);
+            install(zone("z", "a", 0, 127, LOW));
+            play("a", bent, noteOn(0, 60, 80));
+            install(zone("z", "a", 0, 127, HIGH));
+            assertThat(sent).containsExactly(bent, noteOn(0, 60, 80));
+            play("a", noteOff(0, 60, 64));
+            assertThat(sent)
+                    .endsWith(noteOff(0, 60, 64), ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, 64))
+                    .hasSize(4);
+        }
+
+        @Test
+        void silencePaysEverything() {
+            install(zone("z", "a", 0, 127, LOW));
+            play("a", controller(0, 1, 90), controller(0, 64, 100));
+            sent.clear();
+            router.silence(0);
+            assertThat(sent).startsWith(controller(0, 1, 0), controller(0, 64, 0), controller(0, 123, 0));
+            assertThat(router.debtCount()).isZero();
+        }
+    }
+
     @Test
     void aKeyboardThatSoundsByItselfIsNotSentItsOwnNotesLiveButPrintsThem() {
         Routing plain = routing(zone("z", "a", 0, 127, LOW));

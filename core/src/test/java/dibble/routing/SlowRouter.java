@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.Predicate;
 
 /** The routing contract written down as plainly as possible, to hold the real router against. */
 final class SlowRouter {
@@ -33,6 +34,11 @@ final class SlowRouter {
         String instrument;
     }
 
+    /** Who owes what where: kinds are bend, modulation, pressure and the pedals, in the order of payment. */
+    private record Debt(String source, int channel, String port, int toChannel, int kind) {}
+
+    private static final List<Integer> PEDALS = List.of(64, 66, 67);
+    private final Map<Debt, String> debts = new LinkedHashMap<>();
     final List<String> sent = new ArrayList<>();
     private final Map<Key, List<Held>> held = new LinkedHashMap<>();
     private final Map<Place, String> sounding = new TreeMap<>();
@@ -59,10 +65,114 @@ final class SlowRouter {
                             release(new Key(source.id(), channel, key), 64);
                         }
                     }
+                    payWhere(debt -> debt.source.equals(source.id()));
                 }
             }
         }
         routing = next;
+        payWhere(this::isDue);
+    }
+
+    private void payWhere(Predicate<Debt> which) {
+        debts.keySet().stream()
+                .filter(which)
+                .sorted(Comparator.comparing(Debt::port)
+                        .thenComparing(Debt::toChannel)
+                        .thenComparing(Debt::kind)
+                        .thenComparing(debt -> slots.source(debt.source))
+                        .thenComparing(Debt::channel))
+                .toList()
+                .forEach(this::pay);
+    }
+
+    private void pay(Debt debt) {
+        String instrument = debts.remove(debt);
+        if (debt.kind < 3 || !someoneOwes(debt)) {
+            sent.add(line(debt.port, debt.toChannel, payment(debt.kind, debt.toChannel - 1), instrument));
+        }
+    }
+
+    private boolean someoneOwes(Debt pedal) {
+        return debts.keySet().stream()
+                .anyMatch(it -> it.kind == pedal.kind && it.port.equals(pedal.port) && it.toChannel == pedal.toChannel);
+    }
+
+    private static int payment(int kind, int channel) {
+        return switch (kind) {
+            case 0 -> ShortMessage.of(ShortMessage.PITCH_BEND, channel, 0, 64);
+            case 1 -> ShortMessage.controller(channel, 1, 0);
+            case 2 -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, 0, 0);
+            default -> ShortMessage.controller(channel, PEDALS.get(kind - 3), 0);
+        };
+    }
+
+    /** A wheel's debt is due where the wheel does not reach, and its player holds no note and no pedal there. */
+    private boolean isDue(Debt debt) {
+        if (debt.kind >= 3) {
+            return false;
+        }
+        boolean pedal = debts.keySet().stream()
+                .anyMatch(it -> it.kind >= 3
+                        && it.source.equals(debt.source)
+                        && it.channel == debt.channel
+                        && it.port.equals(debt.port)
+                        && it.toChannel == debt.toChannel);
+        boolean note = held.entrySet().stream()
+                .anyMatch(entry -> entry.getKey().source.equals(debt.source)
+                        && entry.getKey().channel == debt.channel
+                        && entry.getValue().stream()
+                                .anyMatch(it -> it.place.port.equals(debt.port) && it.place.channel == debt.toChannel));
+        return !pedal
+                && !note
+                && !given(debt.source, payment(debt.kind, debt.channel))
+                        .containsKey(new Destination(debt.port, debt.toChannel));
+    }
+
+    /** The destinations to which zones give a message now, in their order, with their instruments. */
+    private Map<Destination, String> given(String sourceId, int message) {
+        Map<Destination, String> given = new LinkedHashMap<>();
+        EventKind kind = EventKind.of(message);
+        int channel = ShortMessage.channel(message);
+        Source source = routing.source(sourceId).orElse(null);
+        int number = ShortMessage.data1(message);
+        boolean controller = ShortMessage.kind(message) == ShortMessage.CONTROLLER;
+        if (source == null
+                || !source.listen().holds(channel)
+                || !source.accept().contains(kind)
+                || controller && (number == 122 || number >= 124)) {
+            return given;
+        }
+        for (Zone zone : routing.zones()) {
+            Destination to = destination(zone, channel);
+            if (zone.enabled()
+                    && zone.isPlayedBy(sourceId)
+                    && zone.channels().holds(channel)
+                    && zone.pass().contains(kind)
+                    && !(controller && zone.blockControllers().contains(number))
+                    && to != null) {
+                given.putIfAbsent(to, zone.to().instrument());
+            }
+        }
+        return given;
+    }
+
+    private static int kindOf(int message) {
+        return switch (ShortMessage.kind(message)) {
+            case ShortMessage.PITCH_BEND -> 0;
+            case ShortMessage.CHANNEL_PRESSURE -> 2;
+            case ShortMessage.CONTROLLER ->
+                ShortMessage.data1(message) == 1
+                        ? 1
+                        : PEDALS.contains(ShortMessage.data1(message))
+                                ? 3 + PEDALS.indexOf(ShortMessage.data1(message))
+                                : -1;
+            default -> -1;
+        };
+    }
+
+    private static boolean isRest(int message) {
+        int kind = kindOf(message);
+        return kind >= 3 ? ShortMessage.data2(message) < 64 : ShortMessage.onChannel(message, 0) == payment(kind, 0);
     }
 
     void event(String sourceId, int message) {
@@ -70,11 +180,24 @@ final class SlowRouter {
         if (ShortMessage.endsNote(message)) {
             boolean on = ShortMessage.kind(message) == ShortMessage.NOTE_ON;
             release(key, on ? 64 : ShortMessage.data2(message));
-            return;
+        } else {
+            if (ShortMessage.startsNote(message)) {
+                release(key, 64);
+            }
+            int owing = kindOf(message);
+            if (owing >= 3 && isRest(message)) {
+                Map<Destination, String> given = given(sourceId, message);
+                payWhere(debt -> debt.kind == owing
+                        && debt.source.equals(sourceId)
+                        && debt.channel == key.channel
+                        && !given.containsKey(new Destination(debt.port, debt.toChannel)));
+            }
+            pass(sourceId, key, message);
         }
-        if (ShortMessage.startsNote(message)) {
-            release(key, 64);
-        }
+        payWhere(this::isDue);
+    }
+
+    private void pass(String sourceId, Key key, int message) {
         Source source = routing.source(sourceId).orElse(null);
         EventKind kind = EventKind.of(message);
         if (source == null
@@ -92,8 +215,22 @@ final class SlowRouter {
                                 ShortMessage.KEY_PRESSURE,
                                 ShortMessage.data2(message),
                                 sounding.get(it.place)));
-            default -> pass(source, kind, message);
+            default -> given(sourceId, message).forEach((to, instrument) -> give(key, to, instrument, message));
         }
+    }
+
+    private void give(Key key, Destination to, String instrument, int message) {
+        int kind = kindOf(message);
+        if (kind >= 0) {
+            Debt debt = new Debt(key.source, key.channel, to.port(), to.channel(), kind);
+            debts.remove(debt);
+            if (!isRest(message)) {
+                debts.put(debt, instrument);
+            } else if (kind >= 3 && someoneOwes(debt)) {
+                return;
+            }
+        }
+        sent.add(line(to.port(), to.channel(), ShortMessage.onChannel(message, to.channel() - 1), instrument));
     }
 
     private void noteOn(Source source, Key key, int velocity) {
@@ -171,32 +308,6 @@ final class SlowRouter {
                 : new Destination(port, channel + 1);
     }
 
-    private void pass(Source source, EventKind kind, int message) {
-        int number = ShortMessage.data1(message);
-        boolean controller = ShortMessage.kind(message) == ShortMessage.CONTROLLER;
-        if (controller && (number == 122 || number >= 124)) {
-            return;
-        }
-        List<Destination> reached = new ArrayList<>();
-        for (Zone zone : routing.zones()) {
-            Destination to = destination(zone, ShortMessage.channel(message));
-            if (zone.enabled()
-                    && zone.isPlayedBy(source.id())
-                    && zone.channels().holds(ShortMessage.channel(message))
-                    && zone.pass().contains(kind)
-                    && !(controller && zone.blockControllers().contains(number))
-                    && to != null
-                    && !reached.contains(to)) {
-                reached.add(to);
-                sent.add(line(
-                        to.port(),
-                        to.channel(),
-                        ShortMessage.onChannel(message, to.channel() - 1),
-                        zone.to().instrument()));
-            }
-        }
-    }
-
     private void release(Key key, int velocity) {
         List<Held> holds = held.remove(key);
         if (holds != null) {
@@ -220,6 +331,7 @@ final class SlowRouter {
     void close() {
         new ArrayList<>(sounding.keySet()).forEach(place -> stop(place, 64));
         held.clear();
+        payWhere(debt -> true);
     }
 
     private void send(Place place, int kind, int data2, String instrument) {

@@ -51,7 +51,7 @@ public final class Workbench implements AutoCloseable {
                 document,
                 studio,
                 standIns,
-                new LiveState(studio.monitor(), studio.slots()),
+                new LiveState(studio.monitor(), studio::monitorSkipped, studio.slots()),
                 new Selection(),
                 new Pulse(),
                 new Theme(),

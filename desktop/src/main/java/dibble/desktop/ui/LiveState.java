@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.LongSupplier;
 import javafx.util.Subscription;
 
 /**
@@ -30,7 +31,9 @@ public final class LiveState {
     }
 
     private final EventRing monitor;
+    private final LongSupplier skipped;
     private final Slots slots;
+    private long known;
     private final Map<String, int[]> down = new HashMap<>();
     private final List<KeyListener> listeners = new ArrayList<>();
     private String source;
@@ -39,13 +42,20 @@ public final class LiveState {
     private Heard lastNote;
     private boolean changed;
 
-    public LiveState(EventRing monitor, Slots slots) {
+    /** @param skipped how many events the monitor has skipped so far */
+    public LiveState(EventRing monitor, LongSupplier skipped, Slots slots) {
         this.monitor = monitor;
+        this.skipped = skipped;
         this.slots = slots;
     }
 
     /** Takes in what happened since the last frame. */
     public void read() {
+        if (skipped.getAsLong() != known) {
+            // Offs may be among what was skipped: rather no key than one that never comes up.
+            known = skipped.getAsLong();
+            down.clear();
+        }
         for (int i = 0; i < MOST_A_FRAME && monitor.poll(); i++) {
             take(monitor.payload());
         }
@@ -76,11 +86,11 @@ public final class LiveState {
         int[] keys = down.computeIfAbsent(source, id -> new int[128]);
         int key = ShortMessage.data1(message);
         if (ShortMessage.startsNote(message)) {
-            keys[key]++;
+            keys[key] = 1;
             int velocity = ShortMessage.data2(message);
             List.copyOf(listeners).forEach(listener -> listener.pressed(source, key, velocity));
         } else if (ShortMessage.endsNote(message)) {
-            keys[key] = Math.max(0, keys[key] - 1);
+            keys[key] = 0;
         }
     }
 
