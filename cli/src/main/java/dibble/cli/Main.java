@@ -42,9 +42,15 @@ public final class Main implements Runnable {
             err.println("dibble: " + explain(e));
             return BAD_INPUT;
         });
-        int code = line.execute(args);
-        out.flush();
-        return code;
+        try {
+            return line.execute(args);
+        } catch (OutOfMemoryError e) {
+            err.println("dibble: the files are too large for the memory that it is given ("
+                    + (Runtime.getRuntime().maxMemory() >> 20) + " MiB)");
+            return BAD_INPUT;
+        } finally {
+            out.flush();
+        }
     }
 
     @Override

@@ -22,6 +22,11 @@ public record Take(String id, String name, List<String> sources, EventLog log, L
      */
     public record Mark(int position, long stamp, Routing routing) {}
 
+    /** The same under another id and name. */
+    public Take named(String otherId, String otherName) {
+        return new Take(otherId, otherName, sources, log, marks, length);
+    }
+
     public Take {
         Ids.check(id);
         sources = List.copyOf(sources);

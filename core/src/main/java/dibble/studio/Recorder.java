@@ -57,10 +57,10 @@ final class Recorder implements AutoCloseable {
     }
 
     /** Asks for the end at the mark that follows. */
-    void stop(String id, String name) {
+    void stop() {
         requests.add(stamp -> {
             if (recording != null) {
-                Take take = recording.finish(stamp, id, name);
+                Take take = recording.finish(stamp);
                 finished.add(new Finished(take, recording.printer()));
                 recording = null;
             }

@@ -41,10 +41,11 @@ public final class Recording {
         printer.event(sources.get(source), message, at);
     }
 
-    Take finish(long stamp, String id, String name) {
+    /** Ends what is held; the take is named when it is put into a session. */
+    Take finish(long stamp) {
         long end = since(stamp);
         printer.finish(end);
-        return new Take(id, name, sources, log, marks, end);
+        return new Take("take", "Take", sources, log, marks, end);
     }
 
     /** When it began, on the studio's clock. */

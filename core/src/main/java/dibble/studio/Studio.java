@@ -7,6 +7,7 @@ import dibble.midi.MidiTrack;
 import dibble.ports.Devices;
 import dibble.ports.EventRing;
 import dibble.ports.Lane;
+import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.recording.TrackExport;
 import dibble.routing.Destination;
@@ -294,8 +295,7 @@ public final class Studio implements AutoCloseable {
         stopPlayer();
         if (transport() == Transport.RECORDING && !stopAsked) {
             stopAsked = true;
-            String id = Edits.freshTakeId(session());
-            recorder.stop(id, "Take " + id.substring(id.indexOf('-') + 1));
+            recorder.stop();
             engine.submit((router, stamp) -> engine.markForRecorder(stamp));
         }
     }
@@ -363,17 +363,20 @@ public final class Studio implements AutoCloseable {
         }
     }
 
+    /** Named only now: between stop and this, undo and redo may have brought other takes. */
     private void keep(Recorder.Finished done) {
+        String id = Edits.freshTakeId(session());
+        Take take = done.take().named(id, "Take " + id.substring(id.indexOf('-') + 1));
         List<Track> printed = new ArrayList<>();
         for (int i = 0; i < done.printer().tracks().size(); i++) {
             Track track = done.printer().tracks().get(i);
             MidiTrack clip = done.printer().clip(i, session().tempo());
             if (done.printer().takesSomething(i)
                     && (clip.size() > 0 || session().tracks().contains(track))) {
-                printed.add(track.withClip(clip, done.take().id()));
+                printed.add(track.withClip(clip, id));
             }
         }
-        document.edit("recording of " + done.take().name(), session -> Edits.keepTake(session, done.take(), printed));
+        document.edit("recording of " + take.name(), session -> Edits.keepTake(session, take, printed));
     }
 
     /** How many (port, channel, note) sound at this point of the order of events. */

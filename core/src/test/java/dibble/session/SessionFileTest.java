@@ -159,6 +159,15 @@ class SessionFileTest {
                 }
             }
             assertThatThrownBy(() -> SessionFile.read(bomb)).hasMessage("session.json is larger than 32 MiB");
+            Path other = folder.resolve("other.dibble");
+            try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(other))) {
+                zip.putNextEntry(new ZipEntry("../../unwanted"));
+                byte[] zeros = new byte[1 << 20];
+                for (int i = 0; i < 520; i++) {
+                    zip.write(zeros);
+                }
+            }
+            assertThatThrownBy(() -> SessionFile.read(other)).hasMessage("the container unpacks to more than 512 MiB");
         }
 
         @Test

@@ -8,6 +8,7 @@ import dibble.gear.PartRef;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.ports.OutputPort;
+import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Zone;
 import dibble.session.Document;
@@ -181,6 +182,31 @@ class StudioTest {
         assertThat(notesOf(rest)).containsExactly(60);
         assertThat(document.session().trackOf(CELESTA).orElseThrow().noteCount())
                 .isZero();
+    }
+
+    @Test
+    void aTakeIsKeptEvenWhereUndoAndRedoCameBetweenStopAndTheNextPulse() {
+        Document document = open(bothOnCelesta());
+        record("larkspur", 0, 60);
+        await().until(() -> {
+            studio.pulse();
+            return document.session().takes().size() == 1;
+        });
+        document.undo();
+        record("larkspur", 0, 62);
+        document.redo();
+        await().until(() -> {
+            studio.pulse();
+            return document.session().takes().size() == 2;
+        });
+        assertThat(document.session().takes()).extracting(Take::id).containsExactly("take-1", "take-2");
+        assertThat(notesOf(document.session().trackOf(CELESTA).orElseThrow())).containsExactly(62);
+    }
+
+    private void record(String source, int channel, int key) {
+        studio.record();
+        press(source, channel, key);
+        studio.stop();
     }
 
     @Test

@@ -68,6 +68,9 @@ final class FileActions {
         } catch (IOException e) {
             desk.ask().tell("Not opened: " + explain(path, e));
             return false;
+        } catch (OutOfMemoryError e) {
+            desk.ask().tell("Not opened: " + path.getFileName() + " is too large for the memory that Dibble has");
+            return false;
         }
     }
 

@@ -3,6 +3,8 @@ package dibble.desktop.ui;
 import atlantafx.base.theme.PrimerDark;
 import atlantafx.base.theme.PrimerLight;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.Base64;
 import javafx.application.Application;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -12,6 +14,8 @@ import javafx.scene.text.Font;
 /** Day or night: the base styles, Dibble's own on top, its colours, and the faces that it ships. */
 public final class Theme {
     private final ObjectProperty<Palette> palette = new SimpleObjectProperty<>(Palette.DAY);
+
+    private String colours = "";
 
     /** Loads the shipped faces. Once, before the first scene. */
     public static void loadFonts() {
@@ -40,7 +44,12 @@ public final class Theme {
                     now == Palette.NIGHT
                             ? new PrimerDark().getUserAgentStylesheet()
                             : new PrimerLight().getUserAgentStylesheet());
-            scene.getRoot().setStyle(now.css());
+            // As a style sheet, not on the root: tooltips and menus have roots of their own.
+            scene.getStylesheets().remove(colours);
+            colours = "data:text/css;base64,"
+                    + Base64.getEncoder()
+                            .encodeToString((".root { " + now.css() + " }").getBytes(StandardCharsets.UTF_8));
+            scene.getStylesheets().add(0, colours);
         });
     }
 }
