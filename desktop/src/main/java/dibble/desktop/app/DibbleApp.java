@@ -49,9 +49,9 @@ public final class DibbleApp extends Application {
             }
         });
         window.open();
-        if (demo) {
+        if (demo && !Main.isOffScreen()) {
             workbench.perform();
-        } else if (!arguments.isEmpty()) {
+        } else if (!demo && !arguments.isEmpty()) {
             window.files().open(Path.of(arguments.get(0)));
         }
         stage.show();
