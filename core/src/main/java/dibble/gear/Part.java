@@ -49,20 +49,12 @@ public record Part(
         return new Part(id, name, channel, null, program, 100, 64, keys, false, colour, Extras.NONE);
     }
 
-    public Part withChannel(Integer number) {
-        return new Part(id, name, number, bank, program, volume, pan, keys, drums, colour, extras);
-    }
-
     public Part withColour(int number) {
         return new Part(id, name, channel, bank, program, volume, pan, keys, drums, number, extras);
     }
 
     public Part asDrums() {
         return new Part(id, name, channel, bank, program, volume, pan, keys, true, colour, extras);
-    }
-
-    public Part withName(String text) {
-        return new Part(id, text, channel, bank, program, volume, pan, keys, drums, colour, extras);
     }
 
     private static void check(String what, Integer value, int low, int high) {

@@ -12,10 +12,8 @@ public final class MidiTrack {
     /** Status of a meta event in a file. */
     public static final int META = 0xFF;
 
-    public static final int META_TEXT = 0x01;
     public static final int META_TRACK_NAME = 0x03;
     public static final int META_MARKER = 0x06;
-    public static final int META_DEVICE_NAME = 0x09;
     public static final int META_END = 0x2F;
     public static final int META_TEMPO = 0x51;
     public static final int META_METER = 0x58;

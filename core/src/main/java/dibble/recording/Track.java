@@ -52,10 +52,6 @@ public record Track(String id, String name, Input input, MidiTrack clip, String 
         return new Track(id, name, input, events, takeId, extras);
     }
 
-    public Track withName(String text) {
-        return new Track(id, text, input, clip, printedFrom, extras);
-    }
-
     /** How many notes are on it. */
     public int noteCount() {
         int notes = 0;

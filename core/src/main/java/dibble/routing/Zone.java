@@ -150,14 +150,6 @@ public record Zone(
         return edit().pass(kinds).build();
     }
 
-    public Zone withTo(Target target) {
-        return edit().to(target).build();
-    }
-
-    public Zone withSource(String sourceId) {
-        return edit().source(sourceId).build();
-    }
-
     public ZoneBuilder edit() {
         return new ZoneBuilder(this);
     }

@@ -106,12 +106,6 @@ public final class Edits {
         return longer;
     }
 
-    public static Session changeTrack(Session session, String id, UnaryOperator<Track> change) {
-        return session.withTracks(session.tracks().stream()
-                .map(track -> track.id().equals(id) ? change.apply(track) : track)
-                .toList());
-    }
-
     /** Adds a track for each part that a zone leads to and no track takes, in the order of the instruments. */
     public static Session addMissingTracks(Session session) {
         List<Track> tracks = new ArrayList<>(session.tracks());

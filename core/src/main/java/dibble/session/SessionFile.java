@@ -143,7 +143,7 @@ public final class SessionFile {
     }
 
     private static Opened assemble(Map<String, byte[]> entries) throws SessionFormatException {
-        SessionReader.Read read = SessionReader.readChecked(SessionReader.parse(entries.get(SESSION), SESSION));
+        SessionReader.Read read = SessionReader.read(SessionReader.parse(entries.get(SESSION), SESSION));
         List<Take> takes = new ArrayList<>();
         for (Map.Entry<String, String> take : read.takeFiles().entrySet()) {
             byte[] bytes = entries.get(take.getValue());

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.networknt.schema.Error;
 import com.networknt.schema.Schema;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
@@ -32,6 +33,7 @@ import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -62,7 +64,7 @@ final class SessionReader {
 
     private final Map<PartRef, Integer> channelNow = new HashMap<>();
     private final Map<String, String> clipFiles = new HashMap<>();
-    private final Map<String, String> takeFiles = new java.util.LinkedHashMap<>();
+    private final Map<String, String> takeFiles = new LinkedHashMap<>();
     private final Map<String, String> takeNames = new HashMap<>();
 
     private static Schema schema() {
@@ -96,29 +98,15 @@ final class SessionReader {
 
     static Read read(JsonNode node) throws SessionFormatException {
         checkHead(node);
-        SCHEMA.validate(node).stream()
+        Optional<Error> worst = SCHEMA.validate(node).stream()
                 .min(Comparator.comparingInt(
-                        error -> -error.getInstanceLocation().getNameCount()))
-                .ifPresent(error -> {
-                    throw new Refused(path(error.getInstanceLocation().toString()) + ": " + error.getMessage());
-                });
+                        error -> -error.getInstanceLocation().getNameCount()));
+        if (worst.isPresent()) {
+            String place = path(worst.get().getInstanceLocation().toString());
+            throw new SessionFormatException(
+                    firstLine(place + ": " + worst.get().getMessage()));
+        }
         return new SessionReader().session(new Fields(node, "$"));
-    }
-
-    /** Carries an error out of a lambda. */
-    private static final class Refused extends RuntimeException {
-        Refused(String message) {
-            super(message);
-        }
-    }
-
-    /** {@link #read}, with the schema's refusal as what it is. */
-    static Read readChecked(JsonNode node) throws SessionFormatException {
-        try {
-            return read(node);
-        } catch (Refused e) {
-            throw new SessionFormatException(firstLine(e.getMessage()));
-        }
     }
 
     private static void checkHead(JsonNode node) throws SessionFormatException {
@@ -162,7 +150,7 @@ final class SessionReader {
                     tempos.isEmpty() ? List.of(new TempoMap.Tempo(0, 120)) : tempos,
                     meters.isEmpty() ? List.of(new TempoMap.Meter(0, 4, 4)) : meters);
             List<Source> sources = f.list("sources", SessionReader::source);
-            List<Instrument> instruments = giveColours(f.list("instruments", this::instrument));
+            List<Instrument> instruments = Colours.give(f.list("instruments", this::instrument));
             List<Zone> zones = f.list("zones", SessionReader::zone);
             List<Scene> scenes = f.list("scenes", SessionReader::scene);
             List<Track> tracks = f.list("tracks", this::track);
@@ -248,10 +236,6 @@ final class SessionReader {
                 f.flag("drums", false),
                 f.number("colour", 0),
                 f.extras());
-    }
-
-    private static List<Instrument> giveColours(List<Instrument> instruments) {
-        return Colours.give(instruments);
     }
 
     private static Scene scene(Fields f) throws SessionFormatException {

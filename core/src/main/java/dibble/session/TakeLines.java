@@ -100,7 +100,7 @@ final class TakeLines {
                 int source = numbers.computeIfAbsent(node.path("from").asText(), key -> numbers.size());
                 log.add(stamp, source, message(node.get("m"), place));
             } else if (node.has("routing")) {
-                SessionReader.Read read = SessionReader.readChecked(node.get("routing"));
+                SessionReader.Read read = SessionReader.read(node.get("routing"));
                 Routing routing = read.session().routing(read.performance());
                 marks.add(new Take.Mark(log.size(), stamp, routing));
             }
