@@ -1,7 +1,6 @@
 package dibble.benchmarks;
 
 import dibble.gear.ChannelPlan;
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -57,8 +56,7 @@ public class RouterBenchmark {
     /** Zones on other keys, and on the same key with velocities that are not played. */
     @Setup
     public void prepare() {
-        Instrument instrument =
-                new Instrument("i", "i", true, "port", List.of(Part.of("p", "p", 1, 0, Range.ALL, 1)), Extras.NONE);
+        Instrument instrument = Instrument.of("i", "i", true, "port", List.of(Part.of("p", "p", 1, 0, Range.ALL, 1)));
         Source source = Source.keyboard("a", "a", "in", Range.ALL);
         PartRef part = new PartRef("i", "p");
         list = new ArrayList<>();
@@ -70,7 +68,7 @@ public class RouterBenchmark {
         list.add(zones / 2, Zone.of("match", "", "a", new Range(KEY, KEY), part).withVelocity(new Range(100, 127)));
         List<Instrument> instruments = List.of(instrument);
         routing =
-                new Routing(List.of(source), instruments, ChannelPlan.of(instruments, Map.of()), list, List.of(), null);
+                Routing.of(List.of(source), instruments, ChannelPlan.of(instruments, Map.of()), list, List.of(), null);
         Slots slots = new Slots();
         router = new Router((stamp, port, message, number) -> {
             sink += message;

@@ -1,7 +1,6 @@
 package dibble.studio;
 
 import dibble.gear.ChannelPlan;
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -171,8 +170,8 @@ public final class OrderMeasurement {
     }
 
     private static Routing routing(int sources) {
-        List<Instrument> instruments = List.of(
-                new Instrument("i", "i", true, "port", List.of(Part.of("p", "p", 1, 0, Range.ALL, 1)), Extras.NONE));
+        List<Instrument> instruments =
+                List.of(Instrument.of("i", "i", true, "port", List.of(Part.of("p", "p", 1, 0, Range.ALL, 1))));
         List<Source> players = new ArrayList<>();
         List<Zone> zones = new ArrayList<>();
         for (int s = 0; s < sources; s++) {
@@ -183,7 +182,7 @@ public final class OrderMeasurement {
                         .withVelocity(z < 128 ? Range.VELOCITIES : new Range(1, 1)));
             }
         }
-        return new Routing(players, instruments, ChannelPlan.of(instruments, Map.of()), zones, List.of(), null);
+        return Routing.of(players, instruments, ChannelPlan.of(instruments, Map.of()), zones, List.of(), null);
     }
 
     private static void print(String way, int sources, Timing timing) {

@@ -1,6 +1,5 @@
 package dibble.cli;
 
-import dibble.gear.Extras;
 import dibble.gear.Source;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
@@ -8,7 +7,6 @@ import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiFormatException;
 import dibble.midi.MidiTrack;
 import dibble.recording.FileRouter;
-import dibble.routing.Scene;
 import dibble.session.AtomicFile;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -18,11 +16,9 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
-import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -79,33 +75,15 @@ final class RouteCommand implements Callable<Integer> {
             }
             performance = performance.withScene(scene);
         }
-        if (usesWhatIsToCome(session)) {
-            spec.commandLine()
-                    .getErr()
-                    .println("dibble: control maps and the scene switch are kept in the session, but not carried out"
-                            + " by this version");
-        }
         MidiFile midi = readMidi();
         String[] sources = sourcesOfTracks(session, midi);
         PrintWriter out = spec.commandLine().getOut();
         RoutedFile routed = new RoutedFile(session, session.routing(performance), events ? out : null);
-        if (withSounds) {
-            routed.sendSounds();
-        }
-        FileRouter.route(midi, sources, routed.routing(), routed.slots(), routed);
+        FileRouter.route(midi, sources, routed.routing(), withSounds, routed.slots(), routed);
         if (output != null) {
             AtomicFile.write(output, MidiFileWriter.write(routed.file(midi)));
         }
         return 0;
-    }
-
-    /** Whether the session has control maps or a scene switch: fields that this version keeps as they are. */
-    private static boolean usesWhatIsToCome(Session session) {
-        return Stream.concat(
-                        Stream.of(session.extras()), session.scenes().stream().map(Scene::extras))
-                .map(Extras::fields)
-                .anyMatch(fields -> fields.get("sceneSwitch") != null
-                        || fields.get("controls") instanceof List<?> controls && !controls.isEmpty());
     }
 
     private SessionFile.Opened open() throws IOException {

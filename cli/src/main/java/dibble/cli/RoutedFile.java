@@ -5,9 +5,8 @@ import dibble.gear.Part;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import dibble.recording.TrackExport;
+import dibble.recording.FileRouter;
 import dibble.routing.Destination;
-import dibble.routing.RouterOutput;
 import dibble.routing.Routing;
 import dibble.routing.Slots;
 import dibble.session.Session;
@@ -21,13 +20,17 @@ import java.util.PriorityQueue;
 import java.util.Set;
 import java.util.TreeMap;
 
-/** Collects what a routed file sends, a track for each destination, and prints it as lines of JSON where asked. */
-final class RoutedFile implements RouterOutput {
+/**
+ * Collects what a routed file sends, a track for each destination and one for the system exclusive of an instrument,
+ * and prints it as lines of JSON where asked.
+ */
+final class RoutedFile implements FileRouter.Output {
     private final Session session;
     private final Routing routing;
     private final Slots slots = new Slots();
     private final PrintWriter lines;
     private final MidiTrack.Builder[] tracks = new MidiTrack.Builder[Slots.MOST_PORTS * 16];
+    private final Map<String, MidiTrack.Builder> exclusives = new LinkedHashMap<>();
     private final int[] firstInstrument = new int[Slots.MOST_PORTS * 16];
 
     /** @param lines where each message is printed to, or null */
@@ -45,20 +48,6 @@ final class RoutedFile implements RouterOutput {
         return slots;
     }
 
-    /** Sends the sound of every part, at tick 0, in the order of the file. */
-    void sendSounds() {
-        for (Instrument instrument : routing.instruments()) {
-            int port = slots.port(instrument.port());
-            for (Part part : instrument.parts()) {
-                routing.channels().channel(instrument.ref(part)).ifPresent(channel -> {
-                    for (int message : TrackExport.soundMessages(part, channel - 1)) {
-                        send(0, port, message, slots.instrument(instrument.id()));
-                    }
-                });
-            }
-        }
-    }
-
     @Override
     public boolean send(long tick, int port, int message, int instrument) {
         int destination = port * 16 + ShortMessage.channel(message);
@@ -68,36 +57,60 @@ final class RoutedFile implements RouterOutput {
         }
         tracks[destination].add(tick, message);
         if (lines != null) {
-            print(tick, message, slots.instrumentId(instrument));
+            int length = ShortMessage.length(ShortMessage.status(message));
+            StringBuilder line = line(tick, slots.instrumentId(instrument));
+            line.append(ShortMessage.channel(message) + 1).append(",\"message\":[");
+            for (int b = 0; b < length; b++) {
+                line.append(b == 0 ? "" : ",").append(message >>> 8 * b & 0xFF);
+            }
+            lines.append(line.append("]}\n"));
         }
         return true;
     }
 
-    /** One line; ids have no characters that JSON escapes. */
-    private void print(long tick, int message, String instrument) {
-        StringBuilder line = new StringBuilder(80);
-        line.append("{\"tick\":").append(tick).append(",\"to\":\"").append(instrument);
-        line.append("\",\"channel\":").append(ShortMessage.channel(message) + 1).append(",\"message\":[");
-        int length = ShortMessage.length(ShortMessage.status(message));
-        for (int b = 0; b < length; b++) {
-            line.append(b == 0 ? "" : ",").append(message >>> 8 * b & 0xFF);
+    @Override
+    public void exclusive(String instrument, MidiTrack track, int at) {
+        exclusives.computeIfAbsent(instrument, id -> new MidiTrack.Builder()).copy(track, at);
+        if (lines != null) {
+            StringBuilder line = line(track.tick(at), instrument).append("null,\"message\":[");
+            line.append(track.status(at));
+            for (byte b : track.data(at)) {
+                line.append(',').append(b & 0xFF);
+            }
+            lines.append(line.append("]}\n"));
         }
-        lines.append(line.append("]}\n"));
+    }
+
+    /** The beginning of a line; ids have no characters that JSON escapes. */
+    private static StringBuilder line(long tick, String instrument) {
+        return new StringBuilder(80)
+                .append("{\"tick\":")
+                .append(tick)
+                .append(",\"to\":\"")
+                .append(instrument)
+                .append("\",\"channel\":");
     }
 
     /** The type 1 file: tempo, meter and markers of the input, then a track for each destination that got anything. */
     MidiFile file(MidiFile input) {
         List<MidiTrack> out = new ArrayList<>();
         out.add(conductor(input));
-        names().forEach((destination, name) -> {
-            MidiTrack.Builder named = new MidiTrack.Builder().text(0, MidiTrack.META_TRACK_NAME, name);
-            MidiTrack events = tracks[destination].build();
-            for (int i = 0; i < events.size(); i++) {
-                named.copy(events, i);
+        names().forEach((destination, name) -> out.add(named(name, tracks[destination])));
+        for (Instrument instrument : session.instruments()) {
+            if (exclusives.containsKey(instrument.id())) {
+                out.add(named(instrument.name(), exclusives.get(instrument.id())));
             }
-            out.add(named.build());
-        });
+        }
         return new MidiFile(1, input.division(), out);
+    }
+
+    private static MidiTrack named(String name, MidiTrack.Builder events) {
+        MidiTrack.Builder named = new MidiTrack.Builder().text(0, MidiTrack.META_TRACK_NAME, name);
+        MidiTrack from = events.build();
+        for (int i = 0; i < from.size(); i++) {
+            named.copy(from, i);
+        }
+        return named.build();
     }
 
     /** The destinations that got anything, in the order of the session, with their names. */

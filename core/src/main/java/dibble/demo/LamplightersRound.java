@@ -1,6 +1,5 @@
 package dibble.demo;
 
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -65,7 +64,7 @@ public final class LamplightersRound {
                 Part.of("dulcimer", "Hammer dulcimer", null, 15, new Range(48, 84), 12),
                 Part.of("bowls", "Glass bowls", null, 92, new Range(48, 96), 6),
                 Part.of("hands", "Hand drums", null, 0, new Range(35, 81), 5).asDrums());
-        return new Instrument("sorrel", "Sorrel", true, "stand-in:sorrel", parts, Extras.NONE);
+        return Instrument.of("sorrel", "Sorrel", true, "stand-in:sorrel", parts);
     }
 
     private static PartRef part(String id) {
@@ -86,27 +85,24 @@ public final class LamplightersRound {
 
     private static List<Scene> scenes() {
         return List.of(
-                new Scene(
+                Scene.of(
                         "dusk",
                         "Dusk",
                         0,
                         List.of(Zone.of("bowls-soft", "Glass bowls, soft", LARKSPUR, new Range(66, 100), part("bowls"))
-                                .withVelocity(new Range(1, 78))),
-                        Extras.NONE),
-                new Scene(
+                                .withVelocity(new Range(1, 78)))),
+                Scene.of(
                         "lamps",
                         "Lamps lit",
                         1,
-                        List.of(Zone.of("kalimba", "Kalimba", TANSY, new Range(69, 84), part("kalimba"))),
-                        Extras.NONE),
-                new Scene(
+                        List.of(Zone.of("kalimba", "Kalimba", TANSY, new Range(69, 84), part("kalimba")))),
+                Scene.of(
                         "procession",
                         "Procession",
                         2,
                         List.of(Zone.of(
-                                "dulcimer", "Hammer dulcimer", LARKSPUR, new Range(SPLIT, 76), part("dulcimer"))),
-                        Extras.NONE),
-                new Scene("snow", "Snow", 3, List.of(), Extras.NONE));
+                                "dulcimer", "Hammer dulcimer", LARKSPUR, new Range(SPLIT, 76), part("dulcimer")))),
+                Scene.of("snow", "Snow", 3, List.of()));
     }
 
     /** The performance as it was played: a standard MIDI file with a track for each keyboard. */

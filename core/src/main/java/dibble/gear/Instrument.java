@@ -11,11 +11,22 @@ import java.util.Set;
  * @param id unique among the instruments
  * @param builtIn whether Dibble sounds it itself
  * @param port the name of the port it hears; instruments can share one
+ * @param receives what it does with channels
+ * @param hearsDirectly the ids of sources that are connected to it past Dibble
  */
-public record Instrument(String id, String name, boolean builtIn, String port, List<Part> parts, Extras extras) {
+public record Instrument(
+        String id,
+        String name,
+        boolean builtIn,
+        String port,
+        Receives receives,
+        List<String> hearsDirectly,
+        List<Part> parts,
+        Extras extras) {
     public Instrument {
         Ids.check(id);
         parts = List.copyOf(parts);
+        hearsDirectly = List.copyOf(hearsDirectly);
         Set<String> ids = new HashSet<>();
         for (Part part : parts) {
             if (!ids.add(part.id())) {
@@ -24,12 +35,25 @@ public record Instrument(String id, String name, boolean builtIn, String port, L
         }
     }
 
+    /** An instrument each of whose parts hears its own channel. */
+    public static Instrument of(String id, String name, boolean builtIn, String port, List<Part> parts) {
+        return new Instrument(id, name, builtIn, port, Receives.BY_CHANNEL, List.of(), parts, Extras.NONE);
+    }
+
     public Optional<Part> part(String partId) {
         return parts.stream().filter(part -> part.id().equals(partId)).findFirst();
     }
 
     public Instrument withParts(List<Part> others) {
-        return new Instrument(id, name, builtIn, port, others, extras);
+        return new Instrument(id, name, builtIn, port, receives, hearsDirectly, others, extras);
+    }
+
+    public Instrument withReceives(Receives channels) {
+        return new Instrument(id, name, builtIn, port, channels, hearsDirectly, parts, extras);
+    }
+
+    public Instrument withHearsDirectly(List<String> sources) {
+        return new Instrument(id, name, builtIn, port, receives, sources, parts, extras);
     }
 
     public PartRef ref(Part part) {

@@ -1,7 +1,10 @@
 package dibble.gear;
 
 import dibble.midi.Range;
+import java.util.Collections;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 
 /**
  * One sound of an instrument.
@@ -14,6 +17,9 @@ import java.util.List;
  * @param pan controller 10, 0-127, or null
  * @param keys the keys that it answers to; they serve the checks and never filter
  * @param drums whether each key is a sound of its own
+ * @param noteNames names of its notes, by note
+ * @param keyswitches names of the notes that choose how it plays, by note
+ * @param output the output of the instrument that it sounds on, from 1
  * @param colour 1-16, its own for good; 0 where none was given yet
  */
 public record Part(
@@ -26,40 +32,112 @@ public record Part(
         Integer pan,
         Range keys,
         boolean drums,
+        Map<Integer, String> noteNames,
+        Map<Integer, String> keyswitches,
+        int output,
         int colour,
         Extras extras) {
     public Part {
         Ids.check(id);
-        check("channel", channel, 1, 16);
-        check("program", program, 0, 127);
-        check("volume", volume, 0, 127);
-        check("pan", pan, 0, 127);
-        check("colour", colour, 0, 16);
-        if (bank != null) {
-            bank = List.copyOf(bank);
-            if (bank.size() != 2) {
-                throw new IllegalArgumentException("bank of " + bank.size() + " numbers (expected 2)");
-            }
-            bank.forEach(number -> check("bank", number, 0, 127));
-        }
+        Checked.range("channel", channel, 1, 16);
+        bank = new Sound(bank, program, volume, pan).bank();
+        Checked.range("output", output, 1, 64);
+        Checked.range("colour", colour, 0, 16);
+        noteNames = notes("note", noteNames);
+        keyswitches = notes("keyswitch", keyswitches);
+    }
+
+    private static Map<Integer, String> notes(String what, Map<Integer, String> names) {
+        names.keySet().forEach(note -> Checked.range(what, note, 0, 127));
+        return Collections.unmodifiableMap(new TreeMap<>(names));
     }
 
     /** A part with a program on a channel (null: chosen once and kept). */
     public static Part of(String id, String name, Integer channel, int program, Range keys, int colour) {
-        return new Part(id, name, channel, null, program, 100, 64, keys, false, colour, Extras.NONE);
+        return new Part(
+                id, name, channel, null, program, 100, 64, keys, false, Map.of(), Map.of(), 1, colour, Extras.NONE);
+    }
+
+    /** What makes it sound as it does. */
+    public Sound sound() {
+        return new Sound(bank, program, volume, pan);
     }
 
     public Part withColour(int number) {
-        return new Part(id, name, channel, bank, program, volume, pan, keys, drums, number, extras);
+        return new Part(
+                id,
+                name,
+                channel,
+                bank,
+                program,
+                volume,
+                pan,
+                keys,
+                drums,
+                noteNames,
+                keyswitches,
+                output,
+                number,
+                extras);
+    }
+
+    /** The part on another channel 1-16, or with null on one that is chosen once and kept. */
+    public Part withChannel(Integer number) {
+        return new Part(
+                id,
+                name,
+                number,
+                bank,
+                program,
+                volume,
+                pan,
+                keys,
+                drums,
+                noteNames,
+                keyswitches,
+                output,
+                colour,
+                extras);
+    }
+
+    public Part withSound(Sound sound) {
+        return new Part(
+                id,
+                name,
+                channel,
+                sound.bank(),
+                sound.program(),
+                sound.volume(),
+                sound.pan(),
+                keys,
+                drums,
+                noteNames,
+                keyswitches,
+                output,
+                colour,
+                extras);
+    }
+
+    public Part withKeyswitches(Map<Integer, String> names) {
+        return new Part(
+                id, name, channel, bank, program, volume, pan, keys, drums, noteNames, names, output, colour, extras);
     }
 
     public Part asDrums() {
-        return new Part(id, name, channel, bank, program, volume, pan, keys, true, colour, extras);
-    }
-
-    private static void check(String what, Integer value, int low, int high) {
-        if (value != null && (value < low || value > high)) {
-            throw new IllegalArgumentException(what + " " + value + " (expected " + low + " to " + high + ")");
-        }
+        return new Part(
+                id,
+                name,
+                channel,
+                bank,
+                program,
+                volume,
+                pan,
+                keys,
+                true,
+                noteNames,
+                keyswitches,
+                output,
+                colour,
+                extras);
     }
 }

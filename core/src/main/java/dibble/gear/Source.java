@@ -4,6 +4,7 @@ import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
@@ -19,6 +20,9 @@ import java.util.Set;
  * @param transpose semitones added to what its zones sound, -127 to 127
  * @param localControl whether it sounds its own instrument by itself
  * @param ownInstrument the id of the instrument that it sounds itself, or null
+ * @param echoes whether its device sends back what it gets
+ * @param sysexTo the ids of the instruments that get its system exclusive messages
+ * @param lanes the lines of a sequencer
  */
 public record Source(
         String id,
@@ -32,6 +36,9 @@ public record Source(
         int transpose,
         boolean localControl,
         String ownInstrument,
+        boolean echoes,
+        List<String> sysexTo,
+        List<SequencerLane> lanes,
         Extras extras) {
     public Source {
         Ids.check(id);
@@ -39,6 +46,8 @@ public record Source(
             throw new IllegalArgumentException("transpose " + transpose + " (expected -127 to 127)");
         }
         accept = Set.copyOf(accept);
+        sysexTo = List.copyOf(sysexTo);
+        lanes = List.copyOf(lanes);
     }
 
     /** A keyboard that is let in on all channels. */
@@ -55,21 +64,143 @@ public record Source(
                 0,
                 false,
                 null,
+                false,
+                List.of(),
+                List.of(),
                 Extras.NONE);
     }
 
     public Source withTranspose(int semitones) {
         return new Source(
-                id, name, kind, port, keys, listen, sends, accept, semitones, localControl, ownInstrument, extras);
+                id,
+                name,
+                kind,
+                port,
+                keys,
+                listen,
+                sends,
+                accept,
+                semitones,
+                localControl,
+                ownInstrument,
+                echoes,
+                sysexTo,
+                lanes,
+                extras);
     }
 
     public Source withListen(ChannelSet channels) {
         return new Source(
-                id, name, kind, port, keys, channels, sends, accept, transpose, localControl, ownInstrument, extras);
+                id,
+                name,
+                kind,
+                port,
+                keys,
+                channels,
+                sends,
+                accept,
+                transpose,
+                localControl,
+                ownInstrument,
+                echoes,
+                sysexTo,
+                lanes,
+                extras);
+    }
+
+    public Source withSends(ChannelSet channels) {
+        return new Source(
+                id,
+                name,
+                kind,
+                port,
+                keys,
+                listen,
+                Optional.of(channels),
+                accept,
+                transpose,
+                localControl,
+                ownInstrument,
+                echoes,
+                sysexTo,
+                lanes,
+                extras);
+    }
+
+    public Source withAccept(Set<EventKind> kinds) {
+        return new Source(
+                id,
+                name,
+                kind,
+                port,
+                keys,
+                listen,
+                sends,
+                kinds,
+                transpose,
+                localControl,
+                ownInstrument,
+                echoes,
+                sysexTo,
+                lanes,
+                extras);
     }
 
     public Source withOwnSounds(boolean local, String instrument) {
-        return new Source(id, name, kind, port, keys, listen, sends, accept, transpose, local, instrument, extras);
+        return new Source(
+                id,
+                name,
+                kind,
+                port,
+                keys,
+                listen,
+                sends,
+                accept,
+                transpose,
+                local,
+                instrument,
+                echoes,
+                sysexTo,
+                lanes,
+                extras);
+    }
+
+    public Source withEchoes(boolean back) {
+        return new Source(
+                id,
+                name,
+                kind,
+                port,
+                keys,
+                listen,
+                sends,
+                accept,
+                transpose,
+                localControl,
+                ownInstrument,
+                back,
+                sysexTo,
+                lanes,
+                extras);
+    }
+
+    public Source withSysexTo(List<String> instruments) {
+        return new Source(
+                id,
+                name,
+                kind,
+                port,
+                keys,
+                listen,
+                sends,
+                accept,
+                transpose,
+                localControl,
+                ownInstrument,
+                echoes,
+                instruments,
+                lanes,
+                extras);
     }
 
     /** The channel, 0-15, on which a stand-in of this source plays: the first it sends on, else the first let in. */

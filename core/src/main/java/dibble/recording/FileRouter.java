@@ -1,5 +1,8 @@
 package dibble.recording;
 
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.Source;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.routing.Router;
@@ -15,26 +18,48 @@ import java.util.PriorityQueue;
  * keep the order of the tracks, and within a track that of the file; at the last event what is held is closed.
  */
 public final class FileRouter {
+    private static final int EXCLUSIVE = 0xF0;
+    private static final int EXCLUSIVE_GOES_ON = 0xF7;
+
     private FileRouter() {}
+
+    /** Takes what a routed file sends. */
+    public interface Output extends RouterOutput {
+        /**
+         * Takes a system exclusive event, which has no channel and goes on unchanged.
+         *
+         * @param instrument the id of the instrument that gets it
+         * @param track the track of the input that it is an event of
+         * @param at which event of the track it is
+         */
+        void exclusive(String instrument, MidiTrack track, int at);
+    }
 
     /** A place in a track of the input. */
     private static final class Reading {
         final MidiTrack track;
         final int order;
-        final int source;
+        final Source source;
+        final int slot;
         int at;
 
-        Reading(MidiTrack track, int order, int source) {
+        Reading(MidiTrack track, int order, Source source, int slot) {
             this.track = track;
             this.order = order;
             this.source = source;
+            this.slot = slot;
         }
 
-        boolean findChannelMessage() {
-            while (at < track.size() && !track.isChannelMessage(at)) {
+        boolean findEvent() {
+            while (at < track.size() && !track.isChannelMessage(at) && !isExclusive()) {
                 at++;
             }
             return at < track.size();
+        }
+
+        boolean isExclusive() {
+            int status = track.status(at);
+            return status == EXCLUSIVE || status == EXCLUSIVE_GOES_ON;
         }
 
         long tick() {
@@ -46,17 +71,23 @@ public final class FileRouter {
      * Routes a file.
      *
      * @param sources for each track the id of its source, or null for a track that is passed over
+     * @param withSounds whether parts are given their sounds first, and those of scenes that are called
      * @param slots told all that the routing names; the output's numbers are its slots
      */
-    public static void route(MidiFile file, String[] sources, Routing routing, Slots slots, RouterOutput output) {
+    public static void route(
+            MidiFile file, String[] sources, Routing routing, boolean withSounds, Slots slots, Output output) {
         Router router = new Router(output);
         router.install(RoutingCompiler.compile(routing, slots), 0);
+        if (withSounds) {
+            sendSounds(routing, slots, router);
+        }
         PriorityQueue<Reading> next =
                 new PriorityQueue<>(Comparator.comparingLong(Reading::tick).thenComparingInt(r -> r.order));
         for (int i = 0; i < sources.length; i++) {
             if (sources[i] != null) {
-                Reading reading = new Reading(file.tracks().get(i), i, slots.source(sources[i]));
-                if (reading.findChannelMessage()) {
+                Source source = routing.source(sources[i]).orElseThrow();
+                Reading reading = new Reading(file.tracks().get(i), i, source, slots.source(sources[i]));
+                if (reading.findEvent()) {
                     next.add(reading);
                 }
             }
@@ -66,15 +97,42 @@ public final class FileRouter {
             Reading reading = next.poll();
             Reading other = next.peek();
             do {
-                tick = reading.tick();
-                router.event(reading.source, reading.track.message(reading.at), tick);
+                if (reading.isExclusive()) {
+                    sendExclusive(reading, routing, output);
+                } else {
+                    tick = reading.tick();
+                    router.event(reading.slot, reading.track.message(reading.at), tick);
+                }
                 reading.at++;
-            } while (reading.findChannelMessage() && (other == null || comesFirst(reading, other)));
+            } while (reading.findEvent() && (other == null || comesFirst(reading, other)));
             if (reading.at < reading.track.size()) {
                 next.add(reading);
             }
         }
         router.close(tick);
+    }
+
+    private static void sendSounds(Routing routing, Slots slots, Router router) {
+        for (Instrument instrument : routing.instruments()) {
+            int port = slots.port(instrument.port());
+            for (Part part : instrument.parts()) {
+                routing.channels().channel(instrument.ref(part)).ifPresent(channel -> {
+                    for (int message : part.sound().messages(channel - 1)) {
+                        router.giveSound(port, slots.instrument(instrument.id()), message, 0);
+                    }
+                });
+            }
+        }
+        router.giveSounds();
+        router.giveSceneSounds(0);
+    }
+
+    private static void sendExclusive(Reading reading, Routing routing, Output output) {
+        for (String instrument : reading.source.sysexTo()) {
+            if (routing.instrument(instrument).isPresent()) {
+                output.exclusive(instrument, reading.track, reading.at);
+            }
+        }
     }
 
     private static boolean comesFirst(Reading reading, Reading other) {

@@ -4,7 +4,6 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
-import dibble.midi.ShortMessage;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
@@ -15,14 +14,14 @@ public final class TrackExport {
     private TrackExport() {}
 
     /** What an exported track says of its part: sound and channel 1-16. */
-    public record Sound(Part part, int channel) {}
+    public record Voice(Part part, int channel) {}
 
     /**
      * The file.
      *
      * @param sounds the sound of a part, or null where it has none
      */
-    public static MidiFile type1(String name, TempoMap tempo, List<Track> tracks, Function<PartRef, Sound> sounds) {
+    public static MidiFile type1(String name, TempoMap tempo, List<Track> tracks, Function<PartRef, Voice> sounds) {
         List<MidiTrack> out = new ArrayList<>();
         out.add(conductor(name, tempo));
         for (Track track : tracks) {
@@ -65,28 +64,9 @@ public final class TrackExport {
         return track.build();
     }
 
-    private static void sound(MidiTrack.Builder to, Sound sound) {
-        for (int message : soundMessages(sound.part(), sound.channel() - 1)) {
+    private static void sound(MidiTrack.Builder to, Voice sound) {
+        for (int message : sound.part().sound().messages(sound.channel() - 1)) {
             to.add(0, message);
         }
-    }
-
-    /** The messages that give a part its sound, in their order: bank 0 and 32, program, volume, pan, what is set. */
-    public static int[] soundMessages(Part part, int channel) {
-        List<Integer> messages = new ArrayList<>();
-        if (part.bank() != null) {
-            messages.add(ShortMessage.controller(channel, 0, part.bank().get(0)));
-            messages.add(ShortMessage.controller(channel, 32, part.bank().get(1)));
-        }
-        if (part.program() != null) {
-            messages.add(ShortMessage.programChange(channel, part.program()));
-        }
-        if (part.volume() != null) {
-            messages.add(ShortMessage.controller(channel, 7, part.volume()));
-        }
-        if (part.pan() != null) {
-            messages.add(ShortMessage.controller(channel, 10, part.pan()));
-        }
-        return messages.stream().mapToInt(Integer::intValue).toArray();
     }
 }

@@ -68,13 +68,13 @@ final class Debts {
         return kind(message) >= FIRST_PEDAL && isAtRest(message);
     }
 
-    /** The message that pays a debt. */
-    static int payment(int kind, int channel) {
+    /** The message that pays a debt, on channel 0. */
+    static int payment(int kind) {
         return switch (kind) {
-            case BEND -> ShortMessage.of(ShortMessage.PITCH_BEND, channel, CENTRE_LSB, CENTRE_MSB);
-            case MODULATION -> ShortMessage.controller(channel, 1, 0);
-            case PRESSURE -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, 0, 0);
-            default -> ShortMessage.controller(channel, PEDALS[kind - FIRST_PEDAL], 0);
+            case BEND -> ShortMessage.of(ShortMessage.PITCH_BEND, 0, CENTRE_LSB, CENTRE_MSB);
+            case MODULATION -> ShortMessage.controller(0, 1, 0);
+            case PRESSURE -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, 0, 0, 0);
+            default -> ShortMessage.controller(0, PEDALS[kind - FIRST_PEDAL], 0);
         };
     }
 
@@ -155,9 +155,29 @@ final class Debts {
 
     private void change(int voice, int channel, int destination, int kind, int by) {
         countOf[voice * 16 + channel] += by;
+        count(destination, kind, by);
+    }
+
+    /** Counts one owner of a pedal more or less: sends of control maps are counted with the voices. */
+    void count(int destination, int kind, int by) {
         if (kind >= FIRST_PEDAL) {
             pedalOwners[destination * (KINDS - FIRST_PEDAL) + kind - FIRST_PEDAL] += by;
         }
+    }
+
+    /** Forgets all that is owed to a port. */
+    void forgetPort(int port) {
+        for (int voice = 0; voice < owed.length; voice++) {
+            for (int channel = 0; channel < 16; channel++) {
+                for (int destination = port * 16; destination < port * 16 + 16; destination++) {
+                    int at = channel * destinations + destination;
+                    countOf[voice * 16 + channel] -= Integer.bitCount(owed[voice][at] & 0xFF);
+                    owed[voice][at] = 0;
+                }
+            }
+        }
+        int kinds = KINDS - FIRST_PEDAL;
+        Arrays.fill(pedalOwners, port * 16 * kinds, (port + 1) * 16 * kinds, 0);
     }
 
     int count() {

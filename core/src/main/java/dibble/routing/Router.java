@@ -2,42 +2,26 @@ package dibble.routing;
 
 import dibble.midi.EventKind;
 import dibble.midi.ShortMessage;
-import dibble.routing.RoutingTable.ZoneColumns;
 import java.util.Arrays;
 
 /**
- * Runs a {@link RoutingTable}: decides for each event what leaves, in which order, and remembers what is held.
+ * Runs a {@link RoutingTable}: decides for each event what leaves, in which order, and remembers what is held and owed.
  *
- * <p>For every (port, channel, note) what leaves alternates strictly between on and off, and an off goes where its on
- * went, whatever table is in force by then. Belongs to one thread at a time; allocates nothing on the way of an event,
- * except that the store of held notes doubles when more are held than ever before.
- *
- * <p>What holds a note is a <em>key</em>: a voice (a source that is played live, or a track that is played back), a
- * channel and an incoming key. Each key has a chain of the notes that it holds, in the order in which they sounded. What
- * pedals and wheels owe is kept by {@link Debts}.
+ * <p>Belongs to one thread at a time; allocates nothing on the way of an event, except that the store of held notes
+ * doubles when more are held than ever before. What is held is kept by {@link HeldNotes}, what pedals and wheels owe by
+ * {@link Debts}, what sends of control maps did by {@link SendStates}; all of it outlives tables.
  */
 public final class Router {
     private static final int NONE = -1;
-    private static final int FIRST_NODES = 4096;
 
-    private final RouterOutput output;
+    private final Outlet outlet;
+    private final HeldNotes notes;
+    private final Debts debts = new Debts();
+    private final SendStates sends = new SendStates(debts);
     private RoutingTable table = RoutingTable.empty();
+    private boolean givesSounds;
 
-    /** First and last node of each key's chain, by voice and then by {@code channel*128 + key}. */
-    private int[][] firstHeld = {};
-
-    private int[] nextNode = new int[FIRST_NODES];
-    private int[] nodePlace = new int[FIRST_NODES];
-    private boolean[] nodePressure = new boolean[FIRST_NODES];
-    private int freeNode = NONE;
-
-    /** By place, {@code (port*16 + channel)*128 + note}: keys that hold it, whether it sounds, and for whom. */
-    private int[] holders = {};
-
-    private boolean[] sounding = {};
-    private int[] soundingFor = {};
-
-    /** What the present event sounds, one entry a place; {@code seen} finds the entry of a place. */
+    /** What the present event sounds through zones, one entry a place; {@code seenIn} and {@code seenAt} find it. */
     private int[] outPlace = new int[16];
 
     private int[] outVelocity = new int[16];
@@ -48,68 +32,134 @@ public final class Router {
     private int[] seenAt = {};
     private int[] reachedIn = {};
     private int eventNumber;
-    private final Debts debts = new Debts();
+
+    /** The sends that the present event makes, with their values, and the scene that one of them calls. */
+    private int[] outSend = new int[16];
+
+    private int[] outValue = new int[16];
+    private int sendCount;
+    private int calledScene;
 
     /** By voice and channel: whether a wheel's payment waits for a note or a pedal to end. */
     private boolean[] waiting = {};
 
+    /** Who pays in a round of payments: voices with their channels, and sends. */
     private int[] payers = {};
+
     private int payerCount;
+    private int[] leavers = {};
+
+    /** For each of the leavers: the send of the table now in force that goes on where that still leads, or none. */
+    private int[] goingOn = {};
+
+    private int leaverCount;
+    private int[] returning = {};
 
     public Router(RouterOutput output) {
-        this.output = output;
-        addNodes(0);
+        outlet = new Outlet(output);
+        notes = new HeldNotes(outlet);
+    }
+
+    /** Has scenes give parts the sounds that they list, when one of them becomes active. Off unless asked for. */
+    public void giveSounds() {
+        givesSounds = true;
     }
 
     /**
-     * Puts a table in force. Held notes stay where they are; sources that are gone or no longer heard let go.
+     * Puts a table in force, and the scene that it is of. Held notes stay where they are; sources that are gone or no
+     * longer heard let go.
      *
      * @param stamp the time stamp of what this makes leave
      */
     public void install(RoutingTable next, long stamp) {
-        RoutingTable before = table;
-        openVoices(next.sourceCount);
-        openPorts(next.portCount);
-        if (next.mostOutputs > outPlace.length) {
-            outPlace = new int[next.mostOutputs];
-            outVelocity = new int[next.mostOutputs];
-            outInstrument = new int[next.mostOutputs];
-            outPressure = new boolean[next.mostOutputs];
-        }
-        table = next;
-        for (int source = 0; source < before.sourceCount; source++) {
-            if (before.live[source] && !next.live[source]) {
-                letGo(source, stamp);
+        open(next);
+        for (RoutingTable scene : next.scenes.tables) {
+            if (scene != null) {
+                open(scene);
             }
         }
-        payAllDue(stamp);
+        activate(next, stamp);
+    }
+
+    /** Puts a table in force, but stays in the scene that is active, where the new table has it. */
+    public void replace(RoutingTable next, long stamp) {
+        int place = next.scenes.place(table.sceneSlot());
+        boolean stays = place != NONE && next.scenes.tables[place] != null;
+        install(stays ? next.scenes.tables[place] : next, stamp);
+    }
+
+    /** The slot of the active scene, or -1 where there is none. */
+    public int scene() {
+        return table.sceneSlot();
+    }
+
+    private void open(RoutingTable next) {
+        openVoices(next.sources.count);
+        debts.openPorts(next.portCount);
+        notes.openPorts(next.portCount);
+        outlet.openPorts(next.portCount);
+        sends.open(next.controls.sendOfSlot.length, next.portCount);
+        int places = next.portCount * 16 * 128;
+        if (places > seenIn.length) {
+            seenIn = Arrays.copyOf(seenIn, places);
+            seenAt = Arrays.copyOf(seenAt, places);
+            reachedIn = Arrays.copyOf(reachedIn, next.portCount * 16);
+        }
+        if (next.mostNotes > outPlace.length) {
+            outPlace = new int[next.mostNotes];
+            outVelocity = new int[next.mostNotes];
+            outInstrument = new int[next.mostNotes];
+            outPressure = new boolean[next.mostNotes];
+        }
+        if (next.mostSends > outSend.length) {
+            outSend = new int[next.mostSends];
+            outValue = new int[next.mostSends];
+        }
+        if (sends.count() > leavers.length) {
+            leavers = new int[sends.count()];
+            goingOn = new int[sends.count()];
+            returning = new int[sends.count()];
+        }
     }
 
     /** Makes room for voices 0 to {@code count - 1}. */
     public void openVoices(int count) {
         debts.openVoices(count);
-        int old = firstHeld.length;
-        if (count > old) {
+        notes.openVoices(count);
+        if (count * 16 > waiting.length) {
             waiting = Arrays.copyOf(waiting, count * 16);
             payers = Arrays.copyOf(payers, count * 16);
-            firstHeld = Arrays.copyOf(firstHeld, count);
-            for (int voice = old; voice < count; voice++) {
-                firstHeld[voice] = new int[16 * 128];
-                Arrays.fill(firstHeld[voice], NONE);
-            }
         }
     }
 
-    private void openPorts(int count) {
-        debts.openPorts(count);
-        int places = count * 16 * 128;
-        if (places > holders.length) {
-            holders = Arrays.copyOf(holders, places);
-            sounding = Arrays.copyOf(sounding, places);
-            soundingFor = Arrays.copyOf(soundingFor, places);
-            seenIn = Arrays.copyOf(seenIn, places);
-            seenAt = Arrays.copyOf(seenAt, places);
-            reachedIn = Arrays.copyOf(reachedIn, count * 16);
+    private void activate(RoutingTable next, long stamp) {
+        RoutingTable before = table;
+        table = next;
+        if (before.sources != next.sources) {
+            for (int source = 0; source < before.sources.count; source++) {
+                if (before.sources.live[source] && !next.sources.live[source]) {
+                    letGo(source, stamp);
+                }
+            }
+        }
+        findLeavingSends(before, stamp);
+        findPayers(0, notes.voices());
+        for (int i = 0; i < payerCount; i++) {
+            waiting[payers[i]] = false;
+        }
+        for (int port : table.portOrder) {
+            pay(port, false, stamp);
+        }
+        returnControllers(before, stamp);
+        if (givesSounds && before.sceneSlot() != next.sceneSlot() && before.scene != NONE) {
+            giveSceneSounds(stamp);
+        }
+    }
+
+    /** Gives the parts that the active scene lists the sounds that they do not have already. */
+    public void giveSceneSounds(long stamp) {
+        if (table.scene != NONE) {
+            outlet.sendSounds(table.scenes.sounds[table.scene], stamp);
         }
     }
 
@@ -120,40 +170,86 @@ public final class Router {
      * @param message a packed channel message
      */
     public void event(int source, int message, long stamp) {
-        if (source >= table.sourceCount) {
+        if (source >= table.sources.count) {
             return;
         }
         eventNumber++;
         int channel = ShortMessage.channel(message);
-        int key = ShortMessage.data1(message);
-        boolean starts = ShortMessage.startsNote(message);
-        if (starts) {
-            release(source, channel, key, ShortMessage.DEFAULT_RELEASE, stamp);
-        } else if (ShortMessage.endsNote(message)) {
-            release(source, channel, key, releaseVelocity(message), stamp);
-            payDue(source, channel, stamp);
-            return;
-        }
+        boolean ends = end(source, message, stamp);
         EventKind kind = EventKind.of(message);
-        boolean letIn = isLetIn(source, channel, kind);
-        if (starts) {
-            if (letIn) {
-                noteOn(source, channel, key, ShortMessage.data2(message), stamp);
-            }
-        } else if (kind == EventKind.KEY_PRESSURE) {
-            if (letIn) {
-                keyPressure(source, channel, key, ShortMessage.data2(message), stamp);
-            }
-        } else if (Debts.isPedalUp(message)) {
-            pedalUp(source, channel, letIn, message, stamp);
+        boolean letIn = table.letsIn(source, channel, kind);
+        int called = letIn ? table.calledScene(source, message) : NONE;
+        int controls = letIn && called == NONE ? table.controlList(source, message) : 0;
+        boolean goesOn = letIn && called == NONE && !table.isTaken(controls);
+        if (Debts.isPedalUp(message)) {
+            payElsewhere(source, channel, goesOn, message, stamp);
+        }
+        if (called != NONE) {
+            callScene(called, stamp);
         } else if (letIn) {
-            pass(source, channel, kind, message, stamp);
+            boolean starts = ShortMessage.startsNote(message);
+            outCount = 0;
+            if (goesOn && starts) {
+                gatherNotes(source, channel, ShortMessage.data1(message), ShortMessage.data2(message));
+            }
+            if (controls != 0) {
+                gatherSends(controls, source, message, ends);
+                stopTriggeredBySends(channel, stamp);
+            }
+            stopTriggered(stamp);
+            if (controls != 0) {
+                makeSends(channel, stamp);
+            }
+            if (goesOn) {
+                if (starts) {
+                    sound(source, channel, ShortMessage.data1(message), stamp);
+                } else if (kind == EventKind.KEY_PRESSURE) {
+                    notes.press(source, channel, ShortMessage.data1(message), ShortMessage.data2(message), stamp);
+                } else if (!ends) {
+                    pass(source, channel, kind, message, stamp);
+                }
+            }
+            if (controls != 0 && calledScene != NONE) {
+                callScene(calledScene, stamp);
+            }
         }
         payDue(source, channel, stamp);
     }
 
-    private boolean isLetIn(int source, int channel, EventKind kind) {
-        return (table.listen[source] >>> channel & 1) != 0 && (table.accept[source] & kind.bit()) != 0;
+    /**
+     * Has an event end what it ends, and nothing more: for what comes back from a looping device.
+     *
+     * @param message a packed channel message
+     */
+    public void eventEndsOnly(int source, int message, long stamp) {
+        if (source >= table.sources.count) {
+            return;
+        }
+        eventNumber++;
+        int channel = ShortMessage.channel(message);
+        end(source, message, stamp);
+        if (Debts.isPedalUp(message)) {
+            payElsewhere(source, channel, false, message, stamp);
+        }
+        payDue(source, channel, stamp);
+    }
+
+    /** Releases what a note-on or note-off ends; whether it is a note-off. */
+    private boolean end(int voice, int message, long stamp) {
+        if (ShortMessage.startsNote(message)) {
+            release(voice, message, ShortMessage.DEFAULT_RELEASE, stamp);
+            return false;
+        }
+        if (!ShortMessage.endsNote(message)) {
+            return false;
+        }
+        boolean isOff = ShortMessage.kind(message) == ShortMessage.NOTE_OFF;
+        release(voice, message, isOff ? ShortMessage.data2(message) : ShortMessage.DEFAULT_RELEASE, stamp);
+        return true;
+    }
+
+    private void release(int voice, int message, int velocity, long stamp) {
+        notes.release(voice, ShortMessage.channel(message), ShortMessage.data1(message), velocity, stamp);
     }
 
     /**
@@ -170,27 +266,46 @@ public final class Router {
         eventNumber++;
         int channel = ShortMessage.channel(message);
         int note = ShortMessage.data1(message);
+        boolean ends = end(voice, message, stamp);
         if (ShortMessage.startsNote(message)) {
-            release(voice, channel, note, ShortMessage.DEFAULT_RELEASE, stamp);
             outCount = 0;
-            add(place(port * 16 + channel, note), ShortMessage.data2(message), instrument, true);
+            int place = HeldNotes.place(port * 16 + channel, note);
+            add(place, ShortMessage.data2(message), instrument, true);
             sound(voice, channel, note, stamp);
-        } else if (ShortMessage.endsNote(message)) {
-            release(voice, channel, note, releaseVelocity(message), stamp);
-        } else {
+        } else if (!ends) {
             sendOwing(voice, channel, port * 16 + channel, instrument, message, stamp);
+        }
+    }
+
+    /** Gives a channel of a port a message of a part's sound. */
+    public void giveSound(int port, int instrument, int message, long stamp) {
+        if (port < table.portCount) {
+            outlet.send(stamp, port * 16 + ShortMessage.channel(message), message, instrument);
         }
     }
 
     /** Releases all that a voice holds, with the default release velocity, and pays what it owes. */
     public void letGo(int voice, long stamp) {
+        if (voice >= notes.voices()) {
+            return;
+        }
         for (int i = 0; i < 16 * 128; i++) {
-            release(voice, i >>> 7, i & 0x7F, ShortMessage.DEFAULT_RELEASE, stamp);
+            notes.release(voice, i >>> 7, i & 0x7F, ShortMessage.DEFAULT_RELEASE, stamp);
+        }
+        leaverCount = 0;
+        for (int slot = 0; slot < sends.count(); slot++) {
+            if (sends.driver(slot) == voice) {
+                addLeaver(slot, NONE, stamp);
+            }
         }
         findPayers(voice, voice + 1);
         for (int port : table.portOrder) {
-            payAll(port, Debts.KINDS, stamp);
+            pay(port, true, stamp);
         }
+        for (int i = 0; i < leaverCount; i++) {
+            sends.forgetLast(leavers[i]);
+        }
+        leaverCount = 0;
     }
 
     /**
@@ -199,130 +314,103 @@ public final class Router {
      */
     public void close(long stamp) {
         for (int port : table.portOrder) {
-            for (int place = port * 2048; place < (port + 1) * 2048; place++) {
-                stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
-            }
+            notes.stopPort(port, stamp);
         }
-        Arrays.fill(holders, 0);
-        for (int[] heads : firstHeld) {
-            Arrays.fill(heads, NONE);
-        }
-        freeNode = NONE;
-        addNodes(0);
-        findPayers(0, firstHeld.length);
+        notes.forgetAll();
+        findAllPayers();
         for (int port : table.portOrder) {
-            payAll(port, Debts.KINDS, stamp);
+            pay(port, true, stamp);
         }
+        leaverCount = 0;
         debts.forgetAll();
+        sends.forgetDebts();
     }
 
     /** {@link #close}, then all notes off (123) and all sound off (120) on each channel of each port. */
     public void silence(long stamp) {
         close(stamp);
         for (int port : table.portOrder) {
-            for (int channel = 0; channel < 16; channel++) {
-                output.send(stamp, port, ShortMessage.controller(channel, 123, 0), 0);
-                output.send(stamp, port, ShortMessage.controller(channel, 120, 0), 0);
+            quiet(port, 0xFFFF, stamp);
+        }
+    }
+
+    private void quiet(int port, int channels, long stamp) {
+        for (int channel = 0; channel < 16; channel++) {
+            if ((channels >>> channel & 1) != 0) {
+                outlet.send(stamp, port * 16 + channel, ShortMessage.controller(channel, 123, 0), 0);
+                outlet.send(stamp, port * 16 + channel, ShortMessage.controller(channel, 120, 0), 0);
             }
         }
     }
 
-    /** Sends the offs and payments for a port that is about to go; keys that held notes there sound nothing more. */
+    /** Sends the offs and payments for a port that is about to go, and forgets it. */
     public void closePort(int port, long stamp) {
-        for (int place = port * 2048; place < Math.min((port + 1) * 2048, sounding.length); place++) {
-            stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
+        if (port < table.portCount) {
+            notes.stopPort(port, stamp);
+            findAllPayers();
+            pay(port, true, stamp);
+            leaverCount = 0;
+            forgetPort(port);
         }
-        findPayers(0, firstHeld.length);
-        payAll(port, Debts.KINDS, stamp);
+    }
+
+    /** Forgets notes and debts of a port that is gone: nothing can be sent there. */
+    public void forgetPort(int port) {
+        if (port < table.portCount) {
+            notes.forgetPort(port);
+            debts.forgetPort(port);
+            sends.forgetPort(port);
+            outlet.forgetPort(port);
+        }
+    }
+
+    /** Sends 123 and 120 to the channels that were in use, when a port is back. */
+    public void reopenPort(int port, long stamp) {
+        if (port < table.portCount) {
+            quiet(port, outlet.usedChannels(port), stamp);
+        }
     }
 
     /** How many debts of pedals and wheels there are. For tests and for display. */
     public int debtCount() {
-        return debts.count();
+        return debts.count() + sends.debtCount();
     }
 
     /** How many (port, channel, note) sound now. For tests and for display, not for the way of an event. */
     public int soundingCount() {
-        int count = 0;
-        for (boolean on : sounding) {
-            count += on ? 1 : 0;
+        return notes.soundingCount();
+    }
+
+    private void callScene(int place, long stamp) {
+        RoutingTable next = table.scenes.tables[place];
+        if (place != table.scene && next != null) {
+            activate(next, stamp);
+            outlet.sceneCalled(stamp, next.sceneSlot());
         }
-        return count;
     }
 
-    private static int releaseVelocity(int message) {
-        return ShortMessage.kind(message) == ShortMessage.NOTE_ON
-                ? ShortMessage.DEFAULT_RELEASE
-                : ShortMessage.data2(message);
-    }
-
-    private static int place(int destination, int note) {
-        return destination << 7 | note;
-    }
-
-    private int zoneDestination(int zone, int channel) {
-        int destination = table.zones.destination[zone];
-        return (destination & RoutingTable.SAME_CHANNEL) == 0
-                ? destination
-                : (destination & ~RoutingTable.SAME_CHANNEL) + channel;
-    }
-
-    private void noteOn(int source, int channel, int key, int velocity, long stamp) {
-        int[] cells = table.cells;
-        int list = table.noteLists[(source * 16 + channel) * 128 + key];
-        if (list != 0 && cells[list] < 0) {
-            list = cells[list + 1 + velocity];
-        }
+    private void gatherNotes(int source, int channel, int key, int velocity) {
+        int list = table.noteList(source, channel, key, velocity);
         if (list == 0) {
             return;
         }
-        ZoneColumns zones = table.zones;
-        outCount = 0;
+        int[] cells = table.cells;
         for (int i = list + 1; i <= list + cells[list]; i++) {
             int zone = cells[i];
-            if (zones.takesVelocity(zone, velocity)) {
-                addNotes(zone, source, channel, key, velocity);
+            if (table.zones.takesVelocity(zone, velocity)) {
+                int count = table.noteCount(zone, key);
+                for (int n = 0; n < count; n++) {
+                    int note = table.note(zone, source, key, n);
+                    if (note != NONE) {
+                        add(
+                                HeldNotes.place(table.destination(zone, channel), note),
+                                table.velocity(zone, velocity),
+                                table.zones.instrument[zone],
+                                table.passesKeyPressure(zone));
+                    }
+                }
             }
         }
-        sound(source, channel, key, stamp);
-    }
-
-    private void addNotes(int zone, int source, int channel, int key, int velocity) {
-        ZoneColumns zones = table.zones;
-        int destination = zoneDestination(zone, channel);
-        int out = velocityOut(zone, velocity);
-        boolean pressure = (zones.pass[zone] & EventKind.KEY_PRESSURE.bit()) != 0;
-        byte[][] map = zones.noteMap[zone];
-        if (map != null && map[key] != null) {
-            for (byte note : map[key]) {
-                add(place(destination, note), out, zones.instrument[zone], pressure);
-            }
-            return;
-        }
-        int flags = zones.flags[zone];
-        if ((flags & ZoneColumns.DROP_UNMAPPED) != 0) {
-            return;
-        }
-        int note = key + table.transpose[source] + zones.transpose[zone];
-        if ((flags & ZoneColumns.FOLD) != 0) {
-            note = note < 0 ? Math.floorMod(note, 12) : note > 127 ? note - (note - 116) / 12 * 12 : note;
-        }
-        if (note >= 0 && note <= 127) {
-            add(place(destination, note), out, zones.instrument[zone], pressure);
-        }
-    }
-
-    private int velocityOut(int zone, int velocity) {
-        ZoneColumns zones = table.zones;
-        if ((zones.flags[zone] & ZoneColumns.MAP_VELOCITY) == 0) {
-            return velocity;
-        }
-        int a = zones.velocityLow[zone];
-        int b = zones.velocityHigh[zone];
-        int c = zones.velocityFirst[zone];
-        int d = zones.velocityLast[zone];
-        int out = a == b ? c : c + Math.floorDiv(2 * (velocity - a) * (d - c) + (b - a), 2 * (b - a));
-        return Math.max(1, Math.min(127, out));
     }
 
     /** Adds a note to the present event's; the same note at the same place is one, with the highest velocity. */
@@ -342,78 +430,146 @@ public final class Router {
         outCount++;
     }
 
-    /** Sends the present event's notes, first the offs of those that are triggered again, and has the key hold them. */
-    private void sound(int voice, int channel, int key, long stamp) {
+    private void stopTriggered(long stamp) {
         for (int i = 0; i < outCount; i++) {
-            stop(outPlace[i], ShortMessage.DEFAULT_RELEASE, stamp);
-        }
-        int last = NONE;
-        for (int i = 0; i < outCount; i++) {
-            int place = outPlace[i];
-            int destination = place >>> 7;
-            sounding[place] = output.send(
-                    stamp,
-                    destination >>> 4,
-                    ShortMessage.noteOn(destination & 0xF, place & 0x7F, outVelocity[i]),
-                    outInstrument[i]);
-            soundingFor[place] = outInstrument[i];
-            holders[place]++;
-            int node = takeNode();
-            nodePlace[node] = place;
-            nodePressure[node] = outPressure[i];
-            nextNode[node] = NONE;
-            if (last == NONE) {
-                firstHeld[voice][channel << 7 | key] = node;
-            } else {
-                nextNode[last] = node;
-            }
-            last = node;
+            notes.stop(outPlace[i], ShortMessage.DEFAULT_RELEASE, stamp);
         }
     }
 
-    private void release(int voice, int channel, int key, int velocity, long stamp) {
-        int at = channel << 7 | key;
-        int node = firstHeld[voice][at];
-        if (node == NONE) {
+    /** Sends the present event's notes and has the key hold them. */
+    private void sound(int voice, int channel, int key, long stamp) {
+        notes.begin();
+        for (int i = 0; i < outCount; i++) {
+            notes.sound(outPlace[i], outVelocity[i], outInstrument[i], stamp);
+            notes.hold(voice, channel, key, outPlace[i], outPressure[i]);
+        }
+    }
+
+    /** Finds what the sends of matching control maps have to say to an event, each by its last output and its note. */
+    private void gatherSends(int list, int source, int message, boolean ends) {
+        ControlColumns controls = table.controls;
+        int value = ControlColumns.value(message);
+        sendCount = 0;
+        calledScene = NONE;
+        for (int i = list + 1; i <= list + table.cells[list]; i++) {
+            int map = table.cells[i];
+            for (int s = controls.firstSend[map]; s < controls.firstSend[map + 1]; s++) {
+                boolean callsScene = controls.send[s].kind() == ControlKind.SCENE;
+                if (table.sources.live[source] || callsScene) {
+                    gatherSend(s, value, ends, source, callsScene);
+                }
+            }
+        }
+    }
+
+    private void gatherSend(int s, int value, boolean ends, int source, boolean callsScene) {
+        ControlColumns controls = table.controls;
+        int output = controls.output(s, value, ends);
+        int slot = controls.slot[s];
+        int last = sends.last(slot);
+        boolean isClamped = !ends && !controls.isInside(s, value);
+        if (output == ControlColumns.NOTHING || isClamped && output == last) {
             return;
         }
-        firstHeld[voice][at] = NONE;
-        while (node != NONE) {
-            int place = nodePlace[node];
-            if (--holders[place] == 0) {
-                stop(place, velocity, stamp);
+        sends.put(slot, output, source);
+        if (callsScene) {
+            if (output > 0 && last <= 0) {
+                calledScene = sceneOf(controls.scene[s]);
             }
-            int next = nextNode[node];
-            nextNode[node] = freeNode;
-            freeNode = node;
-            node = next;
+            return;
+        }
+        boolean isNote = controls.send[s].kind() == ControlKind.NOTE;
+        if (!isNote || output > 0 == (sends.held(slot) == NONE)) {
+            outSend[sendCount] = s;
+            outValue[sendCount++] = output;
         }
     }
 
-    private void stop(int place, int velocity, long stamp) {
-        if (sounding[place]) {
-            sounding[place] = false;
-            int destination = place >>> 7;
-            output.send(
-                    stamp,
-                    destination >>> 4,
-                    ShortMessage.noteOff(destination & 0xF, place & 0x7F, velocity),
-                    soundingFor[place]);
+    /** The scene that a send calls, seen from the one that is active or called already; none beyond the ends. */
+    private int sceneOf(int called) {
+        int from = calledScene != NONE ? calledScene : table.scene;
+        return switch (called) {
+            case ControlColumns.NEXT_SCENE -> from + 1 < table.scenes.slots.length ? from + 1 : calledScene;
+            case ControlColumns.PREVIOUS_SCENE -> from > 0 ? from - 1 : calledScene;
+            case ControlColumns.NO_SCENE -> calledScene;
+            default -> called;
+        };
+    }
+
+    private void stopTriggeredBySends(int channel, long stamp) {
+        for (int i = 0; i < sendCount; i++) {
+            if (table.controls.send[outSend[i]].kind() == ControlKind.NOTE && outValue[i] > 0) {
+                int place = sendPlace(outSend[i], channel);
+                if (place != NONE) {
+                    notes.stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
+                }
+            }
         }
     }
 
-    private void keyPressure(int source, int channel, int key, int value, long stamp) {
-        for (int node = firstHeld[source][channel << 7 | key]; node != NONE; node = nextNode[node]) {
-            int place = nodePlace[node];
-            if (nodePressure[node] && sounding[place]) {
-                int destination = place >>> 7;
-                output.send(
-                        stamp,
-                        destination >>> 4,
-                        ShortMessage.of(ShortMessage.KEY_PRESSURE, destination & 0xF, place & 0x7F, value),
-                        soundingFor[place]);
+    /** The place where a send of notes sounds, or none where it leads nowhere. */
+    private int sendPlace(int s, int channel) {
+        ControlColumns controls = table.controls;
+        int aim = controls.firstAim[s];
+        return aim == controls.firstAim[s + 1]
+                ? NONE
+                : HeldNotes.place(
+                        RoutingTable.onChannel(controls.destination[aim], channel), controls.send[s].number());
+    }
+
+    private void makeSends(int channel, long stamp) {
+        for (int i = 0; i < sendCount; i++) {
+            int s = outSend[i];
+            if (table.controls.send[s].kind() == ControlKind.NOTE) {
+                sendNote(s, outValue[i], channel, stamp);
+            } else {
+                sendMessage(s, outValue[i], channel, stamp);
             }
         }
+    }
+
+    private void sendNote(int s, int value, int channel, long stamp) {
+        int slot = table.controls.slot[s];
+        if (value == 0) {
+            notes.unhold(sends.held(slot), ShortMessage.DEFAULT_RELEASE, stamp);
+            sends.hold(slot, NONE);
+            return;
+        }
+        int place = sendPlace(s, channel);
+        if (place != NONE) {
+            notes.sound(place, value, table.controls.instrument[table.controls.firstAim[s]], stamp);
+            sends.hold(slot, place);
+        }
+    }
+
+    private void sendMessage(int s, int value, int channel, long stamp) {
+        ControlColumns controls = table.controls;
+        int slot = controls.slot[s];
+        int message = controls.message(s, value);
+        int kind = Debts.kind(message);
+        boolean rests = kind != Debts.NO_KIND && Debts.isAtRest(message);
+        for (int aim = controls.firstAim[s]; aim < controls.firstAim[s + 1]; aim++) {
+            int destination = RoutingTable.onChannel(controls.destination[aim], channel);
+            if (rests) {
+                sends.end(slot, destination, kind);
+                if (isHeldDown(destination, kind)) {
+                    continue;
+                }
+            }
+            if (outlet.send(stamp, destination, message, controls.instrument[aim])) {
+                if (kind != Debts.NO_KIND && !rests) {
+                    sends.begin(slot, destination, kind, controls.instrument[aim]);
+                }
+                if (controls.send[s].kind() == ControlKind.CONTROLLER) {
+                    sends.move(slot, destination);
+                }
+            }
+        }
+    }
+
+    /** Whether this is a pedal, and somebody holds it down there. */
+    private boolean isHeldDown(int destination, int kind) {
+        return kind >= Debts.FIRST_PEDAL && debts.pedalOwners(destination, kind) > 0;
     }
 
     private void pass(int source, int channel, EventKind kind, int message, long stamp) {
@@ -423,73 +579,54 @@ public final class Router {
         }
         for (int i = list + 1; i <= list + table.cells[list]; i++) {
             int zone = table.cells[i];
-            int destination = zoneDestination(zone, channel);
-            if (passes(zone, kind, message) && reachedIn[destination] != eventNumber) {
+            int destination = table.destination(zone, channel);
+            if (reachedIn[destination] != eventNumber && table.passes(zone, kind, message)) {
                 reachedIn[destination] = eventNumber;
                 sendOwing(source, channel, destination, table.zones.instrument[zone], message, stamp);
             }
         }
     }
 
-    private boolean passes(int zone, EventKind kind, int message) {
-        ZoneColumns zones = table.zones;
-        if ((zones.pass[zone] & kind.bit()) == 0) {
-            return false;
-        }
-        if (ShortMessage.kind(message) != ShortMessage.CONTROLLER) {
-            return true;
-        }
-        int number = ShortMessage.data1(message);
-        // Local control and the modes would reconfigure the module.
-        return number != 122 && number < 124 && !zones.blocks(zone, number);
-    }
-
     /** Sends a message that zones, or a track, give a destination, and remembers what is owed for it. */
     private void sendOwing(int voice, int channel, int destination, int instrument, int message, long stamp) {
         int kind = Debts.kind(message);
-        if (kind >= Debts.FIRST_PEDAL && Debts.isAtRest(message)) {
+        boolean rests = kind != Debts.NO_KIND && Debts.isAtRest(message);
+        if (rests) {
             debts.end(voice, channel, destination, kind);
-            if (debts.pedalOwners(destination, kind) > 0) {
+            if (isHeldDown(destination, kind)) {
                 return;
             }
         }
-        boolean taken =
-                output.send(stamp, destination >>> 4, ShortMessage.onChannel(message, destination & 0xF), instrument);
-        if (kind != Debts.NO_KIND && taken) {
-            if (Debts.isAtRest(message)) {
-                debts.end(voice, channel, destination, kind);
-            } else {
-                debts.begin(voice, channel, destination, kind, instrument);
-            }
+        if (outlet.send(stamp, destination, message, instrument) && kind != Debts.NO_KIND && !rests) {
+            debts.begin(voice, channel, destination, kind, instrument);
         }
     }
 
     /** A pedal that goes up goes up wherever it went down, also where zones do not lead it any more. */
-    private void pedalUp(int source, int channel, boolean letIn, int message, long stamp) {
+    private void payElsewhere(int source, int channel, boolean goesOn, int message, long stamp) {
+        if (!debts.owesAnywhere(source, channel)) {
+            return;
+        }
+        if (goesOn) {
+            markGiven(source, channel, message);
+        }
         int pedal = Debts.kind(message);
-        if (debts.owesAnywhere(source, channel)) {
-            if (letIn) {
-                markGiven(source, channel, message);
-            }
-            for (int port : table.portOrder) {
-                for (int destination = port * 16; destination < port * 16 + 16; destination++) {
-                    if (reachedIn[destination] != eventNumber) {
-                        pay(source, channel, destination, pedal, stamp);
-                    }
+        for (int port : table.portOrder) {
+            for (int destination = port * 16; destination < port * 16 + 16; destination++) {
+                if (reachedIn[destination] != eventNumber) {
+                    pay(source, channel, destination, pedal, stamp);
                 }
             }
-            eventNumber++;
         }
-        if (letIn) {
-            pass(source, channel, EventKind.CONTROLLERS, message, stamp);
-        }
+        // What was marked has not been reached yet.
+        eventNumber++;
     }
 
     private void markGiven(int source, int channel, int message) {
         int list = table.channelLists[source * 16 + channel];
         for (int i = list + 1; list != 0 && i <= list + table.cells[list]; i++) {
-            if (passes(table.cells[i], EventKind.of(message), message)) {
-                reachedIn[zoneDestination(table.cells[i], channel)] = eventNumber;
+            if (table.passes(table.cells[i], EventKind.of(message), message)) {
+                reachedIn[table.destination(table.cells[i], channel)] = eventNumber;
             }
         }
     }
@@ -501,8 +638,20 @@ public final class Router {
         }
         int instrument = debts.instrument(voice, channel, destination, kind);
         debts.end(voice, channel, destination, kind);
-        if (kind < Debts.FIRST_PEDAL || debts.pedalOwners(destination, kind) == 0) {
-            output.send(stamp, destination >>> 4, Debts.payment(kind, destination & 0xF), instrument);
+        if (!isHeldDown(destination, kind)) {
+            outlet.send(stamp, destination, Debts.payment(kind), instrument);
+        }
+    }
+
+    private void paySend(int slot, int destination, int kind, long stamp) {
+        if (!sends.owes(slot, destination, kind)) {
+            return;
+        }
+        int instrument = sends.instrument(slot, destination);
+        sends.end(slot, destination, kind);
+        sends.forgetLast(slot);
+        if (!isHeldDown(destination, kind)) {
+            outlet.send(stamp, destination, Debts.payment(kind), instrument);
         }
     }
 
@@ -516,35 +665,43 @@ public final class Router {
         }
     }
 
-    /** Pays what the payers that were found owe to a port: by channel, kind and payer. */
-    private void payAll(int port, int kinds, long stamp) {
-        for (int destination = port * 16; payerCount > 0 && destination < port * 16 + 16; destination++) {
-            for (int kind = 0; kind < kinds; kind++) {
-                for (int i = 0; i < payerCount; i++) {
-                    pay(payers[i] >>> 4, payers[i] & 0xF, destination, kind, stamp);
-                }
-            }
+    private void findAllPayers() {
+        findPayers(0, notes.voices());
+        leaverCount = 0;
+        for (int slot = 0; slot < sends.count(); slot++) {
+            leavers[leaverCount] = slot;
+            goingOn[leaverCount++] = NONE;
         }
     }
 
-    /** Pays the wheels that do not reach any more where they are owed; those that must wait are looked at again. */
-    private void payAllDue(long stamp) {
-        findPayers(0, firstHeld.length);
-        for (int i = 0; i < payerCount; i++) {
-            waiting[payers[i]] = false;
+    /**
+     * Pays what the payers and leavers that were found owe to a port: by channel, kind and payer.
+     *
+     * @param all whether voices pay everything, rather than the wheels that do not reach any more where they are owed
+     */
+    private void pay(int port, boolean all, long stamp) {
+        if (payerCount == 0 && leaverCount == 0) {
+            return;
         }
-        for (int port : table.portOrder) {
-            for (int destination = port * 16; payerCount > 0 && destination < port * 16 + 16; destination++) {
-                for (int wheel = 0; wheel < Debts.FIRST_PEDAL; wheel++) {
-                    for (int i = 0; i < payerCount; i++) {
-                        payIfDue(payers[i] >>> 4, payers[i] & 0xF, destination, wheel, stamp);
+        for (int destination = port * 16; destination < port * 16 + 16; destination++) {
+            for (int kind = 0; kind < Debts.KINDS; kind++) {
+                for (int i = 0; i < payerCount; i++) {
+                    if (all) {
+                        pay(payers[i] >>> 4, payers[i] & 0xF, destination, kind, stamp);
+                    } else if (kind < Debts.FIRST_PEDAL) {
+                        payIfDue(payers[i] >>> 4, payers[i] & 0xF, destination, kind, stamp);
+                    }
+                }
+                for (int i = 0; i < leaverCount; i++) {
+                    if (leaves(i, destination)) {
+                        paySend(leavers[i], destination, kind, stamp);
                     }
                 }
             }
         }
     }
 
-    /** The same for one source and channel, after an event of it, where something waits. */
+    /** Pays the wheels of one source and channel, after an event of it, where something waits. */
     private void payDue(int source, int channel, long stamp) {
         if (!waiting[source * 16 + channel]) {
             return;
@@ -559,12 +716,13 @@ public final class Router {
         }
     }
 
+    /** Pays a wheel that does not reach any more where it is owed; if it must wait, it is looked at again. */
     private void payIfDue(int source, int channel, int destination, int wheel, long stamp) {
         if (!debts.owes(source, channel, destination, wheel)
-                || reaches(source, channel, destination, Debts.payment(wheel, channel))) {
+                || reaches(source, channel, destination, Debts.payment(wheel) | channel)) {
             return;
         }
-        if (debts.owesPedal(source, channel, destination) || holdsNoteAt(source, channel, destination)) {
+        if (debts.owesPedal(source, channel, destination) || notes.isHeldAt(source, channel, destination)) {
             waiting[source * 16 + channel] = true;
         } else {
             pay(source, channel, destination, wheel, stamp);
@@ -575,50 +733,93 @@ public final class Router {
     private boolean reaches(int source, int channel, int destination, int message) {
         EventKind kind = EventKind.of(message);
         // A voice that is no source of the session plays tracks, which always reach where they go.
-        if (!table.isSource[source]) {
+        if (source >= table.sources.count || !table.sources.isSource[source]) {
             return true;
         }
-        if (!isLetIn(source, channel, kind)) {
+        if (!table.letsIn(source, channel, kind) || table.isTaken(table.controlList(source, message))) {
             return false;
         }
         int list = table.channelLists[source * 16 + channel];
         for (int i = list + 1; list != 0 && i <= list + table.cells[list]; i++) {
             int zone = table.cells[i];
-            if (zoneDestination(zone, channel) == destination && passes(zone, kind, message)) {
+            if (table.destination(zone, channel) == destination && table.passes(zone, kind, message)) {
                 return true;
             }
         }
         return false;
     }
 
-    private boolean holdsNoteAt(int source, int channel, int destination) {
-        for (int key = 0; key < 128; key++) {
-            for (int node = firstHeld[source][channel << 7 | key]; node != NONE; node = nextNode[node]) {
-                if (nodePlace[node] >>> 7 == destination) {
-                    return true;
+    /** Finds the sends that no longer hold, or lead elsewhere now, and releases the notes of those that do not hold. */
+    private void findLeavingSends(RoutingTable before, long stamp) {
+        leaverCount = 0;
+        ControlColumns old = before.controls;
+        for (int s = 0; s < old.sendCount; s++) {
+            boolean held = old.sendOfSlot[old.slot[s]] == s;
+            int same = old.sameIn(table.controls, s);
+            if (held && (same == NONE || !old.hasSameAims(s, table.controls, same))) {
+                addLeaver(old.slot[s], same, stamp);
+            }
+        }
+    }
+
+    private void addLeaver(int slot, int same, long stamp) {
+        leavers[leaverCount] = slot;
+        goingOn[leaverCount++] = same;
+        int place = sends.held(slot);
+        if (same == NONE && place != NONE) {
+            sends.hold(slot, NONE);
+            notes.unhold(place, ShortMessage.DEFAULT_RELEASE, stamp);
+        }
+    }
+
+    /** Whether a leaver leaves a destination. */
+    private boolean leaves(int leaver, int destination) {
+        return goingOn[leaver] == NONE || table.controls.aim(goingOn[leaver], destination) == NONE;
+    }
+
+    /** Controllers that leaving sends moved go back, by port, channel and number; then the sends are forgotten. */
+    private void returnControllers(RoutingTable before, long stamp) {
+        for (int p = 0; p < table.portOrder.length && leaverCount > 0; p++) {
+            int port = table.portOrder[p];
+            for (int destination = port * 16; destination < port * 16 + 16; destination++) {
+                int count = 0;
+                for (int i = 0; i < leaverCount; i++) {
+                    if (sends.moved(leavers[i], destination) && leaves(i, destination)) {
+                        count = insertByNumber(before.controls.sendOfSlot[leavers[i]], count, before.controls);
+                    }
+                }
+                for (int i = 0; i < count; i++) {
+                    returnController(before.controls, returning[i], destination, stamp);
                 }
             }
         }
-        return false;
-    }
-
-    private int takeNode() {
-        if (freeNode == NONE) {
-            int old = nextNode.length;
-            nextNode = Arrays.copyOf(nextNode, old * 2);
-            nodePlace = Arrays.copyOf(nodePlace, old * 2);
-            nodePressure = Arrays.copyOf(nodePressure, old * 2);
-            addNodes(old);
+        for (int i = 0; i < leaverCount; i++) {
+            if (goingOn[i] == NONE) {
+                sends.forgetLast(leavers[i]);
+            }
         }
-        int node = freeNode;
-        freeNode = nextNode[node];
-        return node;
+        leaverCount = 0;
     }
 
-    private void addNodes(int from) {
-        for (int node = nextNode.length - 1; node >= from; node--) {
-            nextNode[node] = freeNode;
-            freeNode = node;
+    private int insertByNumber(int s, int count, ControlColumns controls) {
+        int at = count;
+        while (at > 0 && controls.send[returning[at - 1]].number() > controls.send[s].number()) {
+            returning[at] = returning[at - 1];
+            at--;
+        }
+        returning[at] = s;
+        return count + 1;
+    }
+
+    private void returnController(ControlColumns old, int s, int destination, long stamp) {
+        int aim = old.aim(s, destination);
+        int rest = aim == NONE ? ControlColumns.NOTHING : old.rest[aim];
+        sends.unmove(old.slot[s], destination);
+        if (rest != ControlColumns.NOTHING && sends.last(old.slot[s]) != rest) {
+            int message = ShortMessage.controller(0, old.send[s].number(), rest);
+            if (!Debts.isPedalUp(message) || !isHeldDown(destination, Debts.kind(message))) {
+                outlet.send(stamp, destination, message, old.instrument[aim]);
+            }
         }
     }
 }

@@ -13,4 +13,11 @@ public interface RouterOutput {
      * @return false where it was not taken; never for an off of a note that was taken
      */
     boolean send(long stamp, int port, int message, int instrument);
+
+    /**
+     * Told that an event made another scene active.
+     *
+     * @param scene the scene's slot
+     */
+    default void sceneCalled(long stamp, int scene) {}
 }

@@ -2,16 +2,20 @@ package dibble.routing;
 
 import dibble.gear.ChannelPlan;
 import dibble.gear.Instrument;
+import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 
 /**
  * All that decides where an event goes: what the compiler compiles, and what a take keeps of the session.
  *
  * @param always zones that hold in every scene
+ * @param controls control maps that hold in every scene
+ * @param sceneSwitch whose program changes call scenes, or null for nobody's
  * @param activeScene the id of the scene that holds, or null where there is none
  */
 public record Routing(
@@ -19,23 +23,65 @@ public record Routing(
         List<Instrument> instruments,
         ChannelPlan channels,
         List<Zone> always,
+        List<ControlMap> controls,
         List<Scene> scenes,
+        SceneSwitch sceneSwitch,
         String activeScene) {
     public Routing {
         sources = List.copyOf(sources);
         instruments = List.copyOf(instruments);
         always = List.copyOf(always);
+        controls = List.copyOf(controls);
         scenes = List.copyOf(scenes);
+    }
+
+    /** A routing of zones alone. */
+    public static Routing of(
+            List<Source> sources,
+            List<Instrument> instruments,
+            ChannelPlan channels,
+            List<Zone> always,
+            List<Scene> scenes,
+            String activeScene) {
+        return new Routing(sources, instruments, channels, always, List.of(), scenes, null, activeScene);
+    }
+
+    /** The same with another scene in force. */
+    public Routing withScene(String id) {
+        return new Routing(sources, instruments, channels, always, controls, scenes, sceneSwitch, id);
+    }
+
+    public Routing withControls(List<ControlMap> others) {
+        return new Routing(sources, instruments, channels, always, others, scenes, sceneSwitch, activeScene);
+    }
+
+    public Routing withSceneSwitch(SceneSwitch other) {
+        return new Routing(sources, instruments, channels, always, controls, scenes, other, activeScene);
     }
 
     /** The zones that hold now, in their order: always zones first, then those of the active scene. */
     public List<Zone> zones() {
-        List<Zone> zones = new ArrayList<>(always);
-        scenes.stream()
-                .filter(scene -> scene.id().equals(activeScene))
-                .findFirst()
-                .ifPresent(scene -> zones.addAll(scene.zones()));
-        return zones;
+        return withScenes(always, Scene::zones);
+    }
+
+    /** The control maps that hold now: those that are always there first, then those of the active scene. */
+    public List<ControlMap> controlMaps() {
+        return withScenes(controls, Scene::controls);
+    }
+
+    private <T> List<T> withScenes(List<T> first, Function<Scene, List<T>> ofScene) {
+        List<T> all = new ArrayList<>(first);
+        scene(activeScene).map(ofScene).ifPresent(all::addAll);
+        return all;
+    }
+
+    public Optional<Scene> scene(String id) {
+        return scenes.stream().filter(scene -> scene.id().equals(id)).findFirst();
+    }
+
+    /** The part, if it is there. */
+    public Optional<Part> part(PartRef ref) {
+        return instrument(ref.instrument()).flatMap(instrument -> instrument.part(ref.part()));
     }
 
     public Optional<Source> source(String id) {

@@ -1,23 +1,28 @@
 package dibble.routing;
 
-import dibble.gear.Instrument;
+import dibble.gear.PartRef;
+import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
+import dibble.routing.RoutingTable.SceneSet;
+import dibble.routing.RoutingTable.SoundColumns;
+import dibble.routing.RoutingTable.SourceColumns;
 import dibble.routing.RoutingTable.ZoneColumns;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * Compiles a {@link Routing} into a {@link RoutingTable}. For each source the sixteen channels fall into classes that
  * the same zones take; in each class the keys fall into stretches between the ends of zones, and each stretch gets
  * one list, shared by all its keys and channels.
+ *
+ * <p>Where something that is played can call a scene, every scene gets its table, so that none has to be made then.
  */
 public final class RoutingCompiler {
     /** A list of more zones than this is split by velocity where their windows differ. */
@@ -25,22 +30,35 @@ public final class RoutingCompiler {
 
     private final Routing routing;
     private final Slots slots;
+
+    /** The ids of sources that are not heard, or null where everything is sent. */
+    private final Set<String> unheard;
+
+    private final SceneSet scenes;
     private final List<Zone> zones;
     private final ZoneColumns columns;
+    private final ControlColumns controls;
     private int[] cells = new int[1024];
-    private int used = 1;
-    private int mostOutputs;
 
-    private RoutingCompiler(Routing routing, Slots slots) {
+    /** Places 0 and 1 stay empty: 0 stands for no list, and what lies before a list may be looked at. */
+    private int used = 2;
+
+    private int mostNotes;
+    private int mostSends;
+
+    private RoutingCompiler(Routing routing, Slots slots, Set<String> unheard, SceneSet scenes, ControlCompiler maps) {
         this.routing = routing;
         this.slots = slots;
+        this.unheard = unheard;
+        this.scenes = scenes;
         this.zones = routing.zones();
         this.columns = new ZoneColumns(zones.size());
+        this.controls = maps.columns(routing, scenes);
     }
 
     /** The table by which everything is sent: for printing and for work on files. */
     public static RoutingTable compile(Routing routing, Slots slots) {
-        return new RoutingCompiler(routing, slots).table(null);
+        return compileAll(routing, slots, null);
     }
 
     /**
@@ -50,32 +68,106 @@ public final class RoutingCompiler {
      * @param unheard the ids of sources that are not heard
      */
     public static RoutingTable compileLive(Routing routing, Slots slots, Set<String> unheard) {
-        return new RoutingCompiler(routing, slots).table(unheard);
+        return compileAll(routing, slots, unheard);
     }
 
-    private RoutingTable table(Set<String> unheard) {
-        boolean playing = unheard != null;
+    private static RoutingTable compileAll(Routing routing, Slots slots, Set<String> unheard) {
         routing.sources().forEach(source -> slots.source(source.id()));
         routing.instruments().forEach(instrument -> slots.port(instrument.port()));
+        SceneSet scenes = sceneSet(routing, slots);
+        ControlCompiler maps = new ControlCompiler(routing, slots);
+        List<Scene> all = routing.scenes();
+        boolean each = canCallScenes(routing);
+        RoutingTable active = null;
+        for (int place = 0; place < all.size(); place++) {
+            boolean isActive = all.get(place).id().equals(routing.activeScene());
+            scenes.sounds[place] = sounds(routing, slots, all.get(place));
+            if (each || isActive) {
+                Routing there = routing.withScene(all.get(place).id());
+                scenes.tables[place] = new RoutingCompiler(there, slots, unheard, scenes, maps).table(place);
+                active = isActive ? scenes.tables[place] : active;
+            }
+        }
+        return active != null
+                ? active
+                : new RoutingCompiler(routing, slots, unheard, scenes, maps).table(RoutingTable.NONE);
+    }
+
+    private static boolean canCallScenes(Routing routing) {
+        boolean byProgram = routing.sceneSwitch() != null
+                && routing.source(routing.sceneSwitch().source()).isPresent()
+                && routing.scenes().stream().anyMatch(scene -> scene.program() != null);
+        return byProgram
+                || Stream.concat(
+                                routing.controls().stream(),
+                                routing.scenes().stream().flatMap(scene -> scene.controls().stream()))
+                        .filter(ControlMap::enabled)
+                        .flatMap(map -> map.sends().stream())
+                        .anyMatch(send -> send.kind() == ControlKind.SCENE);
+    }
+
+    private static SceneSet sceneSet(Routing routing, Slots slots) {
+        List<Scene> all = routing.scenes();
+        int[] ofProgram = new int[128];
+        Arrays.fill(ofProgram, RoutingTable.NONE);
+        for (int place = all.size() - 1; place >= 0; place--) {
+            if (all.get(place).program() != null) {
+                ofProgram[all.get(place).program()] = place;
+            }
+        }
+        SceneSet scenes = new SceneSet(
+                all.stream().mapToInt(scene -> slots.scene(scene.id())).toArray(), ofProgram);
+        SceneSwitch by = routing.sceneSwitch();
+        if (by != null && routing.source(by.source()).isPresent()) {
+            scenes.switchSource = slots.source(by.source());
+            scenes.switchChannel = by.channel() - 1;
+        }
+        return scenes;
+    }
+
+    private static SoundColumns sounds(Routing routing, Slots slots, Scene scene) {
+        List<SceneSound> there = scene.sounds().stream()
+                .filter(sound -> routing.destination(sound.part()).isPresent())
+                .toList();
+        SoundColumns sounds = new SoundColumns(there.size());
+        for (int i = 0; i < there.size(); i++) {
+            PartRef part = there.get(i).part();
+            Destination to = routing.destination(part).orElseThrow();
+            sounds.destination[i] = slots.port(to.port()) * 16 + to.channel() - 1;
+            sounds.instrument[i] = slots.instrument(part.instrument());
+            Sound sound = there.get(i).sound();
+            Integer[] values = {
+                sound.bank() == null ? null : sound.bank().get(0),
+                sound.bank() == null ? null : sound.bank().get(1),
+                sound.program(),
+                sound.volume(),
+                sound.pan()
+            };
+            for (int v = 0; v < values.length; v++) {
+                sounds.values[i * SoundColumns.VALUES + v] = values[v] == null ? -1 : values[v];
+            }
+        }
+        return sounds;
+    }
+
+    private RoutingTable table(int scene) {
         fillColumns();
-        int sources = slots.sourceCount();
-        boolean[] isSource = new boolean[sources];
-        boolean[] live = new boolean[sources];
-        int[] listen = new int[sources];
-        int[] accept = new int[sources];
-        int[] transpose = new int[sources];
-        int[] noteLists = new int[sources * 16 * 128];
-        int[] channelLists = new int[sources * 16];
+        int count = slots.sourceCount();
+        SourceColumns sources = new SourceColumns(count);
+        int[] noteLists = new int[count * 16 * 128];
+        int[] channelLists = new int[count * 16];
+        int[] controlBlocks = new int[count * 16];
         for (Source source : routing.sources()) {
             int slot = slots.source(source.id());
-            isSource[slot] = true;
-            live[slot] = !playing || !unheard.contains(source.id());
-            listen[slot] = source.listen().mask();
-            accept[slot] = EventKind.mask(source.accept());
-            transpose[slot] = source.transpose();
-            if (live[slot]) {
-                compileSource(source, slot, playing, noteLists, channelLists);
+            sources.isSource[slot] = true;
+            sources.live[slot] = unheard == null || !unheard.contains(source.id());
+            sources.listen[slot] = source.listen().mask();
+            sources.accept[slot] = EventKind.mask(source.accept());
+            sources.transpose[slot] = source.transpose();
+            if (sources.live[slot]) {
+                compileSource(source, slot, noteLists, channelLists);
             }
+            compileControls(source, slot, controlBlocks);
         }
         int[] portOrder = IntStream.range(0, slots.portCount())
                 .boxed()
@@ -83,28 +175,82 @@ public final class RoutingCompiler {
                 .mapToInt(Integer::intValue)
                 .toArray();
         return new RoutingTable(
-                sources,
                 slots.portCount(),
-                isSource,
-                live,
-                listen,
-                accept,
-                transpose,
+                sources,
                 noteLists,
                 channelLists,
+                controlBlocks,
                 Arrays.copyOf(cells, used),
                 columns,
+                controls,
+                scenes,
+                scene,
                 portOrder,
-                mostOutputs);
+                mostNotes,
+                mostSends);
+    }
+
+    private void compileControls(Source source, int slot, int[] controlBlocks) {
+        boolean heard = unheard == null || !unheard.contains(source.id());
+        List<Integer> own = new ArrayList<>();
+        for (int m = 0; m < controls.mapCount; m++) {
+            ControlMap map = controls.map[m];
+            // A scene that is called by somebody who is not heard is called all the same.
+            boolean does = heard || map.sends().stream().anyMatch(send -> send.kind() == ControlKind.SCENE);
+            if (map.enabled() && map.isPlayedBy(source.id()) && does) {
+                own.add(m);
+            }
+        }
+        if (own.isEmpty()) {
+            return;
+        }
+        int[][] byChannel = new int[16][];
+        for (int channel = 0; channel < 16; channel++) {
+            int c = channel;
+            byChannel[channel] = own.stream()
+                    .mapToInt(Integer::intValue)
+                    .filter(m -> controls.map[m].channels().holds(c))
+                    .toArray();
+            int twin = twinOf(byChannel, channel);
+            controlBlocks[slot * 16 + channel] =
+                    twin < channel ? controlBlocks[slot * 16 + twin] : controlBlock(byChannel[channel]);
+        }
+    }
+
+    private int controlBlock(int[] maps) {
+        if (maps.length == 0) {
+            return 0;
+        }
+        int block = reserve(ControlColumns.SIGNALS);
+        for (int first = 0; first < maps.length; first++) {
+            int signal = ControlColumns.signal(controls.map[maps[first]].when());
+            if (cells[block + signal] == 0) {
+                int[] same = Arrays.stream(maps)
+                        .filter(m -> ControlColumns.signal(controls.map[m].when()) == signal)
+                        .toArray();
+                // Made first: it may have the cells moved.
+                int list = controlList(same);
+                cells[block + signal] = list;
+            }
+        }
+        return block;
+    }
+
+    private int controlList(int[] maps) {
+        boolean takes = Arrays.stream(maps).anyMatch(m -> !controls.map[m].keep());
+        int mark = reserve(maps.length + 2);
+        cells[mark] = takes ? RoutingTable.TAKES : 0;
+        cells[mark + 1] = maps.length;
+        System.arraycopy(maps, 0, cells, mark + 2, maps.length);
+        int sends = Arrays.stream(maps).map(m -> controls.map[m].sends().size()).sum();
+        mostSends = Math.max(mostSends, sends);
+        return mark + 1;
     }
 
     private void fillColumns() {
-        Map<String, Instrument> instruments = new HashMap<>();
-        routing.instruments().forEach(instrument -> instruments.put(instrument.id(), instrument));
         for (int z = 0; z < zones.size(); z++) {
             Zone zone = zones.get(z);
-            columns.destination[z] =
-                    destination(zone.to(), instruments.get(zone.to().instrument()));
+            columns.destination[z] = slots.destination(zone.to(), routing);
             columns.instrument[z] = slots.instrument(zone.to().instrument());
             columns.transpose[z] = zone.transpose();
             columns.velocityLow[z] = zone.velocity().low();
@@ -128,18 +274,6 @@ public final class RoutingCompiler {
         }
     }
 
-    private int destination(Target to, Instrument instrument) {
-        if (instrument == null) {
-            return RoutingTable.NOWHERE;
-        }
-        int port = slots.port(instrument.port()) * 16;
-        if (to instanceof Target.ToPart part) {
-            OptionalInt channel = routing.channels().channel(part.part());
-            return channel.isPresent() ? port + channel.getAsInt() - 1 : RoutingTable.NOWHERE;
-        }
-        return to instanceof Target.ToChannel bare ? port + bare.channel() - 1 : port | RoutingTable.SAME_CHANNEL;
-    }
-
     private static byte[][] noteMap(Map<Integer, List<Integer>> map) {
         if (map.isEmpty()) {
             return null;
@@ -154,12 +288,13 @@ public final class RoutingCompiler {
         return notes;
     }
 
-    private void compileSource(Source source, int slot, boolean playing, int[] noteLists, int[] channelLists) {
+    private void compileSource(Source source, int slot, int[] noteLists, int[] channelLists) {
         List<Integer> own = new ArrayList<>();
         for (int z = 0; z < zones.size(); z++) {
             Zone zone = zones.get(z);
-            boolean soundsByItself =
-                    playing && source.localControl() && zone.to().instrument().equals(source.ownInstrument());
+            boolean soundsByItself = unheard != null
+                    && source.localControl()
+                    && zone.to().instrument().equals(source.ownInstrument());
             if (zone.enabled()
                     && zone.isPlayedBy(source.id())
                     && columns.destination[z] != RoutingTable.NOWHERE
@@ -287,7 +422,7 @@ public final class RoutingCompiler {
         for (int i = 0; i < n; i++) {
             outputs += columns.noteMap[members[i]] == null ? 1 : 8;
         }
-        mostOutputs = Math.max(mostOutputs, outputs);
+        mostNotes = Math.max(mostNotes, outputs);
         return place;
     }
 

@@ -1,12 +1,14 @@
 package dibble.routing;
 
+import dibble.gear.Instrument;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalInt;
 
 /**
- * Numbers for sources, ports and instruments that stay the same from one table to the next, so that what is held can
+ * Numbers for sources, ports, instruments, scenes and sends that stay the same from one table to the next, so that what is held can
  * outlive a table. Belongs to the thread that compiles.
  */
 public final class Slots {
@@ -16,6 +18,8 @@ public final class Slots {
     private final Names sources = new Names();
     private final Names ports = new Names();
     private final Names instruments = new Names();
+    private final Names scenes = new Names();
+    private final Names sends = new Names();
 
     private static final class Names {
         private final Map<String, Integer> numbers = new HashMap<>();
@@ -44,6 +48,37 @@ public final class Slots {
 
     public int instrument(String id) {
         return instruments.of(id);
+    }
+
+    public int scene(String id) {
+        return scenes.of(id);
+    }
+
+    /** A send of a control map, by a name that is its own in the session. */
+    int send(String name) {
+        return sends.of(name);
+    }
+
+    int sendCount() {
+        return sends.names.size();
+    }
+
+    public String sceneId(int slot) {
+        return scenes.names.get(slot);
+    }
+
+    /** The destination of a target, {@code port*16 + channel}, or {@link RoutingTable#NOWHERE}. */
+    int destination(Target to, Routing routing) {
+        Instrument instrument = routing.instrument(to.instrument()).orElse(null);
+        if (instrument == null) {
+            return RoutingTable.NOWHERE;
+        }
+        int port = port(instrument.port()) * 16;
+        if (to instanceof Target.ToPart part) {
+            OptionalInt channel = routing.channels().channel(part.part());
+            return channel.isPresent() ? port + channel.getAsInt() - 1 : RoutingTable.NOWHERE;
+        }
+        return to instanceof Target.ToChannel bare ? port + bare.channel() - 1 : port | RoutingTable.SAME_CHANNEL;
     }
 
     public int sourceCount() {

@@ -2,8 +2,8 @@ package dibble.routing;
 
 import dibble.gear.PartRef;
 
-/** Where a zone leads. */
-public sealed interface Target {
+/** Where a zone leads: a destination of one instrument. */
+public sealed interface Target extends Aim {
     /** The id of the instrument that it leads to. */
     String instrument();
 

@@ -82,6 +82,23 @@ final class Fields {
         return numbers;
     }
 
+    List<Integer> numbers(String name, List<Integer> otherwise) {
+        List<Integer> numbers = numbers(name);
+        return numbers == null ? otherwise : numbers;
+    }
+
+    /** Texts by note numbers. */
+    Map<Integer, String> noteNames(String name) {
+        Map<Integer, String> names = new LinkedHashMap<>();
+        JsonNode value = get(name);
+        if (value != null) {
+            value.properties()
+                    .forEach(entry -> names.put(
+                            Integer.parseInt(entry.getKey()), entry.getValue().asText()));
+        }
+        return names;
+    }
+
     Set<String> names(String name) {
         Set<String> names = new LinkedHashSet<>();
         JsonNode value = get(name);

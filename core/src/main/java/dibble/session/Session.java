@@ -9,8 +9,10 @@ import dibble.gear.Source;
 import dibble.midi.MiddleC;
 import dibble.recording.Take;
 import dibble.recording.Track;
+import dibble.routing.ControlMap;
 import dibble.routing.Routing;
 import dibble.routing.Scene;
+import dibble.routing.SceneSwitch;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.time.TempoMap;
@@ -20,12 +22,14 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
-import java.util.stream.Stream;
 
 /**
  * The document: everything that a file holds and that undo covers. Immutable.
  *
  * @param zones the zones that hold in every scene
+ * @param controls the control maps that hold in every scene
+ * @param sceneSwitch whose program changes call scenes, or null for nobody's
+ * @param settled what checks found and the player means to be so
  */
 public record Session(
         String name,
@@ -34,24 +38,33 @@ public record Session(
         List<Source> sources,
         List<Instrument> instruments,
         List<Zone> zones,
+        List<ControlMap> controls,
         List<Scene> scenes,
+        SceneSwitch sceneSwitch,
         List<Track> tracks,
         List<Take> takes,
+        List<Settled> settled,
         Extras extras) {
     public Session {
         sources = List.copyOf(sources);
         instruments = List.copyOf(instruments);
         zones = List.copyOf(zones);
+        controls = List.copyOf(controls);
         scenes = List.copyOf(scenes);
         tracks = List.copyOf(tracks);
         takes = List.copyOf(takes);
+        settled = List.copyOf(settled);
         unique("source", sources, Source::id);
         unique("instrument", instruments, Instrument::id);
         unique("scene", scenes, Scene::id);
         unique("track", tracks, Track::id);
         unique("take", takes, Take::id);
-        Stream<Zone> all = Stream.concat(zones.stream(), scenes.stream().flatMap(scene -> scene.zones().stream()));
-        unique("zone", all.toList(), Zone::id);
+        unique("zone", zones, Zone::id);
+        unique("control map", controls, ControlMap::id);
+        for (Scene scene : scenes) {
+            unique("zone", scene.zones(), Zone::id);
+            unique("control map", scene.controls(), ControlMap::id);
+        }
     }
 
     private static <T> void unique(String what, List<T> list, Function<T, String> id) {
@@ -65,49 +78,51 @@ public record Session(
 
     /** A session with nothing in it. */
     public static Session empty(String name) {
-        return new Session(
-                name,
-                MiddleC.C4,
-                TempoMap.of(96),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                Extras.NONE);
+        return new SessionBuilder(name).build();
     }
 
     public Session withName(String text) {
-        return new Session(text, middleC, tempo, sources, instruments, zones, scenes, tracks, takes, extras);
+        return new SessionBuilder(this).name(text).build();
     }
 
     public Session withTempo(TempoMap map) {
-        return new Session(name, middleC, map, sources, instruments, zones, scenes, tracks, takes, extras);
+        return new SessionBuilder(this).tempo(map).build();
     }
 
     public Session withSources(List<Source> others) {
-        return new Session(name, middleC, tempo, others, instruments, zones, scenes, tracks, takes, extras);
+        return new SessionBuilder(this).sources(others).build();
     }
 
     public Session withInstruments(List<Instrument> others) {
-        return new Session(name, middleC, tempo, sources, others, zones, scenes, tracks, takes, extras);
+        return new SessionBuilder(this).instruments(others).build();
     }
 
     public Session withZones(List<Zone> others) {
-        return new Session(name, middleC, tempo, sources, instruments, others, scenes, tracks, takes, extras);
+        return new SessionBuilder(this).zones(others).build();
+    }
+
+    public Session withControls(List<ControlMap> others) {
+        return new SessionBuilder(this).controls(others).build();
     }
 
     public Session withScenes(List<Scene> others) {
-        return new Session(name, middleC, tempo, sources, instruments, zones, others, tracks, takes, extras);
+        return new SessionBuilder(this).scenes(others).build();
+    }
+
+    public Session withSceneSwitch(SceneSwitch other) {
+        return new SessionBuilder(this).sceneSwitch(other).build();
     }
 
     public Session withTracks(List<Track> others) {
-        return new Session(name, middleC, tempo, sources, instruments, zones, scenes, others, takes, extras);
+        return new SessionBuilder(this).tracks(others).build();
     }
 
     public Session withTakes(List<Take> others) {
-        return new Session(name, middleC, tempo, sources, instruments, zones, scenes, tracks, others, extras);
+        return new SessionBuilder(this).takes(others).build();
+    }
+
+    public Session withSettled(List<Settled> others) {
+        return new SessionBuilder(this).settled(others).build();
     }
 
     public Optional<Source> source(String id) {
@@ -139,6 +154,13 @@ public record Session(
                 .filter(scene ->
                         scene.zones().stream().anyMatch(zone -> zone.id().equals(zoneId)))
                 .findFirst();
+    }
+
+    /** All control maps of all scenes, after those that are always there. */
+    public List<ControlMap> allControls() {
+        List<ControlMap> all = new ArrayList<>(controls);
+        scenes.forEach(scene -> all.addAll(scene.controls()));
+        return all;
     }
 
     /** All zones of all scenes, after those that are always there. */
@@ -175,6 +197,14 @@ public record Session(
 
     /** What decides where events go. */
     public Routing routing(Performance performance) {
-        return new Routing(sources, instruments, channels(performance), zones, scenes, activeScene(performance));
+        return new Routing(
+                sources,
+                instruments,
+                channels(performance),
+                zones,
+                controls,
+                scenes,
+                sceneSwitch,
+                activeScene(performance));
     }
 }

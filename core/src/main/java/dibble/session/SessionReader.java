@@ -7,6 +7,8 @@ import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.networknt.schema.Error;
 import com.networknt.schema.Schema;
 import com.networknt.schema.SchemaRegistry;
@@ -14,6 +16,9 @@ import com.networknt.schema.SpecificationVersion;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.Receives;
+import dibble.gear.SequencerLane;
+import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
@@ -21,7 +26,12 @@ import dibble.midi.EventKind;
 import dibble.midi.MiddleC;
 import dibble.midi.Range;
 import dibble.recording.Track;
+import dibble.routing.Aim;
+import dibble.routing.ControlKind;
+import dibble.routing.ControlMap;
 import dibble.routing.Scene;
+import dibble.routing.SceneSound;
+import dibble.routing.SceneSwitch;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.time.TempoMap;
@@ -98,7 +108,7 @@ final class SessionReader {
 
     static Read read(JsonNode node) throws SessionFormatException {
         checkHead(node);
-        Optional<Error> worst = SCHEMA.validate(node).stream()
+        Optional<Error> worst = SCHEMA.validate(withoutNulls(node)).stream()
                 .min(Comparator.comparingInt(
                         error -> -error.getInstanceLocation().getNameCount()));
         if (worst.isPresent()) {
@@ -118,6 +128,25 @@ final class SessionReader {
             throw new SessionFormatException("$.version: " + version.intValue()
                     + " is newer than this Dibble (expected at most " + VERSION + ")");
         }
+    }
+
+    /** A field that is null is one that was left out. Items of lists stay, so that paths do. */
+    private static JsonNode withoutNulls(JsonNode node) {
+        if (node.isObject()) {
+            ObjectNode kept = JSON.createObjectNode();
+            node.properties().forEach(field -> {
+                if (!field.getValue().isNull()) {
+                    kept.set(field.getKey(), withoutNulls(field.getValue()));
+                }
+            });
+            return kept;
+        }
+        if (node.isArray()) {
+            ArrayNode items = JSON.createArrayNode();
+            node.forEach(item -> items.add(withoutNulls(item)));
+            return items;
+        }
+        return node;
     }
 
     /** {@code /sources/0/keys} as {@code $.sources[0].keys}. */
@@ -151,13 +180,22 @@ final class SessionReader {
                     meters.isEmpty() ? List.of(new TempoMap.Meter(0, 4, 4)) : meters);
             List<Source> sources = f.list("sources", SessionReader::source);
             List<Instrument> instruments = Colours.give(f.list("instruments", this::instrument));
-            List<Zone> zones = f.list("zones", SessionReader::zone);
-            List<Scene> scenes = f.list("scenes", SessionReader::scene);
             List<Track> tracks = f.list("tracks", this::track);
             f.list("takes", this::take);
             Performance performance = performance(f, tracks);
-            Session session = new Session(
-                    name, middleC, tempo, sources, instruments, zones, scenes, tracks, List.of(), f.extras());
+            Session session = new SessionBuilder(name)
+                    .middleC(middleC)
+                    .tempo(tempo)
+                    .sources(sources)
+                    .instruments(instruments)
+                    .zones(f.list("zones", SessionReader::zone))
+                    .controls(f.list("controls", SessionReader::controlMap))
+                    .scenes(f.list("scenes", SessionReader::scene))
+                    .sceneSwitch(f.has("sceneSwitch") ? f.object("sceneSwitch").make(SessionReader::sceneSwitch) : null)
+                    .tracks(tracks)
+                    .settled(f.list("settledChecks", SessionReader::settled))
+                    .extras(f.extras())
+                    .build();
             return new Read(session, performance, clipFiles, takeFiles, takeNames);
         });
     }
@@ -202,6 +240,9 @@ final class SessionReader {
                 f.number("transpose", 0),
                 f.text("localControl", "off").equals("on"),
                 f.text("ownInstrument", null),
+                f.flag("echoes", false),
+                List.copyOf(f.names("sysexTo")),
+                f.list("lanes", lane -> new SequencerLane(lane.text("name", ""), lane.number("channel", 1))),
                 f.extras());
     }
 
@@ -213,6 +254,8 @@ final class SessionReader {
                 f.text("name", id),
                 f.text("kind", "module").equals("built-in"),
                 f.text("port", "stand-in:" + id),
+                Receives.ofWord(f.text("receives", Receives.BY_CHANNEL.word())),
+                List.copyOf(f.names("hearsDirectly")),
                 parts,
                 f.extras());
     }
@@ -234,14 +277,85 @@ final class SessionReader {
                 f.number("pan"),
                 f.range("keys", Range.ALL),
                 f.flag("drums", false),
+                f.noteNames("noteNames"),
+                f.noteNames("keyswitches"),
+                f.number("output", 1),
                 f.number("colour", 0),
                 f.extras());
     }
 
     private static Scene scene(Fields f) throws SessionFormatException {
         String id = f.text("id", null);
-        List<Zone> zones = f.list("zones", SessionReader::zone);
-        return new Scene(id, f.text("name", id), f.number("program"), zones, f.extras());
+        return new Scene(
+                id,
+                f.text("name", id),
+                f.number("program"),
+                f.list("zones", SessionReader::zone),
+                f.list("controls", SessionReader::controlMap),
+                f.list("sounds", SessionReader::sceneSound),
+                f.extras());
+    }
+
+    private static SceneSound sceneSound(Fields f) {
+        PartRef part = PartRef.parse(f.text("part", null));
+        Sound sound = new Sound(f.numbers("bank"), f.number("program"), f.number("volume"), f.number("pan"));
+        return new SceneSound(part, sound, f.extras());
+    }
+
+    private static SceneSwitch sceneSwitch(Fields f) {
+        return new SceneSwitch(f.text("source", null), f.number("channel", 1));
+    }
+
+    private static Settled settled(Fields f) {
+        return new Settled(f.text("code", null), List.copyOf(f.names("ids")));
+    }
+
+    static ControlMap controlMap(Fields f) throws SessionFormatException {
+        String id = f.text("id", null);
+        return new ControlMap(
+                id,
+                f.text("name", ""),
+                f.text("source", null),
+                f.channels("channels", ChannelSet.ALL),
+                f.flag("keep", false),
+                f.text("outside", "clamp").equals("ignore"),
+                f.flag("enabled", true),
+                f.object("when").make(SessionReader::trigger),
+                f.list("sends", SessionReader::send),
+                f.extras());
+    }
+
+    private static ControlMap.Trigger trigger(Fields f) {
+        ControlKind kind = kind(f);
+        List<Integer> window = f.numbers("window", List.of(0, kind.most()));
+        return new ControlMap.Trigger(kind, number(f, kind), window.get(0), window.get(1));
+    }
+
+    private static ControlMap.Send send(Fields f) {
+        ControlKind kind = kind(f);
+        List<Integer> window = f.numbers("window", List.of(0, kind.most()));
+        Aim to = f.get("to").isTextual() ? new Aim.ToScene(f.text("to", null)) : aim(f.object("to"));
+        return new ControlMap.Send(kind, number(f, kind), window.get(0), window.get(1), f.number("rest"), to);
+    }
+
+    private static ControlKind kind(Fields f) {
+        return ControlKind.ofWord(f.text("kind", null)).orElseThrow();
+    }
+
+    private static int number(Fields f, ControlKind kind) {
+        Integer number = f.number("number");
+        if (number == null && kind.isNumbered()) {
+            throw new IllegalArgumentException(
+                    "a " + kind.word() + " without a number (expected \"number\", 0 to 127)");
+        }
+        return number == null ? 0 : number;
+    }
+
+    private static Aim aim(Fields f) {
+        if (f.has("scene")) {
+            return new Aim.ToScene(f.text("scene", null));
+        }
+        return f.has("parts") ? new Aim.AllParts() : target(f);
     }
 
     static Zone zone(Fields f) throws SessionFormatException {

@@ -7,14 +7,19 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
 import dibble.recording.Take;
 import dibble.recording.Track;
+import dibble.routing.Aim;
+import dibble.routing.ControlKind;
+import dibble.routing.ControlMap;
 import dibble.routing.Routing;
 import dibble.routing.Scene;
+import dibble.routing.SceneSound;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.time.TempoMap;
@@ -22,6 +27,7 @@ import java.util.Collection;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 
@@ -73,6 +79,13 @@ final class SessionWriter {
         for (Take take : session.takes()) {
             takes.addObject().put("id", take.id()).put("name", take.name()).put("file", takeFile(take));
         }
+        if (!session.settled().isEmpty()) {
+            ArrayNode settled = node.putArray("settledChecks");
+            for (Settled as : session.settled()) {
+                ObjectNode check = settled.addObject().put("code", as.code());
+                as.ids().forEach(check.putArray("ids")::add);
+            }
+        }
         Fields.putAll(node, session.extras());
         return node;
     }
@@ -100,6 +113,12 @@ final class SessionWriter {
         routing.instruments().forEach(instrument -> instruments.add(instrument(instrument, routing)));
         ArrayNode zones = node.putArray("zones");
         routing.always().forEach(zone -> zones.add(zone(zone)));
+        controls(node, routing.controls());
+        if (routing.sceneSwitch() != null) {
+            node.putObject("sceneSwitch")
+                    .put("source", routing.sceneSwitch().source())
+                    .put("channel", routing.sceneSwitch().channel());
+        }
         ArrayNode scenes = node.putArray("scenes");
         routing.scenes().forEach(scene -> scenes.add(scene(scene)));
     }
@@ -123,6 +142,13 @@ final class SessionWriter {
         node.put("transpose", source.transpose());
         node.put("localControl", source.localControl() ? "on" : "off");
         node.put("ownInstrument", source.ownInstrument());
+        node.put("echoes", source.echoes());
+        texts(node, "sysexTo", source.sysexTo());
+        if (!source.lanes().isEmpty()) {
+            ArrayNode lanes = node.putArray("lanes");
+            source.lanes()
+                    .forEach(lane -> lanes.addObject().put("name", lane.name()).put("channel", lane.channel()));
+        }
         Fields.putAll(node, source.extras());
         return node;
     }
@@ -133,6 +159,8 @@ final class SessionWriter {
         node.put("name", instrument.name());
         node.put("kind", instrument.builtIn() ? "built-in" : "module");
         node.put("port", instrument.port());
+        node.put("receives", instrument.receives().word());
+        texts(node, "hearsDirectly", instrument.hearsDirectly());
         ArrayNode parts = node.putArray("parts");
         for (Part part : instrument.parts()) {
             parts.add(part(part, instrument.ref(part), routing));
@@ -151,12 +179,12 @@ final class SessionWriter {
         } else {
             node.put("channel", part.channel());
         }
-        numbers(node, "bank", part.bank());
-        number(node, "program", part.program());
-        number(node, "volume", part.volume());
-        number(node, "pan", part.pan());
+        sound(node, part.sound());
         range(node, "keys", part.keys());
         node.put("drums", part.drums());
+        noteNames(node, "noteNames", part.noteNames());
+        noteNames(node, "keyswitches", part.keyswitches());
+        node.put("output", part.output());
         if (part.colour() > 0) {
             node.put("colour", part.colour());
         }
@@ -171,8 +199,73 @@ final class SessionWriter {
         number(node, "program", scene.program());
         ArrayNode zones = node.putArray("zones");
         scene.zones().forEach(zone -> zones.add(zone(zone)));
+        controls(node, scene.controls());
+        if (!scene.sounds().isEmpty()) {
+            ArrayNode sounds = node.putArray("sounds");
+            for (SceneSound of : scene.sounds()) {
+                ObjectNode sound = sounds.addObject().put("part", of.part().toString());
+                sound(sound, of.sound());
+                Fields.putAll(sound, of.extras());
+            }
+        }
         Fields.putAll(node, scene.extras());
         return node;
+    }
+
+    private static void sound(ObjectNode node, Sound sound) {
+        numbers(node, "bank", sound.bank());
+        number(node, "program", sound.program());
+        number(node, "volume", sound.volume());
+        number(node, "pan", sound.pan());
+    }
+
+    private static void controls(ObjectNode node, List<ControlMap> maps) {
+        if (!maps.isEmpty()) {
+            ArrayNode controls = node.putArray("controls");
+            maps.forEach(map -> controls.add(controlMap(map)));
+        }
+    }
+
+    private static ObjectNode controlMap(ControlMap map) {
+        ObjectNode node = JSON.createObjectNode();
+        node.put("id", map.id());
+        if (!map.name().isEmpty()) {
+            node.put("name", map.name());
+        }
+        node.put("source", map.source());
+        channels(node, "channels", map.channels());
+        node.put("keep", map.keep());
+        node.put("outside", map.ignoreOutside() ? "ignore" : "clamp");
+        node.put("enabled", map.enabled());
+        ControlMap.Trigger when = map.when();
+        kind(node.putObject("when"), when.kind(), when.number(), when.low(), when.high());
+        ArrayNode sends = node.putArray("sends");
+        for (ControlMap.Send send : map.sends()) {
+            ObjectNode to = sends.addObject();
+            kind(to, send.kind(), send.number(), send.first(), send.last());
+            number(to, "rest", send.rest());
+            aim(to.putObject("to"), send.to());
+        }
+        Fields.putAll(node, map.extras());
+        return node;
+    }
+
+    private static void kind(ObjectNode node, ControlKind kind, int number, int first, int last) {
+        node.put("kind", kind.word());
+        if (kind.isNumbered()) {
+            node.put("number", number);
+        }
+        node.putArray("window").add(first).add(last);
+    }
+
+    private static void aim(ObjectNode node, Aim aim) {
+        if (aim instanceof Aim.ToScene to) {
+            node.put("scene", to.scene());
+        } else if (aim instanceof Target target) {
+            target(node, target);
+        } else {
+            node.put("parts", "all");
+        }
     }
 
     private static ObjectNode zone(Zone zone) {
@@ -244,6 +337,19 @@ final class SessionWriter {
         node.put("printedFrom", track.printedFrom());
         Fields.putAll(node, track.extras());
         return node;
+    }
+
+    private static void texts(ObjectNode node, String name, List<String> texts) {
+        if (!texts.isEmpty()) {
+            texts.forEach(node.putArray(name)::add);
+        }
+    }
+
+    private static void noteNames(ObjectNode node, String name, Map<Integer, String> names) {
+        if (!names.isEmpty()) {
+            ObjectNode to = node.putObject(name);
+            names.forEach((note, text) -> to.put(note.toString(), text));
+        }
     }
 
     private static void number(ObjectNode node, String name, Integer value) {

@@ -9,7 +9,6 @@ import dibble.ports.EventRing;
 import dibble.ports.Lane;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.recording.TrackExport;
 import dibble.routing.Destination;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
@@ -176,7 +175,7 @@ public final class Studio implements AutoCloseable {
     }
 
     private void sendSound(Instrument instrument, Part part, Destination destination) {
-        int[] messages = TrackExport.soundMessages(part, destination.channel() - 1);
+        int[] messages = part.sound().messages(destination.channel() - 1);
         if (!Arrays.equals(messages, sounds.put(destination, messages))) {
             int port = slots.port(destination.port());
             int number = slots.instrument(instrument.id());

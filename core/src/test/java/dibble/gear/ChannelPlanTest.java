@@ -19,7 +19,7 @@ class ChannelPlanTest {
     }
 
     private static Instrument instrument(String id, String port, Part... parts) {
-        return new Instrument(id, id, true, port, List.of(parts), Extras.NONE);
+        return Instrument.of(id, id, true, port, List.of(parts));
     }
 
     private static int at(ChannelPlan plan, String instrument, String part) {

@@ -5,6 +5,7 @@ import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
@@ -39,13 +40,101 @@ public final class RandomRouting {
         List<Instrument> instruments =
                 List.of(instrument("i", "port-one"), instrument("j", "port-two"), instrument("k", "port-one"));
         List<Zone> always = new ArrayList<>();
-        List<Zone> inScene = new ArrayList<>();
+        List<List<Zone>> inScenes = List.of(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
         int count = random.nextInt(zones + 1);
         for (int z = 0; z < count; z++) {
-            (random.nextBoolean() ? always : inScene).add(zone("z" + z));
+            (random.nextBoolean() ? always : inScenes.get(random.nextInt(3))).add(zone("z" + z));
         }
-        List<Scene> scenes = List.of(new Scene("s", "s", null, inScene, Extras.NONE));
-        return new Routing(sources, instruments, ChannelPlan.of(instruments, Map.of()), always, scenes, "s");
+        List<Scene> scenes = new ArrayList<>();
+        for (int s = 0; s < 3; s++) {
+            Integer program = random.nextInt(4) == 0 ? null : (Integer) random.nextInt(3);
+            scenes.add(Scene.of("s" + s, "s" + s, program, inScenes.get(s))
+                    .withControls(controls("c", 3))
+                    .withSounds(sounds()));
+        }
+        SceneSwitch by = random.nextInt(3) == 0 ? null : new SceneSwitch(source(), 1 + random.nextInt(2));
+        return new Routing(
+                sources,
+                instruments,
+                ChannelPlan.of(instruments, Map.of()),
+                always,
+                controls("a", 4),
+                scenes,
+                by,
+                "s" + random.nextInt(3));
+    }
+
+    private List<SceneSound> sounds() {
+        List<SceneSound> sounds = new ArrayList<>();
+        for (int i = random.nextInt(3); i > 0; i--) {
+            PartRef part = new PartRef(random.nextBoolean() ? "i" : "j", "p" + random.nextInt(4));
+            sounds.add(new SceneSound(
+                    part,
+                    new Sound(
+                            random.nextBoolean() ? null : List.of(random.nextInt(2), random.nextInt(2)),
+                            maybe(3),
+                            maybe(3),
+                            maybe(3)),
+                    Extras.NONE));
+        }
+        return sounds;
+    }
+
+    private Integer maybe(int most) {
+        return random.nextBoolean() ? null : (Integer) random.nextInt(most);
+    }
+
+    /** Control maps: few ids and few values, so that an edit leaves some as they were. */
+    private List<ControlMap> controls(String prefix, int most) {
+        List<ControlMap> maps = new ArrayList<>();
+        for (int m = 0; m < most; m++) {
+            if (random.nextInt(3) > 0) {
+                // Half of the maps are always made of the same numbers.
+                maps.add(
+                        random.nextBoolean()
+                                ? new RandomRouting(new Random(prefix.hashCode() + m)).controlMap(prefix + m)
+                                : controlMap(prefix + m));
+            }
+        }
+        return maps;
+    }
+
+    private ControlMap controlMap(String id) {
+        ControlKind kind = ControlKind.values()[random.nextInt(6)];
+        int low = random.nextInt(3) == 0 ? 0 : random.nextInt(kind.most() / 2);
+        int high = random.nextInt(3) == 0 ? kind.most() : low + random.nextInt(kind.most() / 2);
+        ControlMap.Trigger when = new ControlMap.Trigger(kind, number(kind), low, high);
+        ControlMap.Send[] sends = new ControlMap.Send[1 + random.nextInt(2)];
+        for (int i = 0; i < sends.length; i++) {
+            sends[i] = send();
+        }
+        String from = random.nextInt(5) == 0 ? Zone.ANY_SOURCE : SOURCES[random.nextInt(SOURCES.length)];
+        return ControlMap.of(id, from, when, sends)
+                .withKeep(random.nextBoolean())
+                .withIgnoreOutside(random.nextInt(3) == 0)
+                .withChannels(random.nextBoolean() ? ChannelSet.ALL : ChannelSet.of(1, 2))
+                .withEnabled(random.nextInt(6) > 0);
+    }
+
+    private int number(ControlKind kind) {
+        return switch (kind) {
+            case CONTROLLER -> List.of(0, 1, 7, 10, 11, 64, 66, 74, 120, 122).get(random.nextInt(10));
+            case NOTE, KEY_PRESSURE -> key();
+            default -> 0;
+        };
+    }
+
+    private ControlMap.Send send() {
+        ControlKind kind = ControlKind.values()[random.nextInt(7)];
+        Aim to = kind == ControlKind.SCENE
+                ? new Aim.ToScene(
+                        List.of("s0", "s2", "next", "previous", "gone").get(random.nextInt(5)))
+                : kind != ControlKind.NOTE && random.nextInt(5) == 0 ? new Aim.AllParts() : target();
+        int first = random.nextInt(3) > 0 ? 0 : random.nextInt(kind.most() + 1);
+        int last = random.nextInt(3) > 0 ? kind.most() : random.nextInt(kind.most() + 1);
+        boolean inverted = random.nextInt(3) == 0;
+        Integer rest = random.nextInt(3) > 0 ? null : List.of(0, 64, 127).get(random.nextInt(3));
+        return new ControlMap.Send(kind, number(kind), inverted ? last : first, inverted ? first : last, rest, to);
     }
 
     private Instrument instrument(String id, String port) {
@@ -54,17 +143,12 @@ public final class RandomRouting {
             Integer channel = random.nextBoolean() ? null : (Integer) (1 + random.nextInt(4));
             parts.add(Part.of("p" + p, "p" + p, channel, p, Range.ALL, 1));
         }
-        return new Instrument(id, id, true, port, parts, Extras.NONE);
+        return Instrument.of(id, id, true, port, parts);
     }
 
     private Zone zone(String id) {
         String source = random.nextInt(6) == 0 ? Zone.ANY_SOURCE : SOURCES[random.nextInt(SOURCES.length)];
-        String instrument = List.of("i", "j", "k", "gone").get(random.nextInt(4));
-        Target to = switch (random.nextInt(6)) {
-            case 0 -> new Target.ToChannel(instrument, 1 + random.nextInt(4));
-            case 1 -> new Target.ToSameChannel(instrument);
-            default -> new Target.ToPart(new PartRef(instrument, "p" + random.nextInt(4)));
-        };
+        Target to = target();
         Map<Integer, List<Integer>> noteMap = new HashMap<>();
         if (random.nextInt(4) == 0) {
             for (int i = 0; i < 3; i++) {
@@ -94,6 +178,15 @@ public final class RandomRouting {
                 .build();
     }
 
+    private Target target() {
+        String instrument = List.of("i", "j", "k", "gone").get(random.nextInt(4));
+        return switch (random.nextInt(6)) {
+            case 0 -> new Target.ToChannel(instrument, 1 + random.nextInt(4));
+            case 1 -> new Target.ToSameChannel(instrument);
+            default -> new Target.ToPart(new PartRef(instrument, "p" + random.nextInt(4)));
+        };
+    }
+
     private Range range(int least, int most, int from, int to) {
         int low = random.nextInt(3) == 0 ? least : from + random.nextInt(to - from);
         int high = random.nextInt(3) == 0 ? most : low + random.nextInt(to - from);
@@ -114,11 +207,13 @@ public final class RandomRouting {
         return switch (random.nextInt(15)) {
             case 0 ->
                 ShortMessage.controller(
-                        channel, List.of(0, 1, 7, 64, 120, 122, 126).get(random.nextInt(7)), random.nextInt(128));
+                        channel,
+                        List.of(0, 1, 7, 10, 11, 64, 74, 120, 122, 126).get(random.nextInt(10)),
+                        random.nextInt(128));
             case 1 -> ShortMessage.of(ShortMessage.PITCH_BEND, channel, random.nextInt(128), random.nextInt(128));
             case 2 -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, random.nextInt(128), 0);
             case 3 -> ShortMessage.of(ShortMessage.KEY_PRESSURE, channel, key(), random.nextInt(128));
-            case 4 -> ShortMessage.programChange(channel, random.nextInt(128));
+            case 4 -> ShortMessage.programChange(channel, random.nextInt(random.nextBoolean() ? 4 : 128));
             case 12 ->
                 ShortMessage.controller(
                         channel, List.of(64, 66, 67, 1).get(random.nextInt(4)), random.nextBoolean() ? 0 : 127);

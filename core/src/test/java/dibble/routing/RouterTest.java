@@ -7,7 +7,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.management.ThreadMXBean;
 import dibble.gear.ChannelPlan;
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -32,17 +31,15 @@ class RouterTest {
     private final Router router = new Router((stamp, port, message, instrument) -> sent.add(message));
 
     private static Routing routing(Zone... zones) {
-        List<Instrument> instruments = List.of(new Instrument(
+        List<Instrument> instruments = List.of(Instrument.of(
                 "i",
                 "i",
                 true,
                 "port",
-                List.of(Part.of("low", "low", 1, 0, Range.ALL, 1), Part.of("high", "high", 2, 0, Range.ALL, 2)),
-                Extras.NONE));
+                List.of(Part.of("low", "low", 1, 0, Range.ALL, 1), Part.of("high", "high", 2, 0, Range.ALL, 2))));
         List<Source> sources =
                 List.of(Source.keyboard("a", "a", "in-a", Range.ALL), Source.keyboard("b", "b", "in-b", Range.ALL));
-        return new Routing(
-                sources, instruments, ChannelPlan.of(instruments, Map.of()), List.of(zones), List.of(), null);
+        return Routing.of(sources, instruments, ChannelPlan.of(instruments, Map.of()), List.of(zones), List.of(), null);
     }
 
     private void install(Zone... zones) {
@@ -186,7 +183,7 @@ class RouterTest {
         List<Source> own = plain.sources().stream()
                 .map(source -> source.withOwnSounds(true, "i"))
                 .collect(Collectors.toList());
-        Routing routing = new Routing(own, plain.instruments(), plain.channels(), plain.always(), List.of(), null);
+        Routing routing = Routing.of(own, plain.instruments(), plain.channels(), plain.always(), List.of(), null);
         router.install(RoutingCompiler.compileLive(routing, slots, Set.of()), 0);
         play("a", noteOn(0, 60, 80));
         assertThat(sent).isEmpty();

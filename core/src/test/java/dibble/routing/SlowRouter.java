@@ -45,8 +45,461 @@ final class SlowRouter {
     private final Slots slots;
     private Routing routing;
 
+    /** A send of a control map: of the scene it belongs to (or ""), its map, and its place among the map's sends. */
+    private record SendId(String scene, String map, int number) {}
+
+    /** What a send did. */
+    private static final class Done {
+        Integer last;
+        Place holds;
+        String driver;
+        final Map<Destination, String> owes = new LinkedHashMap<>();
+        final List<Destination> moved = new ArrayList<>();
+    }
+
+    private final Map<SendId, Done> done = new LinkedHashMap<>();
+
     SlowRouter(Slots slots) {
         this.slots = slots;
+    }
+
+    /** The control maps that hold, each with its scene, in their order. */
+    private Map<SendId, ControlMap> active(Routing in) {
+        Map<SendId, ControlMap> active = new LinkedHashMap<>();
+        if (in == null) {
+            return active;
+        }
+        in.controls().forEach(map -> active.put(new SendId("", map.id(), 0), map));
+        in.scene(in.activeScene())
+                .ifPresent(scene ->
+                        scene.controls().forEach(map -> active.put(new SendId(scene.id(), map.id(), 0), map)));
+        active.values()
+                .removeIf(map -> !map.enabled()
+                        || !map.source().equals("*") && in.source(map.source()).isEmpty());
+        return active;
+    }
+
+    private Done done(SendId map, int number) {
+        return done.computeIfAbsent(new SendId(map.scene, map.map, number), id -> new Done());
+    }
+
+    String scene() {
+        return routing.activeScene();
+    }
+
+    /** What edits and scene changes make leave. */
+    private void change(Routing next) {
+        Routing before = routing;
+        routing = next;
+        Map<SendId, ControlMap> now = active(next);
+        Map<SendId, Predicate<Destination>> leaving = new LinkedHashMap<>();
+        Map<SendId, ControlMap.Send> old = new LinkedHashMap<>();
+        active(before).forEach((id, map) -> {
+            boolean gone = !now.containsKey(id) || !now.get(id).nameless().equals(map.nameless());
+            for (int i = 0; i < map.sends().size(); i++) {
+                ControlMap.Send send = map.sends().get(i);
+                SendId sendId = new SendId(id.scene, id.map, i);
+                Done did = done(id, i);
+                old.put(sendId, send);
+                leaving.put(sendId, to -> gone || !aims(next, send, to));
+                if (gone && did.holds != null) {
+                    Place place = did.holds;
+                    did.holds = null;
+                    unhold(place, 64);
+                }
+            }
+        });
+        List<Payment> payments = new ArrayList<>();
+        debts.keySet().stream().filter(this::isDue).forEach(debt -> payments.add(new Payment(debt)));
+        leaving.forEach((id, leaves) -> {
+            Done did = done.get(id);
+            did.owes.keySet().stream()
+                    .filter(leaves)
+                    .forEach(to -> payments.add(new Payment(id, to, kindOf(message(old.get(id), 127)))));
+        });
+        payments.sort(Comparator.naturalOrder());
+        payments.forEach(this::payOne);
+        record Back(Destination to, int controller, SendId id) {}
+        List<Back> back = new ArrayList<>();
+        leaving.forEach((id, leaves) -> done.get(id).moved.stream()
+                .filter(leaves)
+                .forEach(to -> back.add(new Back(to, old.get(id).number(), id))));
+        back.sort(Comparator.comparing((Back it) -> it.to.port())
+                .thenComparing(it -> it.to.channel())
+                .thenComparing(Back::controller));
+        for (Back it : back) {
+            done.get(it.id).moved.remove(it.to);
+            Integer rest = rest(before, old.get(it.id), it.to);
+            boolean pedal = PEDALS.contains(it.controller);
+            boolean heldDown =
+                    pedal && rest != null && rest < 64 && someoneHolds(it.to, kindOf(message(old.get(it.id), 127)));
+            if (rest != null && !rest.equals(done.get(it.id).last) && !heldDown) {
+                sent.add(line(
+                        it.to.port(),
+                        it.to.channel(),
+                        ShortMessage.controller(it.to.channel() - 1, it.controller, rest),
+                        instrument(before, old.get(it.id), it.to)));
+            }
+        }
+        active(before).forEach((id, map) -> {
+            if (!now.containsKey(id) || !now.get(id).nameless().equals(map.nameless())) {
+                for (int i = 0; i < map.sends().size(); i++) {
+                    done(id, i).last = null;
+                }
+            }
+        });
+    }
+
+    /** A debt of a source or of a send, in the order of payment. */
+    private final class Payment implements Comparable<Payment> {
+        final Debt debt;
+        final SendId send;
+        final Destination to;
+        final int kind;
+
+        /** Among sends: the order of the file for an edit, that in which they first came where everything ends. */
+        int order;
+
+        Payment(Debt debt) {
+            this.debt = debt;
+            send = null;
+            to = new Destination(debt.port, debt.toChannel);
+            kind = debt.kind;
+        }
+
+        Payment(SendId send, Destination to, int kind) {
+            debt = null;
+            this.send = send;
+            this.to = to;
+            this.kind = kind;
+        }
+
+        Payment inOrderOfSlots() {
+            order = slots.send(send.scene + "/" + send.map + "#" + send.number);
+            return this;
+        }
+
+        @Override
+        public int compareTo(Payment other) {
+            return Comparator.comparing((Payment it) -> it.to.port())
+                    .thenComparing(it -> it.to.channel())
+                    .thenComparing(it -> it.kind)
+                    .thenComparing(it -> it.send != null)
+                    .thenComparing(it -> it.order)
+                    .thenComparing(it -> it.debt == null ? 0 : slots.source(it.debt.source))
+                    .thenComparing(it -> it.debt == null ? 0 : it.debt.channel)
+                    .compare(this, other);
+        }
+    }
+
+    private void payOne(Payment payment) {
+        if (payment.debt != null) {
+            pay(payment.debt);
+            return;
+        }
+        Done did = done.get(payment.send);
+        String instrument = did.owes.remove(payment.to);
+        did.last = null;
+        if (payment.kind < 3 || !someoneHolds(payment.to, payment.kind)) {
+            sent.add(line(
+                    payment.to.port(),
+                    payment.to.channel(),
+                    payment(payment.kind, payment.to.channel() - 1),
+                    instrument));
+        }
+    }
+
+    private boolean someoneHolds(Destination to, int kind) {
+        boolean send = done.entrySet().stream()
+                .anyMatch(entry ->
+                        entry.getValue().owes.containsKey(to) && kindOfSend.getOrDefault(entry.getKey(), -1) == kind);
+        return send
+                || debts.keySet().stream()
+                        .anyMatch(it -> it.kind == kind && it.port.equals(to.port()) && it.toChannel == to.channel());
+    }
+
+    private final Map<SendId, Integer> kindOfSend = new LinkedHashMap<>();
+
+    /** Where a send leads for an event on a channel, with the instrument of each destination. */
+    private Map<Destination, String> aims(Routing in, ControlMap.Send send, int channel) {
+        Map<Destination, String> aims = new LinkedHashMap<>();
+        boolean mode = send.kind() == ControlKind.CONTROLLER && (send.number() == 122 || send.number() >= 124);
+        if (mode || send.to() instanceof Aim.ToScene) {
+            return aims;
+        }
+        if (send.to() instanceof Target target) {
+            Destination to = destination(in, target, channel);
+            if (to != null) {
+                aims.put(to, target.instrument());
+            }
+            return aims;
+        }
+        in.instruments()
+                .forEach(instrument -> instrument
+                        .parts()
+                        .forEach(part -> in.destination(instrument.ref(part))
+                                .ifPresent(to -> aims.putIfAbsent(to, instrument.id()))));
+        return aims;
+    }
+
+    private boolean aims(Routing in, ControlMap.Send send, Destination to) {
+        for (int channel = 0; channel < 16; channel++) {
+            if (aims(in, send, channel).containsKey(to)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private String instrument(Routing in, ControlMap.Send send, Destination to) {
+        for (int channel = 0; channel < 16; channel++) {
+            if (aims(in, send, channel).containsKey(to)) {
+                return aims(in, send, channel).get(to);
+            }
+        }
+        throw new AssertionError("moved where it never led");
+    }
+
+    private Integer rest(Routing in, ControlMap.Send send, Destination to) {
+        if (send.rest() != null || send.number() == 11) {
+            return send.rest() != null ? send.rest() : (Integer) 127;
+        }
+        if (send.to() instanceof Target.ToPart part) {
+            var sound = in.part(part.part()).orElseThrow().sound();
+            return send.number() == 7 ? sound.volume() : send.number() == 10 ? sound.pan() : null;
+        }
+        if (send.to() instanceof Aim.AllParts) {
+            for (var instrument : in.instruments()) {
+                for (var part : instrument.parts()) {
+                    if (in.destination(instrument.ref(part)).filter(to::equals).isPresent()) {
+                        return send.number() == 7 ? part.volume() : send.number() == 10 ? part.pan() : null;
+                    }
+                }
+            }
+        }
+        return null;
+    }
+
+    private static int message(ControlMap.Send send, int value) {
+        return switch (send.kind()) {
+            case CONTROLLER -> ShortMessage.controller(0, send.number(), value);
+            case KEY_PRESSURE -> ShortMessage.of(ShortMessage.KEY_PRESSURE, 0, send.number(), value);
+            case PITCH_BEND -> ShortMessage.of(ShortMessage.PITCH_BEND, 0, value % 128, value / 128);
+            case CHANNEL_PRESSURE -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, 0, value, 0);
+            case PROGRAM_CHANGE -> ShortMessage.programChange(0, value);
+            default -> ShortMessage.noteOn(0, send.number(), value);
+        };
+    }
+
+    private static boolean answers(ControlMap map, String source, int message) {
+        boolean number = !map.when().kind().isNumbered() || map.when().number() == ShortMessage.data1(message);
+        return map.isPlayedBy(source)
+                && map.channels().holds(ShortMessage.channel(message))
+                && number
+                && switch (ShortMessage.kind(message)) {
+                    case ShortMessage.CONTROLLER -> map.when().kind() == ControlKind.CONTROLLER;
+                    case ShortMessage.NOTE_ON, ShortMessage.NOTE_OFF ->
+                        map.when().kind() == ControlKind.NOTE;
+                    case ShortMessage.KEY_PRESSURE -> map.when().kind() == ControlKind.KEY_PRESSURE;
+                    case ShortMessage.PITCH_BEND -> map.when().kind() == ControlKind.PITCH_BEND;
+                    case ShortMessage.CHANNEL_PRESSURE -> map.when().kind() == ControlKind.CHANNEL_PRESSURE;
+                    default -> map.when().kind() == ControlKind.PROGRAM_CHANGE;
+                };
+    }
+
+    private static int value(int message) {
+        return switch (ShortMessage.kind(message)) {
+            case ShortMessage.PITCH_BEND -> ShortMessage.data1(message) + 128 * ShortMessage.data2(message);
+            case ShortMessage.CHANNEL_PRESSURE, ShortMessage.PROGRAM_CHANGE -> ShortMessage.data1(message);
+            case ShortMessage.NOTE_OFF -> 0;
+            default -> ShortMessage.data2(message);
+        };
+    }
+
+    /** The control maps that match an event; none for an event that the gate stops. */
+    private Map<SendId, ControlMap> matching(String sourceId, int message) {
+        Map<SendId, ControlMap> matching = active(routing);
+        Source source = routing.source(sourceId).orElse(null);
+        boolean letIn = source != null
+                && source.listen().holds(ShortMessage.channel(message))
+                && source.accept().contains(EventKind.of(message));
+        matching.values().removeIf(map -> !letIn || !answers(map, sourceId, message));
+        return matching;
+    }
+
+    private boolean isTaken(String source, int message) {
+        return matching(source, message).values().stream().anyMatch(map -> !map.keep());
+    }
+
+    /** One message of a send that leaves, or a note of it that begins or ends. */
+    private record Making(SendId id, ControlMap.Send send, int value) {}
+
+    private String called;
+
+    private List<Making> makings(String source, int message) {
+        List<Making> makings = new ArrayList<>();
+        called = null;
+        boolean off = ShortMessage.endsNote(message);
+        int v = value(message);
+        matching(source, message).forEach((id, map) -> {
+            for (int i = 0; i < map.sends().size(); i++) {
+                ControlMap.Send send = map.sends().get(i);
+                SendId sendId = new SendId(id.scene, id.map, i);
+                Done did = done(id, i);
+                boolean inside = v >= map.when().low() && v <= map.when().high();
+                Integer out;
+                if (off) {
+                    out = send.kind() == ControlKind.NOTE ? (Integer) 0 : inside ? scaled(map, send, v) : null;
+                } else if (inside) {
+                    out = scaled(map, send, v);
+                } else {
+                    int end =
+                            v < map.when().low() ? map.when().low() : map.when().high();
+                    out = map.ignoreOutside() ? null : (Integer) scaled(map, send, end);
+                    out = out != null && out.equals(did.last) ? null : out;
+                }
+                if (out == null) {
+                    continue;
+                }
+                boolean wasOver = did.last != null && did.last > 0;
+                did.last = out;
+                did.driver = source;
+                if (send.kind() == ControlKind.SCENE) {
+                    if (out > 0 && !wasOver) {
+                        called = sceneOf(((Aim.ToScene) send.to()).scene());
+                    }
+                } else if (send.kind() != ControlKind.NOTE || out > 0 == (did.holds == null)) {
+                    makings.add(new Making(sendId, send, out));
+                }
+            }
+        });
+        return makings;
+    }
+
+    private String sceneOf(String name) {
+        List<String> ids = routing.scenes().stream().map(Scene::id).toList();
+        int from = ids.indexOf(called != null ? called : routing.activeScene());
+        int to = switch (name) {
+            case "next" -> from + 1;
+            case "previous" -> from - 1;
+            default -> ids.indexOf(name);
+        };
+        return to >= 0 && to < ids.size() ? ids.get(to) : called;
+    }
+
+    private static int scaled(ControlMap map, ControlMap.Send send, int v) {
+        double a = map.when().low();
+        double b = map.when().high();
+        double c = send.first();
+        double d = send.last();
+        return (int) (a == b ? c : c + Math.floor((v - a) * (d - c) / (b - a) + 0.5));
+    }
+
+    private Place notePlace(Making making, int channel) {
+        Destination to = destination(routing, (Target) making.send.to(), channel);
+        return to == null ? null : new Place(to.port(), to.channel(), making.send.number());
+    }
+
+    private void make(Making making, int channel) {
+        Done did = done.get(making.id);
+        if (making.send.kind() == ControlKind.NOTE) {
+            Place place = making.value == 0 ? did.holds : notePlace(making, channel);
+            did.holds = making.value == 0 ? null : place;
+            if (making.value == 0) {
+                unhold(place, 64);
+            } else if (place != null) {
+                stop(place, 64);
+                String instrument = ((Target) making.send.to()).instrument();
+                send(place, ShortMessage.NOTE_ON, making.value, instrument);
+                sounding.put(place, instrument);
+            }
+            return;
+        }
+        int message = message(making.send, making.value);
+        int kind = kindOf(message);
+        aims(routing, making.send, channel).forEach((to, instrument) -> {
+            if (kind >= 0) {
+                did.owes.remove(to);
+                kindOfSend.put(making.id, kind);
+                if (isRest(message) && kind >= 3 && someoneHolds(to, kind)) {
+                    return;
+                }
+                if (!isRest(message)) {
+                    did.owes.put(to, instrument);
+                }
+            }
+            sent.add(line(to.port(), to.channel(), ShortMessage.onChannel(message, to.channel() - 1), instrument));
+            if (making.send.kind() == ControlKind.CONTROLLER && !did.moved.contains(to)) {
+                did.moved.add(to);
+            }
+        });
+    }
+
+    private void unhold(Place place, int velocity) {
+        boolean other = held.values().stream().anyMatch(list -> list.stream().anyMatch(it -> it.place.equals(place)))
+                || done.values().stream().anyMatch(it -> place.equals(it.holds));
+        if (!other) {
+            stop(place, velocity);
+        }
+    }
+
+    /** Makes a scene active, as an event does. */
+    private void callScene(String id) {
+        if (!id.equals(routing.activeScene())) {
+            change(routing.withScene(id));
+            routing.scene(id).orElseThrow().sounds().forEach(this::giveSound);
+        }
+    }
+
+    /** What each channel was last given: bank 0, bank 32, program, volume and pan, by their places. */
+    private final Map<String, Integer> given = new LinkedHashMap<>();
+
+    private void giveSound(SceneSound scene) {
+        Destination to = routing.destination(scene.part()).orElse(null);
+        if (to == null) {
+            return;
+        }
+        int channel = to.channel() - 1;
+        List<Integer> bank = scene.sound().bank();
+        List<Integer> messages = new ArrayList<>();
+        boolean newBank = bank != null
+                && !(bank.get(0).equals(given.get(to + "0")) && bank.get(1).equals(given.get(to + "32")));
+        if (newBank) {
+            messages.add(ShortMessage.controller(channel, 0, bank.get(0)));
+            messages.add(ShortMessage.controller(channel, 32, bank.get(1)));
+        }
+        Integer program = scene.sound().program();
+        if (program != null && (newBank || !program.equals(given.get(to + "program")))) {
+            messages.add(ShortMessage.programChange(channel, program));
+        }
+        Integer volume = scene.sound().volume();
+        if (volume != null && !volume.equals(given.get(to + "7"))) {
+            messages.add(ShortMessage.controller(channel, 7, volume));
+        }
+        Integer pan = scene.sound().pan();
+        if (pan != null && !pan.equals(given.get(to + "10"))) {
+            messages.add(ShortMessage.controller(channel, 10, pan));
+        }
+        messages.forEach(message ->
+                sent.add(line(to.port(), to.channel(), message, scene.part().instrument())));
+        remember();
+    }
+
+    private int remembered;
+
+    /** Reads from what was sent what each channel has now. */
+    private void remember() {
+        for (; remembered < sent.size(); remembered++) {
+            String text = sent.get(remembered);
+            String[] words = text.substring(text.indexOf('@') + 1).split("[: ]");
+            int message = Integer.parseInt(words[2], 16);
+            Destination to = new Destination(words[0], Integer.parseInt(words[1]));
+            if (ShortMessage.kind(message) == ShortMessage.PROGRAM_CHANGE) {
+                given.put(to + "program", ShortMessage.data1(message));
+            } else if (ShortMessage.kind(message) == ShortMessage.CONTROLLER) {
+                given.put(to + "" + ShortMessage.data1(message), ShortMessage.data2(message));
+            }
+        }
     }
 
     private List<Source> inOrderOfSlots(List<Source> sources) {
@@ -65,12 +518,39 @@ final class SlowRouter {
                             release(new Key(source.id(), channel, key), 64);
                         }
                     }
-                    payWhere(debt -> debt.source.equals(source.id()));
+                    letGoOfSends(source.id());
                 }
             }
         }
-        routing = next;
-        payWhere(this::isDue);
+        boolean otherScene = routing != null && !routing.activeScene().equals(next.activeScene());
+        change(next);
+        if (otherScene) {
+            next.scene(next.activeScene()).orElseThrow().sounds().forEach(this::giveSound);
+        }
+        remember();
+    }
+
+    /** A source that goes pays what it owes, and lets go of what its events had sends of control maps do. */
+    private void letGoOfSends(String source) {
+        done.forEach((id, did) -> {
+            if (source.equals(did.driver) && did.holds != null) {
+                Place place = did.holds;
+                did.holds = null;
+                unhold(place, 64);
+            }
+        });
+        List<Payment> payments = new ArrayList<>();
+        debts.keySet().stream()
+                .filter(debt -> debt.source.equals(source))
+                .forEach(debt -> payments.add(new Payment(debt)));
+        done.forEach((id, did) -> {
+            if (source.equals(did.driver)) {
+                did.owes.keySet().forEach(to -> payments.add(new Payment(id, to, kindOfSend.get(id)).inOrderOfSlots()));
+            }
+        });
+        payments.sort(Comparator.naturalOrder());
+        payments.forEach(this::payOne);
+        done.values().stream().filter(did -> source.equals(did.driver)).forEach(did -> did.last = null);
     }
 
     private void payWhere(Predicate<Debt> which) {
@@ -93,8 +573,7 @@ final class SlowRouter {
     }
 
     private boolean someoneOwes(Debt pedal) {
-        return debts.keySet().stream()
-                .anyMatch(it -> it.kind == pedal.kind && it.port.equals(pedal.port) && it.toChannel == pedal.toChannel);
+        return someoneHolds(new Destination(pedal.port, pedal.toChannel), pedal.kind);
     }
 
     private static int payment(int kind, int channel) {
@@ -139,7 +618,8 @@ final class SlowRouter {
         if (source == null
                 || !source.listen().holds(channel)
                 || !source.accept().contains(kind)
-                || controller && (number == 122 || number >= 124)) {
+                || controller && (number == 122 || number >= 124)
+                || isTaken(sourceId, message)) {
             return given;
         }
         for (Zone zone : routing.zones()) {
@@ -177,27 +657,69 @@ final class SlowRouter {
 
     void event(String sourceId, int message) {
         Key key = new Key(sourceId, ShortMessage.channel(message), ShortMessage.data1(message));
-        if (ShortMessage.endsNote(message)) {
+        boolean ends = ShortMessage.endsNote(message);
+        if (ends) {
             boolean on = ShortMessage.kind(message) == ShortMessage.NOTE_ON;
             release(key, on ? 64 : ShortMessage.data2(message));
+        } else if (ShortMessage.startsNote(message)) {
+            release(key, 64);
+        }
+        int owing = kindOf(message);
+        if (owing >= 3 && isRest(message)) {
+            Map<Destination, String> given = given(sourceId, message);
+            payWhere(debt -> debt.kind == owing
+                    && debt.source.equals(sourceId)
+                    && debt.channel == key.channel
+                    && !given.containsKey(new Destination(debt.port, debt.toChannel)));
+        }
+        String byProgram = sceneByProgram(sourceId, message);
+        if (byProgram != null) {
+            callScene(byProgram);
         } else {
-            if (ShortMessage.startsNote(message)) {
-                release(key, 64);
+            boolean taken = isTaken(sourceId, message);
+            List<Making> makings = makings(sourceId, message);
+            for (Making making : makings) {
+                if (making.send.kind() == ControlKind.NOTE && making.value > 0) {
+                    Place place = notePlace(making, key.channel);
+                    if (place != null) {
+                        stop(place, 64);
+                    }
+                }
             }
-            int owing = kindOf(message);
-            if (owing >= 3 && isRest(message)) {
-                Map<Destination, String> given = given(sourceId, message);
-                payWhere(debt -> debt.kind == owing
-                        && debt.source.equals(sourceId)
-                        && debt.channel == key.channel
-                        && !given.containsKey(new Destination(debt.port, debt.toChannel)));
+            Map<Place, Note> notes = taken || ends ? Map.of() : notes(sourceId, key, message);
+            notes.keySet().forEach(place -> stop(place, 64));
+            makings.forEach(making -> make(making, key.channel));
+            if (!taken && !ends) {
+                pass(sourceId, key, message, notes);
             }
-            pass(sourceId, key, message);
+            if (called != null) {
+                callScene(called);
+            }
         }
         payWhere(this::isDue);
+        remember();
     }
 
-    private void pass(String sourceId, Key key, int message) {
+    private String sceneByProgram(String sourceId, int message) {
+        SceneSwitch by = routing.sceneSwitch();
+        Source source = routing.source(sourceId).orElse(null);
+        if (by == null
+                || source == null
+                || ShortMessage.kind(message) != ShortMessage.PROGRAM_CHANGE
+                || !by.source().equals(sourceId)
+                || by.channel() != ShortMessage.channel(message) + 1
+                || !source.listen().holds(ShortMessage.channel(message))
+                || !source.accept().contains(EventKind.PROGRAM_CHANGE)) {
+            return null;
+        }
+        return routing.scenes().stream()
+                .filter(scene -> scene.program() != null && scene.program() == ShortMessage.data1(message))
+                .map(Scene::id)
+                .findFirst()
+                .orElse(null);
+    }
+
+    private void pass(String sourceId, Key key, int message, Map<Place, Note> notes) {
         Source source = routing.source(sourceId).orElse(null);
         EventKind kind = EventKind.of(message);
         if (source == null
@@ -206,7 +728,7 @@ final class SlowRouter {
             return;
         }
         switch (kind) {
-            case NOTES -> noteOn(source, key, ShortMessage.data2(message));
+            case NOTES -> noteOn(key, notes);
             case KEY_PRESSURE ->
                 held.getOrDefault(key, List.of()).stream()
                         .filter(it -> it.pressure && sounding.containsKey(it.place))
@@ -233,8 +755,17 @@ final class SlowRouter {
         sent.add(line(to.port(), to.channel(), ShortMessage.onChannel(message, to.channel() - 1), instrument));
     }
 
-    private void noteOn(Source source, Key key, int velocity) {
+    /** What zones make of a note-on that the gate lets in. */
+    private Map<Place, Note> notes(String sourceId, Key key, int message) {
         Map<Place, Note> notes = new LinkedHashMap<>();
+        Source source = routing.source(sourceId).orElse(null);
+        if (source == null
+                || !ShortMessage.startsNote(message)
+                || !source.listen().holds(key.channel)
+                || !source.accept().contains(EventKind.NOTES)) {
+            return notes;
+        }
+        int velocity = ShortMessage.data2(message);
         for (Zone zone : routing.zones()) {
             Destination to = destination(zone, key.channel);
             boolean matches = zone.enabled()
@@ -254,9 +785,13 @@ final class SlowRouter {
                 }
             }
         }
-        notes.keySet().forEach(place -> stop(place, 64));
+        return notes;
+    }
+
+    private void noteOn(Key key, Map<Place, Note> notes) {
         List<Held> holds = new ArrayList<>();
         notes.forEach((place, note) -> {
+            stop(place, 64);
             send(place, ShortMessage.NOTE_ON, note.velocity, note.instrument);
             sounding.put(place, note.instrument);
             holds.add(new Held(place, note.pressure));
@@ -294,16 +829,20 @@ final class SlowRouter {
     }
 
     private Destination destination(Zone zone, int channel) {
-        if (zone.to() instanceof Target.ToPart part) {
-            return routing.destination(part.part()).orElse(null);
+        return destination(routing, zone.to(), channel);
+    }
+
+    private static Destination destination(Routing in, Target target, int channel) {
+        if (target instanceof Target.ToPart part) {
+            return in.destination(part.part()).orElse(null);
         }
-        String port = routing.instrument(zone.to().instrument())
+        String port = in.instrument(target.instrument())
                 .map(instrument -> instrument.port())
                 .orElse(null);
         if (port == null) {
             return null;
         }
-        return zone.to() instanceof Target.ToChannel bare
+        return target instanceof Target.ToChannel bare
                 ? new Destination(port, bare.channel())
                 : new Destination(port, channel + 1);
     }
@@ -312,11 +851,7 @@ final class SlowRouter {
         List<Held> holds = held.remove(key);
         if (holds != null) {
             for (Held hold : holds) {
-                boolean other = held.values().stream()
-                        .anyMatch(list -> list.stream().anyMatch(it -> it.place.equals(hold.place)));
-                if (!other) {
-                    stop(hold.place, velocity);
-                }
+                unhold(hold.place, velocity);
             }
         }
     }
@@ -331,7 +866,14 @@ final class SlowRouter {
     void close() {
         new ArrayList<>(sounding.keySet()).forEach(place -> stop(place, 64));
         held.clear();
-        payWhere(debt -> true);
+        List<Payment> payments = new ArrayList<>();
+        debts.keySet().forEach(debt -> payments.add(new Payment(debt)));
+        done.forEach((id, did) -> {
+            did.holds = null;
+            did.owes.keySet().forEach(to -> payments.add(new Payment(id, to, kindOfSend.get(id)).inOrderOfSlots()));
+        });
+        payments.sort(Comparator.naturalOrder());
+        payments.forEach(this::payOne);
     }
 
     private void send(Place place, int kind, int data2, String instrument) {

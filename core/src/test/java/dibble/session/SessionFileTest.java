@@ -92,14 +92,14 @@ class SessionFileTest {
     void unknownFieldsAreWrittenBack() throws Exception {
         String json = """
                 {"format":"dibble-session","version":1,"name":"n","hue":{"a":[1,2.5,null]},
-                 "sources":[{"id":"a","lanes":[{"name":"x"}]}],
-                 "instruments":[{"id":"i","receives":"all","parts":[{"id":"p","output":3}]}],
+                 "sources":[{"id":"a","wheels":[{"name":"x"}]}],
+                 "instruments":[{"id":"i","receives":"all","parts":[{"id":"p","outlet":3}]}],
                  "zones":[{"id":"z","source":"a","to":{"part":"i/p"},"note":"mine"}],
-                 "controls":[{"id":"c"}],"tracks":[{"id":"t","takes":{"key":41,"part":"i/p"},"level":0.5}]}""";
+                 "strips":[{"id":"c"}],"tracks":[{"id":"t","takes":{"key":41,"part":"i/p"},"level":0.5}]}""";
         SessionFile.Opened once = SessionFile.readJson(json.getBytes(StandardCharsets.UTF_8));
         String written = new String(SessionFile.json(once.session(), once.performance()), StandardCharsets.UTF_8);
-        assertThat(written).contains("\"hue\"", "2.5", "\"lanes\"", "\"receives\" : \"all\"", "\"output\" : 3");
-        assertThat(written).contains("\"note\" : \"mine\"", "\"controls\"", "\"level\" : 0.5");
+        assertThat(written).contains("\"hue\"", "2.5", "\"wheels\"", "\"receives\" : \"all\"", "\"outlet\" : 3");
+        assertThat(written).contains("\"note\" : \"mine\"", "\"strips\"", "\"level\" : 0.5");
         SessionFile.Opened twice = SessionFile.readJson(written.getBytes(StandardCharsets.UTF_8));
         assertThat(twice.session()).isEqualTo(once.session());
     }

@@ -144,12 +144,12 @@ final class FileActions {
                 session.name(), session.tempo(), session.tracks(), part -> sound(part, session, routing));
     }
 
-    private static TrackExport.Sound sound(PartRef ref, Session session, Routing routing) {
+    private static TrackExport.Voice sound(PartRef ref, Session session, Routing routing) {
         var channel = routing.channels().channel(ref);
         return channel.isEmpty()
                 ? null
                 : session.part(ref)
-                        .map(part -> new TrackExport.Sound(part, channel.getAsInt()))
+                        .map(part -> new TrackExport.Voice(part, channel.getAsInt()))
                         .orElse(null);
     }
 

@@ -1,0 +1,47 @@
+package dibble.gear;
+
+import dibble.midi.ShortMessage;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * What makes a part sound as it does; what is null is left as it is.
+ *
+ * @param bank controllers 0 and 32 as a list of two, or null
+ * @param program 0-127, or null
+ * @param volume controller 7, 0-127, or null
+ * @param pan controller 10, 0-127, or null
+ */
+public record Sound(List<Integer> bank, Integer program, Integer volume, Integer pan) {
+    public Sound {
+        Checked.range("program", program, 0, 127);
+        Checked.range("volume", volume, 0, 127);
+        Checked.range("pan", pan, 0, 127);
+        if (bank != null) {
+            bank = List.copyOf(bank);
+            if (bank.size() != 2) {
+                throw new IllegalArgumentException("bank of " + bank.size() + " numbers (expected 2)");
+            }
+            bank.forEach(number -> Checked.range("bank", number, 0, 127));
+        }
+    }
+
+    /** The messages that give a channel 0-15 this sound, in their order: bank 0 and 32, program, volume, pan. */
+    public int[] messages(int channel) {
+        List<Integer> messages = new ArrayList<>();
+        if (bank != null) {
+            messages.add(ShortMessage.controller(channel, 0, bank.get(0)));
+            messages.add(ShortMessage.controller(channel, 32, bank.get(1)));
+        }
+        if (program != null) {
+            messages.add(ShortMessage.programChange(channel, program));
+        }
+        if (volume != null) {
+            messages.add(ShortMessage.controller(channel, 7, volume));
+        }
+        if (pan != null) {
+            messages.add(ShortMessage.controller(channel, 10, pan));
+        }
+        return messages.stream().mapToInt(Integer::intValue).toArray();
+    }
+}

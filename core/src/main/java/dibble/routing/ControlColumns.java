@@ -1,0 +1,169 @@
+package dibble.routing;
+
+import dibble.midi.ShortMessage;
+import java.util.Arrays;
+
+/** The properties of control maps and of their sends, a column each. Filled by the compiler, then only read. */
+final class ControlColumns {
+    /** What a control map can answer to on a channel: each controller, each key, each key's pressure, and three more. */
+    static final int SIGNALS = 3 * 128 + 3;
+
+    /** The value of a trigger for which a send has nothing to say. */
+    static final int NOTHING = -1;
+
+    /** Where a scene send leads, besides the place of a scene. */
+    static final int NO_SCENE = -1;
+
+    static final int NEXT_SCENE = -2;
+    static final int PREVIOUS_SCENE = -3;
+
+    final int mapCount;
+
+    /** The map as it is written, without its name: what has to be equal for it to be the same map still. */
+    final ControlMap[] map;
+
+    /** By map, and one more: its first send. */
+    final int[] firstSend;
+
+    final int sendCount;
+    final ControlMap.Send[] send;
+    final int[] sendMap;
+
+    /** By send: its stable number. */
+    final int[] slot;
+
+    final int[] scene;
+
+    /** By send, and one more: its first destination. */
+    final int[] firstAim;
+
+    final int[] destination;
+    final int[] instrument;
+
+    /** Where a controller goes there when the map is no longer active, or {@link #NOTHING}. */
+    final int[] rest;
+
+    /** By slot: the send, or -1. */
+    final int[] sendOfSlot;
+
+    ControlColumns(int maps, int sends, int aims, int slots) {
+        mapCount = maps;
+        map = new ControlMap[maps];
+        firstSend = new int[maps + 1];
+        sendCount = sends;
+        send = new ControlMap.Send[sends];
+        sendMap = new int[sends];
+        slot = new int[sends];
+        scene = new int[sends];
+        firstAim = new int[sends + 1];
+        destination = new int[aims];
+        instrument = new int[aims];
+        rest = new int[aims];
+        sendOfSlot = new int[slots];
+        Arrays.fill(sendOfSlot, RoutingTable.NONE);
+    }
+
+    /** The place of a message among {@link #SIGNALS}. */
+    static int signal(int message) {
+        return switch (ShortMessage.kind(message)) {
+            case ShortMessage.CONTROLLER -> ShortMessage.data1(message);
+            case ShortMessage.NOTE_ON, ShortMessage.NOTE_OFF -> 128 + ShortMessage.data1(message);
+            case ShortMessage.KEY_PRESSURE -> 256 + ShortMessage.data1(message);
+            case ShortMessage.PITCH_BEND -> 384;
+            case ShortMessage.CHANNEL_PRESSURE -> 385;
+            default -> 386;
+        };
+    }
+
+    /** The same for what a map answers to. */
+    static int signal(ControlMap.Trigger when) {
+        return switch (when.kind()) {
+            case CONTROLLER -> when.number();
+            case NOTE -> 128 + when.number();
+            case KEY_PRESSURE -> 256 + when.number();
+            case PITCH_BEND -> 384;
+            case CHANNEL_PRESSURE -> 385;
+            default -> 386;
+        };
+    }
+
+    /** The value of a message for the maps that answer to it; a note-off has 0. */
+    static int value(int message) {
+        return switch (ShortMessage.kind(message)) {
+            case ShortMessage.PITCH_BEND -> ShortMessage.data1(message) | ShortMessage.data2(message) << 7;
+            case ShortMessage.CHANNEL_PRESSURE, ShortMessage.PROGRAM_CHANGE -> ShortMessage.data1(message);
+            case ShortMessage.NOTE_OFF -> 0;
+            default -> ShortMessage.data2(message);
+        };
+    }
+
+    /** Whether a value lies in the window of a send's map. */
+    boolean isInside(int s, int value) {
+        ControlMap.Trigger when = map[sendMap[s]].when();
+        return value >= when.low() && value <= when.high();
+    }
+
+    /**
+     * What a send makes of a value, or {@link #NOTHING}.
+     *
+     * @param ending whether the value is that of a note-off
+     */
+    int output(int s, int value, boolean ending) {
+        ControlMap of = map[sendMap[s]];
+        ControlMap.Trigger when = of.when();
+        if (ending && send[s].kind() == ControlKind.NOTE) {
+            return 0;
+        }
+        if (isInside(s, value)) {
+            return send[s].output(when, value);
+        }
+        if (ending || of.ignoreOutside()) {
+            return NOTHING;
+        }
+        return send[s].output(when, value < when.low() ? when.low() : when.high());
+    }
+
+    /** The message of a send that is no note and no scene, on channel 0. */
+    int message(int s, int value) {
+        ControlMap.Send of = send[s];
+        return switch (of.kind()) {
+            case PITCH_BEND -> ShortMessage.of(ShortMessage.PITCH_BEND, 0, value & 0x7F, value >>> 7);
+            case CHANNEL_PRESSURE, PROGRAM_CHANGE -> ShortMessage.of(of.kind().status(), 0, value, 0);
+            default -> ShortMessage.of(of.kind().status(), 0, of.number(), value);
+        };
+    }
+
+    /** The aim of a send that is this destination, or -1. */
+    int aim(int s, int wanted) {
+        for (int aim = firstAim[s]; aim < firstAim[s + 1]; aim++) {
+            if (destination[aim] == wanted
+                    || (destination[aim] & RoutingTable.SAME_CHANNEL) != 0
+                            && (destination[aim] & ~RoutingTable.SAME_CHANNEL) >>> 4 == wanted >>> 4) {
+                return aim;
+            }
+        }
+        return RoutingTable.NONE;
+    }
+
+    /** The send of another table that is the same as this one, or -1 where its map was edited or does not hold. */
+    int sameIn(ControlColumns other, int s) {
+        int there = slot[s] < other.sendOfSlot.length ? other.sendOfSlot[slot[s]] : RoutingTable.NONE;
+        if (there == RoutingTable.NONE) {
+            return RoutingTable.NONE;
+        }
+        ControlMap mine = map[sendMap[s]];
+        ControlMap theirs = other.map[other.sendMap[there]];
+        return mine == theirs || mine.equals(theirs) ? there : RoutingTable.NONE;
+    }
+
+    /** Whether a send leads where one of another table does. */
+    boolean hasSameAims(int s, ControlColumns other, int there) {
+        return Arrays.equals(
+                destination,
+                firstAim[s],
+                firstAim[s + 1],
+                other.destination,
+                other.firstAim[there],
+                other.firstAim[there + 1]);
+    }
+}

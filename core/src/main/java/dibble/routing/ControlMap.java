@@ -1,0 +1,134 @@
+package dibble.routing;
+
+import dibble.gear.Checked;
+import dibble.gear.Extras;
+import dibble.gear.Ids;
+import dibble.midi.ChannelSet;
+import java.util.List;
+
+/**
+ * What a knob, pedal, slider or key does.
+ *
+ * @param source a source's id, or {@link Zone#ANY_SOURCE}
+ * @param keep whether the event itself goes on to the zones
+ * @param ignoreOutside whether values outside the window send nothing, rather than what the nearer end sends
+ * @param when what it answers to
+ * @param sends what it sends then, one or more
+ */
+public record ControlMap(
+        String id,
+        String name,
+        String source,
+        ChannelSet channels,
+        boolean keep,
+        boolean ignoreOutside,
+        boolean enabled,
+        Trigger when,
+        List<Send> sends,
+        Extras extras) {
+    public ControlMap {
+        Ids.check(id);
+        sends = List.copyOf(sends);
+        if (sends.isEmpty()) {
+            throw new IllegalArgumentException("control map \"" + id + "\" sends nothing (expected one send or more)");
+        }
+    }
+
+    /**
+     * What a control map answers to, whatever the value.
+     *
+     * @param number of the controller or key; 0 for kinds that have none
+     * @param low the low end of the window of values
+     * @param high its high end, not below the low one
+     */
+    public record Trigger(ControlKind kind, int number, int low, int high) {
+        public Trigger {
+            if (kind == ControlKind.SCENE) {
+                throw new IllegalArgumentException("kind \"scene\" (expected a kind of message)");
+            }
+            Checked.range("number", number, 0, 127);
+            Checked.range("window", low, 0, kind.most());
+            Checked.range("window", high, 0, kind.most());
+            if (low > high) {
+                throw new IllegalArgumentException("window " + low + " to " + high + " (expected low to high)");
+            }
+        }
+
+        /** Any value of a controller. */
+        public static Trigger controller(int number) {
+            return new Trigger(ControlKind.CONTROLLER, number, 0, 127);
+        }
+    }
+
+    /**
+     * One message that a control map sends.
+     *
+     * @param number of the controller or key; 0 for kinds that have none
+     * @param first the value for the low end of the trigger's window
+     * @param last the value for its high end; below the first it inverts
+     * @param rest where a controller goes when the map is no longer active, 0-127, or null for what the contract says
+     */
+    public record Send(ControlKind kind, int number, int first, int last, Integer rest, Aim to) {
+        public Send {
+            Checked.range("number", number, 0, 127);
+            Checked.range("window", first, 0, kind.most());
+            Checked.range("window", last, 0, kind.most());
+            Checked.range("rest", rest, 0, 127);
+            if (kind == ControlKind.SCENE != to instanceof Aim.ToScene) {
+                throw new IllegalArgumentException("a send of kind " + kind.word()
+                        + (kind == ControlKind.SCENE ? " (expected a scene to go to)" : " to a scene"));
+            }
+            if (kind == ControlKind.NOTE && to instanceof Aim.AllParts) {
+                throw new IllegalArgumentException("a note to all parts (expected one part)");
+            }
+        }
+
+        /** A controller's whole range to a target. */
+        public static Send controller(int number, Aim to) {
+            return new Send(ControlKind.CONTROLLER, number, 0, 127, null, to);
+        }
+
+        /** The value for a value of the trigger that lies in its window; halves are rounded up. */
+        int output(Trigger when, int value) {
+            int width = when.high() - when.low();
+            return width == 0
+                    ? first
+                    : first + Math.floorDiv(2 * (value - when.low()) * (last - first) + width, 2 * width);
+        }
+    }
+
+    /** A map for all channels of a source, with what it sends, that takes its event. */
+    public static ControlMap of(String id, String source, Trigger when, Send... sends) {
+        return new ControlMap(id, "", source, ChannelSet.ALL, false, false, true, when, List.of(sends), Extras.NONE);
+    }
+
+    /** Whether it answers to events of this source. */
+    public boolean isPlayedBy(String sourceId) {
+        return source.equals(Zone.ANY_SOURCE) || source.equals(sourceId);
+    }
+
+    public ControlMap withKeep(boolean on) {
+        return new ControlMap(id, name, source, channels, on, ignoreOutside, enabled, when, sends, extras);
+    }
+
+    public ControlMap withChannels(ChannelSet set) {
+        return new ControlMap(id, name, source, set, keep, ignoreOutside, enabled, when, sends, extras);
+    }
+
+    public ControlMap withIgnoreOutside(boolean on) {
+        return new ControlMap(id, name, source, channels, keep, on, enabled, when, sends, extras);
+    }
+
+    public ControlMap withEnabled(boolean on) {
+        return new ControlMap(id, name, source, channels, keep, ignoreOutside, on, when, sends, extras);
+    }
+
+    public ControlMap withSends(List<Send> others) {
+        return new ControlMap(id, name, source, channels, keep, ignoreOutside, enabled, when, others, extras);
+    }
+
+    /** The map without what does not change what it does: a new name is no edit that lets go. */
+    ControlMap nameless() {
+        return new ControlMap(id, "", source, channels, keep, ignoreOutside, enabled, when, sends, Extras.NONE);
+    }
+}

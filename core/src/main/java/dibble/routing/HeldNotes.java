@@ -1,0 +1,237 @@
+package dibble.routing;
+
+import dibble.midi.ShortMessage;
+import java.util.Arrays;
+
+/**
+ * Which notes are held, by whom, and which of them sound. For every (port, channel, note), a <em>place</em>, what leaves
+ * alternates strictly between on and off, and an off goes where its on went.
+ *
+ * <p>What holds notes is a <em>key</em>: a voice (a source that is played live, or a track that is played back), a
+ * channel and an incoming key. Each key has a chain of the notes that it holds, in the order in which they sounded. A
+ * send of a control map holds its one place by itself. Belongs to its router; allocates nothing but when more notes
+ * are held than ever before.
+ */
+final class HeldNotes {
+    private static final int NONE = -1;
+    private static final int FIRST_NODES = 4096;
+
+    private final Outlet outlet;
+
+    /** First node of each key's chain, by voice and then by {@code channel*128 + key}. */
+    private int[][] firstHeld = {};
+
+    private int[] nextNode = new int[FIRST_NODES];
+    private int[] nodePlace = new int[FIRST_NODES];
+    private boolean[] nodePressure = new boolean[FIRST_NODES];
+    private int freeNode = NONE;
+    private int lastNode = NONE;
+
+    /** By place, {@code (port*16 + channel)*128 + note}: keys that hold it, whether it sounds, and for whom. */
+    private int[] holders = {};
+
+    private boolean[] sounding = {};
+    private int[] soundingFor = {};
+
+    HeldNotes(Outlet outlet) {
+        this.outlet = outlet;
+        addNodes(0);
+    }
+
+    static int place(int destination, int note) {
+        return destination << 7 | note;
+    }
+
+    void openVoices(int count) {
+        int old = firstHeld.length;
+        if (count > old) {
+            firstHeld = Arrays.copyOf(firstHeld, count);
+            for (int voice = old; voice < count; voice++) {
+                firstHeld[voice] = new int[16 * 128];
+                Arrays.fill(firstHeld[voice], NONE);
+            }
+        }
+    }
+
+    int voices() {
+        return firstHeld.length;
+    }
+
+    void openPorts(int count) {
+        int places = count * 16 * 128;
+        if (places > holders.length) {
+            holders = Arrays.copyOf(holders, places);
+            sounding = Arrays.copyOf(sounding, places);
+            soundingFor = Arrays.copyOf(soundingFor, places);
+        }
+    }
+
+    /** Ready for a key that was pressed and holds nothing yet. */
+    void begin() {
+        lastNode = NONE;
+    }
+
+    /** Has the key that was pressed last hold a place too. */
+    void hold(int voice, int channel, int key, int place, boolean pressure) {
+        int node = takeNode();
+        nodePlace[node] = place;
+        nodePressure[node] = pressure;
+        nextNode[node] = NONE;
+        if (lastNode == NONE) {
+            firstHeld[voice][channel << 7 | key] = node;
+        } else {
+            nextNode[lastNode] = node;
+        }
+        lastNode = node;
+    }
+
+    /** Sounds a place for one more holder; what sounds there already ends first. */
+    void sound(int place, int velocity, int instrument, long stamp) {
+        stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
+        sounding[place] = outlet.send(stamp, place >>> 7, ShortMessage.noteOn(0, place & 0x7F, velocity), instrument);
+        soundingFor[place] = instrument;
+        holders[place]++;
+    }
+
+    /** Releases all that a key holds. */
+    void release(int voice, int channel, int key, int velocity, long stamp) {
+        int at = channel << 7 | key;
+        int node = firstHeld[voice][at];
+        if (node == NONE) {
+            return;
+        }
+        firstHeld[voice][at] = NONE;
+        while (node != NONE) {
+            unhold(nodePlace[node], velocity, stamp);
+            node = freed(node);
+        }
+    }
+
+    /** Takes one holder from a place, and ends it with the last. */
+    void unhold(int place, int velocity, long stamp) {
+        if (--holders[place] == 0) {
+            stop(place, velocity, stamp);
+        }
+    }
+
+    /** Ends what sounds at a place; those who hold it hold it still. */
+    void stop(int place, int velocity, long stamp) {
+        if (sounding[place]) {
+            sounding[place] = false;
+            outlet.send(stamp, place >>> 7, ShortMessage.noteOff(0, place & 0x7F, velocity), soundingFor[place]);
+        }
+    }
+
+    /** Ends all that sounds on a port, by channel and note. */
+    void stopPort(int port, long stamp) {
+        for (int place = port * 2048; place < Math.min((port + 1) * 2048, sounding.length); place++) {
+            stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
+        }
+    }
+
+    /** Sends key pressure to the notes that a key holds, where it is passed. */
+    void press(int voice, int channel, int key, int value, long stamp) {
+        for (int node = firstHeld[voice][channel << 7 | key]; node != NONE; node = nextNode[node]) {
+            int place = nodePlace[node];
+            if (nodePressure[node] && sounding[place]) {
+                outlet.send(
+                        stamp,
+                        place >>> 7,
+                        ShortMessage.of(ShortMessage.KEY_PRESSURE, 0, place & 0x7F, value),
+                        soundingFor[place]);
+            }
+        }
+    }
+
+    boolean isHeldAt(int voice, int channel, int destination) {
+        for (int key = 0; key < 128; key++) {
+            for (int node = firstHeld[voice][channel << 7 | key]; node != NONE; node = nextNode[node]) {
+                if (nodePlace[node] >>> 7 == destination) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    /** Nobody holds anything any more. */
+    void forgetAll() {
+        Arrays.fill(holders, 0);
+        Arrays.fill(sounding, false);
+        for (int[] heads : firstHeld) {
+            Arrays.fill(heads, NONE);
+        }
+        freeNode = NONE;
+        addNodes(0);
+    }
+
+    /** Nobody holds anything on a port any more. */
+    void forgetPort(int port) {
+        for (int[] heads : firstHeld) {
+            for (int at = 0; at < heads.length; at++) {
+                heads[at] = without(heads[at], port);
+            }
+        }
+        Arrays.fill(holders, port * 2048, (port + 1) * 2048, 0);
+        Arrays.fill(sounding, port * 2048, (port + 1) * 2048, false);
+    }
+
+    private int without(int first, int port) {
+        int kept = NONE;
+        int last = NONE;
+        int node = first;
+        while (node != NONE) {
+            if (nodePlace[node] >>> 11 == port) {
+                node = freed(node);
+                continue;
+            }
+            if (kept == NONE) {
+                kept = node;
+            } else {
+                nextNode[last] = node;
+            }
+            last = node;
+            node = nextNode[node];
+        }
+        if (last != NONE) {
+            nextNode[last] = NONE;
+        }
+        return kept;
+    }
+
+    int soundingCount() {
+        int count = 0;
+        for (boolean on : sounding) {
+            count += on ? 1 : 0;
+        }
+        return count;
+    }
+
+    /** Gives a node back; returns the one that came after it. */
+    private int freed(int node) {
+        int next = nextNode[node];
+        nextNode[node] = freeNode;
+        freeNode = node;
+        return next;
+    }
+
+    private int takeNode() {
+        if (freeNode == NONE) {
+            int old = nextNode.length;
+            nextNode = Arrays.copyOf(nextNode, old * 2);
+            nodePlace = Arrays.copyOf(nodePlace, old * 2);
+            nodePressure = Arrays.copyOf(nodePressure, old * 2);
+            addNodes(old);
+        }
+        int node = freeNode;
+        freeNode = nextNode[node];
+        return node;
+    }
+
+    private void addNodes(int from) {
+        for (int node = nextNode.length - 1; node >= from; node--) {
+            nextNode[node] = freeNode;
+            freeNode = node;
+        }
+    }
+}

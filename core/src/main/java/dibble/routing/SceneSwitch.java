@@ -1,0 +1,15 @@
+package dibble.routing;
+
+import dibble.gear.Checked;
+
+/**
+ * Whose program changes call scenes.
+ *
+ * @param source a source's id
+ * @param channel 1-16
+ */
+public record SceneSwitch(String source, int channel) {
+    public SceneSwitch {
+        Checked.range("channel", channel, 1, 16);
+    }
+}

@@ -1,0 +1,145 @@
+package dibble.session;
+
+import dibble.gear.Extras;
+import dibble.gear.Instrument;
+import dibble.gear.Source;
+import dibble.midi.MiddleC;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.routing.ControlMap;
+import dibble.routing.Scene;
+import dibble.routing.SceneSwitch;
+import dibble.routing.Zone;
+import dibble.time.TempoMap;
+import java.util.List;
+
+/** Makes a session that differs from another in some fields. */
+final class SessionBuilder {
+    private String name;
+    private MiddleC middleC;
+    private TempoMap tempo;
+    private List<Source> sources;
+    private List<Instrument> instruments;
+    private List<Zone> zones;
+    private List<ControlMap> controls;
+    private List<Scene> scenes;
+    private SceneSwitch sceneSwitch;
+    private List<Track> tracks;
+    private List<Take> takes;
+    private List<Settled> settled;
+    private Extras extras;
+
+    /** A session with nothing in it. */
+    SessionBuilder(String name) {
+        this.name = name;
+        middleC = MiddleC.C4;
+        tempo = TempoMap.of(96);
+        sources = List.of();
+        instruments = List.of();
+        zones = List.of();
+        controls = List.of();
+        scenes = List.of();
+        tracks = List.of();
+        takes = List.of();
+        settled = List.of();
+        extras = Extras.NONE;
+    }
+
+    SessionBuilder(Session session) {
+        name = session.name();
+        middleC = session.middleC();
+        tempo = session.tempo();
+        sources = session.sources();
+        instruments = session.instruments();
+        zones = session.zones();
+        controls = session.controls();
+        scenes = session.scenes();
+        sceneSwitch = session.sceneSwitch();
+        tracks = session.tracks();
+        takes = session.takes();
+        settled = session.settled();
+        extras = session.extras();
+    }
+
+    SessionBuilder name(String value) {
+        name = value;
+        return this;
+    }
+
+    SessionBuilder middleC(MiddleC value) {
+        middleC = value;
+        return this;
+    }
+
+    SessionBuilder tempo(TempoMap value) {
+        tempo = value;
+        return this;
+    }
+
+    SessionBuilder sources(List<Source> value) {
+        sources = value;
+        return this;
+    }
+
+    SessionBuilder instruments(List<Instrument> value) {
+        instruments = value;
+        return this;
+    }
+
+    SessionBuilder zones(List<Zone> value) {
+        zones = value;
+        return this;
+    }
+
+    SessionBuilder controls(List<ControlMap> value) {
+        controls = value;
+        return this;
+    }
+
+    SessionBuilder scenes(List<Scene> value) {
+        scenes = value;
+        return this;
+    }
+
+    SessionBuilder sceneSwitch(SceneSwitch value) {
+        sceneSwitch = value;
+        return this;
+    }
+
+    SessionBuilder tracks(List<Track> value) {
+        tracks = value;
+        return this;
+    }
+
+    SessionBuilder takes(List<Take> value) {
+        takes = value;
+        return this;
+    }
+
+    SessionBuilder settled(List<Settled> value) {
+        settled = value;
+        return this;
+    }
+
+    SessionBuilder extras(Extras value) {
+        extras = value;
+        return this;
+    }
+
+    Session build() {
+        return new Session(
+                name,
+                middleC,
+                tempo,
+                sources,
+                instruments,
+                zones,
+                controls,
+                scenes,
+                sceneSwitch,
+                tracks,
+                takes,
+                settled,
+                extras);
+    }
+}
