@@ -8,6 +8,7 @@ import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
+import dibble.ports.ExclusiveLane;
 import dibble.ports.Lane;
 import dibble.ports.OutputPort;
 import dibble.routing.Router;
@@ -132,7 +133,11 @@ public final class OrderMeasurement {
                 router.install(table, stamp);
             });
             Inlet[] inlets = new Inlet[sources];
-            Arrays.setAll(inlets, engine::openInlet);
+            Arrays.setAll(inlets, source -> {
+                Inlet inlet = engine.openInlet();
+                inlet.lead(new int[] {source}, new ExclusiveLane[0]);
+                return inlet;
+            });
             play(sources, source -> (number, message) -> inlets[source].heard(message));
         }
     }

@@ -1,5 +1,6 @@
 package dibble.ports;
 
+import java.util.List;
 import java.util.Optional;
 
 /** Where ports come from. */
@@ -9,4 +10,15 @@ public interface Devices {
 
     /** Opens the output port of this name, if there is one now. */
     Optional<OutputPort> output(String name);
+
+    /** The names of the input ports that are there now. */
+    List<String> inputs();
+
+    /** The names of the output ports that are there now. */
+    List<String> outputs();
+
+    /** The device that a port belongs to: ports with one name for both directions are one device. */
+    default String device(String port) {
+        return port;
+    }
 }

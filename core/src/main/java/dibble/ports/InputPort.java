@@ -7,6 +7,13 @@ public interface InputPort {
     interface Listener {
         /** @param message a packed channel message */
         void heard(int message);
+
+        /**
+         * Takes a whole system exclusive message.
+         *
+         * @param message from its 0xF0 to its 0xF7; not kept or changed by the caller
+         */
+        default void heardExclusive(byte[] message) {}
     }
 
     /** The name by which a session knows it. */

@@ -13,6 +13,13 @@ public interface OutputPort extends AutoCloseable {
      */
     void send(int message, long stamp);
 
+    /**
+     * Sends a whole system exclusive message; may block. Called on another thread than {@link #send}.
+     *
+     * @param message from its 0xF0 to its 0xF7
+     */
+    default void sendExclusive(byte[] message) {}
+
     /** Closes the port. */
     @Override
     default void close() {}

@@ -37,6 +37,7 @@ public final class Printer {
      */
     public Printer(List<Track> tracks, Set<String> armed) {
         this.tracks = List.copyOf(tracks);
+        router.giveSounds();
         logs = new EventLog[tracks.size()];
         for (int i = 0; i < logs.length; i++) {
             logs[i] = new EventLog();
@@ -65,7 +66,8 @@ public final class Printer {
             printer.event(
                     take.sources().get(source),
                     take.log().message(i),
-                    take.log().stamp(i));
+                    take.log().stamp(i),
+                    take.log().isEcho(i));
         }
         printer.finish(take.length());
         return printer;
@@ -84,9 +86,17 @@ public final class Printer {
         Arrays.fill(trackOfSounding, old, trackOfSounding.length, NO_TRACK);
     }
 
-    /** Routes one event of a source onto the tracks. */
-    public void event(String source, int message, long stamp) {
-        router.event(slots.source(source), message, stamp);
+    /**
+     * Routes one event of a source onto the tracks.
+     *
+     * @param echo whether it came back from a looping device: then only what it ends counts
+     */
+    public void event(String source, int message, long stamp, boolean echo) {
+        if (echo) {
+            router.eventEndsOnly(slots.source(source), message, stamp);
+        } else {
+            router.event(slots.source(source), message, stamp);
+        }
     }
 
     /** Ends all notes that are still held. */

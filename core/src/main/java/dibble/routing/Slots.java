@@ -93,6 +93,16 @@ public final class Slots {
         return sources.names.get(slot);
     }
 
+    /** The ids of all sources so far, by slot. */
+    public List<String> sourceIds() {
+        return List.copyOf(sources.names);
+    }
+
+    /** The ids of all scenes so far, by slot. */
+    public List<String> sceneIds() {
+        return List.copyOf(scenes.names);
+    }
+
     public String portName(int slot) {
         return ports.names.get(slot);
     }

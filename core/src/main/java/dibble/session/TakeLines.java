@@ -70,6 +70,9 @@ final class TakeLines {
             json.writeNumber(b & 0xFF);
         }
         json.writeEndArray();
+        if (take.log().isEcho(i)) {
+            json.writeBooleanField("echo", true);
+        }
         end(json);
     }
 
@@ -98,7 +101,11 @@ final class TakeLines {
             long stamp = node.get("t").longValue();
             if (node.has("m")) {
                 int source = numbers.computeIfAbsent(node.path("from").asText(), key -> numbers.size());
-                log.add(stamp, source, message(node.get("m"), place));
+                log.add(
+                        stamp,
+                        source,
+                        message(node.get("m"), place),
+                        node.path("echo").asBoolean());
             } else if (node.has("routing")) {
                 SessionReader.Read read = SessionReader.read(node.get("routing"));
                 Routing routing = read.session().routing(read.performance());

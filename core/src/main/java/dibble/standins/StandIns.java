@@ -3,8 +3,10 @@ package dibble.standins;
 import dibble.ports.Devices;
 import dibble.ports.InputPort;
 import dibble.ports.OutputPort;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 
@@ -14,6 +16,7 @@ public final class StandIns implements Devices {
     public static final String PREFIX = "stand-in:";
 
     private final Map<String, StandInKeyboard> keyboards = new ConcurrentHashMap<>();
+    private final Set<String> opened = ConcurrentHashMap.newKeySet();
     private final Function<String, OutputPort> instruments;
 
     /** @param instruments opens the built-in instrument of a port's name */
@@ -35,6 +38,20 @@ public final class StandIns implements Devices {
 
     @Override
     public Optional<OutputPort> output(String name) {
-        return name.startsWith(PREFIX) ? Optional.of(instruments.apply(name)) : Optional.empty();
+        if (!name.startsWith(PREFIX)) {
+            return Optional.empty();
+        }
+        opened.add(name);
+        return Optional.of(instruments.apply(name));
+    }
+
+    @Override
+    public List<String> inputs() {
+        return keyboards.keySet().stream().sorted().toList();
+    }
+
+    @Override
+    public List<String> outputs() {
+        return opened.stream().sorted().toList();
     }
 }

@@ -34,16 +34,22 @@ final class Engine implements RouterOutput {
     private final EventRing recorder = new EventRing(RECORDER_CAPACITY);
     private volatile Inlet[] inlets = {};
     private Lane[] lanes = {};
+    private LoopGuard[] guards = {};
+
+    /** The slot of the active scene, or -1. */
+    private volatile int scene = -1;
+
     private volatile long monitorSkipped;
     private volatile long recorderLost;
 
     Engine(Clock clock) {
         this.clock = clock;
+        router.giveSounds();
     }
 
-    /** Opens a way in for a source, or for playback. */
-    synchronized Inlet openInlet(int source) {
-        Inlet inlet = new Inlet(this, clock, source);
+    /** Opens a way in for a port, or for playback. */
+    synchronized Inlet openInlet() {
+        Inlet inlet = new Inlet(this, clock);
         Inlet[] more = Arrays.copyOf(inlets, inlets.length + 1);
         more[inlets.length] = inlet;
         inlets = more;
@@ -62,6 +68,19 @@ final class Engine implements RouterOutput {
             lanes = Arrays.copyOf(lanes, port + 1);
         }
         lanes[port] = lane;
+    }
+
+    /** Has a guard watch what is sent to a port, or nobody (null). Runs as a command, in the turn. */
+    void setGuard(int port, LoopGuard guard) {
+        if (port >= guards.length) {
+            guards = Arrays.copyOf(guards, port + 1);
+        }
+        guards[port] = guard;
+    }
+
+    /** The slot of the scene that is active at this point of the order, or -1 where there is none. */
+    int scene() {
+        return scene;
     }
 
     /**
@@ -99,28 +118,37 @@ final class Engine implements RouterOutput {
             any = false;
             for (Command command = commands.poll(); command != null; command = commands.poll()) {
                 command.run(router, clock.nanos());
+                scene = router.scene();
                 any = true;
             }
             // One event of each port in turn: a flood on one port does not hold up the others.
             for (Inlet inlet : inlets) {
                 if (inlet.ring.poll()) {
-                    decide(inlet.ring.stamp(), inlet.ring.payload());
+                    decide(inlet, inlet.ring.stamp(), inlet.ring.payload());
                     any = true;
                 }
             }
         }
     }
 
-    private void decide(long stamp, long packed) {
+    private void decide(Inlet inlet, long stamp, long packed) {
         int message = Packed.message(packed);
-        if (Packed.what(packed) == Packed.PLAYED) {
-            if (!recorder.offer(stamp, packed)) {
-                recorderLost = recorderLost + 1;
-            }
-            show(stamp, packed);
-            router.event(Packed.voice(packed), message, stamp);
+        int voice = Packed.voice(packed);
+        if (Packed.what(packed) != Packed.PLAYED) {
+            router.play(voice, Packed.port(packed), Packed.instrument(packed), message, stamp);
+            return;
+        }
+        LoopGuard guard = inlet.guard();
+        boolean echo = guard != null && guard.isEcho(stamp, message, router);
+        long what = echo ? Packed.of(Packed.ECHO, voice, 0, 0, message) : packed;
+        if (!recorder.offer(stamp, what)) {
+            recorderLost = recorderLost + 1;
+        }
+        show(stamp, what);
+        if (echo) {
+            router.eventEndsOnly(voice, message, stamp);
         } else {
-            router.play(Packed.voice(packed), Packed.port(packed), Packed.instrument(packed), message, stamp);
+            router.event(voice, message, stamp);
         }
     }
 
@@ -133,14 +161,26 @@ final class Engine implements RouterOutput {
     @Override
     public boolean send(long stamp, int port, int message, int instrument) {
         Lane lane = port < lanes.length ? lanes[port] : null;
-        boolean taken = lane != null && lane.offer(stamp, message);
+        LoopGuard guard = port < guards.length ? guards[port] : null;
+        boolean taken = lane != null && (guard == null || !guard.isCut()) && lane.offer(stamp, message);
+        if (guard != null && taken) {
+            guard.sent(stamp, message);
+        }
         show(stamp, Packed.of(taken ? Packed.SENT : Packed.NOT_SENT, 0, port, instrument, message));
         return taken;
     }
 
-    /** Marks this point of the order for the recorder. Runs as a command; waits where the recorder is behind. */
-    void markForRecorder(long stamp) {
-        while (!recorder.offer(stamp, Packed.of(Packed.REQUEST, 0, 0, 0, 0))) {
+    @Override
+    public void sceneCalled(long stamp, int called) {
+        scene = called;
+    }
+
+    /**
+     * Marks this point of the order, and the scene that is active here, for the recorder. Runs as a command; waits
+     * where the recorder is behind.
+     */
+    void markForRecorder(Router at, long stamp) {
+        while (!recorder.offer(stamp, Packed.of(Packed.REQUEST, at.scene() + 1, 0, 0, 0))) {
             Thread.onSpinWait();
         }
     }

@@ -1,41 +1,84 @@
 package dibble.studio;
 
 import dibble.ports.EventRing;
+import dibble.ports.ExclusiveLane;
 import dibble.ports.InputPort;
 import dibble.time.Clock;
 
-/** The way in of one port: stamps what it hears on entry, puts it into a ring of its own, and has it decided. */
+/**
+ * The way in of one port: stamps what it hears on entry, puts it into a ring of its own for each source that plays on
+ * the port, and has it decided.
+ */
 final class Inlet implements InputPort.Listener {
     /** Room for the events of a burst, while somebody else is at their turn. */
     private static final int CAPACITY = 1 << 12;
 
+    private static final int[] NOBODY = {};
+    private static final ExclusiveLane[] NOWHERE = {};
+
     final EventRing ring = new EventRing(CAPACITY);
     private final Engine engine;
     private final Clock clock;
-    private final int source;
+    private volatile int[] sources = NOBODY;
+    private volatile ExclusiveLane[] exclusiveTo = NOWHERE;
     private volatile long lost;
 
-    Inlet(Engine engine, Clock clock, int source) {
+    /** What watches for echoes of the port's own device, or null. Belongs to whoever has the turn. */
+    private LoopGuard guard;
+
+    Inlet(Engine engine, Clock clock) {
         this.engine = engine;
         this.clock = clock;
-        this.source = source;
+    }
+
+    /** Says who plays on the port, by their slots, and where their system exclusive messages go. */
+    void lead(int[] slots, ExclusiveLane[] exclusive) {
+        sources = slots;
+        exclusiveTo = exclusive;
+    }
+
+    int[] sources() {
+        return sources;
+    }
+
+    /** Runs as a command, in the turn. */
+    void watch(LoopGuard watcher) {
+        guard = watcher;
+    }
+
+    LoopGuard guard() {
+        return guard;
     }
 
     @Override
     public void heard(int message) {
-        put(Packed.of(Packed.PLAYED, source, 0, 0, message));
+        int[] slots = sources;
+        long stamp = clock.nanos();
+        for (int source : slots) {
+            put(stamp, Packed.of(Packed.PLAYED, source, 0, 0, message));
+        }
+        if (slots.length > 0) {
+            engine.takeTurn();
+        }
+    }
+
+    @Override
+    public void heardExclusive(byte[] message) {
+        for (ExclusiveLane lane : exclusiveTo) {
+            lane.offer(message);
+        }
     }
 
     /** Plays a message of a track, straight to its destination. */
     void playBack(int voice, int port, int instrument, int message) {
-        put(Packed.of(Packed.PLAYED_BACK, voice, port, instrument, message));
+        put(clock.nanos(), Packed.of(Packed.PLAYED_BACK, voice, port, instrument, message));
+        engine.takeTurn();
     }
 
-    private void put(long packed) {
-        if (!ring.offer(clock.nanos(), packed)) {
+    private void put(long stamp, long packed) {
+        if (!ring.offer(stamp, packed)) {
             lost = lost + 1;
         }
-        engine.takeTurn();
     }
 
     /** Events that found the ring full. */

@@ -24,8 +24,11 @@ public final class Packed {
     /** A message that the way to its port refused, or whose port is not there. */
     public static final int NOT_SENT = 3;
 
-    /** In the recorder's ring: a request waits in its queue, to be carried out at this point. */
+    /** In the recorder's ring: a request waits, to be carried out at this point; its voice is the scene's slot, plus 1. */
     static final int REQUEST = 4;
+
+    /** A message that came back from a looping device: nothing was made of it but what it ends. */
+    public static final int ECHO = 5;
 
     private Packed() {}
 

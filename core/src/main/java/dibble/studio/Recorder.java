@@ -26,7 +26,8 @@ final class Recorder implements AutoCloseable {
     record Finished(Take take, Printer printer) {}
 
     private interface Request {
-        void carryOut(long stamp);
+        /** @param scene the slot of the scene that is active at this point, or -1 */
+        void carryOut(long stamp, int scene);
     }
 
     private final EventRing ring;
@@ -42,23 +43,33 @@ final class Recorder implements AutoCloseable {
         thread.start();
     }
 
-    /** Asks for a recording to start at the mark that follows. */
-    void start(List<Track> tracks, Set<String> armed, List<String> sources, Routing routing) {
-        requests.add(stamp -> recording = new Recording(stamp, sources, new Printer(tracks, armed), routing));
+    /**
+     * Asks for a recording to start at the mark that follows.
+     *
+     * @param scenes the ids of scenes, by their slots
+     */
+    void start(List<Track> tracks, Set<String> armed, List<String> sources, List<String> scenes, Routing routing) {
+        requests.add((stamp, scene) ->
+                recording = new Recording(stamp, sources, new Printer(tracks, armed), inScene(routing, scenes, scene)));
     }
 
     /** Asks for another routing from the mark that follows. */
-    void routing(List<String> sources, Routing routing) {
-        requests.add(stamp -> {
+    void routing(List<String> sources, List<String> scenes, Routing routing) {
+        requests.add((stamp, scene) -> {
             if (recording != null) {
-                recording.routing(stamp, sources, routing);
+                recording.routing(stamp, sources, inScene(routing, scenes, scene));
             }
         });
     }
 
+    /** The routing in the scene that was active at its place: an event may have called one that nobody else knew yet. */
+    private static Routing inScene(Routing routing, List<String> scenes, int scene) {
+        return scene < 0 ? routing : routing.withScene(scenes.get(scene));
+    }
+
     /** Asks for the end at the mark that follows. */
     void stop() {
-        requests.add(stamp -> {
+        requests.add((stamp, scene) -> {
             if (recording != null) {
                 Take take = recording.finish(stamp);
                 finished.add(new Finished(take, recording.printer()));
@@ -83,9 +94,10 @@ final class Recorder implements AutoCloseable {
 
     private void take(long stamp, long packed) {
         if (Packed.what(packed) == Packed.REQUEST) {
-            requests.remove().carryOut(stamp);
+            requests.remove().carryOut(stamp, Packed.voice(packed) - 1);
         } else if (recording != null) {
-            recording.event(stamp, Packed.voice(packed), Packed.message(packed));
+            boolean echo = Packed.what(packed) == Packed.ECHO;
+            recording.event(stamp, Packed.voice(packed), Packed.message(packed), echo);
         }
     }
 

@@ -35,10 +35,10 @@ public final class Recording {
         printer.install(routing, at);
     }
 
-    void event(long stamp, int source, int message) {
+    void event(long stamp, int source, int message, boolean echo) {
         long at = since(stamp);
-        log.add(at, source, message);
-        printer.event(sources.get(source), message, at);
+        log.add(at, source, message, echo);
+        printer.event(sources.get(source), message, at, echo);
     }
 
     /** Ends what is held; the take is named when it is put into a session. */

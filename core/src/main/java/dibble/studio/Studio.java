@@ -1,7 +1,5 @@
 package dibble.studio;
 
-import dibble.gear.Instrument;
-import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.ports.Devices;
@@ -22,12 +20,9 @@ import dibble.time.Clock;
 import dibble.transport.Player;
 import dibble.transport.Timeline;
 import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
@@ -41,19 +36,19 @@ public final class Studio implements AutoCloseable {
     private static final String PLAYBACK = "track:";
 
     private final Clock clock;
-    private final Devices devices;
     private final Document document;
     private final Slots slots = new Slots();
     private final Engine engine;
     private final Recorder recorder;
     private final Inlet playback;
-    private final Map<String, Inlet> inlets = new HashMap<>();
-    private final Map<String, String> sourceAtPort = new HashMap<>();
-    private final Map<String, Lane> lanes = new HashMap<>();
-    private final Map<Destination, int[]> sounds = new HashMap<>();
+    private final PortRack ports;
     private final Runnable unlisten;
     private Routing routing;
     private Set<String> unheard;
+
+    /** The scene that was asked for last, or learned from the engine: a change of it comes from neither. */
+    private String scene;
+
     private Player player;
     private int[] playing = {};
     private Player performer;
@@ -62,11 +57,11 @@ public final class Studio implements AutoCloseable {
 
     public Studio(Clock clock, Devices devices, Document document) {
         this.clock = clock;
-        this.devices = devices;
         this.document = document;
         engine = new Engine(clock);
         recorder = new Recorder(engine.recorderRing());
-        playback = engine.openInlet(0);
+        playback = engine.openInlet();
+        ports = new PortRack(engine, slots, devices);
         unlisten = document.listen(this::follow);
         follow();
     }
@@ -96,103 +91,46 @@ public final class Studio implements AutoCloseable {
             return;
         }
         boolean sameRouting = next.equals(routing);
+        boolean sceneAsked = !Objects.equals(next.activeScene(), scene);
         routing = next;
         unheard = performance.unheard();
+        scene = next.activeScene();
         RoutingTable table = RoutingCompiler.compileLive(next, slots, unheard);
-        openLanes();
-        engine.submit((router, stamp) -> router.install(table, stamp));
-        openInlets();
-        sendSounds(false);
-        if (!sameRouting) {
-            recorder.routing(sourceIds(), next);
-            engine.submit((router, stamp) -> engine.markForRecorder(stamp));
-        }
-    }
-
-    private void openLanes() {
-        Set<String> wanted = new HashSet<>();
-        for (Instrument instrument : routing.instruments()) {
-            String name = instrument.port();
-            if (wanted.add(name) && !lanes.containsKey(name)) {
-                devices.output(name).ifPresent(port -> {
-                    Lane lane = new Lane(port);
-                    lanes.put(name, lane);
-                    int slot = slots.port(name);
-                    engine.submit((router, stamp) -> engine.setLane(slot, lane));
-                });
-            }
-        }
-        Set<String> gone = new HashSet<>(lanes.keySet());
-        gone.removeAll(wanted);
-        gone.forEach(this::closeLane);
-    }
-
-    private void closeLane(String name) {
-        Lane lane = lanes.remove(name);
-        int slot = slots.port(name);
-        sounds.keySet().removeIf(destination -> destination.port().equals(name));
-        CompletableFuture<Void> out = new CompletableFuture<>();
+        ports.openLanes(next);
         engine.submit((router, stamp) -> {
-            router.closePort(slot, stamp);
-            engine.setLane(slot, null);
-            out.complete(null);
-        });
-        out.join();
-        lane.close();
-    }
-
-    private void openInlets() {
-        Map<String, String> wanted = new LinkedHashMap<>();
-        routing.sources().forEach(source -> wanted.putIfAbsent(source.port(), source.id()));
-        Set<String> gone = new HashSet<>(sourceAtPort.keySet());
-        gone.removeAll(wanted.keySet());
-        for (String name : gone) {
-            sourceAtPort.remove(name);
-            devices.input(name).ifPresent(port -> port.listen(null));
-        }
-        wanted.forEach((name, source) -> {
-            if (!source.equals(sourceAtPort.get(name))) {
-                devices.input(name).ifPresent(port -> {
-                    port.listen(inlets.computeIfAbsent(source, id -> engine.openInlet(slots.source(id))));
-                    sourceAtPort.put(name, source);
-                });
+            // An edit stays in the scene that is active: a key may have called one that is not known here yet.
+            if (sceneAsked) {
+                router.install(table, stamp);
+            } else {
+                router.replace(table, stamp);
             }
         });
-    }
-
-    /** Sends each part's bank, program, volume and pan: those that changed, or all. */
-    public void sendSounds(boolean all) {
-        if (all) {
-            sounds.clear();
-        }
-        for (Instrument instrument : routing.instruments()) {
-            for (Part part : instrument.parts()) {
-                routing.destination(instrument.ref(part))
-                        .filter(destination -> lanes.containsKey(destination.port()))
-                        .ifPresent(destination -> sendSound(instrument, part, destination));
-            }
+        ports.follow(next);
+        if (!sameRouting) {
+            recorder.routing(slots.sourceIds(), slots.sceneIds(), next);
+            engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
         }
     }
 
-    private void sendSound(Instrument instrument, Part part, Destination destination) {
-        int[] messages = part.sound().messages(destination.channel() - 1);
-        if (!Arrays.equals(messages, sounds.put(destination, messages))) {
-            int port = slots.port(destination.port());
-            int number = slots.instrument(instrument.id());
-            engine.submit((router, stamp) -> {
-                for (int message : messages) {
-                    engine.send(stamp, port, message, number);
-                }
-            });
-        }
+    /** Takes in that ports have come or gone. */
+    public void portsChanged() {
+        ports.follow(routing);
     }
 
-    private List<String> sourceIds() {
-        List<String> ids = new ArrayList<>();
-        for (int slot = 0; slot < slots.sourceCount(); slot++) {
-            ids.add(slots.sourceId(slot));
-        }
-        return ids;
+    /** Sends all parts their bank, program, volume and pan. */
+    public void sendAllSounds() {
+        ports.forgetSounds();
+        ports.sendSounds(routing);
+    }
+
+    /** The loops that were found and cut. */
+    public List<Loop> loops() {
+        return ports.loops();
+    }
+
+    /** Sends to a port again that was cut off because of a loop. */
+    public void allowLoop(String outputPort) {
+        ports.allow(outputPort);
     }
 
     /** What the transport does now. */
@@ -249,8 +187,8 @@ public final class Studio implements AutoCloseable {
         }
         recordAsked = true;
         stopAsked = false;
-        recorder.start(tracks, document.performance().armed(), sourceIds(), routing);
-        engine.submit((router, stamp) -> engine.markForRecorder(stamp));
+        recorder.start(tracks, document.performance().armed(), slots.sourceIds(), slots.sceneIds(), routing);
+        engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
     }
 
     /** Plays the tracks from a place, in nanoseconds, on the parts that they are for. */
@@ -295,7 +233,7 @@ public final class Studio implements AutoCloseable {
         if (transport() == Transport.RECORDING && !stopAsked) {
             stopAsked = true;
             recorder.stop();
-            engine.submit((router, stamp) -> engine.markForRecorder(stamp));
+            engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
         }
     }
 
@@ -356,9 +294,23 @@ public final class Studio implements AutoCloseable {
             // Wheels that the tracks left away from their rest go back.
             stopPlayer();
         }
+        followScene();
         for (Recorder.Finished done = recorder.pollFinished(); done != null; done = recorder.pollFinished()) {
             recordAsked = false;
             keep(done);
+        }
+    }
+
+    /** The performance learns of a scene that was called by something played. */
+    private void followScene() {
+        int active = engine.scene();
+        if (active < 0) {
+            return;
+        }
+        String id = slots.sceneId(active);
+        if (!id.equals(scene) && session().scene(id).isPresent()) {
+            scene = id;
+            document.perform(performance -> performance.withScene(id));
         }
     }
 
@@ -397,7 +349,7 @@ public final class Studio implements AutoCloseable {
 
     /** The way out to a port that is open. */
     public Optional<Lane> lane(String port) {
-        return Optional.ofNullable(lanes.get(port));
+        return ports.lane(port);
     }
 
     /** Lets all keys go and closes all ports. A recording in progress is given up. */
@@ -406,14 +358,7 @@ public final class Studio implements AutoCloseable {
         unlisten.run();
         stopPlayer();
         stopPerformance();
-        sourceAtPort.keySet().forEach(name -> devices.input(name).ifPresent(port -> port.listen(null)));
-        CompletableFuture<Void> silent = new CompletableFuture<>();
-        engine.submit((router, stamp) -> {
-            router.silence(stamp);
-            silent.complete(null);
-        });
-        silent.join();
-        lanes.values().forEach(Lane::close);
+        ports.close();
         recorder.close();
     }
 }

@@ -214,11 +214,11 @@ class StudioTest {
         Document document = open(bothOnCelesta());
         await().until(() -> port.sounds.size() == 7);
         document.edit("z", s -> s.withZones(List.<Zone>of()));
-        studio.sendSounds(false);
+        studio.portsChanged();
         studio.soundingCount();
         await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
         assertThat(port.sounds).hasSize(7);
-        studio.sendSounds(true);
+        studio.sendAllSounds();
         await().until(() -> port.sounds.size() == 14);
     }
 

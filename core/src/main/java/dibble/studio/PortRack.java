@@ -1,0 +1,284 @@
+package dibble.studio;
+
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.Source;
+import dibble.ports.Devices;
+import dibble.ports.ExclusiveLane;
+import dibble.ports.InputPort;
+import dibble.ports.Lane;
+import dibble.ports.OutputPort;
+import dibble.routing.Destination;
+import dibble.routing.Routing;
+import dibble.routing.Slots;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+
+/**
+ * The ports of a session: opened while its routing names them and the devices have them. What goes away is let go or
+ * forgotten, keeps its place, and is taken up again when it is back. Used by the thread that edits; what concerns the
+ * order of events is submitted to the engine.
+ */
+final class PortRack {
+    /** The port of a source that plays on any port that is no other source's. */
+    private static final String ANY = "any";
+
+    private final Engine engine;
+    private final Slots slots;
+    private final Devices devices;
+    private final Map<String, Lane> lanes = new HashMap<>();
+    private final Map<String, ExclusiveLane> exclusiveLanes = new HashMap<>();
+    private final Map<String, Inlet> inlets = new HashMap<>();
+    private final Map<String, InputPort> listened = new HashMap<>();
+    private final Map<String, LoopGuard> guards = new LinkedHashMap<>();
+    private final Set<String> lost = new HashSet<>();
+    private final Map<Destination, int[]> sounds = new HashMap<>();
+
+    PortRack(Engine engine, Slots slots, Devices devices) {
+        this.engine = engine;
+        this.slots = slots;
+        this.devices = devices;
+    }
+
+    /** Opens and closes what a routing, and the devices that are there now, ask for. */
+    void follow(Routing routing) {
+        openLanes(routing);
+        openInlets(routing);
+        watchLoops();
+        sendSounds(routing);
+    }
+
+    /** The ways out, which must be there before a routing that uses them. */
+    void openLanes(Routing routing) {
+        Set<String> wanted = new HashSet<>();
+        routing.instruments().forEach(instrument -> wanted.add(instrument.port()));
+        Set<String> present = new HashSet<>(devices.outputs());
+        for (String name : List.copyOf(lanes.keySet())) {
+            if (!present.contains(name)) {
+                loseLane(name);
+            } else if (!wanted.contains(name)) {
+                closeLane(name);
+            }
+        }
+        for (String name : wanted) {
+            if (!lanes.containsKey(name)) {
+                devices.output(name).ifPresent(port -> openLane(name, port));
+            }
+        }
+        lost.retainAll(wanted);
+    }
+
+    private void openLane(String name, OutputPort port) {
+        Lane lane = new Lane(port);
+        lanes.put(name, lane);
+        int slot = slots.port(name);
+        boolean isBack = lost.remove(name);
+        engine.submit((router, stamp) -> {
+            engine.setLane(slot, lane);
+            if (isBack) {
+                router.reopenPort(slot, stamp);
+            }
+        });
+    }
+
+    private void closeLane(String name) {
+        int slot = slots.port(name);
+        closing(name, (router, stamp) -> {
+            router.closePort(slot, stamp);
+            engine.setLane(slot, null);
+        });
+    }
+
+    /** A port that is gone: nothing can be sent there any more. */
+    private void loseLane(String name) {
+        int slot = slots.port(name);
+        lost.add(name);
+        closing(name, (router, stamp) -> {
+            engine.setLane(slot, null);
+            router.forgetPort(slot);
+        });
+    }
+
+    private void closing(String name, Engine.Command last) {
+        Lane lane = lanes.remove(name);
+        ExclusiveLane exclusive = exclusiveLanes.remove(name);
+        if (exclusive != null) {
+            exclusive.close();
+        }
+        sounds.keySet().removeIf(destination -> destination.port().equals(name));
+        CompletableFuture<Void> out = new CompletableFuture<>();
+        engine.submit((router, stamp) -> {
+            last.run(router, stamp);
+            out.complete(null);
+        });
+        out.join();
+        lane.close();
+    }
+
+    private void openInlets(Routing routing) {
+        Map<String, List<Source>> wanted = new LinkedHashMap<>();
+        List<Source> anywhere = new ArrayList<>();
+        for (Source source : routing.sources()) {
+            if (source.port().equals(ANY)) {
+                anywhere.add(source);
+            } else {
+                wanted.computeIfAbsent(source.port(), port -> new ArrayList<>()).add(source);
+            }
+        }
+        if (!anywhere.isEmpty()) {
+            devices.inputs().forEach(port -> wanted.putIfAbsent(port, anywhere));
+        }
+        for (String name : List.copyOf(listened.keySet())) {
+            Optional<InputPort> port = wanted.containsKey(name) ? devices.input(name) : Optional.empty();
+            if (port.isEmpty()) {
+                listened.remove(name).listen(null);
+                lead(inlets.get(name), List.of(), routing);
+            }
+        }
+        wanted.forEach((name, sources) -> devices.input(name).ifPresent(port -> {
+            Inlet inlet = inlets.computeIfAbsent(name, key -> engine.openInlet());
+            lead(inlet, sources, routing);
+            if (listened.put(name, port) != port) {
+                port.listen(inlet);
+            }
+        }));
+    }
+
+    /** Says who plays on a port; who does not any more lets go of what they held there. */
+    private void lead(Inlet inlet, List<Source> sources, Routing routing) {
+        int[] before = inlet.sources();
+        int[] now =
+                sources.stream().mapToInt(source -> slots.source(source.id())).toArray();
+        inlet.lead(now, exclusiveLanes(sources, routing));
+        int[] gone = Arrays.stream(before)
+                .filter(slot -> Arrays.stream(now).noneMatch(other -> other == slot))
+                .toArray();
+        if (gone.length > 0) {
+            engine.submit((router, stamp) -> {
+                for (int source : gone) {
+                    router.letGo(source, stamp);
+                }
+            });
+        }
+    }
+
+    private ExclusiveLane[] exclusiveLanes(List<Source> sources, Routing routing) {
+        return sources.stream()
+                .flatMap(source -> source.sysexTo().stream())
+                .map(routing::instrument)
+                .flatMap(Optional::stream)
+                .map(Instrument::port)
+                .distinct()
+                .filter(lanes::containsKey)
+                .map(port -> exclusiveLanes.computeIfAbsent(
+                        port, name -> new ExclusiveLane(lanes.get(name).port())))
+                .toArray(ExclusiveLane[]::new);
+    }
+
+    /** Puts a guard between each output port and the sources of the same device. */
+    private void watchLoops() {
+        Set<String> watched = new HashSet<>();
+        for (String output : lanes.keySet()) {
+            String device = devices.device(output);
+            for (String input : listened.keySet()) {
+                if (devices.device(input).equals(device)) {
+                    watched.add(output);
+                    if (!guards.containsKey(output)) {
+                        LoopGuard guard = new LoopGuard(input, output, slots.port(output));
+                        guards.put(output, guard);
+                        setGuard(output, inlets.get(input), guard);
+                    }
+                }
+            }
+        }
+        for (String output : List.copyOf(guards.keySet())) {
+            if (!watched.contains(output)) {
+                setGuard(output, inlets.get(guards.remove(output).input), null);
+            }
+        }
+    }
+
+    private void setGuard(String output, Inlet inlet, LoopGuard guard) {
+        int slot = slots.port(output);
+        engine.submit((router, stamp) -> {
+            engine.setGuard(slot, guard);
+            inlet.watch(guard);
+        });
+    }
+
+    /** The loops that were cut. */
+    List<Loop> loops() {
+        return guards.values().stream()
+                .filter(LoopGuard::isCut)
+                .map(guard -> new Loop(guard.input, guard.output))
+                .toList();
+    }
+
+    /** Sends to a port again that a loop had cut off. */
+    void allow(String output) {
+        LoopGuard guard = guards.get(output);
+        if (guard != null) {
+            engine.submit((router, stamp) -> guard.allow());
+        }
+    }
+
+    /** Has the next {@link #sendSounds} send all sounds, rather than those that changed. */
+    void forgetSounds() {
+        sounds.clear();
+    }
+
+    /** Sends each part's bank, program, volume and pan where they changed, and what the active scene makes of them. */
+    void sendSounds(Routing routing) {
+        boolean any = false;
+        for (Instrument instrument : routing.instruments()) {
+            for (Part part : instrument.parts()) {
+                Optional<Destination> to = routing.destination(instrument.ref(part))
+                        .filter(destination -> lanes.containsKey(destination.port()));
+                any |= to.isPresent() && sendSound(instrument, part, to.get());
+            }
+        }
+        if (any) {
+            engine.submit((router, stamp) -> router.giveSceneSounds(stamp));
+        }
+    }
+
+    private boolean sendSound(Instrument instrument, Part part, Destination destination) {
+        int[] messages = part.sound().messages(destination.channel() - 1);
+        if (Arrays.equals(messages, sounds.put(destination, messages))) {
+            return false;
+        }
+        int port = slots.port(destination.port());
+        int number = slots.instrument(instrument.id());
+        engine.submit((router, stamp) -> {
+            for (int message : messages) {
+                router.giveSound(port, number, message, stamp);
+            }
+        });
+        return true;
+    }
+
+    Optional<Lane> lane(String port) {
+        return Optional.ofNullable(lanes.get(port));
+    }
+
+    /** Nothing is heard any more; what waits to be sent is sent. */
+    void close() {
+        listened.values().forEach(port -> port.listen(null));
+        CompletableFuture<Void> silent = new CompletableFuture<>();
+        engine.submit((router, stamp) -> {
+            router.silence(stamp);
+            silent.complete(null);
+        });
+        silent.join();
+        exclusiveLanes.values().forEach(ExclusiveLane::close);
+        lanes.values().forEach(Lane::close);
+    }
+}
