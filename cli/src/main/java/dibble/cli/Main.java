@@ -13,7 +13,7 @@ import picocli.CommandLine.Command;
         description = "Assigns, splits and remaps MIDI channels and key zones.",
         mixinStandardHelpOptions = true,
         version = "Dibble 0.1.0",
-        subcommands = RouteCommand.class)
+        subcommands = {RouteCommand.class, TraceCommand.class, CheckCommand.class, PortsCommand.class})
 public final class Main implements Runnable {
     /** Bad arguments or bad input. */
     static final int BAD_INPUT = 2;
@@ -55,7 +55,7 @@ public final class Main implements Runnable {
 
     @Override
     public void run() {
-        throw new BadInput("no command (expected route)");
+        throw new BadInput("no command (expected route, trace, check or ports)");
     }
 
     private static String explain(Exception e) {

@@ -11,11 +11,12 @@ import dibble.session.AtomicFile;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.SessionFile;
-import dibble.session.SessionFormatException;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -66,15 +67,9 @@ final class RouteCommand implements Callable<Integer> {
         if (output == null && !events) {
             throw new BadInput("nowhere to write to (expected -o OUT.mid or --events)");
         }
-        SessionFile.Opened opened = open();
+        SessionFile.Opened opened = SessionInput.open(sessionFile);
         Session session = opened.session();
-        Performance performance = opened.performance();
-        if (scene != null) {
-            if (session.scene(scene).isEmpty()) {
-                throw new BadInput("no scene \"" + scene + "\" in " + sessionFile);
-            }
-            performance = performance.withScene(scene);
-        }
+        Performance performance = SessionInput.inScene(opened, scene, sessionFile);
         MidiFile midi = readMidi();
         String[] sources = sourcesOfTracks(session, midi);
         PrintWriter out = spec.commandLine().getOut();
@@ -84,14 +79,6 @@ final class RouteCommand implements Callable<Integer> {
             AtomicFile.write(output, MidiFileWriter.write(routed.file(midi)));
         }
         return 0;
-    }
-
-    private SessionFile.Opened open() throws IOException {
-        try {
-            return SessionFile.read(sessionFile);
-        } catch (SessionFormatException e) {
-            throw new BadInput(sessionFile + ": " + e.getMessage());
-        }
     }
 
     private MidiFile readMidi() throws IOException {
@@ -109,12 +96,13 @@ final class RouteCommand implements Callable<Integer> {
                 throw new BadInput(
                         "--source " + track + "=" + id + ": no track " + track + " (expected 1 to " + count + ")");
             }
-            if (find(session, id).isEmpty()) {
+            if (SessionInput.source(session, id).isEmpty()) {
                 throw new BadInput("--source " + track + "=" + id + ": no source \"" + id + "\" (expected one of "
-                        + known(session) + ")");
+                        + SessionInput.sources(session) + ")");
             }
         });
         String[] sources = new String[count];
+        List<String> passedOver = new ArrayList<>();
         boolean any = false;
         boolean hasEvents = false;
         for (int i = 0; i < count; i++) {
@@ -122,37 +110,20 @@ final class RouteCommand implements Callable<Integer> {
             boolean plays = hasChannelMessages(track);
             hasEvents |= plays;
             String name = sourceOfTrack.getOrDefault(i + 1, track.name().orElse(""));
-            Optional<Source> source = find(session, name);
+            Optional<Source> source = SessionInput.source(session, name);
             if (source.isPresent()) {
                 sources[i] = source.get().id();
                 any = true;
             } else if (plays) {
-                spec.commandLine()
-                        .getErr()
-                        .println("dibble: track " + (i + 1) + " \"" + name + "\" is no source and is passed over");
+                passedOver.add("dibble: track " + (i + 1) + " \"" + name + "\" is no source and is passed over");
             }
         }
         if (!any && hasEvents) {
-            throw new BadInput("no track of " + input + " names a source (expected one of " + known(session)
-                    + ", or --source TRACK=ID)");
+            throw new BadInput("no track of " + input + " names a source (expected one of "
+                    + SessionInput.sources(session) + ", or --source TRACK=ID)");
         }
+        passedOver.forEach(spec.commandLine().getErr()::println);
         return sources;
-    }
-
-    private static Optional<Source> find(Session session, String name) {
-        String wanted = name.strip();
-        return session.sources().stream()
-                .filter(source -> source.id().equalsIgnoreCase(wanted))
-                .findFirst()
-                .or(() -> session.sources().stream()
-                        .filter(source -> source.name().equalsIgnoreCase(wanted))
-                        .findFirst());
-    }
-
-    private static String known(Session session) {
-        return session.sources().isEmpty()
-                ? "none: the session has no source"
-                : String.join(", ", session.sources().stream().map(Source::id).toList());
     }
 
     private static boolean hasChannelMessages(MidiTrack track) {

@@ -100,6 +100,24 @@ public record Part(
                 extras);
     }
 
+    public Part withKeys(Range range) {
+        return new Part(
+                id,
+                name,
+                channel,
+                bank,
+                program,
+                volume,
+                pan,
+                range,
+                drums,
+                noteNames,
+                keyswitches,
+                output,
+                colour,
+                extras);
+    }
+
     public Part withSound(Sound sound) {
         return new Part(
                 id,

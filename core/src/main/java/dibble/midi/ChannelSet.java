@@ -34,6 +34,15 @@ public record ChannelSet(int mask) {
         return (mask >>> channel & 1) != 0;
     }
 
+    /** The channels that both have. */
+    public ChannelSet and(ChannelSet other) {
+        return new ChannelSet(mask & other.mask);
+    }
+
+    public boolean isEmpty() {
+        return mask == 0;
+    }
+
     public boolean isAll() {
         return mask == 0xFFFF;
     }

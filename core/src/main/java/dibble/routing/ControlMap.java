@@ -107,6 +107,10 @@ public record ControlMap(
         return source.equals(Zone.ANY_SOURCE) || source.equals(sourceId);
     }
 
+    public ControlMap withId(String text) {
+        return new ControlMap(text, name, source, channels, keep, ignoreOutside, enabled, when, sends, extras);
+    }
+
     public ControlMap withKeep(boolean on) {
         return new ControlMap(id, name, source, channels, on, ignoreOutside, enabled, when, sends, extras);
     }

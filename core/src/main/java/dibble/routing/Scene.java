@@ -32,6 +32,10 @@ public record Scene(
         return new Scene(id, name, program, zones, List.of(), List.of(), Extras.NONE);
     }
 
+    public Scene withProgram(Integer number) {
+        return new Scene(id, name, number, zones, controls, sounds, extras);
+    }
+
     public Scene withZones(List<Zone> others) {
         return new Scene(id, name, program, others, controls, sounds, extras);
     }

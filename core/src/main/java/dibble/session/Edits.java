@@ -2,16 +2,23 @@ package dibble.session;
 
 import dibble.gear.Extras;
 import dibble.gear.Ids;
+import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.recording.Take;
 import dibble.recording.Track;
+import dibble.routing.ControlMap;
 import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.BiFunction;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
 /** What a player does to a session, as functions from a session to the changed one. */
@@ -25,6 +32,60 @@ public final class Edits {
                 zones -> zones.stream()
                         .map(zone -> zone.id().equals(id) ? change.apply(zone) : zone)
                         .toList());
+    }
+
+    /** Changes the source with this id. */
+    public static Session changeSource(Session session, String id, UnaryOperator<Source> change) {
+        return session.withSources(session.sources().stream()
+                .map(source -> source.id().equals(id) ? change.apply(source) : source)
+                .toList());
+    }
+
+    /** Changes a part. */
+    public static Session changePart(Session session, PartRef ref, UnaryOperator<Part> change) {
+        return session.withInstruments(session.instruments().stream()
+                .map(instrument -> !instrument.id().equals(ref.instrument())
+                        ? instrument
+                        : instrument.withParts(instrument.parts().stream()
+                                .map(part -> part.id().equals(ref.part()) ? change.apply(part) : part)
+                                .toList()))
+                .toList());
+    }
+
+    /** Changes the scene with this id. */
+    public static Session changeScene(Session session, String id, UnaryOperator<Scene> change) {
+        return session.withScenes(session.scenes().stream()
+                .map(scene -> scene.id().equals(id) ? change.apply(scene) : scene)
+                .toList());
+    }
+
+    /**
+     * Gives zones and control maps other ids where one is used in several scenes, as a file may have it: while a
+     * session is edited, an id names one thing.
+     */
+    public static Session withDistinctIds(Session session) {
+        Set<String> zones = new HashSet<>();
+        Set<String> controls = new HashSet<>();
+        Session first = session.withZones(distinct(session.zones(), Zone::id, Zone::withId, zones))
+                .withControls(distinct(session.controls(), ControlMap::id, ControlMap::withId, controls));
+        List<Scene> scenes = new ArrayList<>();
+        for (Scene scene : session.scenes()) {
+            scenes.add(scene.withZones(distinct(scene.zones(), Zone::id, Zone::withId, zones))
+                    .withControls(distinct(scene.controls(), ControlMap::id, ControlMap::withId, controls)));
+        }
+        Session distinct = first.withScenes(scenes);
+        return distinct.equals(session) ? session : distinct;
+    }
+
+    private static <T> List<T> distinct(
+            List<T> items, Function<T, String> id, BiFunction<T, String, T> withId, Set<String> taken) {
+        List<T> distinct = new ArrayList<>();
+        for (T item : items) {
+            String fresh = Ids.fresh(id.apply(item), taken::contains);
+            taken.add(fresh);
+            distinct.add(fresh.equals(id.apply(item)) ? item : withId.apply(item, fresh));
+        }
+        return distinct;
     }
 
     public static Session deleteZone(Session session, String id) {

@@ -191,6 +191,19 @@ public final class SessionFile {
         AtomicFile.write(path, bytes.toByteArray());
     }
 
+    /**
+     * Saves a session that was read from a file in the form that the file has: a container, or a bare
+     * {@code session.json}, whose takes and tracks lie elsewhere and are named there as before.
+     */
+    public static void update(Path path, Session session, Performance performance) throws IOException {
+        byte[] before = Files.readAllBytes(path);
+        if (before.length > 1 && before[0] == 'P' && before[1] == 'K') {
+            write(path, session, performance);
+        } else {
+            AtomicFile.write(path, SessionWriter.bytes(session, performance, SessionReader.parse(before, SESSION)));
+        }
+    }
+
     private static void put(ZipOutputStream zip, String name, byte[] bytes) throws IOException {
         zip.putNextEntry(new ZipEntry(name));
         zip.write(bytes);

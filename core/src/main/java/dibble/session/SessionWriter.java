@@ -1,6 +1,7 @@
 package dibble.session;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -38,8 +39,23 @@ final class SessionWriter {
     private SessionWriter() {}
 
     static byte[] bytes(Session session, Performance performance) {
+        return bytes(session(session, performance));
+    }
+
+    /** The same with the takes and tracks of another session, of which only the names are known. */
+    static byte[] bytes(Session session, Performance performance, JsonNode other) {
+        ObjectNode node = session(session, performance);
+        for (String list : List.of("tracks", "takes")) {
+            if (other.has(list)) {
+                node.set(list, other.get(list));
+            }
+        }
+        return bytes(node);
+    }
+
+    private static byte[] bytes(ObjectNode session) {
         try {
-            return JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(session(session, performance));
+            return JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(session);
         } catch (JsonProcessingException e) {
             throw new IllegalStateException("a session that JSON cannot express", e);
         }

@@ -1,0 +1,49 @@
+package dibble.cli;
+
+import dibble.gear.Source;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.session.SessionFile;
+import dibble.session.SessionFormatException;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.Optional;
+
+/** What commands ask of the session that they are given. */
+final class SessionInput {
+    private SessionInput() {}
+
+    static SessionFile.Opened open(Path file) throws IOException {
+        try {
+            return SessionFile.read(file);
+        } catch (SessionFormatException e) {
+            throw new BadInput(file + ": " + e.getMessage());
+        }
+    }
+
+    /** The performance in a scene; null for the scene that is active. */
+    static Performance inScene(SessionFile.Opened opened, String scene, Path file) {
+        if (scene != null && opened.session().scene(scene).isEmpty()) {
+            throw new BadInput("no scene \"" + scene + "\" in " + file);
+        }
+        return scene == null ? opened.performance() : opened.performance().withScene(scene);
+    }
+
+    /** A source by its id or, where no id fits, by its name; case is ignored. */
+    static Optional<Source> source(Session session, String name) {
+        String wanted = name.strip();
+        return session.sources().stream()
+                .filter(source -> source.id().equalsIgnoreCase(wanted))
+                .findFirst()
+                .or(() -> session.sources().stream()
+                        .filter(source -> source.name().equalsIgnoreCase(wanted))
+                        .findFirst());
+    }
+
+    /** The ids of the sources, for messages. */
+    static String sources(Session session) {
+        return session.sources().isEmpty()
+                ? "none: the session has no source"
+                : String.join(", ", session.sources().stream().map(Source::id).toList());
+    }
+}

@@ -1,0 +1,45 @@
+package dibble.checks;
+
+import dibble.gear.Instrument;
+import dibble.gear.Source;
+import dibble.routing.Zone;
+import dibble.session.Edits;
+import dibble.session.Session;
+import java.util.List;
+
+/** An instrument that hears a source past Dibble and is reached from it through zones as well. */
+final class Bypass extends Check {
+    Bypass() {
+        super("bypass", Level.WARNING);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (Instrument instrument : subject.session.instruments()) {
+            for (String id : instrument.hearsDirectly()) {
+                subject.session.source(id).ifPresent(source -> look(subject, instrument, source, report));
+            }
+        }
+    }
+
+    private static void look(Subject subject, Instrument instrument, Source source, Report report) {
+        List<String> zones = subject.session.allZones().stream()
+                .filter(zone -> zone.enabled()
+                        && zone.isPlayedBy(source.id())
+                        && zone.to().instrument().equals(instrument.id()))
+                .map(Zone::id)
+                .toList();
+        if (!zones.isEmpty()) {
+            report.add(
+                    List.of(instrument.id(), source.id()),
+                    instrument.name() + " hears " + source.name() + " directly, and through zones too.",
+                    Mend.session("Switch these zones off", session -> {
+                        Session mended = session;
+                        for (String id : zones) {
+                            mended = Edits.changeZone(mended, id, zone -> zone.withEnabled(false));
+                        }
+                        return mended;
+                    }));
+        }
+    }
+}

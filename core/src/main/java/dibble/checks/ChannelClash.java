@@ -1,0 +1,55 @@
+package dibble.checks;
+
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.routing.Destination;
+import dibble.session.Edits;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** Two parts on one port with the same channel. */
+final class ChannelClash extends Check {
+    ChannelClash() {
+        super("channel-clash", Level.ERROR);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        Map<Destination, PartRef> owners = new HashMap<>();
+        for (Instrument instrument : subject.session.instruments()) {
+            for (Part part : instrument.parts()) {
+                PartRef ref = instrument.ref(part);
+                Optional<Destination> to = subject.routing.destination(ref);
+                PartRef owner = to.map(it -> owners.putIfAbsent(it, ref)).orElse(null);
+                if (owner != null) {
+                    report.add(
+                            List.of(owner.toString(), ref.toString()),
+                            subject.name(owner) + " and " + subject.name(ref) + " are both on channel "
+                                    + to.get().channel() + " of " + to.get().port() + ".",
+                            mend(subject, ref, to.get().port()));
+                }
+            }
+        }
+    }
+
+    /** The later part moves to the lowest channel that no part of the port has. */
+    private static Mend mend(Subject subject, PartRef ref, String port) {
+        for (int channel = 1; channel <= 16; channel++) {
+            int free = channel;
+            boolean taken = subject.session.instruments().stream()
+                    .filter(instrument -> instrument.port().equals(port))
+                    .flatMap(instrument -> instrument.parts().stream()
+                            .map(part -> subject.routing.channels().channel(instrument.ref(part))))
+                    .anyMatch(of -> of.isPresent() && of.getAsInt() == free);
+            if (!taken) {
+                return Mend.session(
+                        "Move " + subject.name(ref) + " to channel " + free,
+                        session -> Edits.changePart(session, ref, part -> part.withChannel(free)));
+            }
+        }
+        return null;
+    }
+}

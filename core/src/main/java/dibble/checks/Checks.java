@@ -1,0 +1,85 @@
+package dibble.checks;
+
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.session.Settled;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/** All checks, in the order of the contract. */
+public final class Checks {
+    private static final List<Check> ALL = List.of(
+            new PartMissing(),
+            new SourceMissing(),
+            new ChannelClash(),
+            new NoChannelLeft(),
+            new Loops(),
+            new Doubled(),
+            new Gaps(),
+            new OutsidePart(),
+            new Deaf(),
+            new TwiceRecorded(),
+            new OmniModule(),
+            new Bypass(),
+            new FoughtOver(),
+            new HitsKeyswitch(),
+            new SceneProgramClash(),
+            new PortMissing(),
+            new Unfed(),
+            new Unrecorded(),
+            new ProgramLeak(),
+            new Layers());
+
+    private Checks() {}
+
+    /** A session with its performance: what checks look at, and what mends change. */
+    public record Checked(Session session, Performance performance) {}
+
+    /** The codes of all checks. */
+    public static List<String> codes() {
+        return ALL.stream().map(Check::code).toList();
+    }
+
+    /** All that the checks of a session find, except what is marked as intended. */
+    public static List<Finding> run(Session session, Performance performance) {
+        return run(session, performance, Optional.empty());
+    }
+
+    /**
+     * The same where it is known which ports are there.
+     *
+     * @param ports the names of ports, if they are known
+     */
+    public static List<Finding> run(Session session, Performance performance, Optional<Set<String>> ports) {
+        Subject subject = new Subject(session, performance, ports);
+        return ALL.stream()
+                .flatMap(check -> check.run(subject).stream())
+                .filter(finding -> !session.settled().contains(new Settled(finding.code(), finding.ids())))
+                .toList();
+    }
+
+    /**
+     * Applies the mends of one check, looking again after each, until nothing is left that it can mend.
+     *
+     * @return the mended session, or the very same where there was nothing to mend
+     */
+    public static Checked mend(Session session, Performance performance, String code) {
+        Checked now = new Checked(session, performance);
+        // No mend of a check makes more findings of it than it ends; the bound is for one that would.
+        int most = run(session, performance).size() + 1;
+        for (int i = 0; i < most; i++) {
+            Optional<Mend> next = run(now.session, now.performance).stream()
+                    .filter(finding -> finding.code().equals(code))
+                    .flatMap(finding -> finding.mend().stream())
+                    .findFirst();
+            if (next.isEmpty()) {
+                return now;
+            }
+            now = new Checked(
+                    next.get().session().apply(now.session),
+                    next.get().performance().apply(now.performance));
+        }
+        return now;
+    }
+}

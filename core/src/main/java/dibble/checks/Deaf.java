@@ -1,0 +1,49 @@
+package dibble.checks;
+
+import dibble.gear.Source;
+import dibble.midi.ChannelSet;
+import dibble.routing.Zone;
+import dibble.session.Edits;
+import java.util.List;
+import java.util.stream.Collectors;
+
+/** A zone that lists a channel that its source does not listen to, or does not send. */
+final class Deaf extends Check {
+    Deaf() {
+        super("deaf", Level.WARNING);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (Zone zone : subject.session.allZones()) {
+            for (Source source : subject.session.sources()) {
+                if (zone.enabled()
+                        && zone.source().equals(source.id())
+                        && !zone.channels().isAll()) {
+                    look(subject, zone, source, report);
+                }
+            }
+        }
+    }
+
+    private static void look(Subject subject, Zone zone, Source source, Report report) {
+        ChannelSet comes = source.listen().and(source.sends().orElse(ChannelSet.ALL));
+        ChannelSet heard = zone.channels().and(comes);
+        if (!heard.equals(zone.channels())) {
+            String silent = new ChannelSet(zone.channels().mask() & ~comes.mask())
+                    .numbers().stream().map(String::valueOf).collect(Collectors.joining(", "));
+            report.add(
+                    List.of(zone.id(), source.id()),
+                    subject.name(zone) + " waits for channel " + silent + ", on which nothing comes from "
+                            + source.name() + ".",
+                    heard.isEmpty()
+                            ? null
+                            : Mend.session(
+                                    "Leave " + subject.name(zone) + " the channels on which something comes",
+                                    session -> Edits.changeZone(
+                                            session,
+                                            zone.id(),
+                                            it -> it.edit().channels(heard).build())));
+        }
+    }
+}

@@ -1,0 +1,76 @@
+package dibble.checks;
+
+import dibble.gear.Source;
+import dibble.midi.Range;
+import dibble.routing.Zone;
+import dibble.session.Edits;
+import java.util.List;
+
+/** One key that reaches the same destination twice: through two zones, or through one and the source's own sounds. */
+final class Doubled extends Check {
+    Doubled() {
+        super("doubled", Level.WARNING);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (Subject.Scope scope : subject.scopes) {
+            for (Source source : subject.session.sources()) {
+                Pairs.each(scope, source, (first, second, keys, sameDestination) -> {
+                    if (sameDestination) {
+                        addPair(subject, scope, source, scope.zones.get(first), scope.zones.get(second), keys, report);
+                    }
+                });
+                if (source.localControl()) {
+                    scope.zonesOf(source).forEach(z -> addOwn(subject, source, scope, z, report));
+                }
+            }
+        }
+    }
+
+    private static void addPair(
+            Subject subject, Subject.Scope scope, Source source, Zone first, Zone second, Range keys, Report report) {
+        report.add(
+                List.of(source.id(), first.id(), second.id()),
+                source.name() + ", " + subject.keys(keys) + ": " + subject.name(first) + " and " + subject.name(second)
+                        + " both play " + subject.name(second.to()) + subject.inScene(scope) + ".",
+                trimmed(subject, first, second));
+    }
+
+    /** The later zone keeps the larger of what the earlier one leaves it. */
+    private static Mend trimmed(Subject subject, Zone first, Zone second) {
+        int below = first.keys().low() - second.keys().low();
+        int above = second.keys().high() - first.keys().high();
+        if (below <= 0 && above <= 0) {
+            return Mend.session(
+                    "Switch " + subject.name(second) + " off",
+                    session -> Edits.changeZone(session, second.id(), zone -> zone.withEnabled(false)));
+        }
+        Range rest = below >= above
+                ? new Range(second.keys().low(), first.keys().low() - 1)
+                : new Range(first.keys().high() + 1, second.keys().high());
+        return Mend.session(
+                "Leave " + subject.name(second) + " the keys " + subject.keys(rest),
+                session -> Edits.changeZone(session, second.id(), zone -> zone.withKeys(rest)));
+    }
+
+    private static void addOwn(Subject subject, Source source, Subject.Scope scope, int z, Report report) {
+        Zone zone = scope.zones.get(z);
+        boolean sounds = false;
+        for (int key = source.keys().low(); key <= source.keys().high() && !sounds; key++) {
+            sounds = Subject.sounds(scope, z, source, key);
+        }
+        if (sounds
+                && zone.to().instrument().equals(source.ownInstrument())
+                && !Subject.channels(source, zone).isEmpty()) {
+            report.add(
+                    List.of(source.id(), zone.id()),
+                    source.name() + " sounds " + subject.name(zone.to()) + " by itself, and " + subject.name(zone)
+                            + " plays it too. Live, Dibble does not send it back; its tracks have it.",
+                    Mend.session(
+                            "Say that local control of " + source.name() + " is off (and switch it off there)",
+                            session -> Edits.changeSource(
+                                    session, source.id(), it -> it.withOwnSounds(false, it.ownInstrument()))));
+        }
+    }
+}

@@ -1,0 +1,78 @@
+package dibble.checks;
+
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.routing.Aim;
+import dibble.routing.ControlKind;
+import dibble.routing.ControlMap;
+import dibble.routing.Destination;
+import dibble.routing.Target;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** Two sends that hold and move the same controller of one destination. */
+final class FoughtOver extends Check {
+    private record Moved(Destination to, int controller) {}
+
+    FoughtOver() {
+        super("fought-over", Level.WARNING);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (Subject.Scope scope : subject.scopes) {
+            Map<Moved, ControlMap> movers = new HashMap<>();
+            for (ControlMap map : scope.controls) {
+                if (map.enabled()) {
+                    for (ControlMap.Send send : map.sends()) {
+                        for (Moved moved : moved(subject, scope, map, send)) {
+                            ControlMap other = movers.putIfAbsent(moved, map);
+                            if (other != null) {
+                                add(subject, scope, other, map, moved, report);
+                            }
+                        }
+                    }
+                }
+            }
+        }
+    }
+
+    private static void add(
+            Subject subject, Subject.Scope scope, ControlMap first, ControlMap second, Moved moved, Report report) {
+        boolean twice = first.id().equals(second.id());
+        report.add(
+                twice ? List.of(first.id()) : List.of(first.id(), second.id()),
+                (twice
+                                ? subject.name(first) + " moves"
+                                : subject.name(first) + " and " + subject.name(second) + " both move")
+                        + " controller " + moved.controller() + " on channel "
+                        + moved.to().channel() + " of " + moved.to().port() + (twice ? " twice" : "")
+                        + subject.inScene(scope) + ".");
+    }
+
+    private static Set<Moved> moved(Subject subject, Subject.Scope scope, ControlMap map, ControlMap.Send send) {
+        Set<Moved> moved = new LinkedHashSet<>();
+        if (send.kind() != ControlKind.CONTROLLER) {
+            return moved;
+        }
+        if (send.to() instanceof Aim.AllParts) {
+            for (Instrument instrument : subject.session.instruments()) {
+                for (Part part : instrument.parts()) {
+                    scope.routing
+                            .destination(instrument.ref(part))
+                            .ifPresent(to -> moved.add(new Moved(to, send.number())));
+                }
+            }
+        } else if (send.to() instanceof Target target) {
+            for (int channel = 0; channel < 16; channel++) {
+                if (map.channels().holds(channel)) {
+                    scope.reach.destination(target, channel).ifPresent(to -> moved.add(new Moved(to, send.number())));
+                }
+            }
+        }
+        return moved;
+    }
+}

@@ -1,0 +1,37 @@
+package dibble.checks;
+
+import dibble.gear.Part;
+import dibble.gear.Source;
+import dibble.midi.Range;
+import dibble.routing.Zone;
+import java.util.List;
+import java.util.Map;
+
+/** A zone for playing that can send notes that are keyswitches of its part. */
+final class HitsKeyswitch extends Check {
+    HitsKeyswitch() {
+        super("hits-keyswitch", Level.WARNING);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (Subject.Scope scope : subject.scopes) {
+            for (Source source : subject.session.sources()) {
+                for (int z : scope.zonesOf(source)) {
+                    Zone zone = scope.zones.get(z);
+                    Map<Integer, String> switches =
+                            subject.part(zone).map(Part::keyswitches).orElse(Map.of());
+                    Range wrong =
+                            zone.keyswitch() ? null : NotesOut.keysThatMake(scope, z, source, switches::containsKey);
+                    if (wrong != null) {
+                        report.add(
+                                List.of(zone.id(), source.id()),
+                                subject.name(zone) + " of " + source.name() + ", " + subject.keys(wrong)
+                                        + ": runs into keyswitches of " + subject.name(zone.to()) + ".",
+                                NotesOut.trimmed(subject, zone, wrong));
+                    }
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,30 @@
+package dibble.checks;
+
+import dibble.gear.Source;
+import dibble.routing.Zone;
+import java.util.List;
+
+/** Keys that play two destinations or more. */
+final class Layers extends Check {
+    Layers() {
+        super("layer", Level.NOTE);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (Subject.Scope scope : subject.scopes) {
+            for (Source source : subject.session.sources()) {
+                Pairs.each(scope, source, (first, second, keys, sameDestination) -> {
+                    if (!sameDestination) {
+                        Zone one = scope.zones.get(first);
+                        Zone other = scope.zones.get(second);
+                        report.add(
+                                List.of(source.id(), one.id(), other.id()),
+                                source.name() + ", " + subject.keys(keys) + ": plays " + subject.name(one.to())
+                                        + " and " + subject.name(other.to()) + subject.inScene(scope) + ".");
+                    }
+                });
+            }
+        }
+    }
+}

@@ -1,0 +1,66 @@
+package dibble.checks;
+
+import dibble.gear.Instrument;
+import dibble.gear.Source;
+import dibble.routing.Target;
+import dibble.routing.Zone;
+import dibble.session.Edits;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.List;
+
+/** What goes to a port and comes back from a source of the same device. */
+final class Loops extends Check {
+    Loops() {
+        super("loop", Level.ERROR);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (Source source : subject.session.sources()) {
+            if (!source.echoes()) {
+                continue;
+            }
+            for (Instrument instrument : subject.session.instruments()) {
+                if (instrument.port().equals(source.port()) && isFed(subject, instrument)) {
+                    report.add(
+                            List.of(source.id(), instrument.id()),
+                            "What is sent to " + instrument.name() + " comes back from " + source.name() + ".",
+                            mend(subject, source, instrument));
+                }
+            }
+        }
+    }
+
+    private static boolean isFed(Subject subject, Instrument instrument) {
+        boolean byZones = subject.session.allZones().stream()
+                .anyMatch(zone -> zone.enabled() && zone.to().instrument().equals(instrument.id()));
+        return byZones
+                || subject.session.allControls().stream()
+                        .filter(map -> map.enabled())
+                        .flatMap(map -> map.sends().stream())
+                        .anyMatch(send -> send.to() instanceof Target to
+                                && to.instrument().equals(instrument.id()));
+    }
+
+    /** Only what the source itself sends back can be ended without taking anything from others. */
+    private static Mend mend(Subject subject, Source source, Instrument instrument) {
+        List<String> back = new ArrayList<>();
+        for (Zone zone : subject.session.allZones()) {
+            if (zone.enabled()
+                    && zone.source().equals(source.id())
+                    && zone.to().instrument().equals(instrument.id())) {
+                back.add(zone.id());
+            }
+        }
+        return back.isEmpty()
+                ? null
+                : Mend.session("Switch off the zones that lead " + source.name() + " back to itself", session -> {
+                    Session mended = session;
+                    for (String id : back) {
+                        mended = Edits.changeZone(mended, id, zone -> zone.withEnabled(false));
+                    }
+                    return mended;
+                });
+    }
+}

@@ -1,0 +1,22 @@
+package dibble.checks;
+
+import dibble.session.Performance;
+import dibble.session.Session;
+import java.util.function.UnaryOperator;
+
+/**
+ * An edit that puts right what a check has found.
+ *
+ * @param words what it does, as an order: <em>Move Harp to channel 5</em>
+ * @param session what it does to the session
+ * @param performance what it does to the performance
+ */
+public record Mend(String words, UnaryOperator<Session> session, UnaryOperator<Performance> performance) {
+    static Mend session(String words, UnaryOperator<Session> edit) {
+        return new Mend(words, edit, UnaryOperator.identity());
+    }
+
+    static Mend performance(String words, UnaryOperator<Performance> edit) {
+        return new Mend(words, UnaryOperator.identity(), edit);
+    }
+}

@@ -1,0 +1,49 @@
+package dibble.checks;
+
+import dibble.gear.Part;
+import dibble.gear.Source;
+import dibble.midi.Range;
+import dibble.routing.Reach;
+import dibble.routing.Zone;
+import java.util.List;
+import java.util.Optional;
+
+/** A zone that can send notes beyond its part's own keys, or beyond 0-127 without folding. */
+final class OutsidePart extends Check {
+    OutsidePart() {
+        super("outside-part", Level.WARNING);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (Subject.Scope scope : subject.scopes) {
+            for (Source source : subject.session.sources()) {
+                scope.zonesOf(source).forEach(z -> look(subject, scope, source, z, report));
+            }
+        }
+    }
+
+    private static void look(Subject subject, Subject.Scope scope, Source source, int z, Report report) {
+        Zone zone = scope.zones.get(z);
+        Optional<Part> part = subject.part(zone);
+        Range wrong = NotesOut.keysThatMake(
+                scope,
+                z,
+                source,
+                note -> note == Reach.OUTSIDE || part.isPresent() && !belongs(note, part.get(), zone));
+        if (wrong != null) {
+            report.add(
+                    List.of(zone.id(), source.id()),
+                    subject.name(zone) + " of " + source.name() + ", " + subject.keys(wrong) + ": "
+                            + part.map(it -> "sends notes that " + it.name() + " does not answer to ("
+                                            + subject.keys(it.keys()) + ").")
+                                    .orElse("makes notes outside 0-127."),
+                    NotesOut.trimmed(subject, zone, wrong));
+        }
+    }
+
+    /** Keyswitches lie beside the keys that sound, and a keyswitch zone is there to send them. */
+    private static boolean belongs(int note, Part part, Zone zone) {
+        return part.keys().holds(note) || zone.keyswitch() && part.keyswitches().containsKey(note);
+    }
+}

@@ -1,0 +1,57 @@
+package dibble.checks;
+
+import dibble.routing.Aim;
+import dibble.routing.ControlMap;
+import dibble.routing.SceneSound;
+import dibble.routing.Target;
+import dibble.routing.Zone;
+import java.util.List;
+
+/** A zone, a control map or a scene's sound that names a part or an instrument that is not there. */
+final class PartMissing extends Check {
+    PartMissing() {
+        super("part-missing", Level.ERROR);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (Zone zone : subject.session.allZones()) {
+            look(subject, zone.id(), subject.name(zone), zone.to(), report);
+        }
+        for (ControlMap map : subject.session.allControls()) {
+            map.sends().forEach(send -> look(subject, map.id(), subject.name(map), send.to(), report));
+        }
+        subject.session
+                .scenes()
+                .forEach(scene -> scene.sounds().stream()
+                        .map(SceneSound::part)
+                        .forEach(part -> look(
+                                subject,
+                                scene.id(),
+                                "Scene " + Subject.quoted(scene.name()),
+                                new Target.ToPart(part),
+                                report)));
+    }
+
+    private static void look(Subject subject, String id, String name, Aim to, Report report) {
+        if (to instanceof Target.ToPart part
+                && subject.session.part(part.part()).isEmpty()) {
+            report.add(
+                    List.of(id, part.part().toString()), name + " leads to " + part.part() + ", which is not there.");
+        } else if (to instanceof Target target
+                && subject.session.instrument(target.instrument()).isEmpty()) {
+            report.add(
+                    List.of(id, target.instrument()),
+                    name + " leads to the instrument " + target.instrument() + ", which is not there.");
+        } else if (to instanceof Aim.ToScene scene && !isScene(subject, scene.scene())) {
+            report.add(
+                    List.of(id, scene.scene()), name + " calls the scene " + scene.scene() + ", which is not there.");
+        }
+    }
+
+    private static boolean isScene(Subject subject, String id) {
+        return id.equals(Aim.ToScene.NEXT)
+                || id.equals(Aim.ToScene.PREVIOUS)
+                || subject.session.scene(id).isPresent();
+    }
+}

@@ -1,0 +1,32 @@
+package dibble.checks;
+
+import java.util.List;
+
+/** A source or an instrument whose port is not there now. Only where the ports are known. */
+final class PortMissing extends Check {
+    private static final String ANY = "any";
+
+    PortMissing() {
+        super("port-missing", Level.WARNING);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        subject.ports.ifPresent(there -> {
+            subject.session.sources().forEach(source -> {
+                if (!source.port().equals(ANY) && !there.contains(source.port())) {
+                    report.add(List.of(source.id()), missing(source.name(), source.port()));
+                }
+            });
+            subject.session.instruments().forEach(instrument -> {
+                if (!there.contains(instrument.port())) {
+                    report.add(List.of(instrument.id()), missing(instrument.name(), instrument.port()));
+                }
+            });
+        });
+    }
+
+    private static String missing(String name, String port) {
+        return "The port of " + name + ", " + port + ", is not there.";
+    }
+}

@@ -1,0 +1,43 @@
+package dibble.checks;
+
+import dibble.gear.Source;
+import dibble.midi.EventKind;
+import dibble.routing.Zone;
+import dibble.session.Edits;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+
+/** Program changes of a source that pass to a part: a stray one replaces a sound. */
+final class ProgramLeak extends Check {
+    ProgramLeak() {
+        super("program-leak", Level.NOTE);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (Zone zone : subject.session.allZones()) {
+            for (Source source : subject.session.sources()) {
+                if (zone.enabled()
+                        && zone.isPlayedBy(source.id())
+                        && zone.pass().contains(EventKind.PROGRAM_CHANGE)
+                        && source.accept().contains(EventKind.PROGRAM_CHANGE)) {
+                    report.add(
+                            List.of(zone.id(), source.id()),
+                            "Program changes of " + source.name() + " pass through " + subject.name(zone) + " to "
+                                    + subject.name(zone.to()) + ".",
+                            Mend.session(
+                                    "Have " + subject.name(zone) + " pass no program changes",
+                                    session -> Edits.changeZone(
+                                            session, zone.id(), it -> it.withPass(without(it.pass())))));
+                }
+            }
+        }
+    }
+
+    private static Set<EventKind> without(Set<EventKind> pass) {
+        Set<EventKind> kept = EnumSet.noneOf(EventKind.class);
+        pass.stream().filter(kind -> kind != EventKind.PROGRAM_CHANGE).forEach(kept::add);
+        return kept;
+    }
+}

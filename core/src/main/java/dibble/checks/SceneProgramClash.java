@@ -1,0 +1,41 @@
+package dibble.checks;
+
+import dibble.routing.Scene;
+import dibble.session.Edits;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Two scenes with the same program: only the first can be called by it. */
+final class SceneProgramClash extends Check {
+    SceneProgramClash() {
+        super("scene-program-clash", Level.WARNING);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        Map<Integer, Scene> owners = new HashMap<>();
+        for (Scene scene : subject.session.scenes()) {
+            Scene owner = scene.program() == null ? null : owners.putIfAbsent(scene.program(), scene);
+            if (owner != null) {
+                report.add(
+                        List.of(owner.id(), scene.id()),
+                        "Scenes " + Subject.quoted(owner.name()) + " and " + Subject.quoted(scene.name())
+                                + " are both called by program " + scene.program() + ".",
+                        mend(subject, scene));
+            }
+        }
+    }
+
+    private static Mend mend(Subject subject, Scene scene) {
+        for (int program = 0; program < 128; program++) {
+            Integer free = program;
+            if (subject.session.scenes().stream().noneMatch(other -> free.equals(other.program()))) {
+                return Mend.session(
+                        "Call " + Subject.quoted(scene.name()) + " by program " + free,
+                        session -> Edits.changeScene(session, scene.id(), it -> it.withProgram(free)));
+            }
+        }
+        return null;
+    }
+}

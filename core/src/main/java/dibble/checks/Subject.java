@@ -1,0 +1,140 @@
+package dibble.checks;
+
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.midi.ChannelSet;
+import dibble.midi.NoteNames;
+import dibble.midi.Range;
+import dibble.routing.ControlMap;
+import dibble.routing.Reach;
+import dibble.routing.Routing;
+import dibble.routing.Scene;
+import dibble.routing.Target;
+import dibble.routing.Zone;
+import dibble.session.Performance;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/** What checks look at: the session, and each of its scenes together with what is always there. */
+final class Subject {
+    final Session session;
+    final Performance performance;
+    final Routing routing;
+    final List<Scope> scopes = new ArrayList<>();
+
+    /** The names of the ports that are there now; empty where nobody knows. */
+    final Optional<Set<String>> ports;
+
+    /** What holds in one scene, or always in a session without scenes. */
+    static final class Scope {
+        final String scene;
+        final Routing routing;
+        final Reach reach;
+        final List<Zone> zones;
+        final List<ControlMap> controls;
+
+        Scope(Routing routing) {
+            this.scene = routing.activeScene();
+            this.routing = routing;
+            this.reach = new Reach(routing);
+            this.zones = routing.zones();
+            this.controls = routing.controlMaps();
+        }
+
+        /** The places of the zones that a source plays. */
+        List<Integer> zonesOf(Source source) {
+            List<Integer> own = new ArrayList<>();
+            for (int z = 0; z < zones.size(); z++) {
+                if (zones.get(z).enabled() && zones.get(z).isPlayedBy(source.id())) {
+                    own.add(z);
+                }
+            }
+            return own;
+        }
+    }
+
+    Subject(Session session, Performance performance, Optional<Set<String>> ports) {
+        this.session = session;
+        this.performance = performance;
+        this.ports = ports;
+        routing = session.routing(performance);
+        for (Scene scene : session.scenes()) {
+            scopes.add(new Scope(routing.withScene(scene.id())));
+        }
+        if (scopes.isEmpty()) {
+            scopes.add(new Scope(routing));
+        }
+    }
+
+    /** The channels on which a source's events can reach a zone. */
+    static ChannelSet channels(Source source, Zone zone) {
+        return zone.channels().and(source.listen());
+    }
+
+    /** Whether a key that the source has gets a note out of a zone. */
+    static boolean sounds(Scope scope, int zone, Source source, int key) {
+        return source.keys().holds(key)
+                && scope.zones.get(zone).keys().holds(key)
+                && scope.reach.notes(zone, source, key).stream().anyMatch(note -> note != Reach.OUTSIDE);
+    }
+
+    /** The part that a zone leads to, where it is there. */
+    Optional<Part> part(Zone zone) {
+        return session.partOf(zone);
+    }
+
+    Optional<PartRef> ref(Zone zone) {
+        return zone.to() instanceof Target.ToPart to ? Optional.of(to.part()) : Optional.empty();
+    }
+
+    String name(Zone zone) {
+        return "Zone " + quoted(zone.name().isEmpty() ? zone.id() : zone.name());
+    }
+
+    String name(ControlMap map) {
+        return "Control map " + quoted(map.name().isEmpty() ? map.id() : map.name());
+    }
+
+    String name(PartRef ref) {
+        Optional<Instrument> instrument = session.instrument(ref.instrument());
+        return instrument.map(Instrument::name).orElse(ref.instrument()) + " / "
+                + session.part(ref).map(Part::name).orElse(ref.part());
+    }
+
+    String name(Target to) {
+        if (to instanceof Target.ToPart part) {
+            return name(part.part());
+        }
+        String instrument =
+                session.instrument(to.instrument()).map(Instrument::name).orElse(to.instrument());
+        return to instanceof Target.ToChannel bare ? instrument + " / " + bare.channel() : instrument;
+    }
+
+    /** The name of a scene with a comma before it, where the session has more than one. */
+    String inScene(Scope scope) {
+        return session.scenes().size() < 2
+                ? ""
+                : ", in scene "
+                        + session.scene(scope.scene)
+                                .map(Scene::name)
+                                .map(Subject::quoted)
+                                .orElse("");
+    }
+
+    String key(int key) {
+        return NoteNames.nameAndNumber(key, session.middleC());
+    }
+
+    String keys(Range range) {
+        return range.low() == range.high() ? key(range.low()) : key(range.low()) + " to " + key(range.high());
+    }
+
+    static String quoted(String name) {
+        return "\"" + name + "\"";
+    }
+}

@@ -1,0 +1,31 @@
+package dibble.checks;
+
+import dibble.gear.PartRef;
+import dibble.recording.Track;
+import java.util.List;
+import java.util.Optional;
+
+/** A part that is played, while its track is not armed. A part with no track at all gets one when recording begins. */
+final class Unrecorded extends Check {
+    Unrecorded() {
+        super("unrecorded", Level.NOTE);
+    }
+
+    @Override
+    void find(Subject subject, Report report) {
+        for (PartRef ref : Fed.parts(subject)) {
+            Optional<Track> track = subject.session.trackOf(ref);
+            boolean armed = subject.session.tracks().stream()
+                    .filter(it -> subject.performance.armed().contains(it.id()))
+                    .anyMatch(it -> it.part().filter(ref::equals).isPresent() || it.takesRest());
+            if (track.isPresent() && !armed) {
+                report.add(
+                        List.of(ref.toString()),
+                        subject.name(ref) + " is played, but no armed track records it.",
+                        Mend.performance(
+                                "Arm track " + Subject.quoted(track.get().name()),
+                                performance -> performance.withArmed(track.get().id(), true)));
+            }
+        }
+    }
+}

@@ -1,0 +1,53 @@
+package dibble.routing;
+
+import dibble.gear.Source;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What the zones of a routing can send where: the answers of the compiled table, for checks. Zones are named by their
+ * place in {@link Routing#zones}.
+ */
+public final class Reach {
+    /** Stands for a note outside 0-127, which is not sent. */
+    public static final int OUTSIDE = RoutingTable.NONE;
+
+    private final Routing routing;
+    private final Slots slots = new Slots();
+    private final RoutingTable table;
+
+    public Reach(Routing routing) {
+        this.routing = routing;
+        table = RoutingCompiler.compile(routing, slots);
+    }
+
+    /** The notes that a zone makes of a source's key, {@link #OUTSIDE} for each that is not sent. */
+    public List<Integer> notes(int zone, Source source, int key) {
+        List<Integer> notes = new ArrayList<>();
+        int count = table.noteCount(zone, key);
+        for (int i = 0; i < count; i++) {
+            notes.add(table.note(zone, slots.source(source.id()), key, i));
+        }
+        return notes;
+    }
+
+    /** Where a zone leads events of a channel 0-15; empty where it leads nowhere. */
+    public Optional<Destination> destination(int zone, int channel) {
+        return table.zones.destination[zone] == RoutingTable.NOWHERE
+                ? Optional.empty()
+                : Optional.of(named(table.destination(zone, channel)));
+    }
+
+    /** Where a target leads events of a channel 0-15; empty where it leads nowhere. */
+    public Optional<Destination> destination(Target to, int channel) {
+        int destination = slots.destination(to, routing);
+        return destination == RoutingTable.NOWHERE
+                ? Optional.empty()
+                : Optional.of(named(RoutingTable.onChannel(destination, channel)));
+    }
+
+    private Destination named(int destination) {
+        return new Destination(slots.portName(destination >>> 4), (destination & 0xF) + 1);
+    }
+}
