@@ -5,13 +5,17 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.midi.ChannelSet;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
+import dibble.routing.ControlMap;
 import dibble.routing.Router;
+import dibble.routing.RouterOutput;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.RoutingTable;
 import dibble.routing.Slots;
+import dibble.routing.Target;
 import dibble.routing.Zone;
 import java.util.ArrayList;
 import java.util.List;
@@ -49,6 +53,7 @@ public class RouterBenchmark {
     private int zones;
 
     private Router router;
+    private RouterOutput output;
     private List<Zone> list;
     private Routing routing;
     private long sink;
@@ -67,14 +72,34 @@ public class RouterBenchmark {
         }
         list.add(zones / 2, Zone.of("match", "", "a", new Range(KEY, KEY), part).withVelocity(new Range(100, 127)));
         List<Instrument> instruments = List.of(instrument);
-        routing =
-                Routing.of(List.of(source), instruments, ChannelPlan.of(instruments, Map.of()), list, List.of(), null);
+        routing = Routing.of(List.of(source), instruments, ChannelPlan.of(instruments, Map.of()), list, List.of(), null)
+                .withControls(controls());
         Slots slots = new Slots();
-        router = new Router((stamp, port, message, number) -> {
+        output = (stamp, port, message, number) -> {
             sink += message;
             return true;
-        });
+        };
+        router = new Router(output);
         router.install(RoutingCompiler.compile(routing, slots), 0);
+    }
+
+    /** A fifth as many control maps as zones, on controllers and channels of their own; one answers to controller 21. */
+    private List<ControlMap> controls() {
+        List<ControlMap> maps = new ArrayList<>();
+        for (int m = 0; m < zones / 5; m++) {
+            maps.add(ControlMap.of(
+                            "c" + m,
+                            "a",
+                            ControlMap.Trigger.controller(22 + m % 40),
+                            ControlMap.Send.controller(11, new Target.ToChannel("i", 1 + m % 16)))
+                    .withChannels(ChannelSet.of(1 + m % 16)));
+        }
+        maps.add(ControlMap.of(
+                "match",
+                "a",
+                ControlMap.Trigger.controller(21),
+                ControlMap.Send.controller(11, new Target.ToChannel("i", 1))));
+        return maps;
     }
 
     /** A note-on and its off. */
@@ -100,6 +125,24 @@ public class RouterBenchmark {
                 sink += ShortMessage.noteOff(0, KEY + zone.transpose(), 64);
             }
         }
+        return sink;
+    }
+
+    /** The two messages handed to the sink as they are, by the same interface: what nobody can be faster than. */
+    @Benchmark
+    @OperationsPerInvocation(PAIR)
+    public long handedOver() {
+        output.send(0, 0, ShortMessage.noteOn(0, KEY, 110), 0);
+        output.send(0, 0, ShortMessage.noteOff(0, KEY, 64), 0);
+        return sink;
+    }
+
+    /** A wheel that a control map turns into a controller, and one that the zone passes. */
+    @Benchmark
+    @OperationsPerInvocation(PAIR)
+    public long controlled() {
+        router.event(0, ShortMessage.controller(0, 21, 60), 0);
+        router.event(0, ShortMessage.controller(0, 74, 60), 0);
         return sink;
     }
 

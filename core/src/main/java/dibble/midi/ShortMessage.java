@@ -73,6 +73,11 @@ public final class ShortMessage {
         return message & ~0x0F | channel;
     }
 
+    /** Whether this is a note-on or a note-off. */
+    public static boolean isNote(int message) {
+        return (message & 0xE0) == NOTE_OFF;
+    }
+
     /** Whether this starts a note: a note-on with velocity 0 is a note-off by the standard. */
     public static boolean startsNote(int message) {
         return kind(message) == NOTE_ON && data2(message) > 0;

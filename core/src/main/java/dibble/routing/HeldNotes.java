@@ -15,6 +15,9 @@ import java.util.Arrays;
 final class HeldNotes {
     private static final int NONE = -1;
     private static final int FIRST_NODES = 4096;
+    private static final int HOLDERS = 0xFFFF;
+    private static final int SOUNDS = 1 << 16;
+    private static final int INSTRUMENT = 17;
 
     private final Outlet outlet;
 
@@ -22,16 +25,18 @@ final class HeldNotes {
     private int[][] firstHeld = {};
 
     private int[] nextNode = new int[FIRST_NODES];
-    private int[] nodePlace = new int[FIRST_NODES];
-    private boolean[] nodePressure = new boolean[FIRST_NODES];
+
+    /** A place, and in the lowest bit whether key pressure goes there. */
+    private int[] nodeHolds = new int[FIRST_NODES];
+
     private int freeNode = NONE;
     private int lastNode = NONE;
 
-    /** By place, {@code (port*16 + channel)*128 + note}: keys that hold it, whether it sounds, and for whom. */
-    private int[] holders = {};
-
-    private boolean[] sounding = {};
-    private int[] soundingFor = {};
+    /**
+     * By place, {@code (port*16 + channel)*128 + note}: how many hold it (16 bits), whether it sounds, and for which
+     * instrument. One number, since this is looked at most.
+     */
+    private int[] places = {};
 
     HeldNotes(Outlet outlet) {
         this.outlet = outlet;
@@ -58,11 +63,8 @@ final class HeldNotes {
     }
 
     void openPorts(int count) {
-        int places = count * 16 * 128;
-        if (places > holders.length) {
-            holders = Arrays.copyOf(holders, places);
-            sounding = Arrays.copyOf(sounding, places);
-            soundingFor = Arrays.copyOf(soundingFor, places);
+        if (count * 16 * 128 > places.length) {
+            places = Arrays.copyOf(places, count * 16 * 128);
         }
     }
 
@@ -74,8 +76,7 @@ final class HeldNotes {
     /** Has the key that was pressed last hold a place too. */
     void hold(int voice, int channel, int key, int place, boolean pressure) {
         int node = takeNode();
-        nodePlace[node] = place;
-        nodePressure[node] = pressure;
+        nodeHolds[node] = place << 1 | (pressure ? 1 : 0);
         nextNode[node] = NONE;
         if (lastNode == NONE) {
             firstHeld[voice][channel << 7 | key] = node;
@@ -88,9 +89,9 @@ final class HeldNotes {
     /** Sounds a place for one more holder; what sounds there already ends first. */
     void sound(int place, int velocity, int instrument, long stamp) {
         stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
-        sounding[place] = outlet.send(stamp, place >>> 7, ShortMessage.noteOn(0, place & 0x7F, velocity), instrument);
-        soundingFor[place] = instrument;
-        holders[place]++;
+        boolean taken = outlet.sendNote(stamp, place >>> 7, ShortMessage.noteOn(0, place & 0x7F, velocity), instrument);
+        int holders = (places[place] & HOLDERS) + 1;
+        places[place] = instrument << INSTRUMENT | (taken ? SOUNDS : 0) | holders;
     }
 
     /** Releases all that a key holds. */
@@ -102,29 +103,32 @@ final class HeldNotes {
         }
         firstHeld[voice][at] = NONE;
         while (node != NONE) {
-            unhold(nodePlace[node], velocity, stamp);
+            unhold(nodeHolds[node] >>> 1, velocity, stamp);
             node = freed(node);
         }
     }
 
     /** Takes one holder from a place, and ends it with the last. */
     void unhold(int place, int velocity, long stamp) {
-        if (--holders[place] == 0) {
+        int left = places[place] - 1;
+        places[place] = left;
+        if ((left & HOLDERS) == 0) {
             stop(place, velocity, stamp);
         }
     }
 
     /** Ends what sounds at a place; those who hold it hold it still. */
     void stop(int place, int velocity, long stamp) {
-        if (sounding[place]) {
-            sounding[place] = false;
-            outlet.send(stamp, place >>> 7, ShortMessage.noteOff(0, place & 0x7F, velocity), soundingFor[place]);
+        int state = places[place];
+        if ((state & SOUNDS) != 0) {
+            places[place] = state & ~SOUNDS;
+            outlet.sendNote(stamp, place >>> 7, ShortMessage.noteOff(0, place & 0x7F, velocity), state >>> INSTRUMENT);
         }
     }
 
     /** Ends all that sounds on a port, by channel and note. */
     void stopPort(int port, long stamp) {
-        for (int place = port * 2048; place < Math.min((port + 1) * 2048, sounding.length); place++) {
+        for (int place = port * 2048; place < Math.min((port + 1) * 2048, places.length); place++) {
             stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
         }
     }
@@ -132,13 +136,13 @@ final class HeldNotes {
     /** Sends key pressure to the notes that a key holds, where it is passed. */
     void press(int voice, int channel, int key, int value, long stamp) {
         for (int node = firstHeld[voice][channel << 7 | key]; node != NONE; node = nextNode[node]) {
-            int place = nodePlace[node];
-            if (nodePressure[node] && sounding[place]) {
+            int place = nodeHolds[node] >>> 1;
+            if ((nodeHolds[node] & 1) != 0 && (places[place] & SOUNDS) != 0) {
                 outlet.send(
                         stamp,
                         place >>> 7,
                         ShortMessage.of(ShortMessage.KEY_PRESSURE, 0, place & 0x7F, value),
-                        soundingFor[place]);
+                        places[place] >>> INSTRUMENT);
             }
         }
     }
@@ -146,7 +150,7 @@ final class HeldNotes {
     boolean isHeldAt(int voice, int channel, int destination) {
         for (int key = 0; key < 128; key++) {
             for (int node = firstHeld[voice][channel << 7 | key]; node != NONE; node = nextNode[node]) {
-                if (nodePlace[node] >>> 7 == destination) {
+                if (nodeHolds[node] >>> 8 == destination) {
                     return true;
                 }
             }
@@ -156,8 +160,7 @@ final class HeldNotes {
 
     /** Nobody holds anything any more. */
     void forgetAll() {
-        Arrays.fill(holders, 0);
-        Arrays.fill(sounding, false);
+        Arrays.fill(places, 0);
         for (int[] heads : firstHeld) {
             Arrays.fill(heads, NONE);
         }
@@ -172,8 +175,7 @@ final class HeldNotes {
                 heads[at] = without(heads[at], port);
             }
         }
-        Arrays.fill(holders, port * 2048, (port + 1) * 2048, 0);
-        Arrays.fill(sounding, port * 2048, (port + 1) * 2048, false);
+        Arrays.fill(places, port * 2048, (port + 1) * 2048, 0);
     }
 
     private int without(int first, int port) {
@@ -181,7 +183,7 @@ final class HeldNotes {
         int last = NONE;
         int node = first;
         while (node != NONE) {
-            if (nodePlace[node] >>> 11 == port) {
+            if (nodeHolds[node] >>> 12 == port) {
                 node = freed(node);
                 continue;
             }
@@ -201,8 +203,8 @@ final class HeldNotes {
 
     int soundingCount() {
         int count = 0;
-        for (boolean on : sounding) {
-            count += on ? 1 : 0;
+        for (int state : places) {
+            count += state >>> 16 & 1;
         }
         return count;
     }
@@ -219,8 +221,7 @@ final class HeldNotes {
         if (freeNode == NONE) {
             int old = nextNode.length;
             nextNode = Arrays.copyOf(nextNode, old * 2);
-            nodePlace = Arrays.copyOf(nodePlace, old * 2);
-            nodePressure = Arrays.copyOf(nodePressure, old * 2);
+            nodeHolds = Arrays.copyOf(nodeHolds, old * 2);
             addNodes(old);
         }
         int node = freeNode;

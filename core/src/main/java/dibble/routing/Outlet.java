@@ -29,6 +29,12 @@ final class Outlet {
         }
     }
 
+    /** Sends a note-on or note-off to a destination, which concern no sound; false where it was not taken. */
+    boolean sendNote(long stamp, int destination, int message, int instrument) {
+        usedChannels[destination >>> 4] |= 1 << (destination & 0xF);
+        return output.send(stamp, destination >>> 4, message | destination & 0xF, instrument);
+    }
+
     /** Sends a message to a destination; false where it was not taken. */
     boolean send(long stamp, int destination, int message, int instrument) {
         boolean taken =

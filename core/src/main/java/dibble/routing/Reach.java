@@ -34,7 +34,7 @@ public final class Reach {
 
     /** Where a zone leads events of a channel 0-15; empty where it leads nowhere. */
     public Optional<Destination> destination(int zone, int channel) {
-        return table.zones.destination[zone] == RoutingTable.NOWHERE
+        return table.zones.destination(zone) == RoutingTable.NOWHERE
                 ? Optional.empty()
                 : Optional.of(named(table.destination(zone, channel)));
     }

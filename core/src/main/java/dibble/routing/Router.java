@@ -173,8 +173,20 @@ public final class Router {
         if (source >= table.sources.count) {
             return;
         }
-        eventNumber++;
         int channel = ShortMessage.channel(message);
+        if (ShortMessage.isNote(message) && table.controlBlocks[source * 16 + channel] == 0) {
+            if (!end(source, message, stamp) && table.letsIn(source, channel, EventKind.NOTES)) {
+                noteOn(source, channel, ShortMessage.data1(message), ShortMessage.data2(message), stamp);
+            }
+        } else {
+            decide(source, channel, message, stamp);
+        }
+        payDue(source, channel, stamp);
+    }
+
+    /** Decides all events but those of keys where no control map listens. */
+    private void decide(int source, int channel, int message, long stamp) {
+        eventNumber++;
         boolean ends = end(source, message, stamp);
         EventKind kind = EventKind.of(message);
         boolean letIn = table.letsIn(source, channel, kind);
@@ -213,7 +225,6 @@ public final class Router {
                 callScene(calledScene, stamp);
             }
         }
-        payDue(source, channel, stamp);
     }
 
     /**
@@ -236,20 +247,18 @@ public final class Router {
 
     /** Releases what a note-on or note-off ends; whether it is a note-off. */
     private boolean end(int voice, int message, long stamp) {
-        if (ShortMessage.startsNote(message)) {
-            release(voice, message, ShortMessage.DEFAULT_RELEASE, stamp);
+        if (!ShortMessage.isNote(message)) {
             return false;
         }
-        if (!ShortMessage.endsNote(message)) {
-            return false;
-        }
-        boolean isOff = ShortMessage.kind(message) == ShortMessage.NOTE_OFF;
-        release(voice, message, isOff ? ShortMessage.data2(message) : ShortMessage.DEFAULT_RELEASE, stamp);
-        return true;
-    }
-
-    private void release(int voice, int message, int velocity, long stamp) {
-        notes.release(voice, ShortMessage.channel(message), ShortMessage.data1(message), velocity, stamp);
+        int velocity = ShortMessage.data2(message);
+        boolean isOn = ShortMessage.kind(message) == ShortMessage.NOTE_ON;
+        notes.release(
+                voice,
+                ShortMessage.channel(message),
+                ShortMessage.data1(message),
+                isOn ? ShortMessage.DEFAULT_RELEASE : velocity,
+                stamp);
+        return !isOn || velocity == 0;
     }
 
     /**
@@ -389,6 +398,30 @@ public final class Router {
         }
     }
 
+    /** A key where no control map listens: most events there are. */
+    private void noteOn(int source, int channel, int key, int velocity, long stamp) {
+        int list = table.noteList(source, channel, key, velocity);
+        if (list == 0) {
+            return;
+        }
+        int zone = table.cells[list + 1];
+        if (table.cells[list] > 1 || table.noteCount(zone, key) > 1) {
+            eventNumber++;
+            outCount = 0;
+            gatherNotes(source, channel, key, velocity);
+            stopTriggered(stamp);
+            sound(source, channel, key, stamp);
+        } else if (table.zones.takesVelocity(zone, velocity) && table.noteCount(zone, key) == 1) {
+            int note = table.note(zone, source, key, 0);
+            if (note != NONE) {
+                int place = HeldNotes.place(table.destination(zone, channel), note);
+                notes.sound(place, table.velocity(zone, velocity), table.zones.instrument(zone), stamp);
+                notes.begin();
+                notes.hold(source, channel, key, place, table.passesKeyPressure(zone));
+            }
+        }
+    }
+
     private void gatherNotes(int source, int channel, int key, int velocity) {
         int list = table.noteList(source, channel, key, velocity);
         if (list == 0) {
@@ -405,7 +438,7 @@ public final class Router {
                         add(
                                 HeldNotes.place(table.destination(zone, channel), note),
                                 table.velocity(zone, velocity),
-                                table.zones.instrument[zone],
+                                table.zones.instrument(zone),
                                 table.passesKeyPressure(zone));
                     }
                 }
@@ -582,7 +615,7 @@ public final class Router {
             int destination = table.destination(zone, channel);
             if (reachedIn[destination] != eventNumber && table.passes(zone, kind, message)) {
                 reachedIn[destination] = eventNumber;
-                sendOwing(source, channel, destination, table.zones.instrument[zone], message, stamp);
+                sendOwing(source, channel, destination, table.zones.instrument(zone), message, stamp);
             }
         }
     }

@@ -7,7 +7,6 @@ import dibble.midi.EventKind;
 import dibble.routing.RoutingTable.SceneSet;
 import dibble.routing.RoutingTable.SoundColumns;
 import dibble.routing.RoutingTable.SourceColumns;
-import dibble.routing.RoutingTable.ZoneColumns;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -36,7 +35,7 @@ public final class RoutingCompiler {
 
     private final SceneSet scenes;
     private final List<Zone> zones;
-    private final ZoneColumns columns;
+    private final ZoneRecords columns;
     private final ControlColumns controls;
     private int[] cells = new int[1024];
 
@@ -52,7 +51,7 @@ public final class RoutingCompiler {
         this.unheard = unheard;
         this.scenes = scenes;
         this.zones = routing.zones();
-        this.columns = new ZoneColumns(zones.size());
+        this.columns = new ZoneRecords(zones.size());
         this.controls = maps.columns(routing, scenes);
     }
 
@@ -154,6 +153,7 @@ public final class RoutingCompiler {
         fillColumns();
         int count = slots.sourceCount();
         SourceColumns sources = new SourceColumns(count);
+        int[] gates = new int[count * 16];
         int[] noteLists = new int[count * 16 * 128];
         int[] channelLists = new int[count * 16];
         int[] controlBlocks = new int[count * 16];
@@ -164,6 +164,9 @@ public final class RoutingCompiler {
             sources.listen[slot] = source.listen().mask();
             sources.accept[slot] = EventKind.mask(source.accept());
             sources.transpose[slot] = source.transpose();
+            for (int channel = 0; channel < 16; channel++) {
+                gates[slot * 16 + channel] = source.listen().holds(channel) ? sources.accept[slot] : 0;
+            }
             if (sources.live[slot]) {
                 compileSource(source, slot, noteLists, channelLists);
             }
@@ -177,6 +180,7 @@ public final class RoutingCompiler {
         return new RoutingTable(
                 slots.portCount(),
                 sources,
+                gates,
                 noteLists,
                 channelLists,
                 controlBlocks,
@@ -250,27 +254,25 @@ public final class RoutingCompiler {
     private void fillColumns() {
         for (int z = 0; z < zones.size(); z++) {
             Zone zone = zones.get(z);
-            columns.destination[z] = slots.destination(zone.to(), routing);
-            columns.instrument[z] = slots.instrument(zone.to().instrument());
-            columns.transpose[z] = zone.transpose();
-            columns.velocityLow[z] = zone.velocity().low();
-            columns.velocityHigh[z] = zone.velocity().high();
-            int flags = (zone.dropUnmapped() ? ZoneColumns.DROP_UNMAPPED : 0) | (zone.fold() ? ZoneColumns.FOLD : 0);
+            columns.set(z, ZoneRecords.DESTINATION, slots.destination(zone.to(), routing));
+            columns.set(z, ZoneRecords.INSTRUMENT, slots.instrument(zone.to().instrument()));
+            columns.set(z, ZoneRecords.TRANSPOSE, zone.transpose());
+            columns.set(z, ZoneRecords.VELOCITY_LOW, zone.velocity().low());
+            columns.set(z, ZoneRecords.VELOCITY_HIGH, zone.velocity().high());
+            int flags = (zone.dropUnmapped() ? ZoneRecords.DROP_UNMAPPED : 0)
+                    | (zone.fold() ? ZoneRecords.FOLD : 0)
+                    | (zone.noteMap().isEmpty() ? 0 : ZoneRecords.HAS_NOTE_MAP);
             if (zone.velocityTo() != null) {
-                flags |= ZoneColumns.MAP_VELOCITY;
-                columns.velocityFirst[z] = zone.velocityTo().first();
-                columns.velocityLast[z] = zone.velocityTo().last();
+                flags |= ZoneRecords.MAP_VELOCITY;
+                columns.set(z, ZoneRecords.VELOCITY_FIRST, zone.velocityTo().first());
+                columns.set(z, ZoneRecords.VELOCITY_LAST, zone.velocityTo().last());
             }
-            columns.flags[z] = flags;
-            columns.pass[z] = EventKind.mask(zone.pass());
+            columns.set(z, ZoneRecords.FLAGS, flags);
+            columns.set(z, ZoneRecords.PASS, EventKind.mask(zone.pass()));
             for (int controller : zone.blockControllers()) {
-                if (controller < 64) {
-                    columns.blockLow[z] |= 1L << controller;
-                } else {
-                    columns.blockHigh[z] |= 1L << controller;
-                }
+                columns.block(z, controller);
             }
-            columns.noteMap[z] = noteMap(zone.noteMap());
+            columns.setNoteMap(z, noteMap(zone.noteMap()));
         }
     }
 
@@ -297,7 +299,7 @@ public final class RoutingCompiler {
                     && zone.to().instrument().equals(source.ownInstrument());
             if (zone.enabled()
                     && zone.isPlayedBy(source.id())
-                    && columns.destination[z] != RoutingTable.NOWHERE
+                    && columns.get(z, ZoneRecords.DESTINATION) != RoutingTable.NOWHERE
                     && !soundsByItself) {
                 own.add(z);
             }
@@ -364,8 +366,8 @@ public final class RoutingCompiler {
         boolean[] begins = new boolean[129];
         begins[0] = true;
         for (int i = 0; i < n; i++) {
-            begins[columns.velocityLow[matching[i]]] = true;
-            begins[columns.velocityHigh[matching[i]] + 1] = true;
+            begins[columns.get(matching[i], ZoneRecords.VELOCITY_LOW)] = true;
+            begins[columns.get(matching[i], ZoneRecords.VELOCITY_HIGH) + 1] = true;
         }
         int[] byVelocity = new int[128];
         int[] inWindow = new int[n];
@@ -405,10 +407,9 @@ public final class RoutingCompiler {
     }
 
     private boolean coversMessagesOf(int earlier, int later) {
-        return columns.destination[earlier] == columns.destination[later]
-                && (columns.pass[later] & ~columns.pass[earlier]) == 0
-                && (columns.blockLow[earlier] & ~columns.blockLow[later]) == 0
-                && (columns.blockHigh[earlier] & ~columns.blockHigh[later]) == 0;
+        return columns.get(earlier, ZoneRecords.DESTINATION) == columns.get(later, ZoneRecords.DESTINATION)
+                && (columns.get(later, ZoneRecords.PASS) & ~columns.get(earlier, ZoneRecords.PASS)) == 0
+                && columns.blocksNoMore(earlier, later);
     }
 
     private int list(int[] members, int n) {
@@ -420,7 +421,7 @@ public final class RoutingCompiler {
         System.arraycopy(members, 0, cells, place + 1, n);
         int outputs = 0;
         for (int i = 0; i < n; i++) {
-            outputs += columns.noteMap[members[i]] == null ? 1 : 8;
+            outputs += columns.has(members[i], ZoneRecords.HAS_NOTE_MAP) ? 8 : 1;
         }
         mostNotes = Math.max(mostNotes, outputs);
         return place;

@@ -35,11 +35,15 @@ public final class RoutingTable {
 
     final int portCount;
     final SourceColumns sources;
+
+    /** By source and channel: the kinds that are let in, a bit each; none where the source does not listen. */
+    final int[] gates;
+
     final int[] noteLists;
     final int[] channelLists;
     final int[] controlBlocks;
     final int[] cells;
-    final ZoneColumns zones;
+    final ZoneRecords zones;
     final ControlColumns controls;
     final SceneSet scenes;
 
@@ -58,11 +62,12 @@ public final class RoutingTable {
     RoutingTable(
             int portCount,
             SourceColumns sources,
+            int[] gates,
             int[] noteLists,
             int[] channelLists,
             int[] controlBlocks,
             int[] cells,
-            ZoneColumns zones,
+            ZoneRecords zones,
             ControlColumns controls,
             SceneSet scenes,
             int scene,
@@ -71,6 +76,7 @@ public final class RoutingTable {
             int mostSends) {
         this.portCount = portCount;
         this.sources = sources;
+        this.gates = gates;
         this.noteLists = noteLists;
         this.channelLists = channelLists;
         this.controlBlocks = controlBlocks;
@@ -91,7 +97,7 @@ public final class RoutingTable {
         SceneSet scenes = new SceneSet(none, none);
         ControlColumns controls = new ControlColumns(0, 0, 0, 0);
         return new RoutingTable(
-                0, sources, none, none, none, none, new ZoneColumns(0), controls, scenes, NONE, none, 0, 0);
+                0, sources, none, none, none, none, none, new ZoneRecords(0), controls, scenes, NONE, none, 0, 0);
     }
 
     /** The slot of the scene that this is the table of, or {@link #NONE}. */
@@ -101,7 +107,7 @@ public final class RoutingTable {
 
     /** Whether a source's gate lets an event in. */
     boolean letsIn(int source, int channel, EventKind kind) {
-        return listens(source, channel) && accepts(source, kind);
+        return (gates[source * 16 + channel] & kind.bit()) != 0;
     }
 
     boolean listens(int source, int channel) {
@@ -139,7 +145,7 @@ public final class RoutingTable {
     }
 
     int destination(int zone, int channel) {
-        return onChannel(zones.destination[zone], channel);
+        return onChannel(zones.destination(zone), channel);
     }
 
     static int onChannel(int destination, int channel) {
@@ -148,44 +154,44 @@ public final class RoutingTable {
 
     /** How many notes a zone makes of a key; each of them may still fall outside 0-127. */
     int noteCount(int zone, int key) {
-        byte[][] map = zones.noteMap[zone];
-        if (map != null && map[key] != null) {
-            return map[key].length;
+        byte[] mapped = zones.mapped(zone, key);
+        if (mapped != null) {
+            return mapped.length;
         }
-        return (zones.flags[zone] & ZoneColumns.DROP_UNMAPPED) != 0 ? 0 : 1;
+        return zones.has(zone, ZoneRecords.DROP_UNMAPPED) ? 0 : 1;
     }
 
     /** The note number {@code i} that a zone makes of a source's key, or {@link #NONE} where it is outside 0-127. */
     int note(int zone, int source, int key, int i) {
-        byte[][] map = zones.noteMap[zone];
-        if (map != null && map[key] != null) {
-            return map[key][i];
+        byte[] mapped = zones.mapped(zone, key);
+        if (mapped != null) {
+            return mapped[i];
         }
-        int note = key + sources.transpose[source] + zones.transpose[zone];
+        int note = key + sources.transpose[source] + zones.get(zone, ZoneRecords.TRANSPOSE);
         if ((note & ~0x7F) == 0) {
             return note;
         }
-        if ((zones.flags[zone] & ZoneColumns.FOLD) == 0) {
+        if (!zones.has(zone, ZoneRecords.FOLD)) {
             return NONE;
         }
         return note < 0 ? Math.floorMod(note, 12) : note - (note - 116) / 12 * 12;
     }
 
     int velocity(int zone, int velocity) {
-        if ((zones.flags[zone] & ZoneColumns.MAP_VELOCITY) == 0) {
+        if (!zones.has(zone, ZoneRecords.MAP_VELOCITY)) {
             return velocity;
         }
-        int a = zones.velocityLow[zone];
-        int b = zones.velocityHigh[zone];
-        int c = zones.velocityFirst[zone];
-        int d = zones.velocityLast[zone];
+        int a = zones.get(zone, ZoneRecords.VELOCITY_LOW);
+        int b = zones.get(zone, ZoneRecords.VELOCITY_HIGH);
+        int c = zones.get(zone, ZoneRecords.VELOCITY_FIRST);
+        int d = zones.get(zone, ZoneRecords.VELOCITY_LAST);
         int out = a == b ? c : c + Math.floorDiv(2 * (velocity - a) * (d - c) + (b - a), 2 * (b - a));
         return Math.max(1, Math.min(127, out));
     }
 
     /** Whether a zone passes messages of this kind that have no key, or key pressure. */
     boolean passes(int zone, EventKind kind, int message) {
-        if ((zones.pass[zone] & kind.bit()) == 0) {
+        if (!zones.passes(zone, kind)) {
             return false;
         }
         if (ShortMessage.kind(message) != ShortMessage.CONTROLLER) {
@@ -196,7 +202,7 @@ public final class RoutingTable {
     }
 
     boolean passesKeyPressure(int zone) {
-        return (zones.pass[zone] & EventKind.KEY_PRESSURE.bit()) != 0;
+        return zones.passes(zone, EventKind.KEY_PRESSURE);
     }
 
     /** Whether a controller is local control or a mode of a module (MIDI 1.0, channel mode messages). */
@@ -225,52 +231,6 @@ public final class RoutingTable {
             listen = new int[count];
             accept = new int[count];
             transpose = new int[count];
-        }
-    }
-
-    /** The properties of zones, a column each. Filled by the compiler, then only read. */
-    static final class ZoneColumns {
-        static final int DROP_UNMAPPED = 1;
-        static final int FOLD = 2;
-        static final int MAP_VELOCITY = 4;
-
-        final int[] destination;
-        final int[] instrument;
-        final int[] transpose;
-        final int[] velocityLow;
-        final int[] velocityHigh;
-        final int[] velocityFirst;
-        final int[] velocityLast;
-        final int[] flags;
-        final int[] pass;
-        final long[] blockLow;
-        final long[] blockHigh;
-
-        /** For a zone with a note map: for each key null or its notes; null for a zone with none. */
-        final byte[][][] noteMap;
-
-        ZoneColumns(int count) {
-            destination = new int[count];
-            instrument = new int[count];
-            transpose = new int[count];
-            velocityLow = new int[count];
-            velocityHigh = new int[count];
-            velocityFirst = new int[count];
-            velocityLast = new int[count];
-            flags = new int[count];
-            pass = new int[count];
-            blockLow = new long[count];
-            blockHigh = new long[count];
-            noteMap = new byte[count][][];
-        }
-
-        boolean blocks(int zone, int controller) {
-            long bits = controller < 64 ? blockLow[zone] : blockHigh[zone];
-            return (bits >>> controller & 1) != 0;
-        }
-
-        boolean takesVelocity(int zone, int velocity) {
-            return velocity >= velocityLow[zone] && velocity <= velocityHigh[zone];
         }
     }
 

@@ -220,7 +220,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
             if (reason == null && table.isTaken(controlList)) {
                 reason = Reason.TAKEN;
             }
-            if (reason == null && table.zones.destination[z] == RoutingTable.NOWHERE) {
+            if (reason == null && table.zones.destination(z) == RoutingTable.NOWHERE) {
                 reason = whyNowhere(zone.to());
             }
             if (reason == null && isUnheard()) {
@@ -291,14 +291,14 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
         }
 
         private void addNote(int z, int note, List<Sent> messages) {
-            if (table.zones.destination[z] == RoutingTable.NOWHERE) {
+            if (table.zones.destination(z) == RoutingTable.NOWHERE) {
                 return;
             }
             int value = ShortMessage.data2(message);
             int velocity = ShortMessage.startsNote(message) ? table.velocity(z, value) : value;
             int status = ShortMessage.endsNote(message) ? ShortMessage.NOTE_OFF : ShortMessage.kind(message);
             Sent sent = sent(
-                    table.zones.instrument[z],
+                    table.zones.instrument(z),
                     table.destination(z, channel),
                     ShortMessage.of(status, 0, note, velocity));
             if (!messages.contains(sent)) {
@@ -310,8 +310,8 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
             if (!table.passes(z, kind, message)) {
                 return Reason.NOT_PASSED;
             }
-            if (table.zones.destination[z] != RoutingTable.NOWHERE) {
-                messages.add(sent(table.zones.instrument[z], table.destination(z, channel), message));
+            if (table.zones.destination(z) != RoutingTable.NOWHERE) {
+                messages.add(sent(table.zones.instrument(z), table.destination(z, channel), message));
             }
             return null;
         }
