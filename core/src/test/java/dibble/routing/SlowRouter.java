@@ -459,6 +459,7 @@ final class SlowRouter {
         if (to == null) {
             return;
         }
+        remember();
         int channel = to.channel() - 1;
         List<Integer> bank = scene.sound().bank();
         List<Integer> messages = new ArrayList<>();
