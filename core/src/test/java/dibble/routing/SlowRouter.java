@@ -175,7 +175,7 @@ final class SlowRouter {
         }
 
         Payment inOrderOfSlots() {
-            order = slots.send(send.scene + "/" + send.map + "#" + send.number);
+            order = slot(send);
             return this;
         }
 
@@ -533,13 +533,16 @@ final class SlowRouter {
 
     /** A source that goes pays what it owes, and lets go of what its events had sends of control maps do. */
     private void letGoOfSends(String source) {
-        done.forEach((id, did) -> {
-            if (source.equals(did.driver) && did.holds != null) {
-                Place place = did.holds;
-                did.holds = null;
-                unhold(place, 64);
-            }
-        });
+        // In the order in which the sends first came.
+        done.entrySet().stream()
+                .filter(entry -> source.equals(entry.getValue().driver) && entry.getValue().holds != null)
+                .sorted(Comparator.comparing(entry -> slot(entry.getKey())))
+                .toList()
+                .forEach(entry -> {
+                    Place place = entry.getValue().holds;
+                    entry.getValue().holds = null;
+                    unhold(place, 64);
+                });
         List<Payment> payments = new ArrayList<>();
         debts.keySet().stream()
                 .filter(debt -> debt.source.equals(source))
@@ -552,6 +555,10 @@ final class SlowRouter {
         payments.sort(Comparator.naturalOrder());
         payments.forEach(this::payOne);
         done.values().stream().filter(did -> source.equals(did.driver)).forEach(did -> did.last = null);
+    }
+
+    private int slot(SendId send) {
+        return slots.send(send.scene + "/" + send.map + "#" + send.number);
     }
 
     private void payWhere(Predicate<Debt> which) {
