@@ -65,9 +65,11 @@ final class ControlColumns {
 
     /** The place of a message among {@link #SIGNALS}. */
     static int signal(int message) {
+        if (ShortMessage.isNote(message)) {
+            return 128 + ShortMessage.data1(message);
+        }
         return switch (ShortMessage.kind(message)) {
             case ShortMessage.CONTROLLER -> ShortMessage.data1(message);
-            case ShortMessage.NOTE_ON, ShortMessage.NOTE_OFF -> 128 + ShortMessage.data1(message);
             case ShortMessage.KEY_PRESSURE -> 256 + ShortMessage.data1(message);
             case ShortMessage.PITCH_BEND -> 384;
             case ShortMessage.CHANNEL_PRESSURE -> 385;

@@ -174,7 +174,7 @@ public final class Router {
             return;
         }
         int channel = ShortMessage.channel(message);
-        if (ShortMessage.isNote(message) && table.controlBlocks[source * 16 + channel] == 0) {
+        if (ShortMessage.isNote(message) && table.controlList(source, message) == 0) {
             if (!end(source, message, stamp) && table.letsIn(source, channel, EventKind.NOTES)) {
                 noteOn(source, channel, ShortMessage.data1(message), ShortMessage.data2(message), stamp);
             }
@@ -184,7 +184,7 @@ public final class Router {
         payDue(source, channel, stamp);
     }
 
-    /** Decides all events but those of keys where no control map listens. */
+    /** Decides all events but those of keys to which no control map answers. */
     private void decide(int source, int channel, int message, long stamp) {
         eventNumber++;
         boolean ends = end(source, message, stamp);
@@ -398,7 +398,7 @@ public final class Router {
         }
     }
 
-    /** A key where no control map listens: most events there are. */
+    /** A key to which no control map answers: most events there are. */
     private void noteOn(int source, int channel, int key, int velocity, long stamp) {
         int list = table.noteList(source, channel, key, velocity);
         if (list == 0) {

@@ -17,6 +17,7 @@ import java.lang.management.ManagementFactory;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Nested;
@@ -231,6 +232,40 @@ class RouterTest {
         assertThat(count[0]).isGreaterThan(10_000_000);
         // The measuring itself may cost a few bytes; an event that allocated would cost hundreds of millions.
         assertThat(allocated).isLessThan(4096);
+    }
+
+    /** Notes, chords, layers, wheels, pedals, control maps of all kinds, scenes that change: whatever is random. */
+    @Test
+    void noPathOfAnEventAllocates() {
+        ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
+        for (int seed = 0; seed < 20; seed++) {
+            RandomRouting randomly = new RandomRouting(new Random(seed));
+            Slots own = new Slots();
+            long[] count = {0};
+            Router counting = new Router((stamp, port, message, instrument) -> {
+                count[0]++;
+                return true;
+            });
+            counting.giveSounds();
+            counting.install(RoutingCompiler.compile(randomly.routing(30), own), 0);
+            int[] sources = new int[20_000];
+            int[] messages = new int[20_000];
+            for (int i = 0; i < messages.length; i++) {
+                sources[i] = own.source(randomly.source());
+                messages[i] = randomly.message();
+            }
+            playAll(counting, sources, messages);
+            long before = threads.getCurrentThreadAllocatedBytes();
+            playAll(counting, sources, messages);
+            long allocated = threads.getCurrentThreadAllocatedBytes() - before;
+            assertThat(allocated).as("seed %d", seed).isLessThan(4096);
+        }
+    }
+
+    private static void playAll(Router router, int[] sources, int[] messages) {
+        for (int i = 0; i < messages.length; i++) {
+            router.event(sources[i], messages[i], i);
+        }
     }
 
     private static void playMany(Router router, int events) {

@@ -3,14 +3,17 @@ package dibble.desktop.app;
 import dibble.desktop.keys.KeysView;
 import dibble.desktop.live.LiveLine;
 import dibble.desktop.takes.TakesView;
+import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.View;
 import dibble.routing.Scene;
+import dibble.studio.Loop;
 import dibble.studio.Transport;
 import dibble.time.TempoMap;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import javafx.css.PseudoClass;
@@ -79,6 +82,7 @@ public final class MainWindow extends BorderPane {
     private Subscription viewSubscription = Subscription.EMPTY;
     private Page page;
     private boolean showingScenes;
+    private List<Loop> toldLoops = List.of();
 
     /** @param quit closes the window for good */
     public MainWindow(Workbench workbench, Runnable quit) {
@@ -298,6 +302,7 @@ public final class MainWindow extends BorderPane {
 
     private void follow() {
         workbench.studio().pulse();
+        tellLoops();
         desk.live().read();
         Transport now = workbench.studio().transport();
         transport.pseudoClassStateChanged(RECORDING, now == Transport.RECORDING);
@@ -312,6 +317,22 @@ public final class MainWindow extends BorderPane {
         if (perform.isSelected() != workbench.studio().isPerforming()) {
             perform.setSelected(workbench.studio().isPerforming());
         }
+    }
+
+    private void tellLoops() {
+        List<Loop> loops = workbench.studio().loops();
+        for (Loop loop : loops) {
+            if (!toldLoops.contains(loop)) {
+                desk.ask()
+                        .tell(
+                                "A loop: what is sent to " + loop.output() + " comes back from " + loop.input()
+                                        + ". Nothing more is sent there.",
+                                new AskBar.Answer(
+                                        "Send there again",
+                                        () -> workbench.studio().allowLoop(loop.output())));
+            }
+        }
+        toldLoops = loops;
     }
 
     private void playOrStop() {

@@ -85,6 +85,15 @@ public final class AskBar extends HBox {
         show(List.of(text(message, "ask-told"), button("Close", this::leave)), null);
     }
 
+    /** The same with something that can be done about it; takes the focus from nobody, since hands may be playing. */
+    public void tell(String message, Answer answer) {
+        Button button = button(answer.label(), () -> {
+            leave();
+            answer.action().run();
+        });
+        show(List.of(text(message, "ask-told"), button, button("Close", this::leave)), null);
+    }
+
     private void show(List<Node> nodes, Node focus) {
         getChildren().setAll(nodes);
         setVisible(true);

@@ -1,0 +1,155 @@
+package dibble.studio;
+
+import dibble.gear.ChannelPlan;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.midi.Range;
+import dibble.midi.ShortMessage;
+import dibble.ports.ExclusiveLane;
+import dibble.ports.Lane;
+import dibble.ports.OutputPort;
+import dibble.routing.Routing;
+import dibble.routing.RoutingCompiler;
+import dibble.routing.RoutingTable;
+import dibble.routing.Slots;
+import dibble.routing.Zone;
+import dibble.time.Clock;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+
+/**
+ * From a port's callback to the output port's {@code send}, with eight sources that play 1,000 events a second each on
+ * two output ports: first with both ports quick, then with one of them blocking for 50 ms at a time. What counts is
+ * how late the messages of the quick port are in either case.
+ */
+public final class LatencyMeasurement {
+    private static final int SOURCES = 8;
+    private static final int SECONDS = 10;
+    private static final int EVENTS = SECONDS * 1000;
+    private static final long BLOCK = TimeUnit.MILLISECONDS.toNanos(50);
+
+    private LatencyMeasurement() {}
+
+    /** Keeps how late each message is. */
+    private static final class Timing implements OutputPort {
+        private final String name;
+        private final boolean blocks;
+        private final long[] late = new long[SOURCES * EVENTS * 2];
+        private int count;
+
+        Timing(String name, boolean blocks) {
+            this.name = name;
+            this.blocks = blocks;
+        }
+
+        @Override
+        public String name() {
+            return name;
+        }
+
+        @Override
+        public void send(int message, long stamp) {
+            late[count++] = Clock.SYSTEM.nanos() - stamp;
+            if (blocks && count % 50 == 0) {
+                long until = Clock.SYSTEM.nanos() + BLOCK;
+                for (long left = BLOCK; left > 0; left = until - Clock.SYSTEM.nanos()) {
+                    LockSupport.parkNanos(left);
+                }
+            }
+        }
+    }
+
+    /** Runs the measurement and prints a line for each port. */
+    public static void main(String[] args) throws InterruptedException {
+        System.out.println(
+                "From callback to send, " + SOURCES + " sources at 1,000 events a second, " + SECONDS + " s a run");
+        measure(false, false);
+        measure(false, true);
+        measure(true, true);
+    }
+
+    private static void measure(boolean blocking, boolean print) throws InterruptedException {
+        Timing first = new Timing("quick", false);
+        Timing second = new Timing(blocking ? "blocking" : "quick too", blocking);
+        Slots slots = new Slots();
+        RoutingTable table = RoutingCompiler.compile(routing(), slots);
+        Engine engine = new Engine(Clock.SYSTEM);
+        try (Lane one = new Lane(first);
+                Lane other = new Lane(second)) {
+            engine.submit((router, stamp) -> {
+                engine.setLane(0, one);
+                engine.setLane(1, other);
+                router.install(table, stamp);
+            });
+            play(engine);
+            report(first, one, print);
+            report(second, other, print);
+        }
+    }
+
+    private static void play(Engine engine) throws InterruptedException {
+        Thread[] players = new Thread[SOURCES];
+        for (int s = 0; s < SOURCES; s++) {
+            int source = s;
+            Inlet inlet = engine.openInlet();
+            inlet.lead(new int[] {source}, new ExclusiveLane[0]);
+            players[s] = new Thread(() -> {
+                long next = Clock.SYSTEM.nanos() + source * 125_000L;
+                for (int i = 0; i < EVENTS; i++) {
+                    next += 1_000_000;
+                    for (long left = next - Clock.SYSTEM.nanos(); left > 0; left = next - Clock.SYSTEM.nanos()) {
+                        LockSupport.parkNanos(left);
+                    }
+                    int key = 20 + source * 10 + i / 2 % 8;
+                    inlet.heard(i % 2 == 0 ? ShortMessage.noteOn(0, key, 90) : ShortMessage.noteOff(0, key, 64));
+                }
+            });
+            players[s].start();
+        }
+        for (Thread player : players) {
+            player.join();
+        }
+    }
+
+    private static void report(Timing timing, Lane lane, boolean print) {
+        while (timing.name.startsWith("quick") && lane.backlog() > 0) {
+            Thread.onSpinWait();
+        }
+        long[] late = Arrays.copyOf(timing.late, timing.count);
+        Arrays.sort(late);
+        if (print) {
+            System.out.printf(
+                    "%-10s %7d messages: median %8.1f us, 99.9 %% %9.1f us, worst %9.1f us; refused %d%n",
+                    timing.name,
+                    late.length,
+                    late[late.length / 2] / 1e3,
+                    late[(int) (late.length * 0.999)] / 1e3,
+                    late[late.length - 1] / 1e3,
+                    lane.refused());
+        }
+    }
+
+    /** 1,000 zones; of each source every other one leads to the other port. */
+    private static Routing routing() {
+        List<Instrument> instruments = List.of(
+                Instrument.of("a", "a", true, "one", List.of(Part.of("p", "p", 1, 0, Range.ALL, 1))),
+                Instrument.of("b", "b", true, "two", List.of(Part.of("p", "p", 1, 0, Range.ALL, 1))));
+        List<Source> sources = new ArrayList<>();
+        List<Zone> zones = new ArrayList<>();
+        for (int s = 0; s < SOURCES; s++) {
+            sources.add(Source.keyboard("s" + s, "s" + s, "in" + s, Range.ALL));
+            for (int z = 0; z < 125; z++) {
+                int key = z % 127;
+                zones.add(Zone.of(
+                        "z" + s + "-" + z, "", "s" + s, new Range(key, key), new PartRef(z % 2 == 0 ? "a" : "b", "p")));
+            }
+        }
+        return Routing.of(sources, instruments, ChannelPlan.of(instruments, Map.of()), zones, List.of(), null);
+    }
+}
