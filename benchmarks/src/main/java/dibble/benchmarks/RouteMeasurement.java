@@ -63,6 +63,9 @@ public final class RouteMeasurement {
             jdks[i] = run(with(jdk, in.toString(), out));
             jdkStarts[i] = run(with(jdk, small.toString(), out));
         }
+        for (Path made : List.of(session, in, small, Path.of(out), folder)) {
+            Files.delete(made);
+        }
         double route = median(routes) - median(routeStarts);
         double plain = median(jdks) - median(jdkStarts);
         System.out.printf(
