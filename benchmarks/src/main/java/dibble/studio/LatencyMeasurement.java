@@ -6,7 +6,6 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
-import dibble.midi.ShortMessage;
 import dibble.ports.ExclusiveLane;
 import dibble.ports.Lane;
 import dibble.ports.OutputPort;
@@ -94,27 +93,12 @@ public final class LatencyMeasurement {
     }
 
     private static void play(Engine engine) throws InterruptedException {
-        Thread[] players = new Thread[SOURCES];
-        for (int s = 0; s < SOURCES; s++) {
-            int source = s;
-            Inlet inlet = engine.openInlet();
-            inlet.lead(new int[] {source}, new ExclusiveLane[0]);
-            players[s] = new Thread(() -> {
-                long next = Clock.SYSTEM.nanos() + source * 125_000L;
-                for (int i = 0; i < EVENTS; i++) {
-                    next += 1_000_000;
-                    for (long left = next - Clock.SYSTEM.nanos(); left > 0; left = next - Clock.SYSTEM.nanos()) {
-                        LockSupport.parkNanos(left);
-                    }
-                    int key = 20 + source * 10 + i / 2 % 8;
-                    inlet.heard(i % 2 == 0 ? ShortMessage.noteOn(0, key, 90) : ShortMessage.noteOff(0, key, 64));
-                }
-            });
-            players[s].start();
+        Inlet[] inlets = new Inlet[SOURCES];
+        for (int source = 0; source < SOURCES; source++) {
+            inlets[source] = engine.openInlet();
+            inlets[source].lead(new int[] {source}, new ExclusiveLane[0]);
         }
-        for (Thread player : players) {
-            player.join();
-        }
+        Players.play(SOURCES, EVENTS, (source, message) -> inlets[source].heard(message));
     }
 
     private static void report(Timing timing, Lane lane, boolean print) {

@@ -6,7 +6,6 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
-import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
 import dibble.ports.ExclusiveLane;
 import dibble.ports.Lane;
@@ -24,7 +23,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.LockSupport;
-import java.util.function.IntFunction;
 
 /**
  * From a port's callback to the output port's {@code send}, for the two ways of deciding events in one order: whoever
@@ -105,10 +103,6 @@ public final class OrderMeasurement {
         }
     }
 
-    private interface Way {
-        void heard(int source, int message);
-    }
-
     /** Runs the measurement and prints a line for each way and load. */
     public static void main(String[] args) throws InterruptedException {
         for (int sources : new int[] {2, 8}) {
@@ -138,39 +132,15 @@ public final class OrderMeasurement {
                 inlet.lead(new int[] {source}, new ExclusiveLane[0]);
                 return inlet;
             });
-            play(sources, source -> (number, message) -> inlets[source].heard(message));
+            Players.play(sources, EVENTS, (source, message) -> inlets[source].heard(message));
         }
     }
 
     private static void measureThread(Timing timing, RoutingTable table, int sources) throws InterruptedException {
         try (Lane lane = new Lane(timing)) {
             RouterThread routerThread = new RouterThread(lane, table, sources);
-            play(sources, source -> routerThread::heard);
+            Players.play(sources, EVENTS, routerThread::heard);
             routerThread.close();
-        }
-    }
-
-    /** Each source plays 1,000 events a second on a thread of its own. */
-    private static void play(int sources, IntFunction<Way> ways) throws InterruptedException {
-        Thread[] players = new Thread[sources];
-        for (int s = 0; s < sources; s++) {
-            int source = s;
-            Way way = ways.apply(s);
-            players[s] = new Thread(() -> {
-                long next = Clock.SYSTEM.nanos() + source * 100_000L;
-                for (int i = 0; i < EVENTS; i++) {
-                    next += 1_000_000;
-                    for (long left = next - Clock.SYSTEM.nanos(); left > 0; left = next - Clock.SYSTEM.nanos()) {
-                        LockSupport.parkNanos(left);
-                    }
-                    int key = 20 + source * 10 + i / 2 % 8;
-                    way.heard(source, i % 2 == 0 ? ShortMessage.noteOn(0, key, 90) : ShortMessage.noteOff(0, key, 64));
-                }
-            });
-            players[s].start();
-        }
-        for (Thread player : players) {
-            player.join();
         }
     }
 

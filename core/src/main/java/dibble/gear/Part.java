@@ -64,98 +64,27 @@ public record Part(
     }
 
     public Part withColour(int number) {
-        return new Part(
-                id,
-                name,
-                channel,
-                bank,
-                program,
-                volume,
-                pan,
-                keys,
-                drums,
-                noteNames,
-                keyswitches,
-                output,
-                number,
-                extras);
+        return edit().colour(number).build();
     }
 
     /** The part on another channel 1-16, or with null on one that is chosen once and kept. */
     public Part withChannel(Integer number) {
-        return new Part(
-                id,
-                name,
-                number,
-                bank,
-                program,
-                volume,
-                pan,
-                keys,
-                drums,
-                noteNames,
-                keyswitches,
-                output,
-                colour,
-                extras);
+        return edit().channel(number).build();
     }
 
     public Part withKeys(Range range) {
-        return new Part(
-                id,
-                name,
-                channel,
-                bank,
-                program,
-                volume,
-                pan,
-                range,
-                drums,
-                noteNames,
-                keyswitches,
-                output,
-                colour,
-                extras);
-    }
-
-    public Part withSound(Sound sound) {
-        return new Part(
-                id,
-                name,
-                channel,
-                sound.bank(),
-                sound.program(),
-                sound.volume(),
-                sound.pan(),
-                keys,
-                drums,
-                noteNames,
-                keyswitches,
-                output,
-                colour,
-                extras);
+        return edit().keys(range).build();
     }
 
     public Part withKeyswitches(Map<Integer, String> names) {
-        return new Part(
-                id, name, channel, bank, program, volume, pan, keys, drums, noteNames, names, output, colour, extras);
+        return edit().keyswitches(names).build();
     }
 
     public Part asDrums() {
-        return new Part(
-                id,
-                name,
-                channel,
-                bank,
-                program,
-                volume,
-                pan,
-                keys,
-                true,
-                noteNames,
-                keyswitches,
-                output,
-                colour,
-                extras);
+        return edit().drums(true).build();
+    }
+
+    public PartBuilder edit() {
+        return new PartBuilder(this);
     }
 }

@@ -71,136 +71,35 @@ public record Source(
     }
 
     public Source withTranspose(int semitones) {
-        return new Source(
-                id,
-                name,
-                kind,
-                port,
-                keys,
-                listen,
-                sends,
-                accept,
-                semitones,
-                localControl,
-                ownInstrument,
-                echoes,
-                sysexTo,
-                lanes,
-                extras);
+        return edit().transpose(semitones).build();
     }
 
     public Source withListen(ChannelSet channels) {
-        return new Source(
-                id,
-                name,
-                kind,
-                port,
-                keys,
-                channels,
-                sends,
-                accept,
-                transpose,
-                localControl,
-                ownInstrument,
-                echoes,
-                sysexTo,
-                lanes,
-                extras);
+        return edit().listen(channels).build();
     }
 
     public Source withSends(ChannelSet channels) {
-        return new Source(
-                id,
-                name,
-                kind,
-                port,
-                keys,
-                listen,
-                Optional.of(channels),
-                accept,
-                transpose,
-                localControl,
-                ownInstrument,
-                echoes,
-                sysexTo,
-                lanes,
-                extras);
+        return edit().sends(Optional.of(channels)).build();
     }
 
     public Source withAccept(Set<EventKind> kinds) {
-        return new Source(
-                id,
-                name,
-                kind,
-                port,
-                keys,
-                listen,
-                sends,
-                kinds,
-                transpose,
-                localControl,
-                ownInstrument,
-                echoes,
-                sysexTo,
-                lanes,
-                extras);
+        return edit().accept(kinds).build();
     }
 
     public Source withOwnSounds(boolean local, String instrument) {
-        return new Source(
-                id,
-                name,
-                kind,
-                port,
-                keys,
-                listen,
-                sends,
-                accept,
-                transpose,
-                local,
-                instrument,
-                echoes,
-                sysexTo,
-                lanes,
-                extras);
+        return edit().localControl(local).ownInstrument(instrument).build();
     }
 
     public Source withEchoes(boolean back) {
-        return new Source(
-                id,
-                name,
-                kind,
-                port,
-                keys,
-                listen,
-                sends,
-                accept,
-                transpose,
-                localControl,
-                ownInstrument,
-                back,
-                sysexTo,
-                lanes,
-                extras);
+        return edit().echoes(back).build();
     }
 
     public Source withSysexTo(List<String> instruments) {
-        return new Source(
-                id,
-                name,
-                kind,
-                port,
-                keys,
-                listen,
-                sends,
-                accept,
-                transpose,
-                localControl,
-                ownInstrument,
-                echoes,
-                instruments,
-                lanes,
-                extras);
+        return edit().sysexTo(instruments).build();
+    }
+
+    public SourceBuilder edit() {
+        return new SourceBuilder(this);
     }
 
     /** The channel, 0-15, on which a stand-in of this source plays: the first it sends on, else the first let in. */
