@@ -89,12 +89,10 @@ public final class Printer {
     /**
      * Routes one event of a source onto the tracks.
      *
-     * @param echo whether it came back from a looping device: then only what it ends counts
+     * @param echo whether it came back from a looping device: then it counts only if it ends something
      */
     public void event(String source, int message, long stamp, boolean echo) {
-        if (echo) {
-            router.eventEndsOnly(slots.source(source), message, stamp);
-        } else {
+        if (!echo || Router.onlyEnds(message)) {
             router.event(slots.source(source), message, stamp);
         }
     }

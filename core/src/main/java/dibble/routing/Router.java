@@ -227,22 +227,9 @@ public final class Router {
         }
     }
 
-    /**
-     * Has an event end what it ends, and nothing more: for what comes back from a looping device.
-     *
-     * @param message a packed channel message
-     */
-    public void eventEndsOnly(int source, int message, long stamp) {
-        if (source >= table.sources.count) {
-            return;
-        }
-        eventNumber++;
-        int channel = ShortMessage.channel(message);
-        end(source, message, stamp);
-        if (Debts.isPedalUp(message)) {
-            payElsewhere(source, channel, false, message, stamp);
-        }
-        payDue(source, channel, stamp);
+    /** Whether a message can only end what was begun: a note-off, or a pedal that comes up. */
+    public static boolean onlyEnds(int message) {
+        return ShortMessage.endsNote(message) || Debts.isPedalUp(message);
     }
 
     /** Releases what a note-on or note-off ends; whether it is a note-off. */

@@ -145,9 +145,7 @@ final class Engine implements RouterOutput {
             recorderLost = recorderLost + 1;
         }
         show(stamp, what);
-        if (echo) {
-            router.eventEndsOnly(voice, message, stamp);
-        } else {
+        if (!echo || Router.onlyEnds(message)) {
             router.event(voice, message, stamp);
         }
     }

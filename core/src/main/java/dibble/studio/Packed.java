@@ -27,7 +27,7 @@ public final class Packed {
     /** In the recorder's ring: a request waits, to be carried out at this point; its voice is the scene's slot, plus 1. */
     static final int REQUEST = 4;
 
-    /** A message that came back from a looping device: nothing was made of it but what it ends. */
+    /** A message that came back from a looping device: nothing was made of it unless it only ends. */
     public static final int ECHO = 5;
 
     private Packed() {}

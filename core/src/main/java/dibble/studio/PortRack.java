@@ -48,15 +48,14 @@ final class PortRack {
         this.devices = devices;
     }
 
-    /** Opens and closes what a routing, and the devices that are there now, ask for. */
+    /** The rest of what a routing, and the devices that are there now, ask for, after {@link #openLanes}. */
     void follow(Routing routing) {
-        openLanes(routing);
         openInlets(routing);
         watchLoops();
         sendSounds(routing);
     }
 
-    /** The ways out, which must be there before a routing that uses them. */
+    /** Opens and closes the ways out, which must be there before a routing that uses them. */
     void openLanes(Routing routing) {
         Set<String> wanted = new HashSet<>();
         routing.instruments().forEach(instrument -> wanted.add(instrument.port()));

@@ -114,6 +114,7 @@ public final class Studio implements AutoCloseable {
 
     /** Takes in that ports have come or gone. */
     public void portsChanged() {
+        ports.openLanes(routing);
         ports.follow(routing);
     }
 

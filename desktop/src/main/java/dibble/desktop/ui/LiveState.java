@@ -67,6 +67,10 @@ public final class LiveState {
 
     private void take(long packed) {
         int what = Packed.what(packed);
+        if (what == Packed.ECHO) {
+            // Nobody played it, and nothing became of it.
+            return;
+        }
         if (what == Packed.PLAYED) {
             if (changed) {
                 keepNote();
