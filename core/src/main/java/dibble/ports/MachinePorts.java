@@ -15,10 +15,23 @@ public final class MachinePorts {
     /**
      * A port of this machine.
      *
+     * @param info what the device service knows it by
      * @param plays whether events come from it
      * @param hears whether messages can be sent to it
      */
-    public record Found(String name, String vendor, String description, boolean plays, boolean hears) {}
+    public record Found(MidiDevice.Info info, boolean plays, boolean hears) {
+        public String name() {
+            return info.getName();
+        }
+
+        public String vendor() {
+            return info.getVendor();
+        }
+
+        public String description() {
+            return info.getDescription();
+        }
+    }
 
     /** All ports; a device that refuses to tell what it is, is left out. */
     public static List<Found> list() {
@@ -27,12 +40,7 @@ public final class MachinePorts {
             try {
                 MidiDevice device = MidiSystem.getMidiDevice(info);
                 if (!(device instanceof Synthesizer) && !(device instanceof Sequencer)) {
-                    found.add(new Found(
-                            info.getName(),
-                            info.getVendor(),
-                            info.getDescription(),
-                            device.getMaxTransmitters() != 0,
-                            device.getMaxReceivers() != 0));
+                    found.add(new Found(info, device.getMaxTransmitters() != 0, device.getMaxReceivers() != 0));
                 }
             } catch (MidiUnavailableException | IllegalArgumentException e) {
                 // It went between the question and the answer.

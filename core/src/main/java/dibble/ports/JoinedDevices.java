@@ -1,0 +1,38 @@
+package dibble.ports;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/** Devices from several places: whoever has a port of a name gives it. */
+public final class JoinedDevices implements Devices {
+    private final List<Devices> places;
+
+    public JoinedDevices(Devices... places) {
+        this.places = List.of(places);
+    }
+
+    @Override
+    public Optional<InputPort> input(String name) {
+        return places.stream().flatMap(place -> place.input(name).stream()).findFirst();
+    }
+
+    @Override
+    public Optional<OutputPort> output(String name) {
+        return places.stream().flatMap(place -> place.output(name).stream()).findFirst();
+    }
+
+    @Override
+    public List<String> inputs() {
+        return all(places.stream().map(Devices::inputs));
+    }
+
+    @Override
+    public List<String> outputs() {
+        return all(places.stream().map(Devices::outputs));
+    }
+
+    private static List<String> all(Stream<List<String>> lists) {
+        return lists.flatMap(List::stream).toList();
+    }
+}

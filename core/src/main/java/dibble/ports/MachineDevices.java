@@ -1,0 +1,187 @@
+package dibble.ports;
+
+import dibble.ports.MachinePorts.Found;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
+import javax.sound.midi.MidiSystem;
+import javax.sound.midi.MidiUnavailableException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * The MIDI ports of this machine, through the JDK's device service. A port is opened when it is first listened to or
+ * sent to, and never before. What is plugged in or out is noticed within {@link #LOOK_EVERY}.
+ *
+ * <p>A port's name is {@link #PREFIX} and what the system calls it. Ports of one name are told apart by their
+ * descriptions and makers, and where those are the same too, by their order; a name that would fit two is nobody's.
+ */
+public final class MachineDevices implements Devices, AutoCloseable {
+    /** How the names of this machine's ports begin. */
+    public static final String PREFIX = "midi:";
+
+    /** How often the machine is asked what is plugged in, in milliseconds. */
+    public static final long LOOK_EVERY = 1000;
+
+    private static final Logger LOG = LoggerFactory.getLogger(MachineDevices.class);
+
+    private final Supplier<List<Found>> machine;
+    private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
+    private final Map<String, String> troubles = new ConcurrentHashMap<>();
+    private final Map<String, MachineInput> inputs = new HashMap<>();
+    private final ScheduledExecutorService watch = Executors.newSingleThreadScheduledExecutor(task -> {
+        Thread thread = new Thread(task, "dibble-devices");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private volatile Map<String, Found> there = Map.of();
+
+    /** The ports that the JDK's device service finds. */
+    public MachineDevices() {
+        this(MachinePorts::list);
+    }
+
+    MachineDevices(Supplier<List<Found>> machine) {
+        this.machine = machine;
+        look();
+        watch.scheduleWithFixedDelay(this::lookAgain, LOOK_EVERY, LOOK_EVERY, TimeUnit.MILLISECONDS);
+    }
+
+    /** Has the listener called, on a thread of its own, whenever ports have come or gone. */
+    public void onChange(Runnable listener) {
+        listeners.add(listener);
+    }
+
+    private void lookAgain() {
+        try {
+            Map<String, Found> before = there;
+            look();
+            if (!there.equals(before)) {
+                listeners.forEach(Runnable::run);
+            }
+        } catch (RuntimeException e) {
+            // A driver that fails once must not end the watch.
+            LOG.warn("could not ask which MIDI ports there are: {}", e.toString());
+        }
+    }
+
+    private void look() {
+        there = named(machine.get());
+        troubles.keySet().retainAll(there.keySet());
+    }
+
+    /** Names for ports: as short as tells them apart. The two ways of one device share a name. */
+    static Map<String, Found> named(List<Found> found) {
+        Map<String, Found> named = new HashMap<>();
+        for (boolean plays : new boolean[] {true, false}) {
+            List<Found> one = found.stream()
+                    .filter(port -> plays ? port.plays() : port.hears())
+                    .toList();
+            for (int i = 0; i < one.size(); i++) {
+                named.put((plays ? "<" : ">") + name(one, i), one.get(i));
+            }
+        }
+        return named;
+    }
+
+    private static String name(List<Found> found, int i) {
+        Found port = found.get(i);
+        List<Found> sameName =
+                found.stream().filter(other -> other.name().equals(port.name())).toList();
+        if (sameName.size() == 1) {
+            return PREFIX + port.name();
+        }
+        String longer = PREFIX + port.name() + ", " + port.description() + ", " + port.vendor();
+        List<Found> sameAll = sameName.stream()
+                .filter(other -> other.description().equals(port.description())
+                        && other.vendor().equals(port.vendor()))
+                .toList();
+        return sameAll.size() == 1 ? longer : longer + " (" + (place(sameAll, port) + 1) + ")";
+    }
+
+    /** By identity: two ports that are the same in all that is known of them are two all the same. */
+    private static int place(List<Found> ports, Found wanted) {
+        for (int i = 0; i < ports.size(); i++) {
+            if (ports.get(i).info() == wanted.info()) {
+                return i;
+            }
+        }
+        return ports.size();
+    }
+
+    @Override
+    public synchronized Optional<InputPort> input(String name) {
+        Found found = there.get("<" + name);
+        MachineInput known = inputs.get(name);
+        if (known != null && (found == null || known.info() != found.info())) {
+            known.listen(null);
+            inputs.remove(name);
+        }
+        return Optional.ofNullable(found)
+                .map(port -> inputs.computeIfAbsent(
+                        name, key -> new MachineInput(key, port.info(), trouble -> tell(key, trouble))));
+    }
+
+    @Override
+    public Optional<OutputPort> output(String name) {
+        Found found = there.get(">" + name);
+        if (found == null) {
+            return Optional.empty();
+        }
+        try {
+            OutputPort port = new MachineOutput(name, MidiSystem.getMidiDevice(found.info()));
+            troubles.remove(name);
+            return Optional.of(port);
+        } catch (MidiUnavailableException | RuntimeException e) {
+            tell(name, e.getMessage());
+            return Optional.empty();
+        }
+    }
+
+    private void tell(String name, String trouble) {
+        if (trouble == null) {
+            troubles.remove(name);
+        } else {
+            troubles.put(name, trouble);
+        }
+    }
+
+    /** Why a port that is there could not be opened: another program may hold it. */
+    public Optional<String> trouble(String name) {
+        return Optional.ofNullable(troubles.get(name));
+    }
+
+    @Override
+    public List<String> inputs() {
+        return names('<');
+    }
+
+    @Override
+    public List<String> outputs() {
+        return names('>');
+    }
+
+    private List<String> names(char way) {
+        List<String> names = new ArrayList<>();
+        there.keySet().stream()
+                .filter(name -> name.charAt(0) == way)
+                .map(name -> name.substring(1))
+                .sorted()
+                .forEach(names::add);
+        return names;
+    }
+
+    @Override
+    public synchronized void close() {
+        watch.shutdownNow();
+        inputs.values().forEach(input -> input.listen(null));
+    }
+}

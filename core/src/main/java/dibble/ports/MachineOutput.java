@@ -1,0 +1,66 @@
+package dibble.ports;
+
+import javax.sound.midi.InvalidMidiDataException;
+import javax.sound.midi.MidiDevice;
+import javax.sound.midi.MidiUnavailableException;
+import javax.sound.midi.Receiver;
+import javax.sound.midi.ShortMessage;
+import javax.sound.midi.SysexMessage;
+
+/** An output port of this machine, open until it is closed. */
+final class MachineOutput implements OutputPort {
+    /** Messages that are used in turn, so that sending makes no new ones; a device may look at one a little later. */
+    private static final int IN_TURN = 1024;
+
+    /** Has the device send at once. */
+    private static final long NOW = -1;
+
+    private final String name;
+    private final MidiDevice device;
+    private final Receiver receiver;
+    private final ShortMessage[] messages = new ShortMessage[IN_TURN];
+    private int next;
+
+    /** Opens the port. */
+    MachineOutput(String name, MidiDevice device) throws MidiUnavailableException {
+        this.name = name;
+        this.device = device;
+        device.open();
+        receiver = device.getReceiver();
+        for (int i = 0; i < IN_TURN; i++) {
+            messages[i] = new ShortMessage();
+        }
+    }
+
+    @Override
+    public String name() {
+        return name;
+    }
+
+    @Override
+    public void send(int message, long stamp) {
+        ShortMessage out = messages[next];
+        next = (next + 1) % IN_TURN;
+        try {
+            out.setMessage(message & 0xFF, message >>> 8 & 0x7F, message >>> 16 & 0x7F);
+        } catch (InvalidMidiDataException e) {
+            throw new IllegalStateException("no channel message: " + Integer.toHexString(message), e);
+        }
+        receiver.send(out, NOW);
+    }
+
+    @Override
+    public void sendExclusive(byte[] message) {
+        try {
+            receiver.send(new SysexMessage(message, message.length), NOW);
+        } catch (InvalidMidiDataException e) {
+            throw new IllegalStateException("no system exclusive message", e);
+        }
+    }
+
+    @Override
+    public void close() {
+        receiver.close();
+        device.close();
+    }
+}
