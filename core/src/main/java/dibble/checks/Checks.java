@@ -52,10 +52,20 @@ public final class Checks {
      * @param ports the names of ports, if they are known
      */
     public static List<Finding> run(Session session, Performance performance, Optional<Set<String>> ports) {
-        Subject subject = new Subject(session, performance, ports);
-        return ALL.stream()
+        return find(ALL, new Subject(session, performance, ports));
+    }
+
+    /** What some of the checks find, by their codes. */
+    public static List<Finding> find(Set<String> codes, Session session, Performance performance) {
+        List<Check> checks =
+                ALL.stream().filter(check -> codes.contains(check.code())).toList();
+        return find(checks, new Subject(session, performance, Optional.empty()));
+    }
+
+    private static List<Finding> find(List<Check> checks, Subject subject) {
+        return checks.stream()
                 .flatMap(check -> check.run(subject).stream())
-                .filter(finding -> !session.settled().contains(new Settled(finding.code(), finding.ids())))
+                .filter(finding -> !subject.session.settled().contains(new Settled(finding.code(), finding.ids())))
                 .toList();
     }
 
@@ -69,8 +79,7 @@ public final class Checks {
         // No mend of a check makes more findings of it than it ends; the bound is for one that would.
         int most = run(session, performance).size() + 1;
         for (int i = 0; i < most; i++) {
-            Optional<Mend> next = run(now.session, now.performance).stream()
-                    .filter(finding -> finding.code().equals(code))
+            Optional<Mend> next = find(Set.of(code), now.session, now.performance).stream()
                     .flatMap(finding -> finding.mend().stream())
                     .findFirst();
             if (next.isEmpty()) {

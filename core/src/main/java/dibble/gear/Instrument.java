@@ -48,6 +48,14 @@ public record Instrument(
         return new Instrument(id, name, builtIn, port, receives, hearsDirectly, others, extras);
     }
 
+    public Instrument withName(String text) {
+        return new Instrument(id, text, builtIn, port, receives, hearsDirectly, parts, extras);
+    }
+
+    public Instrument withPort(String text) {
+        return new Instrument(id, name, builtIn, text, receives, hearsDirectly, parts, extras);
+    }
+
     public Instrument withReceives(Receives channels) {
         return new Instrument(id, name, builtIn, port, channels, hearsDirectly, parts, extras);
     }

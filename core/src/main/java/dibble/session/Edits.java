@@ -2,6 +2,7 @@ package dibble.session;
 
 import dibble.gear.Extras;
 import dibble.gear.Ids;
+import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
@@ -39,6 +40,96 @@ public final class Edits {
         return session.withSources(session.sources().stream()
                 .map(source -> source.id().equals(id) ? change.apply(source) : source)
                 .toList());
+    }
+
+    /** Adds a source behind the others. */
+    public static Session addSource(Session session, Source source) {
+        return session.withSources(with(session.sources(), source));
+    }
+
+    /** Takes a source out, with its zones and control maps: they would play nothing any more. */
+    public static Session deleteSource(Session session, String id) {
+        Session without = eachZoneList(
+                        session,
+                        zones -> zones.stream()
+                                .filter(zone -> !zone.source().equals(id))
+                                .toList())
+                .withSources(session.sources().stream()
+                        .filter(source -> !source.id().equals(id))
+                        .toList());
+        Session quiet = eachControlList(
+                without,
+                maps -> maps.stream().filter(map -> !map.source().equals(id)).toList());
+        return quiet.sceneSwitch() != null && quiet.sceneSwitch().source().equals(id)
+                ? quiet.withSceneSwitch(null)
+                : quiet;
+    }
+
+    private static Session eachControlList(Session session, UnaryOperator<List<ControlMap>> change) {
+        List<Scene> scenes = session.scenes().stream()
+                .map(scene -> scene.withControls(change.apply(scene.controls())))
+                .toList();
+        return session.withControls(change.apply(session.controls())).withScenes(scenes);
+    }
+
+    /** Adds an instrument behind the others. */
+    public static Session addInstrument(Session session, Instrument instrument) {
+        return session.withInstruments(with(session.instruments(), instrument));
+    }
+
+    /** Changes the instrument with this id. */
+    public static Session changeInstrument(Session session, String id, UnaryOperator<Instrument> change) {
+        return session.withInstruments(session.instruments().stream()
+                .map(instrument -> instrument.id().equals(id) ? change.apply(instrument) : instrument)
+                .toList());
+    }
+
+    /** Takes an instrument out, with the zones that lead to it. */
+    public static Session deleteInstrument(Session session, String id) {
+        return eachZoneList(
+                        session,
+                        zones -> zones.stream()
+                                .filter(zone -> !zone.to().instrument().equals(id))
+                                .toList())
+                .withInstruments(session.instruments().stream()
+                        .filter(instrument -> !instrument.id().equals(id))
+                        .toList());
+    }
+
+    /** Adds a part to an instrument, at a place among its parts; it gets a colour of its own. */
+    public static Session addPart(Session session, String instrument, Part part, int place) {
+        Session longer = changeInstrument(session, instrument, it -> {
+            List<Part> parts = new ArrayList<>(it.parts());
+            parts.add(Math.min(place, parts.size()), part.withColour(0));
+            return it.withParts(parts);
+        });
+        return longer.withInstruments(Colours.give(longer.instruments()));
+    }
+
+    /** Takes a part out, with the zones that lead to it. */
+    public static Session deletePart(Session session, PartRef ref) {
+        Session without = eachZoneList(
+                session,
+                zones -> zones.stream().filter(zone -> !leadsTo(zone.to(), ref)).toList());
+        return changeInstrument(
+                without,
+                ref.instrument(),
+                it -> it.withParts(it.parts().stream()
+                        .filter(part -> !part.id().equals(ref.part()))
+                        .toList()));
+    }
+
+    /** Moves a part up (-1) or down (1) among those of its instrument. */
+    public static Session movePart(Session session, PartRef ref, int by) {
+        return changeInstrument(session, ref.instrument(), it -> {
+            List<Part> parts = new ArrayList<>(it.parts());
+            int from = it.part(ref.part()).map(parts::indexOf).orElse(-1);
+            int to = Math.max(0, Math.min(parts.size() - 1, from + by));
+            if (from >= 0) {
+                parts.add(to, parts.remove(from));
+            }
+            return it.withParts(parts);
+        });
     }
 
     /** Changes a part. */
@@ -200,9 +291,11 @@ public final class Edits {
     }
 
     private static boolean leadsTo(Zone zone, PartRef part) {
-        return zone.enabled()
-                && zone.to() instanceof Target.ToPart to
-                && to.part().equals(part);
+        return zone.enabled() && leadsTo(zone.to(), part);
+    }
+
+    private static boolean leadsTo(Target target, PartRef part) {
+        return target instanceof Target.ToPart to && to.part().equals(part);
     }
 
     /** Keeps a new take, with the tracks that were printed from it. */

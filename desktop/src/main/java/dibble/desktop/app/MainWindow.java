@@ -1,5 +1,6 @@
 package dibble.desktop.app;
 
+import dibble.desktop.gear.GearView;
 import dibble.desktop.keys.KeysView;
 import dibble.desktop.live.LiveLine;
 import dibble.desktop.takes.TakesView;
@@ -48,6 +49,7 @@ public final class MainWindow extends BorderPane {
 
     /** The views that there are, in the order of the work. */
     enum Page {
+        GEAR("Gear"),
         KEYS("Keys"),
         TAKES("Takes");
 
@@ -90,6 +92,7 @@ public final class MainWindow extends BorderPane {
         this.quit = quit;
         desk = workbench.desk();
         files = new FileActions(workbench);
+        views.put(Page.GEAR, new GearView(desk));
         views.put(Page.KEYS, new KeysView(desk));
         views.put(Page.TAKES, new TakesView(desk));
         perform.setId("perform");
@@ -301,7 +304,7 @@ public final class MainWindow extends BorderPane {
     }
 
     private void follow() {
-        workbench.studio().pulse();
+        workbench.pulse();
         tellLoops();
         desk.live().read();
         Transport now = workbench.studio().transport();
@@ -384,8 +387,10 @@ public final class MainWindow extends BorderPane {
         } else if (combination(KeyCode.PERIOD).match(event)) {
             silence();
         } else if (combination(KeyCode.DIGIT1).match(event)) {
-            show(Page.KEYS);
+            show(Page.GEAR);
         } else if (combination(KeyCode.DIGIT2).match(event)) {
+            show(Page.KEYS);
+        } else if (combination(KeyCode.DIGIT3).match(event)) {
             show(Page.TAKES);
         } else if (event.getCode() == KeyCode.SPACE && !takesSpace(focused)) {
             playOrStop();

@@ -10,6 +10,8 @@ import dibble.desktop.ui.Theme;
 import dibble.gear.Source;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
+import dibble.ports.JoinedDevices;
+import dibble.ports.MachineDevices;
 import dibble.ports.OutputPort;
 import dibble.session.Document;
 import dibble.session.Performance;
@@ -26,6 +28,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Function;
 import java.util.function.IntConsumer;
 
@@ -34,6 +37,8 @@ public final class Workbench implements AutoCloseable {
     private final Map<String, SynthInstrument> synths = new ConcurrentHashMap<>();
     private final Document document;
     private final StandIns standIns;
+    private final MachineDevices machine;
+    private final AtomicBoolean portsChanged = new AtomicBoolean();
     private final Studio studio;
     private final Desk desk;
 
@@ -46,11 +51,15 @@ public final class Workbench implements AutoCloseable {
     public Workbench(Session session, Performance performance, Function<String, OutputPort> instruments) {
         document = new Document(session, performance);
         standIns = new StandIns(instruments == null ? this::openSynth : instruments);
-        studio = new Studio(Clock.SYSTEM, standIns, document);
+        machine = new MachineDevices();
+        JoinedDevices devices = new JoinedDevices(standIns, machine);
+        studio = new Studio(Clock.SYSTEM, devices, document);
+        machine.onChange(() -> portsChanged.set(true));
         desk = new Desk(
                 document,
                 studio,
                 standIns,
+                devices,
                 new LiveState(studio.monitor(), studio::monitorSkipped, studio.slots()),
                 new Selection(),
                 new Pulse(),
@@ -135,8 +144,17 @@ public final class Workbench implements AutoCloseable {
         return keyboards;
     }
 
+    /** Takes in what other threads have finished or noticed. */
+    void pulse() {
+        if (portsChanged.getAndSet(false)) {
+            studio.portsChanged();
+        }
+        studio.pulse();
+    }
+
     @Override
     public void close() {
+        machine.close();
         studio.close();
     }
 }

@@ -1,6 +1,7 @@
 package dibble.desktop.ui;
 
 import dibble.gear.Source;
+import dibble.ports.Devices;
 import dibble.routing.Routing;
 import dibble.session.Document;
 import dibble.session.Performance;
@@ -13,6 +14,7 @@ public record Desk(
         Document document,
         Studio studio,
         StandIns standIns,
+        Devices devices,
         LiveState live,
         Selection selection,
         Pulse pulse,

@@ -24,6 +24,14 @@ public final class LiveState {
     /** What was played last, with what left because of it. */
     public record Heard(String source, int message, List<Sent> sent) {}
 
+    /**
+     * When a source was last heard.
+     *
+     * @param channel 1-16
+     * @param stamp on the system's clock, in nanoseconds
+     */
+    public record Last(int channel, long stamp) {}
+
     /** Is told of keys as they are pressed. */
     @FunctionalInterface
     public interface KeyListener {
@@ -35,6 +43,7 @@ public final class LiveState {
     private final Slots slots;
     private long known;
     private final Map<String, int[]> down = new HashMap<>();
+    private final Map<String, Last> lasts = new HashMap<>();
     private final List<KeyListener> listeners = new ArrayList<>();
     private String source;
     private int message;
@@ -57,7 +66,7 @@ public final class LiveState {
             down.clear();
         }
         for (int i = 0; i < MOST_A_FRAME && monitor.poll(); i++) {
-            take(monitor.payload());
+            take(monitor.payload(), monitor.stamp());
         }
         if (changed) {
             changed = false;
@@ -65,7 +74,12 @@ public final class LiveState {
         }
     }
 
-    private void take(long packed) {
+    /** When a source was last heard, or null for never. */
+    public Last last(String sourceId) {
+        return lasts.get(sourceId);
+    }
+
+    private void take(long packed, long stamp) {
         int what = Packed.what(packed);
         if (what == Packed.ECHO) {
             // Nobody played it, and nothing became of it.
@@ -77,6 +91,7 @@ public final class LiveState {
             }
             source = slots.sourceId(Packed.voice(packed));
             message = Packed.message(packed);
+            lasts.put(source, new Last(ShortMessage.channel(message) + 1, stamp));
             sent = new ArrayList<>();
             changed = true;
             key(packed);

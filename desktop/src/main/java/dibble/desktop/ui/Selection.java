@@ -7,7 +7,7 @@ import javafx.beans.property.StringProperty;
 public final class Selection {
     private final StringProperty source = new SimpleStringProperty();
     private final StringProperty zone = new SimpleStringProperty();
-    private final StringProperty track = new SimpleStringProperty();
+    private final StringProperty part = new SimpleStringProperty();
 
     /** The source whose keyboard is on the live line. */
     public StringProperty source() {
@@ -18,7 +18,8 @@ public final class Selection {
         return zone;
     }
 
-    public StringProperty track() {
-        return track;
+    /** A part, as {@code instrument/part}. */
+    public StringProperty part() {
+        return part;
     }
 }

@@ -1,0 +1,77 @@
+package dibble.session;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.gear.ChannelPlan;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.midi.Range;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+
+class PlantTest {
+    private static Session session(int parts) {
+        List<Part> row = new ArrayList<>();
+        IntStream.range(0, parts).forEach(i -> row.add(Part.of("p" + i, "P" + i, null, 0, Range.ALL, 1)));
+        return Session.empty("Plant").withInstruments(List.of(Instrument.of("i", "I", true, "port", row)));
+    }
+
+    private static List<PartRef> row(int count) {
+        return IntStream.range(0, count)
+                .mapToObj(i -> new PartRef("i", "p" + i))
+                .toList();
+    }
+
+    @Test
+    void sixteenOfSixteenAreCountedUpAndChangedAtOnce() {
+        Session session = session(16);
+        Plant plant = Plant.channels(session, row(16), 1, 1);
+        assertThat(plant.channels()).hasSize(16).containsEntry(new PartRef("i", "p15"), 16);
+        assertThat(plant.wanted()).isEqualTo(16);
+        assertThat(plant.taken()).isEmpty();
+        Session planted = plant.apply(session);
+        assertThat(planted.instruments().get(0).parts())
+                .extracting(Part::channel)
+                .containsExactly(1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16);
+    }
+
+    @Test
+    void whatDoesNotFitIsLeftAsItWasAndSaid() {
+        Plant plant = Plant.channels(session(6), row(6), 4, 4);
+        assertThat(plant.channels().values()).containsExactly(4, 8, 12, 16);
+        assertThat(plant.wanted()).isEqualTo(6);
+    }
+
+    @Test
+    void channelsThatOthersOnThePortHaveAreNamed() {
+        Session session = Edits.changePart(session(4), new PartRef("i", "p3"), part -> part.withChannel(2));
+        assertThat(Plant.channels(session, row(3), 1, 1).taken()).containsExactly(2);
+        assertThat(Plant.channels(session, row(4), 1, 1).taken()).isEmpty();
+    }
+
+    @Test
+    void aChannelStaysWhenPartsAndInstrumentsComeAndGo() {
+        Document document = new Document(session(5), Performance.NEW);
+        PartRef last = new PartRef("i", "p4");
+        int channel = document.session()
+                .channels(document.performance())
+                .channel(last)
+                .orElseThrow();
+        document.edit("add", before -> Edits.addPart(before, "i", Part.of("new", "New", null, 0, Range.ALL, 0), 0));
+        document.edit("delete", before -> Edits.deletePart(before, new PartRef("i", "p1")));
+        ChannelPlan plan = document.session().channels(document.performance());
+        assertThat(plan.channel(last)).hasValue(channel);
+        assertThat(document.session()
+                        .part(new PartRef("i", "new"))
+                        .orElseThrow()
+                        .colour())
+                .isPositive();
+        document.edit("gone", before -> Edits.deleteInstrument(before, "i"));
+        document.undo();
+        assertThat(document.session().channels(document.performance()).channel(last))
+                .hasValue(channel);
+    }
+}

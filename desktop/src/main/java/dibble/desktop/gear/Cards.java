@@ -1,0 +1,77 @@
+package dibble.desktop.gear;
+
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+
+/** Pieces that the cards and inspectors of the view are made of. */
+final class Cards {
+    private Cards() {}
+
+    static Label soft(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("soft");
+        return label;
+    }
+
+    static Label strong(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("strong");
+        return label;
+    }
+
+    static Label heading(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("heading");
+        return label;
+    }
+
+    static HBox line(Node left, Node right) {
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox line = new HBox(8, left, space, right);
+        line.getStyleClass().add("card-line");
+        return line;
+    }
+
+    static Button button(String id, String text, Runnable action) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        button.setOnAction(event -> action.run());
+        return button;
+    }
+
+    static void row(GridPane grid, int row, String name, Node value) {
+        Label label = soft(name);
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        grid.addRow(row, label, value);
+    }
+
+    /** A text field that commits with Enter and when the focus leaves it. */
+    static TextField field(String id, String name, Runnable commit) {
+        TextField field = new TextField();
+        field.setId(id);
+        field.setAccessibleText(name);
+        field.setOnAction(event -> commit.run());
+        field.focusedProperty().subscribe((was, is) -> {
+            if (was && !is) {
+                commit.run();
+            }
+        });
+        return field;
+    }
+
+    /** Shows a text, unless somebody is typing there. */
+    static void show(TextInputControl field, String text) {
+        if (!field.isFocused()) {
+            field.setText(text);
+        }
+    }
+}

@@ -1,0 +1,189 @@
+package dibble.desktop.gear;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.View;
+import dibble.desktop.ui.Words;
+import dibble.gear.Instrument;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.session.Session;
+import dibble.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.util.Subscription;
+
+/** Gear: who plays, what sounds, on which port and channel. */
+public final class GearView extends BorderPane implements View {
+    private static final double SOURCES_WIDTH = 340;
+    private static final double SIDE_WIDTH = 300;
+
+    private final Desk desk;
+    private final GearPresenter presenter;
+    private final VBox sources = new VBox(10);
+    private final VBox instruments = new VBox(10);
+    private final Label sourceCount = Cards.soft("");
+    private final Label partCount = Cards.soft("");
+    private final GearInspector inspector;
+    private final VBox ports = new VBox(4);
+    private final List<SourceCard> sourceCards = new ArrayList<>();
+    private final List<InstrumentCard> instrumentCards = new ArrayList<>();
+    private Session shown;
+    private List<String> shownPorts = List.of();
+    private boolean stale = true;
+
+    public GearView(Desk desk) {
+        this.desk = desk;
+        presenter = new GearPresenter(desk);
+        inspector = new GearInspector(desk, presenter);
+        setId("gear");
+        MenuButton add = new MenuButton("Add a source");
+        add.setId("add-source");
+        for (GearPresenter.Size size : GearPresenter.Size.values()) {
+            MenuItem item = new MenuItem(size.title);
+            item.setId("add-" + size.name().toLowerCase(Locale.ROOT));
+            item.setOnAction(event -> presenter.addSource(size));
+            add.getItems().add(item);
+        }
+        VBox left = new VBox(10, title("Played by", sourceCount, add), sources);
+        left.getStyleClass().add("gear-column");
+        ScrollPane leftScroll = scroll(left);
+        leftScroll.setMinWidth(SOURCES_WIDTH);
+        leftScroll.setPrefWidth(SOURCES_WIDTH);
+        Button addInstrument = Cards.button("add-instrument", "Add an instrument", presenter::addInstrument);
+        Button send = Cards.button(
+                "send-sounds", "Send all sounds", () -> desk.studio().sendAllSounds());
+        send.setTooltip(new Tooltip("Bank, program, level and pan of every part, once more"));
+        VBox middle = new VBox(10, title("Sounds", partCount, send, addInstrument), instruments);
+        middle.getStyleClass().add("gear-column");
+        ports.setId("ports");
+        VBox side = new VBox(inspector, ports);
+        ports.getStyleClass().add("gear-ports");
+        ScrollPane sideScroll = scroll(side);
+        sideScroll.getStyleClass().add("side");
+        sideScroll.setMinWidth(SIDE_WIDTH);
+        sideScroll.setPrefWidth(SIDE_WIDTH);
+        setLeft(leftScroll);
+        setCenter(scroll(middle));
+        setRight(sideScroll);
+    }
+
+    private static HBox title(String text, Label count, Node... buttons) {
+        HBox.setHgrow(count, Priority.ALWAYS);
+        count.setMaxWidth(Double.MAX_VALUE);
+        HBox title = new HBox(8, Cards.heading(text), count);
+        title.getChildren().addAll(buttons);
+        title.getStyleClass().add("gear-title");
+        return title;
+    }
+
+    private static ScrollPane scroll(VBox content) {
+        ScrollPane scroll = new ScrollPane(content);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("rows");
+        return scroll;
+    }
+
+    @Override
+    public Subscription open() {
+        Runnable unlisten = desk.document().listen(() -> stale = true);
+        stale = true;
+        return Subscription.combine(
+                unlisten::run,
+                desk.selection().source().subscribe(id -> stale = true),
+                desk.selection().part().subscribe(id -> stale = true),
+                desk.pulse().each(this::follow));
+    }
+
+    private void follow() {
+        List<String> there = new ArrayList<>(desk.devices().inputs());
+        there.addAll(desk.devices().outputs());
+        if (stale || !there.equals(shownPorts)) {
+            stale = false;
+            shownPorts = there;
+            show();
+        }
+        long now = Clock.SYSTEM.nanos();
+        sourceCards.forEach(card -> card.follow(now));
+    }
+
+    private void show() {
+        Session session = desk.session();
+        // The performance changes often while playing, and cards show nothing of it.
+        if (!session.equals(shown) || sourceCards.isEmpty()) {
+            shown = session;
+            showCards(session);
+        }
+        String source = presenter.selectedPart().isPresent()
+                ? null
+                : desk.selection().source().get();
+        PartRef part = presenter.selectedPart().orElse(null);
+        for (int i = 0; i < sourceCards.size(); i++) {
+            sourceCards
+                    .get(i)
+                    .showSelected(Objects.equals(session.sources().get(i).id(), source));
+        }
+        instrumentCards.forEach(card -> card.showSelected(part));
+        inspector.show(shownPorts);
+        showPorts();
+    }
+
+    private void showCards(Session session) {
+        sourceCards.clear();
+        instrumentCards.clear();
+        for (Source source : session.sources()) {
+            sourceCards.add(new SourceCard(desk, presenter, source));
+        }
+        for (Instrument instrument : session.instruments()) {
+            instrumentCards.add(new InstrumentCard(desk, presenter, instrument));
+        }
+        sources.getChildren().setAll(sourceCards);
+        if (sourceCards.isEmpty()) {
+            sources.getChildren().add(Cards.soft("Nobody plays yet. Add a source."));
+        }
+        instruments.getChildren().setAll(instrumentCards);
+        if (instrumentCards.isEmpty()) {
+            instruments.getChildren().add(Cards.soft("Nothing sounds yet. Add an instrument."));
+        }
+        int parts = session.instruments().stream()
+                .mapToInt(instrument -> instrument.parts().size())
+                .sum();
+        sourceCount.setText(Words.count(session.sources().size(), "source"));
+        partCount.setText(Words.count(session.instruments().size(), "instrument") + " · " + Words.count(parts, "part"));
+    }
+
+    private void showPorts() {
+        List<Node> nodes = new ArrayList<>();
+        nodes.add(Cards.heading("Ports"));
+        List<String> inputs = desk.devices().inputs();
+        List<String> outputs = desk.devices().outputs();
+        boolean anyReal = shownPorts.stream().anyMatch(name -> name.startsWith("midi:"));
+        if (!anyReal) {
+            Label none = Cards.soft("No MIDI device is plugged in. Stand-ins play the part of real gear.");
+            none.setWrapText(true);
+            nodes.add(none);
+        }
+        shownPorts.stream().distinct().sorted().forEach(name -> {
+            String ways = (inputs.contains(name) ? "in" : "")
+                    + (inputs.contains(name) && outputs.contains(name) ? " · " : "")
+                    + (outputs.contains(name) ? "out" : "");
+            Label label = new Label(name);
+            label.setMinWidth(60);
+            nodes.add(Cards.line(label, Cards.soft(ways)));
+        });
+        ports.getChildren().setAll(nodes);
+    }
+}

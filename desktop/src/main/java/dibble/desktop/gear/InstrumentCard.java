@@ -1,0 +1,302 @@
+package dibble.desktop.gear;
+
+import dibble.checks.Checks;
+import dibble.checks.Finding;
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Words;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.midi.GeneralMidi;
+import dibble.routing.Routing;
+import dibble.session.Plant;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import javafx.css.PseudoClass;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** An instrument: its parts in rows, and the sixteen channels of its port with their owners. */
+final class InstrumentCard extends VBox {
+    private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
+    private static final PseudoClass OWNED = PseudoClass.getPseudoClass("owned");
+    private static final PseudoClass CLASH = PseudoClass.getPseudoClass("clash");
+    private static final Set<String> CHANNEL_CHECKS = Set.of("channel-clash", "no-channel-left");
+    private static final double RANGE_WIDTH = 104;
+    private static final double CHANNEL_WIDTH = 66;
+    private static final double OUT_WIDTH = 30;
+
+    private final Desk desk;
+    private final GearPresenter presenter;
+    private final Instrument instrument;
+    private final Map<PartRef, HBox> rows = new HashMap<>();
+    private final VBox planting = new VBox();
+
+    InstrumentCard(Desk desk, GearPresenter presenter, Instrument instrument) {
+        this.desk = desk;
+        this.presenter = presenter;
+        this.instrument = instrument;
+        getStyleClass().add("gear-card");
+        setId("instrument-" + instrument.id());
+        Routing routing = desk.routing();
+        getChildren().addAll(Cards.line(Cards.strong(instrument.name()), Cards.soft(about())), head());
+        for (Part part : instrument.parts()) {
+            getChildren().add(row(part, routing));
+        }
+        if (instrument.parts().isEmpty()) {
+            getChildren().add(Cards.soft("No parts yet. A part is a sound on a channel of its own."));
+        }
+        Button add = Cards.button("add-part-" + instrument.id(), "Add part", () -> presenter.addPart(instrument));
+        Button plant = Cards.button("plant-" + instrument.id(), "Plant channels…", this::askPlant);
+        plant.setDisable(instrument.parts().isEmpty());
+        HBox buttons = new HBox(8, add, plant);
+        buttons.getStyleClass().add("card-buttons");
+        getChildren().addAll(planting, buttons, channels(routing));
+        Checks.find(CHANNEL_CHECKS, desk.session(), desk.performance()).stream()
+                .filter(finding -> finding.ids().stream().anyMatch(id -> id.startsWith(instrument.id() + "/")))
+                .forEach(finding -> getChildren().add(finding(finding)));
+    }
+
+    /** What is wrong with the channels, with what mends it. */
+    private HBox finding(Finding finding) {
+        Label text = new Label(finding.text());
+        text.setWrapText(true);
+        HBox.setHgrow(text, Priority.ALWAYS);
+        text.setMaxWidth(Double.MAX_VALUE);
+        HBox line = new HBox(8, text);
+        line.getStyleClass().add("finding");
+        finding.mend()
+                .ifPresent(mend -> line.getChildren()
+                        .add(Cards.button(
+                                "mend-" + finding.code(),
+                                mend.words(),
+                                () -> desk.document().edit(finding.code(), mend.session()))));
+        return line;
+    }
+
+    private String about() {
+        String receives = switch (instrument.receives()) {
+            case BY_CHANNEL -> "";
+            case ONE_CHANNEL -> " · hears one channel";
+            case ALL -> " · hears all channels";
+        };
+        boolean isThere = desk.studio().lane(instrument.port()).isPresent();
+        String port = isThere ? "port “" + instrument.port() + "”" : "its port is not there: " + instrument.port();
+        return (instrument.builtIn() ? "built in" : "module") + " · " + port + receives;
+    }
+
+    private static HBox head() {
+        Label channel = Cards.soft("channel");
+        channel.setMinWidth(CHANNEL_WIDTH);
+        Label part = Cards.soft("part");
+        HBox.setHgrow(part, Priority.ALWAYS);
+        part.setMaxWidth(Double.MAX_VALUE);
+        part.setPrefWidth(130);
+        Label sound = Cards.soft("sound");
+        HBox.setHgrow(sound, Priority.ALWAYS);
+        sound.setMaxWidth(Double.MAX_VALUE);
+        sound.setPrefWidth(150);
+        Label range = Cards.soft("answers to");
+        range.setMinWidth(RANGE_WIDTH);
+        Label volume = Cards.soft("level");
+        volume.setMinWidth(40);
+        Label out = Cards.soft("out");
+        out.setMinWidth(OUT_WIDTH);
+        HBox head = new HBox(8, channel, part, sound, range, volume, out);
+        head.getStyleClass().add("part-head");
+        return head;
+    }
+
+    private HBox row(Part part, Routing routing) {
+        PartRef ref = instrument.ref(part);
+        Chip chip = new Chip().show(part.colour(), Words.channel(ref, routing));
+        HBox channel = new HBox(6, chip, Cards.soft(part.channel() == null ? "kept" : "fixed"));
+        channel.setMinWidth(CHANNEL_WIDTH);
+        Label name = Cards.strong(part.name());
+        HBox.setHgrow(name, Priority.ALWAYS);
+        name.setMaxWidth(Double.MAX_VALUE);
+        name.setPrefWidth(130);
+        name.setMinWidth(40);
+        Label sound = new Label(
+                part.program() == null
+                        ? "as it is"
+                        : part.drums() ? "kit " + (part.program() + 1) : GeneralMidi.program(part.program()));
+        HBox.setHgrow(sound, Priority.ALWAYS);
+        sound.setMaxWidth(Double.MAX_VALUE);
+        sound.setPrefWidth(150);
+        sound.setMinWidth(40);
+        Label volume = new Label(part.volume() == null ? "–" : String.valueOf(part.volume()));
+        volume.setMinWidth(40);
+        Label out = new Label(String.valueOf(part.output()));
+        out.setMinWidth(OUT_WIDTH);
+        HBox row = new HBox(8, channel, name, sound, range(part), volume, out);
+        row.getStyleClass().add("part-row");
+        row.setStyle(PartColours.css(part.colour()));
+        row.setId("gear-part-" + ref.instrument() + "-" + ref.part());
+        row.setFocusTraversable(true);
+        row.setAccessibleText("part " + part.name() + ", channel " + Words.channel(ref, routing));
+        row.addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
+            row.requestFocus();
+            presenter.select(ref);
+            event.consume();
+        });
+        row.addEventHandler(KeyEvent.KEY_PRESSED, event -> rowKey(event, ref));
+        rows.put(ref, row);
+        return row;
+    }
+
+    private void rowKey(KeyEvent event, PartRef ref) {
+        boolean used = true;
+        if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
+            presenter.select(ref);
+        } else if (event.getCode() == KeyCode.DELETE) {
+            presenter.deletePart(ref);
+        } else if (event.isAltDown() && event.getCode() == KeyCode.UP) {
+            presenter.movePart(ref, -1);
+        } else if (event.isAltDown() && event.getCode() == KeyCode.DOWN) {
+            presenter.movePart(ref, 1);
+        } else {
+            used = false;
+        }
+        if (used) {
+            event.consume();
+        }
+    }
+
+    private static Pane range(Part part) {
+        Region bar = new Region();
+        bar.getStyleClass().add("meter-bar");
+        bar.setManaged(false);
+        double unit = RANGE_WIDTH / 128;
+        bar.resizeRelocate(part.keys().low() * unit, 0, Math.max(3, part.keys().size() * unit), 6);
+        Pane range = new Pane(bar);
+        range.getStyleClass().add("meter");
+        range.setMinWidth(RANGE_WIDTH);
+        range.setMaxWidth(RANGE_WIDTH);
+        return range;
+    }
+
+    /** The sixteen channels of the port; two owners are a clash, and are both named. */
+    private FlowPane channels(Routing routing) {
+        FlowPane channels = new FlowPane(4, 4);
+        channels.getStyleClass().add("channels");
+        for (int channel = 1; channel <= 16; channel++) {
+            int number = channel;
+            List<Part> owners = desk.session().instruments().stream()
+                    .filter(other -> other.port().equals(instrument.port()))
+                    .flatMap(other -> other.parts().stream()
+                            .filter(part ->
+                                    routing.channels().channel(other.ref(part)).orElse(0) == number))
+                    .toList();
+            Label cell = new Label(String.valueOf(channel));
+            cell.getStyleClass().add("channel-cell");
+            cell.setId("channel-" + instrument.id() + "-" + channel);
+            String text = "channel " + channel + ": "
+                    + (owners.isEmpty()
+                            ? "free"
+                            : String.join(
+                                    " and ", owners.stream().map(Part::name).toList()));
+            cell.setTooltip(new Tooltip(text));
+            cell.setAccessibleText(text);
+            cell.pseudoClassStateChanged(OWNED, !owners.isEmpty());
+            cell.pseudoClassStateChanged(CLASH, owners.size() > 1);
+            cell.setStyle(PartColours.css(owners.isEmpty() ? 0 : owners.get(0).colour()));
+            channels.getChildren().add(cell);
+        }
+        return channels;
+    }
+
+    private void askPlant() {
+        TextField start = new TextField("1");
+        start.setId("plant-start");
+        start.setAccessibleText("first channel");
+        start.setPrefColumnCount(3);
+        TextField step = new TextField("1");
+        step.setId("plant-step");
+        step.setAccessibleText("step");
+        step.setPrefColumnCount(3);
+        Label preview = new Label();
+        preview.setId("plant-preview");
+        preview.setWrapText(true);
+        Button plant = Cards.button("plant-do", "Plant", () -> plan(start, step).ifPresent(presenter::plant));
+        Runnable show = () -> {
+            Optional<Plant> plan = plan(start, step);
+            preview.setText(plan.map(this::preview).orElse("Two numbers: the first channel, 1 to 16, and a step."));
+            plant.setDisable(plan.isEmpty());
+        };
+        start.textProperty().subscribe(show);
+        step.textProperty().subscribe(show);
+        start.setOnAction(event -> plant.fire());
+        step.setOnAction(event -> plant.fire());
+        HBox line = new HBox(
+                8,
+                new Label("Channels from"),
+                start,
+                new Label("step"),
+                step,
+                plant,
+                Cards.button(
+                        "plant-cancel", "Cancel", () -> planting.getChildren().clear()));
+        line.getStyleClass().add("card-line");
+        planting.getStyleClass().setAll("planting");
+        planting.getChildren().setAll(line, preview);
+        planting.setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                planting.getChildren().clear();
+                event.consume();
+            }
+        });
+        show.run();
+        start.requestFocus();
+        start.selectAll();
+    }
+
+    private Optional<Plant> plan(TextField start, TextField step) {
+        try {
+            int first = Integer.parseInt(start.getText().strip());
+            int by = Integer.parseInt(step.getText().strip());
+            List<PartRef> row = instrument.parts().stream().map(instrument::ref).toList();
+            return first >= 1 && first <= 16 && by >= 1
+                    ? Optional.of(Plant.channels(desk.session(), row, first, by))
+                    : Optional.empty();
+        } catch (NumberFormatException e) {
+            return Optional.empty();
+        }
+    }
+
+    private String preview(Plant plant) {
+        StringBuilder text = new StringBuilder();
+        plant.channels()
+                .forEach((ref, channel) -> text.append(text.isEmpty() ? "" : ", ")
+                        .append(instrument.part(ref.part()).orElseThrow().name())
+                        .append(' ')
+                        .append(channel));
+        text.append(" · ").append(plant.channels().size()).append(" of ").append(plant.wanted());
+        if (!plant.taken().isEmpty()) {
+            text.append(" · taken by others on this port: ")
+                    .append(String.join(
+                            ", ", plant.taken().stream().map(String::valueOf).toList()));
+        }
+        return text.toString();
+    }
+
+    void showSelected(PartRef selected) {
+        rows.forEach((ref, row) -> row.pseudoClassStateChanged(SELECTED, ref.equals(selected)));
+    }
+}

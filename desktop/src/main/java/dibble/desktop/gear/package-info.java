@@ -1,0 +1,2 @@
+/** The Gear view: sources, instruments with their parts, ports. */
+package dibble.desktop.gear;
