@@ -46,8 +46,13 @@ final class FileActions {
     }
 
     void newSession() {
+        begin(LamplightersRound.newSession());
+    }
+
+    /** Starts a new session that is one already. */
+    void begin(Session session) {
         unlessChanged("Start a new session?", () -> {
-            workbench.open(LamplightersRound.newSession(), Performance.NEW);
+            workbench.open(session, Performance.NEW);
             file = null;
         });
     }

@@ -9,6 +9,7 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.View;
 import dibble.routing.Scene;
+import dibble.session.StartingPoint;
 import dibble.studio.Loop;
 import dibble.studio.Transport;
 import dibble.time.TempoMap;
@@ -24,6 +25,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
@@ -121,6 +123,7 @@ public final class MainWindow extends BorderPane {
         menu.getItems()
                 .setAll(
                         item("New session", "Shortcut+N", files::newSession),
+                        startingPoints(),
                         item("Open…", "Shortcut+O", files::open),
                         item("Save", "Shortcut+S", files::save),
                         item("Save as…", "Shortcut+Shift+S", files::saveAs),
@@ -164,6 +167,18 @@ public final class MainWindow extends BorderPane {
         silence.setMinWidth(USE_PREF_SIZE);
         bar.getChildren().addAll(transport(), space, sceneBox(), silence);
         return bar;
+    }
+
+    private Menu startingPoints() {
+        Menu points = new Menu("New from a starting point");
+        points.setId("menu-starting-points");
+        for (StartingPoint point : StartingPoint.values()) {
+            MenuItem item = new MenuItem(point.title());
+            item.setId("start-" + point.name().toLowerCase(Locale.ROOT));
+            item.setOnAction(event -> files.begin(point.session()));
+            points.getItems().add(item);
+        }
+        return points;
     }
 
     private HBox transport() {

@@ -80,6 +80,12 @@ public final class GearView extends BorderPane implements View {
         setRight(sideScroll);
     }
 
+    private static Label empty(String text) {
+        Label label = Cards.soft(text);
+        label.setWrapText(true);
+        return label;
+    }
+
     private static HBox title(String text, Label count, Node... buttons) {
         HBox.setHgrow(count, Priority.ALWAYS);
         count.setMaxWidth(Double.MAX_VALUE);
@@ -152,11 +158,12 @@ public final class GearView extends BorderPane implements View {
         }
         sources.getChildren().setAll(sourceCards);
         if (sourceCards.isEmpty()) {
-            sources.getChildren().add(Cards.soft("Nobody plays yet. Add a source."));
+            sources.getChildren()
+                    .add(empty("Nobody plays yet. Add a source, or begin with a starting point (the session’s menu)."));
         }
         instruments.getChildren().setAll(instrumentCards);
         if (instrumentCards.isEmpty()) {
-            instruments.getChildren().add(Cards.soft("Nothing sounds yet. Add an instrument."));
+            instruments.getChildren().add(empty("Nothing sounds yet. Add an instrument."));
         }
         int parts = session.instruments().stream()
                 .mapToInt(instrument -> instrument.parts().size())

@@ -35,7 +35,7 @@ class GearJourneyTest extends WindowTest {
     @Test
     void twoKeyboardsPadsAndAModuleFromAnEmptySession() {
         clickOn("#view-gear");
-        until(() -> lookup("Nobody plays yet. Add a source.").tryQuery().isPresent());
+        until(() -> lookup("Nothing sounds yet. Add an instrument.").tryQuery().isPresent());
         addSource("#add-full");
         addSource("#add-small");
         addSource("#add-pads");
