@@ -5,6 +5,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -20,6 +21,14 @@ final class Cards {
         return label;
     }
 
+    /** Says that a port is not there. */
+    static Label missingPort(String port) {
+        Label label = new Label("its port is not there");
+        label.getStyleClass().add("missing");
+        label.setTooltip(new Tooltip(port));
+        return label;
+    }
+
     static Label strong(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("strong");
@@ -30,6 +39,12 @@ final class Cards {
         Label label = new Label(text);
         label.getStyleClass().add("heading");
         return label;
+    }
+
+    /** Two things at the ends of a line; where there is no room for both, the left one is cut. */
+    static HBox line(Node left, Label right) {
+        right.setMinWidth(Region.USE_PREF_SIZE);
+        return line(left, (Node) right);
     }
 
     static HBox line(Node left, Node right) {

@@ -7,11 +7,15 @@ import dibble.gear.Instrument;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.session.Session;
+import dibble.standins.StandIns;
 import dibble.time.Clock;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.Set;
+import java.util.function.Predicate;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -27,8 +31,8 @@ import javafx.util.Subscription;
 
 /** Gear: who plays, what sounds, on which port and channel. */
 public final class GearView extends BorderPane implements View {
-    private static final double SOURCES_WIDTH = 340;
-    private static final double SIDE_WIDTH = 300;
+    private static final double SOURCES_WIDTH = 310;
+    private static final double SIDE_WIDTH = 290;
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -42,6 +46,7 @@ public final class GearView extends BorderPane implements View {
     private final List<InstrumentCard> instrumentCards = new ArrayList<>();
     private Session shown;
     private List<String> shownPorts = List.of();
+    private List<String> portsOfCards = List.of();
     private boolean stale = true;
 
     public GearView(Desk desk) {
@@ -62,7 +67,7 @@ public final class GearView extends BorderPane implements View {
         ScrollPane leftScroll = scroll(left);
         leftScroll.setMinWidth(SOURCES_WIDTH);
         leftScroll.setPrefWidth(SOURCES_WIDTH);
-        Button addInstrument = Cards.button("add-instrument", "Add an instrument", presenter::addInstrument);
+        Button addInstrument = Cards.button("add-instrument", "Add instrument", presenter::addInstrument);
         Button send = Cards.button(
                 "send-sounds", "Send all sounds", () -> desk.studio().sendAllSounds());
         send.setTooltip(new Tooltip("Bank, program, level and pan of every part, once more"));
@@ -89,7 +94,10 @@ public final class GearView extends BorderPane implements View {
     private static HBox title(String text, Label count, Node... buttons) {
         HBox.setHgrow(count, Priority.ALWAYS);
         count.setMaxWidth(Double.MAX_VALUE);
-        HBox title = new HBox(8, Cards.heading(text), count);
+        count.setMinWidth(0);
+        Label heading = Cards.heading(text);
+        heading.setMinWidth(Label.USE_PREF_SIZE);
+        HBox title = new HBox(8, heading, count);
         title.getChildren().addAll(buttons);
         title.getStyleClass().add("gear-title");
         return title;
@@ -129,8 +137,9 @@ public final class GearView extends BorderPane implements View {
     private void show() {
         Session session = desk.session();
         // The performance changes often while playing, and cards show nothing of it.
-        if (!session.equals(shown) || sourceCards.isEmpty()) {
+        if (!session.equals(shown) || !shownPorts.equals(portsOfCards)) {
             shown = session;
+            portsOfCards = shownPorts;
             showCards(session);
         }
         String source = presenter.selectedPart().isPresent()
@@ -183,7 +192,12 @@ public final class GearView extends BorderPane implements View {
             none.setWrapText(true);
             nodes.add(none);
         }
-        shownPorts.stream().distinct().sorted().forEach(name -> {
+        Set<String> used = new HashSet<>();
+        desk.session().sources().forEach(source -> used.add(source.port()));
+        desk.session().instruments().forEach(instrument -> used.add(instrument.port()));
+        // A stand-in is there for whoever asks; only those that the session uses are worth a line.
+        Predicate<String> shows = name -> !name.startsWith(StandIns.PREFIX) || used.contains(name);
+        shownPorts.stream().filter(shows).distinct().sorted().forEach(name -> {
             String ways = (inputs.contains(name) ? "in" : "")
                     + (inputs.contains(name) && outputs.contains(name) ? " · " : "")
                     + (outputs.contains(name) ? "out" : "");

@@ -18,6 +18,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import javafx.css.PseudoClass;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -41,6 +42,7 @@ final class InstrumentCard extends VBox {
     private static final double RANGE_WIDTH = 104;
     private static final double CHANNEL_WIDTH = 66;
     private static final double OUT_WIDTH = 30;
+    private static final double WIDE = 480;
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -55,7 +57,7 @@ final class InstrumentCard extends VBox {
         getStyleClass().add("gear-card");
         setId("instrument-" + instrument.id());
         Routing routing = desk.routing();
-        getChildren().addAll(Cards.line(Cards.strong(instrument.name()), Cards.soft(about())), head());
+        getChildren().addAll(Cards.line(Cards.strong(instrument.name()), about()), head());
         for (Part part : instrument.parts()) {
             getChildren().add(row(part, routing));
         }
@@ -74,12 +76,10 @@ final class InstrumentCard extends VBox {
     }
 
     /** What is wrong with the channels, with what mends it. */
-    private HBox finding(Finding finding) {
+    private VBox finding(Finding finding) {
         Label text = new Label(finding.text());
         text.setWrapText(true);
-        HBox.setHgrow(text, Priority.ALWAYS);
-        text.setMaxWidth(Double.MAX_VALUE);
-        HBox line = new HBox(8, text);
+        VBox line = new VBox(6, text);
         line.getStyleClass().add("finding");
         finding.mend()
                 .ifPresent(mend -> line.getChildren()
@@ -90,18 +90,28 @@ final class InstrumentCard extends VBox {
         return line;
     }
 
-    private String about() {
+    private Label about() {
+        if (desk.studio().lane(instrument.port()).isEmpty()) {
+            return Cards.missingPort(instrument.port());
+        }
         String receives = switch (instrument.receives()) {
             case BY_CHANNEL -> "";
             case ONE_CHANNEL -> " · hears one channel";
             case ALL -> " · hears all channels";
         };
-        boolean isThere = desk.studio().lane(instrument.port()).isPresent();
-        String port = isThere ? "port “" + instrument.port() + "”" : "its port is not there: " + instrument.port();
-        return (instrument.builtIn() ? "built in" : "module") + " · " + port + receives;
+        return Cards.soft(
+                (instrument.builtIn() ? "built in" : "module") + " · port “" + instrument.port() + "”" + receives);
     }
 
-    private static HBox head() {
+    /** What a narrow card leaves out: it is in the panel at the right as well. */
+    private void onlyWhereWide(Node... nodes) {
+        for (Node node : nodes) {
+            node.managedProperty().bind(widthProperty().greaterThan(WIDE));
+            node.visibleProperty().bind(node.managedProperty());
+        }
+    }
+
+    private HBox head() {
         Label channel = Cards.soft("channel");
         channel.setMinWidth(CHANNEL_WIDTH);
         Label part = Cards.soft("part");
@@ -118,6 +128,7 @@ final class InstrumentCard extends VBox {
         volume.setMinWidth(40);
         Label out = Cards.soft("out");
         out.setMinWidth(OUT_WIDTH);
+        onlyWhereWide(range, volume, out);
         HBox head = new HBox(8, channel, part, sound, range, volume, out);
         head.getStyleClass().add("part-head");
         return head;
@@ -145,7 +156,9 @@ final class InstrumentCard extends VBox {
         volume.setMinWidth(40);
         Label out = new Label(String.valueOf(part.output()));
         out.setMinWidth(OUT_WIDTH);
-        HBox row = new HBox(8, channel, name, sound, range(part), volume, out);
+        Pane range = range(part);
+        onlyWhereWide(range, volume, out);
+        HBox row = new HBox(8, channel, name, sound, range, volume, out);
         row.getStyleClass().add("part-row");
         row.setStyle(PartColours.css(part.colour()));
         row.setId("gear-part-" + ref.instrument() + "-" + ref.part());

@@ -24,7 +24,7 @@ import javafx.scene.layout.VBox;
 final class SourceCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass HEARD = PseudoClass.getPseudoClass("heard");
-    private static final double WIDTH = 300;
+    private static final double WIDTH = 250;
     private static final double KEYS_HIGH = 18;
     private static final long JUST_NOW = TimeUnit.SECONDS.toNanos(2);
 
@@ -46,7 +46,7 @@ final class SourceCard extends VBox {
         mark.getStyleClass().add("heard-mark");
         Label name = Cards.strong(source.name());
         HBox when = new HBox(8, mark, heard);
-        Label port = Cards.soft(isThere() ? Words.letIn(source) : "its port is not there: " + source.port());
+        Label port = isThere() ? Cards.soft(Words.letIn(source)) : Cards.missingPort(source.port());
         getChildren().addAll(Cards.line(name, Cards.soft(size())));
         if (source.kind() != SourceKind.CONTROLS) {
             KeyboardPane keyboard = new KeyboardPane((keys, width) -> Piano.row(keys, 0, width), false);

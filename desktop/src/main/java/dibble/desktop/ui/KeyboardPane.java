@@ -34,6 +34,9 @@ public final class KeyboardPane extends Pane {
     private final BiFunction<Range, Double, Piano> shape;
     private final boolean named;
     private final boolean[] down = new boolean[128];
+    /** As much of a key's foot as the colours of its parts may take. */
+    private static final double MOST_STRIPS = 16;
+
     private final int[] strips = new int[128];
     private final Color[] downColours = new Color[128];
     private Range keys = new Range(36, 96);
@@ -159,10 +162,13 @@ public final class KeyboardPane extends Pane {
                 g.setStroke(LINE);
                 g.setLineWidth(1);
                 g.strokeRect(Math.round(piano.x(key)) + 0.5, 0.5, Math.round(piano.width(key)), Math.round(height) - 1);
-                if (named && key % 12 == 0) {
-                    g.setFill(NAME);
-                    g.fillText(NoteNames.name(key, middleC), piano.x(key) + 4, height - 20);
-                }
+            }
+        }
+        // After all white keys: on a narrow keyboard a name is wider than its key.
+        for (int key = keys.low(); named && key <= keys.high(); key++) {
+            if (key % 12 == 0) {
+                g.setFill(NAME);
+                g.fillText(NoteNames.name(key, middleC), piano.x(key) + Math.min(4, piano.width(key) / 6), height - 20);
             }
         }
         for (int key = keys.low(); key <= keys.high(); key++) {
@@ -184,11 +190,12 @@ public final class KeyboardPane extends Pane {
         }
         if (named && plain == WHITE) {
             double y = height - 1;
+            double thick = Math.min(4, MOST_STRIPS / Math.max(1, Integer.bitCount(strips[key])));
             for (int colour = 1; colour <= 16; colour++) {
                 if ((strips[key] >>> colour & 1) != 0) {
-                    y -= 4;
+                    y -= thick;
                     g.setFill(PartColours.of(colour));
-                    g.fillRect(x + 1, y, width - 1, 4);
+                    g.fillRect(x + 1, y, width - 1, thick);
                 }
             }
         }
