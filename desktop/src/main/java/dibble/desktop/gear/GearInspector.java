@@ -47,10 +47,13 @@ final class GearInspector extends VBox {
 
     /** Shows what is selected now; nothing is made anew under somebody's typing unless it changed. */
     void show(List<String> ports) {
+        Optional<PartRef> part = presenter.selectedPart();
         List<Object> now = Arrays.asList(
-                desk.session(),
-                desk.selection().part().get(),
-                desk.selection().source().get(),
+                part,
+                part.flatMap(ref -> desk.session().instrument(ref.instrument())),
+                part.isPresent() ? null : presenter.selectedSource(),
+                desk.session().instruments().stream().map(Instrument::name).toList(),
+                desk.session().middleC(),
                 ports);
         if (!now.equals(shown)) {
             shown = now;

@@ -1,18 +1,24 @@
 package dibble.desktop.gear;
 
+import dibble.checks.Checks;
+import dibble.checks.Finding;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Words;
+import dibble.gear.ChannelPlan;
 import dibble.gear.Instrument;
+import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.session.Session;
 import dibble.standins.StandIns;
 import dibble.time.Clock;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -31,6 +37,8 @@ import javafx.util.Subscription;
 
 /** Gear: who plays, what sounds, on which port and channel. */
 public final class GearView extends BorderPane implements View {
+    private static final Set<String> CHANNEL_CHECKS = Set.of("channel-clash", "no-channel-left");
+    private static final int MOST_OPEN = 64;
     private static final double SOURCES_WIDTH = 310;
     private static final double SIDE_WIDTH = 290;
 
@@ -44,6 +52,12 @@ public final class GearView extends BorderPane implements View {
     private final VBox ports = new VBox(4);
     private final List<SourceCard> sourceCards = new ArrayList<>();
     private final List<InstrumentCard> instrumentCards = new ArrayList<>();
+    private final Map<List<Object>, SourceCard> sourceByKey = new HashMap<>();
+    private final Map<List<Object>, InstrumentCard> instrumentByKey = new HashMap<>();
+
+    /** Instruments that were opened or folded by hand. */
+    private final Map<String, Boolean> turned = new HashMap<>();
+
     private Session shown;
     private List<String> shownPorts = List.of();
     private List<String> portsOfCards = List.of();
@@ -159,18 +173,41 @@ public final class GearView extends BorderPane implements View {
     private void showCards(Session session) {
         sourceCards.clear();
         instrumentCards.clear();
+        Map<List<Object>, SourceCard> sourcesBefore = new HashMap<>(sourceByKey);
+        Map<List<Object>, InstrumentCard> instrumentsBefore = new HashMap<>(instrumentByKey);
+        sourceByKey.clear();
+        instrumentByKey.clear();
         for (Source source : session.sources()) {
-            sourceCards.add(new SourceCard(desk, presenter, source));
+            List<Object> key = List.of(source, session.middleC(), shownPorts, own(session, source));
+            SourceCard before = sourcesBefore.get(key);
+            SourceCard card = before != null ? before : new SourceCard(desk, presenter, source);
+            sourceByKey.put(key, card);
+            sourceCards.add(card);
         }
+        List<Finding> findings = Checks.find(CHANNEL_CHECKS, session, desk.performance());
+        ChannelPlan channels = session.channels(desk.performance());
+        int all = session.instruments().stream()
+                .mapToInt(instrument -> instrument.parts().size())
+                .sum();
         for (Instrument instrument : session.instruments()) {
-            instrumentCards.add(new InstrumentCard(desk, presenter, instrument));
+            // All that a card shows: one that would show the same is kept, which matters where there are forty.
+            List<Object> key = List.of(
+                    instrument,
+                    onPort(session, channels, instrument.port()),
+                    findings.stream().map(Finding::ids).toList(),
+                    shownPorts,
+                    isOpen(instrument, all));
+            InstrumentCard before = instrumentsBefore.get(key);
+            InstrumentCard card = before != null ? before : card(instrument, findings, all);
+            instrumentByKey.put(key, card);
+            instrumentCards.add(card);
         }
-        sources.getChildren().setAll(sourceCards);
+        put(sources, sourceCards);
         if (sourceCards.isEmpty()) {
             sources.getChildren()
                     .add(empty("Nobody plays yet. Add a source, or begin with a starting point (the session’s menu)."));
         }
-        instruments.getChildren().setAll(instrumentCards);
+        put(instruments, instrumentCards);
         if (instrumentCards.isEmpty()) {
             instruments.getChildren().add(empty("Nothing sounds yet. Add an instrument."));
         }
@@ -179,6 +216,58 @@ public final class GearView extends BorderPane implements View {
                 .sum();
         sourceCount.setText(Words.count(session.sources().size(), "source"));
         partCount.setText(Words.count(session.instruments().size(), "instrument") + " · " + Words.count(parts, "part"));
+    }
+
+    /** Puts cards into a column; those that are there already stay, since taking one out and in is dear. */
+    private static void put(VBox column, List<? extends Node> cards) {
+        List<Node> there = column.getChildren();
+        if (there.size() != cards.size()) {
+            column.getChildren().setAll(cards);
+            return;
+        }
+        for (int i = 0; i < cards.size(); i++) {
+            if (there.get(i) != cards.get(i)) {
+                // A card that changed places is nowhere else by then only if all are set anew.
+                if (there.contains(cards.get(i))) {
+                    column.getChildren().setAll(cards);
+                    return;
+                }
+                there.set(i, cards.get(i));
+            }
+        }
+    }
+
+    private InstrumentCard card(Instrument instrument, List<Finding> findings, int allParts) {
+        boolean open = isOpen(instrument, allParts);
+        return new InstrumentCard(desk, presenter, instrument, findings, open, () -> {
+            turned.put(instrument.id(), !open);
+            shown = null;
+            stale = true;
+        });
+    }
+
+    /** Where there are many parts, instruments are folded unless somebody opens them. */
+    private boolean isOpen(Instrument instrument, int allParts) {
+        return turned.getOrDefault(
+                instrument.id(), allParts <= MOST_OPEN || instrument.parts().isEmpty());
+    }
+
+    private static String own(Session session, Source source) {
+        return session.instrument(source.ownInstrument()).map(Instrument::name).orElse("");
+    }
+
+    /** The parts on a port with their channels. */
+    private static List<Object> onPort(Session session, ChannelPlan channels, String port) {
+        List<Object> there = new ArrayList<>();
+        for (Instrument instrument : session.instruments()) {
+            if (instrument.port().equals(port)) {
+                for (Part part : instrument.parts()) {
+                    there.add(part);
+                    there.add(channels.channel(instrument.ref(part)));
+                }
+            }
+        }
+        return there;
     }
 
     private void showPorts() {

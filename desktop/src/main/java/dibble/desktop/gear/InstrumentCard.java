@@ -1,6 +1,5 @@
 package dibble.desktop.gear;
 
-import dibble.checks.Checks;
 import dibble.checks.Finding;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
@@ -16,7 +15,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import javafx.css.PseudoClass;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -38,7 +36,6 @@ final class InstrumentCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass OWNED = PseudoClass.getPseudoClass("owned");
     private static final PseudoClass CLASH = PseudoClass.getPseudoClass("clash");
-    private static final Set<String> CHANNEL_CHECKS = Set.of("channel-clash", "no-channel-left");
     private static final double RANGE_WIDTH = 104;
     private static final double CHANNEL_WIDTH = 66;
     private static final double OUT_WIDTH = 30;
@@ -50,14 +47,43 @@ final class InstrumentCard extends VBox {
     private final Map<PartRef, HBox> rows = new HashMap<>();
     private final VBox planting = new VBox();
 
-    InstrumentCard(Desk desk, GearPresenter presenter, Instrument instrument) {
+    /**
+     * @param findings what checks found about channels, of all instruments
+     * @param open whether its parts are shown, rather than their number
+     * @param turn opens or folds it
+     */
+    InstrumentCard(
+            Desk desk,
+            GearPresenter presenter,
+            Instrument instrument,
+            List<Finding> findings,
+            boolean open,
+            Runnable turn) {
         this.desk = desk;
         this.presenter = presenter;
         this.instrument = instrument;
         getStyleClass().add("gear-card");
         setId("instrument-" + instrument.id());
         Routing routing = desk.routing();
-        getChildren().addAll(Cards.line(Cards.strong(instrument.name()), about()), head());
+        Button fold = Cards.button(
+                "fold-" + instrument.id(),
+                open ? "fold" : "show " + Words.count(instrument.parts().size(), "part"),
+                turn);
+        fold.getStyleClass().add("link");
+        HBox name = new HBox(8, Cards.strong(instrument.name()), fold);
+        name.getStyleClass().add("card-line");
+        getChildren().add(Cards.line(name, about()));
+        if (open) {
+            showParts(routing);
+        }
+        getChildren().add(channels(routing));
+        findings.stream()
+                .filter(finding -> finding.ids().stream().anyMatch(id -> id.startsWith(instrument.id() + "/")))
+                .forEach(finding -> getChildren().add(finding(finding)));
+    }
+
+    private void showParts(Routing routing) {
+        getChildren().add(head());
         for (Part part : instrument.parts()) {
             getChildren().add(row(part, routing));
         }
@@ -69,10 +95,7 @@ final class InstrumentCard extends VBox {
         plant.setDisable(instrument.parts().isEmpty());
         HBox buttons = new HBox(8, add, plant);
         buttons.getStyleClass().add("card-buttons");
-        getChildren().addAll(planting, buttons, channels(routing));
-        Checks.find(CHANNEL_CHECKS, desk.session(), desk.performance()).stream()
-                .filter(finding -> finding.ids().stream().anyMatch(id -> id.startsWith(instrument.id() + "/")))
-                .forEach(finding -> getChildren().add(finding(finding)));
+        getChildren().addAll(planting, buttons);
     }
 
     /** What is wrong with the channels, with what mends it. */
