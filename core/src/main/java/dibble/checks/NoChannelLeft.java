@@ -1,23 +1,47 @@
 package dibble.checks;
 
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.session.Edits;
 import java.util.List;
 
 /** A part that chooses its channel and found none. */
 final class NoChannelLeft extends Check {
+    private static final int DRUMS = 10;
+
     NoChannelLeft() {
         super("no-channel-left", Level.ERROR);
     }
 
     @Override
     void find(Subject subject, Report report) {
-        subject.session
-                .instruments()
-                .forEach(instrument -> instrument.parts().stream()
-                        .map(instrument::ref)
-                        .filter(ref -> subject.routing.channels().channel(ref).isEmpty())
-                        .forEach(ref -> report.add(
-                                List.of(ref.toString()),
-                                subject.name(ref) + " has no channel: all sixteen of " + instrument.port()
-                                        + " are taken.")));
+        for (Instrument instrument : subject.session.instruments()) {
+            boolean isDrumsFree = isFree(subject, instrument.port());
+            for (Part part : instrument.parts()) {
+                PartRef ref = instrument.ref(part);
+                if (subject.routing.channels().channel(ref).isEmpty()) {
+                    report.add(
+                            List.of(ref.toString()),
+                            subject.name(ref) + " has no channel: "
+                                    + (isDrumsFree
+                                            ? "only 10, which is kept for drums, is free on "
+                                            : "none is free on ")
+                                    + instrument.port() + ".",
+                            isDrumsFree
+                                    ? Mend.session(
+                                            "Move " + subject.name(ref) + " to channel 10",
+                                            session -> Edits.changePart(session, ref, it -> it.withChannel(DRUMS)))
+                                    : null);
+                }
+            }
+        }
+    }
+
+    private static boolean isFree(Subject subject, String port) {
+        return subject.session.instruments().stream()
+                .filter(instrument -> instrument.port().equals(port))
+                .flatMap(instrument -> instrument.parts().stream().map(instrument::ref))
+                .noneMatch(ref -> subject.routing.channels().channel(ref).orElse(0) == DRUMS);
     }
 }

@@ -127,7 +127,7 @@ class ChecksTest {
                         zone("low", it -> it.edit().source("gone").build())),
                 mended("source-missing", "gone", good().withSceneSwitch(new SceneSwitch("gone", 1))),
                 mended("channel-clash", "yarrow/harp yarrow/winds", part(WINDS, it -> it.withChannel(1))),
-                told("no-channel-left", "yarrow/p13", sixteenMore()),
+                mended("no-channel-left", "yarrow/p13", sixteenMore()),
                 mended(
                         "loop",
                         "larkspur yarrow",
