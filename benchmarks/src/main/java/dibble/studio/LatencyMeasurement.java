@@ -6,6 +6,7 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
+import dibble.midi.ShortMessage;
 import dibble.ports.ExclusiveLane;
 import dibble.ports.Lane;
 import dibble.ports.OutputPort;
@@ -25,12 +26,13 @@ import java.util.concurrent.locks.LockSupport;
 /**
  * From a port's callback to the output port's {@code send}, with eight sources that play 1,000 events a second each on
  * two output ports: first with both ports quick, then with one of them blocking for 50 ms at a time. What counts is
- * how late the messages of the quick port are in either case.
+ * how late the messages of the quick port are in either case. Last with a ninth source that floods the second port.
  */
 public final class LatencyMeasurement {
     private static final int SOURCES = 8;
     private static final int SECONDS = 10;
     private static final int EVENTS = SECONDS * 1000;
+    private static final int FLOOD = 50_000;
     private static final long BLOCK = TimeUnit.MILLISECONDS.toNanos(50);
 
     private LatencyMeasurement() {}
@@ -39,7 +41,7 @@ public final class LatencyMeasurement {
     private static final class Timing implements OutputPort {
         private final String name;
         private final boolean blocks;
-        private final long[] late = new long[SOURCES * EVENTS * 2];
+        private final long[] late = new long[(SOURCES + FLOOD / 1000) * EVENTS * 2];
         private int count;
 
         Timing(String name, boolean blocks) {
@@ -68,12 +70,13 @@ public final class LatencyMeasurement {
     public static void main(String[] args) throws InterruptedException {
         System.out.println(
                 "From callback to send, " + SOURCES + " sources at 1,000 events a second, " + SECONDS + " s a run");
-        measure(false, false);
-        measure(false, true);
-        measure(true, true);
+        measure(false, 0, false);
+        measure(false, 0, true);
+        measure(true, 0, true);
+        measure(false, FLOOD, true);
     }
 
-    private static void measure(boolean blocking, boolean print) throws InterruptedException {
+    private static void measure(boolean blocking, int flood, boolean print) throws InterruptedException {
         Timing first = new Timing("quick", false);
         Timing second = new Timing(blocking ? "blocking" : "quick too", blocking);
         Slots slots = new Slots();
@@ -86,7 +89,16 @@ public final class LatencyMeasurement {
                 engine.setLane(1, other);
                 router.install(table, stamp);
             });
+            Inlet flooded = engine.openInlet();
+            flooded.lead(new int[] {slots.source("flood")}, new ExclusiveLane[0]);
+            Thread flooding = new Thread(() -> flood(flooded, flood));
+            flooding.start();
             play(engine);
+            flooding.join();
+            if (flood > 0) {
+                System.out.printf(
+                        "with %d events a second on a ninth port, of which %d were lost:%n", flood, flooded.lost());
+            }
             report(first, one, print);
             report(second, other, print);
         }
@@ -99,6 +111,20 @@ public final class LatencyMeasurement {
             inlets[source].lead(new int[] {source}, new ExclusiveLane[0]);
         }
         Players.play(SOURCES, EVENTS, (source, message) -> inlets[source].heard(message));
+    }
+
+    /** So many events a second, a burst each millisecond, of a source that leads to the second port. */
+    private static void flood(Inlet inlet, int eventsPerSecond) {
+        long next = Clock.SYSTEM.nanos();
+        for (int burst = 0; eventsPerSecond > 0 && burst < EVENTS; burst++) {
+            next += 1_000_000;
+            for (long left = next - Clock.SYSTEM.nanos(); left > 0; left = next - Clock.SYSTEM.nanos()) {
+                LockSupport.parkNanos(left);
+            }
+            for (int i = 0; i < eventsPerSecond / 1000; i++) {
+                inlet.heard(ShortMessage.controller(0, 1 + i, burst & 127));
+            }
+        }
     }
 
     private static void report(Timing timing, Lane lane, boolean print) {
@@ -134,6 +160,9 @@ public final class LatencyMeasurement {
                         "z" + s + "-" + z, "", "s" + s, new Range(key, key), new PartRef(z % 2 == 0 ? "a" : "b", "p")));
             }
         }
+        // The one that floods plays a part of the second port.
+        sources.add(Source.keyboard("flood", "flood", "in-flood", Range.ALL));
+        zones.add(Zone.of("flood", "", "flood", Range.ALL, new PartRef("b", "p")));
         return Routing.of(sources, instruments, ChannelPlan.of(instruments, Map.of()), zones, List.of(), null);
     }
 }

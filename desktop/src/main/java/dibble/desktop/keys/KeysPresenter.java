@@ -152,6 +152,18 @@ final class KeysPresenter {
         return low <= high ? Optional.of(new Range(low, high)) : Optional.empty();
     }
 
+    /** The transposition by which a zone's first key plays the first key that its part answers to. */
+    Optional<Integer> lineUp(Zone zone) {
+        Optional<Source> source = session().source(zone.source());
+        int first =
+                Math.max(zone.keys().low(), source.map(it -> it.keys().low()).orElse(0));
+        return session()
+                .partOf(zone)
+                .map(part -> part.keys().low()
+                        - first
+                        - source.map(Source::transpose).orElse(0));
+    }
+
     /** The part that a zone leads to. */
     static Optional<PartRef> part(Zone zone) {
         return zone.to() instanceof Target.ToPart to ? Optional.of(to.part()) : Optional.empty();

@@ -7,6 +7,7 @@ import dibble.desktop.ui.Words;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
 import dibble.midi.MiddleC;
+import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.routing.Routing;
 import dibble.routing.Zone;
@@ -37,6 +38,7 @@ final class ZoneInspector extends VBox {
     private final NoteField high = new NoteField("highest key");
     private final ToggleButton learn = new ToggleButton("press 2");
     private final Label soundsAt = new Label();
+    private final Button lineUp = new Button("line up");
     private final Label transpose = new Label();
     private final TextField softest = new TextField();
     private final TextField loudest = new TextField();
@@ -78,6 +80,11 @@ final class ZoneInspector extends VBox {
         learn.setAccessibleText("press two keys: the lowest and the highest");
         learn.setTooltip(new Tooltip("Press the lowest and the highest key on the keyboard"));
         learn.setOnAction(event -> learned = -1);
+        lineUp.setId("line-up");
+        lineUp.getStyleClass().add("small");
+        lineUp.setMinWidth(USE_PREF_SIZE);
+        lineUp.setTooltip(new Tooltip());
+        lineUp.setOnAction(event -> presenter.lineUp(zone).ifPresent(by -> presenter.transpose(zone.id(), by)));
         transpose.setId("transpose");
         transpose.getStyleClass().add("value");
         transpose.setMinWidth(34);
@@ -111,7 +118,7 @@ final class ZoneInspector extends VBox {
         row(grid, 0, "Name", name);
         row(grid, 1, "Keys", new HBox(6, low, high, learn));
         row(grid, 2, "Transpose", new HBox(4, step(-12), step(-1), transpose, step(1), step(12)));
-        row(grid, 3, "Sounds at", soundsAt);
+        row(grid, 3, "Sounds at", new HBox(8, soundsAt, lineUp));
         row(grid, 4, "Velocity", new HBox(6, softest, loudest));
         row(grid, 5, "Holds in", holdsIn);
         row(grid, 6, "Passes", passing);
@@ -191,6 +198,7 @@ final class ZoneInspector extends VBox {
                 .soundsAt(zone)
                 .map(range -> Words.keys(range, middleC))
                 .orElse("nowhere: outside 0–127"));
+        showLineUp(middleC);
         if (!softest.isFocused() && !loudest.isFocused()) {
             showVelocity();
         }
@@ -201,6 +209,26 @@ final class ZoneInspector extends VBox {
         passes.forEach((kind, button) -> button.setSelected(zone.pass().contains(kind)));
         on.setSelected(zone.enabled());
         on.setText(zone.enabled() ? "On" : "Off");
+    }
+
+    private void showLineUp(MiddleC middleC) {
+        Optional<Integer> by = presenter.lineUp(zone);
+        lineUp.setDisable(by.isEmpty() || by.get() == zone.transpose());
+        lineUp.getTooltip()
+                .setText(
+                        by.isEmpty()
+                                ? "It leads to no part whose keys are known"
+                                : "The first key, "
+                                        + NoteNames.nameAndNumber(zone.keys().low(), middleC) + ", plays "
+                                        + NoteNames.nameAndNumber(
+                                                desk.session()
+                                                        .partOf(zone)
+                                                        .orElseThrow()
+                                                        .keys()
+                                                        .low(),
+                                                middleC)
+                                        + ", the first that " + Words.target(zone.to(), desk.session())
+                                        + " answers to: transpose by " + by.get());
     }
 
     private void showVelocity() {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.demo.LamplightersRound;
 import dibble.gear.PartRef;
 import dibble.midi.Range;
+import dibble.routing.Target;
 import dibble.session.Document;
 import dibble.session.Performance;
 import org.junit.jupiter.api.Test;
@@ -37,6 +38,21 @@ class KeysPresenterTest {
                 .containsExactly(new Range(54, 59), new Range(91, 100));
         presenter.delete("marimba");
         assertThat(presenter.gaps(document.session().sources().get(1))).isEmpty();
+    }
+
+    @Test
+    void liningUpLeadsTheFirstKeyToTheFirstThatThePartAnswersTo() {
+        var marimba = document.session().zone("marimba").orElseThrow();
+        assertThat(presenter.lineUp(marimba)).contains(45 - 53);
+        presenter.transpose("marimba", presenter.lineUp(marimba).orElseThrow());
+        assertThat(presenter
+                        .soundsAt(document.session().zone("marimba").orElseThrow())
+                        .orElseThrow()
+                        .low())
+                .isEqualTo(45);
+        assertThat(presenter.lineUp(
+                        marimba.edit().to(new Target.ToChannel("sorrel", 9)).build()))
+                .isEmpty();
     }
 
     @Test
