@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -118,7 +119,9 @@ final class ZoneInspector extends VBox {
         row(grid, 0, "Name", name);
         row(grid, 1, "Keys", new HBox(6, low, high, learn));
         row(grid, 2, "Transpose", new HBox(4, step(-12), step(-1), transpose, step(1), step(12)));
-        row(grid, 3, "Sounds at", new HBox(8, soundsAt, lineUp));
+        HBox sounding = new HBox(8, soundsAt, lineUp);
+        sounding.setAlignment(Pos.CENTER_LEFT);
+        row(grid, 3, "Sounds at", sounding);
         row(grid, 4, "Velocity", new HBox(6, softest, loudest));
         row(grid, 5, "Holds in", holdsIn);
         row(grid, 6, "Passes", passing);
