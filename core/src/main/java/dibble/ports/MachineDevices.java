@@ -1,11 +1,12 @@
 package dibble.ports;
 
 import dibble.ports.MachinePorts.Found;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
@@ -42,7 +43,10 @@ public final class MachineDevices implements Devices, AutoCloseable {
         thread.setDaemon(true);
         return thread;
     });
-    private volatile Map<String, Found> there = Map.of();
+    private volatile Plugged plugged = new Plugged(new TreeMap<>(), new TreeMap<>());
+
+    /** What is plugged in, by the names of its ports, sorted once: views ask for the names in every frame. */
+    private record Plugged(SortedMap<String, Found> ins, SortedMap<String, Found> outs) {}
 
     /** The ports that the JDK's device service finds. */
     public MachineDevices() {
@@ -62,9 +66,9 @@ public final class MachineDevices implements Devices, AutoCloseable {
 
     private void lookAgain() {
         try {
-            Map<String, Found> before = there;
+            Plugged before = plugged;
             look();
-            if (!there.equals(before)) {
+            if (!plugged.equals(before)) {
                 listeners.forEach(Runnable::run);
             }
         } catch (RuntimeException e) {
@@ -74,20 +78,20 @@ public final class MachineDevices implements Devices, AutoCloseable {
     }
 
     private void look() {
-        there = named(machine.get());
-        troubles.keySet().retainAll(there.keySet());
+        List<Found> found = machine.get();
+        plugged = new Plugged(
+                named(found.stream().filter(Found::plays).toList()),
+                named(found.stream().filter(Found::hears).toList()));
+        troubles.keySet()
+                .removeIf(name ->
+                        !plugged.ins().containsKey(name) && !plugged.outs().containsKey(name));
     }
 
-    /** Names for ports: as short as tells them apart. The two ways of one device share a name. */
-    static Map<String, Found> named(List<Found> found) {
-        Map<String, Found> named = new HashMap<>();
-        for (boolean plays : new boolean[] {true, false}) {
-            List<Found> one = found.stream()
-                    .filter(port -> plays ? port.plays() : port.hears())
-                    .toList();
-            for (int i = 0; i < one.size(); i++) {
-                named.put((plays ? "<" : ">") + name(one, i), one.get(i));
-            }
+    /** Names for the ports of one way: as short as tells them apart. */
+    private static SortedMap<String, Found> named(List<Found> found) {
+        SortedMap<String, Found> named = new TreeMap<>();
+        for (int i = 0; i < found.size(); i++) {
+            named.put(name(found, i), found.get(i));
         }
         return named;
     }
@@ -119,7 +123,7 @@ public final class MachineDevices implements Devices, AutoCloseable {
 
     @Override
     public synchronized Optional<InputPort> input(String name) {
-        Found found = there.get("<" + name);
+        Found found = plugged.ins().get(name);
         MachineInput known = inputs.get(name);
         if (known != null && (found == null || known.info() != found.info())) {
             known.listen(null);
@@ -132,7 +136,7 @@ public final class MachineDevices implements Devices, AutoCloseable {
 
     @Override
     public Optional<OutputPort> output(String name) {
-        Found found = there.get(">" + name);
+        Found found = plugged.outs().get(name);
         if (found == null) {
             return Optional.empty();
         }
@@ -161,22 +165,12 @@ public final class MachineDevices implements Devices, AutoCloseable {
 
     @Override
     public List<String> inputs() {
-        return names('<');
+        return List.copyOf(plugged.ins().keySet());
     }
 
     @Override
     public List<String> outputs() {
-        return names('>');
-    }
-
-    private List<String> names(char way) {
-        List<String> names = new ArrayList<>();
-        there.keySet().stream()
-                .filter(name -> name.charAt(0) == way)
-                .map(name -> name.substring(1))
-                .sorted()
-                .forEach(names::add);
-        return names;
+        return List.copyOf(plugged.outs().keySet());
     }
 
     @Override

@@ -140,6 +140,20 @@ class MachineDevicesTest {
     }
 
     @Test
+    void aTroubleIsRememberedWhileItsPortIsThere() {
+        module.refuses = true;
+        assertThat(devices.output("midi:Yarrow")).isEmpty();
+        AtomicInteger changes = new AtomicInteger();
+        devices.onChange(changes::incrementAndGet);
+        PlugBoard.pullOut(keys);
+        await().until(() -> changes.get() == 1);
+        assertThat(devices.trouble("midi:Yarrow")).contains("in use by another program");
+        PlugBoard.pullOut(module);
+        await().until(() -> changes.get() == 2);
+        assertThat(devices.trouble("midi:Yarrow")).isEmpty();
+    }
+
+    @Test
     void aPortThatFailsIsCountedAndDoesNotStopItsLane() {
         module.fails = true;
         try (Lane lane = new Lane(devices.output("midi:Yarrow").orElseThrow())) {

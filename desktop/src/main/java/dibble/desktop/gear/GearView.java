@@ -10,6 +10,7 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.ports.MachineDevices;
 import dibble.session.Session;
 import dibble.standins.StandIns;
 import dibble.time.Clock;
@@ -275,7 +276,7 @@ public final class GearView extends BorderPane implements View {
         nodes.add(Cards.heading("Ports"));
         List<String> inputs = desk.devices().inputs();
         List<String> outputs = desk.devices().outputs();
-        boolean anyReal = shownPorts.stream().anyMatch(name -> name.startsWith("midi:"));
+        boolean anyReal = shownPorts.stream().anyMatch(name -> name.startsWith(MachineDevices.PREFIX));
         if (!anyReal) {
             Label none = Cards.soft("No MIDI device is plugged in. Stand-ins play the part of real gear.");
             none.setWrapText(true);
