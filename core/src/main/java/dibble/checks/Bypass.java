@@ -3,8 +3,6 @@ package dibble.checks;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.routing.Zone;
-import dibble.session.Edits;
-import dibble.session.Session;
 import java.util.List;
 
 /** An instrument that hears a source past Dibble and is reached from it through zones as well. */
@@ -33,13 +31,7 @@ final class Bypass extends Check {
             report.add(
                     List.of(instrument.id(), source.id()),
                     instrument.name() + " hears " + source.name() + " directly, and through zones too.",
-                    Mend.session("Switch these zones off", session -> {
-                        Session mended = session;
-                        for (String id : zones) {
-                            mended = Edits.changeZone(mended, id, zone -> zone.withEnabled(false));
-                        }
-                        return mended;
-                    }));
+                    Mend.zonesOff("Switch these zones off", zones));
         }
     }
 }

@@ -39,12 +39,7 @@ final class ChannelClash extends Check {
     private static Mend mend(Subject subject, PartRef ref, String port) {
         for (int channel = 1; channel <= 16; channel++) {
             int free = channel;
-            boolean taken = subject.session.instruments().stream()
-                    .filter(instrument -> instrument.port().equals(port))
-                    .flatMap(instrument -> instrument.parts().stream()
-                            .map(part -> subject.routing.channels().channel(instrument.ref(part))))
-                    .anyMatch(of -> of.isPresent() && of.getAsInt() == free);
-            if (!taken) {
+            if (subject.isFree(port, free)) {
                 return Mend.session(
                         "Move " + subject.name(ref) + " to channel " + free,
                         session -> Edits.changePart(session, ref, part -> part.withChannel(free)));

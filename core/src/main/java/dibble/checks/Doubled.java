@@ -42,16 +42,12 @@ final class Doubled extends Check {
         int below = first.keys().low() - second.keys().low();
         int above = second.keys().high() - first.keys().high();
         if (below <= 0 && above <= 0) {
-            return Mend.session(
-                    "Switch " + subject.name(second) + " off",
-                    session -> Edits.changeZone(session, second.id(), zone -> zone.withEnabled(false)));
+            return Mend.zonesOff("Switch " + subject.name(second) + " off", List.of(second.id()));
         }
         Range rest = below >= above
                 ? new Range(second.keys().low(), first.keys().low() - 1)
                 : new Range(first.keys().high() + 1, second.keys().high());
-        return Mend.session(
-                "Leave " + subject.name(second) + " the keys " + subject.keys(rest),
-                session -> Edits.changeZone(session, second.id(), zone -> zone.withKeys(rest)));
+        return Mend.keys("Leave " + subject.name(second) + " the keys " + subject.keys(rest), second, rest);
     }
 
     private static void addOwn(Subject subject, Source source, Subject.Scope scope, int z, Report report) {

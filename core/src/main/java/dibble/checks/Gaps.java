@@ -3,7 +3,6 @@ package dibble.checks;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -66,8 +65,6 @@ final class Gaps extends Check {
     }
 
     private static Mend wider(Subject subject, Zone zone, Range keys) {
-        return Mend.session(
-                "Give " + subject.name(zone) + " the keys " + subject.keys(keys),
-                session -> Edits.changeZone(session, zone.id(), it -> it.withKeys(keys)));
+        return Mend.keys("Give " + subject.name(zone) + " the keys " + subject.keys(keys), zone, keys);
     }
 }

@@ -4,8 +4,6 @@ import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.routing.Target;
 import dibble.routing.Zone;
-import dibble.session.Edits;
-import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -55,12 +53,6 @@ final class Loops extends Check {
         }
         return back.isEmpty()
                 ? null
-                : Mend.session("Switch off the zones that lead " + source.name() + " back to itself", session -> {
-                    Session mended = session;
-                    for (String id : back) {
-                        mended = Edits.changeZone(mended, id, zone -> zone.withEnabled(false));
-                    }
-                    return mended;
-                });
+                : Mend.zonesOff("Switch off the zones that lead " + source.name() + " back to itself", back);
     }
 }

@@ -1,7 +1,11 @@
 package dibble.checks;
 
+import dibble.midi.Range;
+import dibble.routing.Zone;
+import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
+import java.util.List;
 import java.util.function.UnaryOperator;
 
 /**
@@ -18,5 +22,21 @@ public record Mend(String words, UnaryOperator<Session> session, UnaryOperator<P
 
     static Mend performance(String words, UnaryOperator<Performance> edit) {
         return new Mend(words, UnaryOperator.identity(), edit);
+    }
+
+    /** Switches zones off. */
+    static Mend zonesOff(String words, List<String> zones) {
+        return session(words, session -> {
+            Session mended = session;
+            for (String id : zones) {
+                mended = Edits.changeZone(mended, id, zone -> zone.withEnabled(false));
+            }
+            return mended;
+        });
+    }
+
+    /** Gives a zone other keys. */
+    static Mend keys(String words, Zone zone, Range keys) {
+        return session(words, session -> Edits.changeZone(session, zone.id(), it -> it.withKeys(keys)));
     }
 }

@@ -17,7 +17,7 @@ final class NoChannelLeft extends Check {
     @Override
     void find(Subject subject, Report report) {
         for (Instrument instrument : subject.session.instruments()) {
-            boolean isDrumsFree = isFree(subject, instrument.port());
+            boolean isDrumsFree = subject.isFree(instrument.port(), DRUMS);
             for (Part part : instrument.parts()) {
                 PartRef ref = instrument.ref(part);
                 if (subject.routing.channels().channel(ref).isEmpty()) {
@@ -36,12 +36,5 @@ final class NoChannelLeft extends Check {
                 }
             }
         }
-    }
-
-    private static boolean isFree(Subject subject, String port) {
-        return subject.session.instruments().stream()
-                .filter(instrument -> instrument.port().equals(port))
-                .flatMap(instrument -> instrument.parts().stream().map(instrument::ref))
-                .noneMatch(ref -> subject.routing.channels().channel(ref).orElse(0) == DRUMS);
     }
 }

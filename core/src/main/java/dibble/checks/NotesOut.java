@@ -3,7 +3,6 @@ package dibble.checks;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import java.util.function.IntPredicate;
 
 /** A zone whose keys make notes that they should not, and the keys that do not. */
@@ -36,8 +35,6 @@ final class NotesOut {
             return null;
         }
         Range rest = below ? new Range(wrong.high() + 1, keys.high()) : new Range(keys.low(), wrong.low() - 1);
-        return Mend.session(
-                "Leave " + subject.name(zone) + " the keys " + subject.keys(rest),
-                session -> Edits.changeZone(session, zone.id(), it -> it.withKeys(rest)));
+        return Mend.keys("Leave " + subject.name(zone) + " the keys " + subject.keys(rest), zone, rest);
     }
 }

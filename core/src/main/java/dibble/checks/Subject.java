@@ -83,13 +83,17 @@ final class Subject {
                 && scope.reach.notes(zone, source, key).stream().anyMatch(note -> note != Reach.OUTSIDE);
     }
 
+    /** Whether no part on a port has a channel 1-16. */
+    boolean isFree(String port, int channel) {
+        return session.instruments().stream()
+                .filter(instrument -> instrument.port().equals(port))
+                .flatMap(instrument -> instrument.parts().stream().map(instrument::ref))
+                .noneMatch(ref -> routing.channels().channel(ref).orElse(0) == channel);
+    }
+
     /** The part that a zone leads to, where it is there. */
     Optional<Part> part(Zone zone) {
         return session.partOf(zone);
-    }
-
-    Optional<PartRef> ref(Zone zone) {
-        return zone.to() instanceof Target.ToPart to ? Optional.of(to.part()) : Optional.empty();
     }
 
     String name(Zone zone) {

@@ -4,7 +4,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.TextInputControl;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -81,12 +80,5 @@ final class Cards {
             }
         });
         return field;
-    }
-
-    /** Shows a text, unless somebody is typing there. */
-    static void show(TextInputControl field, String text) {
-        if (!field.isFocused()) {
-            field.setText(text);
-        }
     }
 }
