@@ -55,11 +55,17 @@ public final class Checks {
         return find(ALL, new Subject(session, performance, ports));
     }
 
-    /** What some of the checks find, by their codes. */
-    public static List<Finding> find(Set<String> codes, Session session, Performance performance) {
+    /**
+     * What some of the checks find.
+     *
+     * @param codes theirs
+     * @param ports the names of ports, if they are known
+     */
+    public static List<Finding> find(
+            Set<String> codes, Session session, Performance performance, Optional<Set<String>> ports) {
         List<Check> checks =
                 ALL.stream().filter(check -> codes.contains(check.code())).toList();
-        return find(checks, new Subject(session, performance, Optional.empty()));
+        return find(checks, new Subject(session, performance, ports));
     }
 
     private static List<Finding> find(List<Check> checks, Subject subject) {
@@ -79,7 +85,7 @@ public final class Checks {
         // No mend of a check makes more findings of it than it ends; the bound is for one that would.
         int most = run(session, performance).size() + 1;
         for (int i = 0; i < most; i++) {
-            Optional<Mend> next = find(Set.of(code), now.session, now.performance).stream()
+            Optional<Mend> next = find(Set.of(code), now.session, now.performance, Optional.empty()).stream()
                     .flatMap(finding -> finding.mend().stream())
                     .findFirst();
             if (next.isEmpty()) {

@@ -21,4 +21,14 @@ public interface Devices {
     default String device(String port) {
         return port;
     }
+
+    /** Why a port that is there could not be opened: another program may hold it. */
+    default Optional<String> trouble(String port) {
+        return Optional.empty();
+    }
+
+    /** Whether a port may lead over a serial line, which takes about a thousand messages a second. */
+    default boolean isSerial(String port) {
+        return false;
+    }
 }

@@ -14,6 +14,9 @@ public interface InputPort {
          * @param message from its 0xF0 to its 0xF7; not kept or changed by the caller
          */
         default void heardExclusive(byte[] message) {}
+
+        /** Takes a clock, start, continue or stop: a status byte of {@link dibble.midi.RealTime}. */
+        default void heardRealTime(int status) {}
     }
 
     /** The name by which a session knows it. */

@@ -32,6 +32,28 @@ public final class JoinedDevices implements Devices {
         return all(places.stream().map(Devices::outputs));
     }
 
+    @Override
+    public Optional<String> trouble(String name) {
+        return places.stream().flatMap(place -> place.trouble(name).stream()).findFirst();
+    }
+
+    @Override
+    public boolean isSerial(String name) {
+        return place(name).map(place -> place.isSerial(name)).orElse(false);
+    }
+
+    @Override
+    public String device(String name) {
+        return place(name).map(place -> place.device(name)).orElse(name);
+    }
+
+    private Optional<Devices> place(String name) {
+        return places.stream()
+                .filter(place ->
+                        place.inputs().contains(name) || place.outputs().contains(name))
+                .findFirst();
+    }
+
     private static List<String> all(Stream<List<String>> lists) {
         return lists.flatMap(List::stream).toList();
     }

@@ -158,9 +158,15 @@ public final class MachineDevices implements Devices, AutoCloseable {
         }
     }
 
-    /** Why a port that is there could not be opened: another program may hold it. */
+    @Override
     public Optional<String> trouble(String name) {
         return Optional.ofNullable(troubles.get(name));
+    }
+
+    /** What hangs on a port of this machine cannot be known: it is treated as serial. */
+    @Override
+    public boolean isSerial(String name) {
+        return true;
     }
 
     @Override

@@ -1,5 +1,6 @@
 package dibble.ports;
 
+import dibble.midi.RealTime;
 import java.util.Arrays;
 import java.util.function.Consumer;
 import javax.sound.midi.MidiDevice;
@@ -73,6 +74,8 @@ final class MachineInput implements InputPort {
             if (message instanceof javax.sound.midi.ShortMessage channel
                     && dibble.midi.ShortMessage.isChannelStatus(status)) {
                 listener.heard(status | channel.getData1() << 8 | channel.getData2() << 16);
+            } else if (RealTime.isTransport(status)) {
+                listener.heardRealTime(status);
             } else if (status == EXCLUSIVE || status == EXCLUSIVE_GOES_ON) {
                 addExclusive(message.getMessage());
             }

@@ -59,6 +59,15 @@ final class MachineOutput implements OutputPort {
     }
 
     @Override
+    public void sendRealTime(int status) {
+        try {
+            receiver.send(new ShortMessage(status), NOW);
+        } catch (InvalidMidiDataException e) {
+            throw new IllegalStateException("no real-time message: " + Integer.toHexString(status), e);
+        }
+    }
+
+    @Override
     public void close() {
         receiver.close();
         device.close();

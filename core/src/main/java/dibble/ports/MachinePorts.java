@@ -7,9 +7,16 @@ import javax.sound.midi.MidiSystem;
 import javax.sound.midi.MidiUnavailableException;
 import javax.sound.midi.Sequencer;
 import javax.sound.midi.Synthesizer;
+import uk.co.xfactorylibrarians.coremidi4j.CoreMidiDeviceProvider;
 
 /** The MIDI ports that this machine has now, as the JDK's device service names them. */
 public final class MachinePorts {
+    /** On macOS the JDK's own ports stop working when one is plugged in or out, and lose system exclusive. */
+    private static final boolean CORE_MIDI = System.getProperty("os.name").startsWith("Mac");
+
+    /** How the provider for macOS marks the names of its ports, which its users never see elsewhere. */
+    private static final String CORE_MIDI_MARK = "CoreMIDI4J - ";
+
     private MachinePorts() {}
 
     /**
@@ -21,7 +28,8 @@ public final class MachinePorts {
      */
     public record Found(MidiDevice.Info info, boolean plays, boolean hears) {
         public String name() {
-            return info.getName();
+            String name = info.getName();
+            return name.startsWith(CORE_MIDI_MARK) ? name.substring(CORE_MIDI_MARK.length()) : name;
         }
 
         public String vendor() {
@@ -33,10 +41,14 @@ public final class MachinePorts {
         }
     }
 
+    private static MidiDevice.Info[] infos() {
+        return CORE_MIDI ? CoreMidiDeviceProvider.getMidiDeviceInfo() : MidiSystem.getMidiDeviceInfo();
+    }
+
     /** All ports; a device that refuses to tell what it is, is left out. */
     public static List<Found> list() {
         List<Found> found = new ArrayList<>();
-        for (MidiDevice.Info info : MidiSystem.getMidiDeviceInfo()) {
+        for (MidiDevice.Info info : infos()) {
             try {
                 MidiDevice device = MidiSystem.getMidiDevice(info);
                 if (!(device instanceof Synthesizer) && !(device instanceof Sequencer)) {

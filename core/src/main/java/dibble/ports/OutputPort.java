@@ -20,6 +20,9 @@ public interface OutputPort extends AutoCloseable {
      */
     default void sendExclusive(byte[] message) {}
 
+    /** Sends a clock, start, continue or stop: a status byte of {@link dibble.midi.RealTime}. Any thread. */
+    default void sendRealTime(int status) {}
+
     /** Closes the port. */
     @Override
     default void close() {}

@@ -3,55 +3,88 @@ package dibble.standins;
 import dibble.ports.Devices;
 import dibble.ports.InputPort;
 import dibble.ports.OutputPort;
+import dibble.time.Clock;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Function;
 
-/** The stand-ins: every port whose name begins with {@link #PREFIX} is there, made when it is first asked for. */
-public final class StandIns implements Devices {
+/**
+ * The stand-ins: every port whose name begins with {@link #PREFIX} is there, made when it is first asked for, until its
+ * cable is pulled.
+ */
+public final class StandIns implements Devices, AutoCloseable {
     /** How the names of stand-ins' ports begin. */
     public static final String PREFIX = "stand-in:";
 
-    private final Map<String, StandInKeyboard> keyboards = new ConcurrentHashMap<>();
+    /** The port of the looper: it sends back what it gets, and is not plugged in until somebody does it. */
+    public static final String LOOPER = PREFIX + "clover";
+
+    private final Map<String, StandIn> devices = new ConcurrentHashMap<>();
     private final Set<String> opened = ConcurrentHashMap.newKeySet();
-    private final Function<String, OutputPort> instruments;
+    private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
+    private final Clock clock;
+    private final Function<String, OutputPort> sounds;
 
-    /** @param instruments opens the built-in instrument of a port's name */
-    public StandIns(Function<String, OutputPort> instruments) {
-        this.instruments = instruments;
+    /** @param sounds opens what the device of a port's name sounds with */
+    public StandIns(Clock clock, Function<String, OutputPort> sounds) {
+        this.clock = clock;
+        this.sounds = sounds;
+        StandIn looper = standIn(LOOPER).orElseThrow();
+        looper.misbehave(Fault.ECHOES, true);
+        looper.plug(false);
     }
 
-    @Override
-    public Optional<InputPort> input(String name) {
-        return keyboard(name).map(InputPort.class::cast);
+    /** Has the listener called whenever a cable was pulled or put in, on the thread that did it. */
+    public void onChange(Runnable listener) {
+        listeners.add(listener);
     }
 
-    /** The keyboard on a port; empty where the port is no stand-in's. */
-    public Optional<StandInKeyboard> keyboard(String name) {
+    /** The device on a port, plugged in or not; empty where the port is no stand-in's. */
+    public Optional<StandIn> standIn(String name) {
         return name.startsWith(PREFIX)
-                ? Optional.of(keyboards.computeIfAbsent(name, StandInKeyboard::new))
+                ? Optional.of(devices.computeIfAbsent(
+                        name, key -> new StandIn(key, clock, sounds, () -> listeners.forEach(Runnable::run))))
                 : Optional.empty();
     }
 
     @Override
+    public Optional<InputPort> input(String name) {
+        return standIn(name).filter(StandIn::isPlugged).map(InputPort.class::cast);
+    }
+
+    @Override
     public Optional<OutputPort> output(String name) {
-        if (!name.startsWith(PREFIX)) {
-            return Optional.empty();
-        }
-        opened.add(name);
-        return Optional.of(instruments.apply(name));
+        return standIn(name).filter(StandIn::isPlugged).map(device -> {
+            opened.add(name);
+            return device.output();
+        });
     }
 
     @Override
     public List<String> inputs() {
-        return keyboards.keySet().stream().sorted().toList();
+        return devices.values().stream()
+                .filter(StandIn::isPlugged)
+                .map(StandIn::name)
+                .sorted()
+                .toList();
     }
 
     @Override
     public List<String> outputs() {
-        return opened.stream().sorted().toList();
+        return inputs().stream().filter(opened::contains).toList();
+    }
+
+    /** All stand-ins that were asked for, plugged in or not. */
+    public List<String> names() {
+        return devices.keySet().stream().sorted().toList();
+    }
+
+    @Override
+    public void close() {
+        devices.values().forEach(StandIn::close);
     }
 }

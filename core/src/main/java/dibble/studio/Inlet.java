@@ -4,6 +4,7 @@ import dibble.ports.EventRing;
 import dibble.ports.ExclusiveLane;
 import dibble.ports.InputPort;
 import dibble.time.Clock;
+import java.util.function.Consumer;
 
 /**
  * The way in of one port: stamps what it hears on entry, puts it into a ring of its own for each source that plays on
@@ -21,6 +22,7 @@ final class Inlet implements InputPort.Listener {
     private final Clock clock;
     private volatile int[] sources = NOBODY;
     private volatile ExclusiveLane[] exclusiveTo = NOWHERE;
+    private volatile Consumer<byte[]> alsoTold = message -> {};
     private volatile long lost;
 
     /** What watches for echoes of the port's own device, or null. Belongs to whoever has the turn. */
@@ -35,6 +37,11 @@ final class Inlet implements InputPort.Listener {
     void lead(int[] slots, ExclusiveLane[] exclusive) {
         sources = slots;
         exclusiveTo = exclusive;
+    }
+
+    /** Has somebody else told of system exclusive messages, too. */
+    void tell(Consumer<byte[]> other) {
+        alsoTold = other;
     }
 
     int[] sources() {
@@ -67,6 +74,7 @@ final class Inlet implements InputPort.Listener {
         for (ExclusiveLane lane : exclusiveTo) {
             lane.offer(message);
         }
+        alsoTold.accept(message);
     }
 
     /** Plays a message of a track, straight to its destination. */

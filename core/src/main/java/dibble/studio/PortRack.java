@@ -3,6 +3,7 @@ package dibble.studio;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.Source;
+import dibble.midi.IdentityMessage;
 import dibble.ports.Devices;
 import dibble.ports.ExclusiveLane;
 import dibble.ports.InputPort;
@@ -42,10 +43,37 @@ final class PortRack {
     private final Set<String> lost = new HashSet<>();
     private final Map<Destination, int[]> sounds = new HashMap<>();
 
+    /** Sounds that wait for their turn on a serial port, in their order. */
+    private final Map<Destination, Runnable> waitingSounds = new LinkedHashMap<>();
+
+    private final Strangers strangers;
+
     PortRack(Engine engine, Slots slots, Devices devices) {
         this.engine = engine;
         this.slots = slots;
         this.devices = devices;
+        strangers = new Strangers(devices);
+    }
+
+    /** Ports that the session does not use, and who is on any of them. */
+    Strangers strangers() {
+        return strangers;
+    }
+
+    /** Whether the session listens to a port. */
+    boolean listens(String port) {
+        return listened.containsKey(port);
+    }
+
+    /** Asks every device that the session uses who it is. */
+    void askWhoIsThere() {
+        // Who answers must be listened to before the question.
+        strangers.listen(port -> !listens(port));
+        Set<String> outputs = lanes.keySet();
+        outputs.forEach(name -> exclusiveLane(name).offer(IdentityMessage.request()));
+        strangers.ask(listened.keySet().stream()
+                .filter(name -> !outputs.contains(name))
+                .toList());
     }
 
     /** The rest of what a routing, and the devices that are there now, ask for, after {@link #openLanes}. */
@@ -113,6 +141,7 @@ final class PortRack {
             exclusive.close();
         }
         sounds.keySet().removeIf(destination -> destination.port().equals(name));
+        waitingSounds.keySet().removeIf(destination -> destination.port().equals(name));
         CompletableFuture<Void> out = new CompletableFuture<>();
         engine.submit((router, stamp) -> {
             last.run(router, stamp);
@@ -143,12 +172,19 @@ final class PortRack {
             }
         }
         wanted.forEach((name, sources) -> devices.input(name).ifPresent(port -> {
-            Inlet inlet = inlets.computeIfAbsent(name, key -> engine.openInlet());
+            Inlet inlet = inlets.computeIfAbsent(name, this::openInlet);
             lead(inlet, sources, routing);
             if (listened.put(name, port) != port) {
+                strangers.leave(name);
                 port.listen(inlet);
             }
         }));
+    }
+
+    private Inlet openInlet(String port) {
+        Inlet inlet = engine.openInlet();
+        inlet.tell(message -> strangers.heardExclusive(port, message));
+        return inlet;
     }
 
     /** Says who plays on a port; who does not any more lets go of what they held there. */
@@ -177,9 +213,13 @@ final class PortRack {
                 .map(Instrument::port)
                 .distinct()
                 .filter(lanes::containsKey)
-                .map(port -> exclusiveLanes.computeIfAbsent(
-                        port, name -> new ExclusiveLane(lanes.get(name).port())))
+                .map(this::exclusiveLane)
                 .toArray(ExclusiveLane[]::new);
+    }
+
+    private ExclusiveLane exclusiveLane(String port) {
+        return exclusiveLanes.computeIfAbsent(
+                port, name -> new ExclusiveLane(lanes.get(name).port()));
     }
 
     /** Puts a guard between each output port and the sources of the same device. */
@@ -256,12 +296,40 @@ final class PortRack {
         }
         int port = slots.port(destination.port());
         int number = slots.instrument(instrument.id());
-        engine.submit((router, stamp) -> {
+        Runnable send = () -> engine.submit((router, stamp) -> {
             for (int message : messages) {
                 router.giveSound(port, number, message, stamp);
             }
         });
+        if (devices.isSerial(destination.port())) {
+            waitingSounds.put(destination, send);
+            return false;
+        }
+        send.run();
         return true;
+    }
+
+    /** Sends each serial port one of the sounds that wait for it: called in every pulse, it leaves room for notes. */
+    void sendWaitingSounds() {
+        if (waitingSounds.isEmpty()) {
+            return;
+        }
+        Set<String> served = new HashSet<>();
+        waitingSounds.entrySet().removeIf(waiting -> {
+            boolean first = served.add(waiting.getKey().port());
+            if (first) {
+                waiting.getValue().run();
+            }
+            return first;
+        });
+        if (waitingSounds.isEmpty()) {
+            engine.submit((router, stamp) -> router.giveSceneSounds(stamp));
+        }
+    }
+
+    /** How many parts wait for their sound to be sent. */
+    int soundsWaiting() {
+        return waitingSounds.size();
     }
 
     Optional<Lane> lane(String port) {
@@ -270,6 +338,7 @@ final class PortRack {
 
     /** Nothing is heard any more; what waits to be sent is sent. */
     void close() {
+        strangers.close();
         listened.values().forEach(port -> port.listen(null));
         CompletableFuture<Void> silent = new CompletableFuture<>();
         engine.submit((router, stamp) -> {

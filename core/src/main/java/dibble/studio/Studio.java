@@ -1,6 +1,7 @@
 package dibble.studio;
 
 import dibble.gear.PartRef;
+import dibble.midi.IdentityMessage;
 import dibble.midi.MidiTrack;
 import dibble.ports.Devices;
 import dibble.ports.EventRing;
@@ -26,6 +27,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
 import java.util.function.IntConsumer;
 
 /**
@@ -34,6 +36,9 @@ import java.util.function.IntConsumer;
  */
 public final class Studio implements AutoCloseable {
     private static final String PLAYBACK = "track:";
+
+    /** How long answers are waited for: devices are slow to say who they are. */
+    private static final long ANSWERS_WITHIN = TimeUnit.SECONDS.toNanos(2);
 
     private final Clock clock;
     private final Document document;
@@ -54,6 +59,9 @@ public final class Studio implements AutoCloseable {
     private Player performer;
     private boolean stopAsked;
     private boolean recordAsked;
+    private boolean listensEverywhere;
+    private boolean asking;
+    private long askedAt;
 
     public Studio(Clock clock, Devices devices, Document document) {
         this.clock = clock;
@@ -116,12 +124,54 @@ public final class Studio implements AutoCloseable {
     public void portsChanged() {
         ports.openLanes(routing);
         ports.follow(routing);
+        listenToStrangers();
     }
 
     /** Sends all parts their bank, program, volume and pan. */
     public void sendAllSounds() {
         ports.forgetSounds();
         ports.sendSounds(routing);
+    }
+
+    /** How many parts wait for their sound to be sent: a serial port takes one at a time. */
+    public int soundsWaiting() {
+        return ports.soundsWaiting();
+    }
+
+    /** Asks every device that the session uses who it is; {@link #identity} has the answers as they come. */
+    public void askWhoIsThere() {
+        asking = true;
+        askedAt = clock.nanos();
+        ports.askWhoIsThere();
+    }
+
+    /** Whether answers may still come. */
+    public boolean isAsking() {
+        return asking;
+    }
+
+    /** What the device of a port answered last. */
+    public Optional<IdentityMessage.Answer> identity(String port) {
+        return ports.strangers().identity(port);
+    }
+
+    /** Listens, or listens no longer, to all ports that the session does not use, to say which one is played. */
+    public void listenEverywhere(boolean on) {
+        listensEverywhere = on;
+        listenToStrangers();
+    }
+
+    private void listenToStrangers() {
+        if (listensEverywhere) {
+            ports.strangers().listen(port -> !ports.listens(port));
+        } else if (!asking) {
+            ports.strangers().stop();
+        }
+    }
+
+    /** The port that was played since {@link #listenEverywhere} though the session does not use it, or null. */
+    public String strangerPlayed() {
+        return ports.strangers().played();
     }
 
     /** The loops that were found and cut. */
@@ -296,6 +346,11 @@ public final class Studio implements AutoCloseable {
             stopPlayer();
         }
         followScene();
+        ports.sendWaitingSounds();
+        if (asking && clock.nanos() - askedAt > ANSWERS_WITHIN) {
+            asking = false;
+            listenToStrangers();
+        }
         for (Recorder.Finished done = recorder.pollFinished(); done != null; done = recorder.pollFinished()) {
             recordAsked = false;
             keep(done);

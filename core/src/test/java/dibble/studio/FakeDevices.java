@@ -4,9 +4,11 @@ import dibble.ports.Devices;
 import dibble.ports.InputPort;
 import dibble.ports.OutputPort;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.IntConsumer;
@@ -15,6 +17,8 @@ import java.util.function.IntConsumer;
 final class FakeDevices implements Devices {
     final Map<String, In> ins = new ConcurrentHashMap<>();
     final Map<String, Out> outs = new ConcurrentHashMap<>();
+
+    final Set<String> serial = new HashSet<>();
 
     /** A port that is played by a test. */
     static final class In implements InputPort {
@@ -103,5 +107,10 @@ final class FakeDevices implements Devices {
     @Override
     public List<String> outputs() {
         return new ArrayList<>(outs.keySet());
+    }
+
+    @Override
+    public boolean isSerial(String name) {
+        return serial.contains(name);
     }
 }

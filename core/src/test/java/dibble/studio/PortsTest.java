@@ -290,4 +290,24 @@ class PortsTest {
         studio.soundingCount();
         assertThat(studio.loops()).isEmpty();
     }
+
+    @Test
+    void aSerialPortGetsOneSoundAPulseAndNotesBetweenThem() {
+        devices.serial.add("yarrow");
+        open(session());
+        assertThat(studio.soundsWaiting()).isEqualTo(2);
+        List<Integer> first = sentAfter(() -> studio.pulse());
+        assertThat(first).contains(programChange(0, 46)).doesNotContain(programChange(1, 71));
+        List<Integer> second = sentAfter(() -> {
+            keys.play(noteOn(0, 60, 80));
+            studio.pulse();
+        });
+        assertThat(second).startsWith(noteOn(0, 60, 80)).contains(programChange(1, 71));
+        assertThat(studio.soundsWaiting()).isZero();
+        studio.sendAllSounds();
+        assertThat(studio.soundsWaiting()).isEqualTo(2);
+        devices.outs.remove("yarrow");
+        studio.portsChanged();
+        assertThat(studio.soundsWaiting()).isZero();
+    }
 }

@@ -15,7 +15,7 @@ import dibble.session.Document;
 import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.standins.StandInKeyboard;
+import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import dibble.time.Clock;
 import java.util.ArrayList;
@@ -62,7 +62,7 @@ class StudioTest {
     }
 
     private final StrictPort port = new StrictPort();
-    private final StandIns standIns = new StandIns(name -> port);
+    private final StandIns standIns = new StandIns(Clock.SYSTEM, name -> port);
     private Studio studio;
 
     private Document open(Session session) {
@@ -78,8 +78,8 @@ class StudioTest {
         }
     }
 
-    private StandInKeyboard keyboard(String name) {
-        return standIns.keyboard("stand-in:" + name).orElseThrow();
+    private StandIn keyboard(String name) {
+        return standIns.standIn("stand-in:" + name).orElseThrow();
     }
 
     private static Session bothOnCelesta() {
@@ -112,7 +112,7 @@ class StudioTest {
         assertThat(studio.lost()).isZero();
     }
 
-    private static Thread player(StandInKeyboard keyboard, int channel, long seed, AtomicInteger playing) {
+    private static Thread player(StandIn keyboard, int channel, long seed, AtomicInteger playing) {
         return new Thread(() -> {
             Random random = new Random(seed);
             for (int i = 0; i < 3000; i++) {

@@ -17,7 +17,7 @@ import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.sound.SynthInstrument;
-import dibble.standins.StandInKeyboard;
+import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import dibble.studio.Studio;
 import dibble.time.Clock;
@@ -50,11 +50,12 @@ public final class Workbench implements AutoCloseable {
     /** @param instruments opens the port of an instrument; null for the built-in synthesizer */
     public Workbench(Session session, Performance performance, Function<String, OutputPort> instruments) {
         document = new Document(session, performance);
-        standIns = new StandIns(instruments == null ? this::openSynth : instruments);
+        standIns = new StandIns(Clock.SYSTEM, instruments == null ? this::openSynth : instruments);
         machine = new MachineDevices();
         JoinedDevices devices = new JoinedDevices(standIns, machine);
         studio = new Studio(Clock.SYSTEM, devices, document);
         machine.onChange(() -> portsChanged.set(true));
+        standIns.onChange(() -> portsChanged.set(true));
         desk = new Desk(
                 document,
                 studio,
@@ -120,11 +121,11 @@ public final class Workbench implements AutoCloseable {
     /** Has the stand-ins play the demo's performance over and over. */
     public void perform() {
         MidiFile played = LamplightersRound.played();
-        Map<MidiTrack, StandInKeyboard> keyboards = keyboards(played);
+        Map<MidiTrack, StandIn> keyboards = keyboards(played);
         List<MidiTrack> tracks = new ArrayList<>();
         List<IntConsumer> lanes = new ArrayList<>();
         for (MidiTrack track : played.tracks()) {
-            StandInKeyboard keyboard = keyboards.get(track);
+            StandIn keyboard = keyboards.get(track);
             if (keyboard != null) {
                 tracks.add(track);
                 lanes.add(keyboard::play);
@@ -133,13 +134,13 @@ public final class Workbench implements AutoCloseable {
         studio.perform(Timeline.of(tracks, TempoMap.of(96)), lanes);
     }
 
-    private Map<MidiTrack, StandInKeyboard> keyboards(MidiFile played) {
-        Map<MidiTrack, StandInKeyboard> keyboards = new java.util.HashMap<>();
+    private Map<MidiTrack, StandIn> keyboards(MidiFile played) {
+        Map<MidiTrack, StandIn> keyboards = new java.util.HashMap<>();
         for (MidiTrack track : played.tracks()) {
             Optional<Source> source = document.session().sources().stream()
                     .filter(it -> it.name().equals(track.name().orElse("")))
                     .findFirst();
-            source.flatMap(it -> standIns.keyboard(it.port())).ifPresent(it -> keyboards.put(track, it));
+            source.flatMap(it -> standIns.standIn(it.port())).ifPresent(it -> keyboards.put(track, it));
         }
         return keyboards;
     }
@@ -156,5 +157,6 @@ public final class Workbench implements AutoCloseable {
     public void close() {
         machine.close();
         studio.close();
+        standIns.close();
     }
 }

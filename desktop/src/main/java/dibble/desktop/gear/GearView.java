@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import javafx.scene.Node;
@@ -38,7 +39,7 @@ import javafx.util.Subscription;
 
 /** Gear: who plays, what sounds, on which port and channel. */
 public final class GearView extends BorderPane implements View {
-    private static final Set<String> CHANNEL_CHECKS = Set.of("channel-clash", "no-channel-left");
+    private static final Set<String> GEAR_CHECKS = Set.of("channel-clash", "no-channel-left", "port-missing");
     private static final int MOST_OPEN = 64;
     private static final double SOURCES_WIDTH = 310;
     private static final double SIDE_WIDTH = 290;
@@ -185,7 +186,8 @@ public final class GearView extends BorderPane implements View {
             sourceByKey.put(key, card);
             sourceCards.add(card);
         }
-        List<Finding> findings = Checks.find(CHANNEL_CHECKS, session, desk.performance());
+        List<Finding> findings =
+                Checks.find(GEAR_CHECKS, session, desk.performance(), Optional.of(Set.copyOf(shownPorts)));
         ChannelPlan channels = session.channels(desk.performance());
         int all = session.instruments().stream()
                 .mapToInt(instrument -> instrument.parts().size())

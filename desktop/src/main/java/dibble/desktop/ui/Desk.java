@@ -46,11 +46,11 @@ public record Desk(
 
     /** Presses a key of a source's stand-in, on the channel that it plays on. */
     public void press(Source source, int key, int velocity) {
-        standIns.keyboard(source.port()).ifPresent(keyboard -> keyboard.press(source.playsOn(), key, velocity));
+        standIns.standIn(source.port()).ifPresent(keyboard -> keyboard.press(source.playsOn(), key, velocity));
     }
 
     /** Lets a key of a source's stand-in go. */
     public void release(Source source, int key) {
-        standIns.keyboard(source.port()).ifPresent(keyboard -> keyboard.release(source.playsOn(), key));
+        standIns.standIn(source.port()).ifPresent(keyboard -> keyboard.release(source.playsOn(), key));
     }
 }

@@ -44,7 +44,7 @@ class GearJourneyTest extends WindowTest {
         until(() -> lookup("#source-name").tryQuery().isPresent());
         type("#source-name", "Sedge pads");
         until(() -> desk().session().source("pads").orElseThrow().name().equals("Sedge pads"));
-        desk().standIns().keyboard("stand-in:pads").orElseThrow().press(4, 40, 90);
+        desk().standIns().standIn("stand-in:pads").orElseThrow().press(4, 40, 90);
         until(() -> lookup("last heard: channel 5, just now").tryQuery().isPresent());
 
         clickOn("#add-instrument");

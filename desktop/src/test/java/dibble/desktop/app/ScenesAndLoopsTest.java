@@ -12,7 +12,7 @@ import dibble.routing.SceneSwitch;
 import dibble.routing.Zone;
 import dibble.session.Edits;
 import dibble.session.Session;
-import dibble.standins.StandInKeyboard;
+import dibble.standins.StandIn;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.control.ComboBox;
@@ -32,8 +32,8 @@ class ScenesAndLoopsTest extends WindowTest {
         return Edits.addZone(demo.withSources(sources), Zone.of("back", "Back", "clover", Range.ALL, CELESTA), null);
     }
 
-    private StandInKeyboard larkspur() {
-        return desk().standIns().keyboard("stand-in:larkspur").orElseThrow();
+    private StandIn larkspur() {
+        return desk().standIns().standIn("stand-in:larkspur").orElseThrow();
     }
 
     @Test
@@ -53,7 +53,7 @@ class ScenesAndLoopsTest extends WindowTest {
 
     @Test
     void aLoopIsToldAndCanBeAllowedAgain() {
-        StandInKeyboard clover = desk().standIns().keyboard("stand-in:sorrel").orElseThrow();
+        StandIn clover = desk().standIns().standIn("stand-in:sorrel").orElseThrow();
         port.echo = clover::play;
         larkspur().press(0, 60, 80);
         until(() -> desk().ask().isAsking());

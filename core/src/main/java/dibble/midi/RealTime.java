@@ -1,0 +1,21 @@
+package dibble.midi;
+
+/** The status bytes of system real-time messages, which have no data. */
+public final class RealTime {
+    /** One of 24 for each quarter note. */
+    public static final int CLOCK = 0xF8;
+
+    public static final int START = 0xFA;
+    public static final int CONTINUE = 0xFB;
+    public static final int STOP = 0xFC;
+
+    /** How many clocks there are in a quarter note. */
+    public static final int CLOCKS_A_QUARTER = 24;
+
+    private RealTime() {}
+
+    /** Whether a status byte is one of these four; active sensing and reset are nobody's tempo. */
+    public static boolean isTransport(int status) {
+        return status == CLOCK || status == START || status == CONTINUE || status == STOP;
+    }
+}

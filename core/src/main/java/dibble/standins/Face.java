@@ -1,0 +1,91 @@
+package dibble.standins;
+
+import dibble.midi.ShortMessage;
+import java.util.concurrent.atomic.AtomicIntegerArray;
+
+/** What a sound module shows of what it received, by channel. Written where messages come in, read by anybody. */
+public final class Face {
+    private static final int CHANNELS = 16;
+    private static final int UNKNOWN = -1;
+    private static final int ALL_SOUND_OFF = 120;
+    private static final int ALL_NOTES_OFF = 123;
+
+    private final AtomicIntegerArray programs = unknown();
+    private final AtomicIntegerArray volumes = unknown();
+    private final AtomicIntegerArray pans = unknown();
+    private final AtomicIntegerArray notes = unknown();
+    private final AtomicIntegerArray held = new AtomicIntegerArray(CHANNELS);
+    private final AtomicIntegerArray on = new AtomicIntegerArray(CHANNELS * 128);
+    private volatile long received;
+
+    /**
+     * What one channel received.
+     *
+     * @param program 0-127, or -1 where none came
+     * @param volume controller 7, or -1
+     * @param pan controller 10, or -1
+     * @param note the last note that was started, or -1
+     * @param held how many notes are held
+     */
+    public record Channel(int program, int volume, int pan, int note, int held) {
+        /** Whether anything was received that chooses or starts a sound. */
+        public boolean isUsed() {
+            return program >= 0 || note >= 0;
+        }
+    }
+
+    private static AtomicIntegerArray unknown() {
+        int[] values = new int[CHANNELS];
+        java.util.Arrays.fill(values, UNKNOWN);
+        return new AtomicIntegerArray(values);
+    }
+
+    /** Takes a packed channel message; one thread at a time. */
+    void take(int message) {
+        received = received + 1;
+        int channel = ShortMessage.channel(message);
+        int first = ShortMessage.data1(message);
+        if (ShortMessage.startsNote(message)) {
+            notes.set(channel, first);
+            held.addAndGet(channel, 1 - on.getAndSet(channel << 7 | first, 1));
+        } else if (ShortMessage.endsNote(message)) {
+            held.addAndGet(channel, -on.getAndSet(channel << 7 | first, 0));
+        } else if (ShortMessage.kind(message) == ShortMessage.PROGRAM_CHANGE) {
+            programs.set(channel, first);
+        } else if (ShortMessage.kind(message) == ShortMessage.CONTROLLER) {
+            takeController(channel, first, ShortMessage.data2(message));
+        }
+    }
+
+    private void takeController(int channel, int number, int value) {
+        switch (number) {
+            case 7 -> volumes.set(channel, value);
+            case 10 -> pans.set(channel, value);
+            case ALL_SOUND_OFF, ALL_NOTES_OFF -> {
+                for (int note = 0; note < 128; note++) {
+                    on.set(channel << 7 | note, 0);
+                }
+                held.set(channel, 0);
+            }
+            default -> {
+                // The others are not on its face.
+            }
+        }
+    }
+
+    /** What a channel 1-16 received. */
+    public Channel channel(int number) {
+        int channel = number - 1;
+        return new Channel(
+                programs.get(channel), volumes.get(channel), pans.get(channel), notes.get(channel), held.get(channel));
+    }
+
+    boolean isUsed(int channel) {
+        return programs.get(channel) >= 0 || notes.get(channel) >= 0;
+    }
+
+    /** How many channel messages were received. */
+    public long received() {
+        return received;
+    }
+}

@@ -1,0 +1,189 @@
+package dibble.standins;
+
+import dibble.midi.ChannelSet;
+import dibble.midi.RealTime;
+import dibble.midi.ShortMessage;
+import dibble.time.Clock;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.IntConsumer;
+
+/**
+ * A sequencer of five lanes that makes its own music by {@link Patterns}. It leads, with a tempo and MIDI clock of its
+ * own, or follows the clock that it is sent. When it stops, every note of its ends.
+ */
+public final class PatternSequencer implements AutoCloseable {
+    private static final int LANES = Patterns.values().length;
+    private static final int CLOCKS_A_STEP = RealTime.CLOCKS_A_QUARTER / 4;
+    private static final int MOST_AT_ONCE = 16;
+
+    /** A note that is held, and the clock at which it ends. */
+    private record Held(int off, long until) {}
+
+    private final Clock clock;
+    private final IntConsumer out;
+    private final IntConsumer realTimeOut;
+    private final java.util.ArrayList<Held> held = new java.util.ArrayList<>(MOST_AT_ONCE);
+    private volatile List<Integer> channels = List.of(1, 2, 3, 4, 5);
+    private volatile double bpm = 96;
+    private volatile boolean follows;
+    private volatile boolean running;
+    private long at;
+    private Thread thread;
+
+    /**
+     * @param out takes the packed messages that it plays
+     * @param realTimeOut takes the status bytes of the clock that it leads with
+     */
+    PatternSequencer(Clock clock, IntConsumer out, IntConsumer realTimeOut) {
+        this.clock = clock;
+        this.out = out;
+        this.realTimeOut = realTimeOut;
+    }
+
+    /** Has its lanes play on these channels, 1-16; lanes beyond the list are silent. */
+    public synchronized void playOn(List<Integer> numbers) {
+        if (!channels.equals(numbers)) {
+            endAll();
+            channels = List.copyOf(numbers);
+        }
+    }
+
+    /** The channels of a set as lanes. */
+    public void playOn(ChannelSet set) {
+        playOn(set.numbers().stream().sorted().limit(LANES).toList());
+    }
+
+    /** @param quarters a minute, 20 to 300 */
+    public void setTempo(double quarters) {
+        if (!(quarters >= 20 && quarters <= 300)) {
+            throw new IllegalArgumentException(
+                    String.format(Locale.ROOT, "tempo %.1f (expected 20 to 300 quarters a minute)", quarters));
+        }
+        bpm = quarters;
+    }
+
+    /** Has it wait for the clock that it is sent, or lead by itself. Either way it stops first. */
+    public void setFollows(boolean clockOfOthers) {
+        if (follows != clockOfOthers) {
+            stop();
+            follows = clockOfOthers;
+        }
+    }
+
+    public boolean follows() {
+        return follows;
+    }
+
+    public boolean isRunning() {
+        return running;
+    }
+
+    /** Starts from the beginning; one that follows then waits for clocks. */
+    public synchronized void start() {
+        stop();
+        at = 0;
+        running = true;
+        if (!follows) {
+            realTimeOut.accept(RealTime.START);
+            thread = new Thread(this::lead, "dibble-patterns");
+            thread.setDaemon(true);
+            thread.start();
+        }
+    }
+
+    /** Stops; all its notes end. */
+    public synchronized void stop() {
+        boolean was = running;
+        running = false;
+        if (thread != null) {
+            LockSupport.unpark(thread);
+            thread = null;
+            if (was) {
+                realTimeOut.accept(RealTime.STOP);
+            }
+        }
+        endAll();
+    }
+
+    /** Takes what others' clock says; only where it follows. */
+    void realTime(int status) {
+        if (!follows) {
+            return;
+        }
+        switch (status) {
+            case RealTime.START -> start();
+            case RealTime.STOP -> stop();
+            case RealTime.CONTINUE -> running = true;
+            case RealTime.CLOCK -> {
+                if (running) {
+                    tick();
+                }
+            }
+            default -> {
+                // Others are no part of a clock.
+            }
+        }
+    }
+
+    private void lead() {
+        long next = clock.nanos();
+        while (isLeadBy(Thread.currentThread())) {
+            realTimeOut.accept(RealTime.CLOCK);
+            tick();
+            next += (long) (TimeUnit.MINUTES.toNanos(1) / bpm / RealTime.CLOCKS_A_QUARTER);
+            for (long left = next - clock.nanos();
+                    left > 0 && isLeadBy(Thread.currentThread());
+                    left = next - clock.nanos()) {
+                LockSupport.parkNanos(this, left);
+            }
+        }
+    }
+
+    private synchronized boolean isLeadBy(Thread who) {
+        return thread == who;
+    }
+
+    /** One clock further: what is due ends, then what is due begins. */
+    private synchronized void tick() {
+        if (!running) {
+            return;
+        }
+        end(at);
+        if (at % CLOCKS_A_STEP == 0) {
+            long step = at / CLOCKS_A_STEP;
+            List<Integer> on = channels;
+            for (int lane = 0; lane < Math.min(LANES, on.size()); lane++) {
+                int channel = on.get(lane) - 1;
+                Patterns.values()[lane].play(step, (note, velocity, steps) -> {
+                    out.accept(ShortMessage.noteOn(channel, note, velocity));
+                    held.add(new Held(
+                            ShortMessage.noteOff(channel, note, ShortMessage.DEFAULT_RELEASE),
+                            at + (long) steps * CLOCKS_A_STEP - 1));
+                });
+            }
+        }
+        at++;
+    }
+
+    private void end(long now) {
+        held.removeIf(note -> {
+            boolean due = note.until() <= now;
+            if (due) {
+                out.accept(note.off());
+            }
+            return due;
+        });
+    }
+
+    private synchronized void endAll() {
+        end(Long.MAX_VALUE);
+    }
+
+    @Override
+    public void close() {
+        stop();
+    }
+}
