@@ -48,6 +48,10 @@ public record Instrument(
         return new Instrument(id, name, builtIn, port, receives, hearsDirectly, others, extras);
     }
 
+    public Instrument withId(String other) {
+        return new Instrument(other, name, builtIn, port, receives, hearsDirectly, parts, extras);
+    }
+
     public Instrument withName(String text) {
         return new Instrument(id, text, builtIn, port, receives, hearsDirectly, parts, extras);
     }

@@ -53,7 +53,7 @@ final class SessionWriter {
         return bytes(node);
     }
 
-    private static byte[] bytes(ObjectNode session) {
+    static byte[] bytes(ObjectNode session) {
         try {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(session);
         } catch (JsonProcessingException e) {

@@ -1,8 +1,10 @@
 package dibble.studio;
 
+import dibble.gear.Instrument;
 import dibble.gear.PartRef;
 import dibble.midi.IdentityMessage;
 import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
 import dibble.ports.EventRing;
 import dibble.ports.Lane;
@@ -36,6 +38,7 @@ import java.util.function.IntConsumer;
  */
 public final class Studio implements AutoCloseable {
     private static final String PLAYBACK = "track:";
+    private static final String TEST = "test:";
 
     /** How long answers are waited for: devices are slow to say who they are. */
     private static final long ANSWERS_WITHIN = TimeUnit.SECONDS.toNanos(2);
@@ -131,6 +134,28 @@ public final class Studio implements AutoCloseable {
     public void sendAllSounds() {
         ports.forgetSounds();
         ports.sendSounds(routing);
+    }
+
+    /**
+     * Sounds a note on a channel of an instrument's port, past the zones, until {@link #endTest}.
+     *
+     * @param channel 1-16
+     */
+    public void test(Instrument instrument, int channel, int note, int velocity) {
+        int voice = slots.source(TEST);
+        int voices = slots.sourceCount();
+        engine.submit((router, stamp) -> router.openVoices(voices));
+        playback.playBack(
+                voice,
+                slots.port(instrument.port()),
+                slots.instrument(instrument.id()),
+                ShortMessage.noteOn(channel - 1, note, velocity));
+    }
+
+    /** Ends the notes of {@link #test}. */
+    public void endTest() {
+        int voice = slots.source(TEST);
+        engine.submit((router, stamp) -> router.letGo(voice, stamp));
     }
 
     /** How many parts wait for their sound to be sent: a serial port takes one at a time. */

@@ -6,9 +6,14 @@ import dibble.gear.ChannelPlan;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.SequencerLane;
+import dibble.gear.Source;
+import dibble.midi.ChannelSet;
 import dibble.midi.Range;
+import dibble.routing.Zone;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
@@ -29,7 +34,7 @@ class PlantTest {
     void sixteenOfSixteenAreCountedUpAndChangedAtOnce() {
         Session session = session(16);
         Plant plant = Plant.channels(session, row(16), 1, 1);
-        assertThat(plant.channels()).hasSize(16).containsEntry(new PartRef("i", "p15"), 16);
+        assertThat(plant.rows()).hasSize(16).last().isEqualTo(new Plant.Row("P15", 16));
         assertThat(plant.wanted()).isEqualTo(16);
         assertThat(plant.taken()).isEmpty();
         Session planted = plant.apply(session);
@@ -41,7 +46,7 @@ class PlantTest {
     @Test
     void whatDoesNotFitIsLeftAsItWasAndSaid() {
         Plant plant = Plant.channels(session(6), row(6), 4, 4);
-        assertThat(plant.channels().values()).containsExactly(4, 8, 12, 16);
+        assertThat(plant.values()).containsExactly(4, 8, 12, 16);
         assertThat(plant.wanted()).isEqualTo(6);
     }
 
@@ -73,5 +78,55 @@ class PlantTest {
         document.undo();
         assertThat(document.session().channels(document.performance()).channel(last))
                 .hasValue(channel);
+    }
+
+    @Test
+    void outputsAreCountedUp() {
+        Session session = session(3);
+        Session planted = Plant.outputs(session, row(3), 3, 2).apply(session);
+        assertThat(planted.instruments().get(0).parts())
+                .extracting(Part::output)
+                .containsExactly(3, 5, 7);
+        assertThat(planted.instruments().get(0).parts())
+                .extracting(Part::channel)
+                .containsOnlyNulls();
+    }
+
+    @Test
+    void padsPlayNotesOfTheirOwn() {
+        Range pads = new Range(53, 56);
+        Session session = session(1)
+                .withSources(List.of(Source.keyboard("pads", "Pads", "stand-in:pads", pads)))
+                .withZones(List.of(Zone.of("kit", "Kit", "pads", pads, new PartRef("i", "p0"))));
+        Plant plant = Plant.notes("kit", pads, List.of("1", "2", "3", "4"), 124, 2);
+        assertThat(plant.rows()).containsExactly(new Plant.Row("1", 124), new Plant.Row("2", 126));
+        assertThat(plant.wanted()).isEqualTo(4);
+        assertThat(plant.apply(session).zone("kit").orElseThrow().noteMap())
+                .isEqualTo(Map.of(53, List.of(124), 54, List.of(126)));
+    }
+
+    @Test
+    void lanesTakeTheirZonesAlong() {
+        Source sequencer = Source.keyboard("teasel", "Teasel", "stand-in:teasel", Range.ALL)
+                .edit()
+                .lanes(List.of(new SequencerLane("A", 2), new SequencerLane("B", 5), new SequencerLane("C", 9)))
+                .listen(ChannelSet.of(2, 5, 9))
+                .build();
+        PartRef part = new PartRef("i", "p0");
+        Session session = session(1)
+                .withSources(List.of(sequencer))
+                .withZones(List.of(
+                        Zone.of("a", "", "teasel", Range.ALL, part)
+                                .edit()
+                                .channels(ChannelSet.of(5))
+                                .build(),
+                        Zone.of("b", "", "teasel", Range.ALL, part)));
+        Session planted = Plant.lanes(session, "teasel", 5, 1).apply(session);
+        assertThat(planted.source("teasel").orElseThrow().lanes())
+                .extracting(SequencerLane::channel)
+                .containsExactly(5, 6, 7);
+        assertThat(planted.source("teasel").orElseThrow().listen()).isEqualTo(ChannelSet.of(5, 6, 7));
+        assertThat(planted.zone("a").orElseThrow().channels()).isEqualTo(ChannelSet.of(6));
+        assertThat(planted.zone("b").orElseThrow().channels()).isEqualTo(ChannelSet.ALL);
     }
 }

@@ -1,0 +1,118 @@
+package dibble.checks;
+
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.Receives;
+import dibble.gear.Source;
+import dibble.gear.SourceKind;
+import dibble.midi.Range;
+import dibble.session.Edits;
+import dibble.session.Performance;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.IntStream;
+
+/** What should not sound, one question after another: only the player can hear the answer. */
+public final class SilenceTest {
+    private static final Set<SourceKind> HAVE_KEYS =
+            EnumSet.of(SourceKind.KEYBOARD, SourceKind.PADS, SourceKind.PEDALS);
+
+    private SilenceTest() {}
+
+    /** A question that the player answers with yes or no. */
+    public sealed interface Question {
+        /** What is done, and what is asked. */
+        String text();
+
+        /** What it means that something sounded. */
+        String ifYes();
+
+        /** What the session can be told then, the likeliest first. */
+        List<Mend> mends();
+    }
+
+    /**
+     * A note is sent to a module, on a channel where no part is.
+     *
+     * @param channel 1-16
+     */
+    public record FreeChannel(Instrument instrument, int channel) implements Question {
+        @Override
+        public String text() {
+            return "A note goes to " + instrument.name() + " on channel " + channel
+                    + ", where no part is. Do you hear anything?";
+        }
+
+        @Override
+        public String ifYes() {
+            return instrument.name() + " sounds on channel " + channel
+                    + ": it hears all channels, or it has a part there that is not listed.";
+        }
+
+        @Override
+        public List<Mend> mends() {
+            Part part = Part.of("part-on-" + channel, "Part on " + channel, channel, 0, Range.ALL, 0)
+                    .edit()
+                    .program(null)
+                    .build();
+            return List.of(
+                    Mend.session(
+                            "It hears all channels",
+                            session -> Edits.changeInstrument(
+                                    session, instrument.id(), it -> it.withReceives(Receives.ALL))),
+                    Mend.session(
+                            "List that part",
+                            session -> Edits.addPart(
+                                    session,
+                                    instrument.id(),
+                                    part,
+                                    instrument.parts().size())));
+        }
+    }
+
+    /** A source is not heard by Dibble for a moment, and the player presses one of its keys. */
+    public record OwnSounds(Source source) implements Question {
+        @Override
+        public String text() {
+            return "Dibble does not hear " + source.name() + " now. Press one of its keys. Do you hear anything?";
+        }
+
+        @Override
+        public String ifYes() {
+            return source.name()
+                    + " sounds past Dibble: its local control is on, or a cable leads from it to a module.";
+        }
+
+        @Override
+        public List<Mend> mends() {
+            return List.of(Mend.session(
+                    "Its local control is on",
+                    session -> Edits.changeSource(
+                            session, source.id(), it -> it.withOwnSounds(true, it.ownInstrument()))));
+        }
+    }
+
+    /** The questions of a session. What is known to sound is not asked, nor what Dibble sounds itself. */
+    public static List<Question> questions(Session session, Performance performance) {
+        Subject subject = new Subject(session, performance, java.util.Optional.empty());
+        List<Question> questions = new ArrayList<>();
+        for (Instrument instrument : session.instruments()) {
+            if (!instrument.builtIn() && instrument.receives() != Receives.ALL) {
+                // The highest: modules that are limited to a few channels have the low ones.
+                IntStream.iterate(16, channel -> channel >= 1, channel -> channel - 1)
+                        .filter(channel -> subject.isFree(instrument.port(), channel))
+                        .findFirst()
+                        .ifPresent(channel -> questions.add(new FreeChannel(instrument, channel)));
+            }
+        }
+        for (Source source : session.sources()) {
+            if (HAVE_KEYS.contains(source.kind()) && !source.localControl()) {
+                questions.add(new OwnSounds(source));
+            }
+        }
+        return questions;
+    }
+}

@@ -1,0 +1,67 @@
+package dibble.user;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.midi.MiddleC;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Properties;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class SettingsTest {
+    @TempDir
+    private Path folder;
+
+    @Test
+    void settingsComeBackAndWhatAnotherVersionKeepsStays() throws IOException {
+        assertThat(Settings.read(folder)).isEqualTo(Settings.PLAIN);
+        Settings settings = Settings.PLAIN
+                .withMiddleC(MiddleC.C3)
+                .withNight(true)
+                .withLarge(true)
+                .withLetters(Settings.Letters.QWERTZ)
+                .withHidden("midi:a", true)
+                .withHidden("midi:b", true)
+                .withHidden("midi:a", false);
+        Path inside = folder.resolve("not/there/yet");
+        settings.write(inside);
+        assertThat(Settings.read(inside)).isEqualTo(settings);
+        assertThat(settings.hiddenPorts()).containsExactly("midi:b");
+        Path file = inside.resolve("settings.json");
+        Files.writeString(file, "{\"night\": true, \"later\": [1]}");
+        Settings read = Settings.read(inside);
+        assertThat(read).isEqualTo(Settings.PLAIN.withNight(true));
+        read.write(inside);
+        assertThat(Files.readString(file)).contains("later");
+    }
+
+    @Test
+    void damagedSettingsArePlainOnes() throws IOException {
+        Files.writeString(folder.resolve("settings.json"), "{\"night\": ");
+        assertThat(Settings.read(folder)).isEqualTo(Settings.PLAIN);
+        Files.writeString(folder.resolve("settings.json"), "{\"letters\": \"NONE\"}");
+        assertThat(Settings.read(folder)).isEqualTo(Settings.PLAIN);
+        Settings.PLAIN.withLarge(true).write(folder);
+        assertThat(Settings.read(folder).large()).isTrue();
+    }
+
+    @Test
+    void theFolderIsWhereEachSystemKeepsSuchThings() {
+        Properties properties = new Properties();
+        properties.setProperty("user.home", "/home/player");
+        properties.setProperty("os.name", "Linux");
+        assertThat(UserFolder.path(properties, Map.of())).isEqualTo(Path.of("/home/player/.local/share/dibble"));
+        assertThat(UserFolder.path(properties, Map.of("XDG_DATA_HOME", "/data")))
+                .isEqualTo(Path.of("/data/dibble"));
+        properties.setProperty("os.name", "Mac OS X");
+        assertThat(UserFolder.path(properties, Map.of()))
+                .isEqualTo(Path.of("/home/player/Library/Application Support/Dibble"));
+        properties.setProperty("os.name", "Windows 11");
+        assertThat(UserFolder.path(properties, Map.of("APPDATA", "/roaming"))).isEqualTo(Path.of("/roaming/Dibble"));
+        properties.setProperty(UserFolder.PROPERTY, "/elsewhere");
+        assertThat(UserFolder.path(properties, Map.of())).isEqualTo(Path.of("/elsewhere"));
+    }
+}
