@@ -3,6 +3,7 @@ package dibble.cli;
 import dibble.demo.LamplightersRound;
 import dibble.ports.MachinePorts;
 import dibble.session.Session;
+import dibble.standins.StandIns;
 import java.io.PrintWriter;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -40,6 +41,7 @@ final class PortsCommand implements Callable<Integer> {
         demo.sources().forEach(source -> out.println("  " + source.port() + "  (in)  " + source.name()));
         demo.instruments()
                 .forEach(instrument -> out.println("  " + instrument.port() + "  (out)  " + instrument.name()));
+        out.println("  " + StandIns.LOOPER + "  (in and out)  Clover, a looper: it sends back what it gets");
         return 0;
     }
 }

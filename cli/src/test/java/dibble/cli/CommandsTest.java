@@ -65,12 +65,13 @@ class CommandsTest {
         assertThat(run("trace", file.toString(), "--source", "larkspur", "--note", "F#4"))
                 .isZero();
         assertThat(out.toString().lines())
-                .containsExactly(
+                .startsWith(
                         "Larkspur 73, channel 1: note-on F♯4 66, velocity 96, scene Dusk",
+                        "  control map breath: silent, other source",
                         "  zone Bass hand: silent, key above",
                         "  zone Celesta: Sorrel, channel 1: note-on F♯4 66, velocity 96",
-                        "  zone Marimba: silent, other source",
-                        "  zone Glass bowls, soft: silent, velocity above");
+                        "  zone Marimba: silent, other source")
+                .endsWith("  zone Glass bowls, soft: silent, velocity above");
     }
 
     @Test
@@ -130,8 +131,13 @@ class CommandsTest {
 
     @Test
     void checkAnswersWithItsExitCode() throws Exception {
+        assertThat(run("check", file.toString())).isZero();
+        write(Edits.changeZone(
+                LamplightersRound.session(),
+                "celesta",
+                zone -> zone.withKeys(new Range(54, 100)).withTranspose(-12)));
         assertThat(run("check", file.toString())).isEqualTo(1);
-        assertThat(out.toString()).contains("warning outside-part: Zone \"Celesta\" of Larkspur 73, F♯3 54 to B3 59");
+        assertThat(out.toString()).contains("warning outside-part: Zone \"Celesta\" of Larkspur 73, F♯3 54 to F4 65");
         Session doubled = Edits.addZone(
                 LamplightersRound.session(),
                 Zone.of("again", "Again", "larkspur", new Range(90, 100), new PartRef("sorrel", "celesta")),
@@ -227,8 +233,8 @@ class CommandsTest {
                         "{\"tick\":0,\"to\":\"sorrel\",\"channel\":1,\"message\":[144,70,60]}",
                         "{\"tick\":0,\"to\":\"sorrel\",\"channel\":6,\"message\":[149,70,60]}",
                         "{\"tick\":20,\"to\":\"sorrel\",\"channel\":1,\"message\":[144,71,60]}");
-        assertThat(lines.subList(3, 10)).allMatch(line -> line.endsWith(",7,33]}"));
-        assertThat(lines.get(10))
+        assertThat(lines.subList(3, 13)).allMatch(line -> line.endsWith(",7,33]}"));
+        assertThat(lines.get(13))
                 .isEqualTo("{\"tick\":40,\"to\":\"sorrel\",\"channel\":null,\"message\":[240,125,1,247]}");
         assertThat(MidiFileReader.read(output).tracks())
                 .extracting(track -> track.name().orElse(""))

@@ -113,7 +113,7 @@ class RouteCommandTest {
         assertThat(out.toString()).isEmpty();
         assertRefused(
                 run("route", session.toString(), input.toString(), "-o", output.toString(), "--source", "2=harp"),
-                "no source \"harp\" (expected one of larkspur, tansy)");
+                "no source \"harp\" (expected one of larkspur, tansy, sedge, fern, teasel)");
     }
 
     @Test

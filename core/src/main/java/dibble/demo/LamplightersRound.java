@@ -3,39 +3,64 @@ package dibble.demo;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.SequencerLane;
 import dibble.gear.Source;
+import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
 import dibble.midi.MidiFile;
 import dibble.midi.Range;
 import dibble.recording.TrackExport;
+import dibble.routing.ControlMap;
 import dibble.routing.Scene;
+import dibble.routing.SceneSwitch;
+import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 
 /** <em>The Lamplighter's Round</em>, music for a shadow theatre: the demo's session and its performance. */
 public final class LamplightersRound {
     private static final String NAME = "The Lamplighter’s Round";
     private static final String LARKSPUR = "larkspur";
     private static final String TANSY = "tansy";
+    private static final String SEDGE = "sedge";
+    private static final String FERN = "fern";
+    private static final String TEASEL = "teasel";
+    private static final String SORREL = "sorrel";
+    private static final String YARROW = "yarrow";
     private static final int BARS = 24;
+    private static final int BREATH = 2;
+    private static final int EXPRESSION = 11;
 
     /** The first key of Larkspur's right hand: F♯3. */
     private static final int SPLIT = 54;
 
+    /** The pads' keys, and the first sound of the hand drums. */
+    private static final Range PADS = new Range(53, 68);
+
+    private static final int FIRST_DRUM = 41;
+
     private LamplightersRound() {}
 
-    /** The session: two keyboards, one of them split, and the built-in instrument. */
+    /** The session: five sources, a built-in instrument and a module, four scenes. */
     public static Session session() {
         return Session.empty(NAME)
                 .withTempo(TempoMap.of(96))
-                .withSources(keyboards())
-                .withInstruments(List.of(sorrel()))
+                .withSources(sources())
+                .withInstruments(List.of(sorrel(), yarrow()))
                 .withZones(zones())
-                .withScenes(scenes());
+                .withControls(List.of(ControlMap.of(
+                        "breath",
+                        FERN,
+                        ControlMap.Trigger.controller(BREATH),
+                        ControlMap.Send.controller(EXPRESSION, new Target.ToPart(part(YARROW, "winds"))))))
+                .withScenes(scenes())
+                .withSceneSwitch(new SceneSwitch(LARKSPUR, 1));
     }
 
     /** How the demo begins: in the first scene, everybody heard. */
@@ -43,32 +68,64 @@ public final class LamplightersRound {
         return Performance.NEW.withScene("dusk");
     }
 
-    /** Two keyboards that nothing is routed from yet, and the built-in instrument: where a new session starts. */
-    public static Session newSession() {
-        return Session.empty("New session").withSources(keyboards()).withInstruments(List.of(sorrel()));
-    }
-
-    private static List<Source> keyboards() {
-        return List.of(
-                Source.keyboard(LARKSPUR, "Larkspur 73", "stand-in:larkspur", new Range(28, 100)),
-                Source.keyboard(TANSY, "Tansy 32", "stand-in:tansy", new Range(53, 84))
-                        .withListen(ChannelSet.of(2)));
+    private static List<Source> sources() {
+        Source larkspur = Source.keyboard(LARKSPUR, "Larkspur 73", "stand-in:larkspur", new Range(28, 100));
+        Source tansy = Source.keyboard(TANSY, "Tansy 32", "stand-in:tansy", new Range(53, 84))
+                .withListen(ChannelSet.of(2));
+        Source sedge = Source.keyboard(SEDGE, "Sedge pads", "stand-in:sedge", PADS)
+                .withListen(ChannelSet.of(10))
+                .edit()
+                .kind(SourceKind.PADS)
+                .build();
+        Source fern = Source.keyboard(FERN, "Fern pedals", "stand-in:fern", new Range(36, 52))
+                .withListen(ChannelSet.of(3))
+                .edit()
+                .kind(SourceKind.PEDALS)
+                .build();
+        Source teasel = Source.keyboard(TEASEL, "Teasel", "stand-in:teasel", new Range(24, 103))
+                .withListen(ChannelSet.of(2, 5, 6, 9, 13))
+                .edit()
+                .kind(SourceKind.SEQUENCER)
+                .lanes(List.of(
+                        new SequencerLane("Kalimba line", 2),
+                        new SequencerLane("Harp line", 5),
+                        new SequencerLane("Bowls line", 6),
+                        new SequencerLane("Reed chords", 9),
+                        new SequencerLane("Dulcimer line", 13)))
+                .build();
+        return List.of(larkspur, tansy, sedge, fern, teasel);
     }
 
     private static Instrument sorrel() {
         List<Part> parts = List.of(
-                Part.of("celesta", "Celesta", 1, 8, new Range(60, 108), 1),
+                Part.of("celesta", "Celesta", 1, 8, new Range(SPLIT, 108), 1),
                 Part.of("upright", "Upright bass", 2, 32, new Range(16, 67), 2),
                 Part.of("kalimba", "Kalimba", null, 108, new Range(48, 84), 14),
                 Part.of("marimba", "Marimba", null, 12, new Range(45, 96), 11),
                 Part.of("dulcimer", "Hammer dulcimer", null, 15, new Range(48, 84), 12),
                 Part.of("bowls", "Glass bowls", null, 92, new Range(48, 96), 6),
                 Part.of("hands", "Hand drums", null, 0, new Range(35, 81), 5).asDrums());
-        return Instrument.of("sorrel", "Sorrel", true, "stand-in:sorrel", parts);
+        return Instrument.of(SORREL, "Sorrel", true, "stand-in:sorrel", parts);
+    }
+
+    private static Instrument yarrow() {
+        Part organ = Part.of("organ", "Reed organ", 1, 19, new Range(36, 96), 13)
+                .edit()
+                .keyswitches(Map.of(24, "Soft stops", 25, "Full", 26, "Tremulant"))
+                .build();
+        List<Part> parts = List.of(
+                organ,
+                Part.of("winds", "Low winds", null, 70, new Range(34, 72), 7),
+                Part.of("harp", "Harp", null, 46, new Range(24, 103), 16));
+        return Instrument.of(YARROW, "Yarrow", false, "stand-in:yarrow", parts);
     }
 
     private static PartRef part(String id) {
-        return new PartRef("sorrel", id);
+        return part(SORREL, id);
+    }
+
+    private static PartRef part(String instrument, String id) {
+        return new PartRef(instrument, id);
     }
 
     private static List<Zone> zones() {
@@ -80,7 +137,34 @@ public final class LamplightersRound {
                         .build(),
                 Zone.of("celesta", "Celesta", LARKSPUR, new Range(SPLIT, 100), part("celesta")),
                 Zone.of("marimba", "Marimba", TANSY, new Range(53, 84), part("marimba"))
-                        .withTranspose(12));
+                        .withTranspose(12),
+                Zone.of("drums", "Hand drums", SEDGE, PADS, part("hands"))
+                        .edit()
+                        .noteMap(drums())
+                        .build(),
+                Zone.of("winds", "Low winds", FERN, new Range(36, 52), part(YARROW, "winds")),
+                line("kalimba-line", 2, new Range(48, 84), part("kalimba")),
+                line("harp-line", 5, new Range(24, 103), part(YARROW, "harp")),
+                line("bowls-line", 6, new Range(48, 96), part("bowls")),
+                line("reed-chords", 9, new Range(36, 96), part(YARROW, "organ")),
+                line("dulcimer-line", 13, new Range(48, 84), part("dulcimer")));
+    }
+
+    /** Each pad has the next of the hand drums. */
+    private static Map<Integer, List<Integer>> drums() {
+        Map<Integer, List<Integer>> drums = new TreeMap<>();
+        for (int pad = PADS.low(); pad <= PADS.high(); pad++) {
+            drums.put(pad, List.of(FIRST_DRUM + pad - PADS.low()));
+        }
+        return drums;
+    }
+
+    /** A zone for one of Teasel's lanes: what its part answers to, of a channel. */
+    private static Zone line(String id, int channel, Range keys, PartRef to) {
+        return Zone.of(id, "", TEASEL, keys, to)
+                .edit()
+                .channels(ChannelSet.of(channel))
+                .build();
     }
 
     private static List<Scene> scenes() {
@@ -89,7 +173,7 @@ public final class LamplightersRound {
                         "dusk",
                         "Dusk",
                         0,
-                        List.of(Zone.of("bowls-soft", "Glass bowls, soft", LARKSPUR, new Range(66, 100), part("bowls"))
+                        List.of(Zone.of("bowls-soft", "Glass bowls, soft", LARKSPUR, new Range(66, 96), part("bowls"))
                                 .withVelocity(new Range(1, 78)))),
                 Scene.of(
                         "lamps",
@@ -105,7 +189,7 @@ public final class LamplightersRound {
                 Scene.of("snow", "Snow", 3, List.of()));
     }
 
-    /** The performance as it was played: a standard MIDI file with a track for each keyboard. */
+    /** The performance as it was played: a standard MIDI file with a track for each source. */
     public static MidiFile played() {
         Phrase left = new Phrase(0);
         String walk = "D2/4. A2/8 D3/4 A2/4 | C2/4. G2/8 C3/4 G2/4 | A#1/4. F2/8 A#2/4 F2/4 | F2/4. C3/8 F3/4 C3/4 |";
@@ -128,6 +212,8 @@ public final class LamplightersRound {
                                 + "G5/8 A5/8 A#5/8 C6/8 D6/4 A#5/4 | A5/4. F5/8 D5/4 F5/4 | E5/4 G5/4 C#6/4 A5/4 | D5+A5+D6/1 |",
                         90)
                 .pedal(17, 7);
+        // Each scene is called in the middle of a bar whose notes are held across it.
+        right.program(1, 0, 0).program(9, 2, 1).program(13, 1, 2).program(21, 1, 3);
         Phrase tansy = new Phrase(1);
         String rocking = "A3/8 D4/8 F4/8 D4/8 A4/8 F4/8 D4/8 F4/8 | G3/8 C4/8 E4/8 C4/8 G4/8 E4/8 C4/8 E4/8 |"
                 + "F3/8 A#3/8 D4/8 A#3/8 F4/8 D4/8 A#3/8 D4/8 | A3/8 C4/8 F4/8 C4/8 A4/8 F4/8 C4/8 F4/8 |";
@@ -145,6 +231,60 @@ public final class LamplightersRound {
                 List.of(
                         TrackExport.conductor(NAME, TempoMap.of(96)),
                         left.with(right).track("Larkspur 73", BARS),
-                        tansy.track("Tansy 32", BARS)));
+                        tansy.track("Tansy 32", BARS),
+                        sedge().track("Sedge pads", BARS),
+                        fern().track("Fern pedals", BARS),
+                        teasel().track("Teasel", BARS)));
+    }
+
+    private static Phrase sedge() {
+        String step = "F3/4 -/8 A3/8 G3/4 A3/8 A3/8 | F3/4 -/8 A3/8 G3/4 -/8 B3/8 |";
+        String full = "F3/8 A3/8 A3/8 A3/8 G3/8 A3/8 F3/8 A3/8 | F3/8 A3/8 F3/8 A3/8 G3/8 B3/8 C4/8 D4/8 |";
+        return new Phrase(9)
+                .bar(9)
+                .play(step + step + step + step, 74)
+                .play(full + full + full, 86)
+                .play("F3/2 -/2 | -/1 |", 60);
+    }
+
+    private static Phrase fern() {
+        String roots = "D2/1 | C2/1 | A#2/1 | F2/1 | G2/1 | D2/1 | A2/1 | D2/1 |";
+        Phrase feet = new Phrase(2).bar(5).play("G2/1 | D2/1 | A2/1 | D2/1 |", 78);
+        feet.bar(17).play(roots, 84);
+        for (int bar = 17; bar <= 24; bar++) {
+            feet.swell(bar, BREATH);
+        }
+        return feet;
+    }
+
+    private static Phrase teasel() {
+        Phrase kalimba = new Phrase(1);
+        kalimba.bar(9)
+                .play(
+                        "F4/8 D4/8 A#4/8 D4/8 F4/8 D4/8 A#4/8 F4/8 | E4/8 C4/8 G4/8 C4/8 E4/8 C4/8 G4/8 E4/8 |"
+                                + "F4/8 D4/8 A4/8 D4/8 F4/8 D4/8 A4/8 F4/8 | A4/8 F4/8 C5/8 F4/8 A4/8 F4/8 C5/8 A4/8 |",
+                        64);
+        Phrase harp = new Phrase(4);
+        harp.bar(13)
+                .play(
+                        "G3/8 A#3/8 D4/8 G4/8 A#4/8 D5/8 G5/4 | A3/8 C#4/8 E4/8 A4/8 C#5/8 E5/8 A5/4 |"
+                                + "A#3/8 D4/8 G4/8 A#4/8 D5/4 A#4/4 | A3/8 C#4/8 E4/8 A4/8 C#5/8 A4/8 E4/8 C#4/8 |"
+                                + "D4/4 A4/4 D5/4 F5/4 | C4/4 G4/4 C5/4 E5/4 | A#3/4 F4/4 A#4/4 D5/4 | F4/4 C5/4 F5/4 A5/4 |",
+                        70);
+        Phrase bowls = new Phrase(5);
+        bowls.bar(1).play("D5/1 | C5/1 | A#4/1 | C5/1 |", 56).bar(21).play("G4+D5/1 | A4+D5/1 | A4+C#5/1 | D5/1 |", 60);
+        Phrase reeds = new Phrase(8);
+        reeds.bar(17)
+                .play(
+                        "D4+F4+A4/1 | E4+G4+C5/1 | D4+F4+A#4/1 | C4+F4+A4/1 |"
+                                + "D4+G4+A#4/1 | D4+F4+A4/1 | C#4+E4+A4/1 | D4+F4+A4/1 |",
+                        62);
+        Phrase dulcimer = new Phrase(12);
+        dulcimer.bar(21)
+                .play(
+                        "G4/8 A#4/8 D5/8 A#4/8 G4/8 A#4/8 D5/8 A#4/8 | F4/8 A4/8 D5/8 A4/8 F4/8 A4/8 D5/8 A4/8 |"
+                                + "E4/8 A4/8 C#5/8 A4/8 E4/8 A4/8 C#5/8 A4/8 | D4/8 F4/8 A4/8 D5/8 A4/2 |",
+                        66);
+        return kalimba.with(harp).with(bowls).with(reeds).with(dulcimer);
     }
 }

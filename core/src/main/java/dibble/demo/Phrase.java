@@ -66,6 +66,24 @@ final class Phrase {
         return this;
     }
 
+    /** Changes the program on a quarter 0-3 of a bar, a little behind it: what begins there is held by then. */
+    Phrase program(int bar, int quarter, int program) {
+        long tick = (bar - 1L) * WHOLE + (long) quarter * TempoMap.PPQ + (bar > 1 ? TempoMap.PPQ / 4 : 0);
+        events.add(new Timed(tick, ShortMessage.programChange(channel, program)));
+        return this;
+    }
+
+    /** Moves a controller up and down again within a bar. */
+    Phrase swell(int bar, int controller) {
+        for (int step = 0; step <= 16; step++) {
+            int value = 56 + Math.min(step, 16 - step) * 8;
+            events.add(new Timed(
+                    (bar - 1L) * WHOLE + (long) step * WHOLE / 17,
+                    ShortMessage.controller(channel, controller, value)));
+        }
+        return this;
+    }
+
     /** Goes to the beginning of a bar, from 1. */
     Phrase bar(int bar) {
         at = (bar - 1L) * WHOLE;

@@ -83,7 +83,10 @@ class StudioTest {
     }
 
     private static Session bothOnCelesta() {
-        Session session = LamplightersRound.newSession();
+        Session demo = LamplightersRound.session();
+        Session session = Session.empty("Two")
+                .withSources(demo.sources().subList(0, 2))
+                .withInstruments(demo.instruments().subList(0, 1));
         session = Edits.layerPart(session, "one", "larkspur", CELESTA, new Range(28, 100));
         return Edits.layerPart(session, "two", "tansy", CELESTA, new Range(53, 84));
     }

@@ -30,7 +30,10 @@ class SplitRecordExportTest extends WindowTest {
 
     @Override
     Session session() {
-        return LamplightersRound.newSession();
+        Session demo = LamplightersRound.session();
+        return Session.empty("New session")
+                .withSources(demo.sources().subList(0, 2))
+                .withInstruments(demo.instruments().subList(0, 1));
     }
 
     @Test
