@@ -18,6 +18,7 @@ import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -105,11 +106,16 @@ public final class LamplightersRound {
                 Part.of("dulcimer", "Hammer dulcimer", null, 15, new Range(48, 84), 12),
                 Part.of("bowls", "Glass bowls", null, 92, new Range(48, 96), 6),
                 Part.of("hands", "Hand drums", null, 0, new Range(35, 81), 5).asDrums());
-        return Instrument.of(SORREL, "Sorrel", true, "stand-in:sorrel", parts);
+        int[] levels = {84, 96, 104, 92, 98, 88, 110};
+        List<Part> levelled = new ArrayList<>();
+        for (int i = 0; i < levels.length; i++) {
+            levelled.add(parts.get(i).edit().volume(levels[i]).output(i + 1).build());
+        }
+        return Instrument.of(SORREL, "Sorrel", true, "stand-in:sorrel", levelled);
     }
 
     private static Instrument yarrow() {
-        Part organ = Part.of("organ", "Reed organ", 1, 19, new Range(36, 96), 13)
+        Part organ = Part.of("organ", "Reed organ", 1, 20, new Range(36, 96), 13)
                 .edit()
                 .keyswitches(Map.of(24, "Soft stops", 25, "Full", 26, "Tremulant"))
                 .build();

@@ -56,6 +56,10 @@ public record Instrument(
         return new Instrument(id, text, builtIn, port, receives, hearsDirectly, parts, extras);
     }
 
+    public Instrument withBuiltIn(boolean own) {
+        return new Instrument(id, name, own, port, receives, hearsDirectly, parts, extras);
+    }
+
     public Instrument withPort(String text) {
         return new Instrument(id, name, builtIn, text, receives, hearsDirectly, parts, extras);
     }

@@ -20,6 +20,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
 /** What a player does to a session, as functions from a session to the changed one. */
@@ -84,6 +85,29 @@ public final class Edits {
                 .toList());
     }
 
+    /** Moves an instrument up (-1) or down (1) among the others. */
+    public static Session moveInstrument(Session session, String id, int by) {
+        return session.withInstruments(
+                moved(session.instruments(), it -> it.id().equals(id), by));
+    }
+
+    /** Moves a source up (-1) or down (1) among the others. */
+    public static Session moveSource(Session session, String id, int by) {
+        return session.withSources(moved(session.sources(), it -> it.id().equals(id), by));
+    }
+
+    private static <T> List<T> moved(List<T> items, Predicate<T> which, int by) {
+        List<T> moved = new ArrayList<>(items);
+        for (int from = 0; from < items.size(); from++) {
+            if (which.test(items.get(from))) {
+                int to = Math.max(0, Math.min(items.size() - 1, from + by));
+                moved.add(to, moved.remove(from));
+                return moved;
+            }
+        }
+        return moved;
+    }
+
     /** Takes an instrument out, with the zones that lead to it. */
     public static Session deleteInstrument(Session session, String id) {
         return eachZoneList(
@@ -121,15 +145,10 @@ public final class Edits {
 
     /** Moves a part up (-1) or down (1) among those of its instrument. */
     public static Session movePart(Session session, PartRef ref, int by) {
-        return changeInstrument(session, ref.instrument(), it -> {
-            List<Part> parts = new ArrayList<>(it.parts());
-            int from = it.part(ref.part()).map(parts::indexOf).orElse(-1);
-            int to = Math.max(0, Math.min(parts.size() - 1, from + by));
-            if (from >= 0) {
-                parts.add(to, parts.remove(from));
-            }
-            return it.withParts(parts);
-        });
+        return changeInstrument(
+                session,
+                ref.instrument(),
+                it -> it.withParts(moved(it.parts(), part -> part.id().equals(ref.part()), by)));
     }
 
     /** Changes a part. */

@@ -85,6 +85,10 @@ public record Session(
         return new SessionBuilder(this).name(text).build();
     }
 
+    public Session withMiddleC(MiddleC naming) {
+        return new SessionBuilder(this).middleC(naming).build();
+    }
+
     public Session withTempo(TempoMap map) {
         return new SessionBuilder(this).tempo(map).build();
     }

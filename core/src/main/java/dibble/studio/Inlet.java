@@ -83,6 +83,12 @@ final class Inlet implements InputPort.Listener {
         engine.takeTurn();
     }
 
+    /** Plays a message in the place of a source's own gear. */
+    void playAs(int source, int message) {
+        put(clock.nanos(), Packed.of(Packed.PLAYED, source, 0, 0, message));
+        engine.takeTurn();
+    }
+
     private void put(long stamp, long packed) {
         if (!ring.offer(stamp, packed)) {
             lost = lost + 1;

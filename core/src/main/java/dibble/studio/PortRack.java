@@ -22,6 +22,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.function.Predicate;
 
 /**
  * The ports of a session: opened while its routing names them and the devices have them. What goes away is let go or
@@ -269,9 +270,9 @@ final class PortRack {
         }
     }
 
-    /** Has the next {@link #sendSounds} send all sounds, rather than those that changed. */
-    void forgetSounds() {
-        sounds.clear();
+    /** Has the next {@link #sendSounds} send all sounds of some ports, rather than those that changed. */
+    void forgetSounds(Predicate<String> wanted) {
+        sounds.keySet().removeIf(destination -> wanted.test(destination.port()));
     }
 
     /** Sends each part's bank, program, volume and pan where they changed, and what the active scene makes of them. */

@@ -132,8 +132,19 @@ public final class Studio implements AutoCloseable {
 
     /** Sends all parts their bank, program, volume and pan. */
     public void sendAllSounds() {
-        ports.forgetSounds();
+        ports.forgetSounds(port -> true);
         ports.sendSounds(routing);
+    }
+
+    /** The same for the parts on one port. */
+    public void sendSounds(String port) {
+        ports.forgetSounds(port::equals);
+        ports.sendSounds(routing);
+    }
+
+    /** Plays a message in the place of a source, as if it had come from its port. */
+    public void playAs(String source, int message) {
+        playback.playAs(slots.source(source), message);
     }
 
     /**

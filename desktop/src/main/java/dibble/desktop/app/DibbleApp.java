@@ -3,6 +3,8 @@ package dibble.desktop.app;
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.Theme;
 import dibble.session.Performance;
+import dibble.user.Settings;
+import dibble.user.UserFolder;
 import java.nio.file.Path;
 import java.util.List;
 import javafx.application.Application;
@@ -28,12 +30,12 @@ public final class DibbleApp extends Application {
         boolean demo = !arguments.isEmpty() && arguments.get(0).equals("demo");
         workbench = demo
                 ? Workbench.sounding(LamplightersRound.session(), LamplightersRound.performance())
-                : Workbench.sounding(LamplightersRound.newSession(), Performance.NEW);
+                : Workbench.sounding(Workbench.newSession(Settings.read(UserFolder.path())), Performance.NEW);
         window = new MainWindow(workbench, () -> {
             stage.close();
             Platform.exit();
         });
-        Scene scene = new Scene(window, 1280, 800);
+        Scene scene = new Scene(new Enlarged(window, workbench.desk().preferences()), 1280, 800);
         workbench.desk().theme().dress(scene);
         stage.setTitle("Dibble");
         stage.setMinWidth(1024);

@@ -1,6 +1,5 @@
 package dibble.desktop.app;
 
-import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.gear.PartRef;
@@ -45,15 +44,21 @@ final class FileActions {
         return file;
     }
 
-    void newSession() {
-        begin(LamplightersRound.newSession());
+    /** Starts with nothing. @param after run where that was done */
+    void newSession(Runnable after) {
+        begin(Workbench.newSession(desk.preferences().get()), after);
     }
 
-    /** Starts a new session that is one already. */
+    /** Starts with a session that is one already. */
     void begin(Session session) {
+        begin(session.withMiddleC(desk.preferences().get().middleC()), () -> {});
+    }
+
+    private void begin(Session session, Runnable after) {
         unlessChanged("Start a new session?", () -> {
             workbench.open(session, Performance.NEW);
             file = null;
+            after.run();
         });
     }
 

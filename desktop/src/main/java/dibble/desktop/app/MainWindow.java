@@ -3,6 +3,7 @@ package dibble.desktop.app;
 import dibble.desktop.gear.GearView;
 import dibble.desktop.keys.KeysView;
 import dibble.desktop.live.LiveLine;
+import dibble.desktop.settings.SettingsView;
 import dibble.desktop.takes.TakesView;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
@@ -53,7 +54,10 @@ public final class MainWindow extends BorderPane {
     enum Page {
         GEAR("Gear"),
         KEYS("Keys"),
-        TAKES("Takes");
+        TAKES("Takes"),
+
+        /** Has no tab: it stands in the session's menu. */
+        SETTINGS("Settings");
 
         private final String title;
 
@@ -61,6 +65,8 @@ public final class MainWindow extends BorderPane {
             this.title = title;
         }
     }
+
+    private static final List<Page> TABS = List.of(Page.GEAR, Page.KEYS, Page.TAKES);
 
     private final Workbench workbench;
     private final Desk desk;
@@ -94,9 +100,10 @@ public final class MainWindow extends BorderPane {
         this.quit = quit;
         desk = workbench.desk();
         files = new FileActions(workbench);
-        views.put(Page.GEAR, new GearView(desk));
+        views.put(Page.GEAR, new GearView(desk, point -> files.begin(point.session())));
         views.put(Page.KEYS, new KeysView(desk));
         views.put(Page.TAKES, new TakesView(desk));
+        views.put(Page.SETTINGS, new SettingsView(desk));
         perform.setId("perform");
         perform.setTooltip(new Tooltip("The stand-ins play the demo's performance on their keyboards"));
         perform.setOnAction(event -> {
@@ -114,7 +121,7 @@ public final class MainWindow extends BorderPane {
         // Below these sizes the scroll bars take over; nothing pushes the live line out of the window.
         center.setMinHeight(120);
         addEventFilter(KeyEvent.ANY, this::key);
-        show(Page.KEYS);
+        show(desk.session().sources().isEmpty() ? Page.GEAR : Page.KEYS);
     }
 
     private HBox topBar() {
@@ -122,7 +129,7 @@ public final class MainWindow extends BorderPane {
         menu.setId("session-menu");
         menu.getItems()
                 .setAll(
-                        item("New session", "Shortcut+N", files::newSession),
+                        item("New session", "Shortcut+N", () -> files.newSession(() -> show(Page.GEAR))),
                         startingPoints(),
                         item("Open…", "Shortcut+O", files::open),
                         item("Save", "Shortcut+S", files::save),
@@ -130,6 +137,7 @@ public final class MainWindow extends BorderPane {
                         item("Export tracks…", "Shortcut+E", files::export),
                         new SeparatorMenuItem(),
                         item("Day or night", "Shortcut+D", this::switchTheme),
+                        item("Settings…", "Shortcut+COMMA", () -> show(Page.SETTINGS)),
                         new SeparatorMenuItem(),
                         item("Close", "Shortcut+Q", this::close));
         state.getStyleClass().add("state-line");
@@ -148,7 +156,7 @@ public final class MainWindow extends BorderPane {
         session.setFillWidth(false);
         HBox bar = new HBox(session);
         bar.getStyleClass().add("top-bar");
-        for (Page each : Page.values()) {
+        for (Page each : TABS) {
             ToggleButton tab = new ToggleButton(each.title);
             tab.getStyleClass().add("view-tab");
             tab.setId("view-" + each.title.toLowerCase(Locale.ROOT));
@@ -260,8 +268,12 @@ public final class MainWindow extends BorderPane {
     /** Begins to follow document and music. */
     public void open() {
         Runnable unlisten = desk.document().listen(this::showDocument);
-        subscription =
-                Subscription.combine(subscription, unlisten::run, desk.pulse().each(this::follow), live.open());
+        Subscription theme = desk.preferences()
+                .property()
+                .subscribe(
+                        settings -> desk.theme().paletteProperty().set(settings.night() ? Palette.NIGHT : Palette.DAY));
+        subscription = Subscription.combine(
+                subscription, theme, unlisten::run, desk.pulse().each(this::follow), live.open());
         desk.pulse().start();
         showDocument();
     }
@@ -290,8 +302,7 @@ public final class MainWindow extends BorderPane {
     }
 
     private void switchTheme() {
-        var palette = desk.theme().paletteProperty();
-        palette.set(palette.get() == Palette.DAY ? Palette.NIGHT : Palette.DAY);
+        desk.preferences().change(settings -> settings.withNight(!settings.night()));
     }
 
     private void showDocument() {

@@ -4,6 +4,7 @@ import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.LiveState;
+import dibble.desktop.ui.Preferences;
 import dibble.desktop.ui.Pulse;
 import dibble.desktop.ui.Selection;
 import dibble.desktop.ui.Theme;
@@ -23,6 +24,10 @@ import dibble.studio.Studio;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.Timeline;
+import dibble.user.GearShelf;
+import dibble.user.Settings;
+import dibble.user.UserFolder;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -44,11 +49,15 @@ public final class Workbench implements AutoCloseable {
 
     /** A workbench whose built-in instruments sound. */
     public static Workbench sounding(Session session, Performance performance) {
-        return new Workbench(session, performance, null);
+        return new Workbench(session, performance, null, UserFolder.path());
     }
 
-    /** @param instruments opens the port of an instrument; null for the built-in synthesizer */
-    public Workbench(Session session, Performance performance, Function<String, OutputPort> instruments) {
+    /**
+     * @param instruments opens the port of an instrument; null for the built-in synthesizer
+     * @param userFolder where the user's own things are
+     */
+    public Workbench(
+            Session session, Performance performance, Function<String, OutputPort> instruments, Path userFolder) {
         document = new Document(session, performance);
         standIns = new StandIns(Clock.SYSTEM, instruments == null ? this::openSynth : instruments);
         machine = new MachineDevices();
@@ -56,6 +65,8 @@ public final class Workbench implements AutoCloseable {
         studio = new Studio(Clock.SYSTEM, devices, document);
         machine.onChange(() -> portsChanged.set(true));
         standIns.onChange(() -> portsChanged.set(true));
+        AskBar ask = new AskBar();
+        Preferences preferences = new Preferences(userFolder, ask::tell);
         desk = new Desk(
                 document,
                 studio,
@@ -65,9 +76,16 @@ public final class Workbench implements AutoCloseable {
                 new Selection(),
                 new Pulse(),
                 new Theme(),
-                new AskBar(),
+                ask,
+                preferences,
+                new GearShelf(userFolder),
                 this::level);
         selectFirst();
+    }
+
+    /** A session with nothing in it. */
+    static Session newSession(Settings settings) {
+        return Session.empty("New session").withMiddleC(settings.middleC());
     }
 
     private OutputPort openSynth(String port) {
@@ -105,6 +123,9 @@ public final class Workbench implements AutoCloseable {
 
     private void selectFirst() {
         desk.selection().zone().set(null);
+        desk.selection().part().set(null);
+        desk.selection().parts().clear();
+        desk.selection().instrument().set(null);
         desk.selection()
                 .source()
                 .set(document.session().sources().stream()

@@ -1,6 +1,7 @@
 package dibble.desktop.gear;
 
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Words;
 import dibble.gear.Ids;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -9,14 +10,19 @@ import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
 import dibble.midi.Range;
+import dibble.routing.Zone;
 import dibble.session.Edits;
 import dibble.session.Plant;
 import dibble.session.Session;
+import dibble.session.ShelfItem;
 import dibble.standins.StandIns;
+import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 
 /** What the Gear view does to the session. */
 final class GearPresenter {
@@ -42,7 +48,27 @@ final class GearPresenter {
         }
     }
 
+    /** A kind of instrument that can be added. */
+    enum Sounds {
+        BUILT_IN("Built-in sounds", "Built-in", true, 1),
+        MODULE("An outside module", "Module", false, 1),
+        MODULE_16("An outside module of 16 parts", "Module", false, 16);
+
+        final String title;
+        final boolean builtIn;
+        private final String name;
+        private final int parts;
+
+        Sounds(String title, String name, boolean builtIn, int parts) {
+            this.title = title;
+            this.name = name;
+            this.builtIn = builtIn;
+            this.parts = parts;
+        }
+    }
+
     private final Desk desk;
+    private Runnable shelfChanged = () -> {};
 
     GearPresenter(Desk desk) {
         this.desk = desk;
@@ -69,11 +95,72 @@ final class GearPresenter {
 
     void select(String source) {
         desk.selection().part().set(null);
+        desk.selection().parts().clear();
+        desk.selection().instrument().set(null);
         desk.selection().source().set(source);
     }
 
     void select(PartRef part) {
+        desk.selection().instrument().set(null);
+        desk.selection().parts().clear();
+        desk.selection().parts().add(part.toString());
         desk.selection().part().set(part.toString());
+    }
+
+    /** Looks at an instrument as a whole. */
+    void select(Instrument instrument) {
+        desk.selection().part().set(null);
+        desk.selection().parts().clear();
+        desk.selection().instrument().set(instrument.id());
+    }
+
+    /** Selects a part beside those that are selected, or no longer. */
+    void selectAlso(PartRef part) {
+        desk.selection().instrument().set(null);
+        if (!desk.selection().parts().remove(part.toString())) {
+            desk.selection().parts().add(part.toString());
+            desk.selection().part().set(part.toString());
+        } else if (part.toString().equals(desk.selection().part().get())) {
+            desk.selection()
+                    .part()
+                    .set(desk.selection().parts().stream().findFirst().orElse(null));
+        }
+    }
+
+    /** Selects all parts from the last that was selected to another, in the order of the session. */
+    void selectTo(PartRef part) {
+        List<PartRef> all = allParts();
+        int from = selectedPart().map(all::indexOf).orElse(-1);
+        int to = all.indexOf(part);
+        if (from < 0) {
+            select(part);
+            return;
+        }
+        desk.selection().parts().clear();
+        all.subList(Math.min(from, to), Math.max(from, to) + 1)
+                .forEach(ref -> desk.selection().parts().add(ref.toString()));
+        desk.selection().part().set(part.toString());
+    }
+
+    private List<PartRef> allParts() {
+        return desk.session().instruments().stream()
+                .flatMap(instrument -> instrument.parts().stream().map(instrument::ref))
+                .toList();
+    }
+
+    /** The parts that are selected, in the order of the session. */
+    List<PartRef> selectedParts() {
+        Set<String> chosen = desk.selection().parts();
+        if (chosen.isEmpty()) {
+            return selectedPart().map(List::of).orElse(List.of());
+        }
+        return allParts().stream()
+                .filter(ref -> chosen.contains(ref.toString()))
+                .toList();
+    }
+
+    Optional<Instrument> selectedInstrument() {
+        return desk.session().instrument(desk.selection().instrument().get());
     }
 
     void deleteSource(String id) {
@@ -98,23 +185,98 @@ final class GearPresenter {
         });
     }
 
-    /** Adds an outside module with one part. */
-    void addInstrument() {
+    /** Adds an instrument on a stand-in's port of its own, and selects it. */
+    void addInstrument(Sounds sounds) {
         Session session = desk.session();
-        String id = Ids.fresh("module", taken -> session.instrument(taken).isPresent());
-        Instrument module = Instrument.of(id, "Module" + number(id), false, StandIns.PREFIX + id, List.of());
-        Part part = Part.of("part", "Part", null, 0, Range.ALL, 0);
-        desk.document()
-                .edit("new instrument", before -> Edits.addPart(Edits.addInstrument(before, module), id, part, 0));
-        select(new PartRef(id, "part"));
+        String id = Ids.fresh(sounds.name, taken -> session.instrument(taken).isPresent());
+        List<Part> parts = IntStream.rangeClosed(1, sounds.parts)
+                .mapToObj(number -> {
+                    String part = number == 1 ? "part" : "part-" + number;
+                    String name = sounds.parts == 1 ? "Part" : "Part " + number;
+                    return Part.of(part, name, null, 0, Range.ALL, 0);
+                })
+                .toList();
+        Instrument fresh = Instrument.of(id, sounds.name + number(id), sounds.builtIn, StandIns.PREFIX + id, List.of());
+        desk.document().edit("new instrument", before -> {
+            Session longer = Edits.addInstrument(before, fresh);
+            for (Part part : parts) {
+                longer = Edits.addPart(longer, id, part, Integer.MAX_VALUE);
+            }
+            return longer;
+        });
+        select(desk.session().instrument(id).orElseThrow());
     }
 
     void changeInstrument(String what, String id, UnaryOperator<Instrument> change) {
         desk.document().edit(what, session -> Edits.changeInstrument(session, id, change));
     }
 
+    void moveInstrument(String id, int by) {
+        desk.document().edit("move instrument", session -> Edits.moveInstrument(session, id, by));
+    }
+
+    void moveSource(String id, int by) {
+        desk.document().edit("move source", session -> Edits.moveSource(session, id, by));
+    }
+
+    /** Adds the like of an instrument behind the others, on a stand-in's port of its own. */
+    void duplicateInstrument(String id) {
+        Instrument instrument = desk.session().instrument(id).orElseThrow();
+        ShelfItem like = new ShelfItem(
+                instrument.name(),
+                List.of(),
+                List.of(instrument.withName(instrument.name() + ", again").withPort(StandIns.PREFIX + id)),
+                List.of(),
+                ShelfItem.Places.NONE);
+        add(like, ShelfItem.Places.NONE);
+    }
+
+    /** Adds what was kept on the shelf, and selects it; the number of zones that found no place. */
+    int add(ShelfItem item, ShelfItem.Places found) {
+        ShelfItem.Added[] added = new ShelfItem.Added[1];
+        desk.document().edit("add " + item.name(), session -> {
+            added[0] = item.addTo(session, found);
+            return added[0].session();
+        });
+        for (String id : added[0].added()) {
+            desk.session().instrument(id).ifPresent(this::select);
+            desk.session().source(id).ifPresent(it -> select(id));
+        }
+        return added[0].left();
+    }
+
+    void keepSource(String id, boolean withZones) {
+        keep(ShelfItem.ofSource(desk.session(), desk.performance(), id, withZones));
+    }
+
+    void keepInstrument(String id, boolean withZones) {
+        keep(ShelfItem.ofInstrument(desk.session(), desk.performance(), id, withZones));
+    }
+
+    void keepZones() {
+        keep(ShelfItem.ofZones(
+                desk.session(), desk.performance(), "Zones of " + desk.session().name()));
+    }
+
+    private void keep(ShelfItem item) {
+        try {
+            desk.shelf().keep(item);
+            shelfChanged.run();
+            desk.ask().tell(item.name() + " is on the gear shelf.");
+        } catch (IOException e) {
+            desk.ask().tell("Not kept: " + desk.preferences().folder() + " cannot be written: " + e.getMessage());
+        }
+    }
+
+    /** Has somebody told when something was put on the shelf. */
+    void onShelf(Runnable listener) {
+        shelfChanged = listener;
+    }
+
     void deleteInstrument(String id) {
         desk.selection().part().set(null);
+        desk.selection().parts().clear();
+        desk.selection().instrument().set(null);
         desk.document().edit("delete instrument", session -> Edits.deleteInstrument(session, id));
     }
 
@@ -150,6 +312,7 @@ final class GearPresenter {
 
     void deletePart(PartRef ref) {
         desk.selection().part().set(null);
+        desk.selection().parts().clear();
         desk.document().edit("delete part", session -> Edits.deletePart(session, ref));
     }
 
@@ -162,7 +325,7 @@ final class GearPresenter {
     }
 
     void plant(Plant plant) {
-        desk.document().edit("plant channels", plant::apply);
+        desk.document().edit("plant", plant::apply);
     }
 
     Optional<PartRef> selectedPart() {
@@ -173,5 +336,27 @@ final class GearPresenter {
 
     Optional<Source> selectedSource() {
         return Optional.ofNullable(desk.selection().source().get()).flatMap(desk.session()::source);
+    }
+
+    /** Adds a source on a port where somebody played. */
+    void addSourceOn(String port) {
+        String name = Words.port(port, desk.session());
+        String id = Ids.fresh(name, taken -> desk.session().source(taken).isPresent());
+        desk.document()
+                .edit(
+                        "new source",
+                        session -> Edits.addSource(session, Source.keyboard(id, name, port, Size.FULL.keys)));
+        select(id);
+    }
+
+    /** The zones that a source plays, always or in the scene that is active. */
+    List<Zone> zonesOf(String source) {
+        return desk.routing().zones().stream()
+                .filter(zone -> zone.source().equals(source))
+                .toList();
+    }
+
+    Session session() {
+        return desk.session();
     }
 }

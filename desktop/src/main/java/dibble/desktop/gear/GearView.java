@@ -2,6 +2,7 @@ package dibble.desktop.gear;
 
 import dibble.checks.Checks;
 import dibble.checks.Finding;
+import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Words;
@@ -10,27 +11,31 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
-import dibble.ports.MachineDevices;
 import dibble.session.Session;
-import dibble.standins.StandIns;
+import dibble.session.StartingPoint;
 import dibble.time.Clock;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Predicate;
+import java.util.function.Consumer;
+import javafx.collections.SetChangeListener;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -42,16 +47,24 @@ public final class GearView extends BorderPane implements View {
     private static final Set<String> GEAR_CHECKS = Set.of("channel-clash", "no-channel-left", "port-missing");
     private static final int MOST_OPEN = 64;
     private static final double SOURCES_WIDTH = 310;
-    private static final double SIDE_WIDTH = 290;
+    private static final double SIDE_WIDTH = 306;
 
     private final Desk desk;
+    private final Consumer<StartingPoint> starts;
     private final GearPresenter presenter;
     private final VBox sources = new VBox(10);
     private final VBox instruments = new VBox(10);
     private final Label sourceCount = Cards.soft("");
     private final Label partCount = Cards.soft("");
-    private final GearInspector inspector;
-    private final VBox ports = new VBox(4);
+    private final Details details;
+    private final PortsPanel ports;
+    private final ToggleButton detailsTab = new ToggleButton("Details");
+    private final ToggleButton portsTab = new ToggleButton("Ports and shelf");
+    private final ToggleButton which = new ToggleButton("Which one is this?");
+    private final ScrollPane sideScroll;
+    private final ScrollPane leftScroll;
+    private final VBox portsAndShelf;
+    private final SilencePane silence;
     private final List<SourceCard> sourceCards = new ArrayList<>();
     private final List<InstrumentCard> instrumentCards = new ArrayList<>();
     private final Map<List<Object>, SourceCard> sourceByKey = new HashMap<>();
@@ -60,16 +73,71 @@ public final class GearView extends BorderPane implements View {
     /** Instruments that were opened or folded by hand. */
     private final Map<String, Boolean> turned = new HashMap<>();
 
+    /** Instruments whose stand-in's face is shown. */
+    private final Set<String> faced = new HashSet<>();
+
     private Session shown;
     private List<String> shownPorts = List.of();
-    private List<String> portsOfCards = List.of();
+    private List<Object> shownStates = List.of();
     private boolean stale = true;
 
-    public GearView(Desk desk) {
+    /** @param starts begins a new session from a starting point */
+    public GearView(Desk desk, Consumer<StartingPoint> starts) {
         this.desk = desk;
+        this.starts = starts;
         presenter = new GearPresenter(desk);
-        inspector = new GearInspector(desk, presenter);
+        details = new Details(desk, presenter);
+        ports = new PortsPanel(desk);
+        silence = new SilencePane(desk);
         setId("gear");
+        which.setId("which-one");
+        which.setTooltip(new Tooltip("Press a key: Dibble shows which source it is, even where none is on that port"));
+        which.setMinWidth(USE_PREF_SIZE);
+        which.setOnAction(event -> askWhich(which.isSelected()));
+        VBox left = new VBox(10, sources);
+        left.getStyleClass().add("gear-column");
+        leftScroll = scroll(left);
+        HBox leftHead = title("Played by", sourceCount, which);
+        leftHead.getStyleClass().add("gear-head");
+        HBox leftFoot = new HBox(8, addMenu(), startingPoints(starts));
+        leftFoot.getStyleClass().add("gear-foot");
+        BorderPane leftSide = new BorderPane(leftScroll, leftHead, null, leftFoot, null);
+        leftSide.setMinWidth(SOURCES_WIDTH);
+        leftSide.setPrefWidth(SOURCES_WIDTH);
+        leftSide.setMaxWidth(SOURCES_WIDTH);
+        MenuButton addInstrument = new MenuButton("Add instrument");
+        addInstrument.setId("add-instrument");
+        addInstrument.setMinWidth(USE_PREF_SIZE);
+        for (GearPresenter.Sounds sounds : GearPresenter.Sounds.values()) {
+            MenuItem item = new MenuItem(sounds.title);
+            item.setId("add-" + sounds.name().toLowerCase(Locale.ROOT).replace('_', '-'));
+            item.setOnAction(event -> presenter.addInstrument(sounds));
+            addInstrument.getItems().add(item);
+        }
+        Button silenceTest = Cards.button("silence-test", "Silence test…", silence::begin);
+        silenceTest.setTooltip(new Tooltip("Plays what should not sound, and asks whether it does"));
+        VBox asking = new VBox(silence);
+        asking.getStyleClass().add("gear-asking");
+        asking.managedProperty().bind(silence.visibleProperty());
+        HBox middleHead = title("Sounds", partCount, silenceTest, addInstrument);
+        middleHead.getStyleClass().add("gear-head");
+        VBox middle = new VBox(10, instruments);
+        middle.getStyleClass().add("gear-column");
+        setLeft(leftSide);
+        setCenter(new BorderPane(scroll(middle), new VBox(middleHead, asking), null, null, null));
+        portsAndShelf = new VBox(ports, new ShelfPanel(desk, presenter));
+        sideScroll = scroll(portsAndShelf);
+        sideScroll.getStyleClass().add("side");
+        setRight(side());
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ESCAPE && which.isSelected()) {
+                askWhich(false);
+                event.consume();
+            }
+        });
+    }
+
+    private MenuButton addMenu() {
         MenuButton add = new MenuButton("Add a source");
         add.setId("add-source");
         for (GearPresenter.Size size : GearPresenter.Size.values()) {
@@ -78,27 +146,103 @@ public final class GearView extends BorderPane implements View {
             item.setOnAction(event -> presenter.addSource(size));
             add.getItems().add(item);
         }
-        VBox left = new VBox(10, title("Played by", sourceCount, add), sources);
-        left.getStyleClass().add("gear-column");
-        ScrollPane leftScroll = scroll(left);
-        leftScroll.setMinWidth(SOURCES_WIDTH);
-        leftScroll.setPrefWidth(SOURCES_WIDTH);
-        Button addInstrument = Cards.button("add-instrument", "Add instrument", presenter::addInstrument);
-        Button send = Cards.button(
-                "send-sounds", "Send all sounds", () -> desk.studio().sendAllSounds());
-        send.setTooltip(new Tooltip("Bank, program, level and pan of every part, once more"));
-        VBox middle = new VBox(10, title("Sounds", partCount, send, addInstrument), instruments);
-        middle.getStyleClass().add("gear-column");
-        ports.setId("ports");
-        VBox side = new VBox(inspector, ports);
-        ports.getStyleClass().add("gear-ports");
-        ScrollPane sideScroll = scroll(side);
-        sideScroll.getStyleClass().add("side");
-        sideScroll.setMinWidth(SIDE_WIDTH);
-        sideScroll.setPrefWidth(SIDE_WIDTH);
-        setLeft(leftScroll);
-        setCenter(scroll(middle));
-        setRight(sideScroll);
+        return add;
+    }
+
+    /** The starting points, where a session is bare. */
+    private VBox beginnings() {
+        VBox beginnings = new VBox(8, empty("Or begin with one of these:"));
+        for (StartingPoint point : StartingPoint.values()) {
+            beginnings
+                    .getChildren()
+                    .add(Cards.button(
+                            "bare-" + point.name().toLowerCase(Locale.ROOT),
+                            point.title(),
+                            () -> starts.accept(point)));
+        }
+        return beginnings;
+    }
+
+    private static MenuButton startingPoints(Consumer<StartingPoint> starts) {
+        MenuButton points = new MenuButton("Starting points");
+        points.setId("starting-points");
+        for (StartingPoint point : StartingPoint.values()) {
+            MenuItem item = new MenuItem(point.title());
+            item.setId("begin-" + point.name().toLowerCase(Locale.ROOT));
+            item.setOnAction(event -> starts.accept(point));
+            points.getItems().add(item);
+        }
+        return points;
+    }
+
+    private BorderPane side() {
+        detailsTab.setId("gear-details");
+        portsTab.setId("gear-ports");
+        detailsTab.setOnAction(event -> turnTo(true));
+        portsTab.setOnAction(event -> turnTo(false));
+        HBox tabs = new HBox(6, portsTab, detailsTab);
+        tabs.getStyleClass().add("side-tabs");
+        detailsTab.getStyleClass().add("small");
+        portsTab.getStyleClass().add("small");
+        BorderPane side = new BorderPane(sideScroll, tabs, null, null, null);
+        side.getStyleClass().add("gear-side");
+        side.setMinWidth(SIDE_WIDTH);
+        side.setPrefWidth(SIDE_WIDTH);
+        side.setMaxWidth(SIDE_WIDTH);
+        turnTo(false);
+        return side;
+    }
+
+    private void turnTo(boolean toDetails) {
+        detailsTab.setSelected(toDetails);
+        portsTab.setSelected(!toDetails);
+        sideScroll.setContent(toDetails ? details : portsAndShelf);
+        stale = true;
+    }
+
+    /** Waits for a key on any port, or no longer. */
+    private void askWhich(boolean on) {
+        which.setSelected(on);
+        which.setText(on ? "Press a key…" : "Which one is this?");
+        desk.studio().listenEverywhere(on);
+    }
+
+    private void found(String source) {
+        if (which.isSelected()) {
+            askWhich(false);
+            presenter.select(source);
+            turnTo(true);
+            showSource(source);
+        }
+    }
+
+    /** Brings a source's card into sight. */
+    private void showSource(String id) {
+        show();
+        for (int i = 0; i < sourceCards.size(); i++) {
+            if (desk.session().sources().get(i).id().equals(id)) {
+                SourceCard card = sourceCards.get(i);
+                double space = leftScroll.getContent().getBoundsInLocal().getHeight()
+                        - leftScroll.getViewportBounds().getHeight();
+                leftScroll.setVvalue(
+                        space <= 0 ? 0 : Math.min(1, card.getBoundsInParent().getMinY() / space));
+                card.requestFocus();
+            }
+        }
+    }
+
+    private void tellStranger() {
+        String port = which.isSelected() ? desk.studio().strangerPlayed() : null;
+        if (port != null) {
+            askWhich(false);
+            desk.ask()
+                    .tell(
+                            Words.portInList(port, desk.session()) + " was played, and no source is on it.",
+                            new AskBar.Answer("Add it", () -> {
+                                presenter.addSourceOn(port);
+                                turnTo(true);
+                            }));
+        }
     }
 
     private static Label empty(String text) {
@@ -131,45 +275,96 @@ public final class GearView extends BorderPane implements View {
     public Subscription open() {
         Runnable unlisten = desk.document().listen(() -> stale = true);
         stale = true;
+        SetChangeListener<String> row = change -> stale = true;
+        desk.selection().parts().addListener(row);
         return Subscription.combine(
                 unlisten::run,
+                () -> desk.selection().parts().removeListener(row),
                 desk.selection().source().subscribe(id -> stale = true),
-                desk.selection().part().subscribe(id -> stale = true),
-                desk.pulse().each(this::follow));
+                desk.selection().part().subscribe(part -> {
+                    stale = true;
+                    if (part != null) {
+                        turnTo(true);
+                    }
+                }),
+                desk.selection().instrument().subscribe(id -> {
+                    stale = true;
+                    if (id != null) {
+                        turnTo(true);
+                    }
+                }),
+                desk.preferences().property().subscribe(settings -> stale = true),
+                desk.live().onKey((source, key, velocity) -> found(source)),
+                desk.pulse().each(this::follow),
+                () -> {
+                    askWhich(false);
+                    silence.close();
+                });
     }
 
     private void follow() {
         List<String> there = new ArrayList<>(desk.devices().inputs());
         there.addAll(desk.devices().outputs());
-        if (stale || !there.equals(shownPorts)) {
+        List<Object> states = states();
+        if (stale || !there.equals(shownPorts) || !states.equals(shownStates)) {
+            if (!there.equals(shownPorts) || !states.equals(shownStates)) {
+                shown = null;
+            }
             stale = false;
             shownPorts = there;
+            shownStates = states;
             show();
         }
+        if (portsTab.isSelected()) {
+            ports.show();
+        }
+        tellStranger();
         long now = Clock.SYSTEM.nanos();
         sourceCards.forEach(card -> card.follow(now));
+        instrumentCards.forEach(InstrumentCard::follow);
+    }
+
+    /** What is known of the ports in use beyond their being there. */
+    private List<Object> states() {
+        Set<String> used = new LinkedHashSet<>();
+        desk.session().sources().forEach(source -> used.add(source.port()));
+        desk.session().instruments().forEach(instrument -> used.add(instrument.port()));
+        List<Object> states = new ArrayList<>();
+        for (String port : used) {
+            states.add(desk.devices().trouble(port));
+            states.add(desk.studio().identity(port));
+        }
+        return states;
     }
 
     private void show() {
         Session session = desk.session();
         // The performance changes often while playing, and cards show nothing of it.
-        if (!session.equals(shown) || !shownPorts.equals(portsOfCards)) {
+        if (!session.equals(shown)) {
             shown = session;
-            portsOfCards = shownPorts;
             showCards(session);
         }
-        String source = presenter.selectedPart().isPresent()
-                ? null
-                : desk.selection().source().get();
-        PartRef part = presenter.selectedPart().orElse(null);
+        List<PartRef> row = presenter.selectedParts();
+        String whole = row.isEmpty() ? desk.selection().instrument().get() : null;
+        String source =
+                row.isEmpty() && whole == null ? desk.selection().source().get() : null;
         for (int i = 0; i < sourceCards.size(); i++) {
             sourceCards
                     .get(i)
                     .showSelected(Objects.equals(session.sources().get(i).id(), source));
         }
-        instrumentCards.forEach(card -> card.showSelected(part));
-        inspector.show(shownPorts);
-        showPorts();
+        for (int i = 0; i < instrumentCards.size(); i++) {
+            instrumentCards
+                    .get(i)
+                    .showSelected(row, session.instruments().get(i).id().equals(whole));
+        }
+        if (detailsTab.isSelected()) {
+            if (row.isEmpty() && whole == null && presenter.selectedSource().isEmpty()) {
+                turnTo(false);
+            } else {
+                details.show(shownPorts);
+            }
+        }
     }
 
     private void showCards(Session session) {
@@ -180,7 +375,8 @@ public final class GearView extends BorderPane implements View {
         sourceByKey.clear();
         instrumentByKey.clear();
         for (Source source : session.sources()) {
-            List<Object> key = List.of(source, session.middleC(), shownPorts, own(session, source));
+            List<Object> key =
+                    List.of(source, session.middleC(), shownPorts, own(session, source), states(source.port()));
             SourceCard before = sourcesBefore.get(key);
             SourceCard card = before != null ? before : new SourceCard(desk, presenter, source);
             sourceByKey.put(key, card);
@@ -199,6 +395,8 @@ public final class GearView extends BorderPane implements View {
                     onPort(session, channels, instrument.port()),
                     findings.stream().map(Finding::ids).toList(),
                     shownPorts,
+                    states(instrument.port()),
+                    faced.contains(instrument.id()),
                     isOpen(instrument, all));
             InstrumentCard before = instrumentsBefore.get(key);
             InstrumentCard card = before != null ? before : card(instrument, findings, all);
@@ -208,11 +406,16 @@ public final class GearView extends BorderPane implements View {
         put(sources, sourceCards);
         if (sourceCards.isEmpty()) {
             sources.getChildren()
-                    .add(empty("Nobody plays yet. Add a source, or begin with a starting point (the session’s menu)."));
+                    .add(empty("Nobody plays yet. Add a source, or begin with a starting point: both are below."));
         }
         put(instruments, instrumentCards);
         if (instrumentCards.isEmpty()) {
-            instruments.getChildren().add(empty("Nothing sounds yet. Add an instrument."));
+            instruments
+                    .getChildren()
+                    .add(empty("Nothing sounds yet. Add an instrument, or take one from the gear shelf at the right."));
+            if (sourceCards.isEmpty()) {
+                instruments.getChildren().add(beginnings());
+            }
         }
         int parts = session.instruments().stream()
                 .mapToInt(instrument -> instrument.parts().size())
@@ -240,13 +443,32 @@ public final class GearView extends BorderPane implements View {
         }
     }
 
+    private List<Object> states(String port) {
+        return List.of(desk.devices().trouble(port), desk.studio().identity(port));
+    }
+
     private InstrumentCard card(Instrument instrument, List<Finding> findings, int allParts) {
         boolean open = isOpen(instrument, allParts);
-        return new InstrumentCard(desk, presenter, instrument, findings, open, () -> {
-            turned.put(instrument.id(), !open);
-            shown = null;
-            stale = true;
-        });
+        boolean hasFace = faced.contains(instrument.id());
+        return new InstrumentCard(
+                desk,
+                presenter,
+                instrument,
+                findings,
+                open,
+                () -> turn(() -> turned.put(instrument.id(), !open)),
+                hasFace,
+                () -> turn(() -> {
+                    if (!faced.remove(instrument.id())) {
+                        faced.add(instrument.id());
+                    }
+                }));
+    }
+
+    private void turn(Runnable change) {
+        change.run();
+        shown = null;
+        stale = true;
     }
 
     /** Where there are many parts, instruments are folded unless somebody opens them. */
@@ -271,32 +493,5 @@ public final class GearView extends BorderPane implements View {
             }
         }
         return there;
-    }
-
-    private void showPorts() {
-        List<Node> nodes = new ArrayList<>();
-        nodes.add(Cards.heading("Ports"));
-        List<String> inputs = desk.devices().inputs();
-        List<String> outputs = desk.devices().outputs();
-        boolean anyReal = shownPorts.stream().anyMatch(name -> name.startsWith(MachineDevices.PREFIX));
-        if (!anyReal) {
-            Label none = Cards.soft("No MIDI device is plugged in. Stand-ins play the part of real gear.");
-            none.setWrapText(true);
-            nodes.add(none);
-        }
-        Set<String> used = new HashSet<>();
-        desk.session().sources().forEach(source -> used.add(source.port()));
-        desk.session().instruments().forEach(instrument -> used.add(instrument.port()));
-        // A stand-in is there for whoever asks; only those that the session uses are worth a line.
-        Predicate<String> shows = name -> !name.startsWith(StandIns.PREFIX) || used.contains(name);
-        shownPorts.stream().filter(shows).distinct().sorted().forEach(name -> {
-            String ways = (inputs.contains(name) ? "in" : "")
-                    + (inputs.contains(name) && outputs.contains(name) ? " · " : "")
-                    + (outputs.contains(name) ? "out" : "");
-            Label label = new Label(name);
-            label.setMinWidth(60);
-            nodes.add(Cards.line(label, Cards.soft(ways)));
-        });
-        ports.getChildren().setAll(nodes);
     }
 }

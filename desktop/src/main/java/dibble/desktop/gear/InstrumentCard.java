@@ -10,16 +10,16 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.midi.GeneralMidi;
 import dibble.routing.Routing;
-import dibble.session.Plant;
+import dibble.standins.StandIn;
+import dibble.standins.StandIns;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import javafx.css.PseudoClass;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -45,12 +45,15 @@ final class InstrumentCard extends VBox {
     private final GearPresenter presenter;
     private final Instrument instrument;
     private final Map<PartRef, HBox> rows = new HashMap<>();
-    private final VBox planting = new VBox();
+    private final PlantPane planting;
+    private final FacePane face;
 
     /**
      * @param findings what checks found about channels, of all instruments
      * @param open whether its parts are shown, rather than their number
      * @param turn opens or folds it
+     * @param faced whether the face of its stand-in is shown
+     * @param turnFace shows that face, or no longer
      */
     InstrumentCard(
             Desk desk,
@@ -58,7 +61,9 @@ final class InstrumentCard extends VBox {
             Instrument instrument,
             List<Finding> findings,
             boolean open,
-            Runnable turn) {
+            Runnable turn,
+            boolean faced,
+            Runnable turnFace) {
         this.desk = desk;
         this.presenter = presenter;
         this.instrument = instrument;
@@ -70,13 +75,31 @@ final class InstrumentCard extends VBox {
                 open ? "fold" : "show " + Words.count(instrument.parts().size(), "part"),
                 turn);
         fold.getStyleClass().add("link");
-        HBox name = new HBox(8, Cards.strong(instrument.name()), fold);
+        planting = new PlantPane(presenter);
+        Button title = Cards.button("name-" + instrument.id(), instrument.name(), () -> presenter.select(instrument));
+        title.getStyleClass().addAll("link", "card-title");
+        title.setAccessibleText("instrument " + instrument.name());
+        title.setMinWidth(40);
+        HBox name = new HBox(8, title, fold);
         name.getStyleClass().add("card-line");
+        StandIn device = instrument.builtIn()
+                ? null
+                : desk.standIns().standIn(instrument.port()).orElse(null);
+        if (device != null) {
+            Button turnsFace = Cards.button("face-of-" + instrument.id(), faced ? "hide face" : "face", turnFace);
+            turnsFace.getStyleClass().add("link");
+            turnsFace.setAccessibleText("what the stand-in of " + instrument.name() + " received");
+            name.getChildren().add(turnsFace);
+        }
         getChildren().add(Cards.line(name, about()));
         if (open) {
             showParts(routing);
         }
         getChildren().add(channels(routing));
+        face = faced && device != null ? new FacePane(desk, instrument, device) : null;
+        if (face != null) {
+            getChildren().add(face);
+        }
         findings.stream()
                 .filter(finding -> finding.ids().stream().anyMatch(id -> id.startsWith(instrument.id() + "/")))
                 .forEach(finding -> getChildren().add(finding(finding)));
@@ -91,9 +114,19 @@ final class InstrumentCard extends VBox {
             getChildren().add(Cards.soft("No parts yet. A part is a sound on a channel of its own."));
         }
         Button add = Cards.button("add-part-" + instrument.id(), "Add part", () -> presenter.addPart(instrument));
-        Button plant = Cards.button("plant-" + instrument.id(), "Plant channels…", this::askPlant);
+        Button plant = Cards.button(
+                "plant-" + instrument.id(),
+                "Plant channels…",
+                () -> planting.askChannels(
+                        instrument.parts().stream().map(instrument::ref).toList()));
         plant.setDisable(instrument.parts().isEmpty());
-        HBox buttons = new HBox(8, add, plant);
+        Button send = Cards.button(
+                "send-" + instrument.id(),
+                "Send all sounds",
+                () -> desk.studio().sendSounds(instrument.port()));
+        send.setTooltip(new Tooltip("Bank, program, level and pan of every part, once more"));
+        send.setDisable(instrument.parts().isEmpty());
+        HBox buttons = new HBox(8, add, plant, send);
         buttons.getStyleClass().add("card-buttons");
         getChildren().addAll(planting, buttons);
     }
@@ -122,8 +155,17 @@ final class InstrumentCard extends VBox {
             case ONE_CHANNEL -> " · hears one channel";
             case ALL -> " · hears all channels";
         };
-        return Cards.soft(
-                (instrument.builtIn() ? "built in" : "module") + " · port “" + instrument.port() + "”" + receives);
+        boolean standIn = instrument.port().startsWith(StandIns.PREFIX);
+        String port = standIn ? "a stand-in" : "port “" + Words.port(instrument.port(), desk.session()) + "”";
+        String kind = instrument.builtIn() ? "built in · its own port" : "module · " + port;
+        Label about = Cards.soft(kind
+                + receives
+                + desk.studio()
+                        .identity(instrument.port())
+                        .map(answer -> " · answers: maker " + answer.maker() + ", version " + answer.version())
+                        .orElse(""));
+        about.setTooltip(new Tooltip(instrument.port()));
+        return about;
     }
 
     /** What a narrow card leaves out: it is in the panel at the right as well. */
@@ -189,7 +231,13 @@ final class InstrumentCard extends VBox {
         row.setAccessibleText("part " + part.name() + ", channel " + Words.channel(ref, routing));
         row.addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
             row.requestFocus();
-            presenter.select(ref);
+            if (event.isShortcutDown()) {
+                presenter.selectAlso(ref);
+            } else if (event.isShiftDown()) {
+                presenter.selectTo(ref);
+            } else {
+                presenter.select(ref);
+            }
             event.consume();
         });
         row.addEventHandler(KeyEvent.KEY_PRESSED, event -> rowKey(event, ref));
@@ -200,7 +248,13 @@ final class InstrumentCard extends VBox {
     private void rowKey(KeyEvent event, PartRef ref) {
         boolean used = true;
         if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
-            presenter.select(ref);
+            if (event.isShortcutDown()) {
+                presenter.selectAlso(ref);
+            } else if (event.isShiftDown()) {
+                presenter.selectTo(ref);
+            } else {
+                presenter.select(ref);
+            }
         } else if (event.getCode() == KeyCode.DELETE) {
             presenter.deletePart(ref);
         } else if (event.isAltDown() && event.getCode() == KeyCode.UP) {
@@ -258,81 +312,16 @@ final class InstrumentCard extends VBox {
         return channels;
     }
 
-    private void askPlant() {
-        TextField start = new TextField("1");
-        start.setId("plant-start");
-        start.setAccessibleText("first channel");
-        start.setPrefColumnCount(3);
-        TextField step = new TextField("1");
-        step.setId("plant-step");
-        step.setAccessibleText("step");
-        step.setPrefColumnCount(3);
-        Label preview = new Label();
-        preview.setId("plant-preview");
-        preview.setWrapText(true);
-        Button plant = Cards.button("plant-do", "Plant", () -> plan(start, step).ifPresent(presenter::plant));
-        Runnable show = () -> {
-            Optional<Plant> plan = plan(start, step);
-            preview.setText(plan.map(this::preview).orElse("Two numbers: the first channel, 1 to 16, and a step."));
-            plant.setDisable(plan.isEmpty());
-        };
-        start.textProperty().subscribe(show);
-        step.textProperty().subscribe(show);
-        start.setOnAction(event -> plant.fire());
-        step.setOnAction(event -> plant.fire());
-        HBox line = new HBox(
-                8,
-                new Label("Channels from"),
-                start,
-                new Label("step"),
-                step,
-                plant,
-                Cards.button(
-                        "plant-cancel", "Cancel", () -> planting.getChildren().clear()));
-        line.getStyleClass().add("card-line");
-        planting.getStyleClass().setAll("planting");
-        planting.getChildren().setAll(line, preview);
-        planting.setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                planting.getChildren().clear();
-                event.consume();
-            }
-        });
-        show.run();
-        start.requestFocus();
-        start.selectAll();
+    /** Shows which parts are selected, and whether the instrument is. */
+    void showSelected(Collection<PartRef> selected, boolean whole) {
+        rows.forEach((ref, row) -> row.pseudoClassStateChanged(SELECTED, selected.contains(ref)));
+        pseudoClassStateChanged(SELECTED, whole);
     }
 
-    private Optional<Plant> plan(TextField start, TextField step) {
-        try {
-            int first = Integer.parseInt(start.getText().strip());
-            int by = Integer.parseInt(step.getText().strip());
-            List<PartRef> row = instrument.parts().stream().map(instrument::ref).toList();
-            return first >= 1 && first <= 16 && by >= 1
-                    ? Optional.of(Plant.channels(desk.session(), row, first, by))
-                    : Optional.empty();
-        } catch (NumberFormatException e) {
-            return Optional.empty();
+    /** Follows what sounds. */
+    void follow() {
+        if (face != null) {
+            face.follow();
         }
-    }
-
-    private String preview(Plant plant) {
-        StringBuilder text = new StringBuilder();
-        plant.channels()
-                .forEach((ref, channel) -> text.append(text.isEmpty() ? "" : ", ")
-                        .append(instrument.part(ref.part()).orElseThrow().name())
-                        .append(' ')
-                        .append(channel));
-        text.append(" · ").append(plant.channels().size()).append(" of ").append(plant.wanted());
-        if (!plant.taken().isEmpty()) {
-            text.append(" · taken by others on this port: ")
-                    .append(String.join(
-                            ", ", plant.taken().stream().map(String::valueOf).toList()));
-        }
-        return text.toString();
-    }
-
-    void showSelected(PartRef selected) {
-        rows.forEach((ref, row) -> row.pseudoClassStateChanged(SELECTED, ref.equals(selected)));
     }
 }

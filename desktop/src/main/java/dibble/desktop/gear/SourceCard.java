@@ -10,13 +10,16 @@ import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
+import dibble.standins.PatternSequencer;
 import java.util.Locale;
 import java.util.concurrent.TimeUnit;
 import javafx.css.PseudoClass;
 import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
@@ -33,6 +36,11 @@ final class SourceCard extends VBox {
     private final Label mark = new Label("●");
     private final Label heard = new Label();
 
+    private final ToggleButton run = new ToggleButton("Run");
+
+    /** What it plays by itself, or null. */
+    private final PatternSequencer patterns;
+
     /** The keys that it has; none for knobs. */
     private KeyboardPane keys;
 
@@ -48,18 +56,51 @@ final class SourceCard extends VBox {
         HBox when = new HBox(8, mark, heard);
         Label port = isThere() ? Cards.soft(Words.letIn(source)) : Cards.missingPort(source.port());
         getChildren().addAll(Cards.line(name, Cards.soft(size())));
-        if (source.kind() != SourceKind.CONTROLS) {
-            KeyboardPane keyboard = new KeyboardPane((keys, width) -> Piano.row(keys, 0, width), false);
+        if (!source.lanes().isEmpty()) {
+            getChildren().add(lanes());
+        } else if (source.kind() != SourceKind.CONTROLS && source.kind() != SourceKind.SEQUENCER) {
+            boolean pads = source.kind() == SourceKind.PADS;
+            KeyboardPane keyboard = new KeyboardPane(
+                    (keys, width) -> pads ? Piano.pads(keys, 0, width) : Piano.row(keys, 0, width), false);
             keyboard.setKeys(source.keys(), desk.session().middleC());
             keyboard.setMouseTransparent(true);
             keyboard.setFocusTraversable(false);
-            double width = Math.min(1, (source.keys().size() + 4) / 80.0) * WIDTH;
+            double width = Math.min(
+                            1,
+                            pads ? source.keys().size() / 20.0 : (source.keys().size() + 4) / 80.0)
+                    * WIDTH;
             keyboard.setMinSize(width, KEYS_HIGH);
             keyboard.setMaxSize(width, KEYS_HIGH);
             keys = keyboard;
             getChildren().add(keyboard);
         }
-        getChildren().addAll(when, Cards.line(port, Cards.soft(ownSounds())));
+        patterns = desk.patterns(source).orElse(null);
+        if (patterns != null) {
+            run.setId("run-" + source.id());
+            run.getStyleClass().add("small");
+            run.setOnAction(event -> {
+                if (run.isSelected()) {
+                    patterns.start();
+                } else {
+                    patterns.stop();
+                }
+            });
+            getChildren().add(Cards.line(when, run));
+        } else {
+            getChildren().add(when);
+        }
+        getChildren().add(Cards.line(port, Cards.soft(ownSounds())));
+        desk.devices().trouble(source.port()).ifPresent(trouble -> {
+            Label why = new Label("Not opened: " + trouble);
+            why.setWrapText(true);
+            why.getStyleClass().add("missing");
+            getChildren().add(why);
+        });
+        desk.studio()
+                .identity(source.port())
+                .ifPresent(answer -> getChildren()
+                        .add(Cards.soft("answers: maker " + answer.maker() + ", model " + answer.model() + ", version "
+                                + answer.version())));
         addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
             requestFocus();
             presenter.select(source.id());
@@ -68,11 +109,25 @@ final class SourceCard extends VBox {
             if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
                 presenter.select(source.id());
                 event.consume();
+            } else if (event.isAltDown() && (event.getCode() == KeyCode.UP || event.getCode() == KeyCode.DOWN)) {
+                presenter.moveSource(source.id(), event.getCode() == KeyCode.UP ? -1 : 1);
+                event.consume();
             } else if (event.getCode() == KeyCode.DELETE) {
                 presenter.deleteSource(source.id());
                 event.consume();
             }
         });
+    }
+
+    /** A sequencer's lanes with their channels. */
+    private FlowPane lanes() {
+        FlowPane lanes = new FlowPane(6, 3);
+        source.lanes().forEach(lane -> {
+            Label label = new Label(lane.channel() + "  " + lane.name());
+            label.getStyleClass().add("lane");
+            lanes.getChildren().add(label);
+        });
+        return lanes;
     }
 
     private boolean isThere() {
@@ -88,6 +143,11 @@ final class SourceCard extends VBox {
             case KEYBOARD -> source.keys().size() + " keys · " + keys;
             case PADS -> source.keys().size() + " pads · " + keys;
             case PEDALS -> source.keys().size() + " pedals · " + keys;
+            case SEQUENCER ->
+                source.lanes().isEmpty()
+                        ? "sequencer"
+                        : "sequencer, " + source.lanes().size() + " lanes";
+            case CONTROLS -> "knobs, sliders, pedals";
             default -> source.kind().name().toLowerCase(Locale.ROOT);
         };
     }
@@ -118,6 +178,10 @@ final class SourceCard extends VBox {
                 }
             }
             keys.drawIfStale();
+        }
+        if (patterns != null) {
+            run.setSelected(patterns.isRunning());
+            run.setText(patterns.isRunning() ? "Runs" : patterns.follows() ? "Wait for clock" : "Run");
         }
         LiveState.Last last = desk.live().last(source.id());
         String text = "not heard yet";

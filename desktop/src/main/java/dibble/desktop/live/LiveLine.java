@@ -8,6 +8,7 @@ import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Piano;
 import dibble.desktop.ui.Words;
 import dibble.gear.Source;
+import dibble.gear.SourceKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
@@ -39,7 +40,10 @@ public final class LiveLine extends VBox {
     private final Button octaveUp = new Button("+");
     private final Label octave = new Label();
     private final Label lost = new Label();
-    private final KeyboardPane keyboard = new KeyboardPane((keys, width) -> Piano.row(keys, 0, width), true);
+    private final KeyboardPane keyboard = new KeyboardPane(this::shape, true);
+    private final HandControls hands;
+    private String held;
+    private boolean pads;
     private final Map<KeyCode, Runnable> typedDown = new EnumMap<>(KeyCode.class);
     private final Color[] colours = new Color[128];
     private LiveState.Heard shown;
@@ -81,7 +85,9 @@ public final class LiveLine extends VBox {
                 selected().ifPresent(source -> desk.release(source, key));
             }
         });
-        getChildren().addAll(top, keyboard);
+        hands = new HandControls(desk, () -> desk.session().source(held).orElse(null));
+        HBox.setHgrow(keyboard, Priority.ALWAYS);
+        getChildren().addAll(top, new HBox(10, hands, keyboard));
         keysPlay.selectedProperty().subscribe(on -> {
             if (!on) {
                 letGoTyped();
@@ -96,9 +102,16 @@ public final class LiveLine extends VBox {
         Runnable unlisten = desk.document().listen(() -> stale = true);
         Subscription selection = desk.selection().source().subscribe(id -> {
             letGoTyped();
+            // What a hand moved at the source before goes back there.
+            hands.rest();
+            held = id;
             stale = true;
         });
         return Subscription.combine(unlisten::run, selection, desk.pulse().each(this::follow));
+    }
+
+    private Piano shape(Range keys, double width) {
+        return pads ? Piano.pads(keys, 0, width) : Piano.row(keys, 0, width);
     }
 
     private Optional<Source> selected() {
@@ -125,7 +138,7 @@ public final class LiveLine extends VBox {
 
     /** Plays the selected source with the letter rows, while <em>keys play</em> is on; true where the key was taken. */
     public boolean typed(KeyEvent event) {
-        Integer step = TypedKeys.step(event.getCode());
+        Integer step = TypedKeys.step(event.getCode(), desk.preferences().get().letters());
         if (step == null || event.isShortcutDown() || event.isAltDown()) {
             return false;
         }
@@ -205,11 +218,20 @@ public final class LiveLine extends VBox {
 
     private void showKeyboard() {
         Optional<Source> source = selected();
-        keyboard.setVisible(source.isPresent());
+        SourceKind kind = source.map(Source::kind).orElse(SourceKind.SEQUENCER);
+        hands.show(kind);
+        keyboard.setVisible(source.isPresent() && kind != SourceKind.CONTROLS);
         if (source.isEmpty()) {
             return;
         }
-        keyboard.setKeys(whole(source.get().keys()), desk.session().middleC());
+        boolean turnsToPads = kind == SourceKind.PADS;
+        if (turnsToPads != pads) {
+            pads = turnsToPads;
+            keyboard.requestLayout();
+        }
+        keyboard.setKeys(
+                pads ? source.get().keys() : whole(source.get().keys()),
+                desk.session().middleC());
         int[] bits = new int[128];
         for (Zone zone : desk.routing().zones()) {
             if (zone.enabled() && zone.isPlayedBy(source.get().id())) {

@@ -1,10 +1,11 @@
 package dibble.desktop.live;
 
+import dibble.user.Settings;
 import java.util.EnumMap;
 import java.util.Map;
 import javafx.scene.input.KeyCode;
 
-/** The letter rows of a computer's keyboard as two octaves of keys, by their place on the usual layout. */
+/** The letter rows of a computer's keyboard as two octaves of keys, by their place. */
 final class TypedKeys {
     private static final KeyCode[] LOWER = {
         KeyCode.Z,
@@ -44,7 +45,46 @@ final class TypedKeys {
     private TypedKeys() {}
 
     /** Semitones above the lowest C of the two octaves, or null for another key. */
-    static Integer step(KeyCode code) {
-        return STEPS.get(code);
+    static Integer step(KeyCode code, Settings.Letters layout) {
+        return STEPS.get(place(code, layout));
+    }
+
+    /** The key of the first layout that lies where this one does in another. */
+    private static KeyCode place(KeyCode code, Settings.Letters layout) {
+        return switch (layout) {
+            case QWERTY -> code;
+            case QWERTZ ->
+                switch (code) {
+                    case Y -> KeyCode.Z;
+                    case Z -> KeyCode.Y;
+                    case MINUS -> KeyCode.SLASH;
+                    default -> code;
+                };
+            case AZERTY ->
+                switch (code) {
+                    case A -> KeyCode.Q;
+                    case Q -> KeyCode.A;
+                    case Z -> KeyCode.W;
+                    case W -> KeyCode.Z;
+                    case M -> KeyCode.SEMICOLON;
+                    case COMMA -> KeyCode.M;
+                    case SEMICOLON -> KeyCode.COMMA;
+                    case COLON -> KeyCode.PERIOD;
+                    case EXCLAMATION_MARK -> KeyCode.SLASH;
+                    default -> digit(code);
+                };
+        };
+    }
+
+    /** The digits of this layout are typed with Shift, and named after what is typed without. */
+    private static KeyCode digit(KeyCode code) {
+        return switch (code) {
+            case AMPERSAND -> KeyCode.DIGIT1;
+            case QUOTEDBL -> KeyCode.DIGIT3;
+            case LEFT_PARENTHESIS -> KeyCode.DIGIT5;
+            case MINUS -> KeyCode.DIGIT6;
+            case UNDERSCORE -> KeyCode.DIGIT8;
+            default -> code;
+        };
     }
 }

@@ -1,13 +1,20 @@
 package dibble.desktop.ui;
 
+import dibble.gear.SequencerLane;
 import dibble.gear.Source;
+import dibble.gear.SourceKind;
+import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
 import dibble.routing.Routing;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.standins.PatternSequencer;
+import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import dibble.studio.Studio;
+import dibble.user.GearShelf;
+import java.util.Optional;
 
 /** What every view works on: the open document, the studio that plays it, and what the views share. */
 public record Desk(
@@ -20,6 +27,8 @@ public record Desk(
         Pulse pulse,
         Theme theme,
         AskBar ask,
+        Preferences preferences,
+        GearShelf shelf,
         Levels levels) {
     /** How loud something is. */
     @FunctionalInterface
@@ -44,13 +53,36 @@ public record Desk(
         return session().routing(performance());
     }
 
-    /** Presses a key of a source's stand-in, on the channel that it plays on. */
+    /** Presses a key of a source, on the channel that it plays on. */
     public void press(Source source, int key, int velocity) {
-        standIns.standIn(source.port()).ifPresent(keyboard -> keyboard.press(source.playsOn(), key, velocity));
+        play(source, ShortMessage.noteOn(source.playsOn(), key, velocity));
     }
 
-    /** Lets a key of a source's stand-in go. */
+    /** Lets a key of a source go. */
     public void release(Source source, int key) {
-        standIns.standIn(source.port()).ifPresent(keyboard -> keyboard.release(source.playsOn(), key));
+        play(source, ShortMessage.noteOff(source.playsOn(), key, ShortMessage.DEFAULT_RELEASE));
+    }
+
+    /** Plays a message as a source does: on its stand-in, or in the place of its real gear. */
+    public void play(Source source, int message) {
+        standIns.standIn(source.port())
+                .ifPresentOrElse(device -> device.play(message), () -> studio.playAs(source.id(), message));
+    }
+
+    /** The patterns of a sequencer's stand-in, on the channels of its lanes; empty where it has none. */
+    public Optional<PatternSequencer> patterns(Source source) {
+        if (source.kind() != SourceKind.SEQUENCER) {
+            return Optional.empty();
+        }
+        Optional<PatternSequencer> patterns = standIns.standIn(source.port()).map(StandIn::sequencer);
+        patterns.ifPresent(it -> {
+            if (source.lanes().isEmpty()) {
+                it.playOn(source.listen());
+            } else {
+                it.playOn(source.lanes().stream().map(SequencerLane::channel).toList());
+            }
+            it.setTempo(Math.max(20, Math.min(300, session().tempo().bpm(0))));
+        });
+        return patterns;
     }
 }

@@ -123,7 +123,7 @@ public final class KeyboardPane extends Pane {
             letGo();
             if (key != NO_KEY) {
                 pressed = key;
-                player.press(key, velocityAt(event.getY() / getHeight(), NoteNames.isBlack(key)));
+                player.press(key, velocityAt(event.getY() / getHeight(), piano.isRaised(key)));
             }
         }
         event.consume();
@@ -157,7 +157,7 @@ public final class KeyboardPane extends Pane {
         g.clearRect(0, 0, getWidth(), height);
         g.setFont(Font.font("Dibble Sans", 12));
         for (int key = keys.low(); key <= keys.high(); key++) {
-            if (!NoteNames.isBlack(key)) {
+            if (!piano.isRaised(key)) {
                 drawKey(g, key, height, WHITE);
                 g.setStroke(LINE);
                 g.setLineWidth(1);
@@ -166,13 +166,13 @@ public final class KeyboardPane extends Pane {
         }
         // After all white keys: on a narrow keyboard a name is wider than its key.
         for (int key = keys.low(); named && key <= keys.high(); key++) {
-            if (key % 12 == 0) {
+            if (key % 12 == 0 || piano.isPads()) {
                 g.setFill(NAME);
                 g.fillText(NoteNames.name(key, middleC), piano.x(key) + Math.min(4, piano.width(key) / 6), height - 20);
             }
         }
         for (int key = keys.low(); key <= keys.high(); key++) {
-            if (NoteNames.isBlack(key)) {
+            if (piano.isRaised(key)) {
                 drawKey(g, key, height * Piano.BLACK_HEIGHT, BLACK);
             }
         }

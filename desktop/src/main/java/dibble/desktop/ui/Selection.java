@@ -1,13 +1,18 @@
 package dibble.desktop.ui;
 
+import java.util.LinkedHashSet;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableSet;
 
 /** What is selected, by id; null for nothing. Apart from arming and hearing. */
 public final class Selection {
     private final StringProperty source = new SimpleStringProperty();
     private final StringProperty zone = new SimpleStringProperty();
     private final StringProperty part = new SimpleStringProperty();
+    private final ObservableSet<String> parts = FXCollections.observableSet(new LinkedHashSet<>());
+    private final StringProperty instrument = new SimpleStringProperty();
 
     /** The source whose keyboard is on the live line. */
     public StringProperty source() {
@@ -21,5 +26,15 @@ public final class Selection {
     /** A part, as {@code instrument/part}. */
     public StringProperty part() {
         return part;
+    }
+
+    /** Parts that are selected together, as {@code instrument/part}; {@link #part} is the last of them. */
+    public ObservableSet<String> parts() {
+        return parts;
+    }
+
+    /** An instrument, where it is looked at rather than one of its parts. */
+    public StringProperty instrument() {
+        return instrument;
     }
 }

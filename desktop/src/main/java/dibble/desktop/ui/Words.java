@@ -7,16 +7,21 @@ import dibble.gear.Source;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
+import dibble.ports.MachineDevices;
 import dibble.recording.Track;
 import dibble.routing.Routing;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Session;
+import dibble.standins.StandIns;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** How things are said in the interface, in one place. Imports no nodes. */
 public final class Words {
+    private static final String LOOPER = "Clover looper";
+
     private Words() {}
 
     /** {@code F3–C6}. */
@@ -70,6 +75,29 @@ public final class Words {
     /** {@code 4 sources → 7 tracks}. */
     public static String recordPlan(int sources, int tracks) {
         return count(sources, "source") + " → " + count(tracks, "track");
+    }
+
+    /** What a port is called: a stand-in by the gear that it stands in for, a port of the machine by its name there. */
+    public static String port(String port, Session session) {
+        if (port.startsWith(MachineDevices.PREFIX)) {
+            return port.substring(MachineDevices.PREFIX.length());
+        }
+        if (!port.startsWith(StandIns.PREFIX)) {
+            return port;
+        }
+        Stream<String> sources = session.sources().stream()
+                .filter(source -> source.port().equals(port))
+                .map(Source::name);
+        Stream<String> instruments = session.instruments().stream()
+                .filter(instrument -> instrument.port().equals(port))
+                .map(Instrument::name);
+        String bare = port.substring(StandIns.PREFIX.length());
+        return Stream.concat(sources, instruments).findFirst().orElse(port.equals(StandIns.LOOPER) ? LOOPER : bare);
+    }
+
+    /** The same in a list of ports of all kinds. */
+    public static String portInList(String port, Session session) {
+        return port(port, session) + (port.startsWith(StandIns.PREFIX) ? " (stand-in)" : "");
     }
 
     public static String count(int number, String what) {

@@ -6,6 +6,7 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Theme;
 import dibble.session.Performance;
 import dibble.session.Session;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -17,12 +18,17 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.io.TempDir;
 import org.testfx.framework.junit5.ApplicationTest;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** The real window, driven as by a hand; instruments are fake ports. */
 abstract class WindowTest extends ApplicationTest {
     final FakePort port = new FakePort();
+
+    @TempDir
+    static Path userFolder;
+
     final AtomicBoolean quit = new AtomicBoolean();
     Workbench workbench;
     MainWindow window;
@@ -32,9 +38,9 @@ abstract class WindowTest extends ApplicationTest {
     @Override
     public void start(Stage stage) {
         Theme.loadFonts();
-        workbench = new Workbench(session(), Performance.NEW, name -> port);
+        workbench = new Workbench(session(), Performance.NEW, name -> port, userFolder);
         window = new MainWindow(workbench, () -> quit.set(true));
-        Scene scene = new Scene(window, 1280, 800);
+        Scene scene = new Scene(new Enlarged(window, workbench.desk().preferences()), 1280, 800);
         workbench.desk().theme().dress(scene);
         stage.setScene(scene);
         stage.setOnCloseRequest(event -> {

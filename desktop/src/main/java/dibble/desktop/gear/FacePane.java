@@ -1,0 +1,93 @@
+package dibble.desktop.gear;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.PartColours;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.midi.GeneralMidi;
+import dibble.midi.NoteNames;
+import dibble.standins.Face;
+import dibble.standins.StandIn;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.css.PseudoClass;
+import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.VBox;
+
+/** The face of a stand-in module: what each of its sixteen channels received. */
+final class FacePane extends VBox {
+    private static final PseudoClass SOUNDS = PseudoClass.getPseudoClass("sounds");
+
+    private static final PseudoClass OWNED = PseudoClass.getPseudoClass("owned");
+
+    private final Desk desk;
+    private final Instrument instrument;
+    private final StandIn device;
+    private final Label count = Cards.soft("");
+    private final List<Cell> cells = new ArrayList<>();
+
+    private static final class Cell extends VBox {
+        final Label sound = new Label();
+        final Label note = new Label();
+        Face.Channel shown;
+    }
+
+    FacePane(Desk desk, Instrument instrument, StandIn device) {
+        super(6);
+        this.desk = desk;
+        this.instrument = instrument;
+        this.device = device;
+        setId("face-" + instrument.id());
+        getStyleClass().add("face");
+        FlowPane grid = new FlowPane(4, 4);
+        for (int channel = 1; channel <= 16; channel++) {
+            Cell cell = new Cell();
+            cell.getStyleClass().add("face-cell");
+            cell.setId("face-" + instrument.id() + "-" + channel);
+            Label number = new Label(String.valueOf(channel));
+            number.getStyleClass().add("strong");
+            cell.sound.getStyleClass().add("face-line");
+            cell.note.getStyleClass().add("face-line");
+            cell.setStyle(PartColours.css(colour(channel)));
+            cell.pseudoClassStateChanged(OWNED, colour(channel) > 0);
+            cell.getChildren().setAll(number, cell.sound, cell.note);
+            cells.add(cell);
+            grid.getChildren().add(cell);
+        }
+        getChildren().setAll(count, grid);
+        follow();
+    }
+
+    private int colour(int channel) {
+        return instrument.parts().stream()
+                .filter(part ->
+                        desk.routing().channels().channel(instrument.ref(part)).orElse(0) == channel)
+                .findFirst()
+                .map(Part::colour)
+                .orElse(0);
+    }
+
+    /** Shows what has come since the last frame. */
+    void follow() {
+        Face face = device.face();
+        String text = "What it received: " + face.received() + (face.received() == 1 ? " message" : " messages");
+        if (!text.equals(count.getText())) {
+            count.setText(text);
+        }
+        for (int channel = 1; channel <= 16; channel++) {
+            Cell cell = cells.get(channel - 1);
+            Face.Channel now = face.channel(channel);
+            if (!now.equals(cell.shown)) {
+                cell.shown = now;
+                cell.sound.setText(now.program() < 0 ? "–" : GeneralMidi.program(now.program()));
+                String level = now.volume() < 0 ? "" : "level " + now.volume() + "  ";
+                cell.note.setText(level
+                        + (now.note() < 0
+                                ? ""
+                                : NoteNames.name(now.note(), desk.session().middleC())));
+                cell.pseudoClassStateChanged(SOUNDS, now.held() > 0);
+            }
+        }
+    }
+}

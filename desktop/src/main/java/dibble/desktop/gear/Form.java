@@ -1,0 +1,283 @@
+package dibble.desktop.gear;
+
+import dibble.desktop.ui.NoteField;
+import dibble.midi.MiddleC;
+import dibble.midi.Range;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.BiFunction;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+
+/**
+ * Fields for the values of one thing. Made once; showing another thing, or the same after an edit, sets what differs,
+ * so that nothing is made anew under somebody's typing.
+ *
+ * @param <T> what it shows
+ */
+final class Form<T> extends GridPane {
+    /** Carries out an edit of what is shown. */
+    @FunctionalInterface
+    interface Editor<T> {
+        /**
+         * @param shown the thing as it was shown
+         * @param what a few words for undo
+         */
+        void edit(T shown, String what, UnaryOperator<T> change);
+    }
+
+    /** Something that can be chosen, with the words for it. */
+    record Choice(Object value, String words) {
+        @Override
+        public String toString() {
+            return words;
+        }
+    }
+
+    private static final double WIDE = 250;
+
+    private final Editor<T> editor;
+    private final Supplier<MiddleC> middleC;
+    private final List<Consumer<T>> showers = new ArrayList<>();
+    private T shown;
+    private boolean showing;
+
+    Form(Supplier<MiddleC> middleC, Editor<T> editor) {
+        this.middleC = middleC;
+        this.editor = editor;
+        setHgap(8);
+        setVgap(6);
+    }
+
+    /** Shows a thing. */
+    void show(T thing) {
+        shown = thing;
+        showing = true;
+        showers.forEach(shower -> shower.accept(thing));
+        showing = false;
+    }
+
+    private void edit(String what, UnaryOperator<T> change) {
+        if (!showing && shown != null) {
+            editor.edit(shown, what, change);
+        }
+    }
+
+    /** Adds a row with any node; it is told of each thing that is shown. */
+    Form<T> row(String name, Node node, Consumer<T> shower) {
+        Label label = Cards.soft(name);
+        label.setMinWidth(76);
+        addRow(getRowCount(), label, node);
+        showers.add(shower);
+        return this;
+    }
+
+    /** Adds a row whose node has the whole width, under its label. */
+    Form<T> wideRow(String name, Node node, Consumer<T> shower) {
+        add(Cards.soft(name), 0, getRowCount(), 2, 1);
+        add(node, 0, getRowCount(), 2, 1);
+        showers.add(shower);
+        return this;
+    }
+
+    private static TextField field(String id, String name, Consumer<TextField> commit) {
+        TextField[] field = new TextField[1];
+        field[0] = Cards.field(id, name, () -> commit.accept(field[0]));
+        return field[0];
+    }
+
+    /** A text that is not empty. */
+    Form<T> text(String id, String label, String name, Function<T, String> get, BiFunction<T, String, T> with) {
+        TextField field = field(id, name, it -> {
+            String text = it.getText().strip();
+            if (text.isEmpty() || text.equals(get.apply(shown))) {
+                it.setText(get.apply(shown));
+            } else {
+                edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, text));
+            }
+        });
+        return row(label, field, thing -> setText(field, get.apply(thing)));
+    }
+
+    private static void setText(TextField field, String text) {
+        if (!field.getText().equals(text)) {
+            field.setText(text);
+        }
+    }
+
+    /** A whole number in range, or nothing where that is allowed: then a dash. */
+    Form<T> number(
+            String id,
+            String label,
+            String name,
+            int lowest,
+            int highest,
+            boolean optional,
+            Function<T, Integer> get,
+            BiFunction<T, Integer, T> with) {
+        TextField field = field(id, name, it -> {
+            String text = it.getText().strip();
+            boolean none = optional && (text.isEmpty() || text.equals("–") || text.equals("-"));
+            Integer value = none ? null : parse(text, lowest, highest);
+            if (!none && value == null || Objects.equals(value, get.apply(shown))) {
+                it.setText(number(get.apply(shown)));
+            } else {
+                edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, value));
+            }
+        });
+        field.setPrefColumnCount(4);
+        return row(label, field, thing -> setText(field, number(get.apply(thing))));
+    }
+
+    private static String number(Integer value) {
+        return value == null ? "–" : String.valueOf(value);
+    }
+
+    private static Integer parse(String text, int lowest, int highest) {
+        if (!text.matches("[+-]?\\d{1,5}")) {
+            return null;
+        }
+        int value = Integer.parseInt(text);
+        return value >= lowest && value <= highest ? (Integer) value : null;
+    }
+
+    /** One of several; which there are can depend on the thing. */
+    Form<T> choice(
+            String id,
+            String label,
+            String name,
+            Function<T, List<Choice>> choices,
+            Function<T, Object> get,
+            BiFunction<T, Object, T> with) {
+        ComboBox<Choice> box = new ComboBox<>();
+        box.setId(id);
+        box.setAccessibleText(name);
+        box.getStyleClass().add("gear-choice");
+        box.setOnAction(event -> {
+            Choice chosen = box.getValue();
+            if (chosen != null && !showing && !Objects.equals(chosen.value(), get.apply(shown))) {
+                edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, chosen.value()));
+            }
+        });
+        return row(label, box, thing -> {
+            List<Choice> all = choices.apply(thing);
+            if (!box.getItems().equals(all)) {
+                box.getItems().setAll(all);
+            }
+            Object value = get.apply(thing);
+            box.setValue(all.stream()
+                    .filter(it -> Objects.equals(it.value(), value))
+                    .findFirst()
+                    .orElse(null));
+        });
+    }
+
+    /** Yes or no. */
+    Form<T> flag(
+            String id,
+            String label,
+            String name,
+            String yes,
+            String no,
+            Function<T, Boolean> get,
+            BiFunction<T, Boolean, T> with) {
+        ToggleButton button = new ToggleButton(no);
+        button.setId(id);
+        button.setAccessibleText(name);
+        button.getStyleClass().add("small");
+        button.setOnAction(event -> {
+            boolean on = button.isSelected();
+            edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, on));
+        });
+        return row(label, button, thing -> {
+            button.setSelected(get.apply(thing));
+            button.setText(get.apply(thing) ? yes : no);
+        });
+    }
+
+    /** Two notes: the lowest and the highest. */
+    Form<T> keys(String id, String label, Function<T, Range> get, BiFunction<T, Range, T> with) {
+        NoteField low = new NoteField("lowest key");
+        NoteField high = new NoteField("highest key");
+        low.setId(id + "-low");
+        high.setId(id + "-high");
+        for (NoteField field : List.of(low, high)) {
+            field.setPrefColumnCount(5);
+            field.setOnNote(note -> {
+                boolean isLow = field == low;
+                Range keys = get.apply(shown);
+                Range next = isLow
+                        ? new Range(note, Math.max(note, keys.high()))
+                        : new Range(Math.min(note, keys.low()), note);
+                edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, next));
+            });
+        }
+        return row(label, new HBox(6, low, high), thing -> {
+            low.setNote(get.apply(thing).low(), middleC.get());
+            high.setNote(get.apply(thing).high(), middleC.get());
+        });
+    }
+
+    /** Several of a set, each with a switch; which there are can depend on the thing. */
+    Form<T> several(
+            String id,
+            String label,
+            Function<T, List<Choice>> choices,
+            Function<T, Set<?>> get,
+            BiFunction<T, Set<Object>, T> with) {
+        FlowPane flow = new FlowPane(4, 4);
+        flow.setPrefWrapLength(WIDE);
+        List<Choice> there = new ArrayList<>();
+        return wideRow(label, flow, thing -> {
+            List<Choice> all = choices.apply(thing);
+            if (!there.equals(all) || flow.getChildren().isEmpty() && !all.isEmpty()) {
+                there.clear();
+                there.addAll(all);
+                flow.getChildren()
+                        .setAll(all.stream()
+                                .map(it -> toggle(id, label, it, get, with))
+                                .toList());
+            }
+            Set<?> chosen = get.apply(thing);
+            for (int i = 0; i < all.size(); i++) {
+                ((ToggleButton) flow.getChildren().get(i))
+                        .setSelected(chosen.contains(all.get(i).value()));
+            }
+        });
+    }
+
+    private ToggleButton toggle(
+            String id, String label, Choice choice, Function<T, Set<?>> get, BiFunction<T, Set<Object>, T> with) {
+        ToggleButton button = new ToggleButton(choice.words());
+        boolean isWord = choice.words().length() > 2;
+        button.getStyleClass().add(isWord ? "small" : "channel-switch");
+        button.setId(id + "-" + choice.value());
+        button.setAccessibleText(label + " " + choice.words());
+        button.setOnAction(event -> {
+            boolean on = button.isSelected();
+            edit(label.toLowerCase(java.util.Locale.ROOT), thing -> {
+                Set<Object> chosen = new TreeSet<>(get.apply(thing));
+                if (on) {
+                    chosen.add(choice.value());
+                } else {
+                    chosen.remove(choice.value());
+                }
+                return with.apply(thing, chosen);
+            });
+        });
+        return button;
+    }
+}

@@ -1,0 +1,82 @@
+package dibble.desktop.gear;
+
+import dibble.gear.SequencerLane;
+import dibble.gear.Source;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** The lanes of a sequencer. */
+final class LaneList extends VBox {
+    private final GearPresenter presenter;
+    private Source shown;
+
+    LaneList(GearPresenter presenter) {
+        super(4);
+        this.presenter = presenter;
+        setId("lanes");
+    }
+
+    void show(Source source) {
+        if (source.equals(shown)) {
+            return;
+        }
+        shown = source;
+        getChildren().setAll(Cards.soft("Lanes"));
+        for (int i = 0; i < source.lanes().size(); i++) {
+            getChildren().add(line(source, i));
+        }
+        Button add = Cards.button("lane-add", "Add lane", () -> {
+            List<SequencerLane> lanes = new ArrayList<>(source.lanes());
+            int channel = Math.min(
+                    16, lanes.stream().mapToInt(SequencerLane::channel).max().orElse(0) + 1);
+            lanes.add(new SequencerLane("Lane " + (lanes.size() + 1), channel));
+            put(lanes);
+        });
+        add.getStyleClass().add("small");
+        getChildren().add(add);
+    }
+
+    private HBox line(Source source, int place) {
+        SequencerLane lane = source.lanes().get(place);
+        TextField[] fields = new TextField[2];
+        Runnable commit = () -> {
+            String name = fields[0].getText().strip();
+            String channel = fields[1].getText().strip();
+            boolean fits = channel.matches("[1-9]|1[0-6]");
+            SequencerLane next = fits ? new SequencerLane(name, Integer.parseInt(channel)) : lane;
+            if (next.equals(lane)) {
+                fields[1].setText(String.valueOf(lane.channel()));
+            } else {
+                List<SequencerLane> lanes = new ArrayList<>(source.lanes());
+                lanes.set(place, next);
+                put(lanes);
+            }
+        };
+        fields[0] = Cards.field("lane-name-" + (place + 1), "name of the lane", commit);
+        fields[1] = Cards.field("lane-channel-" + (place + 1), "channel of the lane", commit);
+        fields[0].setText(lane.name());
+        fields[1].setText(String.valueOf(lane.channel()));
+        fields[1].setPrefColumnCount(2);
+        fields[1].setMinWidth(40);
+        HBox.setHgrow(fields[0], Priority.ALWAYS);
+        Button remove = Cards.button("lane-remove-" + (place + 1), "×", () -> {
+            List<SequencerLane> lanes = new ArrayList<>(source.lanes());
+            lanes.remove(place);
+            put(lanes);
+        });
+        remove.setAccessibleText("take the lane away");
+        remove.getStyleClass().add("link");
+        HBox line = new HBox(4, fields[0], fields[1], remove);
+        line.getStyleClass().add("card-line");
+        return line;
+    }
+
+    private void put(List<SequencerLane> lanes) {
+        presenter.changeSource("lanes", shown.id(), it -> it.edit().lanes(lanes).build());
+    }
+}

@@ -1,0 +1,88 @@
+package dibble.desktop.gear;
+
+import dibble.desktop.ui.NoteField;
+import dibble.midi.MiddleC;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** Names of notes, a line each: of a kit's sounds, or of keyswitches. The next note's field takes a key that is pressed. */
+final class NamedNotes extends VBox {
+    private final String id;
+    private final Consumer<Map<Integer, String>> taker;
+    private Map<Integer, String> shown;
+    private MiddleC middleC;
+
+    /** @param taker takes all the names after one has changed */
+    NamedNotes(String id, Consumer<Map<Integer, String>> taker) {
+        super(4);
+        this.id = id;
+        this.taker = taker;
+        setId(id);
+    }
+
+    void show(Map<Integer, String> names, MiddleC naming) {
+        if (names.equals(shown) && naming == middleC) {
+            return;
+        }
+        shown = names;
+        middleC = naming;
+        getChildren().clear();
+        names.forEach((note, name) -> getChildren().add(line(note, name)));
+        Button add = Cards.button(id + "-add", "Name a note", this::add);
+        add.getStyleClass().add("small");
+        getChildren().add(add);
+    }
+
+    private HBox line(int note, String name) {
+        NoteField field = new NoteField("note");
+        field.setId(id + "-note-" + note);
+        field.setPrefColumnCount(5);
+        field.setMinWidth(66);
+        field.setNote(note, middleC);
+        field.setOnNote(other -> {
+            Map<Integer, String> next = new TreeMap<>(shown);
+            next.remove(note);
+            next.put(other, name);
+            taker.accept(next);
+        });
+        TextField[] text = new TextField[1];
+        text[0] = Cards.field(id + "-name-" + note, "name of the note", () -> {
+            String typed = text[0].getText().strip();
+            if (!typed.equals(name)) {
+                put(note, typed);
+            }
+        });
+        text[0].setText(name);
+        HBox.setHgrow(text[0], Priority.ALWAYS);
+        Button remove = Cards.button(id + "-remove-" + note, "×", () -> put(note, ""));
+        remove.setAccessibleText("take the name away");
+        remove.getStyleClass().add("link");
+        HBox line = new HBox(4, field, text[0], remove);
+        line.getStyleClass().add("card-line");
+        return line;
+    }
+
+    /** An empty name takes the line away. */
+    private void put(int note, String name) {
+        Map<Integer, String> next = new TreeMap<>(shown);
+        if (name.isEmpty()) {
+            next.remove(note);
+        } else {
+            next.put(note, name);
+        }
+        taker.accept(next);
+    }
+
+    private void add() {
+        int next = shown.isEmpty() ? 36 : Math.min(127, new TreeMap<>(shown).lastKey() + 1);
+        if (!shown.containsKey(next)) {
+            put(next, "Name");
+        }
+    }
+}

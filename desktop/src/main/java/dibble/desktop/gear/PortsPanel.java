@@ -1,0 +1,264 @@
+package dibble.desktop.gear;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Words;
+import dibble.gear.Instrument;
+import dibble.gear.Source;
+import dibble.gear.SourceKind;
+import dibble.ports.MachineDevices;
+import dibble.standins.Fault;
+import dibble.standins.PatternSequencer;
+import dibble.standins.StandIn;
+import dibble.standins.StandIns;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import java.util.stream.Stream;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The ports of this machine and the stand-ins: a line each, with a cable that can be pulled, or hidden. */
+final class PortsPanel extends VBox {
+    private final Desk desk;
+
+    /** Stand-ins whose behaviour is shown. */
+    private final Set<String> unfolded = new HashSet<>();
+
+    private final Button ask = new Button("Ask who is there");
+    private boolean showsHidden;
+    private List<Object> shown = List.of();
+
+    PortsPanel(Desk desk) {
+        super(4);
+        this.desk = desk;
+        setId("ports");
+        getStyleClass().add("gear-ports");
+        ask.setId("ask-who");
+        ask.getStyleClass().add("small");
+        ask.setOnAction(event -> desk.studio().askWhoIsThere());
+    }
+
+    /** Shows what is there now; made anew only where that has changed. */
+    void show() {
+        boolean asking = desk.studio().isAsking();
+        if (asking != ask.isDisabled()) {
+            ask.setDisable(asking);
+            ask.setText(asking ? "Asking…" : "Ask who is there");
+        }
+        List<String> inputs = desk.devices().inputs();
+        List<String> outputs = desk.devices().outputs();
+        List<Object> now = new ArrayList<>(List.of(
+                inputs,
+                outputs,
+                desk.session().sources(),
+                desk.session().instruments(),
+                desk.preferences().get().hiddenPorts(),
+                showsHidden,
+                List.copyOf(unfolded)));
+        Set<String> names = names(inputs, outputs);
+        for (String name : names) {
+            desk.standIns().standIn(name).ifPresent(device -> {
+                now.add(device.isPlugged());
+                now.add(device.faults());
+            });
+            now.add(desk.devices().trouble(name));
+            now.add(desk.studio().identity(name));
+        }
+        if (!now.equals(shown)) {
+            shown = now;
+            show(names, inputs, outputs);
+        }
+    }
+
+    /** What is worth a line: all of the machine's, and of the stand-ins those in use, the looper and those pulled out. */
+    private Set<String> names(List<String> inputs, List<String> outputs) {
+        Set<String> names = new LinkedHashSet<>();
+        Stream.concat(inputs.stream(), outputs.stream())
+                .filter(name -> !name.startsWith(StandIns.PREFIX))
+                .sorted()
+                .forEach(names::add);
+        Stream.concat(
+                        desk.session().sources().stream().map(Source::port),
+                        desk.session().instruments().stream().map(Instrument::port))
+                .filter(name -> name.startsWith(StandIns.PREFIX))
+                .forEach(names::add);
+        names.add(StandIns.LOOPER);
+        return names;
+    }
+
+    private void show(Set<String> names, List<String> inputs, List<String> outputs) {
+        List<Node> nodes = new ArrayList<>();
+        nodes.add(Cards.line(Cards.heading("Ports"), (Node) ask));
+        if (names.stream().noneMatch(name -> name.startsWith(MachineDevices.PREFIX))) {
+            nodes.add(wrapped("No MIDI device is plugged in. Stand-ins play the part of real gear."));
+        }
+        Set<String> hidden = desk.preferences().get().hiddenPorts();
+        int hiddenHere = 0;
+        for (String name : names) {
+            boolean isHidden = hidden.contains(name);
+            hiddenHere += isHidden ? 1 : 0;
+            if (!isHidden || showsHidden) {
+                nodes.add(line(name, inputs.contains(name), outputs.contains(name), isHidden));
+            }
+        }
+        if (hiddenHere > 0) {
+            Button more = Cards.button(
+                    "show-hidden",
+                    showsHidden ? "hide what is hidden" : Words.count(hiddenHere, "port") + " hidden: show",
+                    () -> {
+                        showsHidden = !showsHidden;
+                        show();
+                    });
+            more.getStyleClass().add("link");
+            nodes.add(more);
+        }
+        nodes.add(wrapped(virtualPorts(System.getProperty("os.name", ""))));
+        getChildren().setAll(nodes);
+    }
+
+    private static Label wrapped(String text) {
+        Label label = Cards.soft(text);
+        label.setWrapText(true);
+        return label;
+    }
+
+    /** How the system's own virtual ports come to be there. */
+    static String virtualPorts(String system) {
+        String name = system.toLowerCase(Locale.ROOT);
+        if (name.startsWith("mac")) {
+            return "For ports between programs, switch on the bus between applications in the system’s MIDI settings.";
+        }
+        return name.startsWith("windows")
+                ? "For ports between programs, install a driver for virtual MIDI ports; the system has none of its own."
+                : "For ports between programs: sudo modprobe snd-virmidi";
+    }
+
+    private VBox line(String name, boolean in, boolean out, boolean isHidden) {
+        StandIn device = desk.standIns().standIn(name).orElse(null);
+        boolean sequencer = isSequencer(name);
+        Set<String> ways = new LinkedHashSet<>();
+        boolean plays = device == null ? in : plays(name);
+        boolean hears = device == null ? out : hears(name);
+        if (plays) {
+            ways.add("in");
+        }
+        if (hears) {
+            ways.add("out");
+        }
+        if (sequencer) {
+            ways.add("clock");
+        }
+        if (device != null && device.faults().contains(Fault.ECHOES)) {
+            // In and out go without saying.
+            ways.clear();
+            ways.add("echoes");
+        }
+        Label label = new Label(Words.port(name, desk.session()));
+        label.getStyleClass().add("strong");
+        label.setMinWidth(40);
+        HBox ends = new HBox(4, Cards.soft(String.join(" · ", ways)));
+        ends.getStyleClass().add("card-line");
+        ends.setMinWidth(Region.USE_PREF_SIZE);
+        HBox head;
+        VBox line = new VBox(4);
+        String id = name.replaceAll("[^a-zA-Z0-9]+", "-");
+        if (device != null) {
+            ToggleButton plug = new ToggleButton(device.isPlugged() ? "plugged" : "pulled");
+            plug.setId("plug-" + id);
+            plug.getStyleClass().add("switch");
+            plug.setAccessibleText("cable of " + label.getText());
+            plug.setMinWidth(70);
+            plug.setSelected(device.isPlugged());
+            plug.setOnAction(event -> device.plug(plug.isSelected()));
+            Button more = Cards.button("faults-" + id, unfolded.contains(name) ? "less" : "more", () -> {
+                if (!unfolded.remove(name)) {
+                    unfolded.add(name);
+                }
+                show();
+            });
+            more.getStyleClass().add("link");
+            more.setAccessibleText("what the stand-in " + label.getText() + " does");
+            ends.getChildren().add(more);
+            HBox left = new HBox(8, plug, label);
+            left.getStyleClass().add("card-line");
+            head = Cards.line(left, (Node) ends);
+        } else {
+            Button hide = Cards.button(
+                    "hide-" + id,
+                    isHidden ? "show" : "hide",
+                    () -> desk.preferences().change(settings -> settings.withHidden(name, !isHidden)));
+            hide.getStyleClass().add("link");
+            ends.getChildren().add(hide);
+            head = Cards.line(label, (Node) ends);
+        }
+        line.getChildren().add(head);
+        desk.devices().trouble(name).ifPresent(trouble -> {
+            Label why = new Label("Not opened: " + trouble + ". Another program may hold it.");
+            why.setWrapText(true);
+            why.getStyleClass().add("missing");
+            line.getChildren().add(why);
+        });
+        desk.studio()
+                .identity(name)
+                .ifPresent(answer -> line.getChildren()
+                        .add(wrapped("answers: maker " + answer.maker() + ", model " + answer.model() + ", version "
+                                + answer.version())));
+        if (device != null && unfolded.contains(name)) {
+            line.getChildren().add(behaviour(device, id, sequencer));
+        }
+        line.getStyleClass().add("port-line");
+        line.setId("port-" + id);
+        return line;
+    }
+
+    private boolean plays(String name) {
+        return name.equals(StandIns.LOOPER)
+                || desk.session().sources().stream()
+                        .anyMatch(source -> source.port().equals(name));
+    }
+
+    private boolean hears(String name) {
+        return name.equals(StandIns.LOOPER)
+                || isSequencer(name)
+                || desk.session().instruments().stream()
+                        .anyMatch(instrument -> instrument.port().equals(name));
+    }
+
+    private boolean isSequencer(String name) {
+        return desk.session().sources().stream()
+                .anyMatch((Source source) ->
+                        source.kind() == SourceKind.SEQUENCER && source.port().equals(name));
+    }
+
+    /** What a stand-in does wrong, and for a sequencer whose clock it goes by. */
+    private VBox behaviour(StandIn device, String id, boolean sequencer) {
+        VBox box = new VBox(3);
+        box.getStyleClass().add("behaviour");
+        if (sequencer) {
+            PatternSequencer patterns = device.sequencer();
+            CheckBox follows = new CheckBox("follows the clock that it is sent");
+            follows.setId("follows-" + id);
+            follows.setSelected(patterns.follows());
+            follows.setOnAction(event -> patterns.setFollows(follows.isSelected()));
+            box.getChildren().add(follows);
+        }
+        box.getChildren().add(Cards.soft("To see what comes of it, it"));
+        for (Fault fault : Fault.values()) {
+            CheckBox check = new CheckBox(fault.words());
+            check.setId("fault-" + id + "-" + fault.name().toLowerCase(Locale.ROOT));
+            check.setSelected(device.faults().contains(fault));
+            check.setOnAction(event -> device.misbehave(fault, check.isSelected()));
+            box.getChildren().add(check);
+        }
+        return box;
+    }
+}

@@ -1,0 +1,226 @@
+package dibble.desktop.gear;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Words;
+import dibble.gear.Instrument;
+import dibble.gear.Source;
+import dibble.session.ShelfItem;
+import dibble.user.GearShelf;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BiConsumer;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** The gear shelf: what was kept for other sessions, and what ships. Zones that need a place ask for it in place. */
+final class ShelfPanel extends VBox {
+    private static final Form.Choice LEFT_OUT = new Form.Choice(null, "left out");
+
+    private final Desk desk;
+    private final GearPresenter presenter;
+
+    ShelfPanel(Desk desk, GearPresenter presenter) {
+        super(6);
+        this.desk = desk;
+        this.presenter = presenter;
+        setId("shelf");
+        getStyleClass().add("gear-ports");
+        presenter.onShelf(this::show);
+        show();
+    }
+
+    /** Looks at the shelf again. */
+    void show() {
+        GearShelf.Contents contents = desk.shelf().contents();
+        List<Node> nodes = new ArrayList<>();
+        nodes.add(Cards.heading("Gear shelf"));
+        Label about = Cards.soft("Keyboards and modules, with or without their zones, for any session.");
+        about.setWrapText(true);
+        nodes.add(about);
+        for (int i = 0; i < contents.kept().size(); i++) {
+            nodes.add(line(contents.kept().get(i), i));
+        }
+        contents.damaged().forEach(text -> {
+            Label label = new Label("Passed over: " + text);
+            label.setWrapText(true);
+            label.getStyleClass().add("missing");
+            nodes.add(label);
+        });
+        Button keep = Cards.button("keep-zones", "Keep the zones of now", presenter::keepZones);
+        keep.getStyleClass().add("small");
+        nodes.add(keep);
+        getChildren().setAll(nodes);
+    }
+
+    private VBox line(GearShelf.Kept kept, int place) {
+        ShelfItem item = kept.item();
+        VBox question = new VBox(6);
+        Button add = Cards.button("shelf-add-" + place, "add", () -> add(item, question));
+        add.getStyleClass().add("link");
+        add.setAccessibleText("add " + item.name());
+        HBox ends = new HBox(add);
+        if (kept.file() != null) {
+            Button remove = Cards.button("shelf-remove-" + place, "×", () -> remove(kept));
+            remove.getStyleClass().add("link");
+            remove.setAccessibleText("take " + item.name() + " off the shelf");
+            ends.getChildren().add(remove);
+        }
+        Label name = new Label(item.name());
+        VBox line = new VBox(2, Cards.line(name, ends), question);
+        line.getStyleClass().add("shelf-line");
+        String holds = holds(item);
+        if (!holds.isEmpty()) {
+            line.getChildren().add(1, Cards.soft(holds));
+        }
+        return line;
+    }
+
+    private static String holds(ShelfItem item) {
+        return item.zones().isEmpty() ? "" : "with " + Words.count(item.zones().size(), "zone");
+    }
+
+    private void remove(GearShelf.Kept kept) {
+        try {
+            desk.shelf().remove(kept);
+        } catch (IOException e) {
+            desk.ask().tell("Not taken off the shelf: " + e.getMessage());
+        }
+        show();
+    }
+
+    private void add(ShelfItem item, VBox question) {
+        ShelfItem.Places found = item.guess(desk.session());
+        boolean all = found.sources().size() == item.places().sources().size()
+                && found.parts().size() == item.places().parts().size()
+                && found.instruments().size() == item.places().instruments().size();
+        if (all) {
+            presenter.add(item, found);
+        } else {
+            ask(item, found, question);
+        }
+    }
+
+    /** Asks what is at the ends of the zones here. */
+    private void ask(ShelfItem item, ShelfItem.Places found, VBox question) {
+        GridPane grid = new GridPane();
+        grid.setHgap(6);
+        grid.setVgap(4);
+        ShelfItem.Places[] now = {found};
+        Label outcome = Cards.soft("");
+        outcome.setId("shelf-outcome");
+        Runnable show = () -> {
+            int left = item.addTo(desk.session(), now[0]).left();
+            outcome.setText((item.zones().size() - left) + " of "
+                    + Words.count(item.zones().size(), "zone"));
+        };
+        byName(
+                item.places().sources(),
+                (id, name) -> choice(
+                        grid,
+                        "place-" + id,
+                        name,
+                        this::sources,
+                        found.sources().get(id),
+                        to -> {
+                            now[0] = now[0].withSource(id, to);
+                            show.run();
+                        }));
+        byName(
+                item.places().parts(),
+                (ref, name) -> choice(
+                        grid,
+                        "place-" + ref.replace('/', '-'),
+                        name,
+                        this::parts,
+                        found.parts().get(ref),
+                        to -> {
+                            now[0] = now[0].withPart(ref, to);
+                            show.run();
+                        }));
+        byName(
+                item.places().instruments(),
+                (id, name) -> choice(
+                        grid,
+                        "place-" + id,
+                        name,
+                        this::instruments,
+                        found.instruments().get(id),
+                        to -> {
+                            now[0] = now[0].withInstrument(id, to);
+                            show.run();
+                        }));
+        show.run();
+        FlowPane buttons = new FlowPane(
+                6,
+                4,
+                Cards.button("shelf-do", "Add", () -> {
+                    question.getChildren().clear();
+                    presenter.add(item, now[0]);
+                }),
+                Cards.button(
+                        "shelf-cancel", "Cancel", () -> question.getChildren().clear()),
+                outcome);
+        Label asks = Cards.soft("What takes their place here?");
+        question.getChildren().setAll(asks, grid, buttons);
+    }
+
+    private static void byName(Map<String, String> places, BiConsumer<String, String> taker) {
+        places.entrySet().stream()
+                .sorted(Map.Entry.comparingByValue())
+                .forEach(place -> taker.accept(place.getKey(), place.getValue()));
+    }
+
+    private static void choice(
+            GridPane grid,
+            String id,
+            String name,
+            Supplier<List<Form.Choice>> choices,
+            String guess,
+            Consumer<String> taker) {
+        ComboBox<Form.Choice> box = new ComboBox<>();
+        box.setId(id);
+        box.setAccessibleText("what takes the place of " + name);
+        box.getStyleClass().add("gear-choice");
+        List<Form.Choice> all = new ArrayList<>(List.of(LEFT_OUT));
+        all.addAll(choices.get());
+        box.getItems().setAll(all);
+        box.setValue(all.stream()
+                .filter(choice -> java.util.Objects.equals(choice.value(), guess))
+                .findFirst()
+                .orElse(LEFT_OUT));
+        box.setOnAction(event -> taker.accept((String) box.getValue().value()));
+        Label label = new Label(name);
+        label.setMinWidth(70);
+        label.setMaxWidth(110);
+        grid.addRow(grid.getRowCount(), label, box);
+    }
+
+    private List<Form.Choice> sources() {
+        return desk.session().sources().stream()
+                .map((Source it) -> new Form.Choice(it.id(), it.name()))
+                .toList();
+    }
+
+    private List<Form.Choice> instruments() {
+        return desk.session().instruments().stream()
+                .map((Instrument it) -> new Form.Choice(it.id(), it.name()))
+                .toList();
+    }
+
+    private List<Form.Choice> parts() {
+        return desk.session().instruments().stream()
+                .flatMap(it -> it.parts().stream()
+                        .map(part -> new Form.Choice(it.ref(part).toString(), it.name() + " / " + part.name())))
+                .toList();
+    }
+}

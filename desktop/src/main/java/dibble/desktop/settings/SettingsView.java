@@ -1,0 +1,155 @@
+package dibble.desktop.settings;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.View;
+import dibble.desktop.ui.Words;
+import dibble.midi.MiddleC;
+import dibble.user.Settings;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.util.Subscription;
+
+/** What is set once for all sessions; each choice holds at once. */
+public final class SettingsView extends ScrollPane implements View {
+    private final Desk desk;
+    private final VBox column = new VBox(18);
+
+    /** One of several that can be chosen. */
+    private record Option(String id, String words, boolean chosen, Runnable choose) {}
+
+    public SettingsView(Desk desk) {
+        this.desk = desk;
+        setId("settings");
+        setContent(column);
+        setFitToWidth(true);
+        getStyleClass().add("rows");
+        column.getStyleClass().add("settings");
+    }
+
+    @Override
+    public Subscription open() {
+        Runnable unlisten = desk.document().listen(this::show);
+        Subscription settings = desk.preferences().property().subscribe(now -> show());
+        return Subscription.combine(unlisten::run, settings);
+    }
+
+    private void show() {
+        Settings now = desk.preferences().get();
+        Label title = new Label("Settings");
+        title.getStyleClass().add("heading");
+        List<Node> nodes = new ArrayList<>(List.of(title));
+        nodes.add(choice(
+                "Octaves",
+                "Note 60 is called so, in this session and in new ones. Names change, what sounds does not.",
+                options(
+                        MiddleC.values(),
+                        "middle-c-",
+                        Enum::name,
+                        desk.session().middleC(),
+                        this::name)));
+        nodes.add(choice(
+                "Light",
+                "",
+                List.of(
+                        option("day", "Day", !now.night(), settings -> settings.withNight(false)),
+                        option("night", "Night", now.night(), settings -> settings.withNight(true)))));
+        nodes.add(choice(
+                "Size",
+                "Large can be read and hit from a step away, as far as the window has room.",
+                List.of(
+                        option("size-plain", "Plain", !now.large(), settings -> settings.withLarge(false)),
+                        option("size-large", "Large", now.large(), settings -> settings.withLarge(true)))));
+        nodes.add(choice(
+                "Letters",
+                "Where the letters are on the computer’s keyboard, for Keys play: by its upper row.",
+                options(
+                        Settings.Letters.values(),
+                        "letters-",
+                        Enum::name,
+                        now.letters(),
+                        layout -> desk.preferences().change(settings -> settings.withLetters(layout)))));
+        nodes.add(hidden(now));
+        Label where =
+                soft("Settings and gear shelf are kept in " + desk.preferences().folder());
+        nodes.add(where);
+        column.getChildren().setAll(nodes);
+    }
+
+    private void name(MiddleC naming) {
+        desk.preferences().change(settings -> settings.withMiddleC(naming));
+        desk.document().edit("naming of octaves", session -> session.withMiddleC(naming));
+    }
+
+    private Option option(String id, String words, boolean chosen, UnaryOperator<Settings> change) {
+        return new Option(id, words, chosen, () -> desk.preferences().change(change));
+    }
+
+    private static <E extends Enum<E>> List<Option> options(
+            E[] values, String prefix, Function<E, String> words, E chosen, java.util.function.Consumer<E> taker) {
+        List<Option> options = new ArrayList<>();
+        for (E value : values) {
+            String id = prefix + value.name().toLowerCase(java.util.Locale.ROOT);
+            options.add(new Option(id, words.apply(value), value == chosen, () -> taker.accept(value)));
+        }
+        return options;
+    }
+
+    private static Label soft(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("soft");
+        label.setWrapText(true);
+        return label;
+    }
+
+    private static VBox choice(String name, String about, List<Option> options) {
+        Label title = new Label(name);
+        title.getStyleClass().add("strong");
+        HBox buttons = new HBox(6);
+        for (Option option : options) {
+            ToggleButton button = new ToggleButton(option.words());
+            button.setId(option.id());
+            button.setAccessibleText(name + ": " + option.words());
+            button.setSelected(option.chosen());
+            button.setMinWidth(72);
+            button.setOnAction(event -> {
+                // One is always chosen.
+                button.setSelected(true);
+                option.choose().run();
+            });
+            buttons.getChildren().add(button);
+        }
+        VBox box = new VBox(6, title, buttons);
+        if (!about.isEmpty()) {
+            box.getChildren().add(soft(about));
+        }
+        return box;
+    }
+
+    private VBox hidden(Settings now) {
+        Label title = new Label("Hidden ports");
+        title.getStyleClass().add("strong");
+        VBox box = new VBox(6, title);
+        if (now.hiddenPorts().isEmpty()) {
+            box.getChildren().add(soft("None. A port of this machine can be hidden in Gear, among the ports."));
+        }
+        for (String port : now.hiddenPorts().stream().sorted().toList()) {
+            Label name = new Label(Words.port(port, desk.session()));
+            name.setMinWidth(180);
+            Button show = new Button("show");
+            show.getStyleClass().add("link");
+            show.setAccessibleText("show " + name.getText());
+            show.setOnAction(event -> desk.preferences().change(settings -> settings.withHidden(port, false)));
+            box.getChildren().add(new HBox(8, name, show));
+        }
+        return box;
+    }
+}

@@ -1,0 +1,2 @@
+/** The settings of the user. */
+package dibble.desktop.settings;

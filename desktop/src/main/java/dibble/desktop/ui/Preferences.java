@@ -1,0 +1,53 @@
+package dibble.desktop.ui;
+
+import dibble.user.Settings;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+
+/** The user's settings: each change holds at once and is kept. */
+public final class Preferences {
+    private final Path folder;
+    private final Consumer<String> trouble;
+    private final ReadOnlyObjectWrapper<Settings> settings;
+
+    /**
+     * @param folder where the user's own things are
+     * @param trouble told in one line where a change could not be kept
+     */
+    public Preferences(Path folder, Consumer<String> trouble) {
+        this.folder = folder;
+        this.trouble = trouble;
+        settings = new ReadOnlyObjectWrapper<>(Settings.read(folder));
+    }
+
+    public Settings get() {
+        return settings.get();
+    }
+
+    public ReadOnlyObjectProperty<Settings> property() {
+        return settings.getReadOnlyProperty();
+    }
+
+    /** Where they are kept. */
+    public Path folder() {
+        return folder;
+    }
+
+    /** Changes them; where that cannot be kept, it holds until Dibble is closed. */
+    public void change(UnaryOperator<Settings> change) {
+        Settings next = change.apply(settings.get());
+        if (next.equals(settings.get())) {
+            return;
+        }
+        settings.set(next);
+        try {
+            next.write(folder);
+        } catch (IOException e) {
+            trouble.accept("The settings could not be kept in " + folder + ": " + e.getMessage());
+        }
+    }
+}
