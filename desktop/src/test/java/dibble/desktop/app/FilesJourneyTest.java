@@ -89,12 +89,16 @@ class FilesJourneyTest extends WindowTest {
 
         shortcut(KeyCode.N);
         until(() -> desk().session().name().equals("New session"));
+        // What is bare begins with its gear.
+        until(() -> lookup("#bare-split").tryQuery().isPresent());
         shortcut(KeyCode.O);
         answer(file);
         until(() -> desk().session().name().equals(before.name()));
         assertThat(desk().session().zones()).isEqualTo(before.zones());
 
         // Changed again, and closed without saving.
+        clickOn("#view-keys");
+        until(() -> lookup("#zone-marimba").tryQuery().isPresent());
         clickOn("#zone-marimba");
         type(KeyCode.RIGHT);
         until(() -> desk().document().isChanged());

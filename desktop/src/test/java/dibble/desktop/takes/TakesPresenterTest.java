@@ -14,11 +14,11 @@ class TakesPresenterTest {
     void thePlanSaysWhatWillGoWhere() {
         Document document = new Document(LamplightersRound.session(), Performance.NEW);
         TakesPresenter presenter = new TakesPresenter(document);
-        assertThat(presenter.plan()).isEqualTo("2 sources → 4 tracks");
+        assertThat(presenter.plan()).isEqualTo("5 sources → 10 tracks");
         document.edit("tracks", Edits::addMissingTracks);
         document.session().tracks().forEach(track -> presenter.setArmed(track, true));
         presenter.setArmed(document.session().tracks().get(0), false);
-        assertThat(presenter.plan()).isEqualTo("2 sources → 3 tracks, 1 part to Everything else");
+        assertThat(presenter.plan()).isEqualTo("5 sources → 9 tracks, 1 part to Everything else");
         assertThat(new TakesPresenter(new Document(Session.empty("New"), Performance.NEW)).plan())
                 .isEqualTo("0 sources → 0 tracks");
     }
