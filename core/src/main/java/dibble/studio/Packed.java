@@ -32,7 +32,16 @@ public final class Packed {
 
     private Packed() {}
 
-    static long of(int what, int voice, int port, int instrument, int message) {
+    /**
+     * Packs an event.
+     *
+     * @param what one of the kinds above
+     * @param voice the slot of a source, for what was played
+     * @param port the slot of a port, for what was sent
+     * @param instrument the slot of an instrument, for what was sent
+     * @param message a packed channel message
+     */
+    public static long of(int what, int voice, int port, int instrument, int message) {
         return (long) instrument << 52 | (long) port << 44 | (long) voice << 32 | (long) what << 24 | message;
     }
 

@@ -5,6 +5,7 @@ import dibble.ports.EventRing;
 import dibble.ports.OutputPort;
 import dibble.time.Clock;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import javax.sound.midi.MidiUnavailableException;
@@ -35,6 +36,7 @@ public final class SynthInstrument implements OutputPort {
     private final Clock clock;
     private final EventRing ring = new EventRing(1 << 14);
     private final Strip[] strips = new Strip[CHANNELS];
+    private final ChannelState[] states = new ChannelState[CHANNELS];
     private final Thread mixer;
     private volatile boolean closing;
     private long waitingStamp;
@@ -43,6 +45,8 @@ public final class SynthInstrument implements OutputPort {
     public SynthInstrument(String name, Clock clock) {
         this.name = name;
         this.clock = clock;
+        Arrays.setAll(states, channel -> new ChannelState());
+        ReadyStrips.prepare();
         mixer = new Thread(this::run, "dibble-mixer-" + name);
         mixer.setDaemon(true);
         mixer.start();
@@ -93,7 +97,7 @@ public final class SynthInstrument implements OutputPort {
                 heardAt = clock.nanos();
             }
             takeMessages(heardAt - LATENCY_NANOS);
-            java.util.Arrays.fill(mix, 0);
+            Arrays.fill(mix, 0);
             for (Strip strip : strips) {
                 if (strip != null) {
                     strip.mixInto(mix);
@@ -129,11 +133,14 @@ public final class SynthInstrument implements OutputPort {
     private void play(int message) {
         int channel = ShortMessage.channel(message);
         if (strips[channel] == null) {
-            if (ShortMessage.kind(message) == ShortMessage.CONTROLLER && ShortMessage.data1(message) >= 120) {
+            if (!ShortMessage.startsNote(message)) {
+                states[channel].take(message);
                 return;
             }
             try {
-                strips[channel] = new Strip();
+                Strip strip = ReadyStrips.take();
+                states[channel].repeat(strip::play);
+                strips[channel] = strip;
             } catch (MidiUnavailableException e) {
                 LOG.error("no synthesizer for channel {} of {}: {}", channel + 1, name, e.getMessage());
                 closing = true;

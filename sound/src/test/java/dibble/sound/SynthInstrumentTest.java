@@ -5,6 +5,8 @@ import static org.awaitility.Awaitility.await;
 
 import dibble.midi.ShortMessage;
 import dibble.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 
 class SynthInstrumentTest {
@@ -19,5 +21,40 @@ class SynthInstrumentTest {
             synth.send(ShortMessage.controller(2, 120, 0), Clock.SYSTEM.nanos());
             await().until(() -> synth.level(2) < 0.001f);
         }
+    }
+
+    /** What came before the first note is said again to the synthesizer that is made for it. */
+    @Test
+    void whatAChannelWasToldBeforeItsFirstNoteHolds() {
+        try (SynthInstrument synth = new SynthInstrument("test", Clock.SYSTEM)) {
+            synth.send(ShortMessage.controller(4, 7, 0), Clock.SYSTEM.nanos());
+            synth.send(ShortMessage.noteOn(4, 72, 110), Clock.SYSTEM.nanos());
+            synth.send(ShortMessage.noteOn(5, 72, 110), Clock.SYSTEM.nanos());
+            await().until(() -> synth.level(5) > 0.01f);
+            assertThat(synth.level(4)).isLessThan(0.001f);
+        }
+    }
+
+    @Test
+    void aStateIsRepeatedWithBankAndProgramFirst() {
+        ChannelState state = new ChannelState();
+        int[] told = {
+            ShortMessage.controller(1, 64, 127),
+            ShortMessage.programChange(1, 5),
+            ShortMessage.controller(1, 0, 2),
+            ShortMessage.controller(1, 120, 0),
+            ShortMessage.controller(1, 64, 0),
+            ShortMessage.noteOff(1, 60, 64)
+        };
+        for (int message : told) {
+            state.take(message);
+        }
+        List<Integer> repeated = new ArrayList<>();
+        state.repeat(repeated::add);
+        assertThat(repeated)
+                .containsExactly(
+                        ShortMessage.controller(1, 0, 2),
+                        ShortMessage.programChange(1, 5),
+                        ShortMessage.controller(1, 64, 0));
     }
 }

@@ -71,7 +71,7 @@ final class SoundsPanel extends VBox {
         for (Instrument instrument : desk.session().instruments()) {
             Label name = new Label(instrument.name());
             name.getStyleClass().add("instrument-name");
-            nodes.add(line(name, instrument.builtIn() ? "built in" : "module on “" + instrument.port() + "”"));
+            nodes.add(line(name, instrument.builtIn() ? "built in" : "module"));
             for (Part part : instrument.parts()) {
                 nodes.add(partLine(instrument, part, routing, fed));
             }

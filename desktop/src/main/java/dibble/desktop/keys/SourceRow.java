@@ -288,7 +288,10 @@ final class SourceRow extends Pane {
                 double x = keyboard.getLayoutX() - HEAD + keyboard.middleOf(key);
                 for (Zone zone : presenter.zonesOf(source.id())) {
                     ZoneBand band = bands.get(zone.id());
-                    if (zone.enabled() && zone.keys().holds(key) && band != null) {
+                    if (zone.enabled()
+                            && zone.keys().holds(key)
+                            && desk.live().isDown(source.id(), key, zone.channels())
+                            && band != null) {
                         // At the lower edge, below the band's words.
                         double y = band.getLayoutY() + ZoneBand.HEIGHT - 3;
                         g.strokeLine(x, y, x, keyboardTop());

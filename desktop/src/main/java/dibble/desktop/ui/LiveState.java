@@ -1,5 +1,6 @@
 package dibble.desktop.ui;
 
+import dibble.midi.ChannelSet;
 import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
 import dibble.routing.Slots;
@@ -17,6 +18,7 @@ import javafx.util.Subscription;
  */
 public final class LiveState {
     private static final int MOST_A_FRAME = 4096;
+    private static final int MOST_SENT = 64;
 
     /** A message that left because of what was played. */
     public record Sent(int port, int instrument, int message, boolean taken) {}
@@ -49,6 +51,7 @@ public final class LiveState {
     private int message;
     private List<Sent> sent = new ArrayList<>();
     private Heard lastNote;
+    private long playedAt;
     private boolean changed;
 
     /** @param skipped how many events the monitor has skipped so far */
@@ -93,23 +96,27 @@ public final class LiveState {
             message = Packed.message(packed);
             lasts.put(source, new Last(ShortMessage.channel(message) + 1, stamp));
             sent = new ArrayList<>();
+            playedAt = stamp;
             changed = true;
             key(packed);
-        } else if (changed && sent.size() < 64) {
+        } else if (source != null && stamp == playedAt && sent.size() < MOST_SENT) {
+            // What leaves bears the stamp of what it leaves because of; it can come a frame later.
             sent.add(new Sent(
                     Packed.port(packed), Packed.instrument(packed), Packed.message(packed), what == Packed.SENT));
+            changed = true;
         }
     }
 
     private void key(long packed) {
         int[] keys = down.computeIfAbsent(source, id -> new int[128]);
         int key = ShortMessage.data1(message);
+        int channel = 1 << ShortMessage.channel(message);
         if (ShortMessage.startsNote(message)) {
-            keys[key] = 1;
+            keys[key] |= channel;
             int velocity = ShortMessage.data2(message);
             List.copyOf(listeners).forEach(listener -> listener.pressed(source, key, velocity));
         } else if (ShortMessage.endsNote(message)) {
-            keys[key] = 0;
+            keys[key] &= ~channel;
         }
     }
 
@@ -122,7 +129,13 @@ public final class LiveState {
     /** Whether a key of a source is down. */
     public boolean isDown(String sourceId, int key) {
         int[] keys = down.get(sourceId);
-        return keys != null && keys[key] > 0;
+        return keys != null && keys[key] != 0;
+    }
+
+    /** Whether a key of a source is down on one of some channels. */
+    public boolean isDown(String sourceId, int key, ChannelSet channels) {
+        int[] keys = down.get(sourceId);
+        return keys != null && (keys[key] & channels.mask()) != 0;
     }
 
     /** The last note that was played, with what left because of it; null where nothing was played yet. */
@@ -133,6 +146,7 @@ public final class LiveState {
     /** Forgets everything: another session is on the desk. */
     public void reset() {
         down.clear();
+        source = null;
         lastNote = null;
         changed = false;
     }

@@ -1,0 +1,58 @@
+package dibble.desktop.ui;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.midi.ChannelSet;
+import dibble.midi.ShortMessage;
+import dibble.ports.EventRing;
+import dibble.routing.Slots;
+import dibble.studio.Packed;
+import org.junit.jupiter.api.Test;
+
+class LiveStateTest {
+    private final EventRing ring = new EventRing(64);
+    private final Slots slots = new Slots();
+    private final int larkspur = slots.source("larkspur");
+    private final LiveState live = new LiveState(ring, () -> 0, slots);
+
+    private void played(long stamp, int message) {
+        ring.offer(stamp, Packed.of(Packed.PLAYED, larkspur, 0, 0, message));
+    }
+
+    private void sent(long stamp, int message) {
+        ring.offer(stamp, Packed.of(Packed.SENT, 0, 0, 0, message));
+    }
+
+    @Test
+    void whatLeavesAFrameLaterStillBelongsToItsNote() {
+        played(10, ShortMessage.noteOn(0, 60, 80));
+        live.read();
+        assertThat(live.lastNote().sent()).isEmpty();
+        sent(10, ShortMessage.noteOn(3, 60, 80));
+        live.read();
+        assertThat(live.lastNote().sent()).hasSize(1);
+    }
+
+    @Test
+    void whatIsPlayedBackBelongsToNoKey() {
+        played(10, ShortMessage.noteOn(0, 60, 80));
+        sent(10, ShortMessage.noteOn(3, 60, 80));
+        sent(12, ShortMessage.noteOn(5, 40, 80));
+        live.read();
+        assertThat(live.lastNote().sent())
+                .extracting(LiveState.Sent::message)
+                .containsExactly(ShortMessage.noteOn(3, 60, 80));
+    }
+
+    @Test
+    void aKeyIsDownOnTheChannelsThatPressedIt() {
+        played(10, ShortMessage.noteOn(1, 60, 80));
+        played(11, ShortMessage.noteOn(4, 60, 80));
+        played(12, ShortMessage.noteOff(1, 60, 64));
+        live.read();
+        assertThat(live.isDown("larkspur", 60)).isTrue();
+        assertThat(live.isDown("larkspur", 60, ChannelSet.of(2))).isFalse();
+        assertThat(live.isDown("larkspur", 60, ChannelSet.of(5, 6))).isTrue();
+        assertThat(live.last("larkspur").channel()).isEqualTo(2);
+    }
+}
