@@ -22,6 +22,11 @@ public interface Devices {
         return port;
     }
 
+    /** Whether ports of this name come from here, whether they are there now or not. */
+    default boolean owns(String port) {
+        return inputs().contains(port) || outputs().contains(port);
+    }
+
     /** Why a port that is there could not be opened: another program may hold it. */
     default Optional<String> trouble(String port) {
         return Optional.empty();

@@ -48,10 +48,7 @@ public final class JoinedDevices implements Devices {
     }
 
     private Optional<Devices> place(String name) {
-        return places.stream()
-                .filter(place ->
-                        place.inputs().contains(name) || place.outputs().contains(name))
-                .findFirst();
+        return places.stream().filter(place -> place.owns(name)).findFirst();
     }
 
     private static List<String> all(Stream<List<String>> lists) {

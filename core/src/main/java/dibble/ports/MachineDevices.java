@@ -170,6 +170,11 @@ public final class MachineDevices implements Devices, AutoCloseable {
     }
 
     @Override
+    public boolean owns(String port) {
+        return port.startsWith(PREFIX);
+    }
+
+    @Override
     public List<String> inputs() {
         return List.copyOf(plugged.ins().keySet());
     }

@@ -65,6 +65,11 @@ public final class StandIns implements Devices, AutoCloseable {
     }
 
     @Override
+    public boolean owns(String port) {
+        return port.startsWith(PREFIX);
+    }
+
+    @Override
     public List<String> inputs() {
         return devices.values().stream()
                 .filter(StandIn::isPlugged)

@@ -225,17 +225,17 @@ final class PortRack {
 
     /** Puts a guard between each output port and the sources of the same device. */
     private void watchLoops() {
+        Map<String, String> inputOf = new HashMap<>();
+        listened.keySet().forEach(input -> inputOf.put(devices.device(input), input));
         Set<String> watched = new HashSet<>();
         for (String output : lanes.keySet()) {
-            String device = devices.device(output);
-            for (String input : listened.keySet()) {
-                if (devices.device(input).equals(device)) {
-                    watched.add(output);
-                    if (!guards.containsKey(output)) {
-                        LoopGuard guard = new LoopGuard(input, output, slots.port(output));
-                        guards.put(output, guard);
-                        setGuard(output, inlets.get(input), guard);
-                    }
+            String input = inputOf.get(devices.device(output));
+            if (input != null) {
+                watched.add(output);
+                if (!guards.containsKey(output)) {
+                    LoopGuard guard = new LoopGuard(input, output, slots.port(output));
+                    guards.put(output, guard);
+                    setGuard(output, inlets.get(input), guard);
                 }
             }
         }

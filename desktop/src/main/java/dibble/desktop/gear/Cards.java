@@ -1,14 +1,16 @@
 package dibble.desktop.gear;
 
+import dibble.checks.Finding;
+import dibble.desktop.ui.Desk;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 
 /** Pieces that the cards and inspectors of the view are made of. */
 final class Cards {
@@ -20,12 +22,19 @@ final class Cards {
         return label;
     }
 
-    /** Says that a port is not there. */
-    static Label missingPort(String port) {
-        Label label = new Label("its port is not there");
-        label.getStyleClass().add("missing");
-        label.setTooltip(new Tooltip(port));
-        return label;
+    /** What a check has found, with what mends it. */
+    static VBox finding(Desk desk, Finding finding) {
+        Label text = new Label(finding.text());
+        text.setWrapText(true);
+        VBox line = new VBox(6, text);
+        line.getStyleClass().add("finding");
+        finding.mend()
+                .ifPresent(mend -> line.getChildren()
+                        .add(button(
+                                "mend-" + finding.code(),
+                                mend.words(),
+                                () -> desk.document().edit(finding.code(), mend.session()))));
+        return line;
     }
 
     static Label strong(String text) {

@@ -11,6 +11,7 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.routing.Routing;
 import dibble.session.Session;
 import dibble.session.StartingPoint;
 import dibble.time.Clock;
@@ -294,6 +295,7 @@ public final class GearView extends BorderPane implements View {
                     }
                 }),
                 desk.preferences().property().subscribe(settings -> stale = true),
+                desk.theme().paletteProperty().subscribe(palette -> instrumentCards.forEach(InstrumentCard::drawAnew)),
                 desk.live().onKey((source, key, velocity) -> found(source)),
                 desk.pulse().each(this::follow),
                 () -> {
@@ -374,32 +376,42 @@ public final class GearView extends BorderPane implements View {
         Map<List<Object>, InstrumentCard> instrumentsBefore = new HashMap<>(instrumentByKey);
         sourceByKey.clear();
         instrumentByKey.clear();
+        Set<String> there = new HashSet<>(shownPorts);
+        List<Finding> findings = Checks.find(GEAR_CHECKS, session, desk.performance(), Optional.of(there));
         for (Source source : session.sources()) {
-            List<Object> key =
-                    List.of(source, session.middleC(), shownPorts, own(session, source), states(source.port()));
+            List<Finding> own = findings.stream()
+                    .filter(finding -> finding.ids().contains(source.id()))
+                    .toList();
+            List<Object> key = List.of(
+                    source,
+                    session.middleC(),
+                    own.stream().map(Finding::text).toList(),
+                    own(session, source),
+                    states(source.port()));
             SourceCard before = sourcesBefore.get(key);
-            SourceCard card = before != null ? before : new SourceCard(desk, presenter, source);
+            SourceCard card = before != null ? before : new SourceCard(desk, presenter, source, own);
             sourceByKey.put(key, card);
             sourceCards.add(card);
         }
-        List<Finding> findings =
-                Checks.find(GEAR_CHECKS, session, desk.performance(), Optional.of(Set.copyOf(shownPorts)));
-        ChannelPlan channels = session.channels(desk.performance());
+        Routing routing = desk.routing();
         int all = session.instruments().stream()
                 .mapToInt(instrument -> instrument.parts().size())
                 .sum();
         for (Instrument instrument : session.instruments()) {
+            List<Finding> own = findings.stream()
+                    .filter(finding -> finding.ids().stream()
+                            .anyMatch(id -> id.equals(instrument.id()) || id.startsWith(instrument.id() + "/")))
+                    .toList();
             // All that a card shows: one that would show the same is kept, which matters where there are forty.
             List<Object> key = List.of(
                     instrument,
-                    onPort(session, channels, instrument.port()),
-                    findings.stream().map(Finding::ids).toList(),
-                    shownPorts,
+                    onPort(session, routing.channels(), instrument.port()),
+                    own.stream().map(Finding::text).toList(),
                     states(instrument.port()),
                     faced.contains(instrument.id()),
                     isOpen(instrument, all));
             InstrumentCard before = instrumentsBefore.get(key);
-            InstrumentCard card = before != null ? before : card(instrument, findings, all);
+            InstrumentCard card = before != null ? before : card(instrument, routing, own, all);
             instrumentByKey.put(key, card);
             instrumentCards.add(card);
         }
@@ -447,13 +459,14 @@ public final class GearView extends BorderPane implements View {
         return List.of(desk.devices().trouble(port), desk.studio().identity(port));
     }
 
-    private InstrumentCard card(Instrument instrument, List<Finding> findings, int allParts) {
+    private InstrumentCard card(Instrument instrument, Routing routing, List<Finding> findings, int allParts) {
         boolean open = isOpen(instrument, allParts);
         boolean hasFace = faced.contains(instrument.id());
         return new InstrumentCard(
                 desk,
                 presenter,
                 instrument,
+                routing,
                 findings,
                 open,
                 () -> turn(() -> turned.put(instrument.id(), !open)),

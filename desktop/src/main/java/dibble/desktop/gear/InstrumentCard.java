@@ -12,6 +12,7 @@ import dibble.midi.GeneralMidi;
 import dibble.routing.Routing;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -24,7 +25,6 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
@@ -34,8 +34,6 @@ import javafx.scene.layout.VBox;
 /** An instrument: its parts in rows, and the sixteen channels of its port with their owners. */
 final class InstrumentCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
-    private static final PseudoClass OWNED = PseudoClass.getPseudoClass("owned");
-    private static final PseudoClass CLASH = PseudoClass.getPseudoClass("clash");
     private static final double RANGE_WIDTH = 104;
     private static final double CHANNEL_WIDTH = 66;
     private static final double OUT_WIDTH = 30;
@@ -47,9 +45,11 @@ final class InstrumentCard extends VBox {
     private final Map<PartRef, HBox> rows = new HashMap<>();
     private final PlantPane planting;
     private final FacePane face;
+    private final ChannelStrip strip;
 
     /**
-     * @param findings what checks found about channels, of all instruments
+     * @param routing that of now
+     * @param findings what checks found about it
      * @param open whether its parts are shown, rather than their number
      * @param turn opens or folds it
      * @param faced whether the face of its stand-in is shown
@@ -59,6 +59,7 @@ final class InstrumentCard extends VBox {
             Desk desk,
             GearPresenter presenter,
             Instrument instrument,
+            Routing routing,
             List<Finding> findings,
             boolean open,
             Runnable turn,
@@ -69,7 +70,6 @@ final class InstrumentCard extends VBox {
         this.instrument = instrument;
         getStyleClass().add("gear-card");
         setId("instrument-" + instrument.id());
-        Routing routing = desk.routing();
         Button fold = Cards.button(
                 "fold-" + instrument.id(),
                 open ? "fold" : "show " + Words.count(instrument.parts().size(), "part"),
@@ -95,14 +95,13 @@ final class InstrumentCard extends VBox {
         if (open) {
             showParts(routing);
         }
-        getChildren().add(channels(routing));
+        strip = channels(routing);
+        getChildren().add(strip);
         face = faced && device != null ? new FacePane(desk, instrument, device) : null;
         if (face != null) {
             getChildren().add(face);
         }
-        findings.stream()
-                .filter(finding -> finding.ids().stream().anyMatch(id -> id.startsWith(instrument.id() + "/")))
-                .forEach(finding -> getChildren().add(finding(finding)));
+        findings.forEach(finding -> getChildren().add(Cards.finding(desk, finding)));
     }
 
     private void showParts(Routing routing) {
@@ -131,25 +130,7 @@ final class InstrumentCard extends VBox {
         getChildren().addAll(planting, buttons);
     }
 
-    /** What is wrong with the channels, with what mends it. */
-    private VBox finding(Finding finding) {
-        Label text = new Label(finding.text());
-        text.setWrapText(true);
-        VBox line = new VBox(6, text);
-        line.getStyleClass().add("finding");
-        finding.mend()
-                .ifPresent(mend -> line.getChildren()
-                        .add(Cards.button(
-                                "mend-" + finding.code(),
-                                mend.words(),
-                                () -> desk.document().edit(finding.code(), mend.session()))));
-        return line;
-    }
-
     private Label about() {
-        if (desk.studio().lane(instrument.port()).isEmpty()) {
-            return Cards.missingPort(instrument.port());
-        }
         String receives = switch (instrument.receives()) {
             case BY_CHANNEL -> "";
             case ONE_CHANNEL -> " · hears one channel";
@@ -283,39 +264,33 @@ final class InstrumentCard extends VBox {
     }
 
     /** The sixteen channels of the port; two owners are a clash, and are both named. */
-    private FlowPane channels(Routing routing) {
-        FlowPane channels = new FlowPane(4, 4);
-        channels.getStyleClass().add("channels");
-        for (int channel = 1; channel <= 16; channel++) {
-            int number = channel;
-            List<Part> owners = desk.session().instruments().stream()
-                    .filter(other -> other.port().equals(instrument.port()))
-                    .flatMap(other -> other.parts().stream()
-                            .filter(part ->
-                                    routing.channels().channel(other.ref(part)).orElse(0) == number))
-                    .toList();
-            Label cell = new Label(String.valueOf(channel));
-            cell.getStyleClass().add("channel-cell");
-            cell.setId("channel-" + instrument.id() + "-" + channel);
-            String text = "channel " + channel + ": "
-                    + (owners.isEmpty()
-                            ? "free"
-                            : String.join(
-                                    " and ", owners.stream().map(Part::name).toList()));
-            cell.setTooltip(new Tooltip(text));
-            cell.setAccessibleText(text);
-            cell.pseudoClassStateChanged(OWNED, !owners.isEmpty());
-            cell.pseudoClassStateChanged(CLASH, owners.size() > 1);
-            cell.setStyle(PartColours.css(owners.isEmpty() ? 0 : owners.get(0).colour()));
-            channels.getChildren().add(cell);
+    private ChannelStrip channels(Routing routing) {
+        List<List<Part>> owners = new ArrayList<>();
+        for (int channel = 0; channel < 16; channel++) {
+            owners.add(new ArrayList<>());
         }
-        return channels;
+        for (Instrument other : desk.session().instruments()) {
+            if (other.port().equals(instrument.port())) {
+                other.parts()
+                        .forEach(part -> routing.channels()
+                                .channel(other.ref(part))
+                                .ifPresent(channel -> owners.get(channel - 1).add(part)));
+            }
+        }
+        ChannelStrip strip = new ChannelStrip(Words.port(instrument.port(), desk.session()), desk.theme(), owners);
+        strip.setId("channels-" + instrument.id());
+        return strip;
     }
 
     /** Shows which parts are selected, and whether the instrument is. */
     void showSelected(Collection<PartRef> selected, boolean whole) {
         rows.forEach((ref, row) -> row.pseudoClassStateChanged(SELECTED, selected.contains(ref)));
         pseudoClassStateChanged(SELECTED, whole);
+    }
+
+    /** Takes in that the theme has changed. */
+    void drawAnew() {
+        strip.draw();
     }
 
     /** Follows what sounds. */

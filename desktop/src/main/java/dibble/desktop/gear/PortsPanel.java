@@ -11,10 +11,13 @@ import dibble.standins.PatternSequencer;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import javafx.scene.Node;
@@ -37,6 +40,9 @@ final class PortsPanel extends VBox {
     private boolean showsHidden;
     private List<Object> shown = List.of();
 
+    /** The lines by what they show: those that would show the same are kept. */
+    private final Map<List<Object>, VBox> lines = new HashMap<>();
+
     PortsPanel(Desk desk) {
         super(4);
         this.desk = desk;
@@ -56,27 +62,33 @@ final class PortsPanel extends VBox {
         }
         List<String> inputs = desk.devices().inputs();
         List<String> outputs = desk.devices().outputs();
-        List<Object> now = new ArrayList<>(List.of(
-                inputs,
-                outputs,
-                desk.session().sources(),
-                desk.session().instruments(),
-                desk.preferences().get().hiddenPorts(),
-                showsHidden,
-                List.copyOf(unfolded)));
         Set<String> names = names(inputs, outputs);
+        Set<String> hidden = desk.preferences().get().hiddenPorts();
+        List<Object> now = new ArrayList<>();
         for (String name : names) {
-            desk.standIns().standIn(name).ifPresent(device -> {
-                now.add(device.isPlugged());
-                now.add(device.faults());
-            });
-            now.add(desk.devices().trouble(name));
-            now.add(desk.studio().identity(name));
+            now.add(state(name, inputs, outputs));
         }
+        now.add(hidden);
+        now.add(showsHidden);
         if (!now.equals(shown)) {
             shown = now;
             show(names, inputs, outputs);
         }
+    }
+
+    /** All that the line of a port shows. */
+    private List<Object> state(String name, List<String> inputs, List<String> outputs) {
+        Optional<StandIn> device = desk.standIns().standIn(name);
+        return List.of(
+                name,
+                Words.port(name, desk.session()),
+                ways(name, inputs.contains(name), outputs.contains(name)),
+                device.map(StandIn::isPlugged),
+                device.map(StandIn::faults),
+                unfolded.contains(name),
+                desk.preferences().get().hiddenPorts().contains(name),
+                desk.devices().trouble(name),
+                desk.studio().identity(name));
     }
 
     /** What is worth a line: all of the machine's, and of the stand-ins those in use, the looper and those pulled out. */
@@ -96,6 +108,8 @@ final class PortsPanel extends VBox {
     }
 
     private void show(Set<String> names, List<String> inputs, List<String> outputs) {
+        Map<List<Object>, VBox> before = new HashMap<>(lines);
+        lines.clear();
         List<Node> nodes = new ArrayList<>();
         nodes.add(Cards.line(Cards.heading("Ports"), (Node) ask));
         if (names.stream().noneMatch(name -> name.startsWith(MachineDevices.PREFIX))) {
@@ -107,7 +121,13 @@ final class PortsPanel extends VBox {
             boolean isHidden = hidden.contains(name);
             hiddenHere += isHidden ? 1 : 0;
             if (!isHidden || showsHidden) {
-                nodes.add(line(name, inputs.contains(name), outputs.contains(name), isHidden));
+                List<Object> state = state(name, inputs, outputs);
+                VBox line = before.get(state);
+                if (line == null) {
+                    line = line(name, ways(name, inputs.contains(name), outputs.contains(name)), isHidden);
+                }
+                lines.put(state, line);
+                nodes.add(line);
             }
         }
         if (hiddenHere > 0) {
@@ -142,26 +162,28 @@ final class PortsPanel extends VBox {
                 : "For ports between programs: sudo modprobe snd-virmidi";
     }
 
-    private VBox line(String name, boolean in, boolean out, boolean isHidden) {
+    private Set<String> ways(String name, boolean in, boolean out) {
         StandIn device = desk.standIns().standIn(name).orElse(null);
-        boolean sequencer = isSequencer(name);
-        Set<String> ways = new LinkedHashSet<>();
-        boolean plays = device == null ? in : plays(name);
-        boolean hears = device == null ? out : hears(name);
-        if (plays) {
-            ways.add("in");
-        }
-        if (hears) {
-            ways.add("out");
-        }
-        if (sequencer) {
-            ways.add("clock");
-        }
         if (device != null && device.faults().contains(Fault.ECHOES)) {
             // In and out go without saying.
-            ways.clear();
-            ways.add("echoes");
+            return Set.of("echoes");
         }
+        Set<String> ways = new LinkedHashSet<>();
+        if (device == null ? in : plays(name)) {
+            ways.add("in");
+        }
+        if (device == null ? out : hears(name)) {
+            ways.add("out");
+        }
+        if (isSequencer(name)) {
+            ways.add("clock");
+        }
+        return ways;
+    }
+
+    private VBox line(String name, Set<String> ways, boolean isHidden) {
+        StandIn device = desk.standIns().standIn(name).orElse(null);
+        boolean sequencer = isSequencer(name);
         Label label = new Label(Words.port(name, desk.session()));
         label.getStyleClass().add("strong");
         label.setMinWidth(40);

@@ -1,5 +1,6 @@
 package dibble.desktop.gear;
 
+import dibble.checks.Finding;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.LiveState;
@@ -11,6 +12,7 @@ import dibble.gear.SourceKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.standins.PatternSequencer;
+import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.TimeUnit;
 import javafx.css.PseudoClass;
@@ -44,7 +46,7 @@ final class SourceCard extends VBox {
     /** The keys that it has; none for knobs. */
     private KeyboardPane keys;
 
-    SourceCard(Desk desk, GearPresenter presenter, Source source) {
+    SourceCard(Desk desk, GearPresenter presenter, Source source, List<Finding> findings) {
         this.desk = desk;
         this.source = source;
         getStyleClass().add("gear-card");
@@ -54,7 +56,7 @@ final class SourceCard extends VBox {
         mark.getStyleClass().add("heard-mark");
         Label name = Cards.strong(source.name());
         HBox when = new HBox(8, mark, heard);
-        Label port = isThere() ? Cards.soft(Words.letIn(source)) : Cards.missingPort(source.port());
+        Label port = Cards.soft(Words.letIn(source));
         getChildren().addAll(Cards.line(name, Cards.soft(size())));
         if (!source.lanes().isEmpty()) {
             getChildren().add(lanes());
@@ -101,6 +103,7 @@ final class SourceCard extends VBox {
                 .ifPresent(answer -> getChildren()
                         .add(Cards.soft("answers: maker " + answer.maker() + ", model " + answer.model() + ", version "
                                 + answer.version())));
+        findings.forEach(finding -> getChildren().add(Cards.finding(desk, finding)));
         addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
             requestFocus();
             presenter.select(source.id());
@@ -128,11 +131,6 @@ final class SourceCard extends VBox {
             lanes.getChildren().add(label);
         });
         return lanes;
-    }
-
-    private boolean isThere() {
-        return source.port().equals("any")
-                || desk.devices().input(source.port()).isPresent();
     }
 
     private String size() {
