@@ -171,8 +171,10 @@ final class Details extends VBox {
 
     /** An instrument's parts as they are now. */
     private List<PartRef> refs(String id) {
-        Instrument now = desk.session().instrument(id).orElseThrow();
-        return now.parts().stream().map(now::ref).toList();
+        return desk.session()
+                .instrument(id)
+                .map(now -> now.parts().stream().map(now::ref).toList())
+                .orElse(List.of());
     }
 
     private void showSource(Source player) {
@@ -230,7 +232,8 @@ final class Details extends VBox {
     }
 
     private Form<Source> sourceForm() {
-        return new Form<Source>(this::middleC, (it, what, change) -> presenter.changeSource(what, it.id(), change))
+        return new Form<Source>(
+                        this::middleC, it -> true, (it, what, change) -> presenter.changeSource(what, it.id(), change))
                 .text(
                         "source-name",
                         "Name",
@@ -291,7 +294,8 @@ final class Details extends VBox {
     }
 
     private Form<Source> moreOfSource() {
-        return new Form<Source>(this::middleC, (it, what, change) -> presenter.changeSource(what, it.id(), change))
+        return new Form<Source>(
+                        this::middleC, it -> true, (it, what, change) -> presenter.changeSource(what, it.id(), change))
                 .several(
                         "sends",
                         "Sends on",
@@ -376,7 +380,8 @@ final class Details extends VBox {
     }
 
     private Form<PartRef> partForm() {
-        Form<PartRef> form = new Form<>(this::middleC, (ref, what, change) -> change.apply(ref));
+        Form<PartRef> form = new Form<>(
+                this::middleC, ref -> desk.session().part(ref).isPresent(), (ref, what, change) -> change.apply(ref));
         return form.text(
                         "part-name",
                         "Name",
@@ -432,7 +437,8 @@ final class Details extends VBox {
     }
 
     private Form<PartRef> moreOfPart() {
-        Form<PartRef> form = new Form<>(this::middleC, (ref, what, change) -> change.apply(ref));
+        Form<PartRef> form = new Form<>(
+                this::middleC, ref -> desk.session().part(ref).isPresent(), (ref, what, change) -> change.apply(ref));
         form.flag(
                         "part-drums",
                         "Drums",
@@ -522,7 +528,9 @@ final class Details extends VBox {
 
     private Form<Instrument> instrumentForm() {
         return new Form<Instrument>(
-                        this::middleC, (it, what, change) -> presenter.changeInstrument(what, it.id(), change))
+                        this::middleC,
+                        it -> true,
+                        (it, what, change) -> presenter.changeInstrument(what, it.id(), change))
                 .text("instrument-name", "Name", "name of the instrument", Instrument::name, Instrument::withName)
                 .choice(
                         "instrument-kind",

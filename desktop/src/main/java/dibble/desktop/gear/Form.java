@@ -11,6 +11,7 @@ import java.util.TreeSet;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
@@ -50,13 +51,16 @@ final class Form<T> extends GridPane {
     private static final double WIDE = 250;
 
     private final Editor<T> editor;
+    private final Predicate<T> isThere;
     private final Supplier<MiddleC> middleC;
     private final List<Consumer<T>> showers = new ArrayList<>();
     private T shown;
     private boolean showing;
 
-    Form(Supplier<MiddleC> middleC, Editor<T> editor) {
+    /** @param isThere whether a thing that was shown is still there: a field can commit after its thing has gone */
+    Form(Supplier<MiddleC> middleC, Predicate<T> isThere, Editor<T> editor) {
         this.middleC = middleC;
+        this.isThere = isThere;
         this.editor = editor;
         setHgap(8);
         setVgap(6);
@@ -70,8 +74,13 @@ final class Form<T> extends GridPane {
         showing = false;
     }
 
+    /** Whether there is something that a hand can change now. */
+    private boolean isLive() {
+        return !showing && shown != null && isThere.test(shown);
+    }
+
     private void edit(String what, UnaryOperator<T> change) {
-        if (!showing && shown != null) {
+        if (isLive()) {
             editor.edit(shown, what, change);
         }
     }
@@ -93,9 +102,13 @@ final class Form<T> extends GridPane {
         return this;
     }
 
-    private static TextField field(String id, String name, Consumer<TextField> commit) {
+    private TextField field(String id, String name, Consumer<TextField> commit) {
         TextField[] field = new TextField[1];
-        field[0] = Cards.field(id, name, () -> commit.accept(field[0]));
+        field[0] = Cards.field(id, name, () -> {
+            if (isLive()) {
+                commit.accept(field[0]);
+            }
+        });
         return field[0];
     }
 
@@ -168,7 +181,7 @@ final class Form<T> extends GridPane {
         box.getStyleClass().add("gear-choice");
         box.setOnAction(event -> {
             Choice chosen = box.getValue();
-            if (chosen != null && !showing && !Objects.equals(chosen.value(), get.apply(shown))) {
+            if (chosen != null && isLive() && !Objects.equals(chosen.value(), get.apply(shown))) {
                 edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, chosen.value()));
             }
         });
@@ -217,6 +230,9 @@ final class Form<T> extends GridPane {
         for (NoteField field : List.of(low, high)) {
             field.setPrefColumnCount(5);
             field.setOnNote(note -> {
+                if (!isLive()) {
+                    return;
+                }
                 boolean isLow = field == low;
                 Range keys = get.apply(shown);
                 Range next = isLow

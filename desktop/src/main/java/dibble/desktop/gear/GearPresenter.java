@@ -24,7 +24,9 @@ import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
 
-/** What the Gear view does to the session. */
+/**
+ * What the Gear view does to the session. What is asked about something that is gone since the last frame does nothing.
+ */
 final class GearPresenter {
     /** A kind of source that can be added, with the keys that it has. */
     enum Size {
@@ -221,7 +223,10 @@ final class GearPresenter {
 
     /** Adds the like of an instrument behind the others, on a stand-in's port of its own. */
     void duplicateInstrument(String id) {
-        Instrument instrument = desk.session().instrument(id).orElseThrow();
+        Instrument instrument = desk.session().instrument(id).orElse(null);
+        if (instrument == null) {
+            return;
+        }
         ShelfItem like = new ShelfItem(
                 instrument.name(),
                 List.of(),
@@ -246,11 +251,15 @@ final class GearPresenter {
     }
 
     void keepSource(String id, boolean withZones) {
-        keep(ShelfItem.ofSource(desk.session(), desk.performance(), id, withZones));
+        if (desk.session().source(id).isPresent()) {
+            keep(ShelfItem.ofSource(desk.session(), desk.performance(), id, withZones));
+        }
     }
 
     void keepInstrument(String id, boolean withZones) {
-        keep(ShelfItem.ofInstrument(desk.session(), desk.performance(), id, withZones));
+        if (desk.session().instrument(id).isPresent()) {
+            keep(ShelfItem.ofInstrument(desk.session(), desk.performance(), id, withZones));
+        }
     }
 
     void keepZones() {
@@ -281,24 +290,27 @@ final class GearPresenter {
     }
 
     /** Adds a part behind the others, and selects it. */
-    void addPart(Instrument instrument) {
-        add(
-                instrument,
-                Part.of(freshId(instrument, "part"), "Part", null, 0, Range.ALL, 0),
-                instrument.parts().size());
+    void addPart(String id) {
+        desk.session()
+                .instrument(id)
+                .ifPresent(instrument -> add(
+                        instrument,
+                        Part.of(freshId(instrument, "part"), "Part", null, 0, Range.ALL, 0),
+                        instrument.parts().size()));
     }
 
     /** Adds the like of a part behind it, on a channel of its own. */
     void duplicatePart(PartRef ref) {
-        Session session = desk.session();
-        Instrument instrument = session.instrument(ref.instrument()).orElseThrow();
-        Part part = session.part(ref).orElseThrow();
-        Part like = part.edit()
-                .id(freshId(instrument, part.id()))
-                .name(part.name() + ", again")
-                .channel(null)
-                .build();
-        add(instrument, like, instrument.parts().indexOf(part) + 1);
+        desk.session()
+                .instrument(ref.instrument())
+                .ifPresent(instrument -> instrument.part(ref.part()).ifPresent(part -> {
+                    Part like = part.edit()
+                            .id(freshId(instrument, part.id()))
+                            .name(part.name() + ", again")
+                            .channel(null)
+                            .build();
+                    add(instrument, like, instrument.parts().indexOf(part) + 1);
+                }));
     }
 
     private void add(Instrument instrument, Part part, int place) {

@@ -112,7 +112,7 @@ final class InstrumentCard extends VBox {
         if (instrument.parts().isEmpty()) {
             getChildren().add(Cards.soft("No parts yet. A part is a sound on a channel of its own."));
         }
-        Button add = Cards.button("add-part-" + instrument.id(), "Add part", () -> presenter.addPart(instrument));
+        Button add = Cards.button("add-part-" + instrument.id(), "Add part", () -> presenter.addPart(instrument.id()));
         Button plant = Cards.button(
                 "plant-" + instrument.id(),
                 "Plant channels…",

@@ -69,9 +69,9 @@ final class PlantPane extends VBox {
 
     /** The notes of pads are those of the first zone that takes them. */
     void askNotes(String id) {
-        Source source = presenter.session().source(id).orElseThrow();
+        Source source = presenter.session().source(id).orElse(null);
         Optional<Zone> zone = presenter.zonesOf(id).stream().findFirst();
-        if (zone.isEmpty()) {
+        if (source == null || zone.isEmpty()) {
             getChildren().setAll(Cards.soft("These pads play nothing yet: lead them to a part first, in Keys."));
             return;
         }

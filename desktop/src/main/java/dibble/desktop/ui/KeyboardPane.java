@@ -75,6 +75,8 @@ public final class KeyboardPane extends Pane {
             letGo();
             keys = range;
             middleC = naming;
+            // Where its keys lie is known again after the layout.
+            piano = null;
             requestLayout();
             stale = true;
         }
