@@ -160,7 +160,18 @@ public final class MachineDevices implements Devices, AutoCloseable {
 
     @Override
     public Optional<String> trouble(String name) {
-        return Optional.ofNullable(troubles.get(name));
+        Plugged now = plugged;
+        if (now.ins().containsKey(name) || now.outs().containsKey(name)) {
+            return Optional.ofNullable(troubles.get(name));
+        }
+        long alike = Math.max(alike(now.ins(), name), alike(now.outs(), name));
+        return alike > 1 ? Optional.of(alike + " ports are called so; choose one of them") : Optional.empty();
+    }
+
+    private static long alike(SortedMap<String, Found> ports, String name) {
+        return ports.values().stream()
+                .filter(port -> (PREFIX + port.name()).equals(name))
+                .count();
     }
 
     /** What hangs on a port of this machine cannot be known: it is treated as serial. */

@@ -3,7 +3,9 @@ package dibble.ports;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
+import dibble.midi.RealTime;
 import dibble.ports.PlugBoard.Plug;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -93,6 +95,30 @@ class MachineDevicesTest {
     }
 
     @Test
+    void clockGoesBothWays() throws Exception {
+        List<Integer> clocks = new ArrayList<>();
+        devices.input("midi:Larkspur").orElseThrow().listen(new InputPort.Listener() {
+            @Override
+            public void heard(int message) {
+                throw new AssertionError("no channel message was played");
+            }
+
+            @Override
+            public void heardRealTime(int status) {
+                clocks.add(status);
+            }
+        });
+        keys.play(new ShortMessage(ShortMessage.START));
+        keys.play(new ShortMessage(ShortMessage.TIMING_CLOCK));
+        keys.play(new ShortMessage(ShortMessage.ACTIVE_SENSING));
+        assertThat(clocks).containsExactly(RealTime.START, RealTime.CLOCK);
+        OutputPort port = devices.output("midi:Yarrow").orElseThrow();
+        port.sendRealTime(RealTime.STOP);
+        assertThat(module.heard.get(0)[0] & 0xFF).isEqualTo(RealTime.STOP);
+        port.close();
+    }
+
+    @Test
     void plugsAreNoticedWithoutARestart() {
         AtomicInteger changes = new AtomicInteger();
         devices.onChange(changes::incrementAndGet);
@@ -119,6 +145,8 @@ class MachineDevicesTest {
                             "midi:Sedge, pads, Hedgerow (2)");
             // A name that would fit both is nobody's.
             assertThat(more.input("midi:Tansy")).isEmpty();
+            assertThat(more.trouble("midi:Tansy")).contains("2 ports are called so; choose one of them");
+            assertThat(more.trouble("midi:Fern")).isEmpty();
         }
         PlugBoard.pullOut(right);
         try (MachineDevices fewer = new MachineDevices()) {

@@ -65,10 +65,7 @@ final class OffScreenDemo {
         steps.add(new Step(() -> workbench.studio().recording() != null, workbench::perform));
         steps.add(
                 new Step(() -> position() > barStart(7) && desk.live().lastNote() != null, () -> picture("keys.png")));
-        steps.add(new Step(() -> true, () -> {
-            window.show(MainWindow.Page.GEAR);
-            desk.selection().part().set("sorrel/celesta");
-        }));
+        steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.GEAR)));
         steps.add(new Step(() -> position() > barStart(9), () -> picture("gear.png")));
         steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.TAKES)));
         steps.add(new Step(() -> position() > barStart(12), () -> picture("takes.png")));

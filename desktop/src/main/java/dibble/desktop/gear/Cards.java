@@ -37,6 +37,14 @@ final class Cards {
         return line;
     }
 
+    /** Says why a port could not be opened. */
+    static Label trouble(String why) {
+        Label label = new Label("Its port is not open: " + why + ".");
+        label.setWrapText(true);
+        label.getStyleClass().add("missing");
+        return label;
+    }
+
     static Label strong(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("strong");

@@ -103,6 +103,17 @@ final class Details extends VBox {
         }
     }
 
+    /** Asks for the channels of what is selected. */
+    void plantSelected() {
+        List<PartRef> row = presenter.selectedParts();
+        Optional<Instrument> whole = presenter.selectedInstrument();
+        if (!row.isEmpty()) {
+            plant.askChannels(row);
+        } else if (whole.isPresent()) {
+            plant.askChannels(refs(whole.get().id()));
+        }
+    }
+
     /** Puts other nodes there only where something else is shown. */
     private void put(Object what, List<Node> nodes) {
         if (!what.equals(shown)) {
@@ -140,7 +151,7 @@ final class Details extends VBox {
             nodes.add(moreOfPart);
             moreOfPart.show(ref);
         }
-        nodes.add(buttons);
+        nodes.addAll(List.of(buttons, plant));
         part.show(ref);
         put(ref, nodes);
     }
@@ -465,15 +476,7 @@ final class Details extends VBox {
                         true,
                         ref -> bank(part(ref), 1),
                         with("bank", (it, value) -> withBank(it, 1, value)))
-                .choice(
-                        "part-colour",
-                        "Colour",
-                        "colour of the part",
-                        ref -> IntStream.rangeClosed(1, 16)
-                                .mapToObj(number -> new Form.Choice(number, "colour " + number))
-                                .toList(),
-                        ref -> part(ref).colour(),
-                        with("colour", (it, number) -> it.withColour((Integer) number)));
+                .colour("part-colour", "Colour", ref -> part(ref).colour(), with("colour", Part::withColour));
         PartRef[] now = new PartRef[1];
         NamedNotes switches = new NamedNotes(
                 "keyswitches", names -> presenter.changePart("keyswitches", now[0], it -> it.withKeyswitches(names)));

@@ -1,6 +1,7 @@
 package dibble.desktop.gear;
 
 import dibble.desktop.ui.NoteField;
+import dibble.desktop.ui.PartColours;
 import dibble.midi.MiddleC;
 import dibble.midi.Range;
 import java.util.ArrayList;
@@ -195,6 +196,28 @@ final class Form<T> extends GridPane {
                     .filter(it -> Objects.equals(it.value(), value))
                     .findFirst()
                     .orElse(null));
+        });
+    }
+
+    /** One of the sixteen colours of parts, each as a patch of itself. */
+    Form<T> colour(String id, String label, Function<T, Integer> get, BiFunction<T, Integer, T> with) {
+        FlowPane flow = new FlowPane(4, 4);
+        flow.setPrefWrapLength(WIDE);
+        for (int number = 1; number <= 16; number++) {
+            int colour = number;
+            ToggleButton patch = new ToggleButton();
+            patch.setId(id + "-" + number);
+            patch.setAccessibleText("colour " + number);
+            patch.getStyleClass().add("patch");
+            patch.setStyle(PartColours.css(number));
+            patch.setOnAction(
+                    event -> edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, colour)));
+            flow.getChildren().add(patch);
+        }
+        return wideRow(label, flow, thing -> {
+            for (int number = 1; number <= 16; number++) {
+                ((ToggleButton) flow.getChildren().get(number - 1)).setSelected(get.apply(thing) == number);
+            }
         });
     }
 

@@ -33,6 +33,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
@@ -133,6 +134,13 @@ public final class GearView extends BorderPane implements View {
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.ESCAPE && which.isSelected()) {
                 askWhich(false);
+                event.consume();
+            } else if (event.getCode() == KeyCode.P
+                    && !event.isShortcutDown()
+                    && !(event.getTarget() instanceof TextInputControl)) {
+                turnTo(true);
+                show();
+                details.plantSelected();
                 event.consume();
             }
         });

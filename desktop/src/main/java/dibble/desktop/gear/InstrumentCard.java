@@ -101,6 +101,7 @@ final class InstrumentCard extends VBox {
         if (face != null) {
             getChildren().add(face);
         }
+        desk.devices().trouble(instrument.port()).ifPresent(why -> getChildren().add(Cards.trouble(why)));
         findings.forEach(finding -> getChildren().add(Cards.finding(desk, finding)));
     }
 

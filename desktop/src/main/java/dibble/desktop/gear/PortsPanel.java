@@ -223,12 +223,7 @@ final class PortsPanel extends VBox {
             head = Cards.line(label, (Node) ends);
         }
         line.getChildren().add(head);
-        desk.devices().trouble(name).ifPresent(trouble -> {
-            Label why = new Label("Not opened: " + trouble + ". Another program may hold it.");
-            why.setWrapText(true);
-            why.getStyleClass().add("missing");
-            line.getChildren().add(why);
-        });
+        desk.devices().trouble(name).ifPresent(why -> line.getChildren().add(Cards.trouble(why)));
         desk.studio()
                 .identity(name)
                 .ifPresent(answer -> line.getChildren()

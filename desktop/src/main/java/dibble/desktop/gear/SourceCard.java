@@ -92,12 +92,7 @@ final class SourceCard extends VBox {
             getChildren().add(when);
         }
         getChildren().add(Cards.line(port, Cards.soft(ownSounds())));
-        desk.devices().trouble(source.port()).ifPresent(trouble -> {
-            Label why = new Label("Not opened: " + trouble);
-            why.setWrapText(true);
-            why.getStyleClass().add("missing");
-            getChildren().add(why);
-        });
+        desk.devices().trouble(source.port()).ifPresent(why -> getChildren().add(Cards.trouble(why)));
         desk.studio()
                 .identity(source.port())
                 .ifPresent(answer -> getChildren()
