@@ -17,7 +17,7 @@ final class Unrecorded extends Check {
             Optional<Track> track = subject.session.trackOf(ref);
             boolean armed = subject.session.tracks().stream()
                     .filter(it -> subject.performance.armed().contains(it.id()))
-                    .anyMatch(it -> it.part().filter(ref::equals).isPresent() || it.takesRest());
+                    .anyMatch(it -> it.takesAllOf(ref) || it.takesRest());
             if (track.isPresent() && !armed) {
                 report.add(
                         List.of(ref.toString()),

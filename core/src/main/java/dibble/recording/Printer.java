@@ -25,11 +25,15 @@ public final class Printer {
     private final List<Track> tracks;
     private final EventLog[] logs;
     private final Map<PartRef, Integer> trackOfPart = new HashMap<>();
+    private final Map<Track.OfKey, Integer> trackOfKey = new HashMap<>();
     private int rest = NO_TRACK;
     private final Slots slots = new Slots();
     private final Router router = new Router(this::print);
     private int[] trackOfDestination = {};
     private int[] trackOfSounding = {};
+
+    /** Tracks of single notes, by destination and note; few. */
+    private final Map<Integer, Integer> trackOfNote = new HashMap<>();
 
     /**
      * @param tracks the tracks to print; their clips are not looked at
@@ -44,7 +48,11 @@ public final class Printer {
             Track track = tracks.get(i);
             if (armed.contains(track.id())) {
                 int number = i;
-                track.part().ifPresent(part -> trackOfPart.putIfAbsent(part, number));
+                if (track.input() instanceof Track.OfKey key) {
+                    trackOfKey.putIfAbsent(key, number);
+                } else {
+                    track.part().ifPresent(part -> trackOfPart.putIfAbsent(part, number));
+                }
             }
             if (track.takesRest() && rest == NO_TRACK) {
                 rest = i;
@@ -81,6 +89,10 @@ public final class Printer {
         Arrays.fill(trackOfDestination, rest);
         trackOfPart.forEach((part, track) -> routing.destination(part)
                 .ifPresent(to -> trackOfDestination[slots.port(to.port()) * 16 + to.channel() - 1] = track));
+        trackOfNote.clear();
+        trackOfKey.forEach((of, track) -> routing.destination(of.part())
+                .ifPresent(to ->
+                        trackOfNote.put((slots.port(to.port()) * 16 + to.channel() - 1) * 128 + of.key(), track)));
         int old = trackOfSounding.length;
         trackOfSounding = Arrays.copyOf(trackOfSounding, destinations * 128);
         Arrays.fill(trackOfSounding, old, trackOfSounding.length, NO_TRACK);
@@ -107,6 +119,7 @@ public final class Printer {
         int track = trackOfDestination[destination];
         int kind = ShortMessage.kind(message);
         if (kind == ShortMessage.NOTE_ON) {
+            track = trackOfNote.getOrDefault(destination * 128 + ShortMessage.data1(message), track);
             trackOfSounding[destination * 128 + ShortMessage.data1(message)] = track;
         } else if (kind == ShortMessage.NOTE_OFF || kind == ShortMessage.KEY_PRESSURE) {
             track = trackOfSounding[destination * 128 + ShortMessage.data1(message)];
@@ -124,7 +137,7 @@ public final class Printer {
 
     /** Whether track {@code i} was armed, or takes what is left. */
     public boolean takesSomething(int i) {
-        return i == rest || trackOfPart.containsValue(i);
+        return i == rest || trackOfPart.containsValue(i) || trackOfKey.containsValue(i);
     }
 
     /** What was printed onto track {@code i} so far. */

@@ -21,6 +21,15 @@ public record Track(String id, String name, Input input, MidiTrack clip, String 
     /** All that reaches a part. */
     public record OfPart(PartRef part) implements Input {}
 
+    /** One note of a part, such as one drum of a kit: its own track has the part's without it. */
+    public record OfKey(PartRef part, int key) implements Input {
+        public OfKey {
+            if (key < 0 || key > 127) {
+                throw new IllegalArgumentException("key " + key + " (expected 0 to 127)");
+            }
+        }
+    }
+
     /** What no other track takes. */
     public record Rest() implements Input {}
 
@@ -39,9 +48,17 @@ public record Track(String id, String name, Input input, MidiTrack clip, String 
         return new Track(id, name, new OfPart(part), NOTHING, null, Extras.NONE);
     }
 
-    /** The part that this track takes; empty where it takes something else. */
+    /** The part whose notes this track takes, all or one of them; empty where it takes something else. */
     public Optional<PartRef> part() {
+        if (input instanceof OfKey of) {
+            return Optional.of(of.part());
+        }
         return input instanceof OfPart of ? Optional.of(of.part()) : Optional.empty();
+    }
+
+    /** Whether it takes all that reaches a part, except notes that have a track of their own. */
+    public boolean takesAllOf(PartRef part) {
+        return input instanceof OfPart of && of.part().equals(part);
     }
 
     public boolean takesRest() {

@@ -9,6 +9,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 
 /**
  * All that decides where an event goes: what the compiler compiles, and what a take keeps of the session.
@@ -44,6 +46,25 @@ public record Routing(
             List<Scene> scenes,
             String activeScene) {
         return new Routing(sources, instruments, channels, always, List.of(), scenes, null, activeScene);
+    }
+
+    /** The same with one zone alone of those that its source plays; the very same where there is no such zone. */
+    public Routing alone(String zoneId) {
+        Optional<Zone> found = Stream.concat(always.stream(), scenes.stream().flatMap(scene -> scene.zones().stream()))
+                .filter(zone -> zone.id().equals(zoneId))
+                .findFirst();
+        if (found.isEmpty()) {
+            return this;
+        }
+        String source = found.get().source();
+        UnaryOperator<List<Zone>> quiet = zones -> zones.stream()
+                .map(zone -> zone.id().equals(zoneId) || !zone.isPlayedBy(source) ? zone : zone.withEnabled(false))
+                .toList();
+        List<Scene> quietScenes = scenes.stream()
+                .map(scene -> scene.withZones(quiet.apply(scene.zones())))
+                .toList();
+        return new Routing(
+                sources, instruments, channels, quiet.apply(always), controls, quietScenes, sceneSwitch, activeScene);
     }
 
     /** The same with another scene in force. */

@@ -14,10 +14,14 @@ import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Predicate;
@@ -196,6 +200,126 @@ public final class Edits {
             distinct.add(fresh.equals(id.apply(item)) ? item : withId.apply(item, fresh));
         }
         return distinct;
+    }
+
+    /**
+     * Cuts a zone in two that play the same: the new one has the keys from a key up.
+     *
+     * @throws IllegalArgumentException where the key is not above the zone's first, and in it
+     */
+    public static Session cutZone(Session session, String id, String newId, int at) {
+        Zone zone = session.zone(id).orElseThrow();
+        if (at <= zone.keys().low() || at > zone.keys().high()) {
+            throw new IllegalArgumentException("cut at key " + at + " (expected "
+                    + (zone.keys().low() + 1) + " to " + zone.keys().high() + ")");
+        }
+        String scene = session.sceneOf(id).map(Scene::id).orElse(null);
+        Session cut =
+                changeZone(session, id, it -> it.withKeys(new Range(it.keys().low(), at - 1)));
+        return addZone(
+                cut, zone.withId(newId).withKeys(new Range(at, zone.keys().high())), scene);
+    }
+
+    /**
+     * Adds the like of a zone.
+     *
+     * @param source who plays it
+     * @param scene the scene that it holds in, or null for always
+     */
+    public static Session copyZone(Session session, String id, String newId, String source, String scene) {
+        Zone zone = session.zone(id).orElseThrow();
+        return addZone(session, zone.edit().id(newId).source(source).build(), scene);
+    }
+
+    /** Has a zone hold in one scene, or (null) always. */
+    public static Session moveZone(Session session, String id, String scene) {
+        Zone zone = session.zone(id).orElseThrow();
+        return session.sceneOf(id)
+                        .map(Scene::id)
+                        .filter(now -> now.equals(scene))
+                        .isPresent()
+                ? session
+                : addZone(deleteZone(session, id), zone, scene);
+    }
+
+    /**
+     * Has the zones of a source meet: a gap between neighbours is given to the lower one, and where they overlap in part
+     * the lower one ends before the upper one begins. Zones of which one lies within the other are a layer, and stay.
+     *
+     * @param zones the zones that hold now
+     */
+    public static Session closeGaps(Session session, List<Zone> zones) {
+        List<Zone> sorted = new ArrayList<>(zones);
+        sorted.sort(Comparator.<Zone>comparingInt(zone -> zone.keys().low())
+                .thenComparing(zone -> -zone.keys().high()));
+        Session closed = session;
+        List<Zone> group = new ArrayList<>();
+        int high = -1;
+        for (Zone zone : sorted) {
+            int low = zone.keys().low();
+            boolean within = !group.isEmpty() && zone.keys().high() <= high;
+            if (!group.isEmpty() && !within) {
+                int end = high;
+                for (Zone lower : group) {
+                    Range keys = lower.keys();
+                    if (keys.high() == end && low > keys.low()) {
+                        closed = changeZone(closed, lower.id(), it -> it.withKeys(new Range(keys.low(), low - 1)));
+                    }
+                }
+                group.clear();
+            }
+            group.add(zone);
+            high = within ? high : zone.keys().high();
+        }
+        return closed;
+    }
+
+    /**
+     * Has some keys of a source play the keyswitches of a part, one after the other.
+     *
+     * @param first the key that plays the first switch
+     */
+    public static Session addKeyswitchZone(Session session, String id, String source, PartRef part, int first) {
+        Map<Integer, List<Integer>> map = new TreeMap<>();
+        int key = first;
+        for (int note : session.part(part).orElseThrow().keyswitches().keySet()) {
+            if (key <= 127) {
+                map.put(key++, List.of(note));
+            }
+        }
+        if (map.isEmpty()) {
+            throw new IllegalArgumentException("part " + part + " has no keyswitches (expected one or more)");
+        }
+        Zone zone = Zone.of(id, "", source, new Range(first, key - 1), part)
+                .edit()
+                .keyswitch(true)
+                .noteMap(map)
+                .dropUnmapped(true)
+                .build();
+        return addZone(session, zone, null);
+    }
+
+    /** Adds a track for each of some notes of a part that has none, before the part's own. */
+    public static Session addKeyTracks(Session session, PartRef ref, Collection<Integer> notes) {
+        Part part = session.part(ref).orElseThrow();
+        List<Track> tracks = new ArrayList<>(session.tracks());
+        for (int note : notes) {
+            Track.Input input = new Track.OfKey(ref, note);
+            if (tracks.stream().noneMatch(track -> track.input().equals(input))) {
+                String name = part.noteNames().getOrDefault(note, part.name() + " " + note);
+                String id = Ids.fresh(
+                        name,
+                        taken -> tracks.stream().anyMatch(track -> track.id().equals(taken)));
+                int place = 0;
+                while (place < tracks.size() && !tracks.get(place).takesAllOf(ref)) {
+                    place++;
+                }
+                tracks.add(
+                        place < tracks.size() ? place : rest(tracks),
+                        new Track(id, name, input, Track.NOTHING, null, Extras.NONE));
+            }
+        }
+        return session.withTracks(tracks);
     }
 
     public static Session deleteZone(Session session, String id) {

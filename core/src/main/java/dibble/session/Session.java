@@ -176,9 +176,16 @@ public record Session(
 
     /** The track that takes a part. */
     public Optional<Track> trackOf(PartRef part) {
+        return tracks.stream().filter(track -> track.takesAllOf(part)).findFirst();
+    }
+
+    /** The track that takes a note of a part: its own, else the part's. */
+    public Optional<Track> trackOf(PartRef part, int note) {
+        Track.Input own = new Track.OfKey(part, note);
         return tracks.stream()
-                .filter(track -> track.part().filter(part::equals).isPresent())
-                .findFirst();
+                .filter(track -> track.input().equals(own))
+                .findFirst()
+                .or(() -> trackOf(part));
     }
 
     /** The part that a zone leads to, where it leads to one that is there. */

@@ -411,7 +411,9 @@ final class SessionReader {
         String id = f.text("id", null);
         Fields takes = f.object("takes");
         Track.Input input;
-        if (takes.has("part")) {
+        if (takes.has("part") && takes.has("key")) {
+            input = new Track.OfKey(PartRef.parse(takes.text("part", null)), takes.number("key"));
+        } else if (takes.has("part")) {
             input = new Track.OfPart(PartRef.parse(takes.text("part", null)));
         } else if (takes.has("rest")) {
             input = new Track.Rest();

@@ -342,7 +342,9 @@ final class SessionWriter {
         node.put("id", track.id());
         node.put("name", track.name());
         ObjectNode takes = node.putObject("takes");
-        if (track.input() instanceof Track.OfPart of) {
+        if (track.input() instanceof Track.OfKey of) {
+            takes.put("part", of.part().toString()).put("key", of.key());
+        } else if (track.input() instanceof Track.OfPart of) {
             takes.put("part", of.part().toString());
         } else if (track.input() instanceof Track.Unknown unknown) {
             Fields.putAll(takes, unknown.fields());

@@ -63,6 +63,7 @@ public final class Studio implements AutoCloseable {
     private boolean stopAsked;
     private boolean recordAsked;
     private boolean listensEverywhere;
+    private String alone;
     private boolean asking;
     private long askedAt;
 
@@ -98,6 +99,9 @@ public final class Studio implements AutoCloseable {
     private void follow() {
         Performance performance = document.performance();
         Routing next = session().routing(performance);
+        if (alone != null) {
+            next = next.alone(alone);
+        }
         if (next.equals(routing) && performance.unheard().equals(unheard)) {
             return;
         }
@@ -121,6 +125,17 @@ public final class Studio implements AutoCloseable {
             recorder.routing(slots.sourceIds(), slots.sceneIds(), next);
             engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
         }
+    }
+
+    /** Has one zone heard alone of those that its source plays; null for all. What is recorded is what is heard. */
+    public void hearAlone(String zone) {
+        alone = zone;
+        follow();
+    }
+
+    /** The zone that is heard alone, or null. */
+    public String heardAlone() {
+        return alone;
     }
 
     /** Takes in that ports have come or gone. */

@@ -115,6 +115,7 @@ public final class Workbench implements AutoCloseable {
     void open(Session session, Performance performance) {
         studio.stopPerformance();
         studio.silence();
+        studio.hearAlone(null);
         document.open(session, performance);
         desk.live().read();
         desk.live().reset();

@@ -3,6 +3,7 @@ package dibble.desktop.gear;
 import dibble.checks.Checks;
 import dibble.checks.Finding;
 import dibble.desktop.ui.AskBar;
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Words;

@@ -1,6 +1,7 @@
 package dibble.desktop.gear;
 
 import dibble.checks.Finding;
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.PartColours;

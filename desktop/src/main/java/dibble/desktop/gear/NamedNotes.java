@@ -1,5 +1,6 @@
 package dibble.desktop.gear;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.NoteField;
 import dibble.midi.MiddleC;
 import java.util.Map;

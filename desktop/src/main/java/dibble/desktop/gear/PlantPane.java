@@ -1,5 +1,6 @@
 package dibble.desktop.gear;
 
+import dibble.desktop.ui.Cards;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.routing.Zone;

@@ -1,5 +1,6 @@
 package dibble.desktop.gear;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;

@@ -1,6 +1,8 @@
 package dibble.desktop.gear;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Source;

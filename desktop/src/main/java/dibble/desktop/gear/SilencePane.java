@@ -2,6 +2,7 @@ package dibble.desktop.gear;
 
 import dibble.checks.Mend;
 import dibble.checks.SilenceTest;
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import java.util.ArrayDeque;
 import java.util.ArrayList;

@@ -3,12 +3,16 @@ package dibble.desktop.keys;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
+import dibble.recording.Track;
+import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Document;
 import dibble.session.Edits;
+import dibble.session.Plant;
 import dibble.session.Session;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -106,6 +110,128 @@ final class KeysPresenter {
 
     void change(String what, String zone, UnaryOperator<Zone> change) {
         document.edit(what, session -> Edits.changeZone(session, zone, change));
+    }
+
+    /** Shows a change of a zone without making it a step yet. */
+    void preview(String zone, UnaryOperator<Zone> change) {
+        document.preview(session -> Edits.changeZone(session, zone, change));
+    }
+
+    /** Changes several zones in one step. */
+    void changeAll(String what, Collection<String> zones, UnaryOperator<Zone> change) {
+        document.edit(what, session -> {
+            Session changed = session;
+            for (String zone : zones) {
+                changed = Edits.changeZone(changed, zone, change);
+            }
+            return changed;
+        });
+    }
+
+    void deleteAll(Collection<String> zones) {
+        document.edit("delete zones", session -> {
+            Session changed = session;
+            for (String zone : zones) {
+                changed = Edits.deleteZone(changed, zone);
+            }
+            return changed;
+        });
+    }
+
+    /** Has a zone hold in one scene, or (null) always. */
+    void holdIn(String zone, String scene) {
+        document.edit("holds in", session -> Edits.moveZone(session, zone, scene));
+    }
+
+    /** Cuts a zone in two at a key; the id of the upper one, or null where the key is not inside it. */
+    String cut(String zone, int key) {
+        Zone whole = session().zone(zone).orElse(null);
+        if (whole == null || key <= whole.keys().low() || key > whole.keys().high()) {
+            return null;
+        }
+        String id = Edits.freshZoneId(session(), whole.id());
+        document.edit("split", session -> Edits.cutZone(session, zone, id, key));
+        return id;
+    }
+
+    /** Adds the like of a zone for a source, where the zone holds; the new zone's id, or null where it is gone. */
+    String copy(String zone, String source) {
+        if (session().zone(zone).isEmpty()) {
+            return null;
+        }
+        String id = Edits.freshZoneId(session(), zone);
+        String scene = session().sceneOf(zone).map(Scene::id).orElse(null);
+        document.edit("copy a zone", session -> Edits.copyZone(session, zone, id, source, scene));
+        return id;
+    }
+
+    /** Has the zones of a source that play by key meet: gaps are closed, overlaps removed, layers stay. */
+    void closeGaps(String source) {
+        List<Zone> zones = zonesOf(source).stream()
+                .filter(zone ->
+                        zone.enabled() && !zone.keyswitch() && zone.source().equals(source))
+                .toList();
+        document.edit("close gaps", session -> Edits.closeGaps(session, zones));
+    }
+
+    /** Has keys of a source, from one on, play the keyswitches of a part; the new zone's id, or null for no switches. */
+    String keyswitches(String source, PartRef part, int first) {
+        if (session().part(part).filter(it -> !it.keyswitches().isEmpty()).isEmpty()) {
+            return null;
+        }
+        String id = Edits.freshZoneId(session(), "switches");
+        document.edit("keyswitches", session -> Edits.addKeyswitchZone(session, id, source, part, first));
+        return id;
+    }
+
+    void plant(Plant plant) {
+        document.edit("plant", plant::apply);
+    }
+
+    /** Gives each of some notes of a part a track of its own; they are armed. */
+    void tracksFor(PartRef part, List<Integer> notes) {
+        document.edit("a track for each note", session -> Edits.addKeyTracks(session, part, notes));
+        for (Track track : session().tracks()) {
+            if (track.input() instanceof Track.OfKey of && of.part().equals(part)) {
+                document.perform(performance -> performance.withArmed(track.id(), true));
+            }
+        }
+    }
+
+    /** Keys of a source that two zones or more take which are no layer by velocity or channel, as stretches. */
+    List<Range> doubled(Source source) {
+        List<Zone> zones = zonesOf(source.id()).stream()
+                .filter(zone -> zone.enabled() && !zone.keyswitch())
+                .toList();
+        List<Range> doubled = new ArrayList<>();
+        int from = -1;
+        for (int key = source.keys().low(); key <= source.keys().high() + 1; key++) {
+            boolean twice = key <= source.keys().high() && isDoubled(zones, key);
+            if (twice && from < 0) {
+                from = key;
+            } else if (!twice && from >= 0) {
+                doubled.add(new Range(from, key - 1));
+                from = -1;
+            }
+        }
+        return doubled;
+    }
+
+    /** Two zones that lead to the same sound, for some velocity and channel. */
+    private static boolean isDoubled(List<Zone> zones, int key) {
+        List<Zone> here = zones.stream().filter(zone -> zone.keys().holds(key)).toList();
+        for (int i = 0; i < here.size(); i++) {
+            for (int j = i + 1; j < here.size(); j++) {
+                Zone one = here.get(i);
+                Zone other = here.get(j);
+                if (one.to().equals(other.to())
+                        && one.velocity().overlaps(other.velocity())
+                        && one.channels().and(other.channels()).mask() != 0) {
+                    return true;
+                }
+            }
+        }
+        return false;
     }
 
     void delete(String zone) {

@@ -1,7 +1,9 @@
 package dibble.desktop.keys;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
+import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
@@ -14,11 +16,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import javafx.collections.SetChangeListener;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -32,6 +40,8 @@ public final class KeysView extends StackPane implements View {
     private static final double SIDE = 332;
     private static final double RULER = 28;
     private static final double MOST_ROOM = 170;
+    private static final double ZOOM = 0.75;
+    private static final int LEAST_SPAN = 18;
 
     private final Desk desk;
     private final KeysPresenter presenter;
@@ -45,7 +55,18 @@ public final class KeysView extends StackPane implements View {
     private final Pane overlay = new Pane();
     private final Label ghost = new Label();
     private final DropQuestion question;
+    private final Label waiting = new Label();
+    private KeyWaiter waiter;
+    private String copied;
     private boolean stale = true;
+
+    /** The notes that are shown, or null for all that the gear uses. */
+    private Range view;
+
+    /** Takes the next key that is pressed. */
+    private interface KeyWaiter {
+        void pressed(String source, int key);
+    }
 
     public KeysView(Desk desk) {
         this.desk = desk;
@@ -67,7 +88,19 @@ public final class KeysView extends StackPane implements View {
                 choosePart(part);
             }
         });
-        inspector = new ZoneInspector(desk, presenter);
+        inspector = new ZoneInspector(
+                desk,
+                presenter,
+                zone -> wait(
+                        "Press the key that is to play the first keyswitch of "
+                                + Words.target(zone.to(), desk.session()),
+                        (source, key) -> KeysPresenter.part(zone)
+                                .ifPresent(part -> selectFresh(presenter.keyswitches(source, part, key)))));
+        waiting.setId("waiting");
+        waiting.getStyleClass().add("ghost");
+        waiting.setVisible(false);
+        StackPane.setAlignment(waiting, javafx.geometry.Pos.TOP_CENTER);
+        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         question = new DropQuestion(desk, presenter, () -> showQuestion(false));
         ghost.getStyleClass().add("ghost");
         ghost.setMouseTransparent(true);
@@ -79,7 +112,21 @@ public final class KeysView extends StackPane implements View {
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("rows");
         empty.getStyleClass().add("empty");
-        Pane rulerPane = new Pane(ruler);
+        HBox zooming = new HBox(
+                2,
+                Cards.button("zoom-out", "−", () -> zoom(1 / ZOOM, middle())),
+                Cards.button("zoom-in", "+", () -> zoom(ZOOM, middle())),
+                Cards.button("zoom-fit", "fit", () -> {
+                    view = null;
+                    stale = true;
+                }));
+        zooming.getChildren().forEach(button -> button.getStyleClass().add("link"));
+        zooming.getChildren().get(0).setAccessibleText("more notes");
+        zooming.getChildren().get(1).setAccessibleText("fewer notes");
+        zooming.setLayoutX(112);
+        zooming.setLayoutY(3);
+        addEventFilter(ScrollEvent.SCROLL, this::wheel);
+        Pane rulerPane = new Pane(ruler, zooming);
         rulerPane.getStyleClass().add("ruler");
         rulerPane.setMinHeight(RULER);
         rulerPane.setPrefHeight(RULER);
@@ -93,7 +140,7 @@ public final class KeysView extends StackPane implements View {
         side.setPrefWidth(SIDE);
         BorderPane whole = new BorderPane(left);
         whole.setRight(side);
-        getChildren().addAll(whole, overlay);
+        getChildren().addAll(whole, overlay, waiting);
         scroll.viewportBoundsProperty().subscribe(bounds -> stale = true);
     }
 
@@ -101,16 +148,82 @@ public final class KeysView extends StackPane implements View {
     public Subscription open() {
         Runnable unlisten = desk.document().listen(this::show);
         stale = true;
+        SetChangeListener<String> chosen = change -> stale = true;
+        desk.selection().zones().addListener(chosen);
         return Subscription.combine(
                 unlisten::run,
+                () -> desk.selection().zones().removeListener(chosen),
                 desk.selection().source().subscribe(id -> stale = true),
                 desk.selection().zone().subscribe(id -> stale = true),
                 desk.theme().paletteProperty().subscribe(palette -> stale = true),
+                () -> wait(null, null),
                 desk.live().onKey((source, key, velocity) -> {
+                    if (waiter != null) {
+                        KeyWaiter now = waiter;
+                        wait(null, null);
+                        now.pressed(source, key);
+                        return;
+                    }
+                    Optional.ofNullable(rows.get(source)).ifPresent(row -> row.pressed(key));
                     question.pressed(source, key);
                     inspector.pressed(source, key);
                 }),
                 desk.pulse().each(this::follow));
+    }
+
+    /** Waits for a key on any source; null for no longer. */
+    private void wait(String what, KeyWaiter next) {
+        waiter = next;
+        waiting.setText(what == null ? "" : what + " (Esc leaves it)");
+        waiting.setVisible(what != null);
+    }
+
+    private void selectFresh(String zone) {
+        if (zone != null) {
+            desk.selection().zoneAlone(zone);
+        }
+    }
+
+    /** Letters work on the selection, where they are not played or typed. */
+    private void key(KeyEvent event) {
+        if (event.getTarget() instanceof TextInputControl) {
+            return;
+        }
+        String zone = desk.selection().zone().get();
+        String source = desk.selection().source().get();
+        boolean used = true;
+        if (event.getCode() == KeyCode.ESCAPE && waiter != null) {
+            wait(null, null);
+        } else if (event.isShortcutDown() && event.getCode() == KeyCode.C && zone != null) {
+            copied = zone;
+        } else if (event.isShortcutDown() && event.getCode() == KeyCode.V && copied != null && source != null) {
+            selectFresh(presenter.copy(copied, source));
+        } else if (event.isShortcutDown() && (event.getCode() == KeyCode.PLUS || event.getCode() == KeyCode.EQUALS)) {
+            zoom(ZOOM, middle());
+        } else if (event.isShortcutDown() && event.getCode() == KeyCode.MINUS) {
+            zoom(1 / ZOOM, middle());
+        } else if (event.isShortcutDown() && event.getCode() == KeyCode.DIGIT0) {
+            view = null;
+            stale = true;
+        } else if (event.isShortcutDown() || event.isAltDown()) {
+            used = false;
+        } else if (event.getCode() == KeyCode.S && zone != null) {
+            wait("Press the first key of the upper part", (on, key) -> {
+                if (desk.session().zone(zone).filter(it -> it.isPlayedBy(on)).isPresent()) {
+                    selectFresh(presenter.cut(zone, key));
+                }
+            });
+        } else if (event.getCode() == KeyCode.L && zone != null) {
+            desk.session().zone(zone).ifPresent(it -> selectFresh(presenter.copy(zone, it.source())));
+        } else if (event.getCode() == KeyCode.H && source != null) {
+            boolean unheard = desk.performance().unheard().contains(source);
+            desk.document().perform(performance -> performance.withHeard(source, unheard));
+        } else {
+            used = false;
+        }
+        if (used) {
+            event.consume();
+        }
     }
 
     private void follow() {
@@ -123,7 +236,60 @@ public final class KeysView extends StackPane implements View {
 
     private NoteScale scale() {
         double width = Math.max(200, scroll.getViewportBounds().getWidth() - SourceRow.HEAD - 8);
-        return new NoteScale(presenter.span(), width);
+        return new NoteScale(view == null ? presenter.span() : view, width);
+    }
+
+    /** Shows fewer notes (a factor below 1) or more, around one of them; as many as the gear uses is the most. */
+    private void zoom(double factor, int around) {
+        Range whole = presenter.span();
+        Range now = view == null ? whole : view;
+        int size = (int) Math.max(LEAST_SPAN, Math.round(now.size() * factor));
+        if (size >= whole.size()) {
+            view = null;
+        } else {
+            double share = (around - now.low()) / (double) now.size();
+            show(around - (int) Math.round(share * size), size, whole);
+        }
+        stale = true;
+    }
+
+    private void show(int low, int size, Range whole) {
+        int from = Math.max(whole.low(), Math.min(whole.high() - size + 1, low));
+        view = new Range(from, from + size - 1);
+        stale = true;
+    }
+
+    /** Turns to lower or higher notes. */
+    private void turn(int notes) {
+        if (view != null) {
+            show(view.low() + notes, view.size(), presenter.span());
+        }
+    }
+
+    private int middle() {
+        Range now = view == null ? presenter.span() : view;
+        return desk.session()
+                .zone(desk.selection().zone().get())
+                .map(zone -> Math.max(
+                        now.low(),
+                        Math.min(now.high(), (zone.keys().low() + zone.keys().high()) / 2)))
+                .orElse((now.low() + now.high()) / 2);
+    }
+
+    private void wheel(ScrollEvent event) {
+        double by = event.getDeltaY() != 0 ? event.getDeltaY() : event.getDeltaX();
+        if (by == 0) {
+            return;
+        }
+        if (event.isShortcutDown()) {
+            zoom(
+                    by > 0 ? ZOOM : 1 / ZOOM,
+                    scale().noteAt(sceneToLocal(event.getSceneX(), 0).getX() - SourceRow.HEAD));
+            event.consume();
+        } else if (event.isShiftDown() && view != null) {
+            turn(by > 0 ? -3 : 3);
+            event.consume();
+        }
     }
 
     /** Few sources get more room each, so that a small session does not leave a hole. */
@@ -153,7 +319,7 @@ public final class KeysView extends StackPane implements View {
         if (!rowBox.getChildren().equals(shown)) {
             rowBox.getChildren().setAll(shown);
         }
-        empty.setText("No source yet. A new session brings two keyboards.");
+        empty.setText("No source yet. Add one in Gear.");
         empty.setVisible(shown.isEmpty());
         drawRuler(scale);
         sounds.show();

@@ -1,5 +1,6 @@
 package dibble.desktop.keys;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.PartColours;
@@ -17,6 +18,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import javafx.css.PseudoClass;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
@@ -47,6 +49,9 @@ final class SoundsPanel extends VBox {
     private final Drags drags;
     private final List<Meter> meters = new ArrayList<>();
 
+    private List<Object> shown = List.of();
+    private boolean folded;
+
     private record Meter(Destination destination, Region bar) {}
 
     SoundsPanel(Desk desk, Drags drags) {
@@ -56,18 +61,35 @@ final class SoundsPanel extends VBox {
         setId("sounds");
     }
 
-    /** Shows the instruments anew. */
+    /** Shows the instruments, anew only where something about them has changed. */
     void show() {
-        meters.clear();
         Routing routing = desk.routing();
         Set<PartRef> fed = routing.zones().stream()
                 .map(KeysPresenter::part)
                 .flatMap(Optional::stream)
                 .collect(Collectors.toSet());
+        List<Object> now = List.of(desk.session().instruments(), routing.channels(), fed, folded);
+        if (now.equals(shown)) {
+            return;
+        }
+        shown = now;
+        meters.clear();
         List<Node> nodes = new ArrayList<>();
         Label title = new Label("Sounds");
         title.getStyleClass().add("heading");
-        nodes.add(line(title, "drag one onto a keyboard"));
+        Button fold = Cards.button("fold-sounds", folded ? "show" : "fold", () -> {
+            folded = !folded;
+            show();
+        });
+        fold.getStyleClass().add("link");
+        fold.setAccessibleText(folded ? "show the sounds" : "fold the sounds");
+        HBox head = line(title, "drag one onto a keyboard");
+        head.getChildren().add(1, fold);
+        nodes.add(head);
+        if (folded) {
+            getChildren().setAll(nodes);
+            return;
+        }
         for (Instrument instrument : desk.session().instruments()) {
             Label name = new Label(instrument.name());
             name.getStyleClass().add("instrument-name");

@@ -16,6 +16,7 @@ import java.util.Set;
 import javafx.css.PseudoClass;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -42,6 +43,7 @@ final class SourceRow extends Pane {
     private final Label name = new Label();
     private final Label letIn = new Label();
     private final ToggleButton hear = new ToggleButton();
+    private final Button meet = new Button("close gaps");
     private final Canvas ways = new Canvas();
     private final Canvas marks = new Canvas();
     private final KeyboardPane keyboard = new KeyboardPane((keys, width) -> Piano.columns(keys, 0, width), false);
@@ -65,7 +67,10 @@ final class SourceRow extends Pane {
         hear.getStyleClass().add("switch");
         hear.setOnAction(
                 event -> desk.document().perform(performance -> performance.withHeard(source.id(), hear.isSelected())));
-        head.getChildren().addAll(name, letIn, hear);
+        meet.getStyleClass().add("link");
+        meet.setTooltip(new Tooltip("Close gaps between neighbours, and remove what they overlap; layers stay"));
+        meet.setOnAction(event -> presenter.closeGaps(source.id()));
+        head.getChildren().addAll(name, letIn, hear, meet);
         ways.setMouseTransparent(true);
         marks.setMouseTransparent(true);
         dragNote.getStyleClass().add("drag-note");
@@ -125,8 +130,15 @@ final class SourceRow extends Pane {
         keyboard.setKeys(source.keys(), desk.session().middleC());
         pseudoClassStateChanged(
                 SELECTED, source.id().equals(desk.selection().source().get()));
+        meet.setId("close-gaps-" + source.id());
+        meet.setVisible(!presenter.gaps(source).isEmpty());
         showBands();
         requestLayout();
+    }
+
+    /** A key of the source was pressed: bands of keyswitches say which was chosen. */
+    void pressed(int key) {
+        bands.values().forEach(band -> band.choose(key));
     }
 
     private void showBands() {
@@ -143,7 +155,7 @@ final class SourceRow extends Pane {
                 bands.put(zone.id(), band);
                 getChildren().add(getChildren().size() - 2, band);
             }
-            band.show(zone, scale, zone.id().equals(desk.selection().zone().get()));
+            band.show(zone, scale, desk.selection().zones().contains(zone.id()));
             double y = keyboardTop() - GAP - ZoneBand.HEIGHT - levelOf.get(zone.id()) * BAND_STEP;
             band.resizeRelocate(
                     HEAD + scale.x(zone.keys().low()) - ZoneBand.GRIP,
@@ -176,6 +188,8 @@ final class SourceRow extends Pane {
             dragNote.relocate(chosen.getLayoutX() + ZoneBand.GRIP, Math.max(0, chosen.getLayoutY() - 22));
             dragNote.toFront();
         }
+        // What is left of the notes that are shown lies under the head.
+        head.toFront();
     }
 
     private double keyboardTop() {
@@ -206,7 +220,8 @@ final class SourceRow extends Pane {
 
     @Override
     protected void layoutChildren() {
-        head.resizeRelocate(0, 0, HEAD, getHeight());
+        // The line under the row stays in sight.
+        head.resizeRelocate(0, 0, HEAD, getHeight() - 1);
         double left = HEAD + scale.x(source.keys().low());
         keyboard.resizeRelocate(
                 left, keyboardTop(), scale.column() * source.keys().size(), keyboardHeight);
@@ -240,6 +255,10 @@ final class SourceRow extends Pane {
         }
         for (Range gap : presenter.gaps(source)) {
             drawGap(g, gap);
+        }
+        for (Range twice : presenter.doubled(source)) {
+            g.setFill(desk.theme().palette().get("check"));
+            g.fillRect(scale.x(twice.low()), keyboardTop() - 4, scale.column() * twice.size(), 3);
         }
     }
 

@@ -6,6 +6,8 @@ import dibble.desktop.ui.Words;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.routing.Zone;
+import java.util.List;
+import java.util.function.UnaryOperator;
 import javafx.css.PseudoClass;
 import javafx.scene.Cursor;
 import javafx.scene.control.Label;
@@ -30,6 +32,7 @@ final class ZoneBand extends Pane {
     static final double GRIP = 8;
 
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
+    private static final PseudoClass OUTSIDE = PseudoClass.getPseudoClass("outside");
     private static final PseudoClass OFF = PseudoClass.getPseudoClass("off");
     private static final PseudoClass SCENE = PseudoClass.getPseudoClass("scene");
 
@@ -50,6 +53,7 @@ final class ZoneBand extends Pane {
     private final Tooltip tip = new Tooltip();
     private NoteScale scale;
     private Zone zone;
+    private Integer chosenKey;
     private Hold hold;
     private double pressedAt;
     private Range pressedKeys;
@@ -79,7 +83,7 @@ final class ZoneBand extends Pane {
         addEventHandler(MouseEvent.MOUSE_RELEASED, this::drop);
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         focusedProperty().subscribe(has -> {
-            if (has) {
+            if (has && !desk.selection().zones().contains(zone.id())) {
                 select();
             }
         });
@@ -112,6 +116,9 @@ final class ZoneBand extends Pane {
     }
 
     private String text(boolean always) {
+        if (zone.keyswitch()) {
+            return switches();
+        }
         String name = Words.zone(zone, desk.session());
         String keys = Words.keys(zone.keys(), desk.session().middleC());
         String scene = always
@@ -120,6 +127,31 @@ final class ZoneBand extends Pane {
         return (name + " " + keys + " " + Words.transpose(zone.transpose())).strip()
                 + scene
                 + (zone.enabled() ? "" : " · off");
+    }
+
+    /** What a band of keyswitches says: which key is which, and which was chosen last. */
+    private String switches() {
+        StringBuilder text = new StringBuilder(zone.name().isEmpty() ? "switches" : zone.name());
+        desk.session()
+                .partOf(zone)
+                .ifPresent(part -> zone.noteMap().forEach((key, notes) -> {
+                    String name = part.keyswitches().getOrDefault(notes.get(0), "");
+                    boolean last = chosenKey != null && chosenKey.equals(key);
+                    text.append(" · ")
+                            .append(NoteNames.name(key, desk.session().middleC()))
+                            .append(' ')
+                            .append(last ? "▸" : "")
+                            .append(name);
+                }));
+        return text.toString();
+    }
+
+    /** Says which key of a band of keyswitches was pressed last. */
+    void choose(int key) {
+        if (zone.keyswitch() && zone.noteMap().containsKey(key)) {
+            chosenKey = key;
+            show(zone, scale, desk.selection().zones().contains(zone.id()));
+        }
     }
 
     @Override
@@ -133,7 +165,17 @@ final class ZoneBand extends Pane {
         allVelocities.resizeRelocate(mark, 4, 5, room);
         window.resizeRelocate(mark, top, 5, Math.max(2, bottom - top));
         double labelWidth = Math.max(0, width - (window.isVisible() ? 24 : 12));
-        label.resizeRelocate(GRIP + 8, 0, labelWidth, HEIGHT);
+        // The names of few keys' switches are longer than the keys are wide: they stand beside them.
+        boolean outside = zone.keyswitch() && label.prefWidth(-1) > labelWidth;
+        label.pseudoClassStateChanged(OUTSIDE, outside);
+        if (outside) {
+            label.resizeRelocate(GRIP + width + 10, 0, label.prefWidth(-1), HEIGHT);
+        } else {
+            // Where the band begins out of sight, its words begin where it is seen.
+            double hidden =
+                    Math.min(labelWidth, Math.max(0, -scale.x(zone.keys().low())));
+            label.resizeRelocate(GRIP + 8 + hidden, 0, labelWidth - hidden, HEIGHT);
+        }
         lowGrip.resizeRelocate(GRIP - 5, 3, 9, HEIGHT - 6);
         highGrip.resizeRelocate(GRIP + width - 4, 3, 9, HEIGHT - 6);
         if (nameField != null) {
@@ -151,16 +193,32 @@ final class ZoneBand extends Pane {
     }
 
     private void select() {
-        desk.selection().source().set(zone.source());
-        desk.selection().zone().set(zone.id());
+        selectSource();
+        desk.selection().zoneAlone(zone.id());
+    }
+
+    private void selectSource() {
+        if (!zone.source().equals(Zone.ANY_SOURCE)) {
+            desk.selection().source().set(zone.source());
+        }
     }
 
     private void press(MouseEvent event) {
         if (event.getButton() != MouseButton.PRIMARY || nameField != null) {
             return;
         }
+        if (event.isShortcutDown() || event.isShiftDown()) {
+            selectSource();
+            desk.selection().zoneAlso(zone.id());
+            requestFocus();
+            event.consume();
+            return;
+        }
         requestFocus();
-        select();
+        if (!desk.selection().zones().contains(zone.id())) {
+            select();
+        }
+        desk.selection().zone().set(zone.id());
         if (event.getClickCount() == 2) {
             rename();
         } else {
@@ -242,7 +300,8 @@ final class ZoneBand extends Pane {
                     presenter.cancel();
                 }
             }
-            case DELETE, BACK_SPACE -> presenter.delete(zone.id());
+            case DELETE, BACK_SPACE ->
+                presenter.deleteAll(List.copyOf(desk.selection().zones()));
             case LEFT -> nudge(event, -step);
             case RIGHT -> nudge(event, step);
             case ENTER, F2 -> rename();
@@ -254,15 +313,15 @@ final class ZoneBand extends Pane {
     }
 
     private void nudge(KeyEvent event, int semitones) {
-        Range keys;
+        UnaryOperator<Range> change;
         if (event.isAltDown()) {
-            keys = KeysPresenter.resized(zone.keys(), false, semitones);
+            change = keys -> KeysPresenter.resized(keys, false, semitones);
         } else if (event.isShortcutDown()) {
-            keys = KeysPresenter.resized(zone.keys(), true, semitones);
+            change = keys -> KeysPresenter.resized(keys, true, semitones);
         } else {
-            keys = KeysPresenter.moved(zone.keys(), semitones);
+            change = keys -> KeysPresenter.moved(keys, semitones);
         }
-        presenter.setKeys(zone.id(), keys);
+        presenter.changeAll("keys", List.copyOf(desk.selection().zones()), it -> it.withKeys(change.apply(it.keys())));
     }
 
     private void rename() {

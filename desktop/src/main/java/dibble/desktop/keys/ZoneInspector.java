@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -43,15 +44,21 @@ final class ZoneInspector extends VBox {
     private final Label transpose = new Label();
     private final TextField softest = new TextField();
     private final TextField loudest = new TextField();
-    private final Label holdsIn = new Label();
     private final Map<EventKind, ToggleButton> passes = new LinkedHashMap<>();
     private final ToggleButton on = new ToggleButton("On");
     private final VBox body = new VBox(8);
+    private final ZoneForm form;
+    private final NoteMapPane noteMap;
+    private final ToggleButton alone = new ToggleButton("Solo");
+    private final ToggleButton mapped = new ToggleButton("Note map");
+    private final Button switches = new Button("Keyswitches…");
+    private final Label several = new Label();
     private final Label empty = new Label();
     private Zone zone;
     private int learned = -1;
 
-    ZoneInspector(Desk desk, KeysPresenter presenter) {
+    /** @param askSwitches waits for the key that is to play a part's first keyswitch */
+    ZoneInspector(Desk desk, KeysPresenter presenter, Consumer<Zone> askSwitches) {
         this.desk = desk;
         this.presenter = presenter;
         getStyleClass().add("inspector");
@@ -123,9 +130,22 @@ final class ZoneInspector extends VBox {
         sounding.setAlignment(Pos.CENTER_LEFT);
         row(grid, 3, "Sounds at", sounding);
         row(grid, 4, "Velocity", new HBox(6, softest, loudest));
-        row(grid, 5, "Holds in", holdsIn);
-        row(grid, 6, "Passes", passing);
-        body.getChildren().addAll(new HBox(8, chip, title), grid, new HBox(8, on, delete));
+        row(grid, 5, "Passes", passing);
+        form = new ZoneForm(desk, presenter);
+        noteMap = new NoteMapPane(desk, presenter);
+        alone.setId("zone-alone");
+        alone.setTooltip(new Tooltip("Hear this zone alone of those that its source plays"));
+        alone.setOnAction(event -> desk.studio().hearAlone(alone.isSelected() ? zone.id() : null));
+        mapped.setId("zone-note-map");
+        mapped.setTooltip(new Tooltip("Notes and chords of single keys"));
+        mapped.setOnAction(event -> show());
+        switches.setId("zone-keyswitches");
+        switches.setTooltip(new Tooltip("Have keys play what chooses how this sound plays"));
+        switches.setOnAction(event -> askSwitches.accept(zone));
+        several.getStyleClass().add("soft");
+        several.setWrapText(true);
+        FlowPane buttons = new FlowPane(6, 6, on, alone, mapped, switches, delete);
+        body.getChildren().addAll(new HBox(8, chip, title), several, buttons, noteMap, grid, form);
         getChildren().addAll(empty, body);
     }
 
@@ -205,10 +225,23 @@ final class ZoneInspector extends VBox {
         if (!softest.isFocused() && !loudest.isFocused()) {
             showVelocity();
         }
-        holdsIn.setText(desk.session()
-                .sceneOf(zone.id())
-                .map(scene -> scene.name() + " only")
-                .orElse("every scene"));
+        int count = desk.selection().zones().size();
+        several.setText("With " + (count - 1) + " more: arrow keys move them together, Delete deletes them.");
+        several.setVisible(count > 1);
+        several.setManaged(count > 1);
+        alone.setSelected(zone.id().equals(desk.studio().heardAlone()));
+        boolean hasSwitches = desk.session()
+                .partOf(zone)
+                .filter(part -> !part.keyswitches().isEmpty())
+                .isPresent();
+        switches.setVisible(hasSwitches && !zone.keyswitch());
+        switches.setManaged(switches.isVisible());
+        noteMap.setVisible(mapped.isSelected());
+        noteMap.setManaged(mapped.isSelected());
+        if (mapped.isSelected()) {
+            noteMap.show(zone);
+        }
+        form.show(zone);
         passes.forEach((kind, button) -> button.setSelected(zone.pass().contains(kind)));
         on.setSelected(zone.enabled());
         on.setText(zone.enabled() ? "On" : "Off");
@@ -268,6 +301,9 @@ final class ZoneInspector extends VBox {
 
     /** A key was pressed on a source: the first end, or the second, where they are waited for. */
     void pressed(String source, int key) {
+        if (mapped.isSelected() && zone != null) {
+            noteMap.pressed(source, key);
+        }
         if (!learn.isSelected() || zone == null || !zone.isPlayedBy(source)) {
             return;
         }

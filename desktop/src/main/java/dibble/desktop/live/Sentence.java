@@ -92,7 +92,7 @@ final class Sentence {
             for (Part part : instrument.parts()) {
                 var at = routing.channels().channel(instrument.ref(part));
                 if (at.isPresent() && at.getAsInt() == channel) {
-                    String track = session.trackOf(instrument.ref(part))
+                    String track = session.trackOf(instrument.ref(part), ShortMessage.data1(sent.message()))
                             .map(Track::name)
                             .map(text -> " → track " + text)
                             .orElse("");

@@ -43,9 +43,11 @@ final class TakesPresenter {
 
     /** {@code 2 sources → 3 tracks}, and what would fall to everything else. */
     String plan() {
+        List<Track> armedTracks = tracksToCome().stream().filter(this::isArmed).toList();
         Set<PartRef> armed = new HashSet<>();
-        List<Track> tracks = tracksToCome();
-        tracks.stream().filter(this::isArmed).forEach(track -> track.part().ifPresent(armed::add));
+        armedTracks.stream()
+                .filter(track -> !(track.input() instanceof Track.OfKey))
+                .forEach(track -> track.part().ifPresent(armed::add));
         List<Zone> zones = session().routing(document.performance()).zones().stream()
                 .filter(Zone::enabled)
                 .toList();
@@ -63,7 +65,11 @@ final class TakesPresenter {
             session().sources().forEach(source -> sources.add(source.id()));
             sources.remove(Zone.ANY_SOURCE);
         }
-        String plan = Words.recordPlan(sources.size(), fed.size());
+        long ofKeys = armedTracks.stream()
+                .filter(track -> track.input() instanceof Track.OfKey of
+                        && (fed.contains(of.part()) || left.contains(of.part())))
+                .count();
+        String plan = Words.recordPlan(sources.size(), fed.size() + (int) ofKeys);
         return left.isEmpty() ? plan : plan + ", " + Words.count(left.size(), "part") + " to Everything else";
     }
 

@@ -13,6 +13,19 @@ public final class Selection {
     private final StringProperty part = new SimpleStringProperty();
     private final ObservableSet<String> parts = FXCollections.observableSet(new LinkedHashSet<>());
     private final StringProperty instrument = new SimpleStringProperty();
+    private final ObservableSet<String> zones = FXCollections.observableSet(new LinkedHashSet<>());
+
+    public Selection() {
+        // One that is chosen by itself is the only one; those that are added come with it.
+        zone.subscribe(id -> {
+            if (id == null) {
+                zones.clear();
+            } else if (!zones.contains(id)) {
+                zones.clear();
+                zones.add(id);
+            }
+        });
+    }
 
     /** The source whose keyboard is on the live line. */
     public StringProperty source() {
@@ -36,5 +49,29 @@ public final class Selection {
     /** An instrument, where it is looked at rather than one of its parts. */
     public StringProperty instrument() {
         return instrument;
+    }
+
+    /** Zones that are selected together; {@link #zone} is the last of them. */
+    public ObservableSet<String> zones() {
+        return zones;
+    }
+
+    /** Selects one zone alone. */
+    public void zoneAlone(String id) {
+        zones.clear();
+        if (id != null) {
+            zones.add(id);
+        }
+        zone.set(id);
+    }
+
+    /** Selects a zone beside those that are selected, or no longer. */
+    public void zoneAlso(String id) {
+        if (!zones.remove(id)) {
+            zones.add(id);
+            zone.set(id);
+        } else if (id.equals(zone.get())) {
+            zone.set(zones.stream().findFirst().orElse(null));
+        }
     }
 }

@@ -109,6 +109,10 @@ public final class Words {
         if (track.takesRest()) {
             return "what no track takes";
         }
+        if (track.input() instanceof Track.OfKey of) {
+            return "only " + NoteNames.nameAndNumber(of.key(), session.middleC()) + " of "
+                    + session.part(of.part()).map(Part::name).orElse(of.part().toString());
+        }
         String players = track.part().stream()
                 .flatMap(part -> zones.stream()
                         .filter(zone -> zone.enabled()

@@ -109,7 +109,7 @@ class FrameMeasurement extends WindowTest {
             onFx(() -> window.show(MainWindow.Page.GEAR));
             pass(3);
         });
-        during("played by 24 sources, 2,000 events a second", () -> play(5));
+        during("played by 24 sources, 2,000 events a second", () -> play(5, SOURCES));
         during("an edit every 200 ms", () -> {
             for (int i = 0; i < 20; i++) {
                 int level = i;
@@ -151,6 +151,49 @@ class FrameMeasurement extends WindowTest {
         edits.add(System.nanoTime() - from);
     }
 
+    /** Keys with 8 sources of 128 keys and 200 zones. */
+    @Test
+    void measureKeys() throws Exception {
+        List<Part> parts = new ArrayList<>();
+        for (int p = 0; p < 16; p++) {
+            parts.add(Part.of("p" + p, "Part " + (p + 1), null, p, Range.ALL, 1 + p));
+        }
+        List<Source> sources = new ArrayList<>();
+        List<Zone> zones = new ArrayList<>();
+        for (int s = 0; s < 8; s++) {
+            sources.add(Source.keyboard("s" + s, "Source " + (s + 1), "stand-in:s" + s, Range.ALL));
+            for (int z = 0; z < 25; z++) {
+                int low = z * 5;
+                zones.add(Zone.of(
+                        "z" + s + "-" + z,
+                        "",
+                        "s" + s,
+                        new Range(low, Math.min(127, low + 6)),
+                        new PartRef("i", "p" + z % 16)));
+            }
+        }
+        Session session = Session.empty("Zones")
+                .withSources(sources)
+                .withInstruments(List.of(Instrument.of("i", "Instrument", false, "stand-in:i", parts)))
+                .withZones(zones);
+        onFx(() -> workbench.open(session, dibble.session.Performance.NEW));
+        during("Keys, shown first", () -> {
+            onFx(() -> window.show(MainWindow.Page.KEYS));
+            pass(3);
+        });
+        during("Keys, played by 8 sources, 2,000 events a second", () -> play(5, 8));
+        during("Keys, a zone moved every 100 ms", () -> {
+            for (int i = 0; i < 40; i++) {
+                int high = 6 + i % 3;
+                onFx(() -> desk().document()
+                        .edit(
+                                "keys",
+                                before -> Edits.changeZone(before, "z3-0", zone -> zone.withKeys(new Range(0, high)))));
+                pass(0.1);
+            }
+        });
+    }
+
     /** Lets frames pass; what is measured is time. */
     private static void pass(double seconds) {
         try {
@@ -160,11 +203,11 @@ class FrameMeasurement extends WindowTest {
         }
     }
 
-    private void play(int seconds) {
+    private void play(int seconds, int players) {
         for (int i = 0; i < seconds * 40; i++) {
-            for (int s = 0; s < SOURCES + 1; s++) {
+            for (int s = 0; s < 25; s++) {
                 StandIn device =
-                        desk().standIns().standIn("stand-in:s" + s % SOURCES).orElseThrow();
+                        desk().standIns().standIn("stand-in:s" + s % players).orElseThrow();
                 int key = 40 + (i + s) % 40;
                 device.play(ShortMessage.noteOn(0, key, 80));
                 device.play(ShortMessage.noteOff(0, key, 64));

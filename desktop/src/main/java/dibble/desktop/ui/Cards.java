@@ -1,7 +1,6 @@
-package dibble.desktop.gear;
+package dibble.desktop.ui;
 
 import dibble.checks.Finding;
-import dibble.desktop.ui.Desk;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -12,18 +11,19 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** Pieces that the cards and inspectors of the view are made of. */
-final class Cards {
+/** Pieces that cards and panels are made of. */
+public final class Cards {
     private Cards() {}
 
-    static Label soft(String text) {
+    /** Words of less weight. */
+    public static Label soft(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("soft");
         return label;
     }
 
     /** What a check has found, with what mends it. */
-    static VBox finding(Desk desk, Finding finding) {
+    public static VBox finding(Desk desk, Finding finding) {
         Label text = new Label(finding.text());
         text.setWrapText(true);
         VBox line = new VBox(6, text);
@@ -38,32 +38,34 @@ final class Cards {
     }
 
     /** Says why a port could not be opened. */
-    static Label trouble(String why) {
+    public static Label trouble(String why) {
         Label label = new Label("Its port is not open: " + why + ".");
         label.setWrapText(true);
         label.getStyleClass().add("missing");
         return label;
     }
 
-    static Label strong(String text) {
+    /** A name. */
+    public static Label strong(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("strong");
         return label;
     }
 
-    static Label heading(String text) {
+    /** The heading of a view or panel. */
+    public static Label heading(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("heading");
         return label;
     }
 
     /** Two things at the ends of a line; where there is no room for both, the left one is cut. */
-    static HBox line(Node left, Label right) {
+    public static HBox line(Node left, Label right) {
         right.setMinWidth(Region.USE_PREF_SIZE);
         return line(left, (Node) right);
     }
 
-    static HBox line(Node left, Node right) {
+    public static HBox line(Node left, Node right) {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox line = new HBox(8, left, space, right);
@@ -71,7 +73,8 @@ final class Cards {
         return line;
     }
 
-    static Button button(String id, String text, Runnable action) {
+    /** A button as wide as its words. */
+    public static Button button(String id, String text, Runnable action) {
         Button button = new Button(text);
         button.setId(id);
         button.setMinWidth(Region.USE_PREF_SIZE);
@@ -79,14 +82,15 @@ final class Cards {
         return button;
     }
 
-    static void row(GridPane grid, int row, String name, Node value) {
+    /** A row of a grid: a name and a value. */
+    public static void row(GridPane grid, int row, String name, Node value) {
         Label label = soft(name);
         label.setMinWidth(Region.USE_PREF_SIZE);
         grid.addRow(row, label, value);
     }
 
     /** A text field that commits with Enter and when the focus leaves it. */
-    static TextField field(String id, String name, Runnable commit) {
+    public static TextField field(String id, String name, Runnable commit) {
         TextField field = new TextField();
         field.setId(id);
         field.setAccessibleText(name);

@@ -1,7 +1,5 @@
-package dibble.desktop.gear;
+package dibble.desktop.ui;
 
-import dibble.desktop.ui.NoteField;
-import dibble.desktop.ui.PartColours;
 import dibble.midi.MiddleC;
 import dibble.midi.Range;
 import java.util.ArrayList;
@@ -30,10 +28,10 @@ import javafx.scene.layout.HBox;
  *
  * @param <T> what it shows
  */
-final class Form<T> extends GridPane {
+public final class Form<T> extends GridPane {
     /** Carries out an edit of what is shown. */
     @FunctionalInterface
-    interface Editor<T> {
+    public interface Editor<T> {
         /**
          * @param shown the thing as it was shown
          * @param what a few words for undo
@@ -42,7 +40,7 @@ final class Form<T> extends GridPane {
     }
 
     /** Something that can be chosen, with the words for it. */
-    record Choice(Object value, String words) {
+    public record Choice(Object value, String words) {
         @Override
         public String toString() {
             return words;
@@ -59,7 +57,7 @@ final class Form<T> extends GridPane {
     private boolean showing;
 
     /** @param isThere whether a thing that was shown is still there: a field can commit after its thing has gone */
-    Form(Supplier<MiddleC> middleC, Predicate<T> isThere, Editor<T> editor) {
+    public Form(Supplier<MiddleC> middleC, Predicate<T> isThere, Editor<T> editor) {
         this.middleC = middleC;
         this.isThere = isThere;
         this.editor = editor;
@@ -68,7 +66,7 @@ final class Form<T> extends GridPane {
     }
 
     /** Shows a thing. */
-    void show(T thing) {
+    public void show(T thing) {
         shown = thing;
         showing = true;
         showers.forEach(shower -> shower.accept(thing));
@@ -87,7 +85,7 @@ final class Form<T> extends GridPane {
     }
 
     /** Adds a row with any node; it is told of each thing that is shown. */
-    Form<T> row(String name, Node node, Consumer<T> shower) {
+    public Form<T> row(String name, Node node, Consumer<T> shower) {
         Label label = Cards.soft(name);
         label.setMinWidth(76);
         addRow(getRowCount(), label, node);
@@ -96,7 +94,7 @@ final class Form<T> extends GridPane {
     }
 
     /** Adds a row whose node has the whole width, under its label. */
-    Form<T> wideRow(String name, Node node, Consumer<T> shower) {
+    public Form<T> wideRow(String name, Node node, Consumer<T> shower) {
         add(Cards.soft(name), 0, getRowCount(), 2, 1);
         add(node, 0, getRowCount(), 2, 1);
         showers.add(shower);
@@ -114,7 +112,7 @@ final class Form<T> extends GridPane {
     }
 
     /** A text that is not empty. */
-    Form<T> text(String id, String label, String name, Function<T, String> get, BiFunction<T, String, T> with) {
+    public Form<T> text(String id, String label, String name, Function<T, String> get, BiFunction<T, String, T> with) {
         TextField field = field(id, name, it -> {
             String text = it.getText().strip();
             if (text.isEmpty() || text.equals(get.apply(shown))) {
@@ -133,7 +131,7 @@ final class Form<T> extends GridPane {
     }
 
     /** A whole number in range, or nothing where that is allowed: then a dash. */
-    Form<T> number(
+    public Form<T> number(
             String id,
             String label,
             String name,
@@ -169,7 +167,7 @@ final class Form<T> extends GridPane {
     }
 
     /** One of several; which there are can depend on the thing. */
-    Form<T> choice(
+    public Form<T> choice(
             String id,
             String label,
             String name,
@@ -200,7 +198,7 @@ final class Form<T> extends GridPane {
     }
 
     /** One of the sixteen colours of parts, each as a patch of itself. */
-    Form<T> colour(String id, String label, Function<T, Integer> get, BiFunction<T, Integer, T> with) {
+    public Form<T> colour(String id, String label, Function<T, Integer> get, BiFunction<T, Integer, T> with) {
         FlowPane flow = new FlowPane(4, 4);
         flow.setPrefWrapLength(WIDE);
         for (int number = 1; number <= 16; number++) {
@@ -222,7 +220,7 @@ final class Form<T> extends GridPane {
     }
 
     /** Yes or no. */
-    Form<T> flag(
+    public Form<T> flag(
             String id,
             String label,
             String name,
@@ -245,7 +243,7 @@ final class Form<T> extends GridPane {
     }
 
     /** Two notes: the lowest and the highest. */
-    Form<T> keys(String id, String label, Function<T, Range> get, BiFunction<T, Range, T> with) {
+    public Form<T> keys(String id, String label, Function<T, Range> get, BiFunction<T, Range, T> with) {
         NoteField low = new NoteField("lowest key");
         NoteField high = new NoteField("highest key");
         low.setId(id + "-low");
@@ -271,7 +269,7 @@ final class Form<T> extends GridPane {
     }
 
     /** Several of a set, each with a switch; which there are can depend on the thing. */
-    Form<T> several(
+    public Form<T> several(
             String id,
             String label,
             Function<T, List<Choice>> choices,

@@ -1,0 +1,267 @@
+package dibble.desktop.keys;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.KeyboardPane;
+import dibble.desktop.ui.Piano;
+import dibble.gear.Part;
+import dibble.gear.Source;
+import dibble.gear.SourceKind;
+import dibble.midi.MiddleC;
+import dibble.midi.NoteNames;
+import dibble.midi.Range;
+import dibble.routing.Zone;
+import dibble.session.Plant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/**
+ * The notes that a zone's keys play, a line each: all keys of pads, else those that have a note of their own. A key that
+ * is pressed is chosen; a click on the sounds' keyboard gives it that note, or with <em>chord</em> one more.
+ */
+final class NoteMapPane extends VBox {
+    private static final int MOST_LINES = 32;
+    private static final int MOST_NOTES = 8;
+    private static final int FIRST_DRUM = 35;
+
+    private final Desk desk;
+    private final KeysPresenter presenter;
+    private final VBox lines = new VBox(3);
+    private final ToggleButton chord = new ToggleButton("Chord");
+    private final KeyboardPane sounds = new KeyboardPane((keys, width) -> Piano.row(keys, 0, width), true);
+    private final TextField start = new TextField("36");
+    private final TextField step = new TextField("1");
+    private Zone zone;
+    private List<Object> shown = List.of();
+    private int chosen = -1;
+
+    NoteMapPane(Desk desk, KeysPresenter presenter) {
+        super(8);
+        this.desk = desk;
+        this.presenter = presenter;
+        setId("note-map");
+        chord.setId("note-map-chord");
+        chord.getStyleClass().add("small");
+        start.setId("note-map-start");
+        start.setAccessibleText("the first note");
+        start.setPrefColumnCount(3);
+        step.setId("note-map-step");
+        step.setAccessibleText("step");
+        step.setPrefColumnCount(2);
+        FlowPane plant = new FlowPane(
+                6,
+                4,
+                Cards.soft("Notes from"),
+                start,
+                Cards.soft("step"),
+                step,
+                Cards.button("note-map-plant", "Plant", this::plant));
+        sounds.setId("note-map-sounds");
+        sounds.setAccessibleText("notes of the part");
+        sounds.setMinHeight(44);
+        sounds.setPrefHeight(44);
+        sounds.setPlayer(new KeyboardPane.Player() {
+            @Override
+            public void press(int note, int velocity) {
+                give(note);
+                source().filter(it -> chosen >= 0).ifPresent(it -> desk.press(it, chosen, velocity));
+            }
+
+            @Override
+            public void release(int note) {
+                source().filter(it -> chosen >= 0).ifPresent(it -> desk.release(it, chosen));
+            }
+        });
+        Label hint = Cards.soft("Press a key to choose its line; click a note to give it.");
+        hint.setWrapText(true);
+        FlowPane more = new FlowPane(
+                6,
+                4,
+                chord,
+                Cards.button("note-map-tracks", "A track for each note", this::tracks),
+                Cards.button("note-map-clear", "Clear", () -> put(Map.of())));
+        getChildren().setAll(Cards.strong("Note map"), plant, hint, sounds, more, lines);
+    }
+
+    private Optional<Source> source() {
+        return zone == null ? Optional.empty() : desk.session().source(zone.source());
+    }
+
+    /** Shows the map of a zone. */
+    void show(Zone of) {
+        if (zone == null || !zone.id().equals(of.id())) {
+            chosen = -1;
+        }
+        zone = of;
+        Optional<Part> part = desk.session().partOf(zone);
+        Range keys = part.map(Part::keys).orElse(Range.ALL);
+        // Few octaves can be hit: those from where a kit begins, for a part that plays all notes.
+        Range near = keys.size() <= 49 ? keys : new Range(Math.max(keys.low(), FIRST_DRUM), Math.min(keys.high(), 83));
+        sounds.setKeys(near, middleC());
+        List<Integer> rows = rows();
+        List<Object> now = List.of(zone.id(), zone.noteMap(), rows, chosen, middleC(), part.map(Part::noteNames));
+        if (!now.equals(shown)) {
+            shown = now;
+            lines.getChildren().setAll(rows.stream().map(key -> line(key, part)).toList());
+        }
+        TreeSet<Integer> given = new TreeSet<>(zone.noteMap().getOrDefault(chosen, List.of()));
+        for (int note = 0; note < 128; note++) {
+            sounds.setDown(note, given.contains(note), null);
+        }
+        sounds.drawIfStale();
+    }
+
+    private MiddleC middleC() {
+        return desk.session().middleC();
+    }
+
+    private List<Integer> rows() {
+        TreeSet<Integer> keys = new TreeSet<>(zone.noteMap().keySet());
+        Optional<Source> player = source();
+        if (player.isPresent()
+                && player.get().kind() == SourceKind.PADS
+                && player.get().keys().size() <= MOST_LINES) {
+            IntStream.rangeClosed(player.get().keys().low(), player.get().keys().high())
+                    .filter(key -> zone.keys().holds(key))
+                    .forEach(keys::add);
+        }
+        if (chosen >= 0) {
+            keys.add(chosen);
+        }
+        return List.copyOf(keys);
+    }
+
+    private Node line(int key, Optional<Part> part) {
+        ToggleButton name = new ToggleButton(NoteNames.nameAndNumber(key, middleC()));
+        name.setId("note-map-key-" + key);
+        name.getStyleClass().add("small");
+        name.setMinWidth(64);
+        name.setSelected(key == chosen);
+        name.setOnAction(event -> choose(key));
+        List<Integer> notes = zone.noteMap().getOrDefault(key, List.of());
+        TextField[] field = new TextField[1];
+        field[0] = Cards.field("note-map-notes-" + key, "notes of " + name.getText(), () -> commit(key, field[0]));
+        field[0].setText(words(notes));
+        field[0].setPrefColumnCount(8);
+        field[0].setMinWidth(70);
+        String called = notes.stream()
+                .map(note -> part.map(it -> it.noteNames().get(note)).orElse(null))
+                .filter(java.util.Objects::nonNull)
+                .collect(Collectors.joining(", "));
+        Label drum = Cards.soft(called);
+        HBox.setHgrow(drum, Priority.ALWAYS);
+        HBox line = new HBox(6, name, field[0], drum);
+        line.getStyleClass().add("card-line");
+        return line;
+    }
+
+    private String words(List<Integer> notes) {
+        return notes.isEmpty()
+                ? "–"
+                : notes.stream().map(note -> NoteNames.name(note, middleC())).collect(Collectors.joining(" "));
+    }
+
+    private void choose(int key) {
+        chosen = key;
+        show(zone);
+    }
+
+    /** A key was pressed on a source: its line is chosen. */
+    void pressed(String sourceId, int key) {
+        if (zone != null && zone.isPlayedBy(sourceId) && zone.keys().holds(key) && key != chosen) {
+            choose(key);
+        }
+    }
+
+    private void commit(int key, TextField field) {
+        List<Integer> notes = new ArrayList<>();
+        boolean fits = true;
+        for (String word : field.getText().strip().split("[\\s,]+")) {
+            var note = NoteNames.parse(word, middleC());
+            if (note.isPresent() && note.getAsInt() >= 0 && note.getAsInt() <= 127) {
+                notes.add(note.getAsInt());
+            } else {
+                fits &= word.isEmpty() || word.equals("–") || word.equals("-");
+            }
+        }
+        List<Integer> before = zone.noteMap().getOrDefault(key, List.of());
+        if (!fits || notes.size() > MOST_NOTES || notes.equals(before)) {
+            field.setText(words(before));
+        } else {
+            set(key, notes);
+        }
+    }
+
+    private void set(int key, List<Integer> notes) {
+        Map<Integer, List<Integer>> map = new TreeMap<>(zone.noteMap());
+        if (notes.isEmpty()) {
+            map.remove(key);
+        } else {
+            map.put(key, notes);
+        }
+        put(map);
+    }
+
+    private void put(Map<Integer, List<Integer>> map) {
+        presenter.change("note map", zone.id(), it -> it.edit().noteMap(map).build());
+    }
+
+    private void give(int note) {
+        if (chosen < 0) {
+            return;
+        }
+        if (!chord.isSelected()) {
+            set(chosen, List.of(note));
+            return;
+        }
+        List<Integer> notes = new ArrayList<>(zone.noteMap().getOrDefault(chosen, List.of()));
+        if (!notes.remove((Integer) note) && notes.size() < MOST_NOTES) {
+            notes.add(note);
+        }
+        set(chosen, notes);
+    }
+
+    private void plant() {
+        var first = NoteNames.parse(start.getText().strip(), middleC());
+        String by = step.getText().strip();
+        if (first.isEmpty() || !by.matches("[1-9]\\d?")) {
+            return;
+        }
+        Range keys = source().map(Source::keys)
+                .filter(range -> range.overlaps(zone.keys()))
+                .map(range -> new Range(
+                        Math.max(range.low(), zone.keys().low()),
+                        Math.min(range.high(), zone.keys().high())))
+                .orElse(zone.keys());
+        List<String> names = IntStream.rangeClosed(keys.low(), keys.high())
+                .mapToObj(key -> NoteNames.name(key, middleC()))
+                .toList();
+        presenter.plant(Plant.notes(zone.id(), keys, names, first.getAsInt(), Integer.parseInt(by)));
+    }
+
+    /** Each note that the map plays on its own track: each drum of a kit. */
+    private void tracks() {
+        KeysPresenter.part(zone)
+                .ifPresent(part -> presenter.tracksFor(
+                        part,
+                        zone.noteMap().values().stream()
+                                .flatMap(List::stream)
+                                .distinct()
+                                .sorted()
+                                .toList()));
+    }
+}

@@ -1,0 +1,237 @@
+package dibble.desktop.keys;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.gear.Source;
+import dibble.midi.ChannelSet;
+import dibble.routing.Scene;
+import dibble.routing.Target;
+import dibble.routing.Zone;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.BiFunction;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.VBox;
+
+/** What a zone leads to, where it holds, and what it does to what it passes. Shows a zone by its id. */
+final class ZoneForm extends VBox {
+    private static final String ALWAYS = "always";
+    private static final int LOUDEST = 127;
+
+    private final Desk desk;
+    private final KeysPresenter presenter;
+    private final Form<String> form;
+    private final VelocityCurve curve;
+
+    ZoneForm(Desk desk, KeysPresenter presenter) {
+        super(6);
+        this.desk = desk;
+        this.presenter = presenter;
+        curve = new VelocityCurve(desk, presenter);
+        form = new Form<>(
+                () -> desk.session().middleC(),
+                id -> desk.session().zone(id).isPresent(),
+                (id, what, change) -> change.apply(id));
+        form.choice(
+                        "zone-sound",
+                        "Sound",
+                        "the sound that the zone leads to",
+                        id -> sounds(id),
+                        this::sound,
+                        (id, to) -> {
+                            presenter.change(
+                                    "sound", id, it -> it.edit().to((Target) to).build());
+                            return id;
+                        })
+                .choice(
+                        "zone-source",
+                        "Played by",
+                        "who plays the zone",
+                        id -> sources(),
+                        id -> zone(id).source(),
+                        change(
+                                "played by",
+                                (it, source) ->
+                                        it.edit().source((String) source).build()))
+                .choice(
+                        "zone-scene",
+                        "Holds in",
+                        "the scene that the zone holds in",
+                        id -> scenes(),
+                        id -> desk.session().sceneOf(id).map(Scene::id).orElse(ALWAYS),
+                        (id, scene) -> {
+                            presenter.holdIn(id, scene.equals(ALWAYS) ? null : (String) scene);
+                            return id;
+                        })
+                .several(
+                        "zone-channel",
+                        "Channels",
+                        id -> IntStream.rangeClosed(1, 16)
+                                .mapToObj(channel -> new Form.Choice(channel, String.valueOf(channel)))
+                                .toList(),
+                        id -> new TreeSet<>(zone(id).channels().numbers()),
+                        change(
+                                "channels",
+                                (it, numbers) -> it.edit()
+                                        .channels(ChannelSet.of(((Set<?>) numbers)
+                                                .stream()
+                                                        .mapToInt(number -> (Integer) number)
+                                                        .toArray()))
+                                        .build()))
+                .number(
+                        "velocity-out-low",
+                        "Softest out",
+                        "what the softest velocity becomes",
+                        0,
+                        LOUDEST,
+                        true,
+                        id -> Optional.ofNullable(zone(id).velocityTo())
+                                .map(Zone.VelocityMap::first)
+                                .orElse(null),
+                        change("velocity out", (it, value) -> withVelocity(it, true, value)))
+                .number(
+                        "velocity-out-high",
+                        "Loudest out",
+                        "what the loudest velocity becomes",
+                        0,
+                        LOUDEST,
+                        true,
+                        id -> Optional.ofNullable(zone(id).velocityTo())
+                                .map(Zone.VelocityMap::last)
+                                .orElse(null),
+                        change("velocity out", (it, value) -> withVelocity(it, false, value)))
+                .wideRow("Velocity, in and out", curve, curve::show)
+                .flag(
+                        "zone-fold",
+                        "Fold",
+                        "notes outside the part are moved into it by octaves",
+                        "by octaves",
+                        "No",
+                        id -> zone(id).fold(),
+                        change("fold", (it, on) -> it.edit().fold(on).build()))
+                .flag(
+                        "zone-unmapped",
+                        "Other keys",
+                        "keys without a note of their own are silent",
+                        "silent",
+                        "play as they are",
+                        id -> zone(id).dropUnmapped(),
+                        change(
+                                "other keys",
+                                (it, on) -> it.edit().dropUnmapped(on).build()));
+        TextField blocked = new TextField();
+        blocked.setId("zone-blocked");
+        blocked.setAccessibleText("numbers of controllers that do not pass");
+        String[] shown = new String[1];
+        blocked.setOnAction(event -> commitBlocked(shown[0], blocked));
+        blocked.focusedProperty().subscribe((was, is) -> {
+            if (was && !is) {
+                commitBlocked(shown[0], blocked);
+            }
+        });
+        form.row("Not passed", blocked, id -> {
+            shown[0] = id;
+            if (!blocked.isFocused()) {
+                blocked.setText(blocked(zone(id)));
+            }
+        });
+        getChildren().add(form);
+    }
+
+    void show(Zone zone) {
+        form.show(zone.id());
+    }
+
+    private Zone zone(String id) {
+        return desk.session().zone(id).orElseThrow();
+    }
+
+    private <V> BiFunction<String, V, String> change(String what, BiFunction<Zone, V, Zone> change) {
+        return (id, value) -> {
+            presenter.change(what, id, it -> change.apply(it, value));
+            return id;
+        };
+    }
+
+    private Object sound(String id) {
+        return zone(id).to();
+    }
+
+    /** All parts, and what the zone leads to where that is none. */
+    private List<Form.Choice> sounds(String id) {
+        List<Form.Choice> choices = new ArrayList<>();
+        desk.session()
+                .instruments()
+                .forEach(instrument -> instrument
+                        .parts()
+                        .forEach(part -> choices.add(new Form.Choice(
+                                new Target.ToPart(instrument.ref(part)), instrument.name() + " / " + part.name()))));
+        Target now = zone(id).to();
+        if (choices.stream().noneMatch(choice -> choice.value().equals(now))) {
+            choices.add(new Form.Choice(now, dibble.desktop.ui.Words.target(now, desk.session())));
+        }
+        return choices;
+    }
+
+    private List<Form.Choice> sources() {
+        List<Form.Choice> choices = new ArrayList<>();
+        desk.session().sources().forEach((Source it) -> choices.add(new Form.Choice(it.id(), it.name())));
+        choices.add(new Form.Choice(Zone.ANY_SOURCE, "all sources"));
+        return choices;
+    }
+
+    private List<Form.Choice> scenes() {
+        List<Form.Choice> choices = new ArrayList<>(List.of(new Form.Choice(ALWAYS, "every scene")));
+        desk.session().scenes().forEach(it -> choices.add(new Form.Choice(it.id(), it.name() + " only")));
+        return choices;
+    }
+
+    /** One end alone is set: the other is as played. */
+    static Zone withVelocity(Zone zone, boolean first, Integer value) {
+        if (value == null) {
+            return zone.edit().velocityTo(null).build();
+        }
+        Zone.VelocityMap before = zone.velocityTo() == null
+                ? new Zone.VelocityMap(zone.velocity().low(), zone.velocity().high())
+                : zone.velocityTo();
+        return zone.edit()
+                .velocityTo(
+                        first
+                                ? new Zone.VelocityMap(value, before.last())
+                                : new Zone.VelocityMap(before.first(), value))
+                .build();
+    }
+
+    private static String blocked(Zone zone) {
+        return zone.blockControllers().isEmpty()
+                ? "–"
+                : zone.blockControllers().stream().map(String::valueOf).collect(Collectors.joining(", "));
+    }
+
+    private void commitBlocked(String id, TextField field) {
+        Optional<Zone> zone = desk.session().zone(id);
+        if (zone.isEmpty()) {
+            return;
+        }
+        Set<Integer> numbers = new TreeSet<>();
+        boolean fits = true;
+        for (String word : field.getText().split("[\\s,–-]+")) {
+            if (word.matches("\\d{1,3}") && Integer.parseInt(word) <= LOUDEST) {
+                numbers.add(Integer.parseInt(word));
+            } else {
+                fits &= word.isEmpty();
+            }
+        }
+        if (fits && !numbers.equals(zone.get().blockControllers())) {
+            presenter.change(
+                    "not passed", id, it -> it.edit().blockControllers(numbers).build());
+        } else {
+            field.setText(blocked(zone.get()));
+        }
+    }
+}

@@ -1,0 +1,111 @@
+package dibble.desktop.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.control.Button;
+import javafx.scene.control.Control;
+import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.ScrollBar;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+
+/** Whatever takes the focus or a click says what it is, in every view, to those who do not see it. */
+class AccessibilityTest extends WindowTest {
+    @Override
+    Session session() {
+        return LamplightersRound.session();
+    }
+
+    private int controls;
+
+    private void walk(Node node, List<String> unnamed) {
+        if (!node.isVisible() || !node.isManaged() && !(node instanceof Control)) {
+            return;
+        }
+        boolean control = node instanceof Control
+                && !(node instanceof Label)
+                && !(node instanceof ScrollPane)
+                && !(node instanceof ScrollBar);
+        controls += control ? 1 : 0;
+        if ((control || node.isFocusTraversable())
+                && !(node instanceof ScrollPane)
+                && name(node).isBlank()) {
+            unnamed.add(node.getClass().getSimpleName() + " #" + node.getId() + " " + node.getStyleClass());
+        }
+        // What is inside a control is its own affair.
+        if (node instanceof Parent parent && !control) {
+            parent.getChildrenUnmodifiable().forEach(child -> walk(child, unnamed));
+        }
+        if (node instanceof ScrollPane scroll && scroll.getContent() != null) {
+            walk(scroll.getContent(), unnamed);
+        }
+    }
+
+    private static String name(Node node) {
+        if (node.getAccessibleText() != null) {
+            return node.getAccessibleText();
+        }
+        return node instanceof Labeled labeled && labeled.getText() != null ? labeled.getText() : "";
+    }
+
+    private void assertNamed(String where) {
+        List<String> unnamed = new ArrayList<>();
+        controls = 0;
+        interact(() -> walk(window, unnamed));
+        assertThat(unnamed).as(where).isEmpty();
+        assertThat(controls).as(where).isGreaterThan(20);
+    }
+
+    @Test
+    void everyControlHasAName() {
+        interact(() -> desk().selection().zoneAlone("drums"));
+        until(() -> lookup("#zone-note-map").tryQuery().isPresent());
+        interact(() -> ((ToggleButton) lookup("#zone-note-map").query()).fire());
+        until(() -> lookup("#note-map-notes-53").tryQuery().isPresent());
+        assertNamed("keys");
+        interact(() -> window.show(MainWindow.Page.GEAR));
+        until(() -> lookup("#gear").tryQuery().isPresent());
+        interact(() -> ((Button) lookup("#face-of-yarrow").query()).fire());
+        interact(() -> ((Button) lookup("#faults-stand-in-teasel").query()).fire());
+        assertNamed("gear, ports");
+        interact(() -> desk().selection().part().set("yarrow/organ"));
+        until(() -> lookup("#gear-more").tryQuery().isPresent());
+        interact(() -> ((Button) lookup("#gear-more").query()).fire());
+        until(() -> lookup("#keyswitches-add").tryQuery().isPresent());
+        assertNamed("gear, a part");
+        interact(() -> {
+            desk().selection().part().set(null);
+            desk().selection().parts().clear();
+            desk().selection().source().set("teasel");
+        });
+        until(() -> lookup("#lane-add").tryQuery().isPresent());
+        assertNamed("gear, a source");
+        for (MainWindow.Page page : List.of(MainWindow.Page.TAKES, MainWindow.Page.SETTINGS)) {
+            interact(() -> window.show(page));
+            assertNamed(page.name());
+        }
+    }
+
+    /** With Tab alone one gets round the view and back. */
+    @Test
+    void theFocusGoesRound() {
+        for (MainWindow.Page page : List.of(MainWindow.Page.KEYS, MainWindow.Page.GEAR)) {
+            interact(() -> window.show(page));
+            List<Node> seen = new ArrayList<>();
+            for (int i = 0; i < 60; i++) {
+                type(KeyCode.TAB);
+                seen.add(window.getScene().getFocusOwner());
+            }
+            assertThat(seen.stream().distinct().count()).as(page.name()).isGreaterThan(25);
+        }
+    }
+}
