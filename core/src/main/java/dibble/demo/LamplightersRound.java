@@ -105,7 +105,18 @@ public final class LamplightersRound {
                 Part.of("marimba", "Marimba", null, 12, new Range(45, 96), 11),
                 Part.of("dulcimer", "Hammer dulcimer", null, 15, new Range(48, 84), 12),
                 Part.of("bowls", "Glass bowls", null, 92, new Range(48, 96), 6),
-                Part.of("hands", "Hand drums", null, 0, new Range(35, 81), 5).asDrums());
+                Part.of("hands", "Hand drums", null, 0, new Range(35, 81), 5)
+                        .asDrums()
+                        .edit()
+                        .noteNames(Map.of(
+                                41, "Frame drum, low",
+                                43, "Frame drum",
+                                45, "Goblet drum",
+                                47, "Goblet, rim",
+                                48, "Small drum",
+                                50, "Finger drum",
+                                54, "Jingles"))
+                        .build());
         int[] levels = {84, 96, 104, 92, 98, 88, 110};
         List<Part> levelled = new ArrayList<>();
         for (int i = 0; i < levels.length; i++) {

@@ -7,6 +7,7 @@ import dibble.desktop.settings.SettingsView;
 import dibble.desktop.takes.TakesView;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.View;
 import dibble.routing.Scene;
@@ -121,7 +122,6 @@ public final class MainWindow extends BorderPane {
         // Below these sizes the scroll bars take over; nothing pushes the live line out of the window.
         center.setMinHeight(120);
         addEventFilter(KeyEvent.ANY, this::key);
-        show(desk.session().sources().isEmpty() ? Page.GEAR : Page.KEYS);
     }
 
     private HBox topBar() {
@@ -272,8 +272,16 @@ public final class MainWindow extends BorderPane {
                 .property()
                 .subscribe(
                         settings -> desk.theme().paletteProperty().set(settings.night() ? Palette.NIGHT : Palette.DAY));
+        // A field for a note takes the next key that is pressed while it has the focus.
+        Subscription notes = desk.live().onKey((source, key, velocity) -> {
+            if (getScene() != null && getScene().getFocusOwner() instanceof NoteField field) {
+                field.take(key);
+            }
+        });
+        // What was played is read before anything draws it: it is seen in the same frame.
         subscription = Subscription.combine(
-                subscription, theme, unlisten::run, desk.pulse().each(this::follow), live.open());
+                subscription, theme, notes, unlisten::run, desk.pulse().each(this::follow), live.open());
+        show(desk.session().sources().isEmpty() ? Page.GEAR : Page.KEYS);
         desk.pulse().start();
         showDocument();
     }

@@ -13,6 +13,7 @@ import dibble.session.Plant;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -42,7 +43,10 @@ final class KeysPresenter {
     Map<String, Integer> levels(String source) {
         Map<String, Integer> levels = new HashMap<>();
         List<Zone> placed = new ArrayList<>();
-        for (Zone zone : zonesOf(source)) {
+        List<Zone> zones = new ArrayList<>(zonesOf(source));
+        // Keyswitches have a level of their own above the others: their names stand beside them.
+        zones.sort(Comparator.comparing(Zone::keyswitch));
+        for (Zone zone : zones) {
             int level = 0;
             while (isTaken(level, zone, placed, levels)) {
                 level++;
@@ -55,8 +59,8 @@ final class KeysPresenter {
 
     private static boolean isTaken(int level, Zone zone, List<Zone> placed, Map<String, Integer> levels) {
         return placed.stream()
-                .anyMatch(
-                        other -> levels.get(other.id()) == level && other.keys().overlaps(zone.keys()));
+                .anyMatch(other -> levels.get(other.id()) == level
+                        && (zone.keyswitch() || other.keys().overlaps(zone.keys())));
     }
 
     /** The span of notes that the gear uses, in whole octaves, with a little air. */

@@ -205,6 +205,8 @@ public final class KeysView extends StackPane implements View {
         } else if (event.isShortcutDown() && event.getCode() == KeyCode.DIGIT0) {
             view = null;
             stale = true;
+        } else if (event.getCode() == KeyCode.PAGE_UP || event.getCode() == KeyCode.PAGE_DOWN) {
+            turn(event.getCode() == KeyCode.PAGE_UP ? -12 : 12);
         } else if (event.isShortcutDown() || event.isAltDown()) {
             used = false;
         } else if (event.getCode() == KeyCode.S && zone != null) {

@@ -41,6 +41,7 @@ final class NoteMapPane extends VBox {
     private final Desk desk;
     private final KeysPresenter presenter;
     private final VBox lines = new VBox(3);
+    private final FlowPane field = new FlowPane(4, 4);
     private final ToggleButton chord = new ToggleButton("Chord");
     private final KeyboardPane sounds = new KeyboardPane((keys, width) -> Piano.row(keys, 0, width), true);
     private final TextField start = new TextField("36");
@@ -94,7 +95,7 @@ final class NoteMapPane extends VBox {
                 chord,
                 Cards.button("note-map-tracks", "A track for each note", this::tracks),
                 Cards.button("note-map-clear", "Clear", () -> put(Map.of())));
-        getChildren().setAll(Cards.strong("Note map"), plant, hint, sounds, more, lines);
+        getChildren().setAll(Cards.strong("Note map"), plant, hint, sounds, more, field, lines);
     }
 
     private Optional<Source> source() {
@@ -116,6 +117,8 @@ final class NoteMapPane extends VBox {
         List<Object> now = List.of(zone.id(), zone.noteMap(), rows, chosen, middleC(), part.map(Part::noteNames));
         if (!now.equals(shown)) {
             shown = now;
+            field.getChildren()
+                    .setAll(pads().stream().map(key -> pad(key, part)).toList());
             lines.getChildren().setAll(rows.stream().map(key -> line(key, part)).toList());
         }
         TreeSet<Integer> given = new TreeSet<>(zone.noteMap().getOrDefault(chosen, List.of()));
@@ -129,16 +132,41 @@ final class NoteMapPane extends VBox {
         return desk.session().middleC();
     }
 
+    /** The keys of pads, where the zone is played by pads. */
+    private List<Integer> pads() {
+        return source().filter(it -> it.kind() == SourceKind.PADS && it.keys().size() <= MOST_LINES)
+                .map(it -> IntStream.rangeClosed(it.keys().low(), it.keys().high())
+                        .filter(key -> zone.keys().holds(key))
+                        .boxed()
+                        .toList())
+                .orElse(List.of());
+    }
+
+    /** A pad as it lies under the hand: its number, the notes that it plays, and what they are called. */
+    private Node pad(int key, Optional<Part> part) {
+        List<Integer> notes = zone.noteMap().getOrDefault(key, List.of());
+        int number = key - source().orElseThrow().keys().low() + 1;
+        String called = called(notes, part);
+        ToggleButton pad = new ToggleButton(number + "  " + words(notes) + (called.isEmpty() ? "" : "\n" + called));
+        pad.setId("pad-" + key);
+        pad.setAccessibleText("pad " + number + " plays " + words(notes) + " " + called);
+        pad.getStyleClass().add("pad");
+        pad.setWrapText(true);
+        pad.setSelected(key == chosen);
+        pad.setOnAction(event -> choose(key));
+        return pad;
+    }
+
+    private static String called(List<Integer> notes, Optional<Part> part) {
+        return notes.stream()
+                .map(note -> part.map(it -> it.noteNames().get(note)).orElse(null))
+                .filter(java.util.Objects::nonNull)
+                .collect(Collectors.joining(", "));
+    }
+
     private List<Integer> rows() {
         TreeSet<Integer> keys = new TreeSet<>(zone.noteMap().keySet());
-        Optional<Source> player = source();
-        if (player.isPresent()
-                && player.get().kind() == SourceKind.PADS
-                && player.get().keys().size() <= MOST_LINES) {
-            IntStream.rangeClosed(player.get().keys().low(), player.get().keys().high())
-                    .filter(key -> zone.keys().holds(key))
-                    .forEach(keys::add);
-        }
+        keys.addAll(pads());
         if (chosen >= 0) {
             keys.add(chosen);
         }
@@ -158,11 +186,7 @@ final class NoteMapPane extends VBox {
         field[0].setText(words(notes));
         field[0].setPrefColumnCount(8);
         field[0].setMinWidth(70);
-        String called = notes.stream()
-                .map(note -> part.map(it -> it.noteNames().get(note)).orElse(null))
-                .filter(java.util.Objects::nonNull)
-                .collect(Collectors.joining(", "));
-        Label drum = Cards.soft(called);
+        Label drum = Cards.soft(called(notes, part));
         HBox.setHgrow(drum, Priority.ALWAYS);
         HBox line = new HBox(6, name, field[0], drum);
         line.getStyleClass().add("card-line");

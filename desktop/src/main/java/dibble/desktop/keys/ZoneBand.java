@@ -77,7 +77,7 @@ final class ZoneBand extends Pane {
         highGrip.setCursor(Cursor.H_RESIZE);
         setFocusTraversable(true);
         setPrefHeight(HEIGHT);
-        getChildren().addAll(face, label, allVelocities, window, lowGrip, highGrip);
+        getChildren().addAll(face, label);
         addEventHandler(MouseEvent.MOUSE_PRESSED, this::press);
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::drag);
         addEventHandler(MouseEvent.MOUSE_RELEASED, this::drop);
@@ -107,12 +107,20 @@ final class ZoneBand extends Pane {
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(OFF, !zone.enabled());
         pseudoClassStateChanged(SCENE, !always);
-        lowGrip.setVisible(selected);
-        highGrip.setVisible(selected);
-        boolean wholeWindow = zone.velocity().equals(Range.VELOCITIES);
-        window.setVisible(!wholeWindow);
-        allVelocities.setVisible(!wholeWindow);
+        // Most bands have neither, and two hundred of them are to be shown at once.
+        have(!zone.velocity().equals(Range.VELOCITIES), allVelocities, window);
+        have(selected, lowGrip, highGrip);
         requestLayout();
+    }
+
+    private void have(boolean wanted, Region... parts) {
+        if (wanted != getChildren().contains(parts[0])) {
+            if (wanted) {
+                getChildren().addAll(parts);
+            } else {
+                getChildren().removeAll(parts);
+            }
+        }
     }
 
     private String text(boolean always) {
@@ -164,7 +172,7 @@ final class ZoneBand extends Pane {
         double mark = GRIP + width - 13;
         allVelocities.resizeRelocate(mark, 4, 5, room);
         window.resizeRelocate(mark, top, 5, Math.max(2, bottom - top));
-        double labelWidth = Math.max(0, width - (window.isVisible() ? 24 : 12));
+        double labelWidth = Math.max(0, width - (getChildren().contains(window) ? 24 : 12));
         // The names of few keys' switches are longer than the keys are wide: they stand beside them.
         boolean outside = zone.keyswitch() && label.prefWidth(-1) > labelWidth;
         label.pseudoClassStateChanged(OUTSIDE, outside);

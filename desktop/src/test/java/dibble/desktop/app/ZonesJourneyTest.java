@@ -3,6 +3,7 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.desktop.ui.KeyboardPane;
 import dibble.gear.PartRef;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
@@ -239,5 +240,44 @@ class ZonesJourneyTest extends WindowTest {
                                 before, "bass-hand", it -> it.withKeys(new Range(28, 40)))));
         fire("#close-gaps-larkspur");
         until(() -> zone("bass-hand").keys().equals(new Range(28, 53)));
+    }
+
+    /** What a key changes is drawn in the pulse that reads it: the first after the key. */
+    @Test
+    void aKeyIsSeenInTheFirstPulseAfterIt() {
+        KeyboardPane keyboard = lookup("#keys-tansy").queryAs(KeyboardPane.class);
+        int[] pulses = {0};
+        int[] seen = {-1};
+        interact(() -> {
+            desk().pulse().each(() -> {
+                pulses[0]++;
+                if (seen[0] < 0 && keyboard.isDown(60)) {
+                    seen[0] = pulses[0];
+                }
+            });
+            desk().press(desk().session().source("tansy").orElseThrow(), 60, 90);
+        });
+        until(() -> seen[0] >= 0);
+        assertThat(seen[0]).isEqualTo(1);
+        letGo("tansy", 60);
+    }
+
+    @Test
+    void aNoteFieldTakesTheNextKeyThatIsPressed() {
+        clickOn("#zone-marimba");
+        until(() -> lookup("#inspector-low").tryQuery().isPresent());
+        interact(() -> lookup("#inspector-low").query().requestFocus());
+        press("tansy", 58);
+        until(() -> zone("marimba").keys().equals(new Range(58, 84)));
+        letGo("tansy", 58);
+    }
+
+    @Test
+    void theRulerShowsFewerNotesAndAllOfThem() {
+        double wide = lookup("#zone-marimba").query().getBoundsInParent().getWidth();
+        fire("#zoom-in");
+        until(() -> lookup("#zone-marimba").query().getBoundsInParent().getWidth() > wide * 1.2);
+        fire("#zoom-fit");
+        until(() -> Math.abs(lookup("#zone-marimba").query().getBoundsInParent().getWidth() - wide) < 1);
     }
 }
