@@ -214,13 +214,7 @@ final class InstrumentCard extends VBox {
         row.setAccessibleText("part " + part.name() + ", channel " + Words.channel(ref, routing));
         row.addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
             row.requestFocus();
-            if (event.isShortcutDown()) {
-                presenter.selectAlso(ref);
-            } else if (event.isShiftDown()) {
-                presenter.selectTo(ref);
-            } else {
-                presenter.select(ref);
-            }
+            select(ref, event.isShortcutDown(), event.isShiftDown());
             event.consume();
         });
         row.addEventHandler(KeyEvent.KEY_PRESSED, event -> rowKey(event, ref));
@@ -228,16 +222,20 @@ final class InstrumentCard extends VBox {
         return row;
     }
 
+    private void select(PartRef ref, boolean also, boolean upTo) {
+        if (also) {
+            presenter.selectAlso(ref);
+        } else if (upTo) {
+            presenter.selectTo(ref);
+        } else {
+            presenter.select(ref);
+        }
+    }
+
     private void rowKey(KeyEvent event, PartRef ref) {
         boolean used = true;
         if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
-            if (event.isShortcutDown()) {
-                presenter.selectAlso(ref);
-            } else if (event.isShiftDown()) {
-                presenter.selectTo(ref);
-            } else {
-                presenter.select(ref);
-            }
+            select(ref, event.isShortcutDown(), event.isShiftDown());
         } else if (event.getCode() == KeyCode.DELETE) {
             presenter.deletePart(ref);
         } else if (event.isAltDown() && event.getCode() == KeyCode.UP) {

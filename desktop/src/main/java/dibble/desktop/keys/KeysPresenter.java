@@ -18,6 +18,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.IntPredicate;
 import java.util.function.UnaryOperator;
 
 /** What the Keys view does: proposes edits to the document, and decides how bands are stacked. Knows no nodes. */
@@ -207,18 +208,7 @@ final class KeysPresenter {
         List<Zone> zones = zonesOf(source.id()).stream()
                 .filter(zone -> zone.enabled() && !zone.keyswitch())
                 .toList();
-        List<Range> doubled = new ArrayList<>();
-        int from = -1;
-        for (int key = source.keys().low(); key <= source.keys().high() + 1; key++) {
-            boolean twice = key <= source.keys().high() && isDoubled(zones, key);
-            if (twice && from < 0) {
-                from = key;
-            } else if (!twice && from >= 0) {
-                doubled.add(new Range(from, key - 1));
-                from = -1;
-            }
-        }
-        return doubled;
+        return stretches(source.keys(), key -> isDoubled(zones, key));
     }
 
     /** Two zones that lead to the same sound, for some velocity and channel. */
@@ -302,22 +292,26 @@ final class KeysPresenter {
     /** Keys of a source that no zone takes, where it has zones at all; as stretches. */
     List<Range> gaps(Source source) {
         List<Zone> zones = zonesOf(source.id()).stream().filter(Zone::enabled).toList();
-        List<Range> gaps = new ArrayList<>();
-        if (zones.isEmpty()) {
-            return gaps;
-        }
+        return zones.isEmpty()
+                ? List.of()
+                : stretches(
+                        source.keys(),
+                        key -> zones.stream().noneMatch(zone -> zone.keys().holds(key)));
+    }
+
+    /** The keys of a range for which something holds, as stretches. */
+    private static List<Range> stretches(Range keys, IntPredicate holds) {
+        List<Range> stretches = new ArrayList<>();
         int from = -1;
-        for (int key = source.keys().low(); key <= source.keys().high() + 1; key++) {
-            int now = key;
-            boolean gap = key <= source.keys().high()
-                    && zones.stream().noneMatch(zone -> zone.keys().holds(now));
-            if (gap && from < 0) {
+        for (int key = keys.low(); key <= keys.high() + 1; key++) {
+            boolean now = key <= keys.high() && holds.test(key);
+            if (now && from < 0) {
                 from = key;
-            } else if (!gap && from >= 0) {
-                gaps.add(new Range(from, key - 1));
+            } else if (!now && from >= 0) {
+                stretches.add(new Range(from, key - 1));
                 from = -1;
             }
         }
-        return gaps;
+        return stretches;
     }
 }

@@ -194,6 +194,11 @@ public final class KeysView extends StackPane implements View {
         boolean used = true;
         if (event.getCode() == KeyCode.ESCAPE && waiter != null) {
             wait(null, null);
+        } else if (event.isShortcutDown() && event.getCode() == KeyCode.A && source != null) {
+            presenter.zonesOf(source).forEach(it -> {
+                desk.selection().zones().add(it.id());
+                desk.selection().zone().set(it.id());
+            });
         } else if (event.isShortcutDown() && event.getCode() == KeyCode.C && zone != null) {
             copied = zone;
         } else if (event.isShortcutDown() && event.getCode() == KeyCode.V && copied != null && source != null) {

@@ -83,7 +83,10 @@ final class ZoneBand extends Pane {
         addEventHandler(MouseEvent.MOUSE_RELEASED, this::drop);
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         focusedProperty().subscribe(has -> {
-            if (has && !desk.selection().zones().contains(zone.id())) {
+            // Going round among several that are selected together leaves them so.
+            if (has
+                    && desk.selection().zones().size() < 2
+                    && !desk.selection().zones().contains(zone.id())) {
                 select();
             }
         });
@@ -312,7 +315,13 @@ final class ZoneBand extends Pane {
                 presenter.deleteAll(List.copyOf(desk.selection().zones()));
             case LEFT -> nudge(event, -step);
             case RIGHT -> nudge(event, step);
-            case ENTER, F2 -> rename();
+            case ENTER, F2 -> {
+                if (event.isShortcutDown()) {
+                    desk.selection().zoneAlso(zone.id());
+                } else {
+                    rename();
+                }
+            }
             default -> {
                 return;
             }

@@ -22,7 +22,6 @@ import java.util.List;
 import java.util.Set;
 import javafx.event.ActionEvent;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -213,15 +212,6 @@ class GearJourneyTest extends WindowTest {
         Zone low = desk().session().zone("low").orElseThrow();
         assertThat(low.source()).isEqualTo("upper");
         assertThat(low.to()).isEqualTo(new Target.ToPart(new PartRef("built-in", "strings")));
-    }
-
-    @SuppressWarnings("unchecked")
-    private void choose(String box, String words) {
-        ComboBox<Object> choice = lookup(box).queryAs(ComboBox.class);
-        interact(() -> choice.setValue(choice.getItems().stream()
-                .filter(item -> item.toString().equals(words))
-                .findFirst()
-                .orElseThrow()));
     }
 
     @Test

@@ -14,6 +14,7 @@ import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.Scene;
+import javafx.scene.control.ComboBox;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
@@ -107,6 +108,16 @@ abstract class WindowTest extends ApplicationTest {
         moveTo(aim.add(0, -20));
         moveTo(aim);
         release(MouseButton.PRIMARY);
+    }
+
+    /** Chooses one of a box by its words. */
+    @SuppressWarnings("unchecked")
+    void choose(String box, String words) {
+        ComboBox<Object> choice = lookup(box).queryAs(ComboBox.class);
+        interact(() -> choice.setValue(choice.getItems().stream()
+                .filter(item -> item.toString().equals(words))
+                .findFirst()
+                .orElseThrow()));
     }
 
     static void onFx(Runnable action) {

@@ -12,10 +12,10 @@ import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Session;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
@@ -61,15 +61,6 @@ class ZonesJourneyTest extends WindowTest {
                 ((Button) node).fire();
             }
         });
-    }
-
-    @SuppressWarnings("unchecked")
-    private void choose(String box, String words) {
-        ComboBox<Object> choice = lookup(box).queryAs(ComboBox.class);
-        interact(() -> choice.setValue(choice.getItems().stream()
-                .filter(item -> item.toString().equals(words))
-                .findFirst()
-                .orElseThrow()));
     }
 
     @Test
@@ -227,6 +218,8 @@ class ZonesJourneyTest extends WindowTest {
         assertThat(zone("celesta").keys()).isEqualTo(new Range(55, 101));
         interact(() -> desk().document().undo());
         assertThat(desk().session()).isEqualTo(session());
+        press(KeyCode.CONTROL).type(KeyCode.A).type(KeyCode.ENTER).release(KeyCode.CONTROL);
+        until(() -> desk().selection().zones().equals(Set.of("bass-hand", "bowls-soft")));
         interact(() -> desk().selection().zoneAlone("celesta"));
         press(KeyCode.CONTROL).type(KeyCode.C).release(KeyCode.CONTROL);
         interact(() -> desk().selection().source().set("fern"));
