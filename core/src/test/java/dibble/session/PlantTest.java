@@ -80,6 +80,27 @@ class PlantTest {
                 .hasValue(channel);
     }
 
+    /** Saved and opened again, a part added before the others, another instrument on the port removed. */
+    @Test
+    void noChannelMovesWhenASessionIsOpenedAgainAndItsGearChanges() throws SessionFormatException {
+        Session two = session(4)
+                .withInstruments(List.of(
+                        Instrument.of(
+                                "first", "First", true, "port", List.of(Part.of("a", "A", null, 0, Range.ALL, 1))),
+                        session(4).instruments().get(0)));
+        Document before = new Document(two, Performance.NEW);
+        ChannelPlan kept = before.session().channels(before.performance());
+        SessionFile.Opened opened = SessionFile.readJson(SessionFile.json(before.session(), before.performance()));
+        Document after = new Document(opened.session(), opened.performance());
+        after.edit("add", it -> Edits.addPart(it, "i", Part.of("new", "New", null, 0, Range.ALL, 0), 0));
+        after.edit("remove", it -> Edits.deleteInstrument(it, "first"));
+        ChannelPlan now = after.session().channels(after.performance());
+        for (PartRef part : row(4)) {
+            assertThat(now.channel(part)).isEqualTo(kept.channel(part));
+        }
+        assertThat(now.channel(new PartRef("i", "new"))).isPresent();
+    }
+
     @Test
     void outputsAreCountedUp() {
         Session session = session(3);
