@@ -26,13 +26,7 @@ public record Mend(String words, UnaryOperator<Session> session, UnaryOperator<P
 
     /** Switches zones off. */
     static Mend zonesOff(String words, List<String> zones) {
-        return session(words, session -> {
-            Session mended = session;
-            for (String id : zones) {
-                mended = Edits.changeZone(mended, id, zone -> zone.withEnabled(false));
-            }
-            return mended;
-        });
+        return session(words, session -> Edits.changeZones(session, zones, zone -> zone.withEnabled(false)));
     }
 
     /** Gives a zone other keys. */

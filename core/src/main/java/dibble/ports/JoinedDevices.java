@@ -14,12 +14,12 @@ public final class JoinedDevices implements Devices {
 
     @Override
     public Optional<InputPort> input(String name) {
-        return places.stream().flatMap(place -> place.input(name).stream()).findFirst();
+        return place(name).flatMap(place -> place.input(name));
     }
 
     @Override
     public Optional<OutputPort> output(String name) {
-        return places.stream().flatMap(place -> place.output(name).stream()).findFirst();
+        return place(name).flatMap(place -> place.output(name));
     }
 
     @Override
@@ -34,7 +34,7 @@ public final class JoinedDevices implements Devices {
 
     @Override
     public Optional<String> trouble(String name) {
-        return places.stream().flatMap(place -> place.trouble(name).stream()).findFirst();
+        return place(name).flatMap(place -> place.trouble(name));
     }
 
     @Override

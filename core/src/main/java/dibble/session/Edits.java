@@ -33,10 +33,15 @@ public final class Edits {
 
     /** Changes the zone with this id, wherever it is. */
     public static Session changeZone(Session session, String id, UnaryOperator<Zone> change) {
+        return changeZones(session, List.of(id), change);
+    }
+
+    /** Changes the zones with these ids, wherever they are. */
+    public static Session changeZones(Session session, Collection<String> ids, UnaryOperator<Zone> change) {
         return eachZoneList(
                 session,
                 zones -> zones.stream()
-                        .map(zone -> zone.id().equals(id) ? change.apply(zone) : zone)
+                        .map(zone -> ids.contains(zone.id()) ? change.apply(zone) : zone)
                         .toList());
     }
 

@@ -21,7 +21,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -274,12 +273,7 @@ final class Details extends VBox {
                         "Keys",
                         Source::keys,
                         (it, keys) -> it.edit().keys(keys).build())
-                .several(
-                        "let-in",
-                        "Lets in",
-                        it -> channels(),
-                        it -> new TreeSet<>(it.listen().numbers()),
-                        (it, numbers) -> it.withListen(channels(numbers)))
+                .channels("let-in", "Lets in", Source::listen, Source::withListen)
                 .number(
                         "source-transpose",
                         "Transpose",
@@ -309,15 +303,12 @@ final class Details extends VBox {
     private Form<Source> moreOfSource() {
         return new Form<Source>(
                         this::middleC, it -> true, (it, what, change) -> presenter.changeSource(what, it.id(), change))
-                .several(
+                .channels(
                         "sends",
                         "Sends on",
-                        it -> channels(),
-                        it -> it.sends()
-                                .map(set -> new TreeSet<>(set.numbers()))
-                                .orElseGet(TreeSet::new),
-                        (it, numbers) -> it.edit()
-                                .sends(numbers.isEmpty() ? Optional.empty() : Optional.of(channels(numbers)))
+                        it -> it.sends().orElse(ChannelSet.of()),
+                        (it, on) -> it.edit()
+                                .sends(on.mask() == 0 ? Optional.empty() : Optional.of(on))
                                 .build())
                 .several(
                         "accept",
@@ -361,17 +352,6 @@ final class Details extends VBox {
         Set<EventKind> kinds = EnumSet.noneOf(EventKind.class);
         chosen.forEach(kind -> kinds.add((EventKind) kind));
         return kinds;
-    }
-
-    private static List<Form.Choice> channels() {
-        return IntStream.rangeClosed(1, 16)
-                .mapToObj(channel -> new Form.Choice(channel, String.valueOf(channel)))
-                .toList();
-    }
-
-    private static ChannelSet channels(Set<Object> numbers) {
-        return ChannelSet.of(
-                numbers.stream().mapToInt(number -> (Integer) number).toArray());
     }
 
     private List<Form.Choice> instruments() {
@@ -518,7 +498,7 @@ final class Details extends VBox {
 
     private List<Form.Choice> channelChoices() {
         List<Form.Choice> choices = new ArrayList<>(List.of(new Form.Choice(AUTO, "kept: chosen once")));
-        choices.addAll(channels());
+        choices.addAll(Form.CHANNELS);
         return choices;
     }
 

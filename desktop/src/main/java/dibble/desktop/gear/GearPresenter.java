@@ -119,14 +119,7 @@ final class GearPresenter {
     /** Selects a part beside those that are selected, or no longer. */
     void selectAlso(PartRef part) {
         desk.selection().instrument().set(null);
-        if (!desk.selection().parts().remove(part.toString())) {
-            desk.selection().parts().add(part.toString());
-            desk.selection().part().set(part.toString());
-        } else if (part.toString().equals(desk.selection().part().get())) {
-            desk.selection()
-                    .part()
-                    .set(desk.selection().parts().stream().findFirst().orElse(null));
-        }
+        desk.selection().partAlso(part.toString());
     }
 
     /** Selects all parts from the last that was selected to another, in the order of the session. */

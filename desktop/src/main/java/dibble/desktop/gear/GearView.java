@@ -438,11 +438,8 @@ public final class GearView extends BorderPane implements View {
                 instruments.getChildren().add(beginnings());
             }
         }
-        int parts = session.instruments().stream()
-                .mapToInt(instrument -> instrument.parts().size())
-                .sum();
         sourceCount.setText(Words.count(session.sources().size(), "source"));
-        partCount.setText(Words.count(session.instruments().size(), "instrument") + " · " + Words.count(parts, "part"));
+        partCount.setText(Words.count(session.instruments().size(), "instrument") + " · " + Words.count(all, "part"));
     }
 
     /** Puts cards into a column; those that are there already stay, since taking one out and in is dear. */

@@ -124,13 +124,7 @@ final class KeysPresenter {
 
     /** Changes several zones in one step. */
     void changeAll(String what, Collection<String> zones, UnaryOperator<Zone> change) {
-        document.edit(what, session -> {
-            Session changed = session;
-            for (String zone : zones) {
-                changed = Edits.changeZone(changed, zone, change);
-            }
-            return changed;
-        });
+        document.edit(what, session -> Edits.changeZones(session, zones, change));
     }
 
     void deleteAll(Collection<String> zones) {

@@ -3,7 +3,6 @@ package dibble.desktop.keys;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.gear.Source;
-import dibble.midi.ChannelSet;
 import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
@@ -14,7 +13,6 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 
@@ -68,21 +66,13 @@ final class ZoneForm extends VBox {
                             presenter.holdIn(id, scene.equals(ALWAYS) ? null : (String) scene);
                             return id;
                         })
-                .several(
+                .channels(
                         "zone-channel",
                         "Channels",
-                        id -> IntStream.rangeClosed(1, 16)
-                                .mapToObj(channel -> new Form.Choice(channel, String.valueOf(channel)))
-                                .toList(),
-                        id -> new TreeSet<>(zone(id).channels().numbers()),
+                        id -> zone(id).channels(),
                         change(
                                 "channels",
-                                (it, numbers) -> it.edit()
-                                        .channels(ChannelSet.of(((Set<?>) numbers)
-                                                .stream()
-                                                        .mapToInt(number -> (Integer) number)
-                                                        .toArray()))
-                                        .build()))
+                                (it, channels) -> it.edit().channels(channels).build()))
                 .number(
                         "velocity-out-low",
                         "Softest out",

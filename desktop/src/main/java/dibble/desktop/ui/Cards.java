@@ -5,7 +5,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -80,13 +79,6 @@ public final class Cards {
         button.setMinWidth(Region.USE_PREF_SIZE);
         button.setOnAction(event -> action.run());
         return button;
-    }
-
-    /** A row of a grid: a name and a value. */
-    public static void row(GridPane grid, int row, String name, Node value) {
-        Label label = soft(name);
-        label.setMinWidth(Region.USE_PREF_SIZE);
-        grid.addRow(row, label, value);
     }
 
     /** A text field that commits with Enter and when the focus leaves it. */

@@ -1,5 +1,6 @@
 package dibble.desktop.ui;
 
+import dibble.midi.ChannelSet;
 import dibble.midi.MiddleC;
 import dibble.midi.Range;
 import java.util.ArrayList;
@@ -13,6 +14,7 @@ import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -48,6 +50,11 @@ public final class Form<T> extends GridPane {
     }
 
     private static final double WIDE = 250;
+
+    /** The channels 1-16. */
+    public static final List<Choice> CHANNELS = IntStream.rangeClosed(1, 16)
+            .mapToObj(channel -> new Choice(channel, String.valueOf(channel)))
+            .toList();
 
     private final Editor<T> editor;
     private final Predicate<T> isThere;
@@ -266,6 +273,20 @@ public final class Form<T> extends GridPane {
             low.setNote(get.apply(thing).low(), middleC.get());
             high.setNote(get.apply(thing).high(), middleC.get());
         });
+    }
+
+    /** The sixteen channels, each with a switch. */
+    public Form<T> channels(String id, String label, Function<T, ChannelSet> get, BiFunction<T, ChannelSet, T> with) {
+        return several(
+                id,
+                label,
+                thing -> CHANNELS,
+                thing -> new TreeSet<>(get.apply(thing).numbers()),
+                (thing, numbers) -> with.apply(
+                        thing,
+                        ChannelSet.of(numbers.stream()
+                                .mapToInt(number -> (Integer) number)
+                                .toArray())));
     }
 
     /** Several of a set, each with a switch; which there are can depend on the thing. */

@@ -67,11 +67,21 @@ public final class Selection {
 
     /** Selects a zone beside those that are selected, or no longer. */
     public void zoneAlso(String id) {
-        if (!zones.remove(id)) {
-            zones.add(id);
-            zone.set(id);
-        } else if (id.equals(zone.get())) {
-            zone.set(zones.stream().findFirst().orElse(null));
+        also(zones, zone, id);
+    }
+
+    /** Selects a part beside those that are selected, or no longer. */
+    public void partAlso(String id) {
+        also(parts, part, id);
+    }
+
+    /** Turns one of several on or off; the last of them leads. */
+    private static void also(ObservableSet<String> several, StringProperty last, String id) {
+        if (!several.remove(id)) {
+            several.add(id);
+            last.set(id);
+        } else if (id.equals(last.get())) {
+            last.set(several.stream().findFirst().orElse(null));
         }
     }
 }
