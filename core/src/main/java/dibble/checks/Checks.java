@@ -24,6 +24,7 @@ public final class Checks {
             new Bypass(),
             new FoughtOver(),
             new HitsKeyswitch(),
+            new Twins(),
             new SceneProgramClash(),
             new PortMissing(),
             new Unfed(),
@@ -43,29 +44,23 @@ public final class Checks {
 
     /** All that the checks of a session find, except what is marked as intended. */
     public static List<Finding> run(Session session, Performance performance) {
-        return run(session, performance, Optional.empty());
+        return run(session, performance, Live.UNKNOWN);
     }
 
-    /**
-     * The same where it is known which ports are there.
-     *
-     * @param ports the names of ports, if they are known
-     */
-    public static List<Finding> run(Session session, Performance performance, Optional<Set<String>> ports) {
-        return find(ALL, new Subject(session, performance, ports));
+    /** The same with what is known of the gear while it runs. */
+    public static List<Finding> run(Session session, Performance performance, Live live) {
+        return find(ALL, new Subject(session, performance, live));
     }
 
     /**
      * What some of the checks find.
      *
      * @param codes theirs
-     * @param ports the names of ports, if they are known
      */
-    public static List<Finding> find(
-            Set<String> codes, Session session, Performance performance, Optional<Set<String>> ports) {
+    public static List<Finding> find(Set<String> codes, Session session, Performance performance, Live live) {
         List<Check> checks =
                 ALL.stream().filter(check -> codes.contains(check.code())).toList();
-        return find(checks, new Subject(session, performance, ports));
+        return find(checks, new Subject(session, performance, live));
     }
 
     private static List<Finding> find(List<Check> checks, Subject subject) {
@@ -85,7 +80,7 @@ public final class Checks {
         // No mend of a check makes more findings of it than it ends; the bound is for one that would.
         int most = run(session, performance).size() + 1;
         for (int i = 0; i < most; i++) {
-            Optional<Mend> next = find(Set.of(code), now.session, now.performance, Optional.empty()).stream()
+            Optional<Mend> next = find(Set.of(code), now.session, now.performance, Live.UNKNOWN).stream()
                     .flatMap(finding -> finding.mend().stream())
                     .findFirst();
             if (next.isEmpty()) {

@@ -16,14 +16,14 @@ final class Loops extends Check {
     @Override
     void find(Subject subject, Report report) {
         for (Source source : subject.session.sources()) {
-            if (!source.echoes()) {
-                continue;
-            }
             for (Instrument instrument : subject.session.instruments()) {
-                if (instrument.port().equals(source.port()) && isFed(subject, instrument)) {
+                boolean seen = subject.live.loops().contains(new Live.Loop(source.port(), instrument.port()));
+                boolean declared = source.echoes() && instrument.port().equals(source.port());
+                if (seen || declared && isFed(subject, instrument)) {
                     report.add(
                             List.of(source.id(), instrument.id()),
-                            "What is sent to " + instrument.name() + " comes back from " + source.name() + ".",
+                            "What is sent to " + instrument.name() + " comes back from " + source.name() + "."
+                                    + (seen ? " Nothing more is sent there until you say so." : ""),
                             mend(subject, source, instrument));
                 }
             }

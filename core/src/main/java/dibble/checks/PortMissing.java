@@ -12,7 +12,7 @@ final class PortMissing extends Check {
 
     @Override
     void find(Subject subject, Report report) {
-        subject.ports.ifPresent(there -> {
+        subject.live.ports().ifPresent(there -> {
             subject.session.sources().forEach(source -> {
                 if (!source.port().equals(ANY) && !there.contains(source.port())) {
                     report.add(List.of(source.id()), missing(source.name(), source.port()));

@@ -97,7 +97,7 @@ public final class SilenceTest {
 
     /** The questions of a session. What is known to sound is not asked, nor what Dibble sounds itself. */
     public static List<Question> questions(Session session, Performance performance) {
-        Subject subject = new Subject(session, performance, java.util.Optional.empty());
+        Subject subject = new Subject(session, performance, Live.UNKNOWN);
         List<Question> questions = new ArrayList<>();
         for (Instrument instrument : session.instruments()) {
             if (!instrument.builtIn() && instrument.receives() != Receives.ALL) {

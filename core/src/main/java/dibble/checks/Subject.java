@@ -18,7 +18,6 @@ import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 
 /** What checks look at: the session, and each of its scenes together with what is always there. */
 final class Subject {
@@ -27,8 +26,7 @@ final class Subject {
     final Routing routing;
     final List<Scope> scopes = new ArrayList<>();
 
-    /** The names of the ports that are there now; empty where nobody knows. */
-    final Optional<Set<String>> ports;
+    final Live live;
 
     /** What holds in one scene, or always in a session without scenes. */
     static final class Scope {
@@ -58,10 +56,10 @@ final class Subject {
         }
     }
 
-    Subject(Session session, Performance performance, Optional<Set<String>> ports) {
+    Subject(Session session, Performance performance, Live live) {
         this.session = session;
         this.performance = performance;
-        this.ports = ports;
+        this.live = live;
         routing = session.routing(performance);
         for (Scene scene : session.scenes()) {
             scopes.add(new Scope(routing.withScene(scene.id())));

@@ -1,20 +1,26 @@
 package dibble.demo;
 
+import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.SequencerLane;
+import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
 import dibble.midi.MidiFile;
 import dibble.midi.Range;
 import dibble.recording.TrackExport;
+import dibble.routing.Aim;
+import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
+import dibble.routing.SceneSound;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.session.ControlEdits;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
@@ -37,6 +43,9 @@ public final class LamplightersRound {
     private static final int BARS = 24;
     private static final int BREATH = 2;
     private static final int EXPRESSION = 11;
+    private static final int SLIDER = 21;
+    private static final int HEEL = 80;
+    private static final int TREMOLO = 92;
 
     /** The first key of Larkspur's right hand: F♯3. */
     private static final int SPLIT = 54;
@@ -55,11 +64,7 @@ public final class LamplightersRound {
                 .withSources(sources())
                 .withInstruments(List.of(sorrel(), yarrow()))
                 .withZones(zones())
-                .withControls(List.of(ControlMap.of(
-                        "breath",
-                        FERN,
-                        ControlMap.Trigger.controller(BREATH),
-                        ControlMap.Send.controller(EXPRESSION, new Target.ToPart(part(YARROW, "winds"))))))
+                .withControls(controls())
                 .withScenes(scenes())
                 .withSceneSwitch(new SceneSwitch(LARKSPUR, 1));
     }
@@ -167,6 +172,45 @@ public final class LamplightersRound {
                 line("dulcimer-line", 13, new Range(48, 84), part("dulcimer")));
     }
 
+    private static List<ControlMap> controls() {
+        return List.of(
+                ControlMap.of(
+                                "breath",
+                                FERN,
+                                ControlMap.Trigger.controller(BREATH),
+                                ControlMap.Send.controller(EXPRESSION, new Target.ToPart(part(YARROW, "winds"))))
+                        .withName("Breath opens the winds"),
+                ControlMap.of(
+                                "lean-in",
+                                TANSY,
+                                new ControlMap.Trigger(ControlKind.CHANNEL_PRESSURE, 0, 30, 127),
+                                new ControlMap.Send(
+                                        ControlKind.CONTROLLER,
+                                        TREMOLO,
+                                        0,
+                                        90,
+                                        null,
+                                        new Target.ToPart(part("marimba"))))
+                        .withName("Lean in"),
+                ControlMap.of(
+                                "heel",
+                                FERN,
+                                ControlMap.Trigger.controller(HEEL),
+                                ControlMap.Send.whole(ControlKind.SCENE, 0, new Aim.ToScene(Aim.ToScene.NEXT)))
+                        .withName("Next scene"));
+    }
+
+    /** In Dusk a slider leads from one sound to the other. */
+    private static ControlMap bellsToBowls() {
+        return ControlEdits.fade(
+                "fade",
+                "From bells to bowls",
+                LARKSPUR,
+                ControlMap.Trigger.controller(SLIDER),
+                part("celesta"),
+                part("bowls"));
+    }
+
     /** Each pad has the next of the hand drums. */
     private static Map<Integer, List<Integer>> drums() {
         Map<Integer, List<Integer>> drums = new TreeMap<>();
@@ -187,11 +231,18 @@ public final class LamplightersRound {
     private static List<Scene> scenes() {
         return List.of(
                 Scene.of(
-                        "dusk",
-                        "Dusk",
-                        0,
-                        List.of(Zone.of("bowls-soft", "Glass bowls, soft", LARKSPUR, new Range(66, 96), part("bowls"))
-                                .withVelocity(new Range(1, 78)))),
+                                "dusk",
+                                "Dusk",
+                                0,
+                                List.of(Zone.of(
+                                                "bowls-soft",
+                                                "Glass bowls, soft",
+                                                LARKSPUR,
+                                                new Range(66, 96),
+                                                part("bowls"))
+                                        .withVelocity(new Range(1, 78))))
+                        .withControls(List.of(bellsToBowls()))
+                        .withSounds(List.of(celesta(8, 84))),
                 Scene.of(
                         "lamps",
                         "Lamps lit",
@@ -203,7 +254,12 @@ public final class LamplightersRound {
                         2,
                         List.of(Zone.of(
                                 "dulcimer", "Hammer dulcimer", LARKSPUR, new Range(SPLIT, 76), part("dulcimer")))),
-                Scene.of("snow", "Snow", 3, List.of()));
+                Scene.of("snow", "Snow", 3, List.of()).withSounds(List.of(celesta(10, 72))));
+    }
+
+    /** In Snow the celesta is a music box; Dusk gives it its own sound back. */
+    private static SceneSound celesta(int program, int volume) {
+        return new SceneSound(part("celesta"), new Sound(null, program, volume, null), Extras.NONE);
     }
 
     /** The performance as it was played: a standard MIDI file with a track for each source. */

@@ -4,7 +4,9 @@ import dibble.gear.Checked;
 import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.midi.ChannelSet;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.function.UnaryOperator;
 
 /**
  * What a knob, pedal, slider or key does.
@@ -54,9 +56,14 @@ public record ControlMap(
             }
         }
 
+        /** Any value of a kind of message. */
+        public static Trigger any(ControlKind kind, int number) {
+            return new Trigger(kind, number, 0, kind.most());
+        }
+
         /** Any value of a controller. */
         public static Trigger controller(int number) {
-            return new Trigger(ControlKind.CONTROLLER, number, 0, 127);
+            return any(ControlKind.CONTROLLER, number);
         }
     }
 
@@ -83,13 +90,23 @@ public record ControlMap(
             }
         }
 
+        /** The same with other values for the two ends of the trigger's window. */
+        public Send withWindow(int newFirst, int newLast) {
+            return new Send(kind, number, newFirst, newLast, rest, to);
+        }
+
+        /** Over any range of the trigger, the whole range of a kind of message. */
+        public static Send whole(ControlKind kind, int number, Aim to) {
+            return new Send(kind, number, 0, kind.most(), null, to);
+        }
+
         /** A controller's whole range to a target. */
         public static Send controller(int number, Aim to) {
-            return new Send(ControlKind.CONTROLLER, number, 0, 127, null, to);
+            return whole(ControlKind.CONTROLLER, number, to);
         }
 
         /** The value for a value of the trigger that lies in its window; halves are rounded up. */
-        int output(Trigger when, int value) {
+        public int output(Trigger when, int value) {
             int width = when.high() - when.low();
             return width == 0
                     ? first
@@ -109,6 +126,25 @@ public record ControlMap(
 
     public ControlMap withId(String text) {
         return new ControlMap(text, name, source, channels, keep, ignoreOutside, enabled, when, sends, extras);
+    }
+
+    public ControlMap withName(String text) {
+        return new ControlMap(id, text, source, channels, keep, ignoreOutside, enabled, when, sends, extras);
+    }
+
+    public ControlMap withSource(String sourceId) {
+        return new ControlMap(id, name, sourceId, channels, keep, ignoreOutside, enabled, when, sends, extras);
+    }
+
+    public ControlMap withWhen(Trigger other) {
+        return new ControlMap(id, name, source, channels, keep, ignoreOutside, enabled, other, sends, extras);
+    }
+
+    /** The same with one of its sends changed. */
+    public ControlMap withSend(int place, UnaryOperator<Send> change) {
+        List<Send> others = new ArrayList<>(sends);
+        others.set(place, change.apply(others.get(place)));
+        return withSends(others);
     }
 
     public ControlMap withKeep(boolean on) {

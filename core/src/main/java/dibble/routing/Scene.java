@@ -32,6 +32,14 @@ public record Scene(
         return new Scene(id, name, program, zones, List.of(), List.of(), Extras.NONE);
     }
 
+    public Scene withId(String text) {
+        return new Scene(text, name, program, zones, controls, sounds, extras);
+    }
+
+    public Scene withName(String text) {
+        return new Scene(id, text, program, zones, controls, sounds, extras);
+    }
+
     public Scene withProgram(Integer number) {
         return new Scene(id, name, number, zones, controls, sounds, extras);
     }

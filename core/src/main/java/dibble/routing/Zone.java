@@ -97,6 +97,11 @@ public record Zone(
 
     /** A zone for all channels and velocities that leads keys to a part as they are. */
     public static Zone of(String id, String name, String source, Range keys, PartRef to) {
+        return of(id, name, source, keys, new Target.ToPart(to));
+    }
+
+    /** A zone for all channels and velocities that leads keys to a target as they are. */
+    public static Zone of(String id, String name, String source, Range keys, Target to) {
         return new Zone(
                 id,
                 name,
@@ -105,7 +110,7 @@ public record Zone(
                 keys,
                 Range.VELOCITIES,
                 false,
-                new Target.ToPart(to),
+                to,
                 0,
                 Map.of(),
                 false,

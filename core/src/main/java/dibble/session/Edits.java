@@ -67,19 +67,12 @@ public final class Edits {
                 .withSources(session.sources().stream()
                         .filter(source -> !source.id().equals(id))
                         .toList());
-        Session quiet = eachControlList(
+        Session quiet = ControlEdits.eachList(
                 without,
                 maps -> maps.stream().filter(map -> !map.source().equals(id)).toList());
         return quiet.sceneSwitch() != null && quiet.sceneSwitch().source().equals(id)
                 ? quiet.withSceneSwitch(null)
                 : quiet;
-    }
-
-    private static Session eachControlList(Session session, UnaryOperator<List<ControlMap>> change) {
-        List<Scene> scenes = session.scenes().stream()
-                .map(scene -> scene.withControls(change.apply(scene.controls())))
-                .toList();
-        return session.withControls(change.apply(session.controls())).withScenes(scenes);
     }
 
     /** Adds an instrument behind the others. */
@@ -105,7 +98,7 @@ public final class Edits {
         return session.withSources(moved(session.sources(), it -> it.id().equals(id), by));
     }
 
-    private static <T> List<T> moved(List<T> items, Predicate<T> which, int by) {
+    static <T> List<T> moved(List<T> items, Predicate<T> which, int by) {
         List<T> moved = new ArrayList<>(items);
         for (int from = 0; from < items.size(); from++) {
             if (which.test(items.get(from))) {

@@ -28,7 +28,6 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
@@ -249,7 +248,7 @@ class ChecksTest {
     @Test
     void portsAreMissedOnlyWhereTheyAreKnown() {
         assertThat(find("port-missing", good(), armed(good()))).isEmpty();
-        assertThat(Checks.run(good(), armed(good()), Optional.of(Set.of("yarrow"))))
+        assertThat(Checks.run(good(), armed(good()), Live.ports(Set.of("yarrow"))))
                 .extracting(Finding::code, Finding::ids)
                 .containsExactly(tuple("port-missing", List.of("larkspur")));
     }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import dibble.checks.Checks;
+import dibble.checks.Live;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -23,7 +24,6 @@ import dibble.standins.StandIns;
 import dibble.time.Clock;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -85,7 +85,7 @@ class StandInsInTheStudioTest {
     private List<String> missing() {
         Set<String> there = new HashSet<>(standIns.inputs());
         there.addAll(standIns.outputs());
-        return Checks.find(Set.of("port-missing"), document.session(), document.performance(), Optional.of(there))
+        return Checks.find(Set.of("port-missing"), document.session(), document.performance(), Live.ports(there))
                 .stream()
                 .flatMap(finding -> finding.ids().stream())
                 .toList();

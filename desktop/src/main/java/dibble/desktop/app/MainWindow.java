@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import dibble.desktop.channels.ChannelsView;
+import dibble.desktop.controls.ControlsView;
 import dibble.desktop.gear.GearView;
 import dibble.desktop.keys.KeysView;
 import dibble.desktop.live.LiveLine;
@@ -55,6 +57,8 @@ public final class MainWindow extends BorderPane {
     enum Page {
         GEAR("Gear"),
         KEYS("Keys"),
+        CHANNELS("Channels"),
+        CONTROLS("Controls"),
         TAKES("Takes"),
 
         /** Has no tab: it stands in the session's menu. */
@@ -67,7 +71,7 @@ public final class MainWindow extends BorderPane {
         }
     }
 
-    private static final List<Page> TABS = List.of(Page.GEAR, Page.KEYS, Page.TAKES);
+    private static final List<Page> TABS = List.of(Page.GEAR, Page.KEYS, Page.CHANNELS, Page.CONTROLS, Page.TAKES);
 
     private final Workbench workbench;
     private final Desk desk;
@@ -103,6 +107,8 @@ public final class MainWindow extends BorderPane {
         files = new FileActions(workbench);
         views.put(Page.GEAR, new GearView(desk, point -> files.begin(point.session())));
         views.put(Page.KEYS, new KeysView(desk));
+        views.put(Page.CHANNELS, new ChannelsView(desk));
+        views.put(Page.CONTROLS, new ControlsView(desk));
         views.put(Page.TAKES, new TakesView(desk));
         views.put(Page.SETTINGS, new SettingsView(desk));
         perform.setId("perform");
@@ -420,18 +426,20 @@ public final class MainWindow extends BorderPane {
             workbench.studio().record();
         } else if (combination(KeyCode.PERIOD).match(event)) {
             silence();
-        } else if (combination(KeyCode.DIGIT1).match(event)) {
-            show(Page.GEAR);
-        } else if (combination(KeyCode.DIGIT2).match(event)) {
-            show(Page.KEYS);
-        } else if (combination(KeyCode.DIGIT3).match(event)) {
-            show(Page.TAKES);
         } else if (event.getCode() == KeyCode.SPACE && !takesSpace(focused)) {
             playOrStop();
+        } else if (event.isShortcutDown() && tab(event.getCode()) != null) {
+            show(tab(event.getCode()));
         } else {
             return functionKey(event.getCode());
         }
         return true;
+    }
+
+    /** The view that a digit shows, or null. */
+    private static Page tab(KeyCode code) {
+        int number = code.ordinal() - KeyCode.DIGIT1.ordinal();
+        return number >= 0 && number < TABS.size() ? TABS.get(number) : null;
     }
 
     private static boolean takesSpace(Node focused) {

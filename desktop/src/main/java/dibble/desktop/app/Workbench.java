@@ -4,6 +4,7 @@ import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.LiveState;
+import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Preferences;
 import dibble.desktop.ui.Pulse;
 import dibble.desktop.ui.Selection;
@@ -79,7 +80,8 @@ public final class Workbench implements AutoCloseable {
                 ask,
                 preferences,
                 new GearShelf(userFolder),
-                this::level);
+                this::level,
+                new Places());
         selectFirst();
     }
 
@@ -127,6 +129,7 @@ public final class Workbench implements AutoCloseable {
         desk.selection().part().set(null);
         desk.selection().parts().clear();
         desk.selection().instrument().set(null);
+        desk.selection().control().set(null);
         desk.selection()
                 .source()
                 .set(document.session().sources().stream()

@@ -2,6 +2,7 @@ package dibble.desktop.gear;
 
 import dibble.checks.Checks;
 import dibble.checks.Finding;
+import dibble.checks.Live;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
@@ -24,7 +25,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import javafx.collections.SetChangeListener;
@@ -386,7 +386,7 @@ public final class GearView extends BorderPane implements View {
         sourceByKey.clear();
         instrumentByKey.clear();
         Set<String> there = new HashSet<>(shownPorts);
-        List<Finding> findings = Checks.find(GEAR_CHECKS, session, desk.performance(), Optional.of(there));
+        List<Finding> findings = Checks.find(GEAR_CHECKS, session, desk.performance(), Live.ports(there));
         for (Source source : session.sources()) {
             List<Finding> own = findings.stream()
                     .filter(finding -> finding.ids().contains(source.id()))

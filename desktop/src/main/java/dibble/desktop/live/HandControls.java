@@ -24,6 +24,7 @@ final class HandControls extends HBox {
     private static final int WHEEL = 1;
     private static final int SUSTAIN = 64;
     private static final int SOFT = 67;
+    private static final int HEEL = 80;
     private static final double SLIDER = 46;
 
     private final Desk desk;
@@ -48,8 +49,9 @@ final class HandControls extends HBox {
         shown = kind;
         List<Node> nodes = new ArrayList<>();
         switch (kind) {
-            case KEYBOARD -> nodes.addAll(List.of(bend(), slider("wheel", WHEEL), pedal("pedal", SUSTAIN)));
-            case PEDALS -> nodes.addAll(List.of(slider("breath", BREATH), pedal("heel", SUSTAIN)));
+            case KEYBOARD ->
+                nodes.addAll(List.of(bend(), slider("wheel", WHEEL), slider("slider", 21), pedal("pedal", SUSTAIN)));
+            case PEDALS -> nodes.addAll(List.of(slider("breath", BREATH), pedal("heel", HEEL)));
             case PADS -> nodes.add(slider("press", ShortMessage.CHANNEL_PRESSURE, this::pressure));
             case CONTROLS ->
                 nodes.addAll(List.of(

@@ -29,7 +29,8 @@ public record Desk(
         AskBar ask,
         Preferences preferences,
         GearShelf shelf,
-        Levels levels) {
+        Levels levels,
+        Places places) {
     /** How loud something is. */
     @FunctionalInterface
     public interface Levels {

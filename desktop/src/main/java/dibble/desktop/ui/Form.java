@@ -100,6 +100,53 @@ public final class Form<T> extends GridPane {
         return this;
     }
 
+    /** Has the row that was added last be there for some things only. */
+    public Form<T> onlyFor(Predicate<T> those) {
+        int last = getRowCount() - 1;
+        List<Node> nodes = getChildren().stream()
+                .filter(node -> Objects.equals(GridPane.getRowIndex(node), last))
+                .toList();
+        showers.add(thing -> nodes.forEach(node -> {
+            node.setVisible(those.test(thing));
+            node.setManaged(node.isVisible());
+        }));
+        return this;
+    }
+
+    /** Two whole numbers in range, which may be in any order: what the ends of something are. */
+    public Form<T> ends(
+            String id,
+            String label,
+            String name,
+            Function<T, Integer> most,
+            Function<T, int[]> get,
+            BiFunction<T, int[], T> with) {
+        TextField[] fields = new TextField[2];
+        for (int end = 0; end < 2; end++) {
+            int at = end;
+            fields[end] = field(id + (end == 0 ? "-first" : "-last"), name + (end == 0 ? ", first" : ", last"), it -> {
+                int[] now = get.apply(shown);
+                Integer value = parse(it.getText().strip(), 0, most.apply(shown));
+                if (value == null || value == now[at]) {
+                    it.setText(String.valueOf(now[at]));
+                } else {
+                    int[] next = now.clone();
+                    next[at] = value;
+                    edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, next));
+                }
+            });
+            fields[end].setPrefColumnCount(4);
+        }
+        Label to = Cards.soft("to");
+        HBox line = new HBox(6, fields[0], to, fields[1]);
+        line.getStyleClass().add("card-line");
+        return row(label, line, thing -> {
+            for (int end = 0; end < 2; end++) {
+                setText(fields[end], String.valueOf(get.apply(thing)[end]));
+            }
+        });
+    }
+
     /** Adds a row whose node has the whole width, under its label. */
     public Form<T> wideRow(String name, Node node, Consumer<T> shower) {
         add(Cards.soft(name), 0, getRowCount(), 2, 1);

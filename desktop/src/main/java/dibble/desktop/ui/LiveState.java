@@ -1,11 +1,16 @@
 package dibble.desktop.ui;
 
 import dibble.midi.ChannelSet;
+import dibble.midi.EventKind;
 import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
+import dibble.routing.ControlKind;
 import dibble.routing.Slots;
 import dibble.studio.Packed;
+import dibble.studio.Passed;
+import dibble.studio.TwinPorts;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -19,6 +24,14 @@ import javafx.util.Subscription;
 public final class LiveState {
     private static final int MOST_A_FRAME = 4096;
     private static final int MOST_SENT = 64;
+    private static final int KEPT = 1 << 14;
+
+    /** For each channel: 128 controllers, then bend, pressure and program. */
+    private static final int VALUES = 131;
+
+    private static final int BEND = 128;
+    private static final int PRESSURE = 129;
+    private static final int PROGRAM = 130;
 
     /** A message that left because of what was played. */
     public record Sent(int port, int instrument, int message, boolean taken) {}
@@ -34,6 +47,31 @@ public final class LiveState {
      */
     public record Last(int channel, long stamp) {}
 
+    /** What one source sent last: on each channel, and by each of its controls. */
+    private static final class Moved {
+        private final int[] messages = new int[16];
+        private final long[] stamps = new long[16];
+        private final int[] values = new int[16 * VALUES];
+        private final byte[] channels = new byte[VALUES];
+        private final int[] velocities = new int[128];
+        private final int[] pressures = new int[128];
+        private int heard;
+
+        Moved() {
+            Arrays.fill(values, UNKNOWN);
+            Arrays.fill(pressures, UNKNOWN);
+        }
+    }
+
+    /** Nothing was heard of a control yet. */
+    public static final int UNKNOWN = -1;
+
+    /** Is told of knobs, wheels and pedals as they are moved. */
+    @FunctionalInterface
+    public interface ControlListener {
+        void moved(String source, int message);
+    }
+
     /** Is told of keys as they are pressed. */
     @FunctionalInterface
     public interface KeyListener {
@@ -46,11 +84,16 @@ public final class LiveState {
     private long known;
     private final Map<String, int[]> down = new HashMap<>();
     private final Map<String, Last> lasts = new HashMap<>();
+    private final Map<String, Moved> moves = new HashMap<>();
+    private final Passed passed = new Passed(KEPT);
+    private final TwinPorts twins = new TwinPorts();
     private final List<KeyListener> listeners = new ArrayList<>();
+    private final List<ControlListener> controlListeners = new ArrayList<>();
     private String source;
     private int message;
     private List<Sent> sent = new ArrayList<>();
     private Heard lastNote;
+    private Heard lastMove;
     private long playedAt;
     private boolean changed;
 
@@ -65,10 +108,13 @@ public final class LiveState {
     public void read() {
         if (skipped.getAsLong() != known) {
             // Offs may be among what was skipped: rather no key than one that never comes up.
-            known = skipped.getAsLong();
+            long now = skipped.getAsLong();
+            passed.skip(now - known);
+            known = now;
             down.clear();
         }
         for (int i = 0; i < MOST_A_FRAME && monitor.poll(); i++) {
+            passed.take(monitor.stamp(), monitor.payload());
             take(monitor.payload(), monitor.stamp());
         }
         if (changed) {
@@ -95,6 +141,8 @@ public final class LiveState {
             source = slots.sourceId(Packed.voice(packed));
             message = Packed.message(packed);
             lasts.put(source, new Last(ShortMessage.channel(message) + 1, stamp));
+            twins.take(stamp, Packed.voice(packed), message);
+            note(moves.computeIfAbsent(source, id -> new Moved()), stamp);
             sent = new ArrayList<>();
             playedAt = stamp;
             changed = true;
@@ -105,6 +153,98 @@ public final class LiveState {
                     Packed.port(packed), Packed.instrument(packed), Packed.message(packed), what == Packed.SENT));
             changed = true;
         }
+    }
+
+    private void note(Moved moved, long stamp) {
+        int channel = ShortMessage.channel(message);
+        moved.heard |= 1 << channel;
+        if (!ShortMessage.endsNote(message)) {
+            moved.messages[channel] = message;
+            moved.stamps[channel] = stamp;
+        }
+        int first = ShortMessage.data1(message);
+        int second = ShortMessage.data2(message);
+        switch (ShortMessage.kind(message)) {
+            case ShortMessage.CONTROLLER -> set(moved, channel, first, second);
+            case ShortMessage.PITCH_BEND -> set(moved, channel, BEND, first | second << 7);
+            case ShortMessage.CHANNEL_PRESSURE -> set(moved, channel, PRESSURE, first);
+            case ShortMessage.PROGRAM_CHANGE -> set(moved, channel, PROGRAM, first);
+            case ShortMessage.KEY_PRESSURE -> moved.pressures[first] = second;
+            default -> moved.velocities[first] = ShortMessage.startsNote(message) ? second : 0;
+        }
+        if (EventKind.of(message) != EventKind.NOTES && EventKind.of(message) != EventKind.KEY_PRESSURE) {
+            List.copyOf(controlListeners).forEach(listener -> listener.moved(source, message));
+        }
+    }
+
+    private static void set(Moved moved, int channel, int what, int value) {
+        moved.values[channel * VALUES + what] = value;
+        moved.channels[what] = (byte) channel;
+    }
+
+    /** What passed lately. */
+    public Passed passed() {
+        return passed;
+    }
+
+    /** Sources that keep sending the same, by their ids. */
+    public List<Map.Entry<String, String>> twins() {
+        return twins.found().stream()
+                .map(pair -> Map.entry(slots.sourceId(pair.first()), slots.sourceId(pair.second())))
+                .toList();
+    }
+
+    /** The channels on which a source was heard. */
+    public ChannelSet heardOn(String sourceId) {
+        Moved moved = moves.get(sourceId);
+        return new ChannelSet(moved == null ? 0 : moved.heard);
+    }
+
+    /** What a source sent last on a channel 1-16, offs not counted; 0 for nothing. */
+    public int lastOn(String sourceId, int channel) {
+        Moved moved = moves.get(sourceId);
+        return moved == null ? 0 : moved.messages[channel - 1];
+    }
+
+    /** When that was, on the system's clock, in nanoseconds. */
+    public long lastStampOn(String sourceId, int channel) {
+        Moved moved = moves.get(sourceId);
+        return moved == null ? 0 : moved.stamps[channel - 1];
+    }
+
+    /**
+     * Where a control of a source is now, as a control map would read it; {@link #UNKNOWN} where it was not heard yet.
+     *
+     * @param number of the controller or key
+     */
+    public int value(String sourceId, ControlKind kind, int number, ChannelSet channels) {
+        Moved moved = moves.get(sourceId);
+        if (moved == null) {
+            return UNKNOWN;
+        }
+        return switch (kind) {
+            case CONTROLLER -> value(moved, number, channels);
+            case PITCH_BEND -> value(moved, BEND, channels);
+            case CHANNEL_PRESSURE -> value(moved, PRESSURE, channels);
+            case PROGRAM_CHANGE -> value(moved, PROGRAM, channels);
+            case NOTE -> moved.velocities[number];
+            case KEY_PRESSURE -> moved.pressures[number];
+            case SCENE -> UNKNOWN;
+        };
+    }
+
+    /** Of the channels that count, the one that was moved last, if it is among them. */
+    private static int value(Moved moved, int what, ChannelSet channels) {
+        int last = moved.channels[what];
+        if (channels.holds(last)) {
+            return moved.values[last * VALUES + what];
+        }
+        for (int channel = 0; channel < 16; channel++) {
+            if (channels.holds(channel) && moved.values[channel * VALUES + what] != UNKNOWN) {
+                return moved.values[channel * VALUES + what];
+            }
+        }
+        return UNKNOWN;
     }
 
     private void key(long packed) {
@@ -121,8 +261,13 @@ public final class LiveState {
     }
 
     private void keepNote() {
-        if (ShortMessage.startsNote(message) || lastNote == null && !ShortMessage.endsNote(message)) {
-            lastNote = new Heard(source, message, List.copyOf(sent));
+        if (ShortMessage.endsNote(message)) {
+            return;
+        }
+        Heard heard = new Heard(source, message, List.copyOf(sent));
+        lastMove = heard;
+        if (ShortMessage.startsNote(message) || lastNote == null) {
+            lastNote = heard;
         }
     }
 
@@ -143,9 +288,18 @@ public final class LiveState {
         return lastNote;
     }
 
+    /** What was played or moved last, offs not counted; null where nothing was yet. */
+    public Heard lastMove() {
+        return lastMove;
+    }
+
     /** Forgets everything: another session is on the desk. */
     public void reset() {
         down.clear();
+        moves.clear();
+        passed.clear();
+        twins.reset();
+        lastMove = null;
         source = null;
         lastNote = null;
         changed = false;
@@ -154,6 +308,12 @@ public final class LiveState {
     /** Forgets which keys are down: after silence, when no hand holds anything. */
     public void forget() {
         down.clear();
+    }
+
+    /** Has a listener told of each control that is moved. */
+    public Subscription onControl(ControlListener listener) {
+        controlListeners.add(listener);
+        return () -> controlListeners.remove(listener);
     }
 
     /** Has a listener told of each key that is pressed. */

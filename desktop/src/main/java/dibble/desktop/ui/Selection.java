@@ -12,6 +12,7 @@ public final class Selection {
     private final StringProperty zone = new SimpleStringProperty();
     private final StringProperty part = new SimpleStringProperty();
     private final ObservableSet<String> parts = FXCollections.observableSet(new LinkedHashSet<>());
+    private final StringProperty control = new SimpleStringProperty();
     private final StringProperty instrument = new SimpleStringProperty();
     private final ObservableSet<String> zones = FXCollections.observableSet(new LinkedHashSet<>());
 
@@ -49,6 +50,11 @@ public final class Selection {
     /** An instrument, where it is looked at rather than one of its parts. */
     public StringProperty instrument() {
         return instrument;
+    }
+
+    /** A control map. */
+    public StringProperty control() {
+        return control;
     }
 
     /** Zones that are selected together; {@link #zone} is the last of them. */

@@ -4,11 +4,15 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.midi.ControllerNames;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
+import dibble.midi.ShortMessage;
 import dibble.ports.MachineDevices;
 import dibble.recording.Track;
+import dibble.routing.ControlKind;
+import dibble.routing.ControlMap;
 import dibble.routing.Routing;
 import dibble.routing.Target;
 import dibble.routing.Zone;
@@ -44,6 +48,52 @@ public final class Words {
                 ? "lets in nothing"
                 : (numbers.size() == 1 ? "channel " : "channels ")
                         + numbers.stream().map(String::valueOf).collect(Collectors.joining(" "));
+    }
+
+    /** A message as people read it: {@code F♯3 54 · velocity 96}, {@code CC 64 sustain · 127}. */
+    public static String message(int message, MiddleC middleC) {
+        int first = ShortMessage.data1(message);
+        int second = ShortMessage.data2(message);
+        return switch (ShortMessage.kind(message)) {
+            case ShortMessage.NOTE_ON, ShortMessage.NOTE_OFF -> {
+                String note = NoteNames.nameAndNumber(first, middleC);
+                yield ShortMessage.startsNote(message) ? note + " · velocity " + second : note + " · off";
+            }
+            case ShortMessage.KEY_PRESSURE -> NoteNames.nameAndNumber(first, middleC) + " · key pressure " + second;
+            case ShortMessage.CONTROLLER -> ControllerNames.numberAndName(first) + " · " + second;
+            case ShortMessage.PROGRAM_CHANGE -> "program " + (first + 1);
+            case ShortMessage.CHANNEL_PRESSURE -> "pressure · " + first;
+            default -> "pitch bend · " + signed((first | second << 7) - 8192);
+        };
+    }
+
+    private static String signed(int number) {
+        return number > 0 ? "+" + number : number < 0 ? "−" + -number : "0";
+    }
+
+    /** What a control is called: {@code CC 64 sustain}, {@code pitch bend}, {@code C4 60}. */
+    public static String control(ControlKind kind, int number, MiddleC middleC) {
+        return switch (kind) {
+            case CONTROLLER -> ControllerNames.numberAndName(number);
+            case NOTE -> "note " + NoteNames.nameAndNumber(number, middleC);
+            case KEY_PRESSURE -> "key pressure " + NoteNames.nameAndNumber(number, middleC);
+            case PITCH_BEND -> "pitch bend";
+            case CHANNEL_PRESSURE -> "pressure";
+            case PROGRAM_CHANGE -> "program change";
+            case SCENE -> "scene";
+        };
+    }
+
+    /** The name of a control map: its own, else what it answers to. */
+    public static String controlMap(ControlMap map, Session session) {
+        return map.name().isEmpty() ? control(map.when().kind(), map.when().number(), session.middleC()) : map.name();
+    }
+
+    /** Who a source's id names. */
+    public static String source(String id, Session session) {
+        return id.equals(Zone.ANY_SOURCE)
+                ? "all sources"
+                : session.source(id).map(Source::name).orElse("no such source: " + id);
     }
 
     /** The name of a zone: its own, else its part's, else what it points to. */

@@ -1,0 +1,340 @@
+package dibble.desktop.channels;
+
+import dibble.desktop.ui.Words;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.gear.SourceKind;
+import dibble.midi.ChannelSet;
+import dibble.midi.Range;
+import dibble.routing.Routing;
+import dibble.routing.Scene;
+import dibble.routing.Target;
+import dibble.routing.Zone;
+import dibble.session.ChannelChart;
+import dibble.session.ChannelChart.Arrival;
+import dibble.session.ChannelChart.Place;
+import dibble.session.ChannelChart.PortChart;
+import dibble.session.ChannelChart.Way;
+import dibble.session.Document;
+import dibble.session.Edits;
+import dibble.session.Joins;
+import dibble.session.Plant;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+
+/** What Channels shows, and what hands do there. Imports no nodes. */
+final class ChannelsPresenter {
+    private static final String EXPECTED = " (expected a channel and a sound, such as \"2 kalimba\" or \"all harp\")";
+
+    private final Document document;
+    private final Function<String, ChannelSet> heard;
+    private final Set<String> unfolded = new HashSet<>();
+
+    /** The source that is shown alone, or null. */
+    private String filter;
+
+    /** @param heard the channels on which a source was heard */
+    ChannelsPresenter(Document document, Function<String, ChannelSet> heard) {
+        this.document = document;
+        this.heard = heard;
+    }
+
+    Session session() {
+        return document.session();
+    }
+
+    Routing routing() {
+        return session().routing(document.performance());
+    }
+
+    String filter() {
+        return filter;
+    }
+
+    void show(String source) {
+        filter = source;
+    }
+
+    void fold(String port, boolean out) {
+        if (out) {
+            unfolded.add(port);
+        } else {
+            unfolded.remove(port);
+        }
+    }
+
+    boolean isUnfolded(String port) {
+        return unfolded.contains(port);
+    }
+
+    /** The chart of the sources that are shown; one whose source has gone is a chart of all again. */
+    ChannelChart chart() {
+        if (filter != null && session().source(filter).isEmpty()) {
+            filter = null;
+        }
+        ChannelChart all = ChannelChart.of(routing(), heard, unfolded);
+        if (filter == null) {
+            return all;
+        }
+        return new ChannelChart(
+                all.arrivals().stream().filter(it -> it.source().equals(filter)).toList(),
+                all.ports(),
+                all.ways().stream()
+                        .filter(way -> way.from().source().equals(filter))
+                        .toList());
+    }
+
+    /** The ids of the sources that are shown. */
+    List<String> shownSources() {
+        return session().sources().stream()
+                .map(Source::id)
+                .filter(id -> filter == null || id.equals(filter))
+                .toList();
+    }
+
+    /** What arrives on a channel, in a word or two. */
+    String arrivalName(Arrival arrival) {
+        if (!arrival.name().isEmpty()) {
+            return arrival.name();
+        }
+        if (arrival.channel() == ChannelChart.EVERY) {
+            return "every channel";
+        }
+        SourceKind kind = session().source(arrival.source()).map(Source::kind).orElse(SourceKind.CONTROLS);
+        String word = switch (kind) {
+            case KEYBOARD -> "keys";
+            case PADS -> "pads";
+            case PEDALS -> "pedals";
+            case CONTROLS -> "knobs";
+            case SEQUENCER -> "line";
+            case FILE -> "track";
+        };
+        return arrival.letIn() ? word : word + ", not let in";
+    }
+
+    /** Where an arrival comes from, in full: {@code Teasel, channel 5}. */
+    String from(Arrival arrival) {
+        return Words.source(arrival.source(), session())
+                + (arrival.channel() == ChannelChart.EVERY ? ", every channel" : ", channel " + arrival.channel());
+    }
+
+    /** What a row of a port is called. */
+    String placeName(Place place) {
+        if (place.part() != null) {
+            return session()
+                    .part(place.part())
+                    .map(Part::name)
+                    .orElse(place.part().toString());
+        }
+        if (place.low() == ChannelChart.EVERY) {
+            return "the channel it comes on";
+        }
+        return place.low() == place.high() ? "channel " + place.low() + ", no part" : "";
+    }
+
+    /** How a part came by its channel. */
+    String channelWord(Place place) {
+        if (place.part() == null) {
+            return "";
+        }
+        return place.low() < 0
+                ? "no channel left"
+                : session().part(place.part()).map(Part::channel).orElse(null) == null
+                        ? "channel kept"
+                        : "channel fixed";
+    }
+
+    /** A port's address of a row: {@code Sorrel 2}. */
+    String address(Place place) {
+        String instrument =
+                session().instrument(place.instrument()).map(Instrument::name).orElse(place.instrument());
+        return place.low() > 0 ? instrument + " " + place.low() : instrument;
+    }
+
+    int colour(Place place) {
+        return place.part() == null
+                ? 0
+                : session().part(place.part()).map(Part::colour).orElse(0);
+    }
+
+    /** What a ribbon bears: its keys where it is not all of them, and its scene. */
+    String label(Way way) {
+        List<String> words = new ArrayList<>();
+        Zone zone = way.zone();
+        if (!way.whole()) {
+            words.add(Words.keys(zone.keys(), session().middleC()));
+        }
+        if (zone.transpose() != 0) {
+            words.add(Words.transpose(zone.transpose()));
+        }
+        if (!zone.velocity().equals(Range.VELOCITIES)) {
+            words.add("vel " + zone.velocity().low() + "–" + zone.velocity().high());
+        }
+        session().sceneOf(zone.id()).map(Scene::name).ifPresent(scene -> words.add(scene + " only"));
+        if (!zone.enabled()) {
+            words.add("off");
+        }
+        return String.join(" · ", words);
+    }
+
+    /** A way in words: {@code Larkspur 73, channel 1, F♯3–E7, to Celesta on Sorrel 1}. */
+    String sentence(Way way) {
+        String label = label(way);
+        return from(way.from()) + (label.isEmpty() ? "" : ", " + label) + ", to " + placeName(way.to()) + " on "
+                + address(way.to());
+    }
+
+    /** Joins a channel to a place on top of what it plays; the new zone's id. */
+    String join(Arrival from, Target to) {
+        String id = Joins.freshId(session(), to);
+        document.edit("join", session -> Joins.join(session, id, from.source(), from.channel(), to));
+        return id;
+    }
+
+    /** The names of what an arrival plays already. */
+    List<String> playsAlready(ChannelChart chart, Arrival from) {
+        return chart.ways().stream()
+                .filter(way -> way.zone().enabled())
+                .filter(way -> way.from().equals(from)
+                        || way.from().source().equals(from.source())
+                                && (from.channel() == ChannelChart.EVERY
+                                        || way.from().channel() == ChannelChart.EVERY))
+                .map(way -> placeName(way.to()))
+                .distinct()
+                .toList();
+    }
+
+    /** Has a zone begin at a key, and what its source plays besides end before it; false where it can't be cut there. */
+    boolean beside(String zone, int at) {
+        Optional<Zone> now = session().zone(zone);
+        if (now.isEmpty()
+                || at <= now.get().keys().low()
+                || at > now.get().keys().high()) {
+            return false;
+        }
+        document.edit("split", session -> Joins.beside(session, zone, at));
+        return true;
+    }
+
+    void unplug(ChannelChart chart, Way way) {
+        document.edit("unplug", session -> Joins.unplug(session, chart, way));
+    }
+
+    void lead(ChannelChart chart, Way way, Target to) {
+        String id = Joins.freshId(session(), to);
+        document.edit("lead elsewhere", session -> Joins.lead(session, chart, way, to, id));
+    }
+
+    void beginAt(ChannelChart chart, Way way, Arrival from) {
+        String id = Edits.freshZoneId(session(), way.zone().id());
+        document.edit("begin elsewhere", session -> Joins.beginAt(session, chart, way, from, id));
+    }
+
+    void straightAcross(ChannelChart chart, PortChart port) {
+        document.edit("straight across", session -> Joins.straightAcross(session, routing(), chart.arrivals(), port));
+    }
+
+    void allToOne(Target to) {
+        document.edit("all to one", session -> Joins.allToOne(session, routing(), shownSources(), to));
+    }
+
+    void unplugAll() {
+        document.edit("unplug all", session -> Joins.unplugAll(session, routing(), shownSources()));
+    }
+
+    void change(String what, String zone, UnaryOperator<Zone> change) {
+        document.edit(what, session -> Edits.changeZone(session, zone, change));
+    }
+
+    /** All parts, in the order of the session. */
+    List<PartRef> parts() {
+        return session().instruments().stream()
+                .flatMap(instrument -> instrument.parts().stream().map(instrument::ref))
+                .toList();
+    }
+
+    /** Plans to lead the channels that are shown, from one on, to parts, from one on. */
+    Plant plan(List<Arrival> arrivals, PartRef first, int step) {
+        List<String> names = arrivals.stream()
+                .map(it -> it.name().isEmpty() ? from(it) : it.name())
+                .toList();
+        List<PartRef> parts = parts();
+        return Joins.plant(session(), routing(), arrivals, names, parts, Math.max(0, parts.indexOf(first)), step);
+    }
+
+    void plant(Plant plant) {
+        document.edit("plant", plant::apply);
+    }
+
+    /** What was typed to be joined. */
+    record Typed(Arrival from, Target to) {}
+
+    /**
+     * Reads a source (where it is not the one that is meant anyway), a channel or <em>all</em>, and the name of a
+     * sound or its beginning.
+     *
+     * @param meant the source that is meant where none is typed, or null
+     * @throws IllegalArgumentException with one line that says what was expected
+     */
+    Typed read(String text, String meant) {
+        String rest = text.strip();
+        String source = meant;
+        for (Source each : session().sources()) {
+            if (startsWith(rest, each.name() + " ")) {
+                source = each.id();
+                rest = rest.substring(each.name().length()).strip();
+                break;
+            }
+        }
+        int space = rest.indexOf(' ');
+        if (space < 0) {
+            throw new IllegalArgumentException("\"" + text.strip() + "\"" + EXPECTED);
+        }
+        if (source == null) {
+            throw new IllegalArgumentException("no source (expected its name first, or one that is selected)");
+        }
+        String channel = rest.substring(0, space);
+        boolean every = channel.equalsIgnoreCase("all");
+        if (!every && !channel.matches("0*([1-9]|1[0-6])")) {
+            throw new IllegalArgumentException("channel \"" + channel + "\" (expected 1 to 16, or all)");
+        }
+        int number = every ? ChannelChart.EVERY : Integer.parseInt(channel);
+        return new Typed(
+                new Arrival(source, number, "", true),
+                target(rest.substring(space).strip()));
+    }
+
+    private static boolean startsWith(String text, String beginning) {
+        return text.regionMatches(true, 0, beginning, 0, beginning.length());
+    }
+
+    private Target target(String name) {
+        List<PartRef> fitting = new ArrayList<>();
+        String wanted = name.replaceFirst("^(→|->|to )\\s*", "");
+        for (PartRef ref : parts()) {
+            String part = session().part(ref).orElseThrow().name();
+            if (part.equalsIgnoreCase(wanted)) {
+                return new Target.ToPart(ref);
+            }
+            String inFull = session().instrument(ref.instrument()).orElseThrow().name() + " " + part;
+            if (startsWith(part, wanted) || startsWith(inFull, wanted)) {
+                fitting.add(ref);
+            }
+        }
+        if (fitting.size() != 1) {
+            String several = fitting.isEmpty() ? "no sound" : fitting.size() + " sounds";
+            throw new IllegalArgumentException(several + " called \"" + wanted.toLowerCase(Locale.ROOT)
+                    + "…\" (expected the name of one, or enough of it)");
+        }
+        return new Target.ToPart(fitting.get(0));
+    }
+}

@@ -1,0 +1,364 @@
+package dibble.desktop.channels;
+
+import dibble.desktop.ui.AskBar;
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.View;
+import dibble.desktop.ui.Words;
+import dibble.gear.Instrument;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.routing.Target;
+import dibble.session.ChannelChart;
+import dibble.session.ChannelChart.Arrival;
+import dibble.session.ChannelChart.Place;
+import dibble.session.ChannelChart.PortChart;
+import dibble.session.ChannelChart.Way;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.util.Subscription;
+
+/** What arrives on which channel, and what plays it: ribbons from channels of sources to parts. */
+public final class ChannelsView extends BorderPane implements View {
+    private static final String HINT =
+            "Drag from a dot to a dot. A thin ribbon is only some of the keys; drag an end off to unplug it.";
+
+    private final Desk desk;
+    private final ChannelsPresenter presenter;
+    private final ChartPane pane;
+    private final FlowPane filters = new FlowPane(6, 6);
+    private final Label empty = new Label();
+    private final MenuButton across = new MenuButton("Straight across");
+    private final MenuButton toOne = new MenuButton("All to one sound");
+    private final Button unplugAll;
+    private final ToggleButton byPlaying = new ToggleButton("Play, then click");
+    private final TextField typed = new TextField();
+    private final Label told = Cards.soft(HINT);
+    private final JoinPlantPane plant;
+    private final WayPanel way;
+    private Arrival picked;
+    private String besideZone;
+    private boolean stale = true;
+
+    public ChannelsView(Desk desk) {
+        this.desk = desk;
+        presenter = new ChannelsPresenter(desk.document(), desk.live()::heardOn);
+        getStyleClass().add("channels-view");
+        setId("channels");
+        pane = new ChartPane(desk, presenter, new ChartHands());
+        Label arrives = Cards.heading("What arrives");
+        arrives.setMinWidth(USE_PREF_SIZE);
+        Label plays = Cards.heading("What plays");
+        plays.setMinWidth(USE_PREF_SIZE);
+        HBox.setHgrow(filters, Priority.ALWAYS);
+        HBox head = new HBox(14, arrives, filters, plays);
+        head.getStyleClass().addAll("channels-head", "card-line");
+        empty.getStyleClass().add("empty");
+        empty.setWrapText(true);
+        ScrollPane scroll = new ScrollPane(new StackPane(pane, empty));
+        scroll.setFitToWidth(true);
+        scroll.setFitToHeight(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("rows");
+        plant = new JoinPlantPane(presenter);
+        way = new WayPanel(desk, presenter);
+        across.setId("straight-across");
+        across.setTooltip(new Tooltip("Each channel to the sound on the same channel of a port"));
+        toOne.setId("all-to-one");
+        across.setMinWidth(USE_PREF_SIZE);
+        toOne.setMinWidth(USE_PREF_SIZE);
+        unplugAll = Cards.button("unplug-all", "Unplug all", presenter::unplugAll);
+        byPlaying.setId("join-by-playing");
+        byPlaying.setMinWidth(USE_PREF_SIZE);
+        byPlaying.setTooltip(new Tooltip("Play a key: its channel is taken; then click the sound for it"));
+        byPlaying.setOnAction(event -> {
+            pick(null);
+            tell(byPlaying.isSelected() ? "Play a key on the channel that you mean. (Esc leaves it)" : HINT);
+        });
+        typed.setId("join-typed");
+        typed.setPromptText("2 kalimba");
+        typed.setAccessibleText("a channel and a sound, to be joined");
+        typed.setTooltip(
+                new Tooltip("A channel and a sound, such as 2 kalimba, or all harp; with the source's name first"
+                        + " where it is another than the selected one"));
+        typed.setPrefColumnCount(11);
+        typed.setOnAction(event -> joinTyped());
+        told.setId("channels-told");
+        told.setWrapText(true);
+        HBox.setHgrow(told, Priority.ALWAYS);
+        told.setMaxWidth(Double.MAX_VALUE);
+        FlowPane buttons = new FlowPane(
+                8,
+                6,
+                across,
+                toOne,
+                Cards.button("join-plant-open", "Plant…", () -> plant.ask(pane.chart())),
+                unplugAll,
+                byPlaying,
+                typed,
+                Cards.button("join-typed-do", "Join", this::joinTyped));
+        HBox line = new HBox(14, buttons, told);
+        line.getStyleClass().add("card-line");
+        HBox.setHgrow(buttons, Priority.SOMETIMES);
+        told.setMinWidth(150);
+        buttons.setPrefWrapLength(800);
+        VBox foot = new VBox(8, plant, way, line);
+        foot.getStyleClass().add("channels-foot");
+        setTop(head);
+        setCenter(scroll);
+        setBottom(foot);
+        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+    }
+
+    @Override
+    public Subscription open() {
+        stale = true;
+        return Subscription.combine(
+                desk.document().listen(() -> stale = true)::run,
+                desk.selection().zone().subscribe(id -> stale = true),
+                desk.live().onKey((source, key, velocity) -> pressed(source, key)),
+                () -> {
+                    pick(null);
+                    byPlaying.setSelected(false);
+                    tell(HINT);
+                },
+                desk.pulse().each(this::follow));
+    }
+
+    private void tell(String words) {
+        told.setText(words);
+    }
+
+    private void follow() {
+        // A source that is let in on all channels shows those on which it was heard.
+        if (stale || !presenter.chart().arrivals().equals(pane.chart().arrivals())) {
+            show();
+        }
+        pane.follow();
+    }
+
+    private void show() {
+        stale = false;
+        ChannelChart chart = presenter.chart();
+        pane.show(chart);
+        pane.showPicked(picked);
+        way.show();
+        showFilters();
+        boolean bare = chart.arrivals().isEmpty();
+        empty.setText(bare ? "Nothing arrives yet: there is no source. Add one in Gear." : "");
+        empty.setVisible(bare);
+        empty.setManaged(bare);
+        across.getItems().setAll(chart.ports().stream().map(this::acrossItem).toList());
+        toOne.getItems().setAll(presenter.parts().stream().map(this::toOneItem).toList());
+        across.setDisable(chart.ports().isEmpty() || bare);
+        toOne.setDisable(toOne.getItems().isEmpty() || bare);
+        unplugAll.setDisable(chart.ways().isEmpty());
+        unplugAll.setText(
+                presenter.filter() == null
+                        ? "Unplug all"
+                        : "Unplug all of " + Words.source(presenter.filter(), desk.session()));
+    }
+
+    private void showFilters() {
+        List<Node> chips = new ArrayList<>();
+        chips.add(filter("show-all-sources", "All sources", null));
+        for (Source source : desk.session().sources()) {
+            chips.add(filter("show-" + source.id(), source.name(), source.id()));
+        }
+        List<String> before = filters.getChildren().stream()
+                .map(node -> ((ToggleButton) node).getText())
+                .toList();
+        List<String> now =
+                chips.stream().map(node -> ((ToggleButton) node).getText()).toList();
+        if (before.equals(now)) {
+            for (int i = 0; i < chips.size(); i++) {
+                ((ToggleButton) filters.getChildren().get(i)).setSelected(((ToggleButton) chips.get(i)).isSelected());
+            }
+        } else {
+            filters.getChildren().setAll(chips);
+        }
+    }
+
+    private ToggleButton filter(String id, String text, String source) {
+        ToggleButton button = new ToggleButton(text);
+        button.setId(id);
+        button.getStyleClass().add("small");
+        button.setSelected(Objects.equals(presenter.filter(), source));
+        button.setOnAction(event -> {
+            presenter.show(source);
+            if (source != null) {
+                desk.selection().source().set(source);
+            }
+            stale = true;
+        });
+        return button;
+    }
+
+    private MenuItem acrossItem(PortChart port) {
+        String name = port.instruments().stream()
+                .map(id -> desk.session().instrument(id).map(Instrument::name).orElse(id))
+                .reduce((one, other) -> one + ", " + other)
+                .orElse("");
+        MenuItem item = new MenuItem("to " + name);
+        item.setOnAction(event -> presenter.straightAcross(pane.chart(), port));
+        return item;
+    }
+
+    private MenuItem toOneItem(PartRef ref) {
+        MenuItem item = new MenuItem(desk.session().part(ref).orElseThrow().name());
+        item.setOnAction(event -> presenter.allToOne(new Target.ToPart(ref)));
+        return item;
+    }
+
+    /** A key: its channel is taken where joining goes by playing, and a split is made where one waits for it. */
+    private void pressed(String source, int key) {
+        if (besideZone != null
+                && desk.session()
+                        .zone(besideZone)
+                        .filter(it -> it.isPlayedBy(source))
+                        .isPresent()
+                && presenter.beside(besideZone, key)) {
+            besideZone = null;
+            tell(HINT);
+            return;
+        }
+        if (!byPlaying.isSelected()) {
+            return;
+        }
+        int channel = desk.live().last(source).channel();
+        Optional<Arrival> arrival = presenter.chart().arrivals().stream()
+                .filter(it -> it.source().equals(source) && it.channel() == channel)
+                .findFirst();
+        arrival.ifPresent(it -> {
+            pick(it);
+            tell(presenter.from(it) + ": now click the sound for it. (Esc leaves it)");
+        });
+    }
+
+    private void pick(Arrival arrival) {
+        picked = arrival;
+        pane.showPicked(arrival);
+    }
+
+    private void key(KeyEvent event) {
+        if (event.getCode() == KeyCode.ESCAPE && (picked != null || byPlaying.isSelected() || besideZone != null)) {
+            pick(null);
+            byPlaying.setSelected(false);
+            besideZone = null;
+            tell(HINT);
+            event.consume();
+        } else if (event.getCode() == KeyCode.P
+                && !event.isShortcutDown()
+                && !(event.getTarget() instanceof TextInputControl)) {
+            plant.ask(pane.chart());
+            event.consume();
+        }
+    }
+
+    private void joinTyped() {
+        try {
+            ChannelsPresenter.Typed read = presenter.read(
+                    typed.getText(),
+                    presenter.filter() == null ? desk.selection().source().get() : presenter.filter());
+            typed.clear();
+            join(read.from(), read.to());
+        } catch (IllegalArgumentException e) {
+            tell(e.getMessage());
+        }
+    }
+
+    private void join(Arrival from, Target to) {
+        List<String> already = presenter.playsAlready(pane.chart(), from);
+        String zone = presenter.join(from, to);
+        desk.selection().zoneAlone(zone);
+        pick(null);
+        String said = presenter.from(from) + " plays " + Words.target(to, desk.session());
+        if (already.isEmpty()) {
+            tell(said + ".");
+            return;
+        }
+        tell(said + ", on top of " + String.join(", ", already) + ".");
+        desk.ask()
+                .tell(
+                        said + " on top of " + String.join(", ", already) + ".",
+                        new AskBar.Answer("Beside it: press the split key", () -> {
+                            besideZone = zone;
+                            tell("Press the first key of " + Words.target(to, desk.session()) + ". (Esc leaves it)");
+                        }));
+    }
+
+    private final class ChartHands implements ChartPane.Hands {
+        @Override
+        public void join(Arrival from, Place to) {
+            to.target().ifPresent(target -> ChannelsView.this.join(from, target));
+        }
+
+        @Override
+        public void lead(Way of, Place to) {
+            to.target().ifPresent(target -> presenter.lead(pane.chart(), of, target));
+        }
+
+        @Override
+        public void beginAt(Way of, Arrival from) {
+            presenter.beginAt(pane.chart(), of, from);
+        }
+
+        @Override
+        public void unplug(Way of) {
+            String sentence = presenter.sentence(of);
+            presenter.unplug(pane.chart(), of);
+            tell("Unplugged: " + sentence + ".");
+        }
+
+        @Override
+        public void choose(Way of) {
+            desk.selection().zoneAlone(of.zone().id());
+            if (desk.session().source(of.from().source()).isPresent()) {
+                desk.selection().source().set(of.from().source());
+            }
+        }
+
+        @Override
+        public void choose(Arrival arrival) {
+            if (desk.session().source(arrival.source()).isPresent()) {
+                desk.selection().source().set(arrival.source());
+            }
+            boolean again = arrival.equals(picked);
+            pick(again ? null : arrival);
+            tell(again ? HINT : presenter.from(arrival) + ": now click the sound for it. (Esc leaves it)");
+        }
+
+        @Override
+        public void choose(Place place) {
+            if (picked != null) {
+                join(picked, place);
+            }
+        }
+
+        @Override
+        public void fold(String port, boolean out) {
+            presenter.fold(port, out);
+            stale = true;
+        }
+    }
+}

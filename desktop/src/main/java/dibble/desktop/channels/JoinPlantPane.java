@@ -1,0 +1,118 @@
+package dibble.desktop.channels;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Form;
+import dibble.gear.PartRef;
+import dibble.session.ChannelChart;
+import dibble.session.ChannelChart.Arrival;
+import dibble.session.Plant;
+import java.util.List;
+import java.util.stream.Collectors;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** Leads a row of channels to a row of parts: asks for the firsts and a step, shows the outcome, then does it. */
+final class JoinPlantPane extends VBox {
+    private final ChannelsPresenter presenter;
+    private final ComboBox<Form.Choice> from = box("join-plant-from", "the first channel");
+    private final ComboBox<Form.Choice> first = box("join-plant-first", "the sound for it");
+    private final ComboBox<Form.Choice> step = box("join-plant-step", "how many sounds on for each next channel");
+    private final Label preview = new Label();
+    private final Button plant;
+    private List<Arrival> arrivals = List.of();
+
+    JoinPlantPane(ChannelsPresenter presenter) {
+        super(6);
+        this.presenter = presenter;
+        setId("join-plant");
+        getStyleClass().add("planting");
+        preview.setId("join-plant-preview");
+        preview.setWrapText(true);
+        step.getItems().setAll(Form.CHANNELS);
+        plant = Cards.button("join-plant-do", "Plant", () -> {
+            presenter.plant(plan());
+            close();
+        });
+        for (ComboBox<Form.Choice> box : List.of(from, first, step)) {
+            box.setOnAction(event -> showPreview());
+        }
+        HBox line = new HBox(
+                8,
+                new Label("From"),
+                from,
+                new Label("to"),
+                first,
+                new Label("and on by"),
+                step,
+                plant,
+                Cards.button("join-plant-cancel", "Cancel", this::close));
+        line.getStyleClass().add("card-line");
+        getChildren().addAll(line, preview);
+        setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                close();
+                event.consume();
+            }
+        });
+        close();
+    }
+
+    private static ComboBox<Form.Choice> box(String id, String name) {
+        ComboBox<Form.Choice> box = new ComboBox<>();
+        box.setId(id);
+        box.setAccessibleText(name);
+        box.getStyleClass().add("gear-choice");
+        return box;
+    }
+
+    void close() {
+        setVisible(false);
+        setManaged(false);
+    }
+
+    void ask(ChannelChart chart) {
+        arrivals = chart.arrivals().stream()
+                .filter(it -> it.channel() != ChannelChart.EVERY)
+                .toList();
+        from.getItems()
+                .setAll(arrivals.stream()
+                        .map(it -> new Form.Choice(it, presenter.from(it)))
+                        .toList());
+        first.getItems()
+                .setAll(presenter.parts().stream()
+                        .map(it -> new Form.Choice(
+                                it, presenter.session().part(it).orElseThrow().name()))
+                        .toList());
+        from.getSelectionModel().selectFirst();
+        first.getSelectionModel().selectFirst();
+        step.getSelectionModel().selectFirst();
+        setVisible(true);
+        setManaged(true);
+        from.requestFocus();
+        showPreview();
+    }
+
+    private Plant plan() {
+        int at = arrivals.indexOf((Arrival) from.getValue().value());
+        return presenter.plan(
+                arrivals.subList(at, arrivals.size()),
+                (PartRef) first.getValue().value(),
+                (Integer) step.getValue().value());
+    }
+
+    private void showPreview() {
+        boolean ready = from.getValue() != null && first.getValue() != null && step.getValue() != null;
+        plant.setDisable(!ready);
+        if (!ready) {
+            preview.setText("There is no channel, or no sound yet.");
+            return;
+        }
+        Plant plan = plan();
+        preview.setText(plan.rows().stream().map(Plant.Row::name).collect(Collectors.joining(" · ")) + "  ("
+                + plan.rows().size() + " of " + plan.wanted() + ")");
+    }
+}

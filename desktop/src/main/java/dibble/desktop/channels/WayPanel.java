@@ -1,0 +1,76 @@
+package dibble.desktop.channels;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.NoteField;
+import dibble.desktop.ui.Places;
+import dibble.desktop.ui.Words;
+import dibble.midi.Range;
+import dibble.routing.Target;
+import dibble.routing.Zone;
+import java.util.Optional;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+
+/** The zone of the selected ribbon, in one line; all the rest of it is in Keys. */
+final class WayPanel extends HBox {
+    private final Desk desk;
+    private final Chip chip = new Chip();
+    private final Label name = Cards.strong("");
+    private final NoteField low = new NoteField("lowest key");
+    private final NoteField high = new NoteField("highest key");
+    private final ToggleButton on = new ToggleButton();
+    private Zone zone;
+
+    WayPanel(Desk desk, ChannelsPresenter presenter) {
+        super(8);
+        this.desk = desk;
+        setId("way-panel");
+        getStyleClass().add("card-line");
+        low.setId("way-low");
+        high.setId("way-high");
+        low.setPrefColumnCount(5);
+        high.setPrefColumnCount(5);
+        low.setOnNote(note ->
+                setKeys(presenter, new Range(note, Math.max(note, zone.keys().high()))));
+        high.setOnNote(note ->
+                setKeys(presenter, new Range(Math.min(note, zone.keys().low()), note)));
+        on.setId("way-on");
+        on.setMinWidth(USE_PREF_SIZE);
+        on.setOnAction(event -> presenter.change("on or off", zone.id(), it -> it.withEnabled(on.isSelected())));
+        Button keys = Cards.button(
+                "way-keys", "Show in Keys", () -> desk.places().show(new Places.Thing(Places.Kind.ZONE, zone.id())));
+        name.setMinWidth(60);
+        HBox.setHgrow(name, Priority.SOMETIMES);
+        getChildren().addAll(chip, name, Cards.soft("keys"), low, high, on, keys);
+    }
+
+    private void setKeys(ChannelsPresenter presenter, Range keys) {
+        presenter.change("keys", zone.id(), it -> it.withKeys(keys));
+    }
+
+    /** Shows the selected zone, where there is one. */
+    void show() {
+        Optional<Zone> selected =
+                Optional.ofNullable(desk.selection().zone().get()).flatMap(desk.session()::zone);
+        setVisible(selected.isPresent());
+        setManaged(selected.isPresent());
+        if (selected.isEmpty()) {
+            zone = null;
+            return;
+        }
+        zone = selected.get();
+        chip.show(
+                Words.colour(zone, desk.session()),
+                zone.to() instanceof Target.ToPart to ? Words.channel(to.part(), desk.routing()) : "·");
+        name.setText(Words.source(zone.source(), desk.session()) + " → " + Words.target(zone.to(), desk.session()));
+        low.setNote(zone.keys().low(), desk.session().middleC());
+        high.setNote(zone.keys().high(), desk.session().middleC());
+        on.setSelected(zone.enabled());
+        on.setText(zone.enabled() ? "On" : "Off");
+    }
+}

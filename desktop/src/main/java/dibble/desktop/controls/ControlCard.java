@@ -1,0 +1,149 @@
+package dibble.desktop.controls;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.LiveState;
+import dibble.desktop.ui.Words;
+import dibble.routing.ControlMap;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.css.PseudoClass;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** One control map: who moves what, a sentence for each send, and one picture of all its curves. */
+final class ControlCard extends HBox {
+    private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
+    private static final double NAME = 168;
+    private static final double WHO = 150;
+
+    private final Desk desk;
+    private final ControlsPresenter presenter;
+    private final Label name = Cards.strong("");
+    private final ToggleButton on = new ToggleButton();
+    private final Label who = Cards.soft("");
+    private final Label what = Cards.strong("");
+    private final Label now = Cards.soft("");
+    private final VBox sends = new VBox(4);
+    private final CurvePane curve;
+    private ControlMap map;
+    private List<ControlsPresenter.Said> said = List.of();
+
+    ControlCard(Desk desk, ControlsPresenter presenter, String id) {
+        super(14);
+        this.desk = desk;
+        this.presenter = presenter;
+        setId("control-" + id);
+        getStyleClass().addAll("gear-card", "control-card");
+        setFocusTraversable(true);
+        on.setId("control-on-" + id);
+        on.getStyleClass().add("switch");
+        on.setMinWidth(USE_PREF_SIZE);
+        on.setOnAction(event -> presenter.change("on or off", id, it -> it.withEnabled(on.isSelected())));
+        name.setWrapText(true);
+        VBox first = new VBox(6, name, on);
+        VBox second = new VBox(1, who, what, now);
+        first.setMinWidth(NAME);
+        first.setMaxWidth(NAME);
+        second.setMinWidth(WHO);
+        second.setMaxWidth(WHO);
+        Label arrow = new Label("→");
+        arrow.setMinWidth(USE_PREF_SIZE);
+        HBox.setHgrow(sends, Priority.ALWAYS);
+        sends.setMinWidth(120);
+        curve = new CurvePane(desk, presenter, 132, 66, false);
+        getChildren().addAll(first, second, arrow, sends, curve);
+        setOnMouseClicked(event -> select());
+        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+    }
+
+    private void select() {
+        requestFocus();
+        desk.selection().control().set(map.id());
+    }
+
+    private void key(KeyEvent event) {
+        boolean used = true;
+        if (event.getTarget() != this) {
+            used = false;
+        } else if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
+            select();
+        } else if (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.BACK_SPACE) {
+            presenter.delete(map.id());
+        } else if (event.isAltDown() && (event.getCode() == KeyCode.UP || event.getCode() == KeyCode.DOWN)) {
+            presenter.move(map.id(), event.getCode() == KeyCode.UP ? -1 : 1);
+        } else {
+            used = false;
+        }
+        if (used) {
+            event.consume();
+        }
+    }
+
+    void show(ControlMap shown) {
+        map = shown;
+        name.setText(Words.controlMap(map, desk.session()));
+        on.setSelected(map.enabled());
+        on.setText(presenter.holdsIn(map) + (map.enabled() ? "" : ", off"));
+        on.setAccessibleText(name.getText() + ", " + on.getText());
+        String deaf = presenter.deaf(map);
+        who.setText(Words.source(map.source(), desk.session()));
+        what.setText(presenter.when(map));
+        List<ControlsPresenter.Said> next =
+                map.sends().stream().map(send -> presenter.said(map, send)).toList();
+        if (!next.equals(said)) {
+            said = next;
+            sends.getChildren().setAll(said.stream().map(ControlCard::sentence).toList());
+        }
+        setAccessibleText(name.getText() + ": " + who.getText() + ", " + what.getText() + ", to "
+                + said.stream().map(it -> it.to() + " " + it.what()).toList());
+        pseudoClassStateChanged(
+                SELECTED, map.id().equals(desk.selection().control().get()));
+        curve.show(map);
+        curve.setOpacity(map.enabled() ? 1 : 0.4);
+        now.setText(deaf.isEmpty() ? position() : deaf);
+    }
+
+    private static Node sentence(ControlsPresenter.Said said) {
+        Label to = Cards.strong(said.to());
+        Label what = new Label(said.what());
+        List<Node> line = new ArrayList<>();
+        if (!said.channel().isEmpty()) {
+            line.add(new Chip().show(said.colour(), said.channel()));
+        }
+        line.add(to);
+        line.add(what);
+        to.setMinWidth(Region.USE_PREF_SIZE);
+        HBox head = new HBox(8);
+        head.getStyleClass().add("card-line");
+        head.getChildren().addAll(line);
+        return new VBox(0, head, Cards.soft(said.values()));
+    }
+
+    private String position() {
+        for (String source : presenter.players(map)) {
+            int value = desk.live().value(source, map.when().kind(), map.when().number(), map.channels());
+            if (value != LiveState.UNKNOWN) {
+                return "now " + ControlsPresenter.value(map.when().kind(), value);
+            }
+        }
+        return "not moved yet";
+    }
+
+    /** Follows the control. */
+    void follow() {
+        String text = presenter.deaf(map).isEmpty() ? position() : now.getText();
+        if (!text.equals(now.getText())) {
+            now.setText(text);
+        }
+        curve.follow();
+    }
+}

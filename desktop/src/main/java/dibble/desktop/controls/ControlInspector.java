@@ -1,0 +1,218 @@
+package dibble.desktop.controls;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Words;
+import dibble.gear.Source;
+import dibble.midi.ChannelSet;
+import dibble.routing.ControlKind;
+import dibble.routing.ControlMap;
+import dibble.routing.Scene;
+import dibble.routing.Zone;
+import dibble.session.ControlEdits;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.BiFunction;
+import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.VBox;
+
+/** All about the selected control map. */
+final class ControlInspector extends VBox {
+    private static final String ALWAYS = "always";
+    private static final double WIDTH = 292;
+    private static final double HEIGHT = 190;
+
+    private final Desk desk;
+    private final ControlsPresenter presenter;
+    private final Label empty = Cards.soft("");
+    private final Label title = Cards.heading("");
+    private final CurvePane curve;
+    private final Label low = Cards.soft("");
+    private final Label high = Cards.soft("");
+    private final VBox sends = new VBox(12);
+    private final List<SendForm> sendForms = new ArrayList<>();
+    private final VBox body = new VBox(8);
+    private final Form<String> form;
+    private ControlMap map;
+
+    ControlInspector(Desk desk, ControlsPresenter presenter) {
+        this.desk = desk;
+        this.presenter = presenter;
+        setId("control-inspector");
+        getStyleClass().add("gear-inspector");
+        title.setWrapText(true);
+        empty.setWrapText(true);
+        curve = new CurvePane(desk, presenter, WIDTH, HEIGHT, true);
+        form = new Form<>(
+                () -> desk.session().middleC(),
+                id -> presenter.map(id).isPresent(),
+                (id, what, change) -> change.apply(id));
+        NumberOrKey number = new NumberOrKey(
+                "control-number",
+                "that moves it",
+                value -> presenter.change(
+                        "number",
+                        map.id(),
+                        it -> it.withWhen(new ControlMap.Trigger(
+                                it.when().kind(),
+                                value,
+                                it.when().low(),
+                                it.when().high()))));
+        form.text(
+                        "control-name",
+                        "Name",
+                        "name of the control map",
+                        id -> Words.controlMap(now(id), desk.session()),
+                        edit("name", ControlMap::withName))
+                .choice(
+                        "control-scene",
+                        "Holds in",
+                        "the scene that it holds in",
+                        id -> scenes(),
+                        id -> ControlEdits.sceneOf(desk.session(), id)
+                                .map(Scene::id)
+                                .orElse(ALWAYS),
+                        (id, scene) -> {
+                            presenter.holdIn(id, scene.equals(ALWAYS) ? null : (String) scene);
+                            return id;
+                        })
+                .choice(
+                        "control-source",
+                        "Moved on",
+                        "the source whose control it is",
+                        id -> sources(),
+                        id -> now(id).source(),
+                        edit("source", (it, source) -> it.withSource((String) source)))
+                .choice(
+                        "control-kind",
+                        "Control",
+                        "the kind of control",
+                        id -> SendForm.KINDS,
+                        id -> now(id).when().kind(),
+                        edit(
+                                "control",
+                                (it, kind) -> it.withWhen(ControlsPresenter.ofKind(it.when(), (ControlKind) kind))))
+                .row(
+                        "Number",
+                        number,
+                        id -> number.show(
+                                now(id).when().kind(),
+                                now(id).when().number(),
+                                desk.session().middleC()))
+                .onlyFor(id -> now(id).when().kind().isNumbered())
+                .ends(
+                        "control-window",
+                        "Window",
+                        "the window of values",
+                        id -> now(id).when().kind().most(),
+                        id -> new int[] {now(id).when().low(), now(id).when().high()},
+                        edit(
+                                "window",
+                                (it, ends) -> it.withWhen(new ControlMap.Trigger(
+                                        it.when().kind(),
+                                        it.when().number(),
+                                        Math.min(ends[0], ends[1]),
+                                        Math.max(ends[0], ends[1])))))
+                .flag(
+                        "control-outside",
+                        "Outside it",
+                        "values outside the window send nothing",
+                        "send nothing",
+                        "keep the nearer end",
+                        id -> now(id).ignoreOutside(),
+                        edit("outside", ControlMap::withIgnoreOutside))
+                .flag(
+                        "control-keep",
+                        "The control",
+                        "the control itself goes on to the zones",
+                        "goes on to the zones too",
+                        "goes no further",
+                        id -> now(id).keep(),
+                        edit("keep", ControlMap::withKeep))
+                .channels(
+                        "control-channel",
+                        "On the channels",
+                        id -> now(id).channels(),
+                        edit("channels", (ControlMap it, ChannelSet channels) -> it.withChannels(channels)));
+        FlowPane buttons = new FlowPane(
+                6,
+                6,
+                Cards.button(
+                        "control-add-send",
+                        "Add another aim",
+                        () -> presenter.change("add an aim", map.id(), ControlsPresenter::withMore)),
+                Cards.button(
+                        "control-duplicate",
+                        "Duplicate",
+                        () -> desk.selection().control().set(presenter.duplicate(map.id()))),
+                Cards.button("control-delete", "Delete", () -> presenter.delete(map.id())));
+        body.getChildren().addAll(title, curve, Cards.line(low, high), sends, buttons, form);
+        getChildren().addAll(empty, body);
+    }
+
+    private ControlMap now(String id) {
+        return presenter.map(id).orElseThrow();
+    }
+
+    private <V> BiFunction<String, V, String> edit(String what, BiFunction<ControlMap, V, ControlMap> with) {
+        return (id, value) -> {
+            presenter.change(what, id, it -> with.apply(it, value));
+            return id;
+        };
+    }
+
+    private List<Form.Choice> scenes() {
+        List<Form.Choice> choices = new ArrayList<>(List.of(new Form.Choice(ALWAYS, "every scene")));
+        desk.session().scenes().forEach(it -> choices.add(new Form.Choice(it.id(), it.name() + " only")));
+        return choices;
+    }
+
+    private List<Form.Choice> sources() {
+        List<Form.Choice> choices = new ArrayList<>();
+        desk.session().sources().forEach((Source it) -> choices.add(new Form.Choice(it.id(), it.name())));
+        choices.add(new Form.Choice(Zone.ANY_SOURCE, "all sources"));
+        return choices;
+    }
+
+    /** Shows the selected map, or says what to do next. */
+    void show() {
+        Optional<ControlMap> selected =
+                Optional.ofNullable(desk.selection().control().get()).flatMap(presenter::map);
+        body.setVisible(selected.isPresent());
+        body.setManaged(selected.isPresent());
+        empty.setVisible(selected.isEmpty());
+        empty.setManaged(selected.isEmpty());
+        map = selected.orElse(null);
+        if (map == null) {
+            empty.setText("Click a card to see and change what it does.");
+            return;
+        }
+        title.setText(Words.controlMap(map, desk.session()));
+        curve.show(map);
+        ControlKind kind = map.when().kind();
+        low.setText(presenter.when(map) + " " + ControlsPresenter.value(kind, 0));
+        high.setText(ControlsPresenter.value(kind, kind.most()));
+        while (sendForms.size() < map.sends().size()) {
+            sendForms.add(new SendForm(desk, presenter, sendForms.size()));
+        }
+        List<SendForm> there = List.copyOf(sendForms.subList(0, map.sends().size()));
+        if (!sends.getChildren().equals(there)) {
+            sends.getChildren().setAll(there);
+        }
+        there.forEach(it -> it.show(map));
+        form.show(map.id());
+    }
+
+    /** Follows the control. */
+    void follow() {
+        if (map != null && presenter.map(map.id()).isPresent()) {
+            curve.follow();
+            for (int i = 0; i < Math.min(sendForms.size(), map.sends().size()); i++) {
+                sendForms.get(i).follow(map);
+            }
+        }
+    }
+}

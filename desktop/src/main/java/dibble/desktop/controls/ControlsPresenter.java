@@ -1,0 +1,358 @@
+package dibble.desktop.controls;
+
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Words;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.midi.ChannelSet;
+import dibble.midi.ControllerNames;
+import dibble.midi.EventKind;
+import dibble.midi.MiddleC;
+import dibble.midi.ShortMessage;
+import dibble.routing.Aim;
+import dibble.routing.ControlKind;
+import dibble.routing.ControlMap;
+import dibble.routing.Routing;
+import dibble.routing.Scene;
+import dibble.routing.Target;
+import dibble.session.ControlEdits;
+import dibble.session.Document;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+
+/** What Controls shows, and what hands do there. Imports no nodes. */
+final class ControlsPresenter {
+    /** What a send leads to, ready to be shown. */
+    record Said(int colour, String channel, String to, String what, String values) {}
+
+    private final Document document;
+
+    ControlsPresenter(Document document) {
+        this.document = document;
+    }
+
+    Session session() {
+        return document.session();
+    }
+
+    Routing routing() {
+        return session().routing(document.performance());
+    }
+
+    private MiddleC middleC() {
+        return session().middleC();
+    }
+
+    /** The control maps that hold now, in their order. */
+    List<ControlMap> maps() {
+        return routing().controlMaps();
+    }
+
+    Optional<ControlMap> map(String id) {
+        return ControlEdits.find(session(), id);
+    }
+
+    /** {@code 2 always · 3 in Dusk}. */
+    String count() {
+        int always = session().controls().size();
+        String scene = session()
+                .scene(session().activeScene(document.performance()))
+                .map(it -> " · " + it.controls().size() + " in " + it.name())
+                .orElse("");
+        return always + " always" + scene;
+    }
+
+    /** The scene that a map holds in, or <em>always</em>. */
+    String holdsIn(ControlMap map) {
+        return ControlEdits.sceneOf(session(), map.id()).map(Scene::name).orElse("always");
+    }
+
+    /** What the map answers to: {@code CC 21}, {@code pitch bend}. */
+    String when(ControlMap map) {
+        return Words.control(map.when().kind(), map.when().number(), middleC());
+    }
+
+    /** A value as it is shown: bends from their middle, programs from 1. */
+    static String value(ControlKind kind, int value) {
+        return switch (kind) {
+            case PITCH_BEND -> (value > 8192 ? "+" : value < 8192 ? "−" : "") + Math.abs(value - 8192);
+            case PROGRAM_CHANGE -> String.valueOf(value + 1);
+            default -> String.valueOf(value);
+        };
+    }
+
+    /** What one send says. */
+    Said said(ControlMap map, ControlMap.Send send) {
+        ControlMap.Trigger when = map.when();
+        String values = value(when.kind(), when.low()) + "–" + value(when.kind(), when.high()) + " → "
+                + value(send.kind(), send.first()) + "–" + value(send.kind(), send.last());
+        if (send.to() instanceof Aim.ToScene to) {
+            return new Said(0, "", "go to " + scene(to), "", "when it comes to be over 0");
+        }
+        String what = Words.control(send.kind(), send.number(), middleC());
+        if (send.to() instanceof Aim.AllParts) {
+            return new Said(0, "all", "all parts", what, values);
+        }
+        Target to = (Target) send.to();
+        Optional<Part> part = to instanceof Target.ToPart of ? session().part(of.part()) : Optional.empty();
+        String channel = to instanceof Target.ToPart of ? Words.channel(of.part(), routing()) : "·";
+        return new Said(part.map(Part::colour).orElse(0), channel, Words.target(to, session()), what, values);
+    }
+
+    private String scene(Aim.ToScene to) {
+        return switch (to.scene()) {
+            case Aim.ToScene.NEXT -> "the next scene";
+            case Aim.ToScene.PREVIOUS -> "the scene before";
+            default -> session().scene(to.scene()).map(Scene::name).orElse("no such scene: " + to.scene());
+        };
+    }
+
+    /** What a send makes of a value now: {@code 86 → 38}. */
+    static String now(ControlMap map, ControlMap.Send send, int value) {
+        ControlMap.Trigger when = map.when();
+        boolean outside = value < when.low() || value > when.high();
+        if (outside && map.ignoreOutside()) {
+            return value(when.kind(), value) + " → nothing";
+        }
+        int held = Math.max(when.low(), Math.min(when.high(), value));
+        return value(when.kind(), value) + " → " + value(send.kind(), send.output(when, held));
+    }
+
+    void change(String what, String id, UnaryOperator<ControlMap> change) {
+        document.edit(what, session -> ControlEdits.change(session, id, change));
+    }
+
+    void preview(String id, UnaryOperator<ControlMap> change) {
+        document.preview(session -> ControlEdits.change(session, id, change));
+    }
+
+    void delete(String id) {
+        document.edit("delete a control map", session -> ControlEdits.delete(session, id));
+    }
+
+    void move(String id, int by) {
+        document.edit("order", session -> ControlEdits.move(session, id, by));
+    }
+
+    /** Adds the like of a map behind it; its id. */
+    String duplicate(String id) {
+        ControlMap map = map(id).orElseThrow();
+        String fresh = ControlEdits.freshId(session(), id);
+        String scene = ControlEdits.sceneOf(session(), id).map(Scene::id).orElse(null);
+        document.edit("duplicate", session -> ControlEdits.add(session, map.withId(fresh), scene));
+        return fresh;
+    }
+
+    void holdIn(String id, String scene) {
+        document.edit("holds in", session -> ControlEdits.holdIn(session, id, scene));
+    }
+
+    /** What a message that a control sent would be for a map; empty for notes and their like. */
+    static Optional<ControlMap.Trigger> trigger(int message) {
+        return switch (ShortMessage.kind(message)) {
+            case ShortMessage.CONTROLLER -> Optional.of(ControlMap.Trigger.controller(ShortMessage.data1(message)));
+            case ShortMessage.PITCH_BEND -> Optional.of(ControlMap.Trigger.any(ControlKind.PITCH_BEND, 0));
+            case ShortMessage.CHANNEL_PRESSURE -> Optional.of(ControlMap.Trigger.any(ControlKind.CHANNEL_PRESSURE, 0));
+            case ShortMessage.PROGRAM_CHANGE -> Optional.of(ControlMap.Trigger.any(ControlKind.PROGRAM_CHANGE, 0));
+            default -> Optional.empty();
+        };
+    }
+
+    /** The parts that a source's zones lead to now, in their order. */
+    private List<PartRef> reached(String source) {
+        Set<PartRef> parts = new LinkedHashSet<>();
+        routing().zones().stream()
+                .filter(zone -> zone.enabled() && zone.isPlayedBy(source))
+                .forEach(zone -> {
+                    if (zone.to() instanceof Target.ToPart to
+                            && session().part(to.part()).isPresent()) {
+                        parts.add(to.part());
+                    }
+                });
+        return List.copyOf(parts);
+    }
+
+    /**
+     * A map for a control that was moved: at first it does what its source's zones do with it, to be changed from
+     * there.
+     *
+     * @return its id, or that of the map that answers to the control already
+     * @throws IllegalArgumentException with one line where there is no part yet
+     */
+    String add(String source, ControlMap.Trigger when) {
+        Optional<ControlMap> there = maps().stream()
+                .filter(map -> map.isPlayedBy(source)
+                        && map.when().kind() == when.kind()
+                        && map.when().number() == when.number())
+                .findFirst();
+        if (there.isPresent()) {
+            return there.get().id();
+        }
+        List<PartRef> parts =
+                reached(source).isEmpty() ? parts().stream().limit(1).toList() : reached(source);
+        if (parts.isEmpty()) {
+            throw new IllegalArgumentException("There is no sound that it could move yet: add one in Gear.");
+        }
+        return make(
+                source, when, when.kind(), when.number(), parts, Words.control(when.kind(), when.number(), middleC()));
+    }
+
+    private String make(
+            String source, ControlMap.Trigger when, ControlKind kind, int number, List<PartRef> parts, String name) {
+        String id = ControlEdits.freshId(session(), name);
+        document.edit(
+                "add a control map",
+                session ->
+                        ControlEdits.add(session, ControlEdits.many(id, "", source, when, kind, number, parts), null));
+        return id;
+    }
+
+    /** One control that moves a controller of many parts, or (none) of all. Its id. */
+    String many(String source, ControlMap.Trigger when, int number, List<PartRef> parts) {
+        String id = ControlEdits.freshId(session(), "many");
+        String name = (parts.isEmpty() ? "All parts" : parts.size() + " parts") + ": "
+                + ControllerNames.name(number).orElse("CC " + number);
+        document.edit(
+                "one control, many parts",
+                session -> ControlEdits.add(
+                        session,
+                        ControlEdits.many(id, name, source, when, ControlKind.CONTROLLER, number, parts),
+                        null));
+        return id;
+    }
+
+    /** A fade from one sound into another. Its id. */
+    String fade(String source, ControlMap.Trigger when, PartRef from, PartRef to) {
+        String id = ControlEdits.freshId(session(), "fade");
+        String name = "From " + partName(from) + " to " + partName(to);
+        document.edit(
+                "fade between sounds",
+                session -> ControlEdits.add(session, ControlEdits.fade(id, name, source, when, from, to), null));
+        return id;
+    }
+
+    private String partName(PartRef ref) {
+        return session().part(ref).map(Part::name).orElse(ref.toString());
+    }
+
+    /** Two parts that a fade may go between: what a source plays first, or else the first two there are. */
+    List<PartRef> firstTwo(String source) {
+        Set<PartRef> first = new LinkedHashSet<>(source == null ? List.of() : reached(source));
+        first.addAll(parts());
+        return first.stream().limit(2).toList();
+    }
+
+    List<PartRef> parts() {
+        return session().instruments().stream()
+                .flatMap(instrument -> instrument.parts().stream().map(instrument::ref))
+                .toList();
+    }
+
+    /** All parts as choices. */
+    List<Form.Choice> partChoices() {
+        return parts().stream()
+                .map(ref -> new Form.Choice(
+                        ref,
+                        session().instrument(ref.instrument()).orElseThrow().name() + " / " + partName(ref)))
+                .toList();
+    }
+
+    /** All that a send can lead to, and what it leads to where that is nothing of it. */
+    List<Form.Choice> aims(Aim now) {
+        List<Form.Choice> aims = new ArrayList<>();
+        partChoices().forEach(it -> aims.add(new Form.Choice(new Target.ToPart((PartRef) it.value()), it.words())));
+        aims.add(new Form.Choice(new Aim.AllParts(), "all parts"));
+        aims.add(new Form.Choice(new Aim.ToScene(Aim.ToScene.NEXT), "the next scene"));
+        aims.add(new Form.Choice(new Aim.ToScene(Aim.ToScene.PREVIOUS), "the scene before"));
+        session().scenes().forEach(it -> aims.add(new Form.Choice(new Aim.ToScene(it.id()), "scene " + it.name())));
+        if (aims.stream().noneMatch(it -> it.value().equals(now))) {
+            aims.add(new Form.Choice(
+                    now, now instanceof Target to ? Words.target(to, session()) : scene((Aim.ToScene) now)));
+        }
+        return aims;
+    }
+
+    /** A send led elsewhere; where its kind cannot lead there, it becomes one that can. */
+    static ControlMap.Send led(ControlMap.Send send, Aim to) {
+        if (to instanceof Aim.ToScene) {
+            return new ControlMap.Send(ControlKind.SCENE, 0, 0, ControlKind.SCENE.most(), null, to);
+        }
+        boolean fits =
+                send.kind() != ControlKind.SCENE && !(send.kind() == ControlKind.NOTE && to instanceof Aim.AllParts);
+        return fits
+                ? new ControlMap.Send(send.kind(), send.number(), send.first(), send.last(), send.rest(), to)
+                : ControlMap.Send.controller(ControlEdits.EXPRESSION, to);
+    }
+
+    /** A send of another kind, over its whole range unless the range is the same. */
+    static ControlMap.Send ofKind(ControlMap.Send send, ControlKind kind) {
+        boolean same = send.kind().most() == kind.most();
+        int number = kind.isNumbered() ? send.kind().isNumbered() ? send.number() : firstNumber(kind) : 0;
+        return new ControlMap.Send(
+                kind,
+                number,
+                same ? send.first() : 0,
+                same ? send.last() : kind.most(),
+                kind == ControlKind.CONTROLLER ? send.rest() : null,
+                send.to());
+    }
+
+    /** A trigger of another kind, over its whole range unless the range is the same. */
+    static ControlMap.Trigger ofKind(ControlMap.Trigger when, ControlKind kind) {
+        boolean same = when.kind().most() == kind.most();
+        int number = kind.isNumbered() ? when.kind().isNumbered() ? when.number() : firstNumber(kind) : 0;
+        return new ControlMap.Trigger(kind, number, same ? when.low() : 0, same ? when.high() : kind.most());
+    }
+
+    private static int firstNumber(ControlKind kind) {
+        return kind == ControlKind.CONTROLLER ? 1 : 60;
+    }
+
+    /** A map with another send, like its last one. */
+    static ControlMap withMore(ControlMap map) {
+        List<ControlMap.Send> sends = new ArrayList<>(map.sends());
+        sends.add(sends.get(sends.size() - 1));
+        return map.withSends(sends);
+    }
+
+    /** A map without one of its sends. */
+    static ControlMap without(ControlMap map, int send) {
+        List<ControlMap.Send> sends = new ArrayList<>(map.sends());
+        sends.remove(send);
+        return map.withSends(sends);
+    }
+
+    /** The sources that a map answers to, by id. */
+    List<String> players(ControlMap map) {
+        return session().sources().stream()
+                .map(it -> it.id())
+                .filter(map::isPlayedBy)
+                .toList();
+    }
+
+    /** Why a map hears nothing of its control: its source does not let it in; empty where it does. */
+    String deaf(ControlMap map) {
+        return session()
+                .source(map.source())
+                .filter(source -> !source.accept().contains(kind(map.when()))
+                        || source.listen().and(map.channels()).equals(new ChannelSet(0)))
+                .map(source -> source.name() + " does not let it in")
+                .orElse("");
+    }
+
+    private static EventKind kind(ControlMap.Trigger when) {
+        return switch (when.kind()) {
+            case CONTROLLER -> EventKind.of(ShortMessage.controller(0, when.number(), 0));
+            case NOTE -> EventKind.NOTES;
+            case KEY_PRESSURE -> EventKind.KEY_PRESSURE;
+            case PITCH_BEND -> EventKind.PITCH_BEND;
+            case CHANNEL_PRESSURE -> EventKind.CHANNEL_PRESSURE;
+            case PROGRAM_CHANGE, SCENE -> EventKind.PROGRAM_CHANGE;
+        };
+    }
+}

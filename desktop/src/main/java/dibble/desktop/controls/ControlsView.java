@@ -1,0 +1,165 @@
+package dibble.desktop.controls;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.View;
+import dibble.desktop.ui.Words;
+import dibble.routing.ControlMap;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.util.Subscription;
+
+/** What knobs, pedals and sliders do: a card for each control map that holds now, the selected one at the right. */
+public final class ControlsView extends BorderPane implements View {
+    private static final double SIDE = 332;
+
+    private final Desk desk;
+    private final ControlsPresenter presenter;
+    private final Label count = Cards.soft("");
+    private final VBox cards = new VBox(10);
+    private final Label empty = new Label(
+            "Nothing is moved elsewhere yet: every knob goes where its zones pass it. Choose “Move a control to add it”,"
+                    + " and move one.");
+    private final Label told = Cards.soft("");
+    private final ToggleButton learn = new ToggleButton("Move a control to add it");
+    private final MakePane make;
+    private final ControlInspector inspector;
+    private final Map<String, ControlCard> shown = new HashMap<>();
+    private boolean stale = true;
+
+    public ControlsView(Desk desk) {
+        this.desk = desk;
+        presenter = new ControlsPresenter(desk.document());
+        setId("controls");
+        HBox head = new HBox(16, Cards.heading("What knobs, pedals and sliders do"), count);
+        head.getStyleClass().add("card-line");
+        inspector = new ControlInspector(desk, presenter);
+        make = new MakePane(desk, presenter, this::select);
+        learn.setId("learn-control");
+        learn.setMinWidth(USE_PREF_SIZE);
+        learn.setTooltip(new Tooltip("The next knob, wheel, pedal or slider that is moved gets a card"));
+        learn.setOnAction(event -> told.setText(
+                learn.isSelected() ? "Move the knob, wheel, pedal or slider that you mean. (Esc leaves it)" : ""));
+        told.setId("controls-told");
+        told.setWrapText(true);
+        FlowPane buttons = new FlowPane(
+                8,
+                6,
+                learn,
+                Cards.button("add-fade", "Fade between sounds…", make::askFade),
+                Cards.button("add-many", "One control, many parts…", make::askMany));
+        empty.getStyleClass().add("empty");
+        empty.setWrapText(true);
+        VBox column = new VBox(10, head, empty, cards);
+        column.getStyleClass().add("gear-column");
+        ScrollPane scroll = new ScrollPane(column);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("rows");
+        VBox foot = new VBox(6, make, buttons, told);
+        foot.getStyleClass().add("gear-foot");
+        BorderPane left = new BorderPane(scroll);
+        left.setBottom(foot);
+        ScrollPane side = new ScrollPane(inspector);
+        side.setFitToWidth(true);
+        side.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        side.getStyleClass().add("side");
+        side.setMinWidth(SIDE);
+        side.setPrefWidth(SIDE);
+        setCenter(left);
+        setRight(side);
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ESCAPE && learn.isSelected()) {
+                learn.fire();
+                event.consume();
+            }
+        });
+    }
+
+    @Override
+    public Subscription open() {
+        stale = true;
+        return Subscription.combine(
+                desk.document().listen(() -> stale = true)::run,
+                desk.selection().control().subscribe(id -> stale = true),
+                desk.theme().paletteProperty().subscribe(palette -> stale = true),
+                desk.live()
+                        .onControl((source, message) ->
+                                ControlsPresenter.trigger(message).ifPresent(trigger -> moved(source, trigger))),
+                () -> {
+                    learn.setSelected(false);
+                    told.setText("");
+                    make.close();
+                },
+                desk.pulse().each(this::follow));
+    }
+
+    private void select(String id) {
+        desk.selection().control().set(id);
+        stale = true;
+    }
+
+    private void moved(String source, ControlMap.Trigger trigger) {
+        make.moved(source, trigger);
+        if (!learn.isSelected()) {
+            return;
+        }
+        learn.setSelected(false);
+        try {
+            int before = presenter.maps().size();
+            select(presenter.add(source, trigger));
+            told.setText(
+                    presenter.maps().size() > before
+                            ? "Added: " + Words.source(source, desk.session()) + ", "
+                                    + Words.control(
+                                            trigger.kind(),
+                                            trigger.number(),
+                                            desk.session().middleC())
+                                    + "."
+                            : "There is a card for it already.");
+        } catch (IllegalArgumentException e) {
+            told.setText(e.getMessage());
+        }
+    }
+
+    private void follow() {
+        if (stale) {
+            show();
+        }
+        presenter.maps().forEach(map -> Optional.ofNullable(shown.get(map.id())).ifPresent(ControlCard::follow));
+        inspector.follow();
+    }
+
+    private void show() {
+        stale = false;
+        List<ControlMap> maps = presenter.maps();
+        List<Node> nodes = new ArrayList<>();
+        for (ControlMap map : maps) {
+            ControlCard card = shown.computeIfAbsent(map.id(), id -> new ControlCard(desk, presenter, id));
+            card.show(map);
+            nodes.add(card);
+        }
+        shown.keySet().retainAll(maps.stream().map(ControlMap::id).toList());
+        if (!cards.getChildren().equals(nodes)) {
+            cards.getChildren().setAll(nodes);
+        }
+        count.setText(presenter.count());
+        empty.setVisible(maps.isEmpty());
+        empty.setManaged(maps.isEmpty());
+        inspector.show();
+    }
+}

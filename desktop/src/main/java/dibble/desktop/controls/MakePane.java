@@ -1,0 +1,227 @@
+package dibble.desktop.controls;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Words;
+import dibble.gear.PartRef;
+import dibble.midi.ControllerNames;
+import dibble.routing.ControlKind;
+import dibble.routing.ControlMap;
+import dibble.session.ControlEdits;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.VBox;
+
+/** Asks what a fade, or one control for many parts, needs to be made in one action. Esc leaves it. */
+final class MakePane extends VBox {
+    private static final int FIRST_SLIDER = 21;
+
+    private final Desk desk;
+    private final ControlsPresenter presenter;
+    private final Consumer<String> done;
+    private final Label title = Cards.strong("");
+    private final ComboBox<Form.Choice> source = box("make-source", "whose control it is");
+    private final TextField number = new TextField();
+    private final Label name = Cards.soft("or move it now");
+    private final ComboBox<Form.Choice> from = box("fade-from", "the sound at the low end");
+    private final ComboBox<Form.Choice> to = box("fade-to", "the sound at the high end");
+    private final TextField aim = new TextField();
+    private final FlowPane parts = new FlowPane(4, 4);
+    private final FlowPane fading;
+    private final VBox many;
+    private final Button make;
+    private boolean fades;
+    private ControlMap.Trigger when;
+
+    /** @param done is given the id of what was made */
+    MakePane(Desk desk, ControlsPresenter presenter, Consumer<String> done) {
+        super(8);
+        this.desk = desk;
+        this.presenter = presenter;
+        this.done = done;
+        make = Cards.button("make-control-do", "Make it", this::make);
+        setId("make-control");
+        getStyleClass().add("planting");
+        number.setId("make-number");
+        number.setAccessibleText("number of the controller that moves it");
+        number.setPrefColumnCount(3);
+        number.textProperty().subscribe(this::readNumber);
+        aim.setId("many-number");
+        aim.setAccessibleText("number of the controller that it moves in the parts");
+        aim.setPrefColumnCount(3);
+        aim.textProperty().subscribe(this::check);
+        FlowPane control = new FlowPane(8, 6, new Label("Moved by"), source, new Label("controller"), number, name);
+        fading = new FlowPane(8, 6, new Label("From"), from, new Label("to"), to);
+        many = new VBox(
+                6,
+                new FlowPane(
+                        8,
+                        6,
+                        new Label("It moves controller"),
+                        aim,
+                        Cards.soft("of these; of all where none is chosen:")),
+                parts);
+        for (FlowPane pane : List.of(control, fading)) {
+            pane.getStyleClass().add("card-line");
+        }
+        source.setOnAction(event -> check());
+        from.setOnAction(event -> check());
+        to.setOnAction(event -> check());
+        getChildren()
+                .addAll(
+                        title,
+                        fading,
+                        many,
+                        control,
+                        new FlowPane(8, 6, make, Cards.button("make-control-cancel", "Cancel", this::close)));
+        setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                close();
+                event.consume();
+            }
+        });
+        close();
+    }
+
+    private static ComboBox<Form.Choice> box(String id, String name) {
+        ComboBox<Form.Choice> box = new ComboBox<>();
+        box.setId(id);
+        box.setAccessibleText(name);
+        box.getStyleClass().add("gear-choice");
+        return box;
+    }
+
+    void close() {
+        setVisible(false);
+        setManaged(false);
+    }
+
+    void askFade() {
+        open(true, "Fade between two sounds");
+    }
+
+    void askMany() {
+        open(false, "One control, many parts");
+    }
+
+    private void open(boolean fade, String words) {
+        fades = fade;
+        title.setText(words);
+        show(fading, fade);
+        show(many, !fade);
+        source.getItems()
+                .setAll(desk.session().sources().stream()
+                        .map(it -> new Form.Choice(it.id(), it.name()))
+                        .toList());
+        String selected = desk.selection().source().get();
+        source.setValue(source.getItems().stream()
+                .filter(it -> it.value().equals(selected))
+                .findFirst()
+                .orElse(source.getItems().stream().findFirst().orElse(null)));
+        List<Form.Choice> all = presenter.partChoices();
+        from.getItems().setAll(all);
+        to.getItems().setAll(all);
+        List<PartRef> first = presenter.firstTwo(selected);
+        from.setValue(choice(all, first, 0));
+        to.setValue(choice(all, first, 1));
+        parts.getChildren().setAll(all.stream().map(MakePane::partSwitch).toList());
+        number.setText(String.valueOf(FIRST_SLIDER));
+        aim.setText(String.valueOf(ControlEdits.EXPRESSION));
+        show(this, true);
+        number.requestFocus();
+        check();
+    }
+
+    private static Form.Choice choice(List<Form.Choice> all, List<PartRef> first, int place) {
+        return all.stream()
+                .filter(it -> place < first.size() && it.value().equals(first.get(place)))
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static ToggleButton partSwitch(Form.Choice part) {
+        ToggleButton button = new ToggleButton(part.words());
+        button.getStyleClass().add("small");
+        button.setId("many-" + part.value().toString().replace('/', '-'));
+        button.setUserData(part.value());
+        return button;
+    }
+
+    private static void show(javafx.scene.Node node, boolean on) {
+        node.setVisible(on);
+        node.setManaged(on);
+    }
+
+    /** A control was moved: while this is open, that is the one. */
+    void moved(String mover, ControlMap.Trigger trigger) {
+        if (!isVisible()) {
+            return;
+        }
+        source.getItems().stream()
+                .filter(it -> it.value().equals(mover))
+                .findFirst()
+                .ifPresent(source::setValue);
+        if (trigger.kind() == ControlKind.CONTROLLER) {
+            number.setText(String.valueOf(trigger.number()));
+        } else {
+            number.setText("");
+        }
+        when = trigger;
+        name.setText(
+                Words.control(trigger.kind(), trigger.number(), desk.session().middleC()));
+        check();
+    }
+
+    private void readNumber(String text) {
+        if (isNumber(text)) {
+            int value = Integer.parseInt(text.strip());
+            when = ControlMap.Trigger.controller(value);
+            name.setText(ControllerNames.name(value).map(it -> it + ", or").orElse("or") + " move it now");
+        } else {
+            when = null;
+            name.setText("a number from 0 to 127, or move it now");
+        }
+        check();
+    }
+
+    private static boolean isNumber(String text) {
+        return text.strip().matches("\\d{1,3}") && Integer.parseInt(text.strip()) <= 127;
+    }
+
+    private void check() {
+        boolean fits = fades
+                ? from.getValue() != null
+                        && to.getValue() != null
+                        && !from.getValue().equals(to.getValue())
+                : isNumber(aim.getText()) && !presenter.parts().isEmpty();
+        make.setDisable(when == null || source.getValue() == null || !fits);
+    }
+
+    private void make() {
+        String mover = (String) source.getValue().value();
+        String made;
+        if (fades) {
+            made = presenter.fade(mover, when, (PartRef) from.getValue().value(), (PartRef)
+                    to.getValue().value());
+        } else {
+            List<PartRef> chosen = new ArrayList<>();
+            parts.getChildren()
+                    .forEach(node -> Optional.of((ToggleButton) node)
+                            .filter(ToggleButton::isSelected)
+                            .ifPresent(it -> chosen.add((PartRef) it.getUserData())));
+            made = presenter.many(mover, when, Integer.parseInt(aim.getText().strip()), chosen);
+        }
+        close();
+        done.accept(made);
+    }
+}

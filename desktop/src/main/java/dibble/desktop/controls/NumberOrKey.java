@@ -1,0 +1,73 @@
+package dibble.desktop.controls;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.NoteField;
+import dibble.midi.ControllerNames;
+import dibble.midi.MiddleC;
+import dibble.routing.ControlKind;
+import java.util.function.IntConsumer;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+
+/** The number of a controller with its name, or a key; nothing for kinds that have neither. */
+final class NumberOrKey extends HBox {
+    private final TextField number;
+    private final NoteField key;
+    private final Label name = Cards.soft("");
+    private final IntConsumer taker;
+    private int shown;
+
+    /**
+     * @param name what it is the number of
+     * @param taker is given another number 0-127
+     */
+    NumberOrKey(String id, String name, IntConsumer taker) {
+        super(8);
+        this.taker = taker;
+        number = Cards.field(id, "controller, " + name, this::commit);
+        number.setPrefColumnCount(3);
+        number.setMinWidth(54);
+        key = new NoteField("key, " + name);
+        key.setId(id + "-key");
+        key.setPrefColumnCount(5);
+        key.setOnNote(note -> {
+            if (note != shown) {
+                taker.accept(note);
+            }
+        });
+        getStyleClass().add("card-line");
+        getChildren().addAll(number, key, this.name);
+    }
+
+    private void commit() {
+        String text = number.getText().strip();
+        int value = text.matches("\\d{1,3}") ? Integer.parseInt(text) : -1;
+        if (value < 0 || value > 127) {
+            number.setText(String.valueOf(shown));
+        } else if (value != shown) {
+            taker.accept(value);
+        }
+    }
+
+    void show(ControlKind kind, int value, MiddleC middleC) {
+        shown = value;
+        boolean isKey = kind == ControlKind.NOTE || kind == ControlKind.KEY_PRESSURE;
+        show(number, kind == ControlKind.CONTROLLER);
+        show(key, isKey);
+        show(name, kind == ControlKind.CONTROLLER || !kind.isNumbered());
+        if (!number.isFocused() || !number.getText().equals(String.valueOf(value))) {
+            number.setText(String.valueOf(value));
+        }
+        if (isKey) {
+            key.setNote(value, middleC);
+        }
+        name.setText(
+                kind == ControlKind.CONTROLLER ? ControllerNames.name(value).orElse("") : "has no number");
+    }
+
+    private static void show(javafx.scene.Node node, boolean on) {
+        node.setVisible(on);
+        node.setManaged(on);
+    }
+}

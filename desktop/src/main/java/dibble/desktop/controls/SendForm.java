@@ -1,0 +1,164 @@
+package dibble.desktop.controls;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.routing.Aim;
+import dibble.routing.ControlKind;
+import dibble.routing.ControlMap;
+import java.util.List;
+import java.util.function.BiFunction;
+import java.util.function.UnaryOperator;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** The fields of one send of a control map; shows the map by its id. */
+final class SendForm extends VBox {
+    static final List<Form.Choice> KINDS = List.of(
+            new Form.Choice(ControlKind.CONTROLLER, "controller"),
+            new Form.Choice(ControlKind.NOTE, "note"),
+            new Form.Choice(ControlKind.PITCH_BEND, "pitch bend"),
+            new Form.Choice(ControlKind.CHANNEL_PRESSURE, "pressure"),
+            new Form.Choice(ControlKind.KEY_PRESSURE, "key pressure"),
+            new Form.Choice(ControlKind.PROGRAM_CHANGE, "program change"));
+    private static final List<Form.Choice> CALL = List.of(new Form.Choice(ControlKind.SCENE, "call"));
+
+    private final Desk desk;
+    private final ControlsPresenter presenter;
+    private final int place;
+    private final Chip chip = new Chip();
+    private final Label now = Cards.strong("");
+    private final Button remove;
+    private final Form<String> form;
+    private String shown;
+
+    /** @param place which of the sends it is */
+    SendForm(Desk desk, ControlsPresenter presenter, int place) {
+        super(6);
+        this.desk = desk;
+        this.presenter = presenter;
+        this.place = place;
+        getStyleClass().add("send-form");
+        remove = Cards.button(
+                "send-remove-" + place,
+                "Remove",
+                () -> presenter.change("remove a send", shown, it -> ControlsPresenter.without(it, place)));
+        remove.getStyleClass().add("link");
+        remove.setAccessibleText("remove send " + (place + 1));
+        HBox.setHgrow(now, Priority.ALWAYS);
+        now.setMaxWidth(Double.MAX_VALUE);
+        HBox head = new HBox(8, chip, now, remove);
+        head.getStyleClass().add("card-line");
+        form = new Form<>(
+                () -> desk.session().middleC(),
+                id -> presenter.map(id).filter(it -> it.sends().size() > place).isPresent(),
+                (id, what, change) -> change.apply(id));
+        NumberOrKey number = new NumberOrKey(
+                "send-number-" + place,
+                "of send " + (place + 1),
+                value -> change(
+                        "number",
+                        it -> new ControlMap.Send(it.kind(), value, it.first(), it.last(), it.rest(), it.to())));
+        String of = " of send " + (place + 1);
+        form.choice(
+                        "send-aim-" + place,
+                        "To",
+                        "where" + of + " goes",
+                        id -> presenter.aims(send(id).to()),
+                        id -> send(id).to(),
+                        edit("to", (send, to) -> ControlsPresenter.led(send, (Aim) to)))
+                .choice(
+                        "send-kind-" + place,
+                        "As",
+                        "the kind of message" + of,
+                        id -> kinds(send(id)),
+                        id -> send(id).kind(),
+                        edit("kind", (send, kind) -> ControlsPresenter.ofKind(send, (ControlKind) kind)))
+                .onlyFor(id -> send(id).kind() != ControlKind.SCENE)
+                .row(
+                        "Number",
+                        number,
+                        id -> number.show(
+                                send(id).kind(),
+                                send(id).number(),
+                                desk.session().middleC()))
+                .onlyFor(id -> send(id).kind().isNumbered())
+                .ends(
+                        "send-value-" + place,
+                        "Values",
+                        "values at the ends of the window" + of,
+                        id -> send(id).kind().most(),
+                        id -> new int[] {send(id).first(), send(id).last()},
+                        edit("curve", (send, ends) -> send.withWindow(ends[0], ends[1])))
+                .onlyFor(id -> send(id).kind() != ControlKind.SCENE)
+                .number(
+                        "send-rest-" + place,
+                        "At rest",
+                        "where the controller goes when the map holds no longer" + of,
+                        0,
+                        127,
+                        true,
+                        id -> send(id).rest(),
+                        edit(
+                                "rest",
+                                (send, value) -> new ControlMap.Send(
+                                        send.kind(), send.number(), send.first(), send.last(), value, send.to())))
+                .onlyFor(id -> send(id).kind() == ControlKind.CONTROLLER);
+        getChildren().addAll(head, form);
+    }
+
+    private ControlMap.Send send(String id) {
+        return presenter.map(id).orElseThrow().sends().get(place);
+    }
+
+    private static List<Form.Choice> kinds(ControlMap.Send send) {
+        if (send.kind() == ControlKind.SCENE) {
+            return CALL;
+        }
+        return send.to() instanceof Aim.AllParts
+                ? KINDS.stream().filter(it -> it.value() != ControlKind.NOTE).toList()
+                : KINDS;
+    }
+
+    private void change(String what, UnaryOperator<ControlMap.Send> change) {
+        presenter.change(what, shown, it -> it.withSend(place, change));
+    }
+
+    private <V> BiFunction<String, V, String> edit(String what, BiFunction<ControlMap.Send, V, ControlMap.Send> with) {
+        return (id, value) -> {
+            presenter.change(what, id, it -> it.withSend(place, send -> with.apply(send, value)));
+            return id;
+        };
+    }
+
+    void show(ControlMap map) {
+        shown = map.id();
+        ControlsPresenter.Said said = presenter.said(map, map.sends().get(place));
+        chip.show(said.colour(), said.channel());
+        chip.setVisible(!said.channel().isEmpty());
+        chip.setManaged(!said.channel().isEmpty());
+        remove.setDisable(map.sends().size() < 2);
+        form.show(map.id());
+        follow(map);
+    }
+
+    /** Says what the send makes of the control's position. */
+    void follow(ControlMap map) {
+        int value = presenter.players(map).stream()
+                .mapToInt(source ->
+                        desk.live().value(source, map.when().kind(), map.when().number(), map.channels()))
+                .filter(it -> it >= 0)
+                .findFirst()
+                .orElse(-1);
+        ControlMap.Send send = map.sends().get(place);
+        String text = presenter.said(map, send).to()
+                + (value < 0 || send.kind() == ControlKind.SCENE ? "" : "  " + ControlsPresenter.now(map, send, value));
+        if (!text.equals(now.getText())) {
+            now.setText(text);
+        }
+    }
+}

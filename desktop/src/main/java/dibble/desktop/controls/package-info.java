@@ -1,0 +1,2 @@
+/** Controls: what knobs, pedals and sliders do. */
+package dibble.desktop.controls;

@@ -1,0 +1,2 @@
+/** Scenes: what holds in which, and the present one shown large. */
+package dibble.desktop.scenes;
