@@ -8,7 +8,7 @@ import java.util.List;
 /** An instrument that hears a source past Dibble and is reached from it through zones as well. */
 final class Bypass extends Check {
     Bypass() {
-        super("bypass", Level.WARNING);
+        super("bypass", Level.WARNING, "It would sound every note twice: once by its own cable, once through Dibble.");
     }
 
     @Override

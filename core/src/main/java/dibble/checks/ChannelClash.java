@@ -13,7 +13,7 @@ import java.util.Optional;
 /** Two parts on one port with the same channel. */
 final class ChannelClash extends Check {
     ChannelClash() {
-        super("channel-clash", Level.ERROR);
+        super("channel-clash", Level.ERROR, "Both would sound on every note that is sent to either.");
     }
 
     @Override

@@ -8,14 +8,21 @@ import java.util.Optional;
 abstract class Check {
     private final String code;
     private final Level level;
+    private final String about;
 
-    Check(String code, Level level) {
+    /** @param about what comes of it if nothing is done, as a sentence for people */
+    Check(String code, Level level, String about) {
         this.code = code;
         this.level = level;
+        this.about = about;
     }
 
     final String code() {
         return code;
+    }
+
+    final String about() {
+        return about;
     }
 
     /** Collects what it finds. */

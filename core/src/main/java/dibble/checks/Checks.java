@@ -42,6 +42,20 @@ public final class Checks {
         return ALL.stream().map(Check::code).toList();
     }
 
+    /**
+     * What comes of what a check finds if nothing is done, as a sentence for people.
+     *
+     * @throws IllegalArgumentException where no check has that code
+     */
+    public static String about(String code) {
+        return ALL.stream()
+                .filter(check -> check.code().equals(code))
+                .findFirst()
+                .map(Check::about)
+                .orElseThrow(
+                        () -> new IllegalArgumentException("check " + code + " (expected one of " + codes() + ")"));
+    }
+
     /** All that the checks of a session find, except what is marked as intended. */
     public static List<Finding> run(Session session, Performance performance) {
         return run(session, performance, Live.UNKNOWN);

@@ -10,7 +10,7 @@ import java.util.stream.Collectors;
 /** A zone that lists a channel that its source does not listen to, or does not send. */
 final class Deaf extends Check {
     Deaf() {
-        super("deaf", Level.WARNING);
+        super("deaf", Level.WARNING, "That channel never arrives, so the zone is silent on it.");
     }
 
     @Override

@@ -9,7 +9,7 @@ import java.util.List;
 /** One key that reaches the same destination twice: through two zones, or through one and the source's own sounds. */
 final class Doubled extends Check {
     Doubled() {
-        super("doubled", Level.WARNING);
+        super("doubled", Level.WARNING, "One key plays one sound twice. Most often one of the two is a leftover.");
     }
 
     @Override

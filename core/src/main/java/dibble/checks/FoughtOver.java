@@ -18,7 +18,7 @@ final class FoughtOver extends Check {
     private record Moved(Destination to, int controller) {}
 
     FoughtOver() {
-        super("fought-over", Level.WARNING);
+        super("fought-over", Level.WARNING, "The value jumps between the two whenever either is moved.");
     }
 
     @Override

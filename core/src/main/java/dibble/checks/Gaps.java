@@ -9,7 +9,7 @@ import java.util.List;
 /** Keys that a source has and no zone takes, where it has zones at all. */
 final class Gaps extends Check {
     Gaps() {
-        super("gap", Level.WARNING);
+        super("gap", Level.WARNING, "These keys are silent in that scene.");
     }
 
     @Override

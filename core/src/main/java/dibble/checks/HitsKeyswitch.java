@@ -10,7 +10,7 @@ import java.util.Map;
 /** A zone for playing that can send notes that are keyswitches of its part. */
 final class HitsKeyswitch extends Check {
     HitsKeyswitch() {
-        super("hits-keyswitch", Level.WARNING);
+        super("hits-keyswitch", Level.WARNING, "Playing there changes how the part plays instead of sounding a note.");
     }
 
     @Override

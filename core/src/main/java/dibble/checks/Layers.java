@@ -7,7 +7,7 @@ import java.util.List;
 /** Keys that play two destinations or more. */
 final class Layers extends Check {
     Layers() {
-        super("layer", Level.NOTE);
+        super("layer", Level.NOTE, "Meant as it is, most often. It is told so that no layer comes as a surprise.");
     }
 
     @Override

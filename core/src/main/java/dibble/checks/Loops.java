@@ -10,7 +10,7 @@ import java.util.List;
 /** What goes to a port and comes back from a source of the same device. */
 final class Loops extends Check {
     Loops() {
-        super("loop", Level.ERROR);
+        super("loop", Level.ERROR, "A note that comes back plays again, and again: notes pile up and hang.");
     }
 
     @Override

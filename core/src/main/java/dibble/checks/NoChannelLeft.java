@@ -11,7 +11,7 @@ final class NoChannelLeft extends Check {
     private static final int DRUMS = 10;
 
     NoChannelLeft() {
-        super("no-channel-left", Level.ERROR);
+        super("no-channel-left", Level.ERROR, "A port has sixteen channels. What is sent to this part goes nowhere.");
     }
 
     @Override

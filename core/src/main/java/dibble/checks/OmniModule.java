@@ -7,7 +7,10 @@ import java.util.List;
 /** An instrument that hears all channels and is not alone on its port, or has two parts. */
 final class OmniModule extends Check {
     OmniModule() {
-        super("omni-module", Level.WARNING);
+        super(
+                "omni-module",
+                Level.WARNING,
+                "It sounds whatever goes to any channel of its port, other parts' notes too.");
     }
 
     @Override

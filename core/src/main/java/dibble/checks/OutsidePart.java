@@ -11,7 +11,10 @@ import java.util.Optional;
 /** A zone that can send notes beyond its part's own keys, or beyond 0-127 without folding. */
 final class OutsidePart extends Check {
     OutsidePart() {
-        super("outside-part", Level.WARNING);
+        super(
+                "outside-part",
+                Level.WARNING,
+                "The part has no sound there, or the note would not exist, so those keys are silent.");
     }
 
     @Override

@@ -10,7 +10,7 @@ import java.util.List;
 /** A zone, a control map or a scene's sound that names a part or an instrument that is not there. */
 final class PartMissing extends Check {
     PartMissing() {
-        super("part-missing", Level.ERROR);
+        super("part-missing", Level.ERROR, "Whatever leads there sounds nothing until it is given another sound.");
     }
 
     @Override

@@ -7,7 +7,7 @@ final class PortMissing extends Check {
     private static final String ANY = "any";
 
     PortMissing() {
-        super("port-missing", Level.WARNING);
+        super("port-missing", Level.WARNING, "Its place is kept. When it is plugged in again it goes on by itself.");
     }
 
     @Override

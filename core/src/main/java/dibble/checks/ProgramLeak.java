@@ -11,7 +11,7 @@ import java.util.Set;
 /** Program changes of a source that pass to a part: a stray one replaces a sound. */
 final class ProgramLeak extends Check {
     ProgramLeak() {
-        super("program-leak", Level.NOTE);
+        super("program-leak", Level.NOTE, "A program change that is played there replaces the part's sound.");
     }
 
     @Override

@@ -9,7 +9,7 @@ import java.util.Map;
 /** Two scenes with the same program: only the first can be called by it. */
 final class SceneProgramClash extends Check {
     SceneProgramClash() {
-        super("scene-program-clash", Level.WARNING);
+        super("scene-program-clash", Level.WARNING, "Only the first of them can be called by that program.");
     }
 
     @Override

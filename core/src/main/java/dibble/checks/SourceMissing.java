@@ -8,7 +8,7 @@ import java.util.List;
 /** A zone, a control map or the scene switch that names a source that is not there. */
 final class SourceMissing extends Check {
     SourceMissing() {
-        super("source-missing", Level.ERROR);
+        super("source-missing", Level.ERROR, "Nobody can play it until it is given to a source that is there.");
     }
 
     @Override

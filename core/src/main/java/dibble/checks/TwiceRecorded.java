@@ -6,7 +6,7 @@ import java.util.List;
 /** Two armed tracks that record the same events. */
 final class TwiceRecorded extends Check {
     TwiceRecorded() {
-        super("twice-recorded", Level.WARNING);
+        super("twice-recorded", Level.WARNING, "The same notes would be on two tracks, and play twice.");
     }
 
     @Override

@@ -8,7 +8,7 @@ import java.util.Optional;
 /** Two sources that keep sending the same: one device that is seen on two ports. Only live. */
 final class Twins extends Check {
     Twins() {
-        super("twin-ports", Level.WARNING);
+        super("twin-ports", Level.WARNING, "Every note would sound twice, and be recorded twice.");
     }
 
     @Override

@@ -7,7 +7,7 @@ import java.util.Set;
 /** A part that nothing reaches in any scene. */
 final class Unfed extends Check {
     Unfed() {
-        super("unfed", Level.NOTE);
+        super("unfed", Level.NOTE, "No key reaches it in any scene. Give it a zone in Keys or a ribbon in Channels.");
     }
 
     @Override

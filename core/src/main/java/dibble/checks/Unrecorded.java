@@ -8,7 +8,7 @@ import java.util.Optional;
 /** A part that is played, while its track is not armed. A part with no track at all gets one when recording begins. */
 final class Unrecorded extends Check {
     Unrecorded() {
-        super("unrecorded", Level.NOTE);
+        super("unrecorded", Level.NOTE, "It sounds, but would be missing from its track; it goes to Everything else.");
     }
 
     @Override

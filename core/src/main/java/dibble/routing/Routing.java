@@ -105,6 +105,14 @@ public record Routing(
         return instrument(ref.instrument()).flatMap(instrument -> instrument.part(ref.part()));
     }
 
+    /** The part of an instrument that has a channel 1-16 now. */
+    public Optional<Part> partAt(String instrument, int channel) {
+        return instrument(instrument)
+                .flatMap(it -> it.parts().stream()
+                        .filter(part -> channels.channel(it.ref(part)).orElse(0) == channel)
+                        .findFirst());
+    }
+
     public Optional<Source> source(String id) {
         return sources.stream().filter(source -> source.id().equals(id)).findFirst();
     }

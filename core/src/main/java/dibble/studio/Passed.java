@@ -25,6 +25,17 @@ public final class Passed {
         mask = capacity - 1;
     }
 
+    /** As it is now, to be looked at while more passes. */
+    public Passed copy() {
+        Passed copy = new Passed(stamps.length);
+        System.arraycopy(stamps, 0, copy.stamps, 0, stamps.length);
+        System.arraycopy(packed, 0, copy.packed, 0, packed.length);
+        copy.count = count;
+        copy.groups = groups;
+        copy.skipped = skipped;
+        return copy;
+    }
+
     /** Takes the next entry, in the order of the monitor. */
     public void take(long stamp, long entry) {
         boolean leads = isPlayed(entry) || !inGroup || stamp != groupStamp;

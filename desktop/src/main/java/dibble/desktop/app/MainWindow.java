@@ -1,18 +1,23 @@
 package dibble.desktop.app;
 
 import dibble.desktop.channels.ChannelsView;
+import dibble.desktop.checks.ChecksView;
 import dibble.desktop.controls.ControlsView;
 import dibble.desktop.gear.GearView;
 import dibble.desktop.keys.KeysView;
 import dibble.desktop.live.LiveLine;
+import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.settings.SettingsView;
 import dibble.desktop.takes.TakesView;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.Places;
 import dibble.desktop.ui.View;
+import dibble.desktop.ui.Words;
 import dibble.routing.Scene;
+import dibble.session.ControlEdits;
 import dibble.session.StartingPoint;
 import dibble.studio.Loop;
 import dibble.studio.Transport;
@@ -22,6 +27,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -51,6 +57,7 @@ import javafx.util.Subscription;
 
 /** The frame: session, views, transport, scene and silence at the top; the live line at the foot. */
 public final class MainWindow extends BorderPane {
+    private static final PseudoClass FOUND = PseudoClass.getPseudoClass("found");
     private static final PseudoClass RECORDING = PseudoClass.getPseudoClass("recording");
 
     /** The views that there are, in the order of the work. */
@@ -61,7 +68,9 @@ public final class MainWindow extends BorderPane {
         CONTROLS("Controls"),
         TAKES("Takes"),
 
-        /** Has no tab: it stands in the session's menu. */
+        /** These have no tab: scene and checks have their places at the top, all stand in the session's menu. */
+        SCENES("Scenes"),
+        CHECKS("Checks"),
         SETTINGS("Settings");
 
         private final String title;
@@ -93,9 +102,15 @@ public final class MainWindow extends BorderPane {
     private final HBox sceneBox = new HBox(8);
     private final ToggleButton perform = new ToggleButton("Stand-ins play");
     private final LiveLine live;
+    private final ScenesView scenesView;
+    private final ToggleButton checks = new ToggleButton();
     private Subscription subscription = Subscription.EMPTY;
     private Subscription viewSubscription = Subscription.EMPTY;
     private Page page;
+
+    /** The view to which scenes and checks lead back. */
+    private Page before = Page.KEYS;
+
     private boolean showingScenes;
     private List<Loop> toldLoops = List.of();
 
@@ -104,13 +119,17 @@ public final class MainWindow extends BorderPane {
         this.workbench = workbench;
         this.quit = quit;
         desk = workbench.desk();
+        scenesView = new ScenesView(desk);
         files = new FileActions(workbench);
         views.put(Page.GEAR, new GearView(desk, point -> files.begin(point.session())));
         views.put(Page.KEYS, new KeysView(desk));
         views.put(Page.CHANNELS, new ChannelsView(desk));
         views.put(Page.CONTROLS, new ControlsView(desk));
         views.put(Page.TAKES, new TakesView(desk));
+        views.put(Page.SCENES, scenesView);
+        views.put(Page.CHECKS, new ChecksView(desk));
         views.put(Page.SETTINGS, new SettingsView(desk));
+        desk.places().onShow(this::show);
         perform.setId("perform");
         perform.setTooltip(new Tooltip("The stand-ins play the demo's performance on their keyboards"));
         perform.setOnAction(event -> {
@@ -141,6 +160,10 @@ public final class MainWindow extends BorderPane {
                         item("Save", "Shortcut+S", files::save),
                         item("Save as…", "Shortcut+Shift+S", files::saveAs),
                         item("Export tracks…", "Shortcut+E", files::export),
+                        new SeparatorMenuItem(),
+                        item("Scenes…", "Shortcut+6", () -> show(Page.SCENES)),
+                        item("Scene, large", "Shortcut+L", this::showLargeScene),
+                        item("Checks…", "Shortcut+7", () -> show(Page.CHECKS)),
                         new SeparatorMenuItem(),
                         item("Day or night", "Shortcut+D", this::switchTheme),
                         item("Settings…", "Shortcut+COMMA", () -> show(Page.SETTINGS)),
@@ -179,7 +202,12 @@ public final class MainWindow extends BorderPane {
         silence.setTooltip(new Tooltip("All notes off, everything at rest (Ctrl+.)"));
         silence.setOnAction(event -> silence());
         silence.setMinWidth(USE_PREF_SIZE);
-        bar.getChildren().addAll(transport(), space, sceneBox(), silence);
+        checks.setId("checks-count-button");
+        checks.getStyleClass().add("checks-button");
+        checks.setMinWidth(USE_PREF_SIZE);
+        checks.setTooltip(new Tooltip("What would surprise you, with its mend (Ctrl+7)"));
+        checks.setOnAction(event -> show(page == Page.CHECKS ? before : Page.CHECKS));
+        bar.getChildren().addAll(transport(), space, sceneBox(), checks, silence);
         return bar;
     }
 
@@ -216,7 +244,7 @@ public final class MainWindow extends BorderPane {
         position.setAccessibleText("position: bar and beat");
         tempo.getStyleClass().add("soft");
         tempo.setMinWidth(USE_PREF_SIZE);
-        record.setMinWidth(112);
+        record.setMinWidth(100);
         // They have keys of their own; a click must not take Space away from playing and stopping.
         record.setFocusTraversable(false);
         play.setFocusTraversable(false);
@@ -227,9 +255,9 @@ public final class MainWindow extends BorderPane {
     }
 
     private HBox sceneBox() {
-        Label label = new Label("Scene");
-        label.getStyleClass().add("soft");
-        label.setMinWidth(USE_PREF_SIZE);
+        Button label = link("Scene", "All scenes, and what they differ in (Ctrl+6)");
+        label.setId("scenes-link");
+        label.setOnAction(event -> show(page == Page.SCENES ? before : Page.SCENES));
         scenes.getStyleClass().add("scene-choice");
         scenes.setId("scene");
         scenes.setAccessibleText("scene");
@@ -286,10 +314,17 @@ public final class MainWindow extends BorderPane {
         });
         // What was played is read before anything draws it: it is seen in the same frame.
         subscription = Subscription.combine(
-                subscription, theme, notes, unlisten::run, desk.pulse().each(this::follow), live.open());
+                subscription,
+                theme,
+                notes,
+                desk.findings().listen(this::showChecks),
+                unlisten::run,
+                desk.pulse().each(this::follow),
+                live.open());
         show(desk.session().sources().isEmpty() ? Page.GEAR : Page.KEYS);
         desk.pulse().start();
         showDocument();
+        showChecks();
     }
 
     /** Ends what {@link #open} began. */
@@ -307,12 +342,77 @@ public final class MainWindow extends BorderPane {
     void show(Page next) {
         if (next != page) {
             viewSubscription.unsubscribe();
+            if (page != null && TABS.contains(page)) {
+                before = page;
+            }
             page = next;
+            live.followMoves(next == Page.CONTROLS);
             Node node = views.get(next);
             center.getChildren().setAll(node);
             viewSubscription = ((View) node).open();
         }
         tabs.forEach((each, tab) -> tab.setSelected(each == page));
+        checks.setSelected(page == Page.CHECKS);
+    }
+
+    /** Shows a thing of the session in the view that it belongs to. */
+    private void show(Places.Thing thing) {
+        String id = thing.id();
+        switch (thing.kind()) {
+            case ZONE -> {
+                desk.session().zone(id).ifPresent(zone -> {
+                    desk.session()
+                            .source(zone.source())
+                            .ifPresent(source -> desk.selection().source().set(source.id()));
+                    callIfElsewhere(desk.session().sceneOf(id));
+                    desk.selection().zoneAlone(id);
+                });
+                show(Page.KEYS);
+            }
+            case CONTROL -> {
+                callIfElsewhere(ControlEdits.sceneOf(desk.session(), id));
+                desk.selection().control().set(id);
+                show(Page.CONTROLS);
+            }
+            case PART -> {
+                desk.selection().instrument().set(null);
+                desk.selection().parts().clear();
+                desk.selection().partAlso(id);
+                show(Page.GEAR);
+            }
+            case INSTRUMENT -> {
+                desk.selection().parts().clear();
+                desk.selection().part().set(null);
+                desk.selection().instrument().set(id);
+                show(Page.GEAR);
+            }
+            case SOURCE -> {
+                desk.selection().source().set(id);
+                show(Page.GEAR);
+            }
+            case SCENE -> {
+                desk.selection().scene().set(id);
+                scenesView.showLarge(false);
+                show(Page.SCENES);
+            }
+            case TRACK -> show(Page.TAKES);
+        }
+    }
+
+    /** What holds in another scene can be seen in that scene only. */
+    private void callIfElsewhere(Optional<Scene> scene) {
+        scene.ifPresent(it -> desk.document().perform(performance -> performance.withScene(it.id())));
+    }
+
+    private void showLargeScene() {
+        scenesView.showLarge(page != Page.SCENES || !scenesView.isLarge());
+        show(Page.SCENES);
+    }
+
+    private void showChecks() {
+        int count = desk.findings().count();
+        checks.setText(count == 0 ? "all clear" : Words.count(count, "check"));
+        checks.pseudoClassStateChanged(FOUND, count > 0);
     }
 
     private void switchTheme() {
@@ -335,9 +435,8 @@ public final class MainWindow extends BorderPane {
                 .scene(desk.session().activeScene(desk.performance()))
                 .orElse(null));
         showingScenes = false;
-        boolean hasScenes = !desk.session().scenes().isEmpty();
-        sceneBox.setVisible(hasScenes);
-        sceneBox.setManaged(hasScenes);
+        scenes.setVisible(!desk.session().scenes().isEmpty());
+        scenes.setManaged(scenes.isVisible());
         perform.setVisible(workbench.canPerform());
         perform.setManaged(perform.isVisible());
         tempo.setText(Math.round(desk.session().tempo().bpm(0)) + " bpm");
@@ -347,6 +446,7 @@ public final class MainWindow extends BorderPane {
         workbench.pulse();
         tellLoops();
         desk.live().read();
+        desk.findings().follow();
         Transport now = workbench.studio().transport();
         transport.pseudoClassStateChanged(RECORDING, now == Transport.RECORDING);
         recordWord.setText(now == Transport.RECORDING ? "Recording" : "Record");
@@ -428,6 +528,8 @@ public final class MainWindow extends BorderPane {
             silence();
         } else if (event.getCode() == KeyCode.SPACE && !takesSpace(focused)) {
             playOrStop();
+        } else if (event.getCode() == KeyCode.W && !event.isShortcutDown() && !event.isAltDown()) {
+            live.why();
         } else if (event.isShortcutDown() && tab(event.getCode()) != null) {
             show(tab(event.getCode()));
         } else {

@@ -3,6 +3,7 @@ package dibble.desktop.app;
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Findings;
 import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Preferences;
@@ -68,12 +69,13 @@ public final class Workbench implements AutoCloseable {
         standIns.onChange(() -> portsChanged.set(true));
         AskBar ask = new AskBar();
         Preferences preferences = new Preferences(userFolder, ask::tell);
+        LiveState live = new LiveState(studio.monitor(), studio::monitorSkipped, studio.slots());
         desk = new Desk(
                 document,
                 studio,
                 standIns,
                 devices,
-                new LiveState(studio.monitor(), studio::monitorSkipped, studio.slots()),
+                live,
                 new Selection(),
                 new Pulse(),
                 new Theme(),
@@ -81,7 +83,8 @@ public final class Workbench implements AutoCloseable {
                 preferences,
                 new GearShelf(userFolder),
                 this::level,
-                new Places());
+                new Places(),
+                new Findings(document, studio, devices, live));
         selectFirst();
     }
 
@@ -130,6 +133,7 @@ public final class Workbench implements AutoCloseable {
         desk.selection().parts().clear();
         desk.selection().instrument().set(null);
         desk.selection().control().set(null);
+        desk.selection().scene().set(null);
         desk.selection()
                 .source()
                 .set(document.session().sources().stream()

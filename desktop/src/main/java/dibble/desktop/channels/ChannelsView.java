@@ -121,7 +121,9 @@ public final class ChannelsView extends BorderPane implements View {
         line.getStyleClass().add("card-line");
         HBox.setHgrow(buttons, Priority.SOMETIMES);
         told.setMinWidth(150);
-        buttons.setPrefWrapLength(800);
+        buttons.setPrefWrapLength(860);
+        buttons.setMinWidth(500);
+        told.setPrefWidth(330);
         VBox foot = new VBox(8, plant, way, line);
         foot.getStyleClass().add("channels-foot");
         setTop(head);

@@ -61,12 +61,7 @@ final class FacePane extends VBox {
     }
 
     private int colour(int channel) {
-        return instrument.parts().stream()
-                .filter(part ->
-                        desk.routing().channels().channel(instrument.ref(part)).orElse(0) == channel)
-                .findFirst()
-                .map(Part::colour)
-                .orElse(0);
+        return desk.routing().partAt(instrument.id(), channel).map(Part::colour).orElse(0);
     }
 
     /** Shows what has come since the last frame. */

@@ -16,6 +16,7 @@ import dibble.routing.Zone;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.Optional;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -42,6 +43,13 @@ public final class LiveLine extends VBox {
     private final Label lost = new Label();
     private final KeyboardPane keyboard = new KeyboardPane(this::shape, true);
     private final HandControls hands;
+    private final PassedPane passed;
+    private final WhyPane why;
+    private final ToggleButton showPassed = panelSwitch("show-passed", "everything that passed");
+    private final ToggleButton showWhy = panelSwitch("show-why", "why?");
+    private final ToggleButton fold = panelSwitch("fold-live", "fold");
+    private final HBox playing = new HBox(10);
+    private boolean followsMoves;
     private String held;
     private boolean pads;
     private final Map<KeyCode, Runnable> typedDown = new EnumMap<>(KeyCode.class);
@@ -68,7 +76,8 @@ public final class LiveLine extends VBox {
         octave.setMinWidth(Region.USE_PREF_SIZE);
         octave.setId("typed-octave");
         lost.setId("lost");
-        HBox top = new HBox(8, sentence, lost, extra, keysPlay, octaveDown, octave, octaveUp);
+        HBox top =
+                new HBox(8, sentence, lost, showWhy, showPassed, fold, extra, keysPlay, octaveDown, octave, octaveUp);
         top.getStyleClass().add("live-top");
         keyboard.setId("live-keyboard");
         keyboard.setMinHeight(64);
@@ -87,7 +96,28 @@ public final class LiveLine extends VBox {
         });
         hands = new HandControls(desk, () -> desk.session().source(held).orElse(null));
         HBox.setHgrow(keyboard, Priority.ALWAYS);
-        getChildren().addAll(top, new HBox(10, hands, keyboard));
+        playing.getChildren().addAll(hands, keyboard);
+        why = new WhyPane(desk);
+        passed = new PassedPane(desk, (source, message) -> {
+            showWhy.setSelected(true);
+            showPanels();
+            why.ask(source, message);
+        });
+        showWhy.setTooltip(new Tooltip("What becomes of a key or a control, and why (W)"));
+        showPassed.setTooltip(new Tooltip("All that came in, with what became of it"));
+        showPassed.setOnAction(event -> showPanels());
+        showWhy.setOnAction(event -> showPanels());
+        fold.setAccessibleText("fold the keyboard away");
+        fold.setOnAction(event -> showPanels());
+        HBox panels = new HBox(18, passed, why);
+        HBox.setHgrow(passed, Priority.ALWAYS);
+        HBox.setHgrow(why, Priority.ALWAYS);
+        passed.setMinWidth(0);
+        why.setMinWidth(0);
+        passed.setPrefWidth(640);
+        why.setPrefWidth(480);
+        getChildren().addAll(panels, top, playing);
+        showPanels();
         keysPlay.selectedProperty().subscribe(on -> {
             if (!on) {
                 letGoTyped();
@@ -99,7 +129,15 @@ public final class LiveLine extends VBox {
 
     /** Follows the document and the music until the subscription ends. */
     public Subscription open() {
-        Runnable unlisten = desk.document().listen(() -> stale = true);
+        Runnable unlisten = desk.document().listen(() -> {
+            stale = true;
+            if (passed.isVisible()) {
+                passed.show();
+            }
+            if (why.isVisible()) {
+                why.show();
+            }
+        });
         Subscription selection = desk.selection().source().subscribe(id -> {
             letGoTyped();
             // What a hand moved at the source before goes back there.
@@ -108,6 +146,42 @@ public final class LiveLine extends VBox {
             stale = true;
         });
         return Subscription.combine(unlisten::run, selection, desk.pulse().each(this::follow));
+    }
+
+    private static ToggleButton panelSwitch(String id, String text) {
+        ToggleButton button = new ToggleButton(text);
+        button.setId(id);
+        button.getStyleClass().add("panel-switch");
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        return button;
+    }
+
+    private void showPanels() {
+        show(passed, showPassed.isSelected());
+        show(why, showWhy.isSelected());
+        show(passed.getParent(), showPassed.isSelected() || showWhy.isSelected());
+        show(playing, !fold.isSelected());
+        passed.show();
+        why.show();
+        stale = true;
+    }
+
+    private static void show(Node node, boolean on) {
+        node.setVisible(on);
+        node.setManaged(on);
+    }
+
+    /** Answers why? of what was played last. */
+    public void why() {
+        showWhy.setSelected(true);
+        showPanels();
+        why.askLast();
+    }
+
+    /** Whether the sentence follows controls as well as keys. */
+    public void followMoves(boolean on) {
+        followsMoves = on;
+        stale = true;
     }
 
     private Piano shape(Range keys, double width) {
@@ -169,12 +243,24 @@ public final class LiveLine extends VBox {
     }
 
     private void follow() {
-        LiveState.Heard heard = desk.live().lastNote();
+        if (passed.isVisible()) {
+            passed.follow();
+        }
+        if (why.isVisible()) {
+            why.follow();
+        }
+        LiveState.Heard heard =
+                followsMoves ? desk.live().lastMove() : desk.live().lastNote();
         if (stale || heard != shown) {
             shown = heard;
             stale = false;
             showSentence();
             showKeyboard();
+        }
+        long count = desk.studio().lost();
+        lost.setText(count == 0 ? "" : Words.count((int) Math.min(count, Integer.MAX_VALUE), "event") + " lost");
+        if (fold.isSelected()) {
+            return;
         }
         selected().ifPresent(source -> {
             for (int key = 0; key < 128; key++) {
@@ -182,8 +268,6 @@ public final class LiveLine extends VBox {
             }
         });
         keyboard.drawIfStale();
-        long count = desk.studio().lost();
-        lost.setText(count == 0 ? "" : Words.count((int) Math.min(count, Integer.MAX_VALUE), "event") + " lost");
     }
 
     private void showSentence() {

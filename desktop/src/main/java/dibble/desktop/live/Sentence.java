@@ -4,7 +4,7 @@ import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
-import dibble.gear.Source;
+import dibble.gear.PartRef;
 import dibble.midi.NoteNames;
 import dibble.midi.ShortMessage;
 import dibble.recording.Track;
@@ -13,6 +13,7 @@ import dibble.routing.Slots;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** What was just played and what became of it, as words. Imports no nodes. */
 final class Sentence {
@@ -56,17 +57,13 @@ final class Sentence {
     }
 
     static Sentence of(LiveState.Heard heard, Session session, Routing routing, Slots slots, boolean isHeard) {
-        String name = session.source(heard.source()).map(Source::name).orElse(heard.source());
         int message = heard.message();
-        String played = NoteNames.nameAndNumber(ShortMessage.data1(message), session.middleC()) + " · velocity "
-                + ShortMessage.data2(message);
-        if (!ShortMessage.startsNote(message)) {
-            played = "controller " + ShortMessage.data1(message) + " · " + ShortMessage.data2(message);
-        }
+        boolean isKey = ShortMessage.startsNote(message);
         List<Way> ways = new ArrayList<>();
         boolean refused = false;
         for (LiveState.Sent sent : heard.sent()) {
-            if (ShortMessage.startsNote(sent.message())) {
+            // A key is told by the notes that it starts, a control by all that it moves.
+            if (ShortMessage.startsNote(sent.message()) || !isKey) {
                 refused |= !sent.taken();
                 if (sent.taken()) {
                     ways.add(way(sent, session, routing, slots));
@@ -74,34 +71,37 @@ final class Sentence {
             }
         }
         String silence = "";
-        if (ways.isEmpty() && ShortMessage.startsNote(message)) {
+        if (ways.isEmpty()) {
             silence = !isHeard
                     ? "not heard: hear is off"
-                    : refused ? "its port takes nothing now" : "nothing is played by this key";
+                    : refused
+                            ? "its port takes nothing now"
+                            : isKey ? "nothing is played by this key" : "nothing is moved by it";
         }
-        return new Sentence(name, played, ways, silence);
+        return new Sentence(
+                Words.source(heard.source(), session), Words.message(message, session.middleC()), ways, silence);
     }
 
     private static Way way(LiveState.Sent sent, Session session, Routing routing, Slots slots) {
-        int channel = ShortMessage.channel(sent.message()) + 1;
-        String instrumentId = slots.instrumentId(sent.instrument());
-        Instrument instrument = session.instrument(instrumentId).orElse(null);
-        String note = NoteNames.nameAndNumber(ShortMessage.data1(sent.message()), session.middleC());
-        String address = (instrument == null ? instrumentId : instrument.name()) + " " + channel;
-        if (instrument != null) {
-            for (Part part : instrument.parts()) {
-                var at = routing.channels().channel(instrument.ref(part));
-                if (at.isPresent() && at.getAsInt() == channel) {
-                    String track = session.trackOf(instrument.ref(part), ShortMessage.data1(sent.message()))
-                            .map(Track::name)
-                            .map(text -> " → track " + text)
-                            .orElse("");
-                    return new Way(
-                            part.colour(), String.valueOf(channel), part.name(), note + " on " + address + track);
-                }
-            }
+        int message = sent.message();
+        int channel = ShortMessage.channel(message) + 1;
+        String id = slots.instrumentId(sent.instrument());
+        String address = session.instrument(id).map(Instrument::name).orElse(id) + " " + channel;
+        boolean isKey = ShortMessage.startsNote(message);
+        String what = isKey
+                ? NoteNames.nameAndNumber(ShortMessage.data1(message), session.middleC())
+                : Words.message(message, session.middleC());
+        Optional<Part> part = routing.partAt(id, channel);
+        if (part.isEmpty()) {
+            return new Way(0, String.valueOf(channel), address, what);
         }
-        return new Way(0, String.valueOf(channel), address, note);
+        PartRef ref = new PartRef(id, part.get().id());
+        String track = (isKey ? session.trackOf(ref, ShortMessage.data1(message)) : session.trackOf(ref))
+                .map(Track::name)
+                .map(text -> " → track " + text)
+                .orElse("");
+        return new Way(
+                part.get().colour(), String.valueOf(channel), part.get().name(), what + " on " + address + track);
     }
 
     /** What the line says before anything was played. */

@@ -32,7 +32,7 @@ public final class Cards {
                         .add(button(
                                 "mend-" + finding.code(),
                                 mend.words(),
-                                () -> desk.document().edit(finding.code(), mend.session()))));
+                                () -> desk.findings().mend(finding))));
         return line;
     }
 

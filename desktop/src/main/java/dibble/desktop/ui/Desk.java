@@ -30,7 +30,8 @@ public record Desk(
         Preferences preferences,
         GearShelf shelf,
         Levels levels,
-        Places places) {
+        Places places,
+        Findings findings) {
     /** How loud something is. */
     @FunctionalInterface
     public interface Levels {

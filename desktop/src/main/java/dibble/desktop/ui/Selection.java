@@ -13,6 +13,7 @@ public final class Selection {
     private final StringProperty part = new SimpleStringProperty();
     private final ObservableSet<String> parts = FXCollections.observableSet(new LinkedHashSet<>());
     private final StringProperty control = new SimpleStringProperty();
+    private final StringProperty scene = new SimpleStringProperty();
     private final StringProperty instrument = new SimpleStringProperty();
     private final ObservableSet<String> zones = FXCollections.observableSet(new LinkedHashSet<>());
 
@@ -55,6 +56,11 @@ public final class Selection {
     /** A control map. */
     public StringProperty control() {
         return control;
+    }
+
+    /** A scene that is looked at; the one that holds is in the performance. */
+    public StringProperty scene() {
+        return scene;
     }
 
     /** Zones that are selected together; {@link #zone} is the last of them. */

@@ -14,8 +14,10 @@ import dibble.recording.Track;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Routing;
+import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.session.ControlEdits;
 import dibble.session.Session;
 import dibble.standins.StandIns;
 import java.util.List;
@@ -87,6 +89,28 @@ public final class Words {
     /** The name of a control map: its own, else what it answers to. */
     public static String controlMap(ControlMap map, Session session) {
         return map.name().isEmpty() ? control(map.when().kind(), map.when().number(), session.middleC()) : map.name();
+    }
+
+    /** The name of a thing of the session; its id where it is not there. */
+    public static String thing(Places.Thing thing, Session session) {
+        String id = thing.id();
+        return switch (thing.kind()) {
+            case ZONE -> session.zone(id).map(zone -> zone(zone, session)).orElse(id);
+            case CONTROL ->
+                ControlEdits.find(session, id)
+                        .map(map -> controlMap(map, session))
+                        .orElse(id);
+            case PART -> session.part(PartRef.parse(id)).map(Part::name).orElse(id);
+            case SCENE -> session.scene(id).map(Scene::name).orElse(id);
+            case INSTRUMENT -> session.instrument(id).map(Instrument::name).orElse(id);
+            case SOURCE -> session.source(id).map(Source::name).orElse(id);
+            case TRACK ->
+                session.tracks().stream()
+                        .filter(track -> track.id().equals(id))
+                        .findFirst()
+                        .map(Track::name)
+                        .orElse(id);
+        };
     }
 
     /** Who a source's id names. */

@@ -1,0 +1,188 @@
+package dibble.desktop.checks;
+
+import dibble.checks.Checks;
+import dibble.checks.Finding;
+import dibble.checks.Level;
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Places;
+import dibble.desktop.ui.View;
+import dibble.desktop.ui.Words;
+import dibble.session.Settled;
+import dibble.studio.Loop;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.util.Subscription;
+
+/** What the checks find: each with what comes of it, where it is, and what mends it. */
+public final class ChecksView extends ScrollPane implements View {
+    private static final double LEVEL_WIDTH = 92;
+
+    /** What the levels are called. */
+    private static final Map<Level, String> LEVELS =
+            Map.of(Level.ERROR, "Goes wrong", Level.WARNING, "Look at this", Level.NOTE, "Good to know");
+
+    private final Desk desk;
+    private final VBox column = new VBox(8);
+
+    public ChecksView(Desk desk) {
+        this.desk = desk;
+        setId("checks");
+        setContent(column);
+        setFitToWidth(true);
+        setHbarPolicy(ScrollBarPolicy.NEVER);
+        getStyleClass().add("rows");
+        column.getStyleClass().add("checks-column");
+    }
+
+    @Override
+    public Subscription open() {
+        show();
+        // Names and what is marked as intended change with the document.
+        return Subscription.combine(
+                desk.findings().listen(this::show), desk.document().listen(this::show)::run);
+    }
+
+    private void show() {
+        List<Finding> findings = desk.findings().now();
+        List<Node> nodes = new ArrayList<>();
+        nodes.add(head(findings));
+        for (int i = 0; i < findings.size(); i++) {
+            nodes.add(card(findings.get(i), i));
+        }
+        List<Settled> settled = desk.session().settled();
+        if (!settled.isEmpty()) {
+            nodes.add(Cards.heading("Marked as intended"));
+            for (int i = 0; i < settled.size(); i++) {
+                nodes.add(settled(settled.get(i), i));
+            }
+        }
+        Optional<String> focused = focusedId();
+        column.getChildren().setAll(nodes);
+        // A hand that goes down the list with the keyboard stays in its place.
+        focused.map(id -> column.lookup("#" + id)).ifPresent(Node::requestFocus);
+    }
+
+    private Optional<String> focusedId() {
+        return Optional.ofNullable(getScene())
+                .map(scene -> scene.getFocusOwner())
+                .filter(node -> node.getId() != null && column.lookup("#" + node.getId()) == node)
+                .map(Node::getId);
+    }
+
+    private Node head(List<Finding> findings) {
+        long notes = findings.stream()
+                .filter(finding -> finding.level() == Level.NOTE)
+                .count();
+        Label about = Cards.soft(
+                findings.isEmpty()
+                        ? "Nothing here would surprise anybody."
+                        : Words.count(desk.findings().count(), "check") + ", " + Words.count((int) notes, "note")
+                                + ". They are looked at anew after every change.");
+        about.setId("checks-count");
+        HBox head = new HBox(16, Cards.heading("What would surprise you"), about);
+        head.getStyleClass().add("card-line");
+        return head;
+    }
+
+    private Node card(Finding finding, int number) {
+        Label level = Cards.strong(LEVELS.get(finding.level()));
+        level.setMinWidth(LEVEL_WIDTH);
+        level.getStyleClass()
+                .add(
+                        finding.level() == Level.ERROR
+                                ? "goes-wrong"
+                                : finding.level() == Level.NOTE ? "soft" : "missing");
+        Label text = Cards.strong(finding.text());
+        text.setWrapText(true);
+        text.setId("finding-" + number);
+        Label about = Cards.soft(Checks.about(finding.code()));
+        about.setWrapText(true);
+        FlowPane doing = new FlowPane(6, 4);
+        doing.getStyleClass().add("card-line");
+        finding.mend()
+                .ifPresent(mend -> doing.getChildren()
+                        .add(Cards.button(
+                                "mend-" + number,
+                                mend.words(),
+                                () -> desk.findings().mend(finding))));
+        loopOf(finding)
+                .ifPresent(loop -> doing.getChildren()
+                        .add(Cards.button(
+                                "loop-" + number,
+                                "Send there again",
+                                () -> desk.studio().allowLoop(loop.output()))));
+        Button intended = Cards.button(
+                "intended-" + number, "That is intended", () -> desk.findings().settle(finding));
+        intended.setTooltip(new Tooltip("It is not reported again, in this session"));
+        doing.getChildren().add(intended);
+        doing.getChildren().addAll(places(finding, number));
+        VBox words = new VBox(4, text, about, doing);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        words.setMinWidth(0);
+        HBox card = new HBox(8, level, words);
+        card.getStyleClass().addAll("gear-card", "check-card");
+        card.setMaxWidth(980);
+        return card;
+    }
+
+    private List<Node> places(Finding finding, int number) {
+        List<Node> links = new ArrayList<>();
+        for (String id : finding.ids()) {
+            Places.find(desk.session(), id).ifPresent(thing -> {
+                Button link = Cards.button(
+                        "place-" + number + "-" + links.size(),
+                        Words.thing(thing, desk.session()),
+                        () -> desk.places().show(thing));
+                link.getStyleClass().add("link");
+                link.setTooltip(new Tooltip("Show it"));
+                link.setAccessibleText("show " + link.getText());
+                links.add(link);
+            });
+        }
+        if (!links.isEmpty()) {
+            links.add(0, Cards.soft("  see"));
+        }
+        return links;
+    }
+
+    /** The loop that was cut, where this finding is about one that was seen. */
+    private Optional<Loop> loopOf(Finding finding) {
+        if (finding.ids().size() < 2) {
+            return Optional.empty();
+        }
+        return desk.session()
+                .instrument(finding.ids().get(1))
+                .flatMap(instrument -> desk.studio().loops().stream()
+                        .filter(loop ->
+                                finding.code().equals("loop") && loop.output().equals(instrument.port()))
+                        .findFirst());
+    }
+
+    private Node settled(Settled settled, int number) {
+        String things = String.join(
+                ", ",
+                settled.ids().stream()
+                        .map(id -> Places.find(desk.session(), id)
+                                .map(thing -> Words.thing(thing, desk.session()))
+                                .orElse(id))
+                        .toList());
+        Label what = new Label(settled.code().replace('-', ' ') + ": " + things);
+        Button again = Cards.button(
+                "again-" + number, "Report again", () -> desk.findings().unsettle(settled));
+        HBox line = new HBox(12, what, again);
+        line.getStyleClass().add("card-line");
+        return line;
+    }
+}

@@ -1,0 +1,222 @@
+package dibble.desktop.live;
+
+import dibble.desktop.ui.Words;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.midi.EventKind;
+import dibble.midi.ShortMessage;
+import dibble.routing.Routing;
+import dibble.routing.Slots;
+import dibble.session.Session;
+import dibble.studio.Packed;
+import dibble.studio.Passed;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+
+/** Everything that passed, as rows to be read: what came in beside what became of it. Imports no nodes. */
+final class PassedRows {
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss.SSS", Locale.ROOT);
+
+    /** Who plays what nobody played: playback, an edit, a payment. */
+    private static final String BY_ITSELF = "Dibble";
+
+    /** What left. */
+    record Out(int colour, String channel, String part, String what, boolean taken, int message) {}
+
+    /**
+     * One row.
+     *
+     * @param number of its first entry
+     * @param sourceId who played it, or null where nobody did
+     * @param channel 1-16, or empty
+     * @param message what was played, packed; 0 where nobody did
+     * @param note what is said where nothing left
+     */
+    record Row(
+            long number,
+            String time,
+            String sourceId,
+            String source,
+            String channel,
+            int message,
+            String in,
+            List<Out> outs,
+            String note) {}
+
+    private final Slots slots;
+    private final long epochMillis;
+    private final long epochNanos;
+    private final ZoneId zone;
+
+    /** The kinds that are shown. */
+    private final Set<EventKind> kinds = EnumSet.allOf(EventKind.class);
+
+    private String onlySource;
+    private boolean onlySilent;
+
+    /** @param wall the wall clock's time in milliseconds when the system's clock had that many nanoseconds */
+    PassedRows(Slots slots, long wall, long nanos, ZoneId zone) {
+        this.slots = slots;
+        epochMillis = wall;
+        epochNanos = nanos;
+        this.zone = zone;
+    }
+
+    /** Shows one source alone; null for all. */
+    void showSource(String id) {
+        onlySource = id;
+    }
+
+    void showKind(EventKind kind, boolean on) {
+        if (on) {
+            kinds.add(kind);
+        } else {
+            kinds.remove(kind);
+        }
+    }
+
+    /** Shows only what nothing became of. */
+    void showSilent(boolean only) {
+        onlySilent = only;
+    }
+
+    /**
+     * The numbers of the rows that are shown, the newest last.
+     *
+     * @param behind how many of those that fit are newer than the last one shown
+     * @param most as many as there is room for
+     */
+    List<Long> leaders(Passed passed, int behind, int most) {
+        List<Long> leaders = new ArrayList<>();
+        int toSkip = behind;
+        long at = passed.count() - 1;
+        while (at >= passed.first() && leaders.size() < most) {
+            long leader = passed.leader(at);
+            if (isShown(passed, leader)) {
+                if (toSkip > 0) {
+                    toSkip--;
+                } else {
+                    leaders.add(leader);
+                }
+            }
+            at = leader - 1;
+        }
+        Collections.reverse(leaders);
+        return leaders;
+    }
+
+    private boolean isShown(Passed passed, long leader) {
+        long entry = passed.entry(leader);
+        boolean played = Passed.isPlayed(entry);
+        int message = Packed.message(entry);
+        if (!kinds.contains(EventKind.of(message))) {
+            return false;
+        }
+        if (onlySource != null
+                && !(played && slots.sourceId(Packed.voice(entry)).equals(onlySource))) {
+            return false;
+        }
+        return !onlySilent || played && !ShortMessage.endsNote(message) && isSilent(passed, leader);
+    }
+
+    private static boolean isSilent(Passed passed, long leader) {
+        for (long at = leader + 1; at < passed.end(leader); at++) {
+            if (Packed.what(passed.entry(at)) == Packed.SENT) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** A row as it is read now. */
+    Row row(Passed passed, long leader, Session session, Routing routing, Set<String> unheard) {
+        long entry = passed.entry(leader);
+        boolean played = Passed.isPlayed(entry);
+        int message = played ? Packed.message(entry) : 0;
+        List<Out> outs = new ArrayList<>();
+        for (long at = played ? leader + 1 : leader; at < passed.end(leader); at++) {
+            outs.add(out(passed.entry(at), session, routing));
+        }
+        String sourceId = played ? slots.sourceId(Packed.voice(entry)) : null;
+        String note = "";
+        if (Packed.what(entry) == Packed.ECHO) {
+            note = "came back from a loop: it goes no further";
+        } else if (outs.isEmpty() && !ShortMessage.endsNote(message)) {
+            note = unheard.contains(sourceId) ? "not heard" : "nothing takes it: why?";
+        }
+        return new Row(
+                leader,
+                time(passed.stamp(leader)),
+                sourceId,
+                played ? Words.source(sourceId, session) : BY_ITSELF,
+                played ? String.valueOf(ShortMessage.channel(message) + 1) : "",
+                message,
+                played ? Words.message(message, session.middleC()) : "",
+                outs,
+                note);
+    }
+
+    private String time(long stamp) {
+        long millis = epochMillis + Math.floorDiv(stamp - epochNanos, 1_000_000L);
+        return TIME.format(Instant.ofEpochMilli(millis).atZone(zone));
+    }
+
+    private Out out(long entry, Session session, Routing routing) {
+        int message = Packed.message(entry);
+        int channel = ShortMessage.channel(message) + 1;
+        String id = slots.instrumentId(Packed.instrument(entry));
+        Optional<Part> part = routing.partAt(id, channel);
+        String name = part.map(Part::name)
+                .orElseGet(() -> session.instrument(id).map(Instrument::name).orElse(id));
+        return new Out(
+                part.map(Part::colour).orElse(0),
+                String.valueOf(channel),
+                name,
+                Words.message(message, session.middleC()),
+                Packed.what(entry) == Packed.SENT,
+                message);
+    }
+
+    /** The bytes of a message, as cables carry them: {@code 90 3C 60}. */
+    static String bytes(int message) {
+        StringBuilder text = new StringBuilder();
+        for (byte each : ShortMessage.bytes(message)) {
+            text.append(text.isEmpty() ? "" : " ").append(String.format("%02X", each & 0xFF));
+        }
+        return text.toString();
+    }
+
+    /** All rows that are shown as lines of text with tabs between. */
+    String text(Passed passed, Session session, Routing routing, Set<String> unheard) {
+        StringBuilder text = new StringBuilder("time\tsource\tchannel\tplayed\tbytes\tbecame\n");
+        for (long leader : leaders(passed, 0, Integer.MAX_VALUE)) {
+            Row row = row(passed, leader, session, routing, unheard);
+            text.append(row.time())
+                    .append('\t')
+                    .append(row.source())
+                    .append('\t')
+                    .append(row.channel())
+                    .append('\t')
+                    .append(row.in())
+                    .append('\t')
+                    .append(row.message() == 0 ? "" : bytes(row.message()))
+                    .append('\t');
+            List<String> became = new ArrayList<>();
+            for (Out out : row.outs()) {
+                became.add(out.part() + " " + out.channel() + ": " + out.what() + " (" + bytes(out.message()) + ")"
+                        + (out.taken() ? "" : ", refused by its port"));
+            }
+            text.append(became.isEmpty() ? row.note() : String.join("; ", became))
+                    .append('\n');
+        }
+        return text.toString();
+    }
+}

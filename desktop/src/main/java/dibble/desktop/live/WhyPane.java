@@ -1,0 +1,231 @@
+package dibble.desktop.live;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.LiveState;
+import dibble.gear.Instrument;
+import dibble.gear.Source;
+import dibble.midi.MessageText;
+import dibble.studio.Loop;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** Why? of the last key, of one that passed, or of a message that is typed. */
+final class WhyPane extends VBox {
+    private final Desk desk;
+    private final ToggleButton last = new ToggleButton("What is played");
+    private final ComboBox<Form.Choice> source = new ComboBox<>();
+    private final ComboBox<Form.Choice> channel = new ComboBox<>();
+    private final TextField typed = new TextField();
+    private final Label sentence = new Label();
+    private final VBox lines = new VBox(2);
+    private String askedSource;
+    private int asked;
+    private Why.Answer answer;
+    private boolean stale = true;
+
+    WhyPane(Desk desk) {
+        super(6);
+        this.desk = desk;
+        setId("why-pane");
+        last.setId("why-last");
+        last.setSelected(true);
+        last.setMinWidth(USE_PREF_SIZE);
+        last.setTooltip(new Tooltip("Follows the keys and controls that are played"));
+        last.setOnAction(event -> stale = true);
+        source.setId("why-source");
+        source.setAccessibleText("whose key it would be");
+        channel.setId("why-channel");
+        channel.setAccessibleText("the channel that it would come on");
+        channel.getItems().setAll(Form.CHANNELS);
+        source.getStyleClass().add("live-choice");
+        channel.getStyleClass().add("live-choice");
+        source.setOnAction(event -> showChannel());
+        typed.setId("why-typed");
+        typed.setPromptText("F#3 96, or CC 64 127");
+        typed.setAccessibleText("a key or another message to ask about");
+        typed.setPrefColumnCount(14);
+        typed.setOnAction(event -> askTyped());
+        FlowPane line = new FlowPane(
+                6,
+                4,
+                last,
+                new Label("or if"),
+                source,
+                new Label("sent on channel"),
+                channel,
+                typed,
+                Cards.button("why-ask", "Ask", this::askTyped));
+        line.getStyleClass().add("card-line");
+        sentence.setId("why-sentence");
+        sentence.getStyleClass().add("strong");
+        sentence.setWrapText(true);
+        sentence.setMinHeight(USE_PREF_SIZE);
+        lines.setId("why-lines");
+        ScrollPane scroll = new ScrollPane(lines);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("why-scroll");
+        scroll.setMinHeight(60);
+        scroll.setPrefHeight(170);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().addAll(line, sentence, scroll);
+        setMinHeight(0);
+    }
+
+    /** Asks about an event. */
+    void ask(String sourceId, int message) {
+        last.setSelected(false);
+        askedSource = sourceId;
+        asked = message;
+        stale = true;
+    }
+
+    /** Asks about the last key that was played, whatever is typed. */
+    void askLast() {
+        last.setSelected(true);
+        stale = true;
+    }
+
+    private void askTyped() {
+        if (source.getValue() == null || channel.getValue() == null) {
+            return;
+        }
+        try {
+            ask(
+                    (String) source.getValue().value(),
+                    MessageText.parse(
+                            typed.getText(),
+                            (Integer) channel.getValue().value() - 1,
+                            desk.session().middleC()));
+        } catch (IllegalArgumentException e) {
+            last.setSelected(false);
+            askedSource = null;
+            answer = new Why.Answer(e.getMessage(), List.of());
+            showAnswer();
+        }
+    }
+
+    /** The session has changed. */
+    void show() {
+        List<Form.Choice> choices = desk.session().sources().stream()
+                .map(it -> new Form.Choice(it.id(), it.name()))
+                .toList();
+        if (!source.getItems().equals(choices)) {
+            source.getItems().setAll(choices);
+            source.setValue(choices.stream()
+                    .filter(it -> it.value().equals(desk.selection().source().get()))
+                    .findFirst()
+                    .orElse(choices.stream().findFirst().orElse(null)));
+            showChannel();
+        }
+        stale = true;
+    }
+
+    private void showChannel() {
+        if (source.getValue() != null) {
+            int plays = desk.session()
+                    .source((String) source.getValue().value())
+                    .map(Source::playsOn)
+                    .orElse(0);
+            channel.getSelectionModel().select(plays);
+        }
+    }
+
+    void follow() {
+        if (last.isSelected()) {
+            LiveState.Heard heard = desk.live().lastMove();
+            if (heard != null && (heard.message() != asked || !heard.source().equals(askedSource))) {
+                askedSource = heard.source();
+                asked = heard.message();
+                stale = true;
+            }
+        }
+        if (!stale) {
+            return;
+        }
+        stale = false;
+        boolean isThere =
+                askedSource != null && desk.session().source(askedSource).isPresent() && asked != 0;
+        Why.Answer next = isThere
+                ? Why.ask(
+                        desk.session(),
+                        desk.routing(),
+                        desk.performance().unheard(),
+                        askedSource,
+                        asked,
+                        closed(),
+                        desk.studio().heardAlone())
+                : last.isSelected() || answer == null
+                        ? new Why.Answer(
+                                "Play a key, or type one: here stands what each zone and control map makes of it.",
+                                List.of())
+                        : answer;
+        if (!Objects.equals(next, answer)) {
+            answer = next;
+            showAnswer();
+        }
+    }
+
+    /** Why nothing is sent to some instruments now. */
+    private Map<String, String> closed() {
+        Map<String, String> closed = new HashMap<>();
+        List<String> cut = desk.studio().loops().stream().map(Loop::output).toList();
+        for (Instrument instrument : desk.session().instruments()) {
+            if (cut.contains(instrument.port())) {
+                closed.put(
+                        instrument.id(), "nothing is sent to " + instrument.name() + " now: it comes back in a loop");
+            } else if (desk.studio().lane(instrument.port()).isEmpty()) {
+                closed.put(instrument.id(), "the port of " + instrument.name() + " is not there");
+            }
+        }
+        return closed;
+    }
+
+    private void showAnswer() {
+        sentence.setText(answer.sentence());
+        lines.getChildren().setAll(answer.lines().stream().map(this::line).toList());
+    }
+
+    private Node line(Why.Line line) {
+        List<Node> nodes = new ArrayList<>();
+        Label mark = new Label(line.sounds() ? "●" : "○");
+        mark.getStyleClass().add(line.sounds() ? "arrow" : "quiet");
+        nodes.add(mark);
+        if (!line.channel().isEmpty()) {
+            nodes.add(new Chip().show(line.colour(), line.channel()));
+        }
+        if (line.thing() != null) {
+            Button name = Cards.button(
+                    "why-" + line.thing().id(), line.name(), () -> desk.places().show(line.thing()));
+            name.getStyleClass().add("link");
+            name.setTooltip(new Tooltip("Show it"));
+            nodes.add(name);
+        }
+        Label text = new Label(line.text());
+        text.getStyleClass().add(line.sounds() ? "plain" : "quiet");
+        text.setWrapText(true);
+        nodes.add(text);
+        HBox box = new HBox(8);
+        box.getStyleClass().add("card-line");
+        box.getChildren().addAll(nodes);
+        return box;
+    }
+}

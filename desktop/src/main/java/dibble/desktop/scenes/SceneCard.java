@@ -1,0 +1,83 @@
+package dibble.desktop.scenes;
+
+import dibble.desktop.ui.Cards;
+import dibble.routing.Scene;
+import javafx.css.PseudoClass;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** One scene in the order of scenes. */
+final class SceneCard extends HBox {
+    private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
+    private static final PseudoClass HOLDS = PseudoClass.getPseudoClass("holds");
+
+    private final ScenesPresenter presenter;
+    private final Runnable select;
+    private final String id;
+    private final Label name = new Label();
+    private final Label holds = Cards.soft("");
+    private final Label called = Cards.soft("");
+    private final Button call;
+
+    SceneCard(ScenesPresenter presenter, String id, Runnable select) {
+        super(14);
+        this.presenter = presenter;
+        this.id = id;
+        this.select = select;
+        setId("scene-" + id);
+        getStyleClass().addAll("gear-card", "scene-card");
+        setFocusTraversable(true);
+        name.getStyleClass().add("scene-name");
+        name.setMinWidth(0);
+        call = Cards.button("call-" + id, "Call", () -> presenter.call(id));
+        call.setTooltip(new Tooltip("Has it hold now; held notes stay until they are let go"));
+        called.setMinWidth(USE_PREF_SIZE);
+        VBox words = new VBox(1, name, holds);
+        words.setMinWidth(0);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        getChildren().addAll(words, called, call);
+        setOnMouseClicked(event -> {
+            requestFocus();
+            select.run();
+        });
+        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+    }
+
+    private void key(KeyEvent event) {
+        boolean used = event.getTarget() == this;
+        boolean up = event.getCode() == KeyCode.UP;
+        if (!used) {
+            return;
+        }
+        if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
+            select.run();
+        } else if (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.BACK_SPACE) {
+            presenter.delete(id);
+        } else if (event.isAltDown() && (up || event.getCode() == KeyCode.DOWN)) {
+            presenter.move(id, up ? -1 : 1);
+        } else {
+            used = false;
+        }
+        if (used) {
+            event.consume();
+        }
+    }
+
+    void show(Scene scene, boolean selected, boolean active) {
+        name.setText(scene.name());
+        holds.setText(ScenesPresenter.holds(scene));
+        called.setText(presenter.calledBy(scene));
+        call.setText(active ? "holds now" : "Call");
+        call.setDisable(active);
+        call.setAccessibleText(active ? scene.name() + " holds now" : "call " + scene.name());
+        setAccessibleText("scene " + scene.name() + ": " + holds.getText() + (active ? ", holds now" : ""));
+        pseudoClassStateChanged(SELECTED, selected);
+        pseudoClassStateChanged(HOLDS, active);
+    }
+}

@@ -1,0 +1,226 @@
+package dibble.desktop.scenes;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Words;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Sound;
+import dibble.midi.GeneralMidi;
+import dibble.routing.Scene;
+import dibble.routing.SceneSound;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.function.BiFunction;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.stream.IntStream;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.VBox;
+
+/** All about the selected scene: its name, what calls it, and the sounds that it sets. */
+final class SceneInspector extends VBox {
+    private static final String AS_IT_IS = "as it is";
+
+    private static final List<Form.Choice> PROGRAMS = programs();
+
+    private final Desk desk;
+    private final ScenesPresenter presenter;
+    private final Label hint = Cards.soft("Click a scene to see and change what it is.");
+    private final Label title = Cards.heading("");
+    private final Form<String> form;
+    private final FlowPane buttons = new FlowPane(6, 6);
+    private final VBox sounds = new VBox(4);
+    private final MenuButton addSound = new MenuButton("Another sound for…");
+    private final Form<PartRef> sound;
+    private PartRef part;
+
+    SceneInspector(Desk desk, ScenesPresenter presenter, Consumer<String> select) {
+        super(10);
+        this.desk = desk;
+        this.presenter = presenter;
+        setId("scene-inspector");
+        getStyleClass().add("gear-inspector");
+        title.setWrapText(true);
+        hint.setWrapText(true);
+        form = new Form<String>(
+                        () -> desk.session().middleC(),
+                        id -> desk.session().scene(id).isPresent(),
+                        (id, what, change) -> change.apply(id))
+                .text("scene-name", "Name", "name of the scene", id -> now(id).name(), (id, text) -> {
+                    presenter.change("name", id, scene -> scene.withName(text));
+                    return id;
+                })
+                .number(
+                        "scene-program",
+                        "Program",
+                        "the program change that calls it, 1 to 128",
+                        1,
+                        128,
+                        true,
+                        id -> now(id).program() == null ? null : now(id).program() + 1,
+                        (id, number) -> {
+                            presenter.change(
+                                    "program", id, scene -> scene.withProgram(number == null ? null : number - 1));
+                            return id;
+                        });
+        buttons.getChildren()
+                .setAll(
+                        Cards.button("scene-duplicate", "Duplicate", () -> select.accept(presenter.duplicate(id()))),
+                        Cards.button("scene-up", "Up", () -> presenter.move(id(), -1)),
+                        Cards.button("scene-down", "Down", () -> presenter.move(id(), 1)),
+                        Cards.button("scene-delete", "Delete", () -> presenter.delete(id())));
+        addSound.setId("scene-add-sound");
+        addSound.getStyleClass().add("small");
+        sound = soundForm();
+    }
+
+    private Form<PartRef> soundForm() {
+        return new Form<PartRef>(
+                        () -> desk.session().middleC(),
+                        ref -> selected().isPresent(),
+                        (ref, what, change) -> change.apply(ref))
+                .choice(
+                        "scene-sound-program",
+                        "Program",
+                        "the program that the scene gives the part",
+                        ref -> PROGRAMS,
+                        ref -> Optional.ofNullable(sound(ref).program())
+                                .<Object>map(it -> it)
+                                .orElse(AS_IT_IS),
+                        edit((sound, to) -> new Sound(
+                                sound.bank(), to.equals(AS_IT_IS) ? null : (Integer) to, sound.volume(), sound.pan())))
+                .number(
+                        "scene-sound-level",
+                        "Level",
+                        "the level that the scene gives the part",
+                        0,
+                        127,
+                        true,
+                        ref -> sound(ref).volume(),
+                        edit((sound, to) -> new Sound(sound.bank(), sound.program(), (Integer) to, sound.pan())))
+                .number(
+                        "scene-sound-pan",
+                        "Pan",
+                        "the pan that the scene gives the part",
+                        0,
+                        127,
+                        true,
+                        ref -> sound(ref).pan(),
+                        edit((sound, to) -> new Sound(sound.bank(), sound.program(), sound.volume(), (Integer) to)));
+    }
+
+    private <V> BiFunction<PartRef, V, PartRef> edit(BiFunction<Sound, Object, Sound> with) {
+        return (ref, value) -> {
+            presenter.changeSound(id(), ref, before -> with.apply(before, value));
+            return ref;
+        };
+    }
+
+    private static List<Form.Choice> programs() {
+        List<Form.Choice> choices = new ArrayList<>(List.of(new Form.Choice(AS_IT_IS, AS_IT_IS)));
+        IntStream.range(0, 128).forEach(number -> choices.add(new Form.Choice(number, GeneralMidi.program(number))));
+        return choices;
+    }
+
+    private Optional<Scene> selected() {
+        return desk.session().scene(desk.selection().scene().get());
+    }
+
+    private String id() {
+        return selected().orElseThrow().id();
+    }
+
+    private Scene now(String id) {
+        return desk.session().scene(id).orElseThrow();
+    }
+
+    private Sound sound(PartRef ref) {
+        return selected().stream()
+                .flatMap(scene -> scene.sounds().stream())
+                .filter(it -> it.part().equals(ref))
+                .findFirst()
+                .map(SceneSound::sound)
+                .orElse(new Sound(null, null, null, null));
+    }
+
+    void show() {
+        Optional<Scene> scene = selected();
+        if (scene.isEmpty()) {
+            getChildren().setAll(hint);
+            return;
+        }
+        title.setText(scene.get().name());
+        form.show(scene.get().id());
+        if (part != null && desk.session().part(part).isEmpty()) {
+            part = null;
+        }
+        sounds.getChildren()
+                .setAll(scene.get().sounds().stream()
+                        .map(it -> line(it.part(), ScenesPresenter.sound(it.sound())))
+                        .toList());
+        if (part != null
+                && scene.get().sounds().stream().noneMatch(it -> it.part().equals(part))) {
+            sounds.getChildren().add(line(part, ScenesPresenter.sound(sound(part))));
+        }
+        addSound.getItems()
+                .setAll(presenter.partsLeft(scene.get()).stream()
+                        .map(this::item)
+                        .toList());
+        List<Node> nodes = new ArrayList<>(List.of(title, form, buttons, Cards.strong("Sounds that it sets"), sounds));
+        if (scene.get().sounds().isEmpty() && part == null) {
+            Label none = Cards.soft("None: all parts keep the sound that they have.");
+            none.setWrapText(true);
+            nodes.add(none);
+        }
+        if (part != null) {
+            nodes.add(sound);
+            sound.show(part);
+            nodes.add(Cards.button("scene-sound-none", "Leave this part alone", () -> {
+                presenter.changeSound(id(), part, before -> new Sound(null, null, null, null));
+                part = null;
+                show();
+            }));
+        }
+        nodes.add(addSound);
+        if (!getChildren().equals(nodes)) {
+            getChildren().setAll(nodes);
+        }
+    }
+
+    private Node line(PartRef ref, String words) {
+        Optional<Part> found = desk.session().part(ref);
+        ToggleButton button = new ToggleButton(found.map(Part::name).orElse("no such part: " + ref) + ": " + words);
+        button.setGraphic(new Chip().show(found.map(Part::colour).orElse(0), Words.channel(ref, desk.routing())));
+        button.setId("scene-sound-" + ref.part());
+        button.getStyleClass().add("small");
+        button.setWrapText(true);
+        button.setSelected(Objects.equals(ref, part));
+        button.setOnAction(event -> choose(ref));
+        return button;
+    }
+
+    private MenuItem item(PartRef ref) {
+        Function<PartRef, String> owner =
+                it -> desk.session().instrument(it.instrument()).orElseThrow().name();
+        MenuItem item = new MenuItem(owner.apply(ref) + " / "
+                + desk.session().part(ref).orElseThrow().name());
+        item.setId("scene-sound-of-" + ref.part());
+        item.setOnAction(event -> choose(ref));
+        return item;
+    }
+
+    private void choose(PartRef ref) {
+        part = ref;
+        show();
+    }
+}

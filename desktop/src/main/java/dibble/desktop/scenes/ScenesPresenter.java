@@ -1,0 +1,278 @@
+package dibble.desktop.scenes;
+
+import dibble.desktop.ui.Words;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Sound;
+import dibble.midi.GeneralMidi;
+import dibble.midi.MiddleC;
+import dibble.routing.ControlMap;
+import dibble.routing.Routing;
+import dibble.routing.Scene;
+import dibble.routing.SceneSound;
+import dibble.routing.Zone;
+import dibble.session.Document;
+import dibble.session.Edits;
+import dibble.session.SceneDifference;
+import dibble.session.SceneEdits;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+
+/** What there is to say of scenes, and what is done to them. Imports no nodes. */
+final class ScenesPresenter {
+    /**
+     * One thing in which two scenes differ.
+     *
+     * @param colour of the part concerned, or 0
+     * @param channel for the chip, or empty
+     * @param name the thing
+     * @param first how it is in the first scene
+     * @param second how it is in the second
+     */
+    record Differs(int colour, String channel, String name, String first, String second) {}
+
+    private static final String NOT_THERE = "–";
+
+    private final Document document;
+
+    ScenesPresenter(Document document) {
+        this.document = document;
+    }
+
+    private Session session() {
+        return document.session();
+    }
+
+    private MiddleC middleC() {
+        return session().middleC();
+    }
+
+    /** The scene that holds now. */
+    Optional<Scene> active() {
+        return session().scene(session().activeScene(document.performance()));
+    }
+
+    /** The scene after the one that holds now. */
+    Optional<Scene> next() {
+        return active().map(scene -> SceneEdits.neighbour(session(), scene.id(), 1));
+    }
+
+    void call(String id) {
+        document.perform(performance -> performance.withScene(id));
+    }
+
+    /** Calls the scene a number of places on, if there is one. */
+    void step(int by) {
+        active().map(scene -> SceneEdits.neighbour(session(), scene.id(), by)).ifPresent(scene -> call(scene.id()));
+    }
+
+    /** Adds a scene behind another or, with null, behind all; returns its id. */
+    String add(String after) {
+        String name = freshName("Scene");
+        String id = SceneEdits.freshId(session(), name);
+        document.edit("new scene", session -> SceneEdits.add(session, id, name, after));
+        return id;
+    }
+
+    String duplicate(String id) {
+        String name = freshName(session().scene(id).orElseThrow().name());
+        String newId = SceneEdits.freshId(session(), name);
+        document.edit("duplicate of a scene", session -> SceneEdits.duplicate(session, id, newId, name));
+        return newId;
+    }
+
+    /** {@code Dusk 2}, or the next number that is free. */
+    private String freshName(String base) {
+        String bare = base.replaceFirst(" \\d+$", "");
+        int number = 2;
+        while (isName(bare + " " + number)) {
+            number++;
+        }
+        return bare + " " + number;
+    }
+
+    private boolean isName(String name) {
+        return session().scenes().stream().anyMatch(scene -> scene.name().equals(name));
+    }
+
+    void delete(String id) {
+        document.edit("delete a scene", session -> SceneEdits.delete(session, id));
+    }
+
+    void move(String id, int by) {
+        document.edit("order of scenes", session -> SceneEdits.move(session, id, by));
+    }
+
+    void change(String what, String id, UnaryOperator<Scene> change) {
+        document.edit(what, session -> Edits.changeScene(session, id, change));
+    }
+
+    void changeSound(String scene, PartRef part, UnaryOperator<Sound> change) {
+        document.edit("sound in a scene", session -> SceneEdits.changeSound(session, scene, part, change));
+    }
+
+    /** What a scene has: {@code 3 zones · 1 control map · 2 sounds}. */
+    static String holds(Scene scene) {
+        List<String> words = new ArrayList<>();
+        count(words, scene.zones().size(), "zone");
+        count(words, scene.controls().size(), "control map");
+        count(words, scene.sounds().size(), "sound");
+        return words.isEmpty() ? "nothing of its own yet" : String.join(" · ", words);
+    }
+
+    private static void count(List<String> words, int number, String what) {
+        if (number > 0) {
+            words.add(Words.count(number, what));
+        }
+    }
+
+    /** What holds in every scene. */
+    String always() {
+        List<String> words = new ArrayList<>();
+        count(words, session().zones().size(), "zone");
+        count(words, session().controls().size(), "control map");
+        return words.isEmpty() ? "Nothing holds always." : "In every scene as well: " + String.join(" · ", words) + ".";
+    }
+
+    /** What calls a scene: {@code F1 · program 1}. */
+    String calledBy(Scene scene) {
+        List<String> words = new ArrayList<>();
+        int number = session().scenes().indexOf(scene) + 1;
+        if (number >= 1 && number <= 12) {
+            words.add("F" + number);
+        }
+        boolean heard = session().sceneSwitch() != null;
+        if (scene.program() != null) {
+            words.add("program " + (scene.program() + 1) + (heard ? "" : ", of nobody"));
+        }
+        return String.join(" · ", words);
+    }
+
+    /** A sound that a scene sets: {@code program 12 Vibraphone · level 80}. */
+    static String sound(Sound sound) {
+        List<String> words = new ArrayList<>();
+        if (sound.bank() != null) {
+            words.add("bank " + sound.bank().get(0) + " " + sound.bank().get(1));
+        }
+        if (sound.program() != null) {
+            words.add("program " + GeneralMidi.program(sound.program()));
+        }
+        if (sound.volume() != null) {
+            words.add("level " + sound.volume());
+        }
+        if (sound.pan() != null) {
+            words.add("pan " + sound.pan());
+        }
+        return words.isEmpty() ? "nothing set yet" : String.join(" · ", words);
+    }
+
+    /** The parts that a scene does not give a sound yet. */
+    List<PartRef> partsLeft(Scene scene) {
+        return session().instruments().stream()
+                .flatMap(instrument -> instrument.parts().stream().map(instrument::ref))
+                .filter(ref ->
+                        scene.sounds().stream().noneMatch(sound -> sound.part().equals(ref)))
+                .toList();
+    }
+
+    /** In what two scenes differ. */
+    List<Differs> differences(Scene first, Scene second) {
+        Routing routing = session().routing(document.performance());
+        List<Differs> all = new ArrayList<>();
+        for (SceneDifference<Zone> differs : SceneDifference.zones(first, second)) {
+            Zone one = differs.first() == null ? differs.second() : differs.first();
+            String channel = session().partOf(one).isPresent()
+                    ? Words.channel(((dibble.routing.Target.ToPart) one.to()).part(), routing)
+                    : "";
+            all.add(differs(
+                    Words.colour(one, session()),
+                    channel,
+                    Words.source(one.source(), session()) + " → " + Words.target(one.to(), session()),
+                    differs,
+                    this::aspects));
+        }
+        for (SceneDifference<ControlMap> differs : SceneDifference.controls(first, second)) {
+            ControlMap one = differs.first() == null ? differs.second() : differs.first();
+            all.add(differs(
+                    0,
+                    "",
+                    Words.source(one.source(), session()) + ", " + Words.controlMap(one, session()),
+                    differs,
+                    this::aspects));
+        }
+        for (SceneDifference<SceneSound> differs : SceneDifference.sounds(first, second)) {
+            PartRef ref = (differs.first() == null ? differs.second() : differs.first()).part();
+            Optional<Part> part = session().part(ref);
+            all.add(differs(
+                    part.map(Part::colour).orElse(0),
+                    Words.channel(ref, routing),
+                    "sound of " + part.map(Part::name).orElse(ref.toString()),
+                    differs,
+                    it -> List.of(sound(it.sound()))));
+        }
+        return all;
+    }
+
+    /** Says only what differs, where both scenes have the thing. */
+    private static <T> Differs differs(
+            int colour, String channel, String name, SceneDifference<T> differs, Function<T, List<String>> aspects) {
+        if (differs.first() == null || differs.second() == null) {
+            return new Differs(
+                    colour, channel, name, whole(differs.first(), aspects), whole(differs.second(), aspects));
+        }
+        List<String> first = aspects.apply(differs.first());
+        List<String> second = aspects.apply(differs.second());
+        List<String> ofFirst = new ArrayList<>();
+        List<String> ofSecond = new ArrayList<>();
+        for (int i = 0; i < first.size(); i++) {
+            if (!first.get(i).equals(second.get(i))) {
+                ofFirst.add(first.get(i));
+                ofSecond.add(second.get(i));
+            }
+        }
+        return new Differs(colour, channel, name, joined(ofFirst), joined(ofSecond));
+    }
+
+    private static <T> String whole(T thing, Function<T, List<String>> aspects) {
+        return thing == null ? NOT_THERE : joined(aspects.apply(thing).subList(0, 1));
+    }
+
+    private static String joined(List<String> words) {
+        String text = words.stream().filter(word -> !word.isEmpty()).collect(Collectors.joining(", "));
+        return text.isEmpty() ? "in other ways" : text;
+    }
+
+    /** The aspects of a zone, each always in its place; the first tells most. */
+    private List<String> aspects(Zone zone) {
+        return List.of(
+                Words.keys(zone.keys(), middleC()),
+                "channels " + zone.channels().numbers(),
+                "velocities " + zone.velocity().low() + "–" + zone.velocity().high(),
+                zone.transpose() == 0 ? "as played" : Words.transpose(zone.transpose()),
+                zone.enabled() ? "on" : "off",
+                zone.noteMap().isEmpty()
+                        ? "no note map"
+                        : "note map of " + Words.count(zone.noteMap().size(), "key"),
+                "passes " + zone.pass().size() + " kinds, blocks " + zone.blockControllers(),
+                "velocity to " + Objects.toString(zone.velocityTo(), "itself"));
+    }
+
+    private List<String> aspects(ControlMap map) {
+        return List.of(
+                map.sends().stream()
+                        .map(send -> Words.control(send.kind(), send.number(), middleC()) + " " + send.first() + "–"
+                                + send.last())
+                        .distinct()
+                        .collect(Collectors.joining(" and ")),
+                "window " + map.when().low() + "–" + map.when().high(),
+                map.enabled() ? "on" : "off",
+                map.keep() ? "goes on to zones" : "goes no further",
+                map.name());
+    }
+}

@@ -1,0 +1,283 @@
+package dibble.desktop.scenes;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.View;
+import dibble.gear.Source;
+import dibble.routing.Scene;
+import dibble.routing.SceneSwitch;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.util.Subscription;
+
+/** Scenes in their order, what two of them differ in, and the selected one at the right; or the present one, large. */
+public final class ScenesView extends BorderPane implements View {
+    private static final double SIDE = 332;
+    private static final String NOBODY = "nobody";
+
+    private final Desk desk;
+    private final ScenesPresenter presenter;
+    private final Label always = Cards.soft("");
+    private final VBox cards = new VBox(8);
+    private final Label empty = new Label(
+            "No scenes yet: everything holds always. A scene adds zones, control maps and sounds of its own.");
+    private final ComboBox<Form.Choice> other = new ComboBox<>();
+    private final Label against = Cards.heading("");
+    private final GridPane differences = new GridPane();
+    private final VBox compare;
+    private final Form<Session> caller;
+    private final SceneInspector inspector;
+    private final ToggleButton large = new ToggleButton("Show large");
+    private final LargeScene largeScene;
+    private final BorderPane left;
+    private final ScrollPane side;
+    private final Map<String, SceneCard> shown = new HashMap<>();
+    private boolean stale = true;
+
+    public ScenesView(Desk desk) {
+        this.desk = desk;
+        presenter = new ScenesPresenter(desk.document());
+        setId("scenes");
+        HBox head = new HBox(16, Cards.heading("Scenes"), always);
+        head.getStyleClass().add("card-line");
+        empty.getStyleClass().add("empty");
+        empty.setWrapText(true);
+        other.setId("scene-other");
+        other.getStyleClass().add("gear-choice");
+        other.setAccessibleText("the scene to compare with");
+        other.setOnAction(event -> showDifferences());
+        differences.setHgap(16);
+        differences.setVgap(6);
+        differences.setId("scene-differences");
+        HBox line = new HBox(10, against, other);
+        line.getStyleClass().add("card-line");
+        compare = new VBox(8, line, differences);
+        compare.getStyleClass().add("compare");
+        caller = caller();
+        VBox column = new VBox(10, head, empty, cards, caller, compare);
+        column.getStyleClass().add("gear-column");
+        ScrollPane scroll = new ScrollPane(column);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("rows");
+        large.setId("scene-large");
+        large.setMinWidth(USE_PREF_SIZE);
+        large.setTooltip(new Tooltip("The present scene and the next, to be read from afar (Ctrl+L)"));
+        large.setOnAction(event -> showLarge(large.isSelected()));
+        FlowPane buttons =
+                new FlowPane(8, 6, Cards.button("scene-add", "Add a scene", () -> select(presenter.add(null))), large);
+        buttons.getStyleClass().add("gear-foot");
+        left = new BorderPane(scroll);
+        left.setBottom(buttons);
+        inspector = new SceneInspector(desk, presenter, this::select);
+        side = new ScrollPane(inspector);
+        side.setFitToWidth(true);
+        side.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        side.getStyleClass().add("side");
+        side.setMinWidth(SIDE);
+        side.setPrefWidth(SIDE);
+        largeScene = new LargeScene(presenter, () -> showLarge(false));
+        setCenter(left);
+        setRight(side);
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ESCAPE && getCenter() == largeScene) {
+                showLarge(false);
+                event.consume();
+            }
+        });
+    }
+
+    /** Whose program changes call scenes. */
+    private Form<Session> caller() {
+        return new Form<Session>(
+                        () -> desk.session().middleC(),
+                        session -> true,
+                        (session, what, change) -> desk.document().edit(what, change))
+                .choice(
+                        "scene-switch",
+                        "Called by programs of",
+                        "whose program changes call scenes",
+                        ScenesView::players,
+                        session -> session.sceneSwitch() == null
+                                ? NOBODY
+                                : session.sceneSwitch().source(),
+                        (session, source) -> session.withSceneSwitch(
+                                source.equals(NOBODY)
+                                        ? null
+                                        : new SceneSwitch((String) source, channel(session, (String) source))))
+                .choice(
+                        "scene-switch-channel",
+                        "on channel",
+                        "the channel of the program changes that call scenes",
+                        session -> Form.CHANNELS,
+                        session -> session.sceneSwitch() == null
+                                ? 1
+                                : session.sceneSwitch().channel(),
+                        (session, channel) -> session.withSceneSwitch(
+                                new SceneSwitch(session.sceneSwitch().source(), (Integer) channel)))
+                .onlyFor(session -> session.sceneSwitch() != null);
+    }
+
+    /** The channel that a source plays on is the likeliest for its program changes. */
+    private static int channel(Session session, String source) {
+        return session.source(source).map(Source::playsOn).orElse(0) + 1;
+    }
+
+    private static List<Form.Choice> players(Session session) {
+        List<Form.Choice> choices = new ArrayList<>(List.of(new Form.Choice(NOBODY, NOBODY)));
+        session.sources().forEach(source -> choices.add(new Form.Choice(source.id(), source.name())));
+        return choices;
+    }
+
+    @Override
+    public Subscription open() {
+        stale = true;
+        if (selected().isEmpty()) {
+            presenter.active().ifPresent(scene -> select(scene.id()));
+        }
+        return Subscription.combine(
+                desk.document().listen(() -> stale = true)::run,
+                desk.selection().scene().subscribe(id -> stale = true),
+                desk.pulse().each(this::follow));
+    }
+
+    /** Shows the present scene and the next so that they can be read from afar, or all of them again. */
+    public void showLarge(boolean on) {
+        large.setSelected(on);
+        setCenter(on ? largeScene : left);
+        setRight(on ? null : side);
+        if (on) {
+            largeScene.requestFocus();
+        }
+        stale = true;
+    }
+
+    /** Whether the present scene is shown large. */
+    public boolean isLarge() {
+        return getCenter() == largeScene;
+    }
+
+    private void select(String id) {
+        desk.selection().scene().set(id);
+        stale = true;
+    }
+
+    private Optional<Scene> selected() {
+        return desk.session().scene(desk.selection().scene().get());
+    }
+
+    private void follow() {
+        if (stale) {
+            stale = false;
+            show();
+        }
+    }
+
+    private void show() {
+        List<Scene> scenes = desk.session().scenes();
+        if (isLarge()) {
+            largeScene.show();
+            return;
+        }
+        Optional<Scene> active = presenter.active();
+        List<Node> nodes = new ArrayList<>();
+        for (Scene scene : scenes) {
+            SceneCard card = shown.computeIfAbsent(scene.id(), id -> new SceneCard(presenter, id, () -> select(id)));
+            card.show(
+                    scene,
+                    selected().filter(scene::equals).isPresent(),
+                    active.filter(scene::equals).isPresent());
+            nodes.add(card);
+        }
+        shown.keySet().retainAll(scenes.stream().map(Scene::id).toList());
+        if (!cards.getChildren().equals(nodes)) {
+            cards.getChildren().setAll(nodes);
+        }
+        always.setText(presenter.always());
+        set(empty, scenes.isEmpty());
+        caller.show(desk.session());
+        inspector.show();
+        showOthers();
+        showDifferences();
+    }
+
+    private static void set(Node node, boolean on) {
+        node.setVisible(on);
+        node.setManaged(on);
+    }
+
+    /** The scenes that the selected one can be compared with; the next one first of all. */
+    private void showOthers() {
+        Optional<Scene> one = selected();
+        set(compare, one.isPresent() && desk.session().scenes().size() > 1);
+        if (one.isEmpty()) {
+            return;
+        }
+        List<Form.Choice> choices = desk.session().scenes().stream()
+                .filter(scene -> !scene.equals(one.get()))
+                .map(scene -> new Form.Choice(scene.id(), scene.name()))
+                .toList();
+        if (!other.getItems().equals(choices)) {
+            Form.Choice before = other.getValue();
+            other.getItems().setAll(choices);
+            int place = desk.session().scenes().indexOf(one.get());
+            if (before != null && choices.contains(before)) {
+                other.setValue(before);
+            } else if (!choices.isEmpty()) {
+                other.getSelectionModel().select(Math.min(place, choices.size() - 1));
+            }
+        }
+        against.setText("What differs between " + one.get().name() + " and");
+    }
+
+    private void showDifferences() {
+        differences.getChildren().clear();
+        Optional<Scene> one = selected();
+        Optional<Scene> two = Optional.ofNullable(other.getValue())
+                .flatMap(choice -> desk.session().scene((String) choice.value()));
+        if (one.isEmpty() || two.isEmpty()) {
+            return;
+        }
+        List<ScenesPresenter.Differs> all = presenter.differences(one.get(), two.get());
+        if (all.isEmpty()) {
+            differences.addRow(0, Cards.soft("Nothing: they do the same."));
+            return;
+        }
+        differences.addRow(
+                0,
+                new Label(),
+                Cards.soft(""),
+                Cards.soft(one.get().name()),
+                Cards.soft(two.get().name()));
+        for (ScenesPresenter.Differs differs : all) {
+            Node chip =
+                    differs.channel().isEmpty() ? new Label() : new Chip().show(differs.colour(), differs.channel());
+            Label name = new Label(differs.name());
+            name.setWrapText(true);
+            Label first = new Label(differs.first());
+            Label second = new Label(differs.second());
+            first.setWrapText(true);
+            second.setWrapText(true);
+            differences.addRow(differences.getRowCount(), chip, name, first, second);
+        }
+    }
+}
