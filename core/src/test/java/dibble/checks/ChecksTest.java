@@ -1,6 +1,7 @@
 package dibble.checks;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.tuple;
 
 import dibble.demo.LamplightersRound;
@@ -28,6 +29,7 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
@@ -269,5 +271,33 @@ class ChecksTest {
         Session demo = LamplightersRound.session();
         assertThat(Checks.run(demo, LamplightersRound.performance()))
                 .noneMatch(finding -> finding.level() == Level.ERROR);
+    }
+
+    /** What only shows while the gear runs. */
+    @Test
+    void loopsTwinsAndMissingPortsAreFoundLive() {
+        Session session = Edits.addSource(good(), Source.keyboard("tansy", "Tansy", "more keys", Range.ALL));
+        Live live = new Live(
+                Optional.of(Set.of("keys", "more keys")),
+                Set.of(new Live.Loop("more keys", "yarrow")),
+                Set.of(new Live.Twins("larkspur", "tansy"), new Live.Twins("larkspur", "gone")));
+        List<Finding> found = Checks.find(Set.of("loop", "twin-ports", "port-missing"), session, Performance.NEW, live);
+        assertThat(found)
+                .extracting(Finding::code, Finding::ids)
+                .containsExactly(
+                        tuple("loop", List.of("tansy", "yarrow")),
+                        tuple("twin-ports", List.of("larkspur", "tansy")),
+                        tuple("port-missing", List.of("yarrow")));
+        Session mended = found.get(1).mend().orElseThrow().session().apply(session);
+        assertThat(Checks.find(Set.of("twin-ports"), mended, Performance.NEW, live))
+                .isEmpty();
+    }
+
+    @Test
+    void everyCheckSaysWhatComesOfIt() {
+        assertThat(Checks.codes())
+                .hasSize(21)
+                .allSatisfy(code -> assertThat(Checks.about(code)).endsWith("."));
+        assertThatThrownBy(() -> Checks.about("nothing")).hasMessageContaining("check nothing (expected one of");
     }
 }

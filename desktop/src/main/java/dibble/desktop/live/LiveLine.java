@@ -13,6 +13,7 @@ import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.routing.Zone;
+import dibble.time.Clock;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.Optional;
@@ -243,11 +244,12 @@ public final class LiveLine extends VBox {
     }
 
     private void follow() {
+        long now = Clock.SYSTEM.nanos();
         if (passed.isVisible()) {
-            passed.follow();
+            passed.follow(now);
         }
         if (why.isVisible()) {
-            why.follow();
+            why.follow(now);
         }
         LiveState.Heard heard =
                 followsMoves ? desk.live().lastMove() : desk.live().lastNote();

@@ -10,6 +10,7 @@ import dibble.studio.Passed;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.TimeUnit;
 import java.util.function.BiConsumer;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
@@ -42,6 +43,10 @@ final class PassedPane extends VBox {
     private static final double OUT = 470;
     private static final double HEAD = 18;
     private static final int ALL = -1;
+
+    /** Rows that go by faster than this cannot be read; to draw them would only slow the frame. */
+    private static final long BETWEEN_DRAWS = TimeUnit.MILLISECONDS.toNanos(60);
+
     private static final Color ALERT = Color.web("#E8B765");
     private static final Font PLAIN = Font.font("Dibble Sans", 13);
     private static final Font SMALL = Font.font("Dibble Sans", 12);
@@ -61,6 +66,7 @@ final class PassedPane extends VBox {
     private int chosen = ALL;
     private List<Long> shown = List.of();
     private long drawnCount = -1;
+    private long drawnAt;
     private boolean stale = true;
 
     /** @param why is given who played what, where somebody asks */
@@ -245,10 +251,15 @@ final class PassedPane extends VBox {
         return (int) Math.max(0, (view.getHeight() - HEAD) / ROW);
     }
 
-    /** Shows what has passed since the last frame. */
-    void follow() {
+    /**
+     * Shows what has passed since the last frame.
+     *
+     * @param now the frame's time in nanoseconds
+     */
+    void follow(long now) {
         Passed passed = passed();
-        if (stale || passed.count() != drawnCount) {
+        if (stale || passed.count() != drawnCount && now - drawnAt >= BETWEEN_DRAWS) {
+            drawnAt = now;
             draw();
         }
         long lost = desk.live().passed().skipped();

@@ -1,7 +1,6 @@
 package dibble.desktop.live;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.LiveState;
@@ -14,8 +13,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import javafx.scene.Node;
-import javafx.scene.control.Button;
+import java.util.concurrent.TimeUnit;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
@@ -23,12 +21,14 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /** Why? of the last key, of one that passed, or of a message that is typed. */
 final class WhyPane extends VBox {
+    /** Answers that change faster than this cannot be read; what was played last is always answered. */
+    private static final long BETWEEN_ANSWERS = TimeUnit.MILLISECONDS.toNanos(150);
+
     private final Desk desk;
     private final ToggleButton last = new ToggleButton("What is played");
     private final ComboBox<Form.Choice> source = new ComboBox<>();
@@ -39,6 +39,8 @@ final class WhyPane extends VBox {
     private String askedSource;
     private int asked;
     private Why.Answer answer;
+    private final List<WhyLine> rows = new ArrayList<>();
+    private long answeredAt;
     private boolean stale = true;
 
     WhyPane(Desk desk) {
@@ -149,12 +151,14 @@ final class WhyPane extends VBox {
         }
     }
 
-    void follow() {
-        if (last.isSelected()) {
+    /** @param now the frame's time in nanoseconds */
+    void follow(long now) {
+        if (last.isSelected() && now - answeredAt >= BETWEEN_ANSWERS) {
             LiveState.Heard heard = desk.live().lastMove();
             if (heard != null && (heard.message() != asked || !heard.source().equals(askedSource))) {
                 askedSource = heard.source();
                 asked = heard.message();
+                answeredAt = now;
                 stale = true;
             }
         }
@@ -199,33 +203,18 @@ final class WhyPane extends VBox {
         return closed;
     }
 
+    /** Lines are made once and say something else later: making them anew would cost a frame. */
     private void showAnswer() {
         sentence.setText(answer.sentence());
-        lines.getChildren().setAll(answer.lines().stream().map(this::line).toList());
-    }
-
-    private Node line(Why.Line line) {
-        List<Node> nodes = new ArrayList<>();
-        Label mark = new Label(line.sounds() ? "●" : "○");
-        mark.getStyleClass().add(line.sounds() ? "arrow" : "quiet");
-        nodes.add(mark);
-        if (!line.channel().isEmpty()) {
-            nodes.add(new Chip().show(line.colour(), line.channel()));
+        List<Why.Line> next = answer.lines();
+        while (rows.size() < next.size()) {
+            rows.add(new WhyLine(desk));
         }
-        if (line.thing() != null) {
-            Button name = Cards.button(
-                    "why-" + line.thing().id(), line.name(), () -> desk.places().show(line.thing()));
-            name.getStyleClass().add("link");
-            name.setTooltip(new Tooltip("Show it"));
-            nodes.add(name);
+        for (int i = 0; i < next.size(); i++) {
+            rows.get(i).show(next.get(i));
         }
-        Label text = new Label(line.text());
-        text.getStyleClass().add(line.sounds() ? "plain" : "quiet");
-        text.setWrapText(true);
-        nodes.add(text);
-        HBox box = new HBox(8);
-        box.getStyleClass().add("card-line");
-        box.getChildren().addAll(nodes);
-        return box;
+        if (lines.getChildren().size() != next.size()) {
+            lines.getChildren().setAll(rows.subList(0, next.size()));
+        }
     }
 }

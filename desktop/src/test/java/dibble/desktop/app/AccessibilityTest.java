@@ -95,10 +95,45 @@ class AccessibilityTest extends WindowTest {
         }
     }
 
+    @Test
+    void everyControlOfChannelsControlsScenesAndChecksHasAName() {
+        interact(() -> {
+            ((ToggleButton) lookup("#show-passed").query()).fire();
+            ((ToggleButton) lookup("#show-why").query()).fire();
+            window.show(MainWindow.Page.CHANNELS);
+        });
+        until(() -> lookup("#arrival-tansy-2").tryQuery().isPresent());
+        interact(() -> {
+            ((Button) lookup("#join-plant-open").query()).fire();
+            desk().selection().zoneAlone("marimba");
+        });
+        until(() -> lookup("#way-low").query().isVisible());
+        assertNamed("channels");
+        interact(() -> {
+            window.show(MainWindow.Page.CONTROLS);
+            desk().selection().control().set("fade");
+        });
+        until(() -> lookup("#control-name").tryQuery().isPresent());
+        for (String make : List.of("#add-fade", "#add-many")) {
+            interact(() -> ((Button) lookup(make).query()).fire());
+            assertNamed("controls " + make);
+        }
+        interact(() -> window.show(MainWindow.Page.SCENES));
+        until(() -> lookup("#scene-sound-celesta").tryQuery().isPresent());
+        interact(() -> ((ToggleButton) lookup("#scene-sound-celesta").query()).fire());
+        assertNamed("scenes");
+        interact(() -> ((ToggleButton) lookup("#scene-large").query()).fire());
+        assertNamed("a scene, large");
+        interact(() -> window.show(MainWindow.Page.CHECKS));
+        until(() -> lookup("#intended-0").tryQuery().isPresent());
+        assertNamed("checks");
+    }
+
     /** With Tab alone one gets round the view and back. */
     @Test
     void theFocusGoesRound() {
-        for (MainWindow.Page page : List.of(MainWindow.Page.KEYS, MainWindow.Page.GEAR)) {
+        for (MainWindow.Page page : List.of(
+                MainWindow.Page.KEYS, MainWindow.Page.GEAR, MainWindow.Page.CHANNELS, MainWindow.Page.CONTROLS)) {
             interact(() -> window.show(page));
             List<Node> seen = new ArrayList<>();
             for (int i = 0; i < 60; i++) {

@@ -1,5 +1,6 @@
 package dibble.desktop.app;
 
+import dibble.demo.LamplightersRound;
 import dibble.gear.ChannelPlan;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -17,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import javafx.animation.AnimationTimer;
+import javafx.scene.control.ToggleButton;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -38,6 +40,12 @@ class FrameMeasurement extends WindowTest {
                 frames.add(now - before);
             }
             before = now;
+        }
+
+        @Override
+        public void start() {
+            before = 0;
+            super.start();
         }
     };
 
@@ -192,6 +200,60 @@ class FrameMeasurement extends WindowTest {
                 pass(0.1);
             }
         });
+    }
+
+    /** Each view with the monitor and why? open, under 2,000 events a second of five sources of the demo. */
+    @Test
+    void measureViewsWithTheMonitorOpen() throws Exception {
+        onFx(() -> workbench.open(LamplightersRound.session(), LamplightersRound.performance()));
+        for (boolean open : new boolean[] {false, true}) {
+            onFx(() -> {
+                for (String panel : List.of("#show-passed", "#show-why")) {
+                    ToggleButton button = lookup(panel).query();
+                    if (button.isSelected() != open) {
+                        button.fire();
+                    }
+                }
+            });
+            for (MainWindow.Page page : List.of(
+                    MainWindow.Page.GEAR,
+                    MainWindow.Page.KEYS,
+                    MainWindow.Page.CHANNELS,
+                    MainWindow.Page.CONTROLS,
+                    MainWindow.Page.TAKES,
+                    MainWindow.Page.SCENES,
+                    MainWindow.Page.CHECKS)) {
+                onFx(() -> window.show(page));
+                pass(2);
+                long before = workbench.studio().monitorSkipped();
+                during(page + (open ? ", monitor and why? open" : "") + ", 2,000 events a second", this::playDemo);
+                System.out.println(
+                        "  skipped by the monitor: " + (workbench.studio().monitorSkipped() - before));
+            }
+        }
+    }
+
+    /** 25 notes each 25 ms, spread over the demo's sources and lanes. */
+    private void playDemo() {
+        List<String> players = List.of("larkspur", "tansy", "sedge", "fern", "teasel");
+        List<Integer> channels = List.of(0, 1, 9, 2, 4);
+        for (int i = 0; i < 4 * 40; i++) {
+            for (int s = 0; s < 25; s++) {
+                int who = s % players.size();
+                StandIn device = desk().standIns()
+                        .standIn("stand-in:" + players.get(who))
+                        .orElseThrow();
+                int key = desk().session()
+                                .source(players.get(who))
+                                .orElseThrow()
+                                .keys()
+                                .low()
+                        + (i + s) % 16;
+                device.play(ShortMessage.noteOn(channels.get(who), key, 60));
+                device.play(ShortMessage.noteOff(channels.get(who), key, 64));
+            }
+            pass(0.025);
+        }
     }
 
     /** Lets frames pass; what is measured is time. */

@@ -1,0 +1,50 @@
+package dibble.desktop.live;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Desk;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+
+/** One line of an answer to why?: whether something comes of a thing, the thing as a link, and what it does. */
+final class WhyLine extends HBox {
+    private final Label mark = new Label();
+    private final Chip chip = new Chip();
+    private final Button name;
+    private final Label text = new Label();
+    private Why.Line line;
+
+    WhyLine(Desk desk) {
+        super(8);
+        getStyleClass().add("card-line");
+        name = Cards.button("", "", () -> desk.places().show(line.thing()));
+        name.getStyleClass().add("link");
+        name.setTooltip(new Tooltip("Show it"));
+        text.setWrapText(true);
+        getChildren().addAll(mark, chip, name, text);
+    }
+
+    void show(Why.Line next) {
+        if (next.equals(line)) {
+            return;
+        }
+        line = next;
+        mark.setText(line.sounds() ? "●" : "○");
+        mark.getStyleClass().setAll("label", line.sounds() ? "arrow" : "quiet");
+        show(chip, !line.channel().isEmpty());
+        chip.show(line.colour(), line.channel());
+        show(name, line.thing() != null);
+        name.setId(line.thing() == null ? null : "why-" + line.thing().id());
+        name.setText(line.name());
+        text.setText(line.text());
+        text.getStyleClass().setAll("label", line.sounds() ? "plain" : "quiet");
+    }
+
+    private static void show(Node node, boolean on) {
+        node.setVisible(on);
+        node.setManaged(on);
+    }
+}
