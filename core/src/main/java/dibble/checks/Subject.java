@@ -95,7 +95,9 @@ final class Subject {
     }
 
     String name(Zone zone) {
-        return "Zone " + quoted(zone.name().isEmpty() ? zone.id() : zone.name());
+        return zone.name().isEmpty()
+                ? "the zone of " + keys(zone.keys()) + " to " + name(zone.to())
+                : "Zone " + quoted(zone.name());
     }
 
     String name(ControlMap map) {

@@ -22,8 +22,12 @@ import java.util.function.UnaryOperator;
 public final class Joins {
     private Joins() {}
 
-    /** Whether a channel of a source is led to a target already, over all of its keys. */
-    private static boolean isJoined(Session session, String source, int channel, Target to, Collection<Zone> zones) {
+    /**
+     * Whether a channel of a source is led to a target already, over all of its keys.
+     *
+     * @param channel 1-16, or {@link ChannelChart#EVERY}
+     */
+    public static boolean isJoined(Session session, String source, int channel, Target to, Collection<Zone> zones) {
         Range keys = session.source(source).map(Source::keys).orElse(Range.ALL);
         return zones.stream()
                 .anyMatch(zone -> zone.enabled()

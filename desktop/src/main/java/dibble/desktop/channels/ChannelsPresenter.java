@@ -200,6 +200,16 @@ final class ChannelsPresenter {
         return id;
     }
 
+    /** Whether an arrival is led to a target already, with all its keys. */
+    boolean isJoined(Arrival from, Target to) {
+        return Joins.isJoined(
+                session(),
+                from.source(),
+                from.channel(),
+                to,
+                session().routing(document.performance()).zones());
+    }
+
     /** The names of what an arrival plays already. */
     List<String> playsAlready(ChannelChart chart, Arrival from) {
         return chart.ways().stream()

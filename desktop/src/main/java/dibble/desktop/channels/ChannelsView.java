@@ -290,6 +290,12 @@ public final class ChannelsView extends BorderPane implements View {
     }
 
     private void join(Arrival from, Target to) {
+        if (presenter.isJoined(from, to)) {
+            // Twice the same would sound once and confuse twice.
+            pick(null);
+            tell(presenter.from(from) + " plays " + Words.target(to, desk.session()) + " already, with all its keys.");
+            return;
+        }
         List<String> already = presenter.playsAlready(pane.chart(), from);
         String zone = presenter.join(from, to);
         desk.selection().zoneAlone(zone);

@@ -121,6 +121,7 @@ final class Ribbon extends Group {
     void dim(boolean on) {
         double opacity = off ? 0.6 : 0.88;
         face.setOpacity(on ? DIM : opacity);
+        outline.setOpacity(on ? DIM : 1);
         label.setOpacity(on ? DIM : 1);
     }
 
