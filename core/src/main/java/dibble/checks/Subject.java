@@ -95,9 +95,7 @@ final class Subject {
     }
 
     String name(Zone zone) {
-        return zone.name().isEmpty()
-                ? "the zone of " + keys(zone.keys()) + " to " + name(zone.to())
-                : "Zone " + quoted(zone.name());
+        return zone.name().isEmpty() ? "Zone to " + name(zone.to()) : "Zone " + quoted(zone.name());
     }
 
     String name(ControlMap map) {

@@ -13,6 +13,10 @@ public final class MidiTrack {
     public static final int META = 0xFF;
 
     public static final int META_TRACK_NAME = 0x03;
+
+    /** The name of the device that what follows is for. */
+    public static final int META_DEVICE = 0x09;
+
     public static final int META_MARKER = 0x06;
     public static final int META_END = 0x2F;
     public static final int META_TEMPO = 0x51;
@@ -73,6 +77,11 @@ public final class MidiTrack {
     /** The data of a meta event or of a piece of system exclusive, without status, type and length. */
     public byte[] data(int i) {
         return bytes == null || bytes[i] == null ? NO_BYTES : bytes[i].clone();
+    }
+
+    /** The text of meta event {@code i}. */
+    public String text(int i) {
+        return text(data(i));
     }
 
     /** The first track name in this track. */
@@ -169,6 +178,11 @@ public final class MidiTrack {
         /** Copies an event of another track. */
         public Builder copy(MidiTrack from, int i) {
             return append(from.ticks[i], from.messages[i], from.bytes == null ? null : from.bytes[i]);
+        }
+
+        /** Copies an event of another track to another tick. */
+        public Builder copyAt(long tick, MidiTrack from, int i) {
+            return append(tick, from.messages[i], from.bytes == null ? null : from.bytes[i]);
         }
 
         public int size() {

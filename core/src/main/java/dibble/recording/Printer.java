@@ -1,14 +1,21 @@
 package dibble.recording;
 
 import dibble.gear.PartRef;
+import dibble.midi.EventKind;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
+import dibble.routing.Destination;
+import dibble.routing.Reach;
 import dibble.routing.Router;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.Slots;
+import dibble.routing.Zone;
 import dibble.time.TempoMap;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,24 +23,49 @@ import java.util.Set;
 
 /**
  * Makes tracks out of what was played, by the same router that plays. Can follow a recording event by event, so that
- * its tracks fill while it lasts. An off goes to the track of its on, whatever changed in between. One thread prints;
- * any thread may read the logs.
+ * its tracks fill while it lasts. What leaves goes onto every armed track that takes it, onto the one for everything
+ * else where there is none; an off goes to the tracks of its on, whatever changed in between. One thread prints; any
+ * thread may read the logs.
  */
 public final class Printer {
-    private static final int NO_TRACK = -1;
+    private static final int NOWHERE = -1;
+    private static final int[] NONE = {};
 
     private final List<Track> tracks;
     private final EventLog[] logs;
+    private final boolean[] takes;
     private final Map<PartRef, Integer> trackOfPart = new HashMap<>();
     private final Map<Track.OfKey, Integer> trackOfKey = new HashMap<>();
-    private int rest = NO_TRACK;
+
+    /** The tracks of sources, channels and zones, and for each what pedals and wheels have left away from rest there. */
+    private final List<Integer> others = new ArrayList<>();
+
+    private final BitSet[] owed;
+    private int rest = NOWHERE;
     private final Slots slots = new Slots();
     private final Router router = new Router(this::print);
+    private Routing routing;
     private int[] trackOfDestination = {};
-    private int[] trackOfSounding = {};
+
+    /** By destination and note: the tracks that have its on. */
+    private int[][] tracksOfSounding = {};
 
     /** Tracks of single notes, by destination and note; few. */
     private final Map<Integer, Integer> trackOfNote = new HashMap<>();
+
+    /** For each track the row that has it alone, so that the usual event makes none. */
+    private final int[][] alone;
+
+    /** What is being decided: because of it everything leaves that leaves now. No source between events. */
+    private String cause;
+
+    private int causeMessage;
+
+    /** The zones that hold in a scene; looked up anew where a played event has called another. */
+    private int zonesOfScene = NOWHERE;
+
+    private List<Zone> zones = List.of();
+    private Reach reach;
 
     /**
      * @param tracks the tracks to print; their clips are not looked at
@@ -43,20 +75,31 @@ public final class Printer {
         this.tracks = List.copyOf(tracks);
         router.giveSounds();
         logs = new EventLog[tracks.size()];
+        takes = new boolean[tracks.size()];
+        owed = new BitSet[tracks.size()];
+        alone = new int[tracks.size()][];
         for (int i = 0; i < logs.length; i++) {
             logs[i] = new EventLog();
+            alone[i] = new int[] {i};
+            owed[i] = new BitSet();
             Track track = tracks.get(i);
-            if (armed.contains(track.id())) {
-                int number = i;
-                if (track.input() instanceof Track.OfKey key) {
-                    trackOfKey.putIfAbsent(key, number);
-                } else {
-                    track.part().ifPresent(part -> trackOfPart.putIfAbsent(part, number));
-                }
+            if (track.takesRest()) {
+                takes[i] = rest == NOWHERE;
+                rest = takes[i] ? i : rest;
+            } else if (armed.contains(track.id())) {
+                arm(i, track);
             }
-            if (track.takesRest() && rest == NO_TRACK) {
-                rest = i;
-            }
+        }
+    }
+
+    private void arm(int number, Track track) {
+        if (track.input() instanceof Track.OfKey key) {
+            takes[number] = trackOfKey.putIfAbsent(key, number) == null;
+        } else if (track.input() instanceof Track.OfPart of) {
+            takes[number] = trackOfPart.putIfAbsent(of.part(), number) == null;
+        } else if (track.takesSeveral()) {
+            takes[number] = true;
+            others.add(number);
         }
     }
 
@@ -82,20 +125,26 @@ public final class Printer {
     }
 
     /** Puts a routing in force. */
-    public void install(Routing routing, long stamp) {
-        router.install(RoutingCompiler.compile(routing, slots), stamp);
+    public void install(Routing next, long stamp) {
+        router.install(RoutingCompiler.compile(next, slots), stamp);
+        routing = next;
+        reach = null;
+        zonesOfScene = NOWHERE;
         int destinations = slots.portCount() * 16;
         trackOfDestination = new int[destinations];
-        Arrays.fill(trackOfDestination, rest);
-        trackOfPart.forEach((part, track) -> routing.destination(part)
-                .ifPresent(to -> trackOfDestination[slots.port(to.port()) * 16 + to.channel() - 1] = track));
+        Arrays.fill(trackOfDestination, NOWHERE);
+        trackOfPart.forEach(
+                (part, track) -> next.destination(part).ifPresent(to -> trackOfDestination[number(to)] = track));
         trackOfNote.clear();
-        trackOfKey.forEach((of, track) -> routing.destination(of.part())
-                .ifPresent(to ->
-                        trackOfNote.put((slots.port(to.port()) * 16 + to.channel() - 1) * 128 + of.key(), track)));
-        int old = trackOfSounding.length;
-        trackOfSounding = Arrays.copyOf(trackOfSounding, destinations * 128);
-        Arrays.fill(trackOfSounding, old, trackOfSounding.length, NO_TRACK);
+        trackOfKey.forEach((of, track) ->
+                next.destination(of.part()).ifPresent(to -> trackOfNote.put(number(to) * 128 + of.key(), track)));
+        int old = tracksOfSounding.length;
+        tracksOfSounding = Arrays.copyOf(tracksOfSounding, destinations * 128);
+        Arrays.fill(tracksOfSounding, old, tracksOfSounding.length, NONE);
+    }
+
+    private int number(Destination to) {
+        return slots.port(to.port()) * 16 + to.channel() - 1;
     }
 
     /**
@@ -105,7 +154,10 @@ public final class Printer {
      */
     public void event(String source, int message, long stamp, boolean echo) {
         if (!echo || Router.onlyEnds(message)) {
+            cause = source;
+            causeMessage = message;
             router.event(slots.source(source), message, stamp);
+            cause = null;
         }
     }
 
@@ -116,18 +168,107 @@ public final class Printer {
 
     private boolean print(long stamp, int port, int message, int instrument) {
         int destination = port * 16 + ShortMessage.channel(message);
-        int track = trackOfDestination[destination];
         int kind = ShortMessage.kind(message);
-        if (kind == ShortMessage.NOTE_ON) {
-            track = trackOfNote.getOrDefault(destination * 128 + ShortMessage.data1(message), track);
-            trackOfSounding[destination * 128 + ShortMessage.data1(message)] = track;
-        } else if (kind == ShortMessage.NOTE_OFF || kind == ShortMessage.KEY_PRESSURE) {
-            track = trackOfSounding[destination * 128 + ShortMessage.data1(message)];
+        int place = destination * 128 + ShortMessage.data1(message);
+        int[] onto;
+        if (kind == ShortMessage.NOTE_OFF || kind == ShortMessage.KEY_PRESSURE) {
+            onto = tracksOfSounding[place];
+        } else {
+            onto = onto(destination, message);
+            if (kind == ShortMessage.NOTE_ON) {
+                tracksOfSounding[place] = onto;
+            }
         }
-        if (track != NO_TRACK) {
-            logs[track].add(stamp, destination, message);
+        for (int track : onto) {
+            logs[track].add(stamp, instrument, message);
         }
         return true;
+    }
+
+    private int[] onto(int destination, int message) {
+        int own = trackOfDestination[destination];
+        if (ShortMessage.kind(message) == ShortMessage.NOTE_ON && !trackOfNote.isEmpty()) {
+            own = trackOfNote.getOrDefault(destination * 128 + ShortMessage.data1(message), own);
+        }
+        if (others.isEmpty()) {
+            int only = own == NOWHERE ? rest : own;
+            return only == NOWHERE ? NONE : alone[only];
+        }
+        int count = own == NOWHERE ? 0 : 1;
+        int[] onto = new int[others.size() + 1];
+        onto[0] = own;
+        for (int other : others) {
+            if (takes(other, destination, message)) {
+                owed[other].set(debt(destination, message), Chase.atRest(message) != message);
+                onto[count++] = other;
+            }
+        }
+        if (count == 0) {
+            return rest == NOWHERE ? NONE : alone[rest];
+        }
+        return Arrays.copyOf(onto, count);
+    }
+
+    /** A number for a controller, or another kind of message without a key, of a destination. */
+    private static int debt(int destination, int message) {
+        int kind = ShortMessage.kind(message);
+        return destination << 8 | (kind == ShortMessage.CONTROLLER ? ShortMessage.data1(message) : kind);
+    }
+
+    /** Whether a track of a source, a channel or a zone takes what leaves now. */
+    private boolean takes(int number, int destination, int message) {
+        boolean starts = ShortMessage.kind(message) == ShortMessage.NOTE_ON;
+        boolean pays = !starts && (cause == null || EventKind.of(causeMessage) != EventKind.of(message));
+        if (pays) {
+            // What a wheel or pedal is owed belongs to those who have it moved.
+            return owed[number].get(debt(destination, message));
+        }
+        Track.Input input = tracks.get(number).input();
+        if (input instanceof Track.OfSource of) {
+            return of.source().equals(cause);
+        }
+        if (input instanceof Track.OfChannel of) {
+            return of.source().equals(cause) && of.channel() == ShortMessage.channel(causeMessage) + 1;
+        }
+        return input instanceof Track.OfZone of && cause != null && sends(of.zone(), destination, message, starts);
+    }
+
+    /** Whether a zone that holds now makes of the present event what leaves now. */
+    private boolean sends(String id, int destination, int message, boolean starts) {
+        if (router.scene() != zonesOfScene || reach == null) {
+            zonesOfScene = router.scene();
+            Routing inScene = zonesOfScene == NOWHERE ? routing : routing.withScene(slots.sceneId(zonesOfScene));
+            zones = inScene.zones();
+            reach = new Reach(inScene);
+        }
+        int channel = ShortMessage.channel(causeMessage);
+        int key = ShortMessage.data1(causeMessage);
+        for (int i = 0; i < zones.size(); i++) {
+            int place = i;
+            Zone zone = zones.get(i);
+            if (zone.id().equals(id)
+                    && zone.enabled()
+                    && zone.isPlayedBy(cause)
+                    && zone.channels().holds(channel)
+                    && reach.destination(i, channel)
+                            .filter(to -> number(to) == destination)
+                            .isPresent()) {
+                if (!starts) {
+                    EventKind kind = EventKind.of(causeMessage);
+                    return zone.pass().contains(kind)
+                            && !(kind == EventKind.CONTROLLERS
+                                    && zone.blockControllers().contains(key));
+                }
+                return ShortMessage.startsNote(causeMessage)
+                        && zone.keys().holds(key)
+                        && zone.velocity().holds(ShortMessage.data2(causeMessage))
+                        && routing.source(cause)
+                                .filter(source ->
+                                        reach.notes(place, source, key).contains(ShortMessage.data1(message)))
+                                .isPresent();
+            }
+        }
+        return false;
     }
 
     /** The tracks that are printed, in their order. */
@@ -137,21 +278,38 @@ public final class Printer {
 
     /** Whether track {@code i} was armed, or takes what is left. */
     public boolean takesSomething(int i) {
-        return i == rest || trackOfPart.containsValue(i) || trackOfKey.containsValue(i);
+        return takes[i];
     }
 
-    /** What was printed onto track {@code i} so far. */
+    /** What was printed onto track {@code i} so far, in nanoseconds since the take began. */
     public EventLog log(int i) {
         return logs[i];
     }
 
-    /** What was printed onto track {@code i}, in ticks. */
+    /** What was printed onto track {@code i}, in ticks, of a take that begins where the session does. */
     public MidiTrack clip(int i, TempoMap tempo) {
+        return clip(i, tempo, 0);
+    }
+
+    /**
+     * What was printed onto track {@code i}, in ticks of the session.
+     *
+     * @param start where the take begins, in nanoseconds
+     */
+    public MidiTrack clip(int i, TempoMap tempo, long start) {
         MidiTrack.Builder clip = new MidiTrack.Builder();
         EventLog log = logs[i];
         int size = log.size();
+        int device = NOWHERE;
+        boolean several = tracks.get(i).takesSeveral();
         for (int e = 0; e < size; e++) {
-            clip.add(tempo.ticks(log.stamp(e)), log.message(e));
+            long tick = tempo.ticks(start + log.stamp(e));
+            if (several && log.source(e) != device) {
+                device = log.source(e);
+                clip.meta(
+                        tick, MidiTrack.META_DEVICE, slots.instrumentId(device).getBytes(StandardCharsets.UTF_8));
+            }
+            clip.add(tick, log.message(e));
         }
         return clip.build();
     }

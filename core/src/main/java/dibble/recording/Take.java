@@ -1,6 +1,7 @@
 package dibble.recording;
 
 import dibble.gear.Ids;
+import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
 import java.util.List;
 
@@ -12,8 +13,10 @@ import java.util.List;
  * @param log the events, in nanoseconds since the beginning
  * @param marks the routings, in their order; the first at event 0
  * @param length nanoseconds from start to stop
+ * @param start where it begins in the session's time, in nanoseconds
  */
-public record Take(String id, String name, List<String> sources, EventLog log, List<Mark> marks, long length) {
+public record Take(
+        String id, String name, List<String> sources, EventLog log, List<Mark> marks, long length, long start) {
     /**
      * A routing that came into force.
      *
@@ -22,14 +25,43 @@ public record Take(String id, String name, List<String> sources, EventLog log, L
      */
     public record Mark(int position, long stamp, Routing routing) {}
 
-    /** The same under another id and name. */
-    public Take named(String otherId, String otherName) {
-        return new Take(otherId, otherName, sources, log, marks, length);
-    }
-
     public Take {
         Ids.check(id);
         sources = List.copyOf(sources);
         marks = List.copyOf(marks);
+        if (start < 0) {
+            throw new IllegalArgumentException("start " + start + " (expected 0 or more)");
+        }
+    }
+
+    /** A take that begins where the session does. */
+    public Take(String id, String name, List<String> sources, EventLog log, List<Mark> marks, long length) {
+        this(id, name, sources, log, marks, length, 0);
+    }
+
+    /** The same under another id and name. */
+    public Take named(String otherId, String otherName) {
+        return new Take(otherId, otherName, sources, log, marks, length, start);
+    }
+
+    /** The same with other routings in force. */
+    public Take withMarks(List<Mark> others) {
+        return new Take(id, name, sources, log, others, length, start);
+    }
+
+    /** Where it ends in the session's time, in nanoseconds. */
+    public long end() {
+        return start + length;
+    }
+
+    /** How many notes were played. */
+    public int noteCount() {
+        int notes = 0;
+        for (int i = 0; i < log.size(); i++) {
+            if (ShortMessage.startsNote(log.message(i))) {
+                notes++;
+            }
+        }
+        return notes;
     }
 }

@@ -11,7 +11,9 @@ import java.util.Optional;
  * A track: what it takes, and what is on it.
  *
  * @param input what it takes
- * @param clip its events in ticks of the session; channels are those of the destinations they went to
+ * @param clip its events in ticks of the session; channels are those of the destinations they went to. Where the track
+ *     can take what goes to several instruments, a device name (meta event 0x09) with the instrument's id comes before
+ *     those of another instrument than the last
  * @param printedFrom the id of the take that it was printed from, or null
  */
 public record Track(String id, String name, Input input, MidiTrack clip, String printedFrom, Extras extras) {
@@ -30,6 +32,25 @@ public record Track(String id, String name, Input input, MidiTrack clip, String 
         }
     }
 
+    /** All that leaves because of a source. */
+    public record OfSource(String source) implements Input {}
+
+    /**
+     * All that leaves because of one channel of a source.
+     *
+     * @param channel 1-16
+     */
+    public record OfChannel(String source, int channel) implements Input {
+        public OfChannel {
+            if (channel < 1 || channel > 16) {
+                throw new IllegalArgumentException("channel " + channel + " (expected 1 to 16)");
+            }
+        }
+    }
+
+    /** All that a zone sends. */
+    public record OfZone(String zone) implements Input {}
+
     /** What no other track takes. */
     public record Rest() implements Input {}
 
@@ -41,6 +62,11 @@ public record Track(String id, String name, Input input, MidiTrack clip, String 
 
     public Track {
         Ids.check(id);
+    }
+
+    /** An empty track. */
+    public static Track of(String id, String name, Input input) {
+        return new Track(id, name, input, NOTHING, null, Extras.NONE);
     }
 
     /** An empty track for a part. */
@@ -63,6 +89,19 @@ public record Track(String id, String name, Input input, MidiTrack clip, String 
 
     public boolean takesRest() {
         return input instanceof Rest;
+    }
+
+    /** Whether it can take what goes to several instruments: a source's, a channel's, a zone's, or what is left. */
+    public boolean takesSeveral() {
+        return part().isEmpty() && !(input instanceof Unknown);
+    }
+
+    public Track withName(String text) {
+        return new Track(id, text, input, clip, printedFrom, extras);
+    }
+
+    public Track withInput(Input other) {
+        return new Track(id, name, other, clip, printedFrom, extras);
     }
 
     public Track withClip(MidiTrack events, String takeId) {

@@ -38,6 +38,13 @@ public final class Document {
         changed();
     }
 
+    /** Puts a session in place that is on no disk as it is: there is something to save from the beginning. */
+    public void openUnsaved(Session session, Performance opened) {
+        open(session, opened);
+        saved = -1;
+        changed();
+    }
+
     private static Performance planned(Session session, Performance performance) {
         return performance.rememberChannels(session.channels(performance).channels());
     }

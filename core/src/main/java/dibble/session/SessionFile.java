@@ -142,7 +142,7 @@ public final class SessionFile {
         return out.toByteArray();
     }
 
-    private static Opened assemble(Map<String, byte[]> entries) throws SessionFormatException {
+    static Opened assemble(Map<String, byte[]> entries) throws SessionFormatException {
         SessionReader.Read read = SessionReader.read(SessionReader.parse(entries.get(SESSION), SESSION));
         List<Take> takes = new ArrayList<>();
         for (Map.Entry<String, String> take : read.takeFiles().entrySet()) {

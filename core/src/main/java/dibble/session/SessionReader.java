@@ -102,7 +102,7 @@ final class SessionReader {
         }
     }
 
-    private static String firstLine(String text) {
+    static String firstLine(String text) {
         return text.lines().findFirst().orElse("").strip();
     }
 
@@ -415,6 +415,12 @@ final class SessionReader {
             input = new Track.OfKey(PartRef.parse(takes.text("part", null)), takes.number("key"));
         } else if (takes.has("part")) {
             input = new Track.OfPart(PartRef.parse(takes.text("part", null)));
+        } else if (takes.has("source") && takes.has("channel")) {
+            input = new Track.OfChannel(takes.text("source", null), takes.number("channel"));
+        } else if (takes.has("source")) {
+            input = new Track.OfSource(takes.text("source", null));
+        } else if (takes.has("zone")) {
+            input = new Track.OfZone(takes.text("zone", null));
         } else if (takes.has("rest")) {
             input = new Track.Rest();
         } else {

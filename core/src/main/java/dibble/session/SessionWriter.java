@@ -346,6 +346,12 @@ final class SessionWriter {
             takes.put("part", of.part().toString()).put("key", of.key());
         } else if (track.input() instanceof Track.OfPart of) {
             takes.put("part", of.part().toString());
+        } else if (track.input() instanceof Track.OfSource of) {
+            takes.put("source", of.source());
+        } else if (track.input() instanceof Track.OfChannel of) {
+            takes.put("source", of.source()).put("channel", of.channel());
+        } else if (track.input() instanceof Track.OfZone of) {
+            takes.put("zone", of.zone());
         } else if (track.input() instanceof Track.Unknown unknown) {
             Fields.putAll(takes, unknown.fields());
         } else {

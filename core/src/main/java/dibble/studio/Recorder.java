@@ -5,6 +5,9 @@ import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
+import dibble.session.TakeEdits;
+import dibble.session.TakeJournal;
+import dibble.time.Clock;
 import java.util.List;
 import java.util.Queue;
 import java.util.Set;
@@ -16,29 +19,40 @@ import org.slf4j.LoggerFactory;
 
 /**
  * Keeps what is played and prints it while it comes, on a thread of its own. What it is asked for (start, another
- * routing, stop) takes effect at its place in the order of events.
+ * routing, stop) takes effect at its place in the order of events. What is recorded is in the journal on disk a tenth of
+ * a second later; what is not recorded can still be kept for ten minutes.
  */
 final class Recorder implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
     private static final long REST_NANOS = TimeUnit.MILLISECONDS.toNanos(5);
+    private static final long BETWEEN_WRITES = TimeUnit.MILLISECONDS.toNanos(100);
 
     /** A take that is complete, with the tracks printed from it. */
-    record Finished(Take take, Printer printer) {}
+    record Finished(Take take, Printer printer, TakeEdits.Onto onto) {}
 
     private interface Request {
         /** @param scene the slot of the scene that is active at this point, or -1 */
         void carryOut(long stamp, int scene);
     }
 
+    private final Clock clock;
     private final EventRing ring;
+    private final TakeJournal journal;
     private final Queue<Request> requests = new ConcurrentLinkedQueue<>();
     private final Queue<Finished> finished = new ConcurrentLinkedQueue<>();
+    private final Backlog backlog = new Backlog();
     private final Thread thread = new Thread(this::run, "dibble-recorder");
     private volatile Recording recording;
     private volatile boolean closing;
+    private List<Track> tracks = List.of();
+    private Set<String> armed = Set.of();
+    private TakeEdits.Onto onto = TakeEdits.Onto.INSTEAD;
+    private long writtenAt;
 
-    Recorder(EventRing ring) {
+    Recorder(Clock clock, EventRing ring, TakeJournal journal) {
+        this.clock = clock;
         this.ring = ring;
+        this.journal = journal;
         thread.setDaemon(true);
         thread.start();
     }
@@ -48,16 +62,34 @@ final class Recorder implements AutoCloseable {
      *
      * @param scenes the ids of scenes, by their slots
      */
-    void start(List<Track> tracks, Set<String> armed, List<String> sources, List<String> scenes, Routing routing) {
-        requests.add((stamp, scene) ->
-                recording = new Recording(stamp, sources, new Printer(tracks, armed), inScene(routing, scenes, scene)));
+    void start(
+            RecordPlan plan,
+            TakeEdits.Onto how,
+            List<Track> printed,
+            Set<String> taking,
+            List<String> sources,
+            List<String> scenes,
+            Routing routing) {
+        requests.add((stamp, scene) -> {
+            tracks = printed;
+            armed = taking;
+            onto = how;
+            begin(new Recording(plan, sources, new Printer(printed, taking), inScene(routing, scenes, scene)));
+        });
+    }
+
+    private void begin(Recording next) {
+        journal.begin(next.from());
+        recording = next;
     }
 
     /** Asks for another routing from the mark that follows. */
     void routing(List<String> sources, List<String> scenes, Routing routing) {
         requests.add((stamp, scene) -> {
+            Routing inForce = inScene(routing, scenes, scene);
+            backlog.routing(stamp, sources, inForce);
             if (recording != null) {
-                recording.routing(stamp, sources, inScene(routing, scenes, scene));
+                recording.routing(stamp, sources, inForce);
             }
         });
     }
@@ -71,18 +103,70 @@ final class Recorder implements AutoCloseable {
     void stop() {
         requests.add((stamp, scene) -> {
             if (recording != null) {
-                Take take = recording.finish(stamp);
-                finished.add(new Finished(take, recording.printer()));
-                recording = null;
+                finish(stamp);
             }
         });
+    }
+
+    /** Asks for what was played and not recorded to be made a take of, printed onto tracks, at the mark that follows. */
+    void keepPlayed(List<Track> printed, Set<String> taking) {
+        requests.add((stamp, scene) -> {
+            Recording kept = recording != null
+                    ? null
+                    : backlog.keep(
+                            stamp,
+                            (plan, sources, routing) ->
+                                    new Recording(plan, sources, new Printer(printed, taking), routing));
+            if (kept != null) {
+                finished.add(new Finished(kept.finish(stamp), kept.printer(), TakeEdits.Onto.INSTEAD));
+            }
+        });
+    }
+
+    /** How many notes {@link #keepPlayed} would keep. */
+    int notesToKeep() {
+        return backlog.noteCount();
+    }
+
+    private void finish(long stamp) {
+        Recording done = recording;
+        Take take = done.finish(stamp);
+        finished.add(new Finished(take, done.printer(), onto));
+        journal.follow(take.log(), take.sources(), take.marks());
+        journal.end(take.length());
+        backlog.clear();
+        recording = null;
+    }
+
+    /** Ends a recording that ends by itself; where it loops, the next begins at once. */
+    private void endWhereItEnds(long now) {
+        Recording current = recording;
+        while (current != null && now >= current.plan().endsAt()) {
+            RecordPlan plan = current.plan();
+            List<String> sources = current.sources();
+            List<Take.Mark> marks = current.marks();
+            finish(plan.endsAt());
+            if (plan.loops()) {
+                Routing routing = marks.get(marks.size() - 1).routing();
+                begin(new Recording(plan.next(), sources, new Printer(tracks, armed), routing));
+            }
+            current = recording;
+        }
     }
 
     private void run() {
         while (!closing) {
             try {
+                // Looked at before the ring is emptied: what was played until then is in it.
+                long now = clock.nanos();
                 while (ring.poll()) {
                     take(ring.stamp(), ring.payload());
+                }
+                endWhereItEnds(now);
+                Recording current = recording;
+                if (current != null && now - writtenAt >= BETWEEN_WRITES) {
+                    writtenAt = now;
+                    journal.follow(current.log(), current.sources(), current.marks());
                 }
             } catch (RuntimeException e) {
                 // One event that cannot be printed must not end the take.
@@ -95,9 +179,16 @@ final class Recorder implements AutoCloseable {
     private void take(long stamp, long packed) {
         if (Packed.what(packed) == Packed.REQUEST) {
             requests.remove().carryOut(stamp, Packed.voice(packed) - 1);
-        } else if (recording != null) {
-            boolean echo = Packed.what(packed) == Packed.ECHO;
-            recording.event(stamp, Packed.voice(packed), Packed.message(packed), echo);
+            return;
+        }
+        boolean echo = Packed.what(packed) == Packed.ECHO;
+        int source = Packed.voice(packed);
+        int message = Packed.message(packed);
+        endWhereItEnds(stamp);
+        if (recording != null) {
+            recording.event(stamp, source, message, echo);
+        } else if (!echo) {
+            backlog.add(stamp, source, message);
         }
     }
 

@@ -1,13 +1,13 @@
 package dibble.studio;
 
 import dibble.gear.Instrument;
-import dibble.gear.PartRef;
 import dibble.midi.IdentityMessage;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
 import dibble.ports.EventRing;
 import dibble.ports.Lane;
+import dibble.recording.Clips;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Destination;
@@ -19,7 +19,11 @@ import dibble.session.Document;
 import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.session.TakeEdits;
+import dibble.session.TakeJournal;
 import dibble.time.Clock;
+import dibble.time.TempoMap;
+import dibble.transport.Click;
 import dibble.transport.Player;
 import dibble.transport.Timeline;
 import java.util.ArrayList;
@@ -40,11 +44,15 @@ public final class Studio implements AutoCloseable {
     private static final String PLAYBACK = "track:";
     private static final String TEST = "test:";
 
+    /** Clicks go on for some four hours at most. */
+    private static final long CLICK_TICKS = 4 * 3600L * 2 * TempoMap.PPQ;
+
     /** How long answers are waited for: devices are slow to say who they are. */
     private static final long ANSWERS_WITHIN = TimeUnit.SECONDS.toNanos(2);
 
     private final Clock clock;
     private final Document document;
+    private final Devices devices;
     private final Slots slots = new Slots();
     private final Engine engine;
     private final Recorder recorder;
@@ -60,6 +68,16 @@ public final class Studio implements AutoCloseable {
     private Player player;
     private int[] playing = {};
     private Player performer;
+    private Player click;
+    private Lane clickLane;
+    private RecordOptions options = RecordOptions.PLAIN;
+
+    /** Where one begins to play or record, in nanoseconds of the session. */
+    private long place;
+
+    /** When the transport begins, or began, to move: at the end of a count-in. */
+    private long playsAt;
+
     private boolean stopAsked;
     private boolean recordAsked;
     private boolean listensEverywhere;
@@ -68,10 +86,16 @@ public final class Studio implements AutoCloseable {
     private long askedAt;
 
     public Studio(Clock clock, Devices devices, Document document) {
+        this(clock, devices, document, TakeJournal.NONE);
+    }
+
+    /** @param journal where recordings are written while they last */
+    public Studio(Clock clock, Devices devices, Document document, TakeJournal journal) {
         this.clock = clock;
         this.document = document;
+        this.devices = devices;
         engine = new Engine(clock);
-        recorder = new Recorder(engine.recorderRing());
+        recorder = new Recorder(clock, engine.recorderRing(), journal);
         playback = engine.openInlet();
         ports = new PortRack(engine, slots, devices);
         unlisten = document.listen(this::follow);
@@ -243,54 +267,133 @@ public final class Studio implements AutoCloseable {
         return player != null && player.isPlaying() ? Transport.PLAYING : Transport.STOPPED;
     }
 
-    /** Nanoseconds since the start of what is recorded or played back; of the performance where it alone plays. */
+    /**
+     * Where playback or recording is in the session's time, in nanoseconds; where they would begin while both rest. While
+     * the performance alone plays, where that is.
+     */
     public long position() {
-        Recording recording = recorder.recording();
-        if (recording != null) {
-            return clock.nanos() - recording.startedAt();
-        }
         if (player != null && player.isPlaying()) {
             return player.position();
         }
-        return performer != null && performer.isPlaying() ? performer.position() : 0;
+        Recording recording = recorder.recording();
+        if (recording != null) {
+            return recording.from() + Math.max(0, clock.nanos() - recording.startedAt());
+        }
+        return performer != null && performer.isPlaying() ? performer.position() : place;
     }
 
-    /** The recording in progress, or null. */
+    /** How long a count-in still takes, in nanoseconds; 0 where there is none. */
+    public long countsIn() {
+        return recorder.recording() == null ? 0 : Math.max(0, playsAt - clock.nanos());
+    }
+
+    /** Has playback and recording begin at a place, in nanoseconds of the session. */
+    public void locate(long nanos) {
+        boolean plays = transport() == Transport.PLAYING;
+        if (transport() != Transport.RECORDING) {
+            stopPlayer();
+            place = Math.max(0, nanos);
+            if (plays) {
+                play(place);
+            }
+        }
+    }
+
+    /** Where playback and recording begin, in nanoseconds of the session. */
+    public long place() {
+        return place;
+    }
+
+    /** How is recorded. */
+    public RecordOptions options() {
+        return options;
+    }
+
+    public void setOptions(RecordOptions next) {
+        options = next;
+    }
+
+    /** The recording in progress, or null; it may still be counted in. */
     public Recording recording() {
         return recorder.recording();
     }
 
     /**
      * Starts to record everybody. Parts that are fed and have no track get one, and one for everything else is there.
-     * Does nothing while it records already.
+     * Tracks that are not armed, and all where something is recorded on top, are heard meanwhile. Does nothing while it
+     * records already.
      */
     public void record() {
         if (transport() == Transport.RECORDING) {
             return;
         }
         stopPlayer();
-        Session withTracks = Edits.addMissingTracks(session());
-        Set<String> fresh = new HashSet<>();
-        withTracks.tracks().stream()
-                .filter(track -> session().tracks().stream()
-                        .noneMatch(other -> other.id().equals(track.id())))
-                .forEach(track -> fresh.add(track.id()));
-        document.edit("new tracks", session -> withTracks);
-        document.perform(performance -> {
-            Performance armed = performance;
-            for (String id : fresh) {
-                armed = armed.withArmed(id, true);
-            }
-            return armed;
-        });
-        List<Track> tracks = new ArrayList<>(session().tracks());
-        if (tracks.stream().noneMatch(Track::takesRest)) {
-            tracks.add(Edits.restTrack(session()));
-        }
+        List<Track> tracks = prepareTracks();
+        TempoMap tempo = session().tempo();
+        boolean punches = options.isPunching();
+        boolean loops = options.isLooping();
+        long from = punches || loops ? tempo.nanos(options.range().from()) : place;
+        // On the way to a punch-in one hears what leads there.
+        long playFrom = punches ? Math.min(place, from) : from;
+        long to = punches || loops ? tempo.nanos(options.range().to()) : RecordPlan.OPEN;
+        long tick = tempo.ticks(playFrom);
+        long lead = Click.countIn(tempo, tick, options.countIn());
+        long begins = clock.nanos() + lead;
+        RecordPlan plan =
+                new RecordPlan(begins + from - playFrom, from, to, loops, Click.halfBeat(tempo, tempo.ticks(from)));
         recordAsked = true;
         stopAsked = false;
-        recorder.start(tracks, document.performance().armed(), slots.sourceIds(), slots.sceneIds(), routing);
+        recorder.start(
+                plan,
+                options.onto(),
+                tracks,
+                document.performance().armed(),
+                slots.sourceIds(),
+                slots.sceneIds(),
+                routing);
         engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
+        Set<String> silent = new HashSet<>();
+        if (options.onto() == TakeEdits.Onto.INSTEAD) {
+            silent.addAll(document.performance().armed());
+            session().tracks().stream().filter(Track::takesRest).forEach(track -> silent.add(track.id()));
+        }
+        startPlayer(playFrom, begins, silent);
+        startClick(tick, options.countIn(), options.click(), begins - lead);
+    }
+
+    /** The tracks that are recorded onto; new ones are in the document, and armed. */
+    private List<Track> prepareTracks() {
+        Session withTracks = Edits.addMissingTracks(session());
+        Set<String> armed = TakeEdits.armed(withTracks, session(), document.performance());
+        document.edit("new tracks", session -> withTracks);
+        document.perform(performance -> {
+            Performance now = performance;
+            for (String id : armed) {
+                now = now.withArmed(id, true);
+            }
+            return now;
+        });
+        return TakeEdits.readyToRecord(session()).tracks();
+    }
+
+    /**
+     * Makes a take of what was played in the last ten minutes and not recorded. It is in the document after a later
+     * {@link #pulse}.
+     *
+     * @return whether there is anything to keep
+     */
+    public boolean keepPlayed() {
+        if (transport() == Transport.RECORDING || recorder.notesToKeep() == 0) {
+            return false;
+        }
+        recorder.keepPlayed(prepareTracks(), document.performance().armed());
+        engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
+        return true;
+    }
+
+    /** How many notes {@link #keepPlayed} would keep. */
+    public int notesToKeep() {
+        return recorder.notesToKeep();
     }
 
     /** Plays the tracks from a place, in nanoseconds, on the parts that they are for. */
@@ -299,34 +402,91 @@ public final class Studio implements AutoCloseable {
             return;
         }
         stopPlayer();
+        long begins = clock.nanos();
+        startPlayer(from, begins, Set.of());
+        if (options.click()) {
+            startClick(session().tempo().ticks(from), 0, true, begins);
+        }
+    }
+
+    /** What a clip of a track is played on. */
+    private record Aim(int voice, int port, int instrument, int channel) {
+        /** Stands for the channel that the clip has. */
+        static final int OWN = -1;
+
+        int message(int played) {
+            return channel == OWN ? played : ShortMessage.onChannel(played, channel);
+        }
+    }
+
+    private void startPlayer(long from, long begins, Set<String> silent) {
         Performance performance = document.performance();
         List<MidiTrack> clips = new ArrayList<>();
-        List<int[]> aims = new ArrayList<>();
+        List<Aim> aims = new ArrayList<>();
         for (Track track : session().tracks()) {
-            boolean silent = performance.muted().contains(track.id())
-                    || !performance.soloed().isEmpty() && !performance.soloed().contains(track.id());
-            Optional<PartRef> part = track.part();
-            Optional<Destination> to = part.flatMap(routing::destination);
-            if (!silent && to.isPresent()) {
-                clips.add(track.clip());
-                int voice = slots.source(PLAYBACK + track.id());
-                aims.add(new int[] {
-                    voice,
-                    slots.port(to.get().port()),
-                    slots.instrument(part.get().instrument()),
-                    to.get().channel() - 1
-                });
+            boolean heard = !silent.contains(track.id())
+                    && !performance.muted().contains(track.id())
+                    && (performance.soloed().isEmpty() || performance.soloed().contains(track.id()));
+            if (heard) {
+                aim(track, clips, aims);
             }
         }
         int voices = slots.sourceCount();
         engine.submit((router, stamp) -> router.openVoices(voices));
-        playing = aims.stream().mapToInt(aim -> aim[0]).toArray();
+        playing = aims.stream().mapToInt(Aim::voice).toArray();
         Timeline timeline = Timeline.of(clips, session().tempo());
-        player = new Player("dibble-player", clock, timeline, clips.size(), false, (lane, message) -> {
-            int[] aim = aims.get(lane);
-            playback.playBack(aim[0], aim[1], aim[2], message & ~0xF | aim[3]);
+        player = new Player("dibble-player", clock, timeline, clips.size(), options.isLooping(), (lane, message) -> {
+            Aim aim = aims.get(lane);
+            playback.playBack(aim.voice(), aim.port(), aim.instrument(), aim.message(message));
         });
-        player.start(from);
+        if (options.isLooping()) {
+            player.repeat(
+                    session().tempo().nanos(options.range().from()),
+                    session().tempo().nanos(options.range().to()));
+        }
+        playsAt = begins;
+        player.startAt(from, begins);
+    }
+
+    private void aim(Track track, List<MidiTrack> clips, List<Aim> aims) {
+        int voice = slots.source(PLAYBACK + track.id());
+        Optional<Destination> to = track.part().flatMap(routing::destination);
+        if (to.isPresent()) {
+            clips.add(track.clip());
+            aims.add(new Aim(
+                    voice,
+                    slots.port(to.get().port()),
+                    slots.instrument(track.part().get().instrument()),
+                    to.get().channel() - 1));
+        } else if (track.takesSeveral()) {
+            Clips.byDevice(track.clip())
+                    .forEach((id, clip) -> routing.instrument(id).ifPresent(instrument -> {
+                        clips.add(clip);
+                        aims.add(new Aim(voice, slots.port(instrument.port()), slots.instrument(id), Aim.OWN));
+                    }));
+        }
+    }
+
+    /** Clicks are nobody's notes: they go past the router to a port of their own. */
+    private void startClick(long tick, int countIn, boolean goesOn, long begins) {
+        if (countIn == 0 && !goesOn) {
+            return;
+        }
+        if (clickLane == null) {
+            clickLane = devices.output(Click.PORT).map(Lane::new).orElse(null);
+        }
+        if (clickLane != null) {
+            Lane lane = clickLane;
+            long until = goesOn ? tick + CLICK_TICKS : tick;
+            click = new Player(
+                    "dibble-click",
+                    clock,
+                    Click.timeline(session().tempo(), tick, countIn, until),
+                    1,
+                    false,
+                    (one, message) -> lane.offer(clock.nanos(), message));
+            click.startAt(0, begins);
+        }
     }
 
     /** Stops recording or playback. What was recorded is in the document after a later {@link #pulse}. */
@@ -340,6 +500,10 @@ public final class Studio implements AutoCloseable {
     }
 
     private void stopPlayer() {
+        if (click != null) {
+            click.close();
+            click = null;
+        }
         if (player != null) {
             player.close();
             player = null;
@@ -392,8 +556,8 @@ public final class Studio implements AutoCloseable {
         if (recorder.recording() != null) {
             recordAsked = false;
         }
-        if (player != null && !player.isPlaying()) {
-            // Wheels that the tracks left away from their rest go back.
+        if (player != null && !player.isPlaying() && transport() == Transport.STOPPED) {
+            // Wheels that the tracks left away from their rest go back, and so does the place.
             stopPlayer();
         }
         followScene();
@@ -425,16 +589,8 @@ public final class Studio implements AutoCloseable {
     private void keep(Recorder.Finished done) {
         String id = Edits.freshTakeId(session());
         Take take = done.take().named(id, "Take " + id.substring(id.indexOf('-') + 1));
-        List<Track> printed = new ArrayList<>();
-        for (int i = 0; i < done.printer().tracks().size(); i++) {
-            Track track = done.printer().tracks().get(i);
-            MidiTrack clip = done.printer().clip(i, session().tempo());
-            if (done.printer().takesSomething(i)
-                    && (clip.size() > 0 || session().tracks().contains(track))) {
-                printed.add(track.withClip(clip, id));
-            }
-        }
-        document.edit("recording of " + take.name(), session -> Edits.keepTake(session, take, printed));
+        document.edit(
+                "recording of " + take.name(), session -> TakeEdits.keep(session, take, done.printer(), done.onto()));
     }
 
     /** How many (port, channel, note) sound at this point of the order of events. */
@@ -465,6 +621,9 @@ public final class Studio implements AutoCloseable {
         unlisten.run();
         stopPlayer();
         stopPerformance();
+        if (clickLane != null) {
+            clickLane.close();
+        }
         ports.close();
         recorder.close();
     }

@@ -51,11 +51,13 @@ public final class TempoMap {
             }
         }
 
-        long ticksPerBeat() {
+        /** How many ticks a beat has. */
+        public long ticksPerBeat() {
             return PPQ * 4L / unit;
         }
 
-        long ticksPerBar() {
+        /** How many ticks a bar has. */
+        public long ticksPerBar() {
             return ticksPerBeat() * beats;
         }
     }
@@ -135,6 +137,15 @@ public final class TempoMap {
             i--;
         }
         return tempos.get(i).bpm();
+    }
+
+    /** The meter at a tick. */
+    public Meter meter(long tick) {
+        int i = meters.size() - 1;
+        while (i > 0 && meters.get(i).at() > tick) {
+            i--;
+        }
+        return meters.get(i);
     }
 
     /** Bar, beat and tick of an absolute tick. A new meter begins a new bar. */

@@ -3,6 +3,7 @@ package dibble.transport;
 import dibble.midi.ShortMessage;
 import dibble.time.Clock;
 import java.util.Arrays;
+import java.util.List;
 import java.util.concurrent.locks.LockSupport;
 
 /**
@@ -32,12 +33,16 @@ public final class Player implements AutoCloseable {
     private volatile boolean stopping;
     private volatile boolean ended;
     private volatile long startedAt;
+    private long from;
+    private long beginning;
+    private long end;
 
     /** @param loops whether it begins again at the end, until it is stopped */
     public Player(String name, Clock clock, Timeline timeline, int lanes, boolean loops, Sink sink) {
         this.clock = clock;
         this.timeline = timeline;
         this.loops = loops;
+        end = timeline.length();
         this.sink = sink;
         on = new boolean[lanes][16 * 128];
         pedal = new boolean[lanes][16];
@@ -46,22 +51,40 @@ public final class Player implements AutoCloseable {
         thread.setPriority(Thread.MAX_PRIORITY);
     }
 
+    /** Has it repeat a stretch, in nanoseconds, rather than the whole. Before it is started. */
+    public void repeat(long first, long last) {
+        beginning = first;
+        end = last;
+    }
+
     /** Begins to play at a place, in nanoseconds since the start of the timeline. */
-    public void start(long from) {
-        startedAt = clock.nanos() - from;
+    public void start(long place) {
+        startAt(place, clock.nanos());
+    }
+
+    /**
+     * Begins to play at a place, at a time of the clock that may be still to come. What holds at the place (programs,
+     * controllers, bend, pedals) is played first, at once.
+     */
+    public void startAt(long place, long time) {
+        from = place;
+        startedAt = time - place;
         thread.start();
     }
 
     private void run() {
-        int at = timeline.firstAt(clock.nanos() - startedAt);
+        int at = timeline.firstAt(from);
+        chase(from);
         while (!stopping) {
-            if (at == timeline.size()) {
-                if (!waitUntil(startedAt + timeline.length()) || !loops) {
+            boolean over = at == timeline.size() || loops && timeline.nanos(at) >= end;
+            if (over) {
+                if (!waitUntil(startedAt + end) || !loops) {
                     break;
                 }
                 liftAll();
-                startedAt = startedAt + timeline.length();
-                at = 0;
+                startedAt = startedAt + end - beginning;
+                at = timeline.firstAt(beginning);
+                chase(beginning);
                 continue;
             }
             if (waitUntil(startedAt + timeline.nanos(at))) {
@@ -71,6 +94,17 @@ public final class Player implements AutoCloseable {
         }
         liftAll();
         ended = true;
+    }
+
+    private void chase(long place) {
+        if (place > 0) {
+            List<List<Integer>> held = timeline.chase(place, on.length);
+            for (int lane = 0; lane < on.length; lane++) {
+                for (int message : held.get(lane)) {
+                    play(lane, message);
+                }
+            }
+        }
     }
 
     /** Waits for a time; false where it was told to stop before. */

@@ -1,9 +1,11 @@
 package dibble.transport;
 
 import dibble.midi.MidiTrack;
+import dibble.recording.Chase;
 import dibble.time.TempoMap;
 import java.util.List;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /** Channel messages of several lanes in the order of their time, in flat arrays. Immutable. */
 public final class Timeline {
@@ -55,8 +57,30 @@ public final class Timeline {
         return new Timeline(nanos, lanes, messages, tempo.nanos(end));
     }
 
+    /**
+     * One lane of messages at given times, which rise.
+     *
+     * @param length nanoseconds from the start to the end
+     */
+    public static Timeline of(long[] nanos, int[] messages, long length) {
+        return new Timeline(nanos.clone(), new int[nanos.length], messages.clone(), length);
+    }
+
     public int size() {
         return nanos.length;
+    }
+
+    /**
+     * What holds at a time in each lane: programs, controllers, bend and pressure that came before it.
+     *
+     * @return by lane, the messages in their order
+     */
+    public List<List<Integer>> chase(long time, int laneCount) {
+        List<Chase> chases = Stream.generate(Chase::new).limit(laneCount).toList();
+        for (int i = 0; i < nanos.length && nanos[i] < time; i++) {
+            chases.get(lanes[i]).add(messages[i]);
+        }
+        return chases.stream().map(Chase::messages).toList();
     }
 
     /** Nanoseconds from the start to event {@code i}. */

@@ -255,4 +255,204 @@ class StudioTest {
         }
         return notes;
     }
+
+    /** Everything that left, as {@code channel: bytes}. */
+    private static final class LoggingPort implements OutputPort {
+        final List<Integer> sent = new java.util.concurrent.CopyOnWriteArrayList<>();
+
+        @Override
+        public String name() {
+            return "log";
+        }
+
+        @Override
+        public void send(int message, long stamp) {
+            sent.add(message);
+        }
+
+        /** By channel, since each part is played by a track of its own. */
+        java.util.Map<Integer, List<Integer>> byChannel() {
+            return sent.stream().collect(java.util.stream.Collectors.groupingBy(ShortMessage::channel));
+        }
+    }
+
+    private final LoggingPort logged = new LoggingPort();
+
+    private Document openLogged(Session session) {
+        StandIns devices = new StandIns(
+                Clock.SYSTEM, name -> name.equals(dibble.transport.Click.PORT) ? new LoggingPort() : logged);
+        Document document = new Document(session, Performance.NEW);
+        studio = new Studio(Clock.SYSTEM, devices, document);
+        played = devices.standIn("stand-in:larkspur").orElseThrow();
+        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        return document;
+    }
+
+    private StandIn played;
+
+    private void untilStopped() {
+        await().until(() -> {
+            studio.pulse();
+            return studio.transport() == Transport.STOPPED;
+        });
+    }
+
+    private void untilRecording() {
+        await().until(() -> {
+            studio.pulse();
+            return studio.recording() != null && studio.countsIn() == 0;
+        });
+    }
+
+    private static Session quick(Session session) {
+        // A beat is 60 ms: bars are waited for quickly.
+        return session.withTempo(dibble.time.TempoMap.of(999));
+    }
+
+    @Test
+    void liveAndPlaybackSendTheSameBytes() {
+        Document document = openLogged(LamplightersRound.session());
+        studio.record();
+        untilRecording();
+        logged.sent.clear();
+        Random random = new Random(5);
+        for (int i = 0; i < 300; i++) {
+            int key = 40 + random.nextInt(40);
+            switch (random.nextInt(4)) {
+                case 0 -> played.play(ShortMessage.controller(0, 64, random.nextInt(128)));
+                case 1 -> played.play(ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, random.nextInt(128)));
+                case 2 -> played.press(0, key, 1 + random.nextInt(127));
+                default -> played.release(0, key);
+            }
+        }
+        studio.stop();
+        untilStopped();
+        for (int key = 40; key < 80; key++) {
+            played.release(0, key);
+        }
+        played.play(ShortMessage.controller(0, 64, 0));
+        played.play(ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, 64));
+        await().until(() -> studio.soundingCount() == 0
+                && studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        var live = logged.byChannel();
+        logged.sent.clear();
+        studio.play(0);
+        untilStopped();
+        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        var playback = logged.byChannel();
+        assertThat(document.session().takes()).hasSize(1);
+        assertThat(playback.keySet()).isEqualTo(live.keySet());
+        live.forEach((channel, messages) -> {
+            List<Integer> again = playback.get(channel);
+            // What was still held when the recording stopped ends there, in the order of notes.
+            int same = Math.min(messages.size(), again.size()) - 60;
+            assertThat(again.subList(0, Math.max(0, same))).isEqualTo(messages.subList(0, Math.max(0, same)));
+            assertThat(messages.stream().filter(ShortMessage::startsNote).toList())
+                    .isEqualTo(again.stream().filter(ShortMessage::startsNote).toList());
+        });
+    }
+
+    @Test
+    void playbackFromTheMiddleFirstSendsWhatHoldsThere() {
+        Document document = openLogged(quick(LamplightersRound.session()));
+        studio.record();
+        untilRecording();
+        played.play(ShortMessage.controller(0, 64, 127));
+        played.play(ShortMessage.controller(0, 1, 33));
+        played.press(0, 70, 80);
+        played.release(0, 70);
+        long after = studio.position();
+        await().until(() -> studio.position() > after + 200_000_000L);
+        played.press(0, 72, 80);
+        played.release(0, 72);
+        studio.stop();
+        untilStopped();
+        logged.sent.clear();
+        studio.play(after + 100_000_000L);
+        untilStopped();
+        List<Integer> celesta = logged.byChannel().get(0);
+        assertThat(celesta.subList(0, 2))
+                .containsExactly(ShortMessage.controller(0, 64, 127), ShortMessage.controller(0, 1, 33));
+        assertThat(celesta).contains(ShortMessage.noteOn(0, 72, 80)).doesNotContain(ShortMessage.noteOn(0, 70, 80));
+        assertThat(document.session().takes()).hasSize(1);
+    }
+
+    @Test
+    void aCountInIsWaitedForAndWhatIsPlayedInItIsNotInTheTake() {
+        Document document = openLogged(quick(LamplightersRound.session()));
+        studio.setOptions(RecordOptions.PLAIN.withCountIn(4));
+        studio.record();
+        await().until(() -> studio.countsIn() > 0);
+        played.press(0, 70, 80);
+        played.release(0, 70);
+        untilRecording();
+        played.press(0, 72, 80);
+        studio.stop();
+        untilStopped();
+        Take take = document.session().takes().get(0);
+        assertThat(take.noteCount()).isEqualTo(1);
+        assertThat(take.log().size()).isEqualTo(2);
+    }
+
+    @Test
+    void aLoopIsATakeEachTimeAndAPunchRecordsItsRangeAlone() {
+        Document document = openLogged(quick(LamplightersRound.session()));
+        long bar = dibble.time.TempoMap.PPQ * 4L;
+        studio.setOptions(RecordOptions.PLAIN
+                .withRange(new RecordOptions.Stretch(bar, 2 * bar))
+                .withLoops(true));
+        studio.record();
+        await().until(() -> {
+            studio.pulse();
+            if (studio.recording() != null) {
+                played.press(0, 70, 80);
+                played.release(0, 70);
+            }
+            return document.session().takes().size() >= 3;
+        });
+        studio.stop();
+        untilStopped();
+        List<Take> takes = document.session().takes();
+        long barNanos = document.session().tempo().nanos(bar);
+        assertThat(takes.subList(0, takes.size() - 1)).allSatisfy(take -> {
+            assertThat(take.start()).isEqualTo(barNanos);
+            assertThat(take.length()).isEqualTo(barNanos);
+            assertThat(take.noteCount()).isPositive();
+        });
+        studio.setOptions(studio.options().withPunches(true));
+        int before = takes.size();
+        studio.record();
+        await().until(() -> {
+            studio.pulse();
+            played.press(0, 71, 80);
+            played.release(0, 71);
+            return document.session().takes().size() > before;
+        });
+        Take punched = document.session().takes().get(document.session().takes().size() - 1);
+        assertThat(punched.start()).isEqualTo(barNanos);
+        assertThat(punched.length()).isEqualTo(barNanos);
+        studio.stop();
+        untilStopped();
+    }
+
+    @Test
+    void whatWasPlayedWithRecordOffCanBeKept() {
+        Document document = openLogged(LamplightersRound.session());
+        assertThat(studio.keepPlayed()).isFalse();
+        played.press(0, 70, 80);
+        played.release(0, 70);
+        played.press(0, 40, 80);
+        await().until(() -> studio.notesToKeep() == 2);
+        assertThat(studio.keepPlayed()).isTrue();
+        await().until(() -> {
+            studio.pulse();
+            return document.session().takes().size() == 1;
+        });
+        assertThat(document.session().trackOf(CELESTA).orElseThrow().noteCount())
+                .isEqualTo(1);
+        assertThat(document.session().trackOf(UPRIGHT).orElseThrow().noteCount())
+                .isEqualTo(1);
+        played.release(0, 40);
+        assertThat(studio.notesToKeep()).isZero();
+    }
 }

@@ -57,6 +57,9 @@ public final class DibbleApp extends Application {
             window.files().open(Path.of(arguments.get(0)));
         }
         stage.show();
+        if (!Main.isOffScreen()) {
+            window.files().offerUnfinished();
+        }
         if (Main.isOffScreen()) {
             Path folder = Path.of(arguments.size() > 1 ? arguments.get(1) : "dibble-demo");
             new OffScreenDemo(workbench, window, scene, folder).start();

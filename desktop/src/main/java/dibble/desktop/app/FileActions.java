@@ -12,6 +12,7 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.SessionFile;
 import dibble.session.SessionFormatException;
+import dibble.session.Unfinished;
 import dibble.studio.Transport;
 import java.io.File;
 import java.io.IOException;
@@ -20,7 +21,10 @@ import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Locale;
 import java.util.function.BooleanSupplier;
 import javafx.scene.control.TextField;
 import javafx.stage.FileChooser;
@@ -29,6 +33,8 @@ import javafx.stage.Window;
 /** New, open, save, export: each asks in place, tells in one line what went wrong, and loses nothing. */
 final class FileActions {
     private static final String ENDING = ".dibble";
+    private static final DateTimeFormatter WHEN =
+            DateTimeFormatter.ofPattern("d MMM, HH:mm", Locale.ENGLISH).withZone(ZoneId.systemDefault());
 
     private final Workbench workbench;
     private final Desk desk;
@@ -44,6 +50,46 @@ final class FileActions {
         return file;
     }
 
+    private void setFile(Path path) {
+        file = path;
+        workbench.setFile(path);
+    }
+
+    /** Asks about what an earlier run left behind, where there is something. */
+    void offerUnfinished() {
+        workbench.unfinished().stream().findFirst().ifPresent(this::offer);
+    }
+
+    private void offer(Unfinished left) {
+        String what = left.recordings().isEmpty() ? "edits that were not saved" : "a recording that was going on";
+        String of = left.file().isEmpty()
+                ? "a session that had no file yet"
+                : Path.of(left.file()).getFileName().toString();
+        desk.ask()
+                .ask(
+                        "Dibble was ended in the middle on " + WHEN.format(left.when()) + ". It has kept " + what
+                                + ", of " + of + ".",
+                        List.of(
+                                new AskBar.Answer("Bring it back", () -> bringBack(left)),
+                                new AskBar.Answer("Throw it away", () -> {
+                                    left.discard();
+                                    offerUnfinished();
+                                })),
+                        "Later");
+    }
+
+    private void bringBack(Unfinished left) {
+        unlessChanged("Bring back the other one?", () -> {
+            try {
+                workbench.bringBack(left);
+                file = left.file().isEmpty() ? null : Path.of(left.file());
+                desk.ask().tell("It is back as it was. Save it to keep it.");
+            } catch (IOException e) {
+                desk.ask().tell("Not brought back: " + explain(left.folder(), e) + ". It stays in " + left.folder());
+            }
+        });
+    }
+
     /** Starts with nothing. @param after run where that was done */
     void newSession(Runnable after) {
         begin(Workbench.newSession(desk.preferences().get()), after);
@@ -56,8 +102,8 @@ final class FileActions {
 
     private void begin(Session session, Runnable after) {
         unlessChanged("Start a new session?", () -> {
+            setFile(null);
             workbench.open(session, Performance.NEW);
-            file = null;
             after.run();
         });
     }
@@ -72,8 +118,8 @@ final class FileActions {
     boolean open(Path path) {
         try {
             SessionFile.Opened opened = SessionFile.read(path);
+            setFile(path);
             workbench.open(opened.session(), opened.performance());
-            file = path;
             return true;
         } catch (IOException e) {
             desk.ask().tell("Not opened: " + explain(path, e));
@@ -95,7 +141,7 @@ final class FileActions {
     private boolean save(Path path) {
         try {
             SessionFile.write(path, desk.session(), desk.performance());
-            file = path;
+            setFile(path);
             desk.document().markSaved();
             return true;
         } catch (IOException e) {

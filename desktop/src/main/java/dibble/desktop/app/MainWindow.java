@@ -21,12 +21,12 @@ import dibble.session.ControlEdits;
 import dibble.session.StartingPoint;
 import dibble.studio.Loop;
 import dibble.studio.Transport;
-import dibble.time.TempoMap;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
@@ -113,6 +113,7 @@ public final class MainWindow extends BorderPane {
 
     private boolean showingScenes;
     private List<Loop> toldLoops = List.of();
+    private String toldTrouble;
 
     /** @param quit closes the window for good */
     public MainWindow(Workbench workbench, Runnable quit) {
@@ -234,7 +235,7 @@ public final class MainWindow extends BorderPane {
         record.setId("record");
         record.setAccessibleText("record");
         record.setTooltip(new Tooltip("Record everybody (Ctrl+R)"));
-        record.setOnAction(event -> workbench.studio().record());
+        record.setOnAction(event -> workbench.record());
         play.setId("play");
         play.setTooltip(new Tooltip("Play the tracks, or stop (Space)"));
         play.setOnAction(event -> playOrStop());
@@ -445,15 +446,18 @@ public final class MainWindow extends BorderPane {
     private void follow() {
         workbench.pulse();
         tellLoops();
+        tellJournal();
         desk.live().read();
         desk.findings().follow();
         Transport now = workbench.studio().transport();
         transport.pseudoClassStateChanged(RECORDING, now == Transport.RECORDING);
-        recordWord.setText(now == Transport.RECORDING ? "Recording" : "Record");
+        recordWord.setText(
+                now != Transport.RECORDING ? "Record" : workbench.studio().countsIn() > 0 ? "Count-in" : "Recording");
         play.setText(now == Transport.STOPPED ? "Play" : "Stop");
-        TempoMap map = desk.session().tempo();
-        TempoMap.Place place = map.place(map.ticks(workbench.studio().position()));
-        String text = place.bar() + " · " + place.beat();
+        String text = TransportWords.place(
+                desk.session().tempo(),
+                workbench.studio().position(),
+                workbench.studio().countsIn());
         if (!text.equals(position.getText())) {
             position.setText(text);
         }
@@ -478,9 +482,20 @@ public final class MainWindow extends BorderPane {
         toldLoops = loops;
     }
 
+    /** A recording that cannot be kept on disk is said at once; it goes on in memory. */
+    private void tellJournal() {
+        String trouble = workbench.journalTrouble();
+        if (!Objects.equals(trouble, toldTrouble)) {
+            toldTrouble = trouble;
+            if (trouble != null) {
+                desk.ask().tell(trouble);
+            }
+        }
+    }
+
     private void playOrStop() {
         if (workbench.studio().transport() == Transport.STOPPED) {
-            workbench.studio().play(0);
+            workbench.studio().play(workbench.studio().place());
         } else {
             workbench.studio().stop();
         }
@@ -523,7 +538,7 @@ public final class MainWindow extends BorderPane {
                 || combination(KeyCode.Z, KeyCombination.SHIFT_DOWN).match(event)) {
             desk.document().redo();
         } else if (combination(KeyCode.R).match(event)) {
-            workbench.studio().record();
+            workbench.record();
         } else if (combination(KeyCode.PERIOD).match(event)) {
             silence();
         } else if (event.getCode() == KeyCode.SPACE && !takesSpace(focused)) {

@@ -60,7 +60,7 @@ final class OffScreenDemo {
         Desk desk = workbench.desk();
         // What a zone's panel looks like belongs in the picture.
         desk.selection().zone().set(desk.session().zones().get(0).id());
-        steps.add(new Step(() -> true, workbench.studio()::record));
+        steps.add(new Step(() -> true, workbench::record));
         // From its beginning, so that its bars are those of the take.
         steps.add(new Step(() -> workbench.studio().recording() != null, workbench::perform));
         steps.add(

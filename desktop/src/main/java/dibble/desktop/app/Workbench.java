@@ -19,16 +19,21 @@ import dibble.ports.OutputPort;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.session.SessionFile;
+import dibble.session.SessionJournal;
+import dibble.session.Unfinished;
 import dibble.sound.SynthInstrument;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import dibble.studio.Studio;
+import dibble.studio.Transport;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.Timeline;
 import dibble.user.GearShelf;
 import dibble.user.Settings;
 import dibble.user.UserFolder;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -43,6 +48,9 @@ import java.util.function.IntConsumer;
 public final class Workbench implements AutoCloseable {
     private final Map<String, SynthInstrument> synths = new ConcurrentHashMap<>();
     private final Document document;
+    private final SessionJournal journal;
+    private final Path userFolder;
+    private String file;
     private final StandIns standIns;
     private final MachineDevices machine;
     private final AtomicBoolean portsChanged = new AtomicBoolean();
@@ -61,10 +69,13 @@ public final class Workbench implements AutoCloseable {
     public Workbench(
             Session session, Performance performance, Function<String, OutputPort> instruments, Path userFolder) {
         document = new Document(session, performance);
+        this.userFolder = userFolder;
+        journal = new SessionJournal(userFolder);
         standIns = new StandIns(Clock.SYSTEM, instruments == null ? this::openSynth : instruments);
         machine = new MachineDevices();
         JoinedDevices devices = new JoinedDevices(standIns, machine);
-        studio = new Studio(Clock.SYSTEM, devices, document);
+        studio = new Studio(Clock.SYSTEM, devices, document, journal.takes());
+        document.listen(this::keepJournal);
         machine.onChange(() -> portsChanged.set(true));
         standIns.onChange(() -> portsChanged.set(true));
         AskBar ask = new AskBar();
@@ -116,12 +127,70 @@ public final class Workbench implements AutoCloseable {
         return document;
     }
 
+    /** What is not on disk yet is kept in the user's folder, so that no crash takes it. */
+    private void keepJournal() {
+        if (document.isChanged() || studio.transport() == Transport.RECORDING) {
+            journal.changed(document.session(), document.performance(), file);
+        } else {
+            journal.settled();
+        }
+    }
+
+    /** Starts to record, with all that belongs to the take in the journal. */
+    void record() {
+        studio.record();
+        journal.changed(document.session(), document.performance(), file);
+    }
+
+    /** Why what is not saved cannot be kept in the user's folder; null where all is well. */
+    String journalTrouble() {
+        return journal.trouble();
+    }
+
+    /** The file of the open session, as a path; null for none. */
+    void setFile(Path path) {
+        file = path == null ? null : path.toAbsolutePath().toString();
+    }
+
+    /** What earlier runs left behind. */
+    List<Unfinished> unfinished() {
+        return Unfinished.find(userFolder);
+    }
+
+    /**
+     * Puts on the desk what an earlier run left behind; it is thrown away there only when it is kept here.
+     *
+     * @throws IOException where it cannot be read
+     */
+    void bringBack(Unfinished left) throws IOException {
+        SessionFile.Opened opened = left.open();
+        clearDesk();
+        document.openUnsaved(opened.session(), opened.performance());
+        setDesk();
+        file = left.file().isEmpty() ? null : left.file();
+        journal.changed(document.session(), document.performance(), file);
+        journal.sync();
+        if (journal.trouble() == null) {
+            left.discard();
+        }
+    }
+
     /** Puts another session on the desk. */
     void open(Session session, Performance performance) {
+        clearDesk();
+        document.open(session, performance);
+        setDesk();
+    }
+
+    private void clearDesk() {
         studio.stopPerformance();
         studio.silence();
         studio.hearAlone(null);
-        document.open(session, performance);
+        studio.setOptions(studio.options().withRange(null));
+        studio.locate(0);
+    }
+
+    private void setDesk() {
         desk.live().read();
         desk.live().reset();
         selectFirst();
@@ -186,6 +255,7 @@ public final class Workbench implements AutoCloseable {
     public void close() {
         machine.close();
         studio.close();
+        journal.close();
         standIns.close();
     }
 }

@@ -49,6 +49,11 @@ public final class AskBar extends HBox {
 
     /** Asks; each answer ends the question, and so does Esc. */
     public void ask(String question, List<Answer> answers) {
+        ask(question, answers, "Stay");
+    }
+
+    /** @param leaving the words for leaving the question */
+    public void ask(String question, List<Answer> answers, String leaving) {
         List<Node> nodes = new ArrayList<>();
         nodes.add(text(question, "ask-text"));
         for (Answer answer : answers) {
@@ -57,7 +62,7 @@ public final class AskBar extends HBox {
                 answer.action().run();
             }));
         }
-        nodes.add(button("Stay", this::leave));
+        nodes.add(button(leaving, this::leave));
         show(nodes, nodes.get(1));
     }
 

@@ -187,6 +187,16 @@ public final class Words {
             return "only " + NoteNames.nameAndNumber(of.key(), session.middleC()) + " of "
                     + session.part(of.part()).map(Part::name).orElse(of.part().toString());
         }
+        if (track.input() instanceof Track.OfSource of) {
+            return "all that " + source(of.source(), session) + " plays";
+        }
+        if (track.input() instanceof Track.OfChannel of) {
+            return source(of.source(), session) + ", channel " + of.channel();
+        }
+        if (track.input() instanceof Track.OfZone of) {
+            return "only zone "
+                    + session.zone(of.zone()).map(zone -> zone(zone, session)).orElse("no such zone: " + of.zone());
+        }
         String players = track.part().stream()
                 .flatMap(part -> zones.stream()
                         .filter(zone -> zone.enabled()

@@ -1,0 +1,248 @@
+package dibble.session;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import dibble.midi.MidiFile;
+import dibble.midi.MidiFileWriter;
+import dibble.midi.MidiTrack;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.time.TempoMap;
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicReference;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Keeps what is not saved yet in a folder of the user's, unpacked as in a container, so that it is there after a crash:
+ * the session a moment after each edit, recordings while they last. The folder is locked as long as this runs, and is
+ * gone when nothing in it is unfinished. {@link Unfinished} finds those that were left behind.
+ */
+public final class SessionJournal implements AutoCloseable {
+    /** The folder of unfinished things, in the user's. */
+    static final String FOLDER = "unfinished";
+
+    static final String SESSION = "session.json";
+    static final String ABOUT = "about.json";
+    static final String LOCK = "in-use";
+
+    private static final Logger LOG = LoggerFactory.getLogger(SessionJournal.class);
+    private static final ObjectMapper JSON = new ObjectMapper();
+    private static final long SETTLE_MILLIS = 150;
+
+    /** What is to be written: the newest takes the place of an older one that was not written yet. */
+    private record State(Session session, Performance performance, String file) {}
+
+    private final Path parent;
+    private final AtomicReference<State> next = new AtomicReference<>();
+    private final ExecutorService writer = Executors.newSingleThreadExecutor(task -> {
+        Thread thread = new Thread(task, "dibble-journal");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final TakeJournal takes;
+    private Path folder;
+    private FileChannel lockFile;
+    private FileLock lock;
+    private volatile TempoMap tempo = TempoMap.of(120);
+    private volatile String trouble;
+
+    /** Writer's thread: what is in the folder. */
+    private final Set<String> writtenTakes = new HashSet<>();
+
+    private final Map<String, MidiTrack> writtenClips = new HashMap<>();
+
+    /** @param userFolder the user's folder; null where nothing is to be kept */
+    public SessionJournal(Path userFolder) {
+        parent = userFolder == null ? null : userFolder.resolve(FOLDER);
+        takes = new TakeJournal(this::folderForRecording, () -> tempo);
+    }
+
+    /** The journal of recordings. */
+    public TakeJournal takes() {
+        return takes;
+    }
+
+    /** Why nothing can be kept now; null where all is well. */
+    public String trouble() {
+        return trouble == null ? takes.trouble() : trouble;
+    }
+
+    private Path folderForRecording() {
+        try {
+            return folder();
+        } catch (IOException e) {
+            // Whoever writes there says so in its own words.
+            return parent;
+        }
+    }
+
+    private synchronized Path folder() throws IOException {
+        if (parent == null) {
+            return null;
+        }
+        if (folder == null || !Files.isDirectory(folder)) {
+            Files.createDirectories(parent);
+            Path made = Files.createTempDirectory(parent, "session-");
+            lockFile = FileChannel.open(made.resolve(LOCK), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+            lock = lockFile.tryLock();
+            folder = made;
+            writtenTakes.clear();
+            writtenClips.clear();
+        }
+        return folder;
+    }
+
+    /**
+     * The session is another than on disk.
+     *
+     * @param file the path of its file, or null
+     */
+    public void changed(Session session, Performance performance, String file) {
+        tempo = session.tempo();
+        if (parent != null && next.getAndSet(new State(session, performance, file)) == null) {
+            writer.execute(this::writeSettled);
+        }
+    }
+
+    /** Edits come in rows: a moment is waited for, then the newest is written. */
+    private void writeSettled() {
+        try {
+            TimeUnit.MILLISECONDS.sleep(SETTLE_MILLIS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        write();
+    }
+
+    private void write() {
+        State state = next.getAndSet(null);
+        if (state == null) {
+            return;
+        }
+        try {
+            Path where = folder();
+            Files.createDirectories(where.resolve("takes"));
+            Files.createDirectories(where.resolve("tracks"));
+            for (Take take : state.session.takes()) {
+                if (writtenTakes.add(take.id())) {
+                    AtomicFile.write(
+                            where.resolve(SessionWriter.takeFile(take)), TakeLines.write(take, state.session.tempo()));
+                }
+            }
+            for (Track track : state.session.tracks()) {
+                if (writtenClips.put(track.id(), track.clip()) != track.clip()) {
+                    AtomicFile.write(
+                            where.resolve(SessionWriter.clipFile(track)),
+                            MidiFileWriter.write(new MidiFile(0, TempoMap.PPQ, List.of(track.clip()))));
+                }
+            }
+            AtomicFile.write(
+                    where.resolve(ABOUT), JSON.writeValueAsBytes(Map.of("file", state.file == null ? "" : state.file)));
+            AtomicFile.write(where.resolve(SESSION), SessionWriter.bytes(state.session, state.performance));
+            dropRecordingsOf(where, state.session.takes().size());
+            trouble = null;
+        } catch (IOException e) {
+            trouble = "What is not saved cannot be kept in " + parent + ": " + e.getMessage();
+            LOG.warn(trouble);
+        }
+    }
+
+    /** A recording that the session has as a take needs no file of its own any more. */
+    private void dropRecordingsOf(Path where, int takeCount) throws IOException {
+        if (takeCount == 0) {
+            return;
+        }
+        try (DirectoryStream<Path> files = Files.newDirectoryStream(where, "recording-*.jsonl")) {
+            for (Path file : files) {
+                if (isEnded(file)) {
+                    Files.deleteIfExists(file);
+                }
+            }
+        }
+    }
+
+    /** Whether the last line of a recording says that it is complete. */
+    private static boolean isEnded(Path file) throws IOException {
+        try (FileChannel in = FileChannel.open(file)) {
+            long size = in.size();
+            byte[] tail = new byte[(int) Math.min(64, size)];
+            in.read(java.nio.ByteBuffer.wrap(tail), size - tail.length);
+            return new String(tail, java.nio.charset.StandardCharsets.US_ASCII).endsWith("\"end\":true}\n");
+        }
+    }
+
+    /** The session is on disk, or was left on purpose: nothing of it is unfinished, and no recording goes on. */
+    public void settled() {
+        next.set(null);
+        if (parent != null) {
+            writer.execute(this::clear);
+        }
+    }
+
+    private synchronized void clear() {
+        if (folder == null || next.get() != null) {
+            return;
+        }
+        try {
+            if (lock != null) {
+                lock.release();
+                lockFile.close();
+            }
+            Unfinished.delete(folder);
+        } catch (IOException e) {
+            LOG.warn("{} could not be tidied up: {}", folder, e.getMessage());
+        }
+        folder = null;
+        lock = null;
+    }
+
+    /** Waits until all is written that was told so far. */
+    public void sync() {
+        CompletableFuture.runAsync(this::write, writer).join();
+    }
+
+    /** Leaves nothing behind: who closes has been asked. */
+    @Override
+    public void close() {
+        settled();
+        writer.shutdown();
+        try {
+            writer.awaitTermination(2, TimeUnit.SECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** Whether somebody has a folder in use. */
+    static boolean isInUse(Path folder) {
+        try (FileChannel file =
+                FileChannel.open(folder.resolve(LOCK), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
+            FileLock free = file.tryLock();
+            if (free == null) {
+                return true;
+            }
+            free.release();
+            return false;
+        } catch (OverlappingFileLockException e) {
+            return true;
+        } catch (IOException e) {
+            return false;
+        }
+    }
+}

@@ -1,0 +1,73 @@
+package dibble.studio;
+
+import dibble.session.TakeEdits;
+
+/**
+ * How is recorded and played; what the player sets beside the transport. Places are ticks of the session.
+ *
+ * @param countIn bars of clicks before a recording begins, 0 to 4
+ * @param click whether the beats are heard while it records
+ * @param onto what becomes of what the armed tracks have already
+ * @param range a stretch of the session, or null
+ * @param loops whether the range is played and recorded again and again
+ * @param punches whether only the range is recorded, while what is around it plays
+ */
+public record RecordOptions(
+        int countIn, boolean click, TakeEdits.Onto onto, Stretch range, boolean loops, boolean punches) {
+    /** How one begins: no count-in, no click, a new take. */
+    public static final RecordOptions PLAIN = new RecordOptions(0, false, TakeEdits.Onto.INSTEAD, null, false, false);
+
+    /**
+     * A stretch of the session, in ticks.
+     *
+     * @param from its first tick
+     * @param to the tick behind it
+     */
+    public record Stretch(long from, long to) {
+        public Stretch {
+            if (from < 0 || to <= from) {
+                throw new IllegalArgumentException("from tick " + from + " to " + to + " (expected a later one)");
+            }
+        }
+    }
+
+    public RecordOptions {
+        if (countIn < 0 || countIn > 4) {
+            throw new IllegalArgumentException("count-in of " + countIn + " bars (expected 0 to 4)");
+        }
+    }
+
+    public RecordOptions withCountIn(int bars) {
+        return new RecordOptions(bars, click, onto, range, loops, punches);
+    }
+
+    public RecordOptions withClick(boolean on) {
+        return new RecordOptions(countIn, on, onto, range, loops, punches);
+    }
+
+    public RecordOptions withOnto(TakeEdits.Onto other) {
+        return new RecordOptions(countIn, click, other, range, loops, punches);
+    }
+
+    public RecordOptions withRange(Stretch other) {
+        return new RecordOptions(countIn, click, onto, other, loops && other != null, punches && other != null);
+    }
+
+    public RecordOptions withLoops(boolean on) {
+        return new RecordOptions(countIn, click, onto, range, on, punches && !on);
+    }
+
+    public RecordOptions withPunches(boolean on) {
+        return new RecordOptions(countIn, click, onto, range, loops && !on, on);
+    }
+
+    /** Whether the range is looped. */
+    boolean isLooping() {
+        return loops && range != null;
+    }
+
+    /** Whether the range alone is recorded. */
+    boolean isPunching() {
+        return punches && range != null;
+    }
+}

@@ -1,0 +1,160 @@
+package dibble.recording;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
+
+/** Clips cut and brought together hang nothing, whatever is on them. */
+class ClipsTest {
+    private static final int LENGTH = 1000;
+
+    /** Notes that alternate, pedals and bends, in rising ticks. */
+    private static MidiTrack random(Random random) {
+        MidiTrack.Builder clip = new MidiTrack.Builder();
+        boolean[] on = new boolean[4];
+        for (int tick = 0; tick < LENGTH; tick += random.nextInt(40)) {
+            int note = random.nextInt(4);
+            switch (random.nextInt(4)) {
+                case 0 -> clip.add(tick, ShortMessage.controller(2, 64, random.nextInt(128)));
+                case 1 -> clip.add(tick, ShortMessage.of(ShortMessage.PITCH_BEND, 2, 0, random.nextInt(128)));
+                default -> {
+                    on[note] = !on[note];
+                    clip.add(
+                            tick,
+                            on[note]
+                                    ? ShortMessage.noteOn(2, 60 + note, 1 + random.nextInt(126))
+                                    : ShortMessage.noteOff(2, 60 + note, 64));
+                }
+            }
+        }
+        for (int note = 0; note < 4; note++) {
+            if (on[note]) {
+                clip.add(LENGTH, ShortMessage.noteOff(2, 60 + note, 64));
+            }
+        }
+        return clip.build(LENGTH);
+    }
+
+    private static List<String> notes(MidiTrack clip) {
+        List<String> notes = new ArrayList<>();
+        long[] since = new long[128];
+        java.util.Arrays.fill(since, -1);
+        for (int i = 0; i < clip.size(); i++) {
+            int message = clip.message(i);
+            int note = ShortMessage.data1(message);
+            if (clip.isChannelMessage(i) && ShortMessage.startsNote(message)) {
+                assertThat(since[note]).as("on in on").isEqualTo(-1);
+                since[note] = clip.tick(i);
+            } else if (clip.isChannelMessage(i) && ShortMessage.endsNote(message)) {
+                assertThat(since[note]).as("off with no on").isNotEqualTo(-1);
+                notes.add(note + ": " + since[note] + "-" + clip.tick(i));
+                since[note] = -1;
+            }
+        }
+        assertThat(since).as("left on").containsOnly(-1);
+        return notes;
+    }
+
+    @Property(tries = 300)
+    void whatIsCutOutLeavesAllAroundItAndNothingHanging(@ForAll long seed) {
+        Random random = new Random(seed);
+        MidiTrack clip = random(random);
+        int from = random.nextInt(LENGTH);
+        int to = from + 1 + random.nextInt(LENGTH - from);
+        MidiTrack without = Clips.without(clip, from, to);
+        List<String> expected = notes(clip).stream()
+                .map(note -> {
+                    int start = Integer.parseInt(note.replaceAll(".*: (\\d+)-.*", "$1"));
+                    int end = Integer.parseInt(note.replaceAll(".*-", ""));
+                    String name = note.substring(0, note.indexOf(':'));
+                    return start >= from && start < to
+                            ? null
+                            : start < from && end > from ? name + ": " + start + "-" + from : note;
+                })
+                .filter(java.util.Objects::nonNull)
+                .toList();
+        assertThat(notes(without)).containsExactlyInAnyOrderElementsOf(expected);
+        // Behind it pedals and bend are what they were.
+        assertThat(Chase.before(without, LENGTH + 1).messages())
+                .containsExactlyInAnyOrderElementsOf(
+                        Chase.before(clip, LENGTH + 1).messages());
+        // Within it they are at rest.
+        assertThat(Chase.before(without, from + 1).messages().stream()
+                        .filter(message -> to > from + 1)
+                        .filter(message -> !Chase.isAtRest(message)))
+                .isEmpty();
+    }
+
+    @Property(tries = 100)
+    void twoClipsOverEachOtherHaveTheNotesOfBoth(@ForAll long seed) {
+        Random random = new Random(seed);
+        MidiTrack first = random(random);
+        MidiTrack.Builder moved = new MidiTrack.Builder();
+        MidiTrack other = random(random);
+        for (int i = 0; i < other.size(); i++) {
+            int message = other.message(i);
+            moved.add(
+                    other.tick(i),
+                    ShortMessage.isNote(message)
+                            ? ShortMessage.of(
+                                    ShortMessage.kind(message),
+                                    2,
+                                    ShortMessage.data1(message) + 12,
+                                    ShortMessage.data2(message))
+                            : message);
+        }
+        MidiTrack second = moved.build();
+        List<String> both = new ArrayList<>(notes(first));
+        both.addAll(notes(second));
+        assertThat(notes(Clips.over(first, second))).containsExactlyInAnyOrderElementsOf(both);
+        assertThat(Clips.over(first, second).size()).isEqualTo(first.size() + second.size());
+    }
+
+    private static MidiTrack.Builder device(MidiTrack.Builder clip, long tick, String name) {
+        return clip.meta(tick, MidiTrack.META_DEVICE, name.getBytes(StandardCharsets.UTF_8));
+    }
+
+    @Test
+    void devicesStayWithTheirEvents() {
+        MidiTrack one = device(new MidiTrack.Builder(), 0, "sorrel")
+                .add(0, ShortMessage.noteOn(0, 60, 80))
+                .add(20, ShortMessage.noteOff(0, 60, 64))
+                .build();
+        MidiTrack two = device(new MidiTrack.Builder(), 10, "yarrow")
+                .add(10, ShortMessage.noteOn(0, 50, 80))
+                .add(30, ShortMessage.noteOff(0, 50, 64))
+                .build();
+        var parts = Clips.byDevice(Clips.over(one, two));
+        assertThat(parts.keySet()).containsExactly("sorrel", "yarrow");
+        assertThat(notes(parts.get("sorrel"))).containsExactly("60: 0-20");
+        assertThat(notes(parts.get("yarrow"))).containsExactly("50: 10-30");
+    }
+
+    @Test
+    void whatHoldsKeepsItsOrder() {
+        Chase chase = new Chase();
+        for (int message : new int[] {
+            ShortMessage.controller(0, 101, 0),
+            ShortMessage.controller(0, 100, 0),
+            ShortMessage.controller(0, 6, 12),
+            ShortMessage.controller(0, 7, 100),
+            ShortMessage.controller(0, 101, 0),
+            ShortMessage.controller(0, 6, 2),
+            ShortMessage.noteOn(0, 60, 80)
+        }) {
+            chase.add(message);
+        }
+        assertThat(chase.messages()).extracting(ShortMessage::data1).containsExactly(100, 7, 101, 6);
+        chase.add(ShortMessage.controller(0, 64, 127));
+        chase.add(ShortMessage.controller(0, 121, 0));
+        assertThat(chase.messages()).extracting(ShortMessage::data1).doesNotContain(64, 121);
+    }
+}
