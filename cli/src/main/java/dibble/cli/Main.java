@@ -13,7 +13,8 @@ import picocli.CommandLine.Command;
         description = "Assigns, splits and remaps MIDI channels and key zones.",
         mixinStandardHelpOptions = true,
         version = "Dibble 0.1.0",
-        subcommands = {RouteCommand.class, TraceCommand.class, CheckCommand.class, PortsCommand.class})
+        subcommands = {RouteCommand.class, TraceCommand.class, CheckCommand.class, SortCommand.class, PortsCommand.class
+        })
 public final class Main implements Runnable {
     /** Bad arguments or bad input. */
     static final int BAD_INPUT = 2;
@@ -55,7 +56,7 @@ public final class Main implements Runnable {
 
     @Override
     public void run() {
-        throw new BadInput("no command (expected route, trace, check or ports)");
+        throw new BadInput("no command (expected route, trace, check, sort or ports)");
     }
 
     private static String explain(Exception e) {

@@ -16,7 +16,6 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.PriorityQueue;
 import java.util.Set;
 import java.util.TreeMap;
 
@@ -94,7 +93,7 @@ final class RoutedFile implements FileRouter.Output {
     /** The type 1 file: tempo, meter and markers of the input, then a track for each destination that got anything. */
     MidiFile file(MidiFile input) {
         List<MidiTrack> out = new ArrayList<>();
-        out.add(conductor(input));
+        out.add(input.conductor());
         names().forEach((destination, name) -> out.add(named(name, tracks[destination])));
         for (Instrument instrument : session.instruments()) {
             if (exclusives.containsKey(instrument.id())) {
@@ -155,34 +154,5 @@ final class RoutedFile implements FileRouter.Output {
                         .forEach(part ->
                                 routing.destination(instrument.ref(part)).ifPresent(parts::add)));
         return parts.contains(new Destination(slots.portName(destination / 16), destination % 16 + 1));
-    }
-
-    /** An event of the input that belongs on the first track. */
-    private record Kept(MidiTrack track, int at, int order) implements Comparable<Kept> {
-        @Override
-        public int compareTo(Kept other) {
-            int byTick = Long.compare(track.tick(at), other.track.tick(other.at));
-            return byTick != 0 ? byTick : Integer.compare(order, other.order);
-        }
-    }
-
-    private static MidiTrack conductor(MidiFile input) {
-        PriorityQueue<Kept> kept = new PriorityQueue<>();
-        int order = 0;
-        for (MidiTrack track : input.tracks()) {
-            for (int i = 0; i < track.size(); i++) {
-                if (track.isMeta(i, MidiTrack.META_TEMPO)
-                        || track.isMeta(i, MidiTrack.META_METER)
-                        || track.isMeta(i, MidiTrack.META_MARKER)) {
-                    kept.add(new Kept(track, i, order++));
-                }
-            }
-        }
-        MidiTrack.Builder conductor = new MidiTrack.Builder();
-        while (!kept.isEmpty()) {
-            Kept next = kept.poll();
-            conductor.copy(next.track(), next.at());
-        }
-        return conductor.build();
     }
 }

@@ -1,6 +1,8 @@
 package dibble.checks;
 
 import dibble.recording.Track;
+import dibble.routing.Target;
+import dibble.routing.Zone;
 import java.util.List;
 
 /** Two armed tracks that record the same events. */
@@ -18,7 +20,7 @@ final class TwiceRecorded extends Check {
             for (int j = i + 1; j < armed.size(); j++) {
                 Track first = armed.get(i);
                 Track second = armed.get(j);
-                if (first.input().equals(second.input())) {
+                if (recordTheSame(subject, first, second)) {
                     report.add(
                             List.of(first.id(), second.id()),
                             "Tracks " + Subject.quoted(first.name()) + " and " + Subject.quoted(second.name())
@@ -29,5 +31,29 @@ final class TwiceRecorded extends Check {
                 }
             }
         }
+    }
+
+    private static boolean recordTheSame(Subject subject, Track first, Track second) {
+        boolean nothing = first.input() instanceof Track.Nothing || first.input() instanceof Track.Unknown;
+        if (first.input().equals(second.input())) {
+            return !nothing;
+        }
+        return subject.session.allZones().stream()
+                .anyMatch(zone -> zone.enabled() && takes(first, zone) && takes(second, zone));
+    }
+
+    /** Whether a track takes all that a zone sends; one for a single key has that instead of its part's. */
+    private static boolean takes(Track track, Zone zone) {
+        Track.Input input = track.input();
+        if (input instanceof Track.OfPart of) {
+            return zone.to() instanceof Target.ToPart to && to.part().equals(of.part());
+        }
+        if (input instanceof Track.OfSource of) {
+            return zone.isPlayedBy(of.source());
+        }
+        if (input instanceof Track.OfChannel of) {
+            return zone.isPlayedBy(of.source()) && zone.channels().holds(of.channel() - 1);
+        }
+        return input instanceof Track.OfZone of && zone.id().equals(of.zone());
     }
 }

@@ -1,5 +1,7 @@
 package dibble.midi;
 
+import java.util.Optional;
+
 /** The program names of General MIDI level 1, as the standard lists them. */
 public final class GeneralMidi {
     private static final String[] PROGRAMS = ("Acoustic grand piano;Bright acoustic piano;Electric grand piano;"
@@ -24,7 +26,24 @@ public final class GeneralMidi {
                     + "Telephone ring;Helicopter;Applause;Gunshot")
             .split(";");
 
+    private static final int FIRST_PERCUSSION = 35;
+
+    private static final String[] PERCUSSION = ("Acoustic bass drum;Bass drum 1;Side stick;Acoustic snare;Hand clap;"
+                    + "Electric snare;Low floor tom;Closed hi-hat;High floor tom;Pedal hi-hat;Low tom;Open hi-hat;"
+                    + "Low-mid tom;High-mid tom;Crash cymbal 1;High tom;Ride cymbal 1;Chinese cymbal;Ride bell;"
+                    + "Tambourine;Splash cymbal;Cowbell;Crash cymbal 2;Vibraslap;Ride cymbal 2;High bongo;Low bongo;"
+                    + "Mute high conga;Open high conga;Low conga;High timbale;Low timbale;High agogo;Low agogo;Cabasa;"
+                    + "Maracas;Short whistle;Long whistle;Short guiro;Long guiro;Claves;High wood block;"
+                    + "Low wood block;Mute cuica;Open cuica;Mute triangle;Open triangle")
+            .split(";");
+
     private GeneralMidi() {}
+
+    /** The percussion sound of a note on the percussion channel, 35-81; empty for other notes. */
+    public static Optional<String> percussion(int note) {
+        int at = note - FIRST_PERCUSSION;
+        return at >= 0 && at < PERCUSSION.length ? Optional.of(PERCUSSION[at]) : Optional.empty();
+    }
 
     /** The name of program 0-127, with its number as the trade prints it (1-128): {@code 9 Celesta}. */
     public static String program(int program) {

@@ -1,5 +1,7 @@
 package dibble.midi;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 
 /**
@@ -17,5 +19,30 @@ public record MidiFile(int type, int division, List<MidiTrack> tracks) {
             throw new IllegalArgumentException("division " + division + " (expected 1 to 32767, or SMPTE)");
         }
         tracks = List.copyOf(tracks);
+    }
+
+    /** An event that belongs on the first track. */
+    private record Kept(MidiTrack track, int at) {
+        long tick() {
+            return track.tick(at);
+        }
+    }
+
+    /** A track with the tempo, the meter and the markers of all tracks, in the order of their ticks. */
+    public MidiTrack conductor() {
+        List<Kept> kept = new ArrayList<>();
+        for (MidiTrack track : tracks) {
+            for (int i = 0; i < track.size(); i++) {
+                if (track.isMeta(i, MidiTrack.META_TEMPO)
+                        || track.isMeta(i, MidiTrack.META_METER)
+                        || track.isMeta(i, MidiTrack.META_MARKER)) {
+                    kept.add(new Kept(track, i));
+                }
+            }
+        }
+        kept.sort(Comparator.comparingLong(Kept::tick));
+        MidiTrack.Builder conductor = new MidiTrack.Builder();
+        kept.forEach(event -> conductor.copy(event.track(), event.at()));
+        return conductor.build();
     }
 }

@@ -14,9 +14,11 @@ import java.util.Optional;
  * @param clip its events in ticks of the session; channels are those of the destinations they went to. Where the track
  *     can take what goes to several instruments, a device name (meta event 0x09) with the instrument's id comes before
  *     those of another instrument than the last
+ * @param to the part that its clip is played on, where that is not the one that it takes; null otherwise
  * @param printedFrom the id of the take that it was printed from, or null
  */
-public record Track(String id, String name, Input input, MidiTrack clip, String printedFrom, Extras extras) {
+public record Track(
+        String id, String name, Input input, PartRef to, MidiTrack clip, String printedFrom, Extras extras) {
     /** What a track takes. */
     public sealed interface Input {}
 
@@ -54,6 +56,9 @@ public record Track(String id, String name, Input input, MidiTrack clip, String 
     /** What no other track takes. */
     public record Rest() implements Input {}
 
+    /** It takes nothing: it was sorted out of another. */
+    public record Nothing() implements Input {}
+
     /** A way of choosing events that this version keeps, but does not record by. */
     public record Unknown(Extras fields) implements Input {}
 
@@ -66,12 +71,12 @@ public record Track(String id, String name, Input input, MidiTrack clip, String 
 
     /** An empty track. */
     public static Track of(String id, String name, Input input) {
-        return new Track(id, name, input, NOTHING, null, Extras.NONE);
+        return new Track(id, name, input, null, NOTHING, null, Extras.NONE);
     }
 
     /** An empty track for a part. */
     public static Track of(String id, String name, PartRef part) {
-        return new Track(id, name, new OfPart(part), NOTHING, null, Extras.NONE);
+        return of(id, name, new OfPart(part));
     }
 
     /** The part whose notes this track takes, all or one of them; empty where it takes something else. */
@@ -80,6 +85,11 @@ public record Track(String id, String name, Input input, MidiTrack clip, String 
             return Optional.of(of.part());
         }
         return input instanceof OfPart of ? Optional.of(of.part()) : Optional.empty();
+    }
+
+    /** The part that its clip is played on, where it is for one part alone. */
+    public Optional<PartRef> playsOn() {
+        return to == null ? part() : Optional.of(to);
     }
 
     /** Whether it takes all that reaches a part, except notes that have a track of their own. */
@@ -91,21 +101,25 @@ public record Track(String id, String name, Input input, MidiTrack clip, String 
         return input instanceof Rest;
     }
 
-    /** Whether it can take what goes to several instruments: a source's, a channel's, a zone's, or what is left. */
+    /** Whether what is on it can be for several instruments: a source's, a channel's, a zone's, or what is left. */
     public boolean takesSeveral() {
-        return part().isEmpty() && !(input instanceof Unknown);
+        return playsOn().isEmpty() && !(input instanceof Unknown);
     }
 
     public Track withName(String text) {
-        return new Track(id, text, input, clip, printedFrom, extras);
+        return new Track(id, text, input, to, clip, printedFrom, extras);
+    }
+
+    public Track withTo(PartRef part) {
+        return new Track(id, name, input, part, clip, printedFrom, extras);
     }
 
     public Track withInput(Input other) {
-        return new Track(id, name, other, clip, printedFrom, extras);
+        return new Track(id, name, other, to, clip, printedFrom, extras);
     }
 
     public Track withClip(MidiTrack events, String takeId) {
-        return new Track(id, name, input, events, takeId, extras);
+        return new Track(id, name, input, to, events, takeId, extras);
     }
 
     /** How many notes are on it. */

@@ -28,7 +28,7 @@ public final class TrackExport {
             if (track.clip().size() > 0) {
                 MidiTrack.Builder to = new MidiTrack.Builder();
                 to.text(0, MidiTrack.META_TRACK_NAME, track.name());
-                track.part().map(sounds).ifPresent(sound -> sound(to, sound));
+                track.playsOn().map(sounds).ifPresent(sound -> sound(to, sound));
                 for (int i = 0; i < track.clip().size(); i++) {
                     to.copy(track.clip(), i);
                 }

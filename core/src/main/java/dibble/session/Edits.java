@@ -1,6 +1,5 @@
 package dibble.session;
 
-import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -312,9 +311,7 @@ public final class Edits {
                 while (place < tracks.size() && !tracks.get(place).takesAllOf(ref)) {
                     place++;
                 }
-                tracks.add(
-                        place < tracks.size() ? place : rest(tracks),
-                        new Track(id, name, input, Track.NOTHING, null, Extras.NONE));
+                tracks.add(place < tracks.size() ? place : rest(tracks), Track.of(id, name, input));
             }
         }
         return session.withTracks(tracks);
@@ -422,7 +419,7 @@ public final class Edits {
         String id = Ids.fresh(
                 "everything-else",
                 taken -> session.tracks().stream().anyMatch(track -> track.id().equals(taken)));
-        return new Track(id, "Everything else", new Track.Rest(), Track.NOTHING, null, Extras.NONE);
+        return Track.of(id, "Everything else", new Track.Rest());
     }
 
     /** Where a new track goes: before the one that takes what is left. */

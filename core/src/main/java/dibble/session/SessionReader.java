@@ -13,6 +13,7 @@ import com.networknt.schema.Error;
 import com.networknt.schema.Schema;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
+import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -423,13 +424,19 @@ final class SessionReader {
             input = new Track.OfZone(takes.text("zone", null));
         } else if (takes.has("rest")) {
             input = new Track.Rest();
+        } else if (f.has("takes") && takes.everything().equals(Extras.NONE)) {
+            input = new Track.Nothing();
         } else {
             input = new Track.Unknown(takes.everything());
         }
         if (f.has("file")) {
             clipFiles.put(id, f.text("file", null));
         }
-        return new Track(id, f.text("name", id), input, Track.NOTHING, f.text("printedFrom", null), f.extras());
+        PartRef to = null;
+        if (f.has("to") && f.get("to").has("part")) {
+            to = PartRef.parse(f.object("to").text("part", null));
+        }
+        return new Track(id, f.text("name", id), input, to, Track.NOTHING, f.text("printedFrom", null), f.extras());
     }
 
     private String take(Fields f) {

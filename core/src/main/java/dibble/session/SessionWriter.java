@@ -354,8 +354,11 @@ final class SessionWriter {
             takes.put("zone", of.zone());
         } else if (track.input() instanceof Track.Unknown unknown) {
             Fields.putAll(takes, unknown.fields());
-        } else {
+        } else if (track.takesRest()) {
             takes.put("rest", true);
+        }
+        if (track.to() != null) {
+            node.putObject("to").put("part", track.to().toString());
         }
         node.put("file", clipFile(track));
         node.put("printedFrom", track.printedFrom());

@@ -450,13 +450,13 @@ public final class Studio implements AutoCloseable {
 
     private void aim(Track track, List<MidiTrack> clips, List<Aim> aims) {
         int voice = slots.source(PLAYBACK + track.id());
-        Optional<Destination> to = track.part().flatMap(routing::destination);
+        Optional<Destination> to = track.playsOn().flatMap(routing::destination);
         if (to.isPresent()) {
             clips.add(track.clip());
             aims.add(new Aim(
                     voice,
                     slots.port(to.get().port()),
-                    slots.instrument(track.part().get().instrument()),
+                    slots.instrument(track.playsOn().get().instrument()),
                     to.get().channel() - 1));
         } else if (track.takesSeveral()) {
             Clips.byDevice(track.clip())
