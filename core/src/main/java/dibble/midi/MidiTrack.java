@@ -14,6 +14,9 @@ public final class MidiTrack {
 
     public static final int META_TRACK_NAME = 0x03;
 
+    /** The instrument that a track is for. */
+    public static final int META_INSTRUMENT = 0x04;
+
     /** The name of the device that what follows is for. */
     public static final int META_DEVICE = 0x09;
 

@@ -1,41 +1,135 @@
 package dibble.recording;
 
+import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.routing.Routing;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.function.Function;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
 
-/** Tracks as a standard MIDI file of type 1: tempo and meter first, then a named track for each that has events. */
+/**
+ * Tracks as standard MIDI files. Tempo and meter come first; each track has its name, the instrument and part, the port
+ * (device name, RP-019), its sound, and its events on the channel that its part has now.
+ */
 public final class TrackExport {
-    private TrackExport() {}
+    private final String name;
+    private final TempoMap tempo;
+    private final Routing routing;
+    private final List<MidiTrack> tracks = new ArrayList<>();
 
-    /** What an exported track says of its part: sound and channel 1-16. */
-    public record Voice(Part part, int channel) {}
+    private TrackExport(String name, TempoMap tempo, List<Track> tracks, Routing routing) {
+        this.name = name;
+        this.tempo = tempo;
+        this.routing = routing;
+        tracks.forEach(this::add);
+    }
 
-    /**
-     * The file.
-     *
-     * @param sounds the sound of a part, or null where it has none
-     */
-    public static MidiFile type1(String name, TempoMap tempo, List<Track> tracks, Function<PartRef, Voice> sounds) {
-        List<MidiTrack> out = new ArrayList<>();
-        out.add(conductor(name, tempo));
-        for (Track track : tracks) {
-            if (track.clip().size() > 0) {
-                MidiTrack.Builder to = new MidiTrack.Builder();
-                to.text(0, MidiTrack.META_TRACK_NAME, track.name());
-                track.playsOn().map(sounds).ifPresent(sound -> sound(to, sound));
-                for (int i = 0; i < track.clip().size(); i++) {
-                    to.copy(track.clip(), i);
-                }
-                out.add(to.build(track.clip().endTick()));
+    /** A file of type 1: a track for each that has events; one that is for several instruments becomes one for each. */
+    public static MidiFile type1(String name, TempoMap tempo, List<Track> tracks, Routing routing) {
+        TrackExport export = new TrackExport(name, tempo, tracks, routing);
+        List<MidiTrack> all = new ArrayList<>();
+        all.add(conductor(name, tempo));
+        all.addAll(export.tracks);
+        return new MidiFile(1, TempoMap.PPQ, all);
+    }
+
+    /** A file of type 0: everything on one track. What is on one channel of two ports cannot be told apart there. */
+    public static MidiFile type0(String name, TempoMap tempo, List<Track> tracks, Routing routing) {
+        TrackExport export = new TrackExport(name, tempo, tracks, routing);
+        List<MidiTrack> all = new ArrayList<>();
+        all.add(conductor(name, tempo));
+        all.addAll(export.tracks);
+        return new MidiFile(0, TempoMap.PPQ, List.of(merged(all)));
+    }
+
+    /** A file for each track that has events, by the names that the tracks have. */
+    public static Map<String, MidiFile> files(String name, TempoMap tempo, List<Track> tracks, Routing routing) {
+        Map<String, MidiFile> files = new LinkedHashMap<>();
+        for (MidiTrack track : new TrackExport(name, tempo, tracks, routing).tracks) {
+            String own = track.name().orElse("Track");
+            String free = own;
+            for (int i = 2; files.containsKey(free); i++) {
+                free = own + " " + i;
+            }
+            files.put(free, new MidiFile(1, TempoMap.PPQ, List.of(conductor(name, tempo), track)));
+        }
+        return files;
+    }
+
+    private void add(Track track) {
+        if (track.clip().size() == 0) {
+            return;
+        }
+        Optional<PartRef> part = track.playsOn();
+        if (part.isPresent()) {
+            OptionalInt channel = routing.channels().channel(part.get());
+            tracks.add(track(track.name(), part.get().instrument(), part, channel.orElse(-1), track.clip()));
+            return;
+        }
+        Map<String, MidiTrack> byDevice = Clips.byDevice(track.clip());
+        byDevice.forEach((instrument, clip) -> {
+            String device = routing.instrument(instrument).map(Instrument::name).orElse(instrument);
+            String own = byDevice.size() == 1 || device.isEmpty() ? track.name() : track.name() + ", " + device;
+            tracks.add(track(own, instrument, Optional.empty(), -1, clip));
+        });
+    }
+
+    /** @param channel 1-16, or -1 for those that the clip has */
+    private MidiTrack track(String own, String instrument, Optional<PartRef> ref, int channel, MidiTrack clip) {
+        MidiTrack.Builder to = new MidiTrack.Builder();
+        to.text(0, MidiTrack.META_TRACK_NAME, own);
+        Optional<Part> part = ref.flatMap(routing::part);
+        routing.instrument(instrument).ifPresent(it -> {
+            to.text(
+                    0,
+                    MidiTrack.META_INSTRUMENT,
+                    it.name() + part.map(named -> " / " + named.name()).orElse(""));
+            to.text(0, MidiTrack.META_DEVICE, it.port());
+        });
+        if (part.isPresent() && channel > 0) {
+            for (int message : part.get().sound().messages(channel - 1)) {
+                to.add(0, message);
             }
         }
-        return new MidiFile(1, TempoMap.PPQ, out);
+        for (int i = 0; i < clip.size(); i++) {
+            if (channel > 0 && clip.isChannelMessage(i)) {
+                to.add(clip.tick(i), ShortMessage.onChannel(clip.message(i), channel - 1));
+            } else {
+                to.copy(clip, i);
+            }
+        }
+        return to.build(clip.endTick());
+    }
+
+    private static MidiTrack merged(List<MidiTrack> tracks) {
+        record Event(long tick, MidiTrack track, int at) {}
+        List<Event> events = new ArrayList<>();
+        for (MidiTrack track : tracks) {
+            for (int i = 0; i < track.size(); i++) {
+                // Names of tracks would follow each other: the first is that of the whole.
+                boolean named = track.status(i) == MidiTrack.META
+                        && track != tracks.get(0)
+                        && (track.isMeta(i, MidiTrack.META_TRACK_NAME)
+                                || track.isMeta(i, MidiTrack.META_INSTRUMENT)
+                                || track.isMeta(i, MidiTrack.META_DEVICE));
+                if (!named) {
+                    events.add(new Event(track.tick(i), track, i));
+                }
+            }
+        }
+        events.sort(Comparator.comparingLong(Event::tick));
+        MidiTrack.Builder one = new MidiTrack.Builder();
+        events.forEach(event -> one.copy(event.track(), event.at()));
+        return one.build(tracks.stream().mapToLong(MidiTrack::endTick).max().orElse(0));
     }
 
     /** A track with the name, tempo and meter of a session. */
@@ -62,11 +156,5 @@ public final class TrackExport {
             }
         }
         return track.build();
-    }
-
-    private static void sound(MidiTrack.Builder to, Voice sound) {
-        for (int message : sound.part().sound().messages(sound.channel() - 1)) {
-            to.add(0, message);
-        }
     }
 }

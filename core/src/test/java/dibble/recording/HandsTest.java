@@ -186,7 +186,7 @@ class HandsTest {
                 Arguments.of("both hands wander", 0.97, (java.util.function.LongFunction<Piece>) HandsTest::bothWander),
                 Arguments.of("leaping bass", 0.97, (java.util.function.LongFunction<Piece>) HandsTest::leapingBass),
                 Arguments.of("close chords", 0.97, (java.util.function.LongFunction<Piece>) HandsTest::closeChords),
-                Arguments.of("left over right", 0.6, (java.util.function.LongFunction<Piece>) HandsTest::crossing),
+                Arguments.of("left over right", 0.5, (java.util.function.LongFunction<Piece>) HandsTest::crossing),
                 Arguments.of("interlocked", 0.6, (java.util.function.LongFunction<Piece>) HandsTest::interlocked),
                 Arguments.of("turns", 0.9, (java.util.function.LongFunction<Piece>) HandsTest::turns));
     }

@@ -2,12 +2,15 @@ package dibble.desktop.app;
 
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
-import dibble.gear.PartRef;
+import dibble.desktop.ui.Words;
 import dibble.midi.MidiFile;
+import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
+import dibble.midi.MidiFormatException;
 import dibble.recording.TrackExport;
 import dibble.routing.Routing;
 import dibble.session.AtomicFile;
+import dibble.session.FileImport;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.SessionFile;
@@ -25,7 +28,9 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
 import javafx.scene.control.TextField;
 import javafx.stage.FileChooser;
 import javafx.stage.Window;
@@ -168,23 +173,102 @@ final class FileActions {
         });
     }
 
-    void export() {
-        if (desk.session().tracks().stream().allMatch(track -> track.clip().size() == 0)) {
+    private boolean hasNothing() {
+        boolean nothing =
+                desk.session().tracks().stream().allMatch(track -> track.clip().size() == 0);
+        if (nothing) {
             desk.ask().tell("Nothing to export yet: record something first.");
-            return;
         }
-        Path suggested = folder().resolve(fileName() + ".mid");
-        askPath(
-                "Export the tracks as a MIDI file",
-                suggested.toString(),
-                "Export",
-                true,
-                path -> unlessThere(path, () -> export(path)));
+        return nothing;
     }
 
-    private boolean export(Path path) {
+    /** Asks where, and writes the tracks as a file of type 1. */
+    void export() {
+        export("Export the tracks as a MIDI file", "", () -> exported(desk.session(), desk.routing()));
+    }
+
+    /** The same with everything on one track. */
+    void exportOneTrack() {
+        Session session = desk.session();
+        export(
+                "Export everything on one track",
+                " on one track",
+                () -> TrackExport.type0(session.name(), session.tempo(), session.tracks(), desk.routing()));
+    }
+
+    private void export(String question, String more, Supplier<MidiFile> file) {
+        if (!hasNothing()) {
+            Path suggested = folder().resolve(fileName() + more + ".mid");
+            askPath(
+                    question,
+                    suggested.toString(),
+                    "Export",
+                    true,
+                    path -> unlessThere(path, () -> export(path, file)));
+        }
+    }
+
+    /** Asks for a folder, and writes a file for each track there. */
+    void exportFiles() {
+        if (!hasNothing()) {
+            Path suggested = folder().resolve(fileName() + " tracks");
+            askPath("Export a file for each track, into a folder", suggested.toString(), "Export", true, path -> {
+                exportFiles(path);
+                return false;
+            });
+        }
+    }
+
+    private void exportFiles(Path into) {
+        Session session = desk.session();
+        Map<String, MidiFile> files =
+                TrackExport.files(session.name(), session.tempo(), session.tracks(), desk.routing());
         try {
-            AtomicFile.write(path, MidiFileWriter.write(exported(desk.session(), desk.routing())));
+            Files.createDirectories(into);
+            for (Map.Entry<String, MidiFile> file : files.entrySet()) {
+                Path path = into.resolve(plain(file.getKey()) + ".mid");
+                if (Files.exists(path)) {
+                    desk.ask().tell("Not exported: " + path + " is there already. Name another folder.");
+                    return;
+                }
+            }
+            for (Map.Entry<String, MidiFile> file : files.entrySet()) {
+                AtomicFile.write(into.resolve(plain(file.getKey()) + ".mid"), MidiFileWriter.write(file.getValue()));
+            }
+            desk.ask().tell(Words.count(files.size(), "file") + " exported to " + into);
+        } catch (IOException e) {
+            desk.ask().tell("Not exported: " + explain(into, e));
+        }
+    }
+
+    /** Asks for a MIDI file, which becomes a source with a lane for each of its channels. */
+    void bringIn() {
+        askPath("Bring in a MIDI file", folder().toString() + File.separator, "Bring in", false, this::bringIn);
+    }
+
+    private boolean bringIn(Path path) {
+        try {
+            String bare = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
+            FileImport read = FileImport.of(desk.session(), MidiFileReader.read(path), bare.isBlank() ? "File" : bare);
+            desk.document().edit("bring in " + bare, session -> read.into(session, desk.performance()));
+            desk.ask()
+                    .tell(bare + " is a source of "
+                            + Words.count(read.source().lanes().size(), "lane")
+                            + (read.shared() > 0 ? ", of which " + read.shared() + " share a channel" : "")
+                            + ". Lead them to sounds in Channels, then route its take again in Takes.");
+            return false;
+        } catch (MidiFormatException e) {
+            desk.ask().tell("Not brought in: " + path.getFileName() + ": " + e.getMessage());
+            return false;
+        } catch (IOException e) {
+            desk.ask().tell("Not brought in: " + explain(path, e));
+            return false;
+        }
+    }
+
+    private boolean export(Path path, Supplier<MidiFile> file) {
+        try {
+            AtomicFile.write(path, MidiFileWriter.write(file.get()));
             desk.ask().tell("Exported to " + path);
             // The question makes way for what is told.
             return false;
@@ -196,17 +280,7 @@ final class FileActions {
 
     /** The tracks of a session as a type 1 file. */
     static MidiFile exported(Session session, Routing routing) {
-        return TrackExport.type1(
-                session.name(), session.tempo(), session.tracks(), part -> sound(part, session, routing));
-    }
-
-    private static TrackExport.Voice sound(PartRef ref, Session session, Routing routing) {
-        var channel = routing.channels().channel(ref);
-        return channel.isEmpty()
-                ? null
-                : session.part(ref)
-                        .map(part -> new TrackExport.Voice(part, channel.getAsInt()))
-                        .orElse(null);
+        return TrackExport.type1(session.name(), session.tempo(), session.tracks(), routing);
     }
 
     /** Does something that puts the session away, after asking where it has changes or records. */
@@ -289,7 +363,13 @@ final class FileActions {
     }
 
     private String fileName() {
-        return desk.session().name().replaceAll("[^\\p{L}\\p{N} ._-]", "").strip();
+        return plain(desk.session().name());
+    }
+
+    /** A name that every file system takes. */
+    private static String plain(String name) {
+        String bare = name.replaceAll("[^\\p{L}\\p{N} ._-]", "").strip();
+        return bare.isEmpty() ? "untitled" : bare;
     }
 
     private static String explain(Path path, IOException e) {
