@@ -162,4 +162,16 @@ public final class Clips {
         parts.forEach((name, part) -> built.put(name, part.build(clip.endTick())));
         return built;
     }
+
+    /** The clip for one instrument: with its id before all events. */
+    public static MidiTrack forDevice(String instrument, MidiTrack clip) {
+        MidiTrack.Builder named = new MidiTrack.Builder();
+        if (clip.size() > 0) {
+            named.text(clip.tick(0), MidiTrack.META_DEVICE, instrument);
+        }
+        for (int i = 0; i < clip.size(); i++) {
+            named.copy(clip, i);
+        }
+        return named.build(clip.endTick());
+    }
 }

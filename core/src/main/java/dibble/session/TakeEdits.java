@@ -1,17 +1,26 @@
 package dibble.session;
 
+import dibble.gear.Ids;
+import dibble.gear.Instrument;
+import dibble.gear.Source;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.Clips;
 import dibble.recording.EventLog;
 import dibble.recording.Printer;
+import dibble.recording.Sorting;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
+import dibble.routing.Target;
+import dibble.routing.Zone;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -230,5 +239,100 @@ public final class TakeEdits {
     public static Session moveTrack(Session session, String id, int by) {
         return session.withTracks(
                 Edits.moved(session.tracks(), track -> track.id().equals(id), by));
+    }
+
+    /** A track's notes sorted; where it is for several instruments, those of each by themselves. */
+    public static Sorting sorting(Session session, Track track, Sorting.How how) {
+        if (!track.takesSeveral()) {
+            return Sorting.of(track.clip(), how);
+        }
+        List<Sorting.Pile> piles = new ArrayList<>();
+        String warning = "";
+        Map<String, MidiTrack> devices = Clips.byDevice(track.clip());
+        for (Map.Entry<String, MidiTrack> device : devices.entrySet()) {
+            Sorting sorting = Sorting.of(device.getValue(), how);
+            String name =
+                    session.instrument(device.getKey()).map(Instrument::name).orElse(device.getKey());
+            for (Sorting.Pile pile : sorting.piles()) {
+                piles.add(new Sorting.Pile(
+                        devices.size() == 1 ? pile.name() : name + ", " + pile.name(),
+                        Clips.forDevice(device.getKey(), pile.track())));
+            }
+            warning = warning.isEmpty() ? sorting.warning() : warning;
+        }
+        return new Sorting(piles, warning);
+    }
+
+    /**
+     * What the zones of now make of the take that a track was printed from, zone by zone; of a part's track only what
+     * leads to that part.
+     *
+     * @param bySource whether the zones of one source are one
+     */
+    public static Sorting sortingByZone(Session session, Performance performance, Track track, boolean bySource) {
+        Optional<Take> take = session.takes().stream()
+                .filter(it -> it.id().equals(track.printedFrom()))
+                .findFirst();
+        if (take.isEmpty()) {
+            return new Sorting(List.of(), "What was played is not there any more: it can be sorted in other ways.");
+        }
+        List<Zone> zones = session.allZones().stream()
+                .filter(zone -> track.playsOn().isEmpty()
+                        || zone.to() instanceof Target.ToPart to
+                                && to.part().equals(track.playsOn().get()))
+                .toList();
+        List<Track> tracks = new ArrayList<>();
+        zones.forEach(zone -> tracks.add(Track.of("zone-" + tracks.size(), "", new Track.OfZone(zone.id()))));
+        Printer printer = Printer.print(
+                routedAgain(session, performance, take.get()),
+                tracks,
+                tracks.stream().map(Track::id).collect(Collectors.toSet()));
+        Map<String, MidiTrack> piles = new LinkedHashMap<>();
+        for (int i = 0; i < zones.size(); i++) {
+            MidiTrack clip = printer.clip(i, session.tempo(), take.get().start());
+            Zone zone = zones.get(i);
+            String name = bySource
+                    ? session.source(zone.source()).map(Source::name).orElse("All sources")
+                    : zoneName(session, zone);
+            if (clip.size() > 0) {
+                piles.merge(name, clip, Clips::over);
+            }
+        }
+        List<Sorting.Pile> named = new ArrayList<>();
+        piles.forEach((name, clip) -> named.add(new Sorting.Pile(
+                name,
+                track.playsOn().isEmpty()
+                        ? clip
+                        : Clips.byDevice(clip).values().stream().findFirst().orElse(clip))));
+        return new Sorting(named, "");
+    }
+
+    private static String zoneName(Session session, Zone zone) {
+        String name = zone.name().isEmpty() ? zone.id() : zone.name();
+        return session.sceneOf(zone.id())
+                .map(scene -> name + ", " + scene.name())
+                .orElse(name);
+    }
+
+    /** Adds the tracks that come of sorting another behind it. They take nothing, and are played where that one is. */
+    public static Session sort(Session session, Track track, Sorting sorting) {
+        List<Track> tracks = new ArrayList<>();
+        for (Track other : session.tracks()) {
+            tracks.add(other);
+            if (other.id().equals(track.id())) {
+                for (Sorting.Pile pile : sorting.piles()) {
+                    String name = track.name() + ", " + pile.name();
+                    String id = Ids.fresh(
+                            name,
+                            taken -> session.tracks().stream()
+                                            .anyMatch(it -> it.id().equals(taken))
+                                    || tracks.stream().anyMatch(it -> it.id().equals(taken)));
+                    tracks.add(Track.of(id, name, new Track.Nothing())
+                            .withTo(track.playsOn().orElse(null))
+                            .withClip(pile.track(), track.printedFrom()));
+                }
+            }
+        }
+        return session.withTracks(tracks);
     }
 }

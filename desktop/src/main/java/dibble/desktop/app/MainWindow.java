@@ -354,6 +354,8 @@ public final class MainWindow extends BorderPane {
             Node node = views.get(next);
             center.getChildren().setAll(node);
             viewSubscription = ((View) node).open();
+            // No button has the focus then: Space plays and stops.
+            node.requestFocus();
         }
         tabs.forEach((each, tab) -> tab.setSelected(each == page));
         checks.setSelected(page == Page.CHECKS);

@@ -69,6 +69,7 @@ public final class LiveLine extends VBox {
         HBox.setHgrow(sentence, Priority.ALWAYS);
         sentence.setMinWidth(0);
         keysPlay.setId("keys-play");
+        keysPlay.setMinWidth(Region.USE_PREF_SIZE);
         keysPlay.setTooltip(new Tooltip("The letter rows of the computer's keyboard play two octaves"));
         octaveDown.setAccessibleText("typed keys an octave lower");
         octaveUp.setAccessibleText("typed keys an octave higher");

@@ -22,11 +22,12 @@ final class NoteLane extends Pane {
     /**
      * Draws notes.
      *
+     * @param offset where the time of the notes begins, in nanoseconds of the scale
      * @param now the end of notes that still sound, and of the filled bed, in nanoseconds; the bed is left out where
      *     {@code bed} is null
      */
-    void draw(NoteSpans spans, TimeScale scale, long now, Color colour, Color bed, Color lines) {
-        paint = () -> paint(spans, scale, now, colour, bed, lines);
+    void draw(NoteSpans spans, long offset, TimeScale scale, long now, Color colour, Color bed, Color lines) {
+        paint = () -> paint(spans, offset, scale, now, colour, bed, lines);
         paint.run();
     }
 
@@ -37,7 +38,7 @@ final class NoteLane extends Pane {
         }
     }
 
-    private void paint(NoteSpans spans, TimeScale scale, long now, Color colour, Color bed, Color lines) {
+    private void paint(NoteSpans spans, long offset, TimeScale scale, long now, Color colour, Color bed, Color lines) {
         canvas.setWidth(getWidth());
         canvas.setHeight(getHeight());
         GraphicsContext g = canvas.getGraphicsContext2D();
@@ -45,9 +46,10 @@ final class NoteLane extends Pane {
         g.clearRect(0, 0, getWidth(), height);
         if (bed != null && now > 0) {
             g.setFill(bed);
-            g.fillRoundRect(0, 3, scale.xOfNanos(now), height - 6, 6, 6);
+            double from = scale.xOfNanos(offset);
+            g.fillRoundRect(from, 3, Math.max(3, scale.xOfNanos(now) - from), height - 6, 6, 6);
             g.setFill(colour);
-            g.fillRect(0, 3, 3, height - 6);
+            g.fillRect(from, 3, 3, height - 6);
         }
         g.setFill(lines);
         int step = scale.barStep();
@@ -68,8 +70,10 @@ final class NoteLane extends Pane {
         int range = Math.max(12, high - low);
         g.setFill(colour);
         for (int i = 0; i < spans.size(); i++) {
-            double x = scale.xOfNanos(spans.start(i));
-            double end = scale.xOfNanos(Math.min(spans.end(i), Math.max(now, spans.start(i))));
+            long start = offset + spans.start(i);
+            double x = scale.xOfNanos(start);
+            long over = spans.end(i) == NoteSpans.OPEN ? now : offset + spans.end(i);
+            double end = scale.xOfNanos(Math.max(start, over));
             double y = inset + room * (1 - (spans.note(i) - low + (range - (high - low)) / 2.0) / range);
             g.fillRect(x, y - thick / 2, Math.max(2, end - x - 1), thick);
         }

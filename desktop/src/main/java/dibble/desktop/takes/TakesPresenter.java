@@ -1,9 +1,13 @@
 package dibble.desktop.takes;
 
 import dibble.desktop.ui.Words;
+import dibble.gear.Ids;
+import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.Source;
 import dibble.recording.EventLog;
 import dibble.recording.NoteSpans;
+import dibble.recording.Sorting;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Target;
@@ -12,15 +16,25 @@ import dibble.session.Document;
 import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.session.TakeEdits;
+import dibble.studio.RecordOptions;
 import dibble.time.TempoMap;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
 /** What the Takes view says and does. Knows no nodes. */
 final class TakesPresenter {
+    /** Ways of sorting that need what was played. */
+    static final String BY_ZONE = "zone";
+
+    static final String BY_SOURCE = "source";
+
     private final Document document;
+    private String chosen;
 
     TakesPresenter(Document document) {
         this.document = document;
@@ -69,14 +83,173 @@ final class TakesPresenter {
                 .filter(track -> track.input() instanceof Track.OfKey of
                         && (fed.contains(of.part()) || left.contains(of.part())))
                 .count();
-        String plan = Words.recordPlan(sources.size(), fed.size() + (int) ofKeys);
+        long others = armedTracks.stream()
+                .filter(track -> track.input() instanceof Track.OfSource
+                        || track.input() instanceof Track.OfChannel
+                        || track.input() instanceof Track.OfZone)
+                .count();
+        String plan = Words.recordPlan(sources.size(), fed.size() + (int) (ofKeys + others));
         return left.isEmpty() ? plan : plan + ", " + Words.count(left.size(), "part") + " to Everything else";
     }
 
-    /** The newest take. */
+    /** The take that is looked at: the one that was chosen, else the newest. */
     Optional<Take> lastTake() {
         List<Take> takes = session().takes();
-        return takes.isEmpty() ? Optional.empty() : Optional.of(takes.get(takes.size() - 1));
+        return takes.stream()
+                .filter(take -> take.id().equals(chosen))
+                .findFirst()
+                .or(() -> takes.isEmpty() ? Optional.empty() : Optional.of(takes.get(takes.size() - 1)));
+    }
+
+    /** Has a take looked at; null for the newest. */
+    void look(String id) {
+        chosen = id;
+    }
+
+    /** Prints a take onto the tracks as it was heard. */
+    void printAsHeard(Take take) {
+        document.edit("choice of " + take.name(), session -> TakeEdits.choose(session, take.id()));
+    }
+
+    List<TakeEdits.Outcome> compare(Take take) {
+        return TakeEdits.compare(session(), performance(), take.id());
+    }
+
+    void routeAgain(Take take) {
+        document.edit(
+                take.name() + " routed again", session -> TakeEdits.routeAgain(session, performance(), take.id()));
+    }
+
+    void deleteTake(Take take) {
+        document.edit("delete " + take.name(), session -> TakeEdits.delete(session, take.id()));
+    }
+
+    /** The range from the beginning of one bar to the end of another; empty where the texts are no bars in order. */
+    Optional<RecordOptions.Stretch> range(String first, String last) {
+        if (!first.strip().matches("\\d{1,4}") || !last.strip().matches("\\d{1,4}")) {
+            return Optional.empty();
+        }
+        int from = Integer.parseInt(first.strip());
+        int to = Integer.parseInt(last.strip());
+        TempoMap tempo = session().tempo();
+        return from < 1 || to < from
+                ? Optional.empty()
+                : Optional.of(new RecordOptions.Stretch(tempo.barStart(from), tempo.barStart(to + 1L)));
+    }
+
+    /**
+     * Sets the tempo that the session begins with.
+     *
+     * @throws IllegalArgumentException where there is no such tempo
+     */
+    void setTempo(double bpm) {
+        List<TempoMap.Tempo> tempos = new ArrayList<>(session().tempo().tempos());
+        if (tempos.get(0).bpm() != bpm) {
+            tempos.set(0, new TempoMap.Tempo(0, bpm));
+            document.edit(
+                    "tempo",
+                    session -> session.withTempo(
+                            new TempoMap(tempos, session.tempo().meters())));
+        }
+    }
+
+    /** Sets the meter that the session begins with. */
+    void setMeter(int beats, int unit) {
+        List<TempoMap.Meter> meters = new ArrayList<>(session().tempo().meters());
+        meters.set(0, new TempoMap.Meter(0, beats, unit));
+        document.edit(
+                "meter",
+                session -> session.withTempo(new TempoMap(session.tempo().tempos(), meters)));
+    }
+
+    /** What a track can take besides a part, with words for it. */
+    List<Map.Entry<String, Track.Input>> inputs() {
+        List<Map.Entry<String, Track.Input>> inputs = new ArrayList<>();
+        for (Source source : session().sources()) {
+            inputs.add(Map.entry("all of " + source.name(), new Track.OfSource(source.id())));
+            source.lanes()
+                    .forEach(lane -> inputs.add(Map.entry(
+                            source.name() + ", " + lane.name(), new Track.OfChannel(source.id(), lane.channel()))));
+            if (source.lanes().isEmpty() && !source.listen().isAll()) {
+                source.listen()
+                        .numbers()
+                        .forEach(channel -> inputs.add(Map.entry(
+                                source.name() + ", channel " + channel, new Track.OfChannel(source.id(), channel))));
+            }
+        }
+        for (Zone zone : session().allZones()) {
+            inputs.add(Map.entry("zone " + Words.zone(zone, session()), new Track.OfZone(zone.id())));
+        }
+        return inputs;
+    }
+
+    /** Adds a track, armed. */
+    void addTrack(String words, Track.Input input) {
+        String id = Ids.fresh(
+                words,
+                taken ->
+                        session().tracks().stream().anyMatch(track -> track.id().equals(taken)));
+        String name = Character.toUpperCase(words.charAt(0)) + words.substring(1);
+        document.edit("new track", session -> TakeEdits.addTrack(session, id, name, input));
+        document.perform(performance -> performance.withArmed(id, true));
+    }
+
+    void renameTrack(Track track, String name) {
+        if (!name.isBlank()) {
+            document.edit("name of a track", session -> TakeEdits.renameTrack(session, track.id(), name.strip()));
+        }
+    }
+
+    void deleteTrack(Track track) {
+        document.edit("delete a track", session -> TakeEdits.deleteTrack(session, track.id()));
+    }
+
+    void moveTrack(Track track, int by) {
+        document.edit("order of tracks", session -> TakeEdits.moveTrack(session, track.id(), by));
+    }
+
+    /** Whether a track is in the session already, rather than one that Record would add. */
+    boolean isThere(Track track) {
+        return session().tracks().stream().anyMatch(other -> other.id().equals(track.id()));
+    }
+
+    /** Whether a track's part is a drum kit. */
+    boolean isDrums(Track track) {
+        return track.playsOn().flatMap(session()::part).filter(Part::drums).isPresent();
+    }
+
+    /** What a track is likeliest to be sorted by. */
+    Sorting.By likeliest(Track track) {
+        if (isDrums(track)) {
+            return Sorting.By.KEY;
+        }
+        boolean several = TakeEdits.sorting(session(), track, Sorting.How.by(Sorting.By.CHANNEL))
+                        .piles()
+                        .size()
+                > 1;
+        return several ? Sorting.By.CHANNEL : Sorting.By.HAND;
+    }
+
+    /** What sorting a track would make of it. */
+    Sorting sorting(Track track, Object by, int at, boolean drums) {
+        if (by == BY_ZONE || by == BY_SOURCE) {
+            return TakeEdits.sortingByZone(session(), performance(), track, by == BY_SOURCE);
+        }
+        Sorting.By way = (Sorting.By) by;
+        return TakeEdits.sorting(
+                session(),
+                track,
+                new Sorting.How(
+                        way,
+                        way == Sorting.By.RANGE ? List.of(Math.max(1, at)) : List.of(),
+                        drums,
+                        session().middleC()));
+    }
+
+    /** Sorts a track: it stays, muted, and the others stand behind it. */
+    void sort(Track track, Sorting sorting) {
+        document.edit("sort " + track.name(), session -> TakeEdits.sort(session, track, sorting));
+        document.perform(performance -> performance.withMuted(track.id(), true));
     }
 
     void setArmed(Track track, boolean on) {
@@ -110,7 +283,7 @@ final class TakesPresenter {
 
     /** How long everything is that was recorded, in nanoseconds. */
     long length() {
-        long length = lastTake().map(Take::length).orElse(0L);
+        long length = lastTake().map(Take::end).orElse(0L);
         for (Track track : session().tracks()) {
             length = Math.max(length, session().tempo().nanos(track.clip().endTick()));
         }

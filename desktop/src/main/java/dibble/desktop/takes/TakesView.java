@@ -1,27 +1,40 @@
 package dibble.desktop.takes;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.View;
+import dibble.desktop.ui.Words;
 import dibble.gear.Source;
 import dibble.recording.NoteSpans;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
+import dibble.studio.RecordOptions;
 import dibble.studio.Recording;
 import dibble.studio.Transport;
+import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
@@ -43,6 +56,13 @@ public final class TakesView extends StackPane implements View {
     private final VBox raw = new VBox();
     private final ScrollPane scroll = new ScrollPane();
     private final Label takeName = new Label();
+    private final ComboBox<Form.Choice> choice = new ComboBox<>();
+    private final FlowPane takeButtons = new FlowPane(6, 4);
+    private final MenuButton addTrack = new MenuButton("Add a track for…");
+    private final OptionsBar options;
+    private final AgainPane again;
+    private final SortPane sort;
+    private boolean showing;
     private final VBox tracks = new VBox();
     private final Canvas playhead = new Canvas();
     private final Label empty = new Label();
@@ -55,10 +75,14 @@ public final class TakesView extends StackPane implements View {
     private TimeScale scale;
     private boolean stale = true;
     private boolean drawAll = true;
+    private RecordOptions drawnOptions;
 
     public TakesView(Desk desk) {
         this.desk = desk;
         presenter = new TakesPresenter(desk.document());
+        options = new OptionsBar(desk, presenter);
+        again = new AgainPane(desk, presenter);
+        sort = new SortPane(desk, presenter);
         getStyleClass().add("takes-view");
         plan.setId("record-plan");
         plan.getStyleClass().add("plan");
@@ -74,12 +98,39 @@ public final class TakesView extends StackPane implements View {
         heading.getStyleClass().add("heading");
         takeName.getStyleClass().add("soft");
         takeName.setId("take-name");
-        HBox title = new HBox(8, heading, takeName);
+        choice.setId("take-choice");
+        choice.setAccessibleText("the take that is looked at");
+        choice.getStyleClass().add("gear-choice");
+        choice.setOnAction(event -> {
+            if (!showing && choice.getValue() != null) {
+                presenter.look((String) choice.getValue().value());
+                stale = true;
+            }
+        });
+        Button heard = Cards.button(
+                "print-as-heard", "Print as it was heard", () -> take().ifPresent(presenter::printAsHeard));
+        heard.setTooltip(new Tooltip("Puts this take onto the tracks, with the zones that it was played with"));
+        Button routed = Cards.button("route-again-open", "Route again…", () -> take().ifPresent(again()));
+        routed.setTooltip(new Tooltip("Prints it with the zones and scenes of now, after a look at what changes"));
+        takeButtons
+                .getChildren()
+                .setAll(
+                        choice,
+                        heard,
+                        routed,
+                        Cards.button("delete-take", "Delete take", () -> take().ifPresent(presenter::deleteTake)));
+        takeButtons.getStyleClass().add("take-buttons");
+        takeButtons.setPrefWrapLength(700);
+        HBox title = new HBox(8, heading, takeName, takeButtons);
         title.getStyleClass().add("played-title");
-        title.setAlignment(Pos.BASELINE_LEFT);
+        title.setAlignment(Pos.CENTER_LEFT);
         raw.getChildren().setAll(title, played);
         raw.getStyleClass().add("played");
-        VBox content = new VBox(raw, tracks);
+        addTrack.setId("add-track");
+        addTrack.getStyleClass().addAll("small", "add-track");
+        HBox adding = new HBox(addTrack);
+        adding.getStyleClass().add("add-track-line");
+        VBox content = new VBox(raw, tracks, adding);
         scroll.setContent(content);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
@@ -89,11 +140,57 @@ public final class TakesView extends StackPane implements View {
         StackPane.setAlignment(empty, Pos.BOTTOM_CENTER);
         BorderPane whole = new BorderPane(new StackPane(scroll, empty));
         whole.setTop(top);
+        whole.setBottom(new VBox(again, sort, options));
+        rulerPane.setId("ruler");
+        rulerPane.setAccessibleText("ruler: a click sets where it plays and records from");
+        rulerPane.setFocusTraversable(true);
+        rulerPane.setOnMouseClicked(event -> locate(event.getX()));
+        rulerPane.setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.HOME) {
+                desk.studio().locate(0);
+            } else if (event.getCode() == KeyCode.LEFT || event.getCode() == KeyCode.RIGHT) {
+                step(event.getCode() == KeyCode.LEFT ? -1 : 1);
+            }
+            drawAll = true;
+        });
         playhead.setMouseTransparent(true);
         playhead.setManaged(false);
         getChildren().addAll(whole, playhead);
         widthProperty().subscribe(width -> drawAll = true);
         heightProperty().subscribe(height -> drawAll = true);
+    }
+
+    private Optional<Take> take() {
+        return presenter.lastTake();
+    }
+
+    private Consumer<Take> again() {
+        return take -> {
+            sort.close();
+            again.ask(take);
+        };
+    }
+
+    private void sort(Track track) {
+        again.close();
+        sort.ask(track);
+    }
+
+    /** The beat that is nearest is where it plays and records from. */
+    private void locate(double x) {
+        if (scale != null) {
+            TempoMap tempo = desk.session().tempo();
+            long tick = scale.tickAt(x);
+            long beat = tempo.meter(tick).ticksPerBeat();
+            desk.studio().locate(tempo.nanos(Math.max(0, (tick + beat / 2) / beat * beat)));
+            drawAll = true;
+        }
+    }
+
+    private void step(int bars) {
+        TempoMap tempo = desk.session().tempo();
+        long bar = tempo.place(tempo.ticks(desk.studio().place())).bar();
+        desk.studio().locate(tempo.nanos(tempo.barStart(Math.max(1, bar + bars))));
     }
 
     @Override
@@ -119,6 +216,7 @@ public final class TakesView extends StackPane implements View {
         if (stale) {
             show();
         }
+        options.follow();
         draw();
     }
 
@@ -129,7 +227,13 @@ public final class TakesView extends StackPane implements View {
         showTracks();
         showPlayed();
         Optional<Take> take = presenter.lastTake();
-        takeName.setText(following != null ? "now" : take.map(Take::name).orElse("nothing yet"));
+        takeName.setText(following != null ? "now" : take.isPresent() ? "" : "nothing yet");
+        showTakes(take);
+        addTrack.getItems()
+                .setAll(presenter.inputs().stream().map(this::addItem).toList());
+        options.show();
+        again.show();
+        sort.show();
         boolean nothing = presenter.tracksToCome().isEmpty();
         StackPane.setAlignment(empty, nothing ? Pos.CENTER : Pos.BOTTOM_CENTER);
         empty.setVisible(nothing || take.isEmpty() && following == null);
@@ -139,6 +243,30 @@ public final class TakesView extends StackPane implements View {
                         : "Press Record and play: each sound is printed onto its own track.");
     }
 
+    private void showTakes(Optional<Take> take) {
+        showing = true;
+        List<Form.Choice> takes = desk.session().takes().stream()
+                .map(it -> new Form.Choice(it.id(), it.name() + " · " + Words.count(it.noteCount(), "note")))
+                .toList();
+        if (!choice.getItems().equals(takes)) {
+            choice.getItems().setAll(takes);
+        }
+        takes.stream()
+                .filter(it -> take.isPresent() && it.value().equals(take.get().id()))
+                .findFirst()
+                .ifPresent(choice::setValue);
+        boolean any = take.isPresent() && following == null;
+        takeButtons.setVisible(any);
+        takeButtons.setManaged(any);
+        showing = false;
+    }
+
+    private MenuItem addItem(Map.Entry<String, Track.Input> input) {
+        MenuItem item = new MenuItem(input.getKey());
+        item.setOnAction(event -> presenter.addTrack(input.getKey(), input.getValue()));
+        return item;
+    }
+
     private void showTracks() {
         List<Track> shown = new ArrayList<>(
                 following == null
@@ -146,7 +274,7 @@ public final class TakesView extends StackPane implements View {
                         : following.printer().tracks());
         List<Node> nodes = new ArrayList<>();
         for (Track track : shown) {
-            TrackRow row = rows.computeIfAbsent(track.id(), id -> new TrackRow(desk, presenter));
+            TrackRow row = rows.computeIfAbsent(track.id(), id -> new TrackRow(desk, presenter, this::sort));
             row.show(track);
             nodes.add(row);
         }
@@ -189,7 +317,9 @@ public final class TakesView extends StackPane implements View {
         if (width < 50) {
             return;
         }
-        long now = following == null ? presenter.length() : desk.studio().position();
+        long now = following == null
+                ? presenter.length()
+                : Math.max(following.from(), desk.studio().position());
         TimeScale next = TimeScale.upTo(now, desk.session().tempo(), width);
         boolean scaled = !next.equals(scale);
         scale = next;
@@ -204,7 +334,18 @@ public final class TakesView extends StackPane implements View {
         for (Node node : tracks.getChildren()) {
             TrackRow row = (TrackRow) node;
             row.setPrefHeight(height);
-            row.draw(recording ? liveSpans(row.trackId()) : null, scale, now, recording);
+            boolean fills = recording && presenter.isArmed(row.track());
+            row.draw(
+                    fills ? liveSpans(row.trackId()) : null,
+                    recording ? following.from() : 0,
+                    scale,
+                    recording && !fills ? presenter.length() : now,
+                    fills);
+        }
+        RecordOptions chosen = desk.studio().options();
+        if (!chosen.equals(drawnOptions)) {
+            drawnOptions = chosen;
+            drawRuler();
         }
         if (scaled || drawAll || recording) {
             drawPlayed(now, recording);
@@ -236,7 +377,8 @@ public final class TakesView extends StackPane implements View {
                         "played " + source.id(), id -> new NoteSpans(following.log(), number));
                 spans.update();
             }
-            lines.get(source.id()).draw(spans, scale, now, palette.get("ink"), null, palette.get("rule"));
+            long offset = recording ? following.from() : shownTake == null ? 0 : shownTake.start();
+            lines.get(source.id()).draw(spans, offset, scale, now, palette.get("ink"), null, palette.get("rule"));
         }
     }
 
@@ -246,6 +388,13 @@ public final class TakesView extends StackPane implements View {
         GraphicsContext g = ruler.getGraphicsContext2D();
         g.clearRect(0, 0, ruler.getWidth(), RULER);
         g.setFont(Font.font("Dibble Sans", 13));
+        RecordOptions.Stretch range = desk.studio().options().range();
+        if (range != null
+                && (desk.studio().options().loops() || desk.studio().options().punches())) {
+            g.setFill(desk.theme().palette().get("leaf-wash"));
+            double from = scale.xOfTick(range.from());
+            g.fillRect(from, 4, scale.xOfTick(range.to()) - from, RULER - 4);
+        }
         int step = scale.barStep();
         for (long bar = 1; bar <= scale.bars(); bar += step) {
             double x = Math.round(scale.xOfTick(scale.tempo().barStart(bar)));
@@ -259,13 +408,19 @@ public final class TakesView extends StackPane implements View {
     private void drawPlayhead() {
         Transport transport = desk.studio().transport();
         playhead.setWidth(getWidth());
-        playhead.setHeight(getHeight());
+        double foot = RULER + scroll.getHeight();
+        playhead.setHeight(foot);
         GraphicsContext g = playhead.getGraphicsContext2D();
-        g.clearRect(0, 0, getWidth(), getHeight());
+        g.clearRect(0, 0, getWidth(), foot);
+        if (transport == Transport.STOPPED && desk.studio().place() > 0) {
+            g.setFill(desk.theme().palette().get("ink"));
+            double x = TrackRow.HEAD + scale.xOfNanos(desk.studio().place());
+            g.fillPolygon(new double[] {x - 5, x + 5, x}, new double[] {RULER - 12, RULER - 12, RULER - 2}, 3);
+        }
         if (transport != Transport.STOPPED) {
             g.setFill(desk.theme().palette().get(transport == Transport.RECORDING ? "record" : "leaf"));
             double x = TrackRow.HEAD + scale.xOfNanos(desk.studio().position());
-            g.fillRect(Math.round(x), 4, 2, getHeight());
+            g.fillRect(Math.round(x), 4, 2, foot);
         }
     }
 }

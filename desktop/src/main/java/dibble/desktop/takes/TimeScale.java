@@ -21,6 +21,10 @@ record TimeScale(TempoMap tempo, long bars, double width) {
         return (double) tick / tempo.barStart(bars + 1) * width;
     }
 
+    long tickAt(double x) {
+        return Math.round(x / width * tempo.barStart(bars + 1));
+    }
+
     double xOfNanos(long nanos) {
         return xOfTick(tempo.ticks(nanos));
     }

@@ -8,8 +8,12 @@ import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.recording.NoteSpans;
 import dibble.recording.Track;
+import java.util.List;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -32,6 +36,7 @@ final class TrackRow extends HBox {
     private final ToggleButton arm = new ToggleButton();
     private final ToggleButton mute = new ToggleButton("mute");
     private final ToggleButton solo = new ToggleButton("solo");
+    private final MenuButton more = new MenuButton("…");
     private final NoteLane lane = new NoteLane(9);
     private final Label note = new Label();
     private Track track;
@@ -39,7 +44,8 @@ final class TrackRow extends HBox {
     private Track printedOf;
     private int drawn = -1;
 
-    TrackRow(Desk desk, TakesPresenter presenter) {
+    /** @param sort is given the track that is to be sorted */
+    TrackRow(Desk desk, TakesPresenter presenter, Consumer<Track> sort) {
         this.desk = desk;
         this.presenter = presenter;
         getStyleClass().add("track-row");
@@ -61,7 +67,16 @@ final class TrackRow extends HBox {
         arm.setOnAction(event -> presenter.setArmed(track, arm.isSelected()));
         mute.setOnAction(event -> presenter.setMuted(track, mute.isSelected()));
         solo.setOnAction(event -> presenter.setSoloed(track, solo.isSelected()));
-        HBox head = new HBox(6, chip, names, arm, mute, solo);
+        more.getStyleClass().addAll("small", "track-more");
+        more.setMinWidth(USE_PREF_SIZE);
+        more.getItems()
+                .setAll(
+                        item("rename", "Rename…", this::rename),
+                        item("sort", "Sort into tracks…", () -> sort.accept(track)),
+                        item("up", "Up", () -> presenter.moveTrack(track, -1)),
+                        item("down", "Down", () -> presenter.moveTrack(track, 1)),
+                        item("delete", "Delete", () -> presenter.deleteTrack(track)));
+        HBox head = new HBox(6, chip, names, arm, mute, solo, more);
         head.getStyleClass().add("track-head");
         head.setMinWidth(HEAD);
         head.setMaxWidth(HEAD);
@@ -73,24 +88,41 @@ final class TrackRow extends HBox {
         getChildren().addAll(head, field);
     }
 
+    private MenuItem item(String id, String words, Runnable action) {
+        MenuItem item = new MenuItem(words);
+        item.setId("track-" + id);
+        item.setOnAction(event -> action.run());
+        return item;
+    }
+
+    private void rename() {
+        desk.ask().askText("Name of the track", track.name(), "Rename", List.of(), text -> {
+            presenter.renameTrack(track, text);
+            return true;
+        });
+    }
+
     /** Shows a track, in place. */
     void show(Track shown) {
         track = shown;
         setId("track-" + track.id());
-        Part part = track.part().flatMap(desk.session()::part).orElse(null);
+        Part part = track.playsOn().flatMap(desk.session()::part).orElse(null);
         chip.show(
                 part == null ? 0 : part.colour(),
-                track.part().map(ref -> Words.channel(ref, desk.routing())).orElse("·"));
+                track.playsOn().map(ref -> Words.channel(ref, desk.routing())).orElse("·"));
         name.setText(track.name());
         player.setText(Words.playedBy(track, desk.session(), desk.routing().zones()));
         player.setTooltip(new Tooltip(player.getText()));
         boolean armed = presenter.isArmed(track);
         arm.setSelected(armed);
         arm.setText(armed ? "●" : "○");
-        arm.setVisible(!track.takesRest());
+        arm.setVisible(!track.takesRest() && !(track.input() instanceof Track.Nothing));
         arm.setTooltip(new Tooltip(armed ? "Armed: recording prints onto this track" : "Not armed"));
         arm.setId("arm-" + track.id());
         arm.setAccessibleText("arm " + track.name());
+        more.setVisible(presenter.isThere(track));
+        more.setId("more-" + track.id());
+        more.setAccessibleText("more about track " + track.name());
         mute.setSelected(presenter.performance().muted().contains(track.id()));
         mute.setAccessibleText("mute " + track.name());
         solo.setSelected(presenter.performance().soloed().contains(track.id()));
@@ -102,6 +134,10 @@ final class TrackRow extends HBox {
         drawn = -1;
     }
 
+    Track track() {
+        return track;
+    }
+
     String trackId() {
         return track.id();
     }
@@ -110,23 +146,33 @@ final class TrackRow extends HBox {
      * Draws the notes.
      *
      * @param live the notes of the recording in progress, or null
+     * @param offset where the recording began, in nanoseconds
      * @param now how far recording or the take reaches, in nanoseconds
      */
-    void draw(NoteSpans live, TimeScale scale, long now, boolean recording) {
+    void draw(NoteSpans live, long offset, TimeScale scale, long now, boolean recording) {
         NoteSpans spans = live == null ? printed : live;
         if (!recording && drawn == spans.size()) {
             return;
         }
         drawn = recording ? -1 : spans.size();
-        Part part = track.part().flatMap(desk.session()::part).orElse(null);
+        Part part = track.playsOn().flatMap(desk.session()::part).orElse(null);
         Color colour = part == null ? desk.theme().palette().get("soft") : PartColours.of(part.colour());
         boolean armed = presenter.isArmed(track);
         Color bed = spans.size() > 0 ? colour.deriveColor(0, 1, 1, 0.22) : null;
         // At night a dark part's notes would sink into the dark: they are lit a little.
         Color ink = desk.theme().palette() == Palette.NIGHT ? colour.interpolate(Color.WHITE, 0.35) : colour;
-        lane.draw(spans, scale, now, ink, bed, desk.theme().palette().get("rule"));
-        String said =
-                armed ? recording ? "   nothing yet" : "" : "   not armed: what reaches it goes to Everything else";
+        lane.draw(
+                spans,
+                live == null ? 0 : offset,
+                scale,
+                now,
+                ink,
+                bed,
+                desk.theme().palette().get("rule"));
+        boolean takesNothing = track.input() instanceof Track.Nothing;
+        String said = armed || takesNothing
+                ? recording && !takesNothing ? "   nothing yet" : ""
+                : "   not armed: what reaches it goes to Everything else";
         note.setText(spans.size() > 0 ? "" : said);
         setAccessibleText("track " + track.name() + ", " + Words.count(spans.size(), "note"));
     }

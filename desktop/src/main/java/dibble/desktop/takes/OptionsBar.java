@@ -1,0 +1,219 @@
+package dibble.desktop.takes;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Words;
+import dibble.session.TakeEdits;
+import dibble.studio.RecordOptions;
+import dibble.studio.Transport;
+import dibble.time.TempoMap;
+import java.util.List;
+import java.util.Objects;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+
+/** How is recorded: count-in, click, what becomes of what is there, a range to loop or to punch into, tempo and meter. */
+final class OptionsBar extends FlowPane {
+    private static final List<Form.Choice> COUNT_INS = IntStream.rangeClosed(0, 4)
+            .mapToObj(
+                    bars -> new Form.Choice(bars, bars == 0 ? "no count-in" : "count-in, " + Words.count(bars, "bar")))
+            .toList();
+    private static final List<Form.Choice> WAYS = List.of(
+            new Form.Choice(TakeEdits.Onto.INSTEAD, "a new take"),
+            new Form.Choice(TakeEdits.Onto.WITHIN, "replace what is there"),
+            new Form.Choice(TakeEdits.Onto.OVER, "on top of what is there"));
+    private static final List<Form.Choice> METERS = Stream.of(
+                    "2/4", "3/4", "4/4", "5/4", "6/4", "7/4", "3/8", "5/8", "6/8", "7/8", "9/8", "12/8")
+            .map(text -> new Form.Choice(text, text))
+            .toList();
+
+    private final Desk desk;
+    private final TakesPresenter presenter;
+    private final ComboBox<Form.Choice> countIn = box("count-in", "count-in before recording", COUNT_INS);
+    private final ToggleButton click = toggle("click", "Click", "The beats are heard while it records and plays");
+    private final ComboBox<Form.Choice> onto = box("record-onto", "what becomes of what the tracks have", WAYS);
+    private final TextField first = bar("range-first", "first bar of the range");
+    private final TextField last = bar("range-last", "last bar of the range");
+    private final ToggleButton loop =
+            toggle("loop", "Loop", "Plays and records the range again and again, each time as a take of its own");
+    private final ToggleButton punch =
+            toggle("punch", "Punch", "Only the range is recorded; what leads to it and follows is heard");
+    private final TextField tempo = new TextField();
+    private final ComboBox<Form.Choice> meter = box("meter", "meter", METERS);
+    private final Button keep;
+    private boolean showing;
+
+    OptionsBar(Desk desk, TakesPresenter presenter) {
+        super(6, 4);
+        this.desk = desk;
+        this.presenter = presenter;
+        getStyleClass().addAll("card-line", "takes-foot");
+        keep = Cards.button(
+                "keep-played", "Keep what I just played", () -> desk.studio().keepPlayed());
+        keep.setTooltip(new Tooltip("Makes a take of what was played in the last ten minutes and not recorded"));
+        tempo.setId("tempo");
+        tempo.setAccessibleText("tempo in quarter notes a minute");
+        tempo.setPrefColumnCount(4);
+        tempo.setOnAction(event -> setTempo());
+        tempo.focusedProperty().subscribe((was, is) -> {
+            if (was && !is) {
+                setTempo();
+            }
+        });
+        countIn.setOnAction(event -> change(
+                options -> options.withCountIn((Integer) countIn.getValue().value())));
+        onto.setOnAction(event -> change(
+                options -> options.withOnto((TakeEdits.Onto) onto.getValue().value())));
+        click.setOnAction(event -> change(options -> options.withClick(click.isSelected())));
+        loop.setOnAction(event -> change(options -> withRange(options).withLoops(loop.isSelected())));
+        punch.setOnAction(event -> change(options -> withRange(options).withPunches(punch.isSelected())));
+        meter.setOnAction(event -> setMeter());
+        for (TextField field : List.of(first, last)) {
+            field.setOnAction(event -> change(this::withRange));
+            field.focusedProperty().subscribe((was, is) -> {
+                if (was && !is) {
+                    change(this::withRange);
+                }
+            });
+        }
+        getChildren()
+                .addAll(
+                        countIn,
+                        click,
+                        onto,
+                        words("bars"),
+                        first,
+                        words("to"),
+                        last,
+                        loop,
+                        punch,
+                        keep,
+                        words("tempo"),
+                        tempo,
+                        meter);
+    }
+
+    private static Label words(String text) {
+        Label label = Cards.soft(text);
+        label.setMinWidth(USE_PREF_SIZE);
+        return label;
+    }
+
+    private static ComboBox<Form.Choice> box(String id, String name, List<Form.Choice> choices) {
+        ComboBox<Form.Choice> box = new ComboBox<>();
+        box.setId(id);
+        box.setAccessibleText(name);
+        box.getStyleClass().add("gear-choice");
+        box.getItems().setAll(choices);
+        return box;
+    }
+
+    private static ToggleButton toggle(String id, String text, String tip) {
+        ToggleButton button = new ToggleButton(text);
+        button.setId(id);
+        button.setMinWidth(USE_PREF_SIZE);
+        button.setTooltip(new Tooltip(tip));
+        return button;
+    }
+
+    private static TextField bar(String id, String name) {
+        TextField field = new TextField();
+        field.setId(id);
+        field.setAccessibleText(name);
+        field.setPrefColumnCount(3);
+        return field;
+    }
+
+    private void change(java.util.function.UnaryOperator<RecordOptions> change) {
+        if (!showing) {
+            desk.studio().setOptions(change.apply(desk.studio().options()));
+            show();
+        }
+    }
+
+    /** The bars that stand in the fields; where they say nothing that can be, the range as it was. */
+    private RecordOptions withRange(RecordOptions options) {
+        return presenter
+                .range(first.getText(), last.getText())
+                .map(options::withRange)
+                .orElse(options);
+    }
+
+    private void setTempo() {
+        try {
+            presenter.setTempo(Double.parseDouble(tempo.getText().strip().replace(',', '.')));
+        } catch (IllegalArgumentException e) {
+            desk.ask().tell("Tempo " + tempo.getText() + " (expected 5 to 999)");
+        }
+        show();
+    }
+
+    private void setMeter() {
+        if (!showing && meter.getValue() != null) {
+            String[] parts = ((String) meter.getValue().value()).split("/");
+            presenter.setMeter(Integer.parseInt(parts[0]), Integer.parseInt(parts[1]));
+        }
+    }
+
+    private static void choose(ComboBox<Form.Choice> box, Object value) {
+        box.getItems().stream()
+                .filter(choice -> Objects.equals(choice.value(), value))
+                .findFirst()
+                .ifPresent(box::setValue);
+    }
+
+    void show() {
+        showing = true;
+        RecordOptions options = desk.studio().options();
+        TempoMap map = desk.session().tempo();
+        choose(countIn, options.countIn());
+        choose(onto, options.onto());
+        click.setSelected(options.click());
+        loop.setSelected(options.loops());
+        punch.setSelected(options.punches());
+        if (!first.isFocused() && !last.isFocused() || options.range() != null) {
+            first.setText(
+                    options.range() == null
+                            ? "1"
+                            : String.valueOf(map.place(options.range().from()).bar()));
+            last.setText(
+                    options.range() == null
+                            ? "4"
+                            : String.valueOf(map.place(options.range().to() - 1).bar()));
+        }
+        tempo.setText(number(map.bpm(0)));
+        TempoMap.Meter now = map.meter(0);
+        String text = now.beats() + "/" + now.unit();
+        if (METERS.stream().noneMatch(choice -> choice.value().equals(text))
+                && meter.getItems().size() == METERS.size()) {
+            meter.getItems().add(new Form.Choice(text, text));
+        }
+        choose(meter, text);
+        showing = false;
+        follow();
+    }
+
+    private static String number(double bpm) {
+        return bpm == Math.rint(bpm) ? String.valueOf((long) bpm) : String.valueOf(Math.round(bpm * 100) / 100.0);
+    }
+
+    /** What can be kept changes while it is played. */
+    void follow() {
+        int notes = desk.studio().notesToKeep();
+        boolean records = desk.studio().transport() == Transport.RECORDING;
+        keep.setText(notes == 0 || records ? "Keep what I just played" : "Keep what I just played (" + notes + ")");
+        keep.setDisable(notes == 0 || records);
+        for (Node node : List.of(countIn, onto, first, last, loop, punch, tempo, meter)) {
+            node.setDisable(records);
+        }
+    }
+}
