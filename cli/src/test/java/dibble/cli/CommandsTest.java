@@ -60,14 +60,22 @@ class CommandsTest {
         return Main.run(new PrintWriter(out), new PrintWriter(err), args);
     }
 
+    private static Session withoutSceneControls(Session session) {
+        return session.withScenes(session.scenes().stream()
+                .map(scene -> scene.withControls(List.of()))
+                .toList());
+    }
+
     @Test
-    void traceSaysInWordsWhatAKeyDoes() {
+    void traceSaysInWordsWhatAKeyDoes() throws Exception {
+        Session demo = LamplightersRound.session();
+        write(withoutSceneControls(demo).withControls(demo.controls().subList(0, 1)));
         assertThat(run("trace", file.toString(), "--source", "larkspur", "--note", "F#4"))
                 .isZero();
         assertThat(out.toString().lines())
                 .startsWith(
                         "Larkspur 73, channel 1: note-on F♯4 66, velocity 96, scene Dusk",
-                        "  control map breath: silent, other source",
+                        "  control map Breath opens the winds: silent, other source",
                         "  zone Bass hand: silent, key above",
                         "  zone Celesta: Sorrel, channel 1: note-on F♯4 66, velocity 96",
                         "  zone Marimba: silent, other source")
@@ -86,7 +94,9 @@ class CommandsTest {
                 "larkspur",
                 ControlMap.Trigger.controller(21),
                 new ControlMap.Send(ControlKind.SCENE, 0, 0, 127, null, new Aim.ToScene(Aim.ToScene.NEXT)));
-        write(LamplightersRound.session().withControls(List.of(fade, next)).withZones(List.of()));
+        write(withoutSceneControls(LamplightersRound.session())
+                .withControls(List.of(fade, next))
+                .withZones(List.of()));
         assertThat(run(
                         "trace",
                         file.toString(),

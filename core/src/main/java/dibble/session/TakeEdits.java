@@ -30,7 +30,7 @@ public final class TakeEdits {
 
     /** What becomes of what the tracks have already, where a take is printed onto them. */
     public enum Onto {
-        /** It makes way from the take's start on. */
+        /** It makes way from the take's start on, where the take has anything for the track. */
         INSTEAD,
 
         /** It makes way where the take is. */
@@ -112,6 +112,14 @@ public final class TakeEdits {
                         .filter(other -> other.id().equals(track.id()))
                         .findFirst()
                         .orElse(null);
+                // Who had nothing to play in this take keeps what is there of another.
+                boolean untouched = now != null
+                        && clip.size() == 0
+                        && now.printedFrom() != null
+                        && !now.printedFrom().equals(take.id());
+                if (untouched) {
+                    continue;
+                }
                 if (now != null) {
                     printed.add(now.withClip(brought(now.clip(), clip, session, take, onto), take.id()));
                 } else if (clip.size() > 0) {
