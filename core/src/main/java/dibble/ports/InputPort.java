@@ -17,6 +17,13 @@ public interface InputPort {
 
         /** Takes a clock, start, continue or stop: a status byte of {@link dibble.midi.RealTime}. */
         default void heardRealTime(int status) {}
+
+        /**
+         * Takes a song position.
+         *
+         * @param sixteenths since the beginning of the song, 0-16383
+         */
+        default void heardSongPosition(int sixteenths) {}
     }
 
     /** The name by which a session knows it. */

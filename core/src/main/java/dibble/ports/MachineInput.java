@@ -12,6 +12,7 @@ import javax.sound.midi.Transmitter;
 
 /** An input port of this machine: open while somebody listens. */
 final class MachineInput implements InputPort {
+    private static final int SONG_POSITION = 0xF2;
     private static final int EXCLUSIVE = 0xF0;
     private static final int EXCLUSIVE_GOES_ON = 0xF7;
     private static final int MOST_EXCLUSIVE = 1 << 20;
@@ -76,6 +77,8 @@ final class MachineInput implements InputPort {
                 listener.heard(status | channel.getData1() << 8 | channel.getData2() << 16);
             } else if (RealTime.isTransport(status)) {
                 listener.heardRealTime(status);
+            } else if (status == SONG_POSITION && message instanceof javax.sound.midi.ShortMessage position) {
+                listener.heardSongPosition(position.getData1() | position.getData2() << 7);
             } else if (status == EXCLUSIVE || status == EXCLUSIVE_GOES_ON) {
                 addExclusive(message.getMessage());
             }

@@ -68,6 +68,16 @@ final class MachineOutput implements OutputPort {
     }
 
     @Override
+    public void sendSongPosition(int sixteenths) {
+        try {
+            receiver.send(
+                    new ShortMessage(ShortMessage.SONG_POSITION_POINTER, sixteenths & 0x7F, sixteenths >> 7), NOW);
+        } catch (InvalidMidiDataException e) {
+            throw new IllegalStateException("no song position: " + sixteenths, e);
+        }
+    }
+
+    @Override
     public void close() {
         receiver.close();
         device.close();

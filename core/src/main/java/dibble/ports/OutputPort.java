@@ -23,6 +23,13 @@ public interface OutputPort extends AutoCloseable {
     /** Sends a clock, start, continue or stop: a status byte of {@link dibble.midi.RealTime}. Any thread. */
     default void sendRealTime(int status) {}
 
+    /**
+     * Sends a song position. Any thread.
+     *
+     * @param sixteenths since the beginning of the song, 0-16383
+     */
+    default void sendSongPosition(int sixteenths) {}
+
     /** Closes the port. */
     @Override
     default void close() {}

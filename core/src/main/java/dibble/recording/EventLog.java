@@ -4,15 +4,41 @@ import java.util.Arrays;
 
 /**
  * A growing list of events in flat arrays: one thread appends, any thread reads. A reader asks for {@link #size} first;
- * what lies below it never changes.
+ * what lies below it never changes. It grows block by block, so that hours of playing are never copied; the first block
+ * is small, since most lists stay short.
  */
 public final class EventLog {
     /** Beside the 24 bits of a message. */
     private static final int ECHO = 1 << 24;
 
-    private volatile long[] stamps = new long[256];
-    private volatile int[] messages = new int[256];
-    private volatile int[] sources = new int[256];
+    private static final int BITS = 14;
+    private static final int BLOCK = 1 << BITS;
+    private static final int SMALLEST = 256;
+
+    /** A stretch of events. */
+    private static final class Block {
+        final long[] stamps;
+        final int[] messages;
+        final int[] sources;
+
+        Block(int length) {
+            stamps = new long[length];
+            messages = new int[length];
+            sources = new int[length];
+        }
+
+        Block longer() {
+            Block longer = new Block(Math.min(BLOCK, stamps.length * 4));
+            System.arraycopy(stamps, 0, longer.stamps, 0, stamps.length);
+            System.arraycopy(messages, 0, longer.messages, 0, messages.length);
+            System.arraycopy(sources, 0, longer.sources, 0, sources.length);
+            return longer;
+        }
+    }
+
+    private volatile Block[] blocks = {new Block(SMALLEST)};
+
+    /** Written last: its release pairs with the reader's acquire, and so hands on what lies below it. */
     private volatile int size;
 
     /** Appends an event. The appending thread only. */
@@ -27,38 +53,58 @@ public final class EventLog {
      */
     public void add(long stamp, int source, int message, boolean echo) {
         int at = size;
-        if (at == stamps.length) {
-            stamps = Arrays.copyOf(stamps, at * 2);
-            messages = Arrays.copyOf(messages, at * 2);
-            sources = Arrays.copyOf(sources, at * 2);
-        }
-        stamps[at] = stamp;
-        messages[at] = echo ? message | ECHO : message;
-        sources[at] = source;
+        Block block = room(at);
+        int place = at & BLOCK - 1;
+        block.stamps[place] = stamp;
+        block.messages[place] = echo ? message | ECHO : message;
+        block.sources[place] = source;
         size = at + 1;
+    }
+
+    private Block room(int at) {
+        Block[] all = blocks;
+        int number = at >>> BITS;
+        if (number == all.length) {
+            Block[] more = Arrays.copyOf(all, number + 1);
+            more[number] = new Block(BLOCK);
+            blocks = more;
+            return more[number];
+        }
+        Block block = all[number];
+        if ((at & BLOCK - 1) == block.stamps.length) {
+            Block[] same = all.clone();
+            same[number] = block.longer();
+            blocks = same;
+            return same[number];
+        }
+        return block;
     }
 
     public int size() {
         return size;
     }
 
+    private Block block(int i) {
+        return blocks[i >>> BITS];
+    }
+
     /** Nanoseconds since the beginning of the recording. */
     public long stamp(int i) {
-        return stamps[i];
+        return block(i).stamps[i & BLOCK - 1];
     }
 
     /** The packed message. */
     public int message(int i) {
-        return messages[i] & ~ECHO;
+        return block(i).messages[i & BLOCK - 1] & ~ECHO;
     }
 
     /** Whether the event came back from a looping device. */
     public boolean isEcho(int i) {
-        return (messages[i] & ECHO) != 0;
+        return (block(i).messages[i & BLOCK - 1] & ECHO) != 0;
     }
 
     /** The number of the source, or whatever number the list's owner gave. */
     public int source(int i) {
-        return sources[i];
+        return block(i).sources[i & BLOCK - 1];
     }
 }

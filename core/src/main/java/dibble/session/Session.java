@@ -30,6 +30,7 @@ import java.util.function.Function;
  * @param controls the control maps that hold in every scene
  * @param sceneSwitch whose program changes call scenes, or null for nobody's
  * @param settled what checks found and the player means to be so
+ * @param clock where MIDI clock goes and comes from
  */
 public record Session(
         String name,
@@ -44,6 +45,7 @@ public record Session(
         List<Track> tracks,
         List<Take> takes,
         List<Settled> settled,
+        ClockPlan clock,
         Extras extras) {
     public Session {
         sources = List.copyOf(sources);
@@ -127,6 +129,10 @@ public record Session(
 
     public Session withSettled(List<Settled> others) {
         return new SessionBuilder(this).settled(others).build();
+    }
+
+    public Session withClock(ClockPlan plan) {
+        return new SessionBuilder(this).clock(plan).build();
     }
 
     public Optional<Source> source(String id) {

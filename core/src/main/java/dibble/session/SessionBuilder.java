@@ -27,6 +27,7 @@ final class SessionBuilder {
     private List<Track> tracks;
     private List<Take> takes;
     private List<Settled> settled;
+    private ClockPlan clock;
     private Extras extras;
 
     /** A session with nothing in it. */
@@ -42,6 +43,7 @@ final class SessionBuilder {
         tracks = List.of();
         takes = List.of();
         settled = List.of();
+        clock = ClockPlan.NONE;
         extras = Extras.NONE;
     }
 
@@ -58,6 +60,7 @@ final class SessionBuilder {
         tracks = session.tracks();
         takes = session.takes();
         settled = session.settled();
+        clock = session.clock();
         extras = session.extras();
     }
 
@@ -121,6 +124,11 @@ final class SessionBuilder {
         return this;
     }
 
+    SessionBuilder clock(ClockPlan value) {
+        clock = value;
+        return this;
+    }
+
     SessionBuilder extras(Extras value) {
         extras = value;
         return this;
@@ -140,6 +148,7 @@ final class SessionBuilder {
                 tracks,
                 takes,
                 settled,
+                clock,
                 extras);
     }
 }

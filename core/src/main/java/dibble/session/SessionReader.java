@@ -195,6 +195,7 @@ final class SessionReader {
                     .sceneSwitch(f.has("sceneSwitch") ? f.object("sceneSwitch").make(SessionReader::sceneSwitch) : null)
                     .tracks(tracks)
                     .settled(f.list("settledChecks", SessionReader::settled))
+                    .clock(f.has("clock") ? f.object("clock").make(SessionReader::clock) : ClockPlan.NONE)
                     .extras(f.extras())
                     .build();
             return new Read(session, performance, clipFiles, takeFiles, takeNames);
@@ -406,6 +407,10 @@ final class SessionReader {
         return channel.isTextual()
                 ? new Target.ToSameChannel(instrument)
                 : new Target.ToChannel(instrument, channel.intValue());
+    }
+
+    private static ClockPlan clock(Fields f) {
+        return new ClockPlan(f.names("to"), f.text("from", null));
     }
 
     private Track track(Fields f) {

@@ -102,6 +102,13 @@ final class SessionWriter {
                 as.ids().forEach(check.putArray("ids")::add);
             }
         }
+        if (!session.clock().equals(ClockPlan.NONE)) {
+            ObjectNode clock = node.putObject("clock");
+            session.clock().to().forEach(clock.putArray("to")::add);
+            if (session.clock().from() != null) {
+                clock.put("from", session.clock().from());
+            }
+        }
         Fields.putAll(node, session.extras());
         return node;
     }

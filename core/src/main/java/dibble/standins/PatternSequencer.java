@@ -128,6 +128,13 @@ public final class PatternSequencer implements AutoCloseable {
         }
     }
 
+    /** Takes where to continue from; only where it follows. */
+    synchronized void songPosition(int sixteenths) {
+        if (follows) {
+            at = sixteenths * (long) RealTime.CLOCKS_A_QUARTER / 4;
+        }
+    }
+
     private void lead() {
         long next = clock.nanos();
         while (isLeadBy(Thread.currentThread())) {

@@ -238,6 +238,14 @@ public final class StandIn implements InputPort {
         }
 
         @Override
+        public void sendSongPosition(int sixteenths) {
+            PatternSequencer patterns = sequencer;
+            if (plugged && patterns != null) {
+                patterns.songPosition(sixteenths);
+            }
+        }
+
+        @Override
         public void close() {
             closeSound();
         }

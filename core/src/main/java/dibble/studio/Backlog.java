@@ -127,6 +127,17 @@ final class Backlog {
         return recording;
     }
 
+    /** Plays to a recording what came since it began, where it was begun after that. */
+    void replay(Recording recording, long since) {
+        for (Block block : blocks) {
+            for (int i = 0; i < block.size; i++) {
+                if (block.stamps[i] >= since) {
+                    recording.event(block.stamps[i], block.sources[i], block.messages[i], false);
+                }
+            }
+        }
+    }
+
     /** Forgets what was played; it was recorded, or kept. */
     void clear() {
         blocks.clear();

@@ -4,6 +4,7 @@ import dibble.ports.EventRing;
 import dibble.ports.ExclusiveLane;
 import dibble.ports.InputPort;
 import dibble.time.Clock;
+import dibble.transport.ClockFollower;
 import java.util.function.Consumer;
 
 /**
@@ -23,6 +24,7 @@ final class Inlet implements InputPort.Listener {
     private volatile int[] sources = NOBODY;
     private volatile ExclusiveLane[] exclusiveTo = NOWHERE;
     private volatile Consumer<byte[]> alsoTold = message -> {};
+    private volatile ClockFollower follower;
     private volatile long lost;
 
     /** What watches for echoes of the port's own device, or null. Belongs to whoever has the turn. */
@@ -42,6 +44,27 @@ final class Inlet implements InputPort.Listener {
     /** Has somebody else told of system exclusive messages, too. */
     void tell(Consumer<byte[]> other) {
         alsoTold = other;
+    }
+
+    /** Has a follower told of the port's clock, or nobody (null). */
+    void follow(ClockFollower next) {
+        follower = next;
+    }
+
+    @Override
+    public void heardRealTime(int status) {
+        ClockFollower told = follower;
+        if (told != null) {
+            told.heard(status, clock.nanos());
+        }
+    }
+
+    @Override
+    public void heardSongPosition(int sixteenths) {
+        ClockFollower told = follower;
+        if (told != null) {
+            told.songPosition(sixteenths);
+        }
     }
 
     int[] sources() {

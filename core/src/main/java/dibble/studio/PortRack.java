@@ -12,6 +12,7 @@ import dibble.ports.OutputPort;
 import dibble.routing.Destination;
 import dibble.routing.Routing;
 import dibble.routing.Slots;
+import dibble.transport.ClockFollower;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -252,6 +253,11 @@ final class PortRack {
             engine.setGuard(slot, guard);
             inlet.watch(guard);
         });
+    }
+
+    /** Has a follower told of the clock of one port; of no other. */
+    void followClock(String port, ClockFollower follower) {
+        inlets.forEach((name, inlet) -> inlet.follow(name.equals(port) ? follower : null));
     }
 
     /** The loops that were cut. */

@@ -75,6 +75,10 @@ final class Recorder implements AutoCloseable {
             armed = taking;
             onto = how;
             begin(new Recording(plan, sources, new Printer(printed, taking), inScene(routing, scenes, scene)));
+            // Somebody else's clock may have begun a moment ago: its first notes are not lost.
+            if (plan.startsAt() < stamp) {
+                backlog.replay(recording, plan.startsAt() - plan.early());
+            }
         });
     }
 

@@ -7,6 +7,7 @@ import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
 import dibble.ports.EventRing;
 import dibble.ports.Lane;
+import dibble.ports.OutputPort;
 import dibble.recording.Clips;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -24,11 +25,15 @@ import dibble.session.TakeJournal;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
+import dibble.transport.ClockFollower;
+import dibble.transport.ClockSender;
 import dibble.transport.Player;
 import dibble.transport.Timeline;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
@@ -43,6 +48,12 @@ import java.util.function.IntConsumer;
 public final class Studio implements AutoCloseable {
     private static final String PLAYBACK = "track:";
     private static final String TEST = "test:";
+
+    /** Room for a start before the first clock. */
+    private static final long CLOCK_AHEAD = TimeUnit.MILLISECONDS.toNanos(5);
+
+    /** Tempos that differ less, in quarter notes a minute, are one, unevenly sent. */
+    private static final double TEMPO_APART = 0.3;
 
     /** Clicks go on for some four hours at most. */
     private static final long CLICK_TICKS = 4 * 3600L * 2 * TempoMap.PPQ;
@@ -69,6 +80,18 @@ public final class Studio implements AutoCloseable {
     private int[] playing = {};
     private Player performer;
     private Player click;
+    private ClockSender clockSender;
+    private final Map<String, OutputPort> clockPorts = new HashMap<>();
+
+    /** The clock that is followed, and the port that it comes from; null for none. */
+    private ClockFollower follower;
+
+    private String followed;
+
+    /** Whether a recording waits for the other clock to start, and whether the other runs as far as is known. */
+    private boolean waitsToRecord;
+
+    private boolean otherRan;
     private Lane clickLane;
     private RecordOptions options = RecordOptions.PLAIN;
 
@@ -121,6 +144,11 @@ public final class Studio implements AutoCloseable {
     }
 
     private void follow() {
+        followRouting();
+        followClock();
+    }
+
+    private void followRouting() {
         Performance performance = document.performance();
         Routing next = session().routing(performance);
         if (alone != null) {
@@ -166,6 +194,7 @@ public final class Studio implements AutoCloseable {
     public void portsChanged() {
         ports.openLanes(routing);
         ports.follow(routing);
+        followClock();
         listenToStrangers();
     }
 
@@ -259,6 +288,16 @@ public final class Studio implements AutoCloseable {
         ports.allow(outputPort);
     }
 
+    /** Whether a recording waits for the clock that is followed to start. */
+    public boolean waitsToRecord() {
+        return waitsToRecord;
+    }
+
+    /** The tempo of the clock that is followed, in quarter notes a minute; 0 where there is none. */
+    public double followedTempo() {
+        return follower == null ? 0 : follower.bpm();
+    }
+
     /** What the transport does now. */
     public Transport transport() {
         if (recorder.recording() != null || recordAsked) {
@@ -327,6 +366,11 @@ public final class Studio implements AutoCloseable {
         if (transport() == Transport.RECORDING) {
             return;
         }
+        if (follower != null && !follower.isRunning()) {
+            // It begins on the other's first beat.
+            waitsToRecord = !waitsToRecord;
+            return;
+        }
         stopPlayer();
         List<Track> tracks = prepareTracks();
         TempoMap tempo = session().tempo();
@@ -338,9 +382,16 @@ public final class Studio implements AutoCloseable {
         long to = punches || loops ? tempo.nanos(options.range().to()) : RecordPlan.OPEN;
         long tick = tempo.ticks(playFrom);
         long lead = Click.countIn(tempo, tick, options.countIn());
-        long begins = clock.nanos() + lead;
+        long begins = clock.nanos() + lead + (session().clock().to().isEmpty() ? 0 : CLOCK_AHEAD);
         RecordPlan plan =
                 new RecordPlan(begins + from - playFrom, from, to, loops, Click.halfBeat(tempo, tempo.ticks(from)));
+        begin(plan, tracks);
+        startPlayer(playFrom, begins, silentWhileRecording());
+        sendClock(playFrom, begins, lead);
+        startClick(tick, options.countIn(), options.click(), begins - lead);
+    }
+
+    private void begin(RecordPlan plan, List<Track> tracks) {
         recordAsked = true;
         stopAsked = false;
         recorder.start(
@@ -352,13 +403,16 @@ public final class Studio implements AutoCloseable {
                 slots.sceneIds(),
                 routing);
         engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
+    }
+
+    /** What makes way for a new take is not heard while it is recorded. */
+    private Set<String> silentWhileRecording() {
         Set<String> silent = new HashSet<>();
         if (options.onto() == TakeEdits.Onto.INSTEAD) {
             silent.addAll(document.performance().armed());
             session().tracks().stream().filter(Track::takesRest).forEach(track -> silent.add(track.id()));
         }
-        startPlayer(playFrom, begins, silent);
-        startClick(tick, options.countIn(), options.click(), begins - lead);
+        return silent;
     }
 
     /** The tracks that are recorded onto; new ones are in the document, and armed. */
@@ -402,8 +456,9 @@ public final class Studio implements AutoCloseable {
             return;
         }
         stopPlayer();
-        long begins = clock.nanos();
+        long begins = clock.nanos() + (session().clock().to().isEmpty() ? 0 : CLOCK_AHEAD);
         startPlayer(from, begins, Set.of());
+        sendClock(from, begins, 0);
         if (options.click()) {
             startClick(session().tempo().ticks(from), 0, true, begins);
         }
@@ -435,7 +490,9 @@ public final class Studio implements AutoCloseable {
         engine.submit((router, stamp) -> router.openVoices(voices));
         playing = aims.stream().mapToInt(Aim::voice).toArray();
         Timeline timeline = Timeline.of(clips, session().tempo());
-        player = new Player("dibble-player", clock, timeline, clips.size(), options.isLooping(), (lane, message) -> {
+        boolean withOthers = follower != null && follower.isRunning();
+        Clock time = withOthers ? follower : clock;
+        player = new Player("dibble-player", time, timeline, clips.size(), options.isLooping(), (lane, message) -> {
             Aim aim = aims.get(lane);
             playback.playBack(aim.voice(), aim.port(), aim.instrument(), aim.message(message));
         });
@@ -444,8 +501,9 @@ public final class Studio implements AutoCloseable {
                     session().tempo().nanos(options.range().from()),
                     session().tempo().nanos(options.range().to()));
         }
-        playsAt = begins;
-        player.startAt(from, begins);
+        playsAt = withOthers ? 0 : begins;
+        // Somebody else's time is that of the session already.
+        player.startAt(from, withOthers ? from : begins);
     }
 
     private void aim(Track track, List<MidiTrack> clips, List<Aim> aims) {
@@ -465,6 +523,107 @@ public final class Studio implements AutoCloseable {
                         aims.add(new Aim(voice, slots.port(instrument.port()), slots.instrument(id), Aim.OWN));
                     }));
         }
+    }
+
+    /** Has those who follow begin with the music. */
+    private void sendClock(long from, long begins, long lead) {
+        List<ClockSender.Out> outs = new ArrayList<>();
+        for (String name : session().clock().to()) {
+            clockPort(name)
+                    .ifPresent(port -> outs.add(new ClockSender.Out() {
+                        @Override
+                        public void realTime(int status) {
+                            port.sendRealTime(status);
+                        }
+
+                        @Override
+                        public void songPosition(int sixteenths) {
+                            port.sendSongPosition(sixteenths);
+                        }
+                    }));
+        }
+        if (!outs.isEmpty()) {
+            clockSender = new ClockSender(clock, session().tempo(), outs);
+            clockSender.start(from, begins, lead);
+        }
+    }
+
+    /** A port that is sent notes has a way out already; others are opened for the clock alone. */
+    private Optional<OutputPort> clockPort(String name) {
+        Optional<OutputPort> open = ports.lane(name).map(Lane::port);
+        if (open.isPresent()) {
+            return open;
+        }
+        if (!clockPorts.containsKey(name)) {
+            devices.output(name).ifPresent(port -> clockPorts.put(name, port));
+        }
+        return Optional.ofNullable(clockPorts.get(name));
+    }
+
+    /** Follows the clock that the session says, or none. */
+    private void followClock() {
+        String wanted = session().clock().from();
+        if (wanted == null && follower == null) {
+            return;
+        }
+        if (!Objects.equals(wanted, followed)) {
+            followed = wanted;
+            otherRan = false;
+            waitsToRecord = false;
+            follower =
+                    wanted == null ? null : new ClockFollower(clock, session().tempo());
+        }
+        if (follower != null) {
+            follower.setTempo(session().tempo());
+        }
+        // Ways in may have been opened since.
+        ports.followClock(followed, follower);
+    }
+
+    /** Starts and stops with the clock that is followed. */
+    private void goWithOthers() {
+        if (follower == null) {
+            return;
+        }
+        boolean runs = follower.isRunning();
+        if (!runs && waitsToRecord) {
+            takeTempoOfOthers();
+        }
+        if (runs && !otherRan) {
+            otherRan = true;
+            if (waitsToRecord) {
+                waitsToRecord = false;
+                recordWithOthers();
+            } else if (transport() == Transport.STOPPED) {
+                startPlayer(follower.from(), 0, Set.of());
+            }
+        } else if (!runs && otherRan) {
+            otherRan = false;
+            stop();
+        }
+    }
+
+    /** What is recorded to somebody else's beat belongs onto bars of that tempo; one that changes on the way is left. */
+    private void takeTempoOfOthers() {
+        TempoMap now = session().tempo();
+        double bpm = Math.round(follower.bpm() * 100) / 100.0;
+        boolean plausible = bpm >= 20 && bpm <= 300 && now.tempos().size() == 1;
+        if (plausible && Math.abs(bpm - now.bpm(0)) > TEMPO_APART) {
+            document.edit(
+                    "tempo of the clock that is followed",
+                    session -> session.withTempo(new TempoMap(List.of(new TempoMap.Tempo(0, bpm)), now.meters())));
+        }
+    }
+
+    private void recordWithOthers() {
+        stopPlayer();
+        List<Track> tracks = prepareTracks();
+        TempoMap tempo = session().tempo();
+        long from = follower.from();
+        RecordPlan plan = new RecordPlan(
+                follower.startedAt(), from, RecordPlan.OPEN, false, Click.halfBeat(tempo, tempo.ticks(from)));
+        begin(plan, tracks);
+        startPlayer(from, 0, silentWhileRecording());
     }
 
     /** Clicks are nobody's notes: they go past the router to a port of their own. */
@@ -492,6 +651,7 @@ public final class Studio implements AutoCloseable {
     /** Stops recording or playback. What was recorded is in the document after a later {@link #pulse}. */
     public void stop() {
         stopPlayer();
+        waitsToRecord = false;
         if (transport() == Transport.RECORDING && !stopAsked) {
             stopAsked = true;
             recorder.stop();
@@ -500,6 +660,10 @@ public final class Studio implements AutoCloseable {
     }
 
     private void stopPlayer() {
+        if (clockSender != null) {
+            clockSender.close();
+            clockSender = null;
+        }
         if (click != null) {
             click.close();
             click = null;
@@ -561,6 +725,7 @@ public final class Studio implements AutoCloseable {
             stopPlayer();
         }
         followScene();
+        goWithOthers();
         ports.sendWaitingSounds();
         if (asking && clock.nanos() - askedAt > ANSWERS_WITHIN) {
             asking = false;
@@ -624,6 +789,7 @@ public final class Studio implements AutoCloseable {
         if (clickLane != null) {
             clickLane.close();
         }
+        clockPorts.values().forEach(OutputPort::close);
         ports.close();
         recorder.close();
     }

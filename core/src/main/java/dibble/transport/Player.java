@@ -11,9 +11,6 @@ import java.util.concurrent.locks.LockSupport;
  * lifts the sustain pedals that it left down.
  */
 public final class Player implements AutoCloseable {
-    /** Sleep is late by about this much; the rest of the way is waited for awake. */
-    private static final long AWAKE_NANOS = 80_000;
-
     /** Where events go; called on the player's thread. */
     @FunctionalInterface
     public interface Sink {
@@ -107,19 +104,8 @@ public final class Player implements AutoCloseable {
         }
     }
 
-    /** Waits for a time; false where it was told to stop before. */
     private boolean waitUntil(long time) {
-        for (long left = time - clock.nanos(); left > 0; left = time - clock.nanos()) {
-            if (stopping) {
-                return false;
-            }
-            if (left > AWAKE_NANOS) {
-                LockSupport.parkNanos(this, left - AWAKE_NANOS);
-            } else {
-                Thread.onSpinWait();
-            }
-        }
-        return !stopping;
+        return Waiting.until(clock, time, () -> stopping);
     }
 
     private void play(int lane, int message) {

@@ -279,7 +279,7 @@ class StudioTest {
     private final LoggingPort logged = new LoggingPort();
 
     private Document openLogged(Session session) {
-        StandIns devices = new StandIns(
+        devices = new StandIns(
                 Clock.SYSTEM, name -> name.equals(dibble.transport.Click.PORT) ? new LoggingPort() : logged);
         Document document = new Document(session, Performance.NEW);
         studio = new Studio(Clock.SYSTEM, devices, document);
@@ -289,6 +289,7 @@ class StudioTest {
     }
 
     private StandIn played;
+    private StandIns devices;
 
     private void untilStopped() {
         await().until(() -> {
@@ -454,5 +455,51 @@ class StudioTest {
                 .isEqualTo(1);
         played.release(0, 40);
         assertThat(studio.notesToKeep()).isZero();
+    }
+
+    @Test
+    void aSequencerThatWaitsForStartBeginsOnTheFirstBeatAndOneThatLeadsLosesNoNote() {
+        Document document = openLogged(LamplightersRound.session());
+        StandIn teasel = standInOf("stand-in:teasel");
+        // It follows: Dibble leads.
+        teasel.sequencer().setFollows(true);
+        document.edit(
+                "clock", session -> session.withClock(dibble.session.ClockPlan.NONE.withTo("stand-in:teasel", true)));
+        studio.setOptions(RecordOptions.PLAIN.withCountIn(1));
+        studio.record();
+        untilRecording();
+        await().until(() -> studio.recording().log().size() > 20);
+        studio.stop();
+        untilStopped();
+        assertThat(teasel.sequencer().isRunning()).isFalse();
+        Take led = document.session().takes().get(0);
+        // Its first step falls onto the first beat: within the time that a thread needs.
+        assertThat(led.log().stamp(0)).isLessThan(20_000_000L);
+
+        // It leads: Dibble waits, takes its tempo, and has its first notes.
+        teasel.sequencer().setFollows(false);
+        teasel.sequencer().setTempo(150);
+        document.edit("clock", session -> session.withClock(dibble.session.ClockPlan.NONE.withFrom("stand-in:teasel")));
+        studio.setOptions(RecordOptions.PLAIN);
+        studio.record();
+        assertThat(studio.waitsToRecord()).isTrue();
+        teasel.sequencer().start();
+        await().until(() -> {
+            studio.pulse();
+            return studio.recording() != null && studio.recording().log().size() > 20;
+        });
+        assertThat(studio.waitsToRecord()).isFalse();
+        teasel.sequencer().stop();
+        untilStopped();
+        Take followed = document.session().takes().get(1);
+        assertThat(followed.log().stamp(0)).isLessThan(20_000_000L);
+        // The same patterns from their beginning: the same first notes.
+        for (int i = 0; i < 3; i++) {
+            assertThat(followed.log().message(i)).isEqualTo(led.log().message(i));
+        }
+    }
+
+    private StandIn standInOf(String port) {
+        return devices.standIn(port).orElseThrow();
     }
 }

@@ -457,7 +457,9 @@ public final class MainWindow extends BorderPane {
         Transport now = workbench.studio().transport();
         transport.pseudoClassStateChanged(RECORDING, now == Transport.RECORDING);
         recordWord.setText(
-                now != Transport.RECORDING ? "Record" : workbench.studio().countsIn() > 0 ? "Count-in" : "Recording");
+                now != Transport.RECORDING
+                        ? workbench.studio().waitsToRecord() ? "Waiting" : "Record"
+                        : workbench.studio().countsIn() > 0 ? "Count-in" : "Recording");
         play.setText(now == Transport.STOPPED ? "Play" : "Stop");
         String text = TransportWords.place(
                 desk.session().tempo(),

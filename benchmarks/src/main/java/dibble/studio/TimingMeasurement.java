@@ -1,0 +1,114 @@
+package dibble.studio;
+
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.time.Clock;
+import dibble.time.TempoMap;
+import dibble.transport.Player;
+import dibble.transport.Timeline;
+import java.util.Arrays;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import javax.sound.midi.MidiEvent;
+import javax.sound.midi.MidiMessage;
+import javax.sound.midi.MidiSystem;
+import javax.sound.midi.Receiver;
+import javax.sound.midi.Sequence;
+import javax.sound.midi.Sequencer;
+import javax.sound.midi.Track;
+
+/**
+ * How late playback leaves, beside the JDK's own sequencer, which plays the same in the same process at the same time.
+ * What is given is how long, in minutes.
+ */
+public final class TimingMeasurement {
+    private static final int A_SECOND = 20;
+
+    private TimingMeasurement() {}
+
+    /** Lateness of each event, as it comes. */
+    private static final class Late {
+        private final long[] times;
+        private int count;
+
+        Late(int most) {
+            times = new long[most];
+        }
+
+        void came() {
+            if (count < times.length) {
+                times[count++] = System.nanoTime();
+            }
+        }
+
+        /** Since the event that came the soonest after it was due: neither says when it began. */
+        void report(String who, Timeline timeline) {
+            long[] late = new long[count];
+            for (int i = 0; i < count; i++) {
+                late[i] = times[i] - timeline.nanos(i);
+            }
+            long soonest = Arrays.stream(late).min().orElse(0);
+            for (int i = 0; i < count; i++) {
+                late[i] -= soonest;
+            }
+            Arrays.sort(late);
+            System.out.printf(
+                    "%-22s %d events: median %.3f ms, 99 %% %.3f ms, 99.9 %% %.3f ms, worst %.3f ms%n",
+                    who,
+                    count,
+                    late[count / 2] / 1e6,
+                    late[(int) (count * 0.99)] / 1e6,
+                    late[(int) (count * 0.999)] / 1e6,
+                    late[count - 1] / 1e6);
+        }
+    }
+
+    /** @param args minutes */
+    public static void main(String[] args) throws Exception {
+        int minutes = args.length > 0 ? Integer.parseInt(args[0]) : 10;
+        int events = minutes * 60 * A_SECOND;
+        TempoMap tempo = TempoMap.of(120);
+        MidiTrack.Builder clip = new MidiTrack.Builder();
+        Sequence sequence = new Sequence(Sequence.PPQ, TempoMap.PPQ);
+        Track track = sequence.createTrack();
+        for (int i = 0; i < events; i++) {
+            // Not on the beat: 37 ticks are no round time.
+            long tick = (long) i * TempoMap.PPQ * 2 / A_SECOND + 37L * (i % 3);
+            clip.add(tick, ShortMessage.noteOn(0, 60, 80));
+            track.add(new MidiEvent(
+                    new javax.sound.midi.ShortMessage(javax.sound.midi.ShortMessage.NOTE_ON, 0, 60, 80), tick));
+        }
+        Timeline timeline = Timeline.of(List.of(clip.build()), tempo);
+        Late ours = new Late(events);
+        Late theirs = new Late(events);
+        Sequencer sequencer = MidiSystem.getSequencer(false);
+        sequencer.open();
+        sequencer.getTransmitter().setReceiver(new Receiver() {
+            @Override
+            public void send(MidiMessage message, long stamp) {
+                if (message instanceof javax.sound.midi.ShortMessage) {
+                    theirs.came();
+                }
+            }
+
+            @Override
+            public void close() {}
+        });
+        sequencer.setSequence(sequence);
+        Player player = new Player("player", Clock.SYSTEM, timeline, 1, false, (lane, message) -> {
+            if (ShortMessage.startsNote(message)) {
+                ours.came();
+            }
+        });
+        sequencer.start();
+        player.start(0);
+        while (player.isPlaying() || sequencer.isRunning()) {
+            TimeUnit.MILLISECONDS.sleep(200);
+        }
+        sequencer.close();
+        player.close();
+        System.out.printf("%d minutes, both at once in one process:%n", minutes);
+        ours.report("Dibble", timeline);
+        theirs.report("the JDK's sequencer", timeline);
+    }
+}

@@ -1,0 +1,33 @@
+package dibble.session;
+
+import java.util.Set;
+import java.util.TreeSet;
+
+/**
+ * Where MIDI clock goes and comes from.
+ *
+ * @param to the names of output ports that are sent clock, start, stop, continue and song position
+ * @param from the name of an input port whose clock is followed, or null for none
+ */
+public record ClockPlan(Set<String> to, String from) {
+    /** Nobody is sent a clock, and none is followed. */
+    public static final ClockPlan NONE = new ClockPlan(Set.of(), null);
+
+    public ClockPlan {
+        to = java.util.Collections.unmodifiableSet(new TreeSet<>(to));
+    }
+
+    public ClockPlan withTo(String port, boolean on) {
+        Set<String> ports = new TreeSet<>(to);
+        if (on) {
+            ports.add(port);
+        } else {
+            ports.remove(port);
+        }
+        return new ClockPlan(ports, from);
+    }
+
+    public ClockPlan withFrom(String port) {
+        return new ClockPlan(to, port);
+    }
+}

@@ -1,0 +1,28 @@
+package dibble.transport;
+
+import dibble.time.Clock;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
+
+/** Waits for a time: asleep most of the way, the rest awake, since sleep is late. */
+final class Waiting {
+    /** Sleep is late by about this much. */
+    private static final long AWAKE_NANOS = 80_000;
+
+    private Waiting() {}
+
+    /** Waits for a time of a clock; false where it was told to stop before. */
+    static boolean until(Clock clock, long time, BooleanSupplier stopping) {
+        for (long left = time - clock.nanos(); left > 0; left = time - clock.nanos()) {
+            if (stopping.getAsBoolean()) {
+                return false;
+            }
+            if (left > AWAKE_NANOS) {
+                LockSupport.parkNanos(clock, left - AWAKE_NANOS);
+            } else {
+                Thread.onSpinWait();
+            }
+        }
+        return !stopping.getAsBoolean();
+    }
+}

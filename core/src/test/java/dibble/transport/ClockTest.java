@@ -1,0 +1,141 @@
+package dibble.transport;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+import static org.awaitility.Awaitility.await;
+
+import dibble.midi.RealTime;
+import dibble.midi.ShortMessage;
+import dibble.time.Clock;
+import dibble.time.TempoMap;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicLong;
+import org.junit.jupiter.api.Test;
+
+/** MIDI clock sent and followed. */
+class ClockTest {
+    private static final TempoMap TEMPO = TempoMap.of(120);
+
+    /** Nanoseconds from one clock to the next at 120. */
+    private static final long EACH = 500_000_000L / 24;
+
+    private static final class Heard implements ClockSender.Out {
+        final List<Integer> statuses = new CopyOnWriteArrayList<>();
+        final List<Long> stamps = new CopyOnWriteArrayList<>();
+        final List<Integer> positions = new CopyOnWriteArrayList<>();
+
+        @Override
+        public void realTime(int status) {
+            stamps.add(Clock.SYSTEM.nanos());
+            statuses.add(status);
+        }
+
+        @Override
+        public void songPosition(int sixteenths) {
+            positions.add(sixteenths);
+        }
+    }
+
+    private final Heard heard = new Heard();
+
+    @Test
+    void whoFollowsHasTheTempoBeforeTheStartAndTheFirstClockIsTheBeat() {
+        long at = Clock.SYSTEM.nanos() + 300_000_000L;
+        try (ClockSender sender = new ClockSender(Clock.SYSTEM, TEMPO, List.of(heard))) {
+            sender.start(0, at, 250_000_000L);
+            await().until(() -> heard.statuses.size() > 40);
+        }
+        int start = heard.statuses.indexOf(RealTime.START);
+        assertThat(heard.statuses.subList(0, start))
+                .containsOnly(RealTime.CLOCK)
+                .hasSizeBetween(10, 12);
+        assertThat(heard.statuses.get(heard.statuses.size() - 1)).isEqualTo(RealTime.STOP);
+        assertThat(heard.stamps.get(start)).isLessThan(at);
+        assertThat(heard.stamps.get(start + 1)).isGreaterThanOrEqualTo(at);
+        assertThat(heard.positions).isEmpty();
+    }
+
+    @Test
+    void fromTheMiddleItSaysWhereAndContinues() {
+        try (ClockSender sender = new ClockSender(Clock.SYSTEM, TEMPO, List.of(heard))) {
+            sender.start(TEMPO.nanos(TempoMap.PPQ * 6L), Clock.SYSTEM.nanos() + 5_000_000L, 0);
+            await().until(() -> heard.statuses.size() > 3);
+        }
+        assertThat(heard.positions).containsExactly(24);
+        assertThat(heard.statuses.get(0)).isEqualTo(RealTime.CONTINUE);
+    }
+
+    @Test
+    void aClockThatArrivesUnevenlyIsFollowedWithoutWobbling() {
+        AtomicLong now = new AtomicLong(1_000_000_000_000L);
+        ClockFollower follower = new ClockFollower(now::get, TEMPO);
+        Random random = new Random(1);
+        long begins = now.get();
+        long slower = EACH * 103 / 100;
+        for (int n = -24; n < 0; n++) {
+            follower.heard(RealTime.CLOCK, begins + n * slower + random.nextInt(3_000_000));
+        }
+        assertThat(follower.bpm()).isCloseTo(120 / 1.03, within(1.5));
+        follower.heard(RealTime.START, begins - 1_000_000);
+        assertThat(follower.isRunning()).isFalse();
+        double worst = 0;
+        double fastest = 0;
+        double slowest = 10;
+        for (int n = 0; n < 24 * 240; n++) {
+            // Up to 3 ms late, as over a busy line.
+            long at = begins + n * slower + random.nextInt(3_000_000);
+            now.set(at);
+            follower.heard(RealTime.CLOCK, at);
+            if (n > 24 * 8) {
+                long due = n * EACH;
+                worst = Math.max(worst, Math.abs(follower.nanos() - due));
+                long from = follower.nanos();
+                now.addAndGet(10_000_000L);
+                double rate = (follower.nanos() - from) / 1e7;
+                fastest = Math.max(fastest, rate);
+                slowest = Math.min(slowest, rate);
+            }
+        }
+        assertThat(worst).isLessThan(3_000_000);
+        assertThat(fastest - slowest).as("the tempo's wobble").isLessThan(0.01);
+        assertThat((fastest + slowest) / 2).isCloseTo(1 / 1.03, within(0.005));
+        follower.heard(RealTime.STOP, now.get());
+        assertThat(follower.isRunning()).isFalse();
+    }
+
+    @Test
+    void aClockThatStopsComingStandsStill() {
+        AtomicLong now = new AtomicLong(5_000_000_000L);
+        ClockFollower follower = new ClockFollower(now::get, TEMPO);
+        follower.heard(RealTime.START, now.get());
+        for (int n = 0; n < 48; n++) {
+            follower.heard(RealTime.CLOCK, now.addAndGet(EACH));
+        }
+        assertThat(follower.isRunning()).isTrue();
+        now.addAndGet(5_000_000_000L);
+        assertThat(follower.isRunning()).isFalse();
+        long still = follower.nanos();
+        now.addAndGet(1_000_000_000L);
+        assertThat(follower.nanos()).isEqualTo(still);
+        follower.songPosition(16);
+        follower.heard(RealTime.CONTINUE, now.get());
+        follower.heard(RealTime.CLOCK, now.get());
+        assertThat(follower.nanos()).isEqualTo(TEMPO.nanos(4L * TempoMap.PPQ));
+    }
+
+    @Test
+    void theClickCountsBarsAndGoesOnWithTheMeter() {
+        TempoMap waltz = new TempoMap(List.of(new TempoMap.Tempo(0, 60)), List.of(new TempoMap.Meter(0, 3, 4)));
+        Timeline click = Click.timeline(waltz, 0, 2, 4L * TempoMap.PPQ);
+        assertThat(click.size()).isEqualTo(6 + 4);
+        assertThat(click.nanos(6)).isEqualTo(6_000_000_000L);
+        assertThat(click.nanos(9)).isEqualTo(9_000_000_000L);
+        for (int i = 0; i < click.size(); i++) {
+            assertThat(ShortMessage.data1(click.message(i))).isEqualTo(i % 3 == 0 ? 76 : 77);
+        }
+        assertThat(Click.countIn(waltz, 0, 2)).isEqualTo(6_000_000_000L);
+        assertThat(Click.halfBeat(waltz, 0)).isEqualTo(500_000_000L);
+    }
+}
