@@ -1,9 +1,12 @@
 package dibble.studio;
 
 import dibble.midi.MidiTrack;
+import dibble.midi.RealTime;
 import dibble.midi.ShortMessage;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
+import dibble.transport.ClockFollower;
+import dibble.transport.ClockSender;
 import dibble.transport.Player;
 import dibble.transport.Timeline;
 import java.util.Arrays;
@@ -63,6 +66,57 @@ public final class TimingMeasurement {
         }
     }
 
+    /** How unevenly the clock is sent, and how evenly it is followed. */
+    private static final class Jitter implements ClockSender.Out {
+        private static final double EACH = 500_000_000.0 / 24;
+
+        private final long[] sent;
+        private final double[] followed;
+        private final ClockFollower follower;
+        private int count;
+
+        Jitter(int most, ClockFollower follower) {
+            sent = new long[most];
+            followed = new double[most];
+            this.follower = follower;
+        }
+
+        @Override
+        public void realTime(int status) {
+            long now = System.nanoTime();
+            follower.heard(status, now);
+            if (status == RealTime.CLOCK && count < sent.length) {
+                sent[count] = now;
+                followed[count] = follower.nanos();
+                count++;
+            }
+        }
+
+        @Override
+        public void songPosition(int sixteenths) {}
+
+        void report() {
+            double[] between = new double[count - 1];
+            double[] tempo = new double[count - 1];
+            for (int i = 1; i < count; i++) {
+                between[i - 1] = Math.abs(sent[i] - sent[i - 1] - EACH);
+                tempo[i - 1] = Math.abs((followed[i] - followed[i - 1]) / (sent[i] - sent[i - 1]) - 1) * 100;
+            }
+            Arrays.sort(between);
+            Arrays.sort(tempo);
+            System.out.printf(
+                    "clock sent, 24 a quarter: %d, from one to the next off by %.3f ms in the median, %.3f at 99.9 %%,"
+                            + " %.3f at worst%n",
+                    count,
+                    between[between.length / 2] / 1e6,
+                    between[(int) (between.length * 0.999)] / 1e6,
+                    between[between.length - 1] / 1e6);
+            System.out.printf(
+                    "the same followed: tempo off by %.3f %% in the median, %.3f at 99.9 %%, %.3f at worst%n",
+                    tempo[tempo.length / 2], tempo[(int) (tempo.length * 0.999)], tempo[tempo.length - 1]);
+        }
+    }
+
     /** @param args minutes */
     public static void main(String[] args) throws Exception {
         int minutes = args.length > 0 ? Integer.parseInt(args[0]) : 10;
@@ -100,15 +154,21 @@ public final class TimingMeasurement {
                 ours.came();
             }
         });
+        ClockFollower follower = new ClockFollower(Clock.SYSTEM, tempo);
+        Jitter jitter = new Jitter(minutes * 60 * 48 + 100, follower);
+        ClockSender clock = new ClockSender(Clock.SYSTEM, tempo, List.of(jitter));
         sequencer.start();
         player.start(0);
+        clock.start(0, System.nanoTime() + 10_000_000L, 0);
         while (player.isPlaying() || sequencer.isRunning()) {
             TimeUnit.MILLISECONDS.sleep(200);
         }
+        clock.close();
         sequencer.close();
         player.close();
         System.out.printf("%d minutes, both at once in one process:%n", minutes);
         ours.report("Dibble", timeline);
         theirs.report("the JDK's sequencer", timeline);
+        jitter.report();
     }
 }

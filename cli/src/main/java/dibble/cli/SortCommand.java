@@ -1,5 +1,6 @@
 package dibble.cli;
 
+import dibble.midi.GeneralMidi;
 import dibble.midi.MiddleC;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
@@ -13,6 +14,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
@@ -87,7 +89,7 @@ final class SortCommand implements Callable<Integer> {
                         .orElseThrow(() -> new BadInput("--at " + text + " (expected a key, such as C3 or 48)")))
                 .toList();
         try {
-            return new Sorting.How(what, keys, names != null, MiddleC.C4);
+            return new Sorting.How(what, keys, names == null ? Map.of() : GeneralMidi.percussion(), MiddleC.C4);
         } catch (IllegalArgumentException e) {
             throw new BadInput("--at: " + e.getMessage());
         }

@@ -1,6 +1,7 @@
 package dibble.midi;
 
-import java.util.Optional;
+import java.util.Map;
+import java.util.TreeMap;
 
 /** The program names of General MIDI level 1, as the standard lists them. */
 public final class GeneralMidi {
@@ -39,10 +40,13 @@ public final class GeneralMidi {
 
     private GeneralMidi() {}
 
-    /** The percussion sound of a note on the percussion channel, 35-81; empty for other notes. */
-    public static Optional<String> percussion(int note) {
-        int at = note - FIRST_PERCUSSION;
-        return at >= 0 && at < PERCUSSION.length ? Optional.of(PERCUSSION[at]) : Optional.empty();
+    /** The percussion sounds of the notes 35-81 on the percussion channel. */
+    public static Map<Integer, String> percussion() {
+        Map<Integer, String> names = new TreeMap<>();
+        for (int i = 0; i < PERCUSSION.length; i++) {
+            names.put(FIRST_PERCUSSION + i, PERCUSSION[i]);
+        }
+        return names;
     }
 
     /** The name of program 0-127, with its number as the trade prints it (1-128): {@code 9 Celesta}. */

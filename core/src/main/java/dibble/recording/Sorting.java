@@ -1,6 +1,5 @@
 package dibble.recording;
 
-import dibble.midi.GeneralMidi;
 import dibble.midi.MiddleC;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
@@ -43,11 +42,12 @@ public record Sorting(List<Pile> piles, String warning) {
      * How it is sorted.
      *
      * @param splits keys at which another range begins, rising; for {@link By#RANGE}
-     * @param drums whether keys are named as General MIDI names percussion
+     * @param names of keys, such as those of drums; other keys have the names of their notes
      */
-    public record How(By by, List<Integer> splits, boolean drums, MiddleC middleC) {
+    public record How(By by, List<Integer> splits, Map<Integer, String> names, MiddleC middleC) {
         public How {
             splits = List.copyOf(splits);
+            names = Map.copyOf(names);
             if (by == By.RANGE && splits.isEmpty()) {
                 throw new IllegalArgumentException("no key to part at (expected one or more)");
             }
@@ -60,7 +60,7 @@ public record Sorting(List<Pile> piles, String warning) {
         }
 
         public static How by(By by) {
-            return new How(by, by == By.RANGE ? List.of(60) : List.of(), false, MiddleC.C4);
+            return new How(by, by == By.RANGE ? List.of(60) : List.of(), Map.of(), MiddleC.C4);
         }
     }
 
@@ -222,9 +222,7 @@ public record Sorting(List<Pile> piles, String warning) {
 
     private static String key(int key, How how) {
         String note = NoteNames.nameAndNumber(key, how.middleC());
-        return how.drums()
-                ? GeneralMidi.percussion(key).map(name -> name + " " + key).orElse(note)
-                : note;
+        return how.names().containsKey(key) ? how.names().get(key) + " " + key : note;
     }
 
     /** One player who has a channel for each note, as some controllers do, would be taken apart note by note. */

@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipInputStream;
@@ -177,6 +178,8 @@ public final class SessionFile {
     public static void write(Path path, Session session, Performance performance) throws IOException {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream(1 << 16);
         try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            // Takes are long and very regular: more effort makes them little smaller, and saving much slower.
+            zip.setLevel(Deflater.BEST_SPEED);
             put(zip, SESSION, SessionWriter.bytes(session, performance));
             for (Take take : session.takes()) {
                 put(zip, SessionWriter.takeFile(take), TakeLines.write(take, session.tempo()));

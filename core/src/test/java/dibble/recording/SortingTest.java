@@ -3,12 +3,14 @@ package dibble.recording;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dibble.midi.GeneralMidi;
 import dibble.midi.MiddleC;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -90,14 +92,14 @@ class SortingTest {
     @Test
     void pilesAreNamed() {
         MidiTrack drums = played(36, 38, 36, 42);
-        assertThat(Sorting.of(drums, new Sorting.How(Sorting.By.KEY, List.of(), true, MiddleC.C4))
+        assertThat(Sorting.of(drums, new Sorting.How(Sorting.By.KEY, List.of(), GeneralMidi.percussion(), MiddleC.C4))
                         .piles())
                 .extracting(Sorting.Pile::name, Sorting.Pile::notes)
                 .containsExactly(
                         org.assertj.core.groups.Tuple.tuple("Bass drum 1 36", 2),
                         org.assertj.core.groups.Tuple.tuple("Acoustic snare 38", 1),
                         org.assertj.core.groups.Tuple.tuple("Closed hi-hat 42", 1));
-        assertThat(Sorting.of(drums, new Sorting.How(Sorting.By.RANGE, List.of(38, 40), false, MiddleC.C4))
+        assertThat(Sorting.of(drums, new Sorting.How(Sorting.By.RANGE, List.of(38, 40), Map.of(), MiddleC.C4))
                         .piles())
                 .extracting(Sorting.Pile::name)
                 .containsExactly("C-1–C♯2", "D2–D♯2", "E2–G9");
@@ -106,7 +108,7 @@ class SortingTest {
                         .get(0)
                         .name())
                 .isEqualTo("Channel 10, C2 36");
-        assertThatThrownBy(() -> new Sorting.How(Sorting.By.RANGE, List.of(40, 40), false, MiddleC.C4))
+        assertThatThrownBy(() -> new Sorting.How(Sorting.By.RANGE, List.of(40, 40), Map.of(), MiddleC.C4))
                 .hasMessageContaining("expected 1 to 127, each higher");
     }
 

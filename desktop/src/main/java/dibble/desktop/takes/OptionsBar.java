@@ -8,14 +8,19 @@ import dibble.session.TakeEdits;
 import dibble.studio.RecordOptions;
 import dibble.studio.Transport;
 import dibble.time.TempoMap;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -49,6 +54,7 @@ final class OptionsBar extends FlowPane {
             toggle("punch", "Punch", "Only the range is recorded; what leads to it and follows is heard");
     private final TextField tempo = new TextField();
     private final ComboBox<Form.Choice> meter = box("meter", "meter", METERS);
+    private final MenuButton clock = new MenuButton("Clock…");
     private final Button keep;
     private boolean showing;
 
@@ -60,6 +66,10 @@ final class OptionsBar extends FlowPane {
         keep = Cards.button(
                 "keep-played", "Keep what I just played", () -> desk.studio().keepPlayed());
         keep.setTooltip(new Tooltip("Makes a take of what was played in the last ten minutes and not recorded"));
+        clock.setId("clock");
+        clock.setMinWidth(USE_PREF_SIZE);
+        clock.setTooltip(new Tooltip("Who is sent MIDI clock, and whose is followed"));
+        clock.setOnShowing(event -> showClock());
         tempo.setId("tempo");
         tempo.setAccessibleText("tempo in quarter notes a minute");
         tempo.setPrefColumnCount(4);
@@ -85,6 +95,7 @@ final class OptionsBar extends FlowPane {
                 }
             });
         }
+        clock.getItems().setAll(new MenuItem(""));
         getChildren()
                 .addAll(
                         countIn,
@@ -99,7 +110,8 @@ final class OptionsBar extends FlowPane {
                         keep,
                         words("tempo"),
                         tempo,
-                        meter);
+                        meter,
+                        clock);
     }
 
     private static Label words(String text) {
@@ -146,6 +158,24 @@ final class OptionsBar extends FlowPane {
                 .range(first.getText(), last.getText())
                 .map(options::withRange)
                 .orElse(options);
+    }
+
+    private void showClock() {
+        List<MenuItem> items = new ArrayList<>();
+        for (String port : presenter.clockOutputs(desk.devices().outputs())) {
+            CheckMenuItem item = new CheckMenuItem("send to " + Words.port(port, desk.session()));
+            item.setSelected(desk.session().clock().to().contains(port));
+            item.setOnAction(event -> presenter.setClock(plan -> plan.withTo(port, item.isSelected())));
+            items.add(item);
+        }
+        items.add(new SeparatorMenuItem());
+        for (String port : presenter.clockInputs()) {
+            CheckMenuItem item = new CheckMenuItem("follow " + Words.port(port, desk.session()));
+            item.setSelected(port.equals(desk.session().clock().from()));
+            item.setOnAction(event -> presenter.setClock(plan -> plan.withFrom(item.isSelected() ? port : null)));
+            items.add(item);
+        }
+        clock.getItems().setAll(items);
     }
 
     private void setTempo() {
@@ -208,6 +238,10 @@ final class OptionsBar extends FlowPane {
 
     /** What can be kept changes while it is played. */
     void follow() {
+        String words = presenter.clockWords(desk.studio().followedTempo());
+        if (!words.equals(clock.getText())) {
+            clock.setText(words);
+        }
         int notes = desk.studio().notesToKeep();
         boolean records = desk.studio().transport() == Transport.RECORDING;
         keep.setText(notes == 0 || records ? "Keep what I just played" : "Keep what I just played (" + notes + ")");

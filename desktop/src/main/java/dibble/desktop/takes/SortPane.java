@@ -59,7 +59,7 @@ final class SortPane extends VBox {
         at.setPrefColumnCount(6);
         at.setOnNote(note -> show());
         drums.setId("sort-drums");
-        drums.setAccessibleText("name keys as General MIDI names drums");
+        drums.setAccessibleText("name keys as drums");
         drums.setOnAction(event -> show());
         warning.getStyleClass().add("missing");
         warning.setWrapText(true);

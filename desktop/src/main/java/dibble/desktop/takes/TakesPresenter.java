@@ -5,6 +5,8 @@ import dibble.gear.Ids;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.gear.SourceKind;
+import dibble.midi.GeneralMidi;
 import dibble.recording.EventLog;
 import dibble.recording.NoteSpans;
 import dibble.recording.Sorting;
@@ -12,6 +14,7 @@ import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.session.ClockPlan;
 import dibble.session.Document;
 import dibble.session.Edits;
 import dibble.session.Performance;
@@ -19,12 +22,17 @@ import dibble.session.Session;
 import dibble.session.TakeEdits;
 import dibble.studio.RecordOptions;
 import dibble.time.TempoMap;
+import dibble.transport.Click;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.UnaryOperator;
 
 /** What the Takes view says and does. Knows no nodes. */
 final class TakesPresenter {
@@ -162,6 +170,48 @@ final class TakesPresenter {
                 session -> session.withTempo(new TempoMap(session.tempo().tempos(), meters)));
     }
 
+    void setClock(UnaryOperator<ClockPlan> change) {
+        document.edit("clock", session -> session.withClock(change.apply(session.clock())));
+    }
+
+    /** The ports that can be sent a clock: those that are there, and those of sources and instruments. */
+    List<String> clockOutputs(List<String> there) {
+        Set<String> ports = new TreeSet<>(there);
+        session().instruments().forEach(instrument -> ports.add(instrument.port()));
+        session().sources().stream()
+                .filter(source -> source.kind() == SourceKind.SEQUENCER)
+                .forEach(source -> ports.add(source.port()));
+        ports.addAll(session().clock().to());
+        ports.remove(Click.PORT);
+        return List.copyOf(ports);
+    }
+
+    /** The ports whose clock can be followed: those of sources. */
+    List<String> clockInputs() {
+        Set<String> ports = new LinkedHashSet<>();
+        session().sources().stream()
+                .filter(source ->
+                        source.kind() != SourceKind.FILE && !source.port().equals("any"))
+                .forEach(source -> ports.add(source.port()));
+        return List.copyOf(ports);
+    }
+
+    /**
+     * What the clock does now.
+     *
+     * @param bpm the tempo of the clock that is followed; 0 where it is not known
+     */
+    String clockWords(double bpm) {
+        ClockPlan plan = session().clock();
+        if (plan.from() != null) {
+            String tempo = bpm == 0 ? "" : ", " + Math.round(bpm * 10) / 10.0;
+            return "Clock: follows " + Words.port(plan.from(), session()) + tempo;
+        }
+        return plan.to().isEmpty()
+                ? "Clock…"
+                : "Clock: to " + Words.count(plan.to().size(), "port");
+    }
+
     /** What a track can take besides a part, with words for it. */
     List<Map.Entry<String, Track.Input>> inputs() {
         List<Map.Entry<String, Track.Input>> inputs = new ArrayList<>();
@@ -242,8 +292,15 @@ final class TakesPresenter {
                 new Sorting.How(
                         way,
                         way == Sorting.By.RANGE ? List.of(Math.max(1, at)) : List.of(),
-                        drums,
+                        drums ? drumNames(track) : Map.of(),
                         session().middleC()));
+    }
+
+    /** What the part of a track calls its drums; others by the names of General MIDI. */
+    private Map<Integer, String> drumNames(Track track) {
+        Map<Integer, String> names = new TreeMap<>(GeneralMidi.percussion());
+        track.playsOn().flatMap(session()::part).ifPresent(part -> names.putAll(part.noteNames()));
+        return names;
     }
 
     /** Sorts a track: it stays, muted, and the others stand behind it. */
