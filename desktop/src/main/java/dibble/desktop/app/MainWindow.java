@@ -57,6 +57,8 @@ import javafx.util.Subscription;
 
 /** The frame: session, views, transport, scene and silence at the top; the live line at the foot. */
 public final class MainWindow extends BorderPane {
+    private static final double NARROW = 1180;
+    private static final PseudoClass LITTLE_ROOM = PseudoClass.getPseudoClass("narrow");
     private static final PseudoClass FOUND = PseudoClass.getPseudoClass("found");
     private static final PseudoClass RECORDING = PseudoClass.getPseudoClass("recording");
 
@@ -117,6 +119,7 @@ public final class MainWindow extends BorderPane {
 
     /** @param quit closes the window for good */
     public MainWindow(Workbench workbench, Runnable quit) {
+        getStyleClass().add("main-window");
         this.workbench = workbench;
         this.quit = quit;
         desk = workbench.desk();
@@ -148,6 +151,13 @@ public final class MainWindow extends BorderPane {
         // Below these sizes the scroll bars take over; nothing pushes the live line out of the window.
         center.setMinHeight(120);
         addEventFilter(KeyEvent.ANY, this::key);
+        // The tempo stands in Takes too; where there is little room, Silence must not be pushed out.
+        widthProperty().subscribe(width -> {
+            boolean narrow = width.doubleValue() > 0 && width.doubleValue() < NARROW;
+            pseudoClassStateChanged(LITTLE_ROOM, narrow);
+            tempo.setVisible(!narrow);
+            tempo.setManaged(!narrow);
+        });
     }
 
     private HBox topBar() {
@@ -183,7 +193,7 @@ public final class MainWindow extends BorderPane {
         stateLine.setAlignment(Pos.CENTER_LEFT);
         VBox session = new VBox(-2, menu, stateLine);
         session.setAlignment(Pos.CENTER_LEFT);
-        session.setMinWidth(190);
+        session.setMinWidth(132);
         session.setMaxWidth(300);
         menu.setMaxWidth(300);
         session.setFillWidth(false);
@@ -264,6 +274,7 @@ public final class MainWindow extends BorderPane {
         label.setOnAction(event -> show(page == Page.SCENES ? before : Page.SCENES));
         scenes.getStyleClass().add("scene-choice");
         scenes.setId("scene");
+        scenes.setMinWidth(96);
         scenes.setAccessibleText("scene");
         scenes.setConverter(new StringConverter<>() {
             @Override

@@ -35,6 +35,9 @@ import javafx.util.Subscription;
 public final class LiveLine extends VBox {
     private static final int TYPED_VELOCITY = 96;
 
+    /** As many sounds as there is room for the whole names of. */
+    private static final int NAMES_WHOLE = 3;
+
     private final Desk desk;
     private final HBox sentence = new HBox(8);
     private final ToggleButton keysPlay = new ToggleButton("Keys play");
@@ -294,6 +297,12 @@ public final class LiveLine extends VBox {
         }
         if (!said.silence().isEmpty()) {
             sentence.getChildren().addAll(label("→", "arrow"), label(said.silence(), "quiet"));
+        }
+        if (said.ways().size() <= NAMES_WHOLE) {
+            // Who and what stay whole where there is little room; what is played and where to is cut first.
+            sentence.getChildren().stream()
+                    .filter(node -> node.getStyleClass().contains("strong"))
+                    .forEach(node -> ((Label) node).setMinWidth(Region.USE_PREF_SIZE));
         }
     }
 
