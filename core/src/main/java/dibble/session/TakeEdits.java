@@ -16,6 +16,7 @@ import dibble.routing.Target;
 import dibble.routing.Zone;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -296,19 +297,23 @@ public final class TakeEdits {
                 tracks,
                 tracks.stream().map(Track::id).collect(Collectors.toSet()));
         Map<String, MidiTrack> piles = new LinkedHashMap<>();
+        Map<String, String> names = new HashMap<>();
         for (int i = 0; i < zones.size(); i++) {
             MidiTrack clip = printer.clip(i, session.tempo(), take.get().start());
             Zone zone = zones.get(i);
-            String name = bySource
-                    ? session.source(zone.source()).map(Source::name).orElse("All sources")
-                    : zoneName(session, zone);
+            String key = bySource ? zone.source() : zone.id();
+            names.put(
+                    key,
+                    bySource
+                            ? session.source(zone.source()).map(Source::name).orElse("All sources")
+                            : zoneName(session, zone));
             if (clip.size() > 0) {
-                piles.merge(name, clip, Clips::over);
+                piles.merge(key, clip, Clips::over);
             }
         }
         List<Sorting.Pile> named = new ArrayList<>();
-        piles.forEach((name, clip) -> named.add(new Sorting.Pile(
-                name,
+        piles.forEach((key, clip) -> named.add(new Sorting.Pile(
+                names.get(key),
                 track.playsOn().isEmpty()
                         ? clip
                         : Clips.byDevice(clip).values().stream().findFirst().orElse(clip))));

@@ -5,7 +5,6 @@ import dibble.time.Clock;
 import dibble.time.TempoMap;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 
 /**
@@ -106,11 +105,6 @@ public final class ClockSender implements AutoCloseable {
     @Override
     public void close() {
         stopping = true;
-        LockSupport.unpark(thread);
-        try {
-            thread.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        Waiting.end(thread);
     }
 }

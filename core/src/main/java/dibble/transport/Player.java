@@ -4,7 +4,6 @@ import dibble.midi.ShortMessage;
 import dibble.time.Clock;
 import java.util.Arrays;
 import java.util.List;
-import java.util.concurrent.locks.LockSupport;
 
 /**
  * Plays a {@link Timeline} on a thread of its own, each event at its time. When it is stopped it ends the notes and
@@ -151,11 +150,6 @@ public final class Player implements AutoCloseable {
     @Override
     public void close() {
         stopping = true;
-        LockSupport.unpark(thread);
-        try {
-            thread.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        Waiting.end(thread);
     }
 }

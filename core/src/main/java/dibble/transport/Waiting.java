@@ -25,4 +25,14 @@ final class Waiting {
         }
         return !stopping.getAsBoolean();
     }
+
+    /** Wakes a thread that was told to stop, and returns when it has. */
+    static void end(Thread thread) {
+        LockSupport.unpark(thread);
+        try {
+            thread.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
 }

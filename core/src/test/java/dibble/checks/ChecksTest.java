@@ -301,4 +301,22 @@ class ChecksTest {
                 .allSatisfy(code -> assertThat(Checks.about(code)).endsWith("."));
         assertThatThrownBy(() -> Checks.about("nothing")).hasMessageContaining("check nothing (expected one of");
     }
+
+    @Test
+    void aSourcesTrackAndItsPartsRecordTheSame() {
+        Session session = good().withTracks(List.of(
+                Track.of("a", "A", HARP),
+                Track.of("all", "All", new Track.OfSource("larkspur")),
+                Track.of("high", "High", new Track.OfZone("high")),
+                Track.of("low", "Low", new Track.OfZone("low")),
+                Track.of("sorted", "Sorted", new Track.Nothing())));
+        Performance both = Performance.NEW.withArmed("a", true).withArmed("all", true);
+        assertThat(Checks.find(Set.of("twice-recorded"), session, both, Live.UNKNOWN))
+                .extracting(Finding::ids)
+                .containsExactly(List.of("a", "all"));
+        Performance apart =
+                Performance.NEW.withArmed("a", true).withArmed("low", true).withArmed("sorted", true);
+        assertThat(Checks.find(Set.of("twice-recorded"), session, apart, Live.UNKNOWN))
+                .isEmpty();
+    }
 }

@@ -9,6 +9,7 @@ import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Printer;
+import dibble.recording.Sorting;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
@@ -146,5 +147,43 @@ class TakeEditsTest {
         assertThat(TakeEdits.delete(over, "take-2").takes()).hasSize(1);
         assertThat(TakeEdits.rename(over, "take-2", "Verse").takes().get(1).name())
                 .isEqualTo("Verse");
+    }
+
+    private Session recorded() {
+        return TakeEdits.keep(
+                demo, performance, take(List.of(new Take.Mark(0, 0, demo.routing(performance))), new Random(11)));
+    }
+
+    @Test
+    void whatWasPlayedIsSortedByTheZonesOfNow() {
+        Session session = Edits.cutZone(recorded(), "celesta", "celesta-high", 62);
+        Track track = session.trackOf(CELESTA).orElseThrow();
+        Sorting byZone = TakeEdits.sortingByZone(session, performance, track, false);
+        assertThat(byZone.piles()).extracting(Sorting.Pile::name).containsExactly("Celesta", "Celesta");
+        assertThat(byZone.piles().stream().mapToInt(Sorting.Pile::notes).sum()).isEqualTo(track.noteCount());
+        Sorting bySource = TakeEdits.sortingByZone(session, performance, track, true);
+        assertThat(bySource.piles()).extracting(Sorting.Pile::name).containsExactly("Larkspur 73");
+        Session without = TakeEdits.delete(session, "take-1");
+        assertThat(TakeEdits.sortingByZone(without, performance, track, false).warning())
+                .isNotEmpty();
+    }
+
+    @Test
+    void whatComesOfSortingIsPlayedWhereTheTrackWas() {
+        Session session = recorded();
+        Track track = session.trackOf(CELESTA).orElseThrow();
+        Sorting sorting = TakeEdits.sorting(session, track, Sorting.How.by(Sorting.By.RANGE));
+        Session sorted = TakeEdits.sort(session, track, sorting);
+        int place = session.tracks().indexOf(track);
+        List<Track> more = sorted.tracks().subList(place + 1, place + 3);
+        assertThat(more).allSatisfy(it -> {
+            assertThat(it.input()).isEqualTo(new Track.Nothing());
+            assertThat(it.playsOn()).contains(CELESTA);
+        });
+        assertThat(more.stream().mapToInt(Track::noteCount).sum()).isEqualTo(track.noteCount());
+        // The original is there, and recording does not touch what was sorted.
+        assertThat(sorted.tracks()).contains(track);
+        Session again = TakeEdits.choose(sorted, "take-1");
+        assertThat(again.tracks()).containsAll(more);
     }
 }

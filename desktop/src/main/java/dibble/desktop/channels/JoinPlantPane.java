@@ -11,16 +11,15 @@ import java.util.stream.Collectors;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
 /** Leads a row of channels to a row of parts: asks for the firsts and a step, shows the outcome, then does it. */
 final class JoinPlantPane extends VBox {
     private final ChannelsPresenter presenter;
-    private final ComboBox<Form.Choice> from = box("join-plant-from", "the first channel");
-    private final ComboBox<Form.Choice> first = box("join-plant-first", "the sound for it");
-    private final ComboBox<Form.Choice> step = box("join-plant-step", "how many sounds on for each next channel");
+    private final ComboBox<Form.Choice> from = Cards.box("join-plant-from", "the first channel");
+    private final ComboBox<Form.Choice> first = Cards.box("join-plant-first", "the sound for it");
+    private final ComboBox<Form.Choice> step = Cards.box("join-plant-step", "how many sounds on for each next channel");
     private final Label preview = new Label();
     private final Button plant;
     private List<Arrival> arrivals = List.of();
@@ -52,26 +51,12 @@ final class JoinPlantPane extends VBox {
                 Cards.button("join-plant-cancel", "Cancel", this::close));
         line.getStyleClass().add("card-line");
         getChildren().addAll(line, preview);
-        setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                close();
-                event.consume();
-            }
-        });
+        Cards.onEscape(this, this::close);
         close();
     }
 
-    private static ComboBox<Form.Choice> box(String id, String name) {
-        ComboBox<Form.Choice> box = new ComboBox<>();
-        box.setId(id);
-        box.setAccessibleText(name);
-        box.getStyleClass().add("gear-choice");
-        return box;
-    }
-
     void close() {
-        setVisible(false);
-        setManaged(false);
+        Cards.show(this, false);
     }
 
     void ask(ChannelChart chart) {
@@ -90,8 +75,7 @@ final class JoinPlantPane extends VBox {
         from.getSelectionModel().selectFirst();
         first.getSelectionModel().selectFirst();
         step.getSelectionModel().selectFirst();
-        setVisible(true);
-        setManaged(true);
+        Cards.show(this, true);
         from.requestFocus();
         showPreview();
     }

@@ -18,7 +18,6 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
@@ -30,11 +29,11 @@ final class MakePane extends VBox {
     private final ControlsPresenter presenter;
     private final Consumer<String> done;
     private final Label title = Cards.strong("");
-    private final ComboBox<Form.Choice> source = box("make-source", "whose control it is");
+    private final ComboBox<Form.Choice> source = Cards.box("make-source", "whose control it is");
     private final TextField number = new TextField();
     private final Label name = Cards.soft("or move it now");
-    private final ComboBox<Form.Choice> from = box("fade-from", "the sound at the low end");
-    private final ComboBox<Form.Choice> to = box("fade-to", "the sound at the high end");
+    private final ComboBox<Form.Choice> from = Cards.box("fade-from", "the sound at the low end");
+    private final ComboBox<Form.Choice> to = Cards.box("fade-to", "the sound at the high end");
     private final TextField aim = new TextField();
     private final FlowPane parts = new FlowPane(4, 4);
     private final FlowPane fading;
@@ -84,26 +83,12 @@ final class MakePane extends VBox {
                         many,
                         control,
                         new FlowPane(8, 6, make, Cards.button("make-control-cancel", "Cancel", this::close)));
-        setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                close();
-                event.consume();
-            }
-        });
+        Cards.onEscape(this, this::close);
         close();
     }
 
-    private static ComboBox<Form.Choice> box(String id, String name) {
-        ComboBox<Form.Choice> box = new ComboBox<>();
-        box.setId(id);
-        box.setAccessibleText(name);
-        box.getStyleClass().add("gear-choice");
-        return box;
-    }
-
     void close() {
-        setVisible(false);
-        setManaged(false);
+        Cards.show(this, false);
     }
 
     void askFade() {
@@ -117,8 +102,8 @@ final class MakePane extends VBox {
     private void open(boolean fade, String words) {
         fades = fade;
         title.setText(words);
-        show(fading, fade);
-        show(many, !fade);
+        Cards.show(fading, fade);
+        Cards.show(many, !fade);
         source.getItems()
                 .setAll(desk.session().sources().stream()
                         .map(it -> new Form.Choice(it.id(), it.name()))
@@ -137,7 +122,7 @@ final class MakePane extends VBox {
         parts.getChildren().setAll(all.stream().map(MakePane::partSwitch).toList());
         number.setText(String.valueOf(FIRST_SLIDER));
         aim.setText(String.valueOf(ControlEdits.EXPRESSION));
-        show(this, true);
+        Cards.show(this, true);
         number.requestFocus();
         check();
     }
@@ -155,11 +140,6 @@ final class MakePane extends VBox {
         button.setId("many-" + part.value().toString().replace('/', '-'));
         button.setUserData(part.value());
         return button;
-    }
-
-    private static void show(javafx.scene.Node node, boolean on) {
-        node.setVisible(on);
-        node.setManaged(on);
     }
 
     /** A control was moved: while this is open, that is the one. */

@@ -12,7 +12,6 @@ import java.util.stream.IntStream;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
@@ -33,12 +32,7 @@ final class PlantPane extends VBox {
     PlantPane(GearPresenter presenter) {
         this.presenter = presenter;
         close();
-        setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                close();
-                event.consume();
-            }
-        });
+        Cards.onEscape(this, this::close);
     }
 
     void close() {

@@ -1,5 +1,6 @@
 package dibble.desktop.live;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
@@ -17,7 +18,6 @@ import dibble.time.Clock;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.Optional;
-import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -162,18 +162,13 @@ public final class LiveLine extends VBox {
     }
 
     private void showPanels() {
-        show(passed, showPassed.isSelected());
-        show(why, showWhy.isSelected());
-        show(passed.getParent(), showPassed.isSelected() || showWhy.isSelected());
-        show(playing, !fold.isSelected());
+        Cards.show(passed, showPassed.isSelected());
+        Cards.show(why, showWhy.isSelected());
+        Cards.show(passed.getParent(), showPassed.isSelected() || showWhy.isSelected());
+        Cards.show(playing, !fold.isSelected());
         passed.show();
         why.show();
         stale = true;
-    }
-
-    private static void show(Node node, boolean on) {
-        node.setVisible(on);
-        node.setManaged(on);
     }
 
     /** Answers why? of what was played last. */

@@ -3,7 +3,6 @@ package dibble.desktop.live;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
-import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
@@ -34,17 +33,12 @@ final class WhyLine extends HBox {
         line = next;
         mark.setText(line.sounds() ? "●" : "○");
         mark.getStyleClass().setAll("label", line.sounds() ? "arrow" : "quiet");
-        show(chip, !line.channel().isEmpty());
+        Cards.show(chip, !line.channel().isEmpty());
         chip.show(line.colour(), line.channel());
-        show(name, line.thing() != null);
+        Cards.show(name, line.thing() != null);
         name.setId(line.thing() == null ? null : "why-" + line.thing().id());
         name.setText(line.name());
         text.setText(line.text());
         text.getStyleClass().setAll("label", line.sounds() ? "plain" : "quiet");
-    }
-
-    private static void show(Node node, boolean on) {
-        node.setVisible(on);
-        node.setManaged(on);
     }
 }

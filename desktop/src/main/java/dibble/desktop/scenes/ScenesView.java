@@ -213,22 +213,17 @@ public final class ScenesView extends BorderPane implements View {
             cards.getChildren().setAll(nodes);
         }
         always.setText(presenter.always());
-        set(empty, scenes.isEmpty());
+        Cards.show(empty, scenes.isEmpty());
         caller.show(desk.session());
         inspector.show();
         showOthers();
         showDifferences();
     }
 
-    private static void set(Node node, boolean on) {
-        node.setVisible(on);
-        node.setManaged(on);
-    }
-
     /** The scenes that the selected one can be compared with; the next one first of all. */
     private void showOthers() {
         Optional<Scene> one = selected();
-        set(compare, one.isPresent() && desk.session().scenes().size() > 1);
+        Cards.show(compare, one.isPresent() && desk.session().scenes().size() > 1);
         if (one.isEmpty()) {
             return;
         }

@@ -11,7 +11,6 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -47,24 +46,17 @@ final class AgainPane extends VBox {
                                 6,
                                 Cards.button("route-again-do", "Print it with the zones of now", this::print),
                                 Cards.button("route-again-leave", "Leave the tracks as they are", this::close)));
-        setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                close();
-                event.consume();
-            }
-        });
+        Cards.onEscape(this, this::close);
         close();
     }
 
     void close() {
-        setVisible(false);
-        setManaged(false);
+        Cards.show(this, false);
     }
 
     void ask(Take again) {
         take = again;
-        setVisible(true);
-        setManaged(true);
+        Cards.show(this, true);
         show();
         lookup("#route-again-do").requestFocus();
     }

@@ -121,10 +121,7 @@ final class OptionsBar extends FlowPane {
     }
 
     private static ComboBox<Form.Choice> box(String id, String name, List<Form.Choice> choices) {
-        ComboBox<Form.Choice> box = new ComboBox<>();
-        box.setId(id);
-        box.setAccessibleText(name);
-        box.getStyleClass().add("gear-choice");
+        ComboBox<Form.Choice> box = Cards.box(id, name);
         box.getItems().setAll(choices);
         return box;
     }

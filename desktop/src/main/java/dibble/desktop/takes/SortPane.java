@@ -14,7 +14,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
@@ -73,22 +72,12 @@ final class SortPane extends VBox {
                         preview,
                         warning,
                         new FlowPane(6, 6, sort, Cards.button("sort-leave", "Leave it as it is", this::close)));
-        setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                close();
-                event.consume();
-            }
-        });
+        Cards.onEscape(this, this::close);
         close();
     }
 
     void close() {
-        show(this, false);
-    }
-
-    private static void show(javafx.scene.Node node, boolean on) {
-        node.setVisible(on);
-        node.setManaged(on);
+        Cards.show(this, false);
     }
 
     void ask(Track sorted) {
@@ -99,7 +88,7 @@ final class SortPane extends VBox {
                 .findFirst()
                 .ifPresent(by::setValue);
         at.setNote(60, desk.session().middleC());
-        show(this, true);
+        Cards.show(this, true);
         show();
         by.requestFocus();
     }
@@ -119,9 +108,9 @@ final class SortPane extends VBox {
         }
         Object what = by.getValue().value();
         boolean range = what == Sorting.By.RANGE;
-        show(at, range);
-        show(from, range);
-        show(drums, what == Sorting.By.KEY || what == Sorting.By.CHANNEL_AND_KEY);
+        Cards.show(at, range);
+        Cards.show(from, range);
+        Cards.show(drums, what == Sorting.By.KEY || what == Sorting.By.CHANNEL_AND_KEY);
         title.setText("Sort “" + track.name() + "”");
         Sorting sorting = presenter.sorting(track, what, at.note(), drums.isSelected());
         List<javafx.scene.Node> lines = new ArrayList<>();
@@ -136,7 +125,7 @@ final class SortPane extends VBox {
         }
         preview.getChildren().setAll(lines);
         warning.setText(sorting.warning());
-        show(warning, !sorting.warning().isEmpty());
+        Cards.show(warning, !sorting.warning().isEmpty());
         sort.setText("Sort into " + Words.count(sorting.piles().size(), "track"));
         sort.setDisable(sorting.piles().size() < 2);
         if (Objects.equals(preview.getChildren().size(), 0)) {

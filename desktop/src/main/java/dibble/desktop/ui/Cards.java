@@ -3,8 +3,11 @@ package dibble.desktop.ui;
 import dibble.checks.Finding;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -70,6 +73,31 @@ public final class Cards {
         HBox line = new HBox(8, left, space, right);
         line.getStyleClass().add("card-line");
         return line;
+    }
+
+    /** Has a node there, or not, with the room that it takes. */
+    public static void show(Node node, boolean on) {
+        node.setVisible(on);
+        node.setManaged(on);
+    }
+
+    /** Has Esc do something while the focus is in a node: leave a question, most often. */
+    public static void onEscape(Node node, Runnable leave) {
+        node.addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                leave.run();
+                event.consume();
+            }
+        });
+    }
+
+    /** A box of choices. */
+    public static ComboBox<Form.Choice> box(String id, String name) {
+        ComboBox<Form.Choice> box = new ComboBox<>();
+        box.setId(id);
+        box.setAccessibleText(name);
+        box.getStyleClass().add("gear-choice");
+        return box;
     }
 
     /** A button as wide as its words. */

@@ -1,12 +1,16 @@
 package dibble.desktop.takes;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.demo.LamplightersRound;
 import dibble.session.Document;
 import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.studio.RecordOptions;
+import dibble.time.TempoMap;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 
 class TakesPresenterTest {
@@ -21,5 +25,46 @@ class TakesPresenterTest {
         assertThat(presenter.plan()).isEqualTo("5 sources → 9 tracks, 1 part to Everything else");
         assertThat(new TakesPresenter(new Document(Session.empty("New"), Performance.NEW)).plan())
                 .isEqualTo("0 sources → 0 tracks");
+    }
+
+    @Test
+    void barsAreARangeOfTicksAndWhatIsNoneIsNot() {
+        TakesPresenter presenter = new TakesPresenter(new Document(LamplightersRound.session(), Performance.NEW));
+        long bar = TempoMap.PPQ * 4L;
+        assertThat(presenter.range("9", " 12 ")).contains(new RecordOptions.Stretch(8 * bar, 12 * bar));
+        assertThat(presenter.range("3", "3")).contains(new RecordOptions.Stretch(2 * bar, 3 * bar));
+        for (String[] wrong : new String[][] {{"4", "3"}, {"0", "2"}, {"", "2"}, {"a", "2"}, {"1", "-2"}}) {
+            assertThat(presenter.range(wrong[0], wrong[1])).isEmpty();
+        }
+    }
+
+    @Test
+    void tempoAndMeterOfTheBeginningAreSetAndWhatFollowsStays() {
+        Session session = LamplightersRound.session()
+                .withTempo(new TempoMap(
+                        List.of(new TempoMap.Tempo(0, 96), new TempoMap.Tempo(960, 60)),
+                        List.of(new TempoMap.Meter(0, 4, 4))));
+        Document document = new Document(session, Performance.NEW);
+        TakesPresenter presenter = new TakesPresenter(document);
+        presenter.setTempo(96);
+        assertThat(document.isChanged()).isFalse();
+        presenter.setTempo(72.5);
+        presenter.setMeter(6, 8);
+        assertThat(document.session().tempo().bpm(0)).isEqualTo(72.5);
+        assertThat(document.session().tempo().bpm(960)).isEqualTo(60);
+        assertThat(document.session().tempo().meter(0)).isEqualTo(new TempoMap.Meter(0, 6, 8));
+        assertThatThrownBy(() -> presenter.setTempo(1000)).isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @Test
+    void aClockIsSaidInWords() {
+        Document document = new Document(LamplightersRound.session(), Performance.NEW);
+        TakesPresenter presenter = new TakesPresenter(document);
+        assertThat(presenter.clockWords(0)).isEqualTo("Clock…");
+        presenter.setClock(plan -> plan.withTo("stand-in:teasel", true));
+        assertThat(presenter.clockWords(0)).isEqualTo("Clock: to 1 port");
+        presenter.setClock(plan -> plan.withFrom("stand-in:teasel"));
+        assertThat(presenter.clockWords(119.97)).isEqualTo("Clock: follows Teasel, 120.0");
+        assertThat(presenter.clockOutputs(List.of("machine:x"))).contains("machine:x", "stand-in:teasel");
     }
 }
