@@ -182,7 +182,9 @@ public final class SessionFile {
             zip.setLevel(Deflater.BEST_SPEED);
             put(zip, SESSION, SessionWriter.bytes(session, performance));
             for (Take take : session.takes()) {
-                put(zip, SessionWriter.takeFile(take), TakeLines.write(take, session.tempo()));
+                zip.putNextEntry(new ZipEntry(SessionWriter.takeFile(take)));
+                TakeLines.write(take, session.tempo(), zip);
+                zip.closeEntry();
             }
             for (Track track : session.tracks()) {
                 put(

@@ -11,10 +11,10 @@ import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
 import java.nio.channels.OverlappingFileLockException;
-import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -131,8 +131,14 @@ public final class SessionJournal implements AutoCloseable {
     }
 
     private void write() {
+        // Before the state is taken: what was kept by then is in it.
+        List<Path> ended = new ArrayList<>();
+        for (Path path = takes.pollKept(); path != null; path = takes.pollKept()) {
+            ended.add(path);
+        }
         State state = next.getAndSet(null);
         if (state == null) {
+            ended.forEach(takes::kept);
             return;
         }
         try {
@@ -155,35 +161,14 @@ public final class SessionJournal implements AutoCloseable {
             AtomicFile.write(
                     where.resolve(ABOUT), JSON.writeValueAsBytes(Map.of("file", state.file == null ? "" : state.file)));
             AtomicFile.write(where.resolve(SESSION), SessionWriter.bytes(state.session, state.performance));
-            dropRecordingsOf(where, state.session.takes().size());
+            for (Path path : ended) {
+                Files.deleteIfExists(path);
+            }
             trouble = null;
         } catch (IOException e) {
+            ended.forEach(takes::kept);
             trouble = "What is not saved cannot be kept in " + parent + ": " + e.getMessage();
             LOG.warn(trouble);
-        }
-    }
-
-    /** A recording that the session has as a take needs no file of its own any more. */
-    private void dropRecordingsOf(Path where, int takeCount) throws IOException {
-        if (takeCount == 0) {
-            return;
-        }
-        try (DirectoryStream<Path> files = Files.newDirectoryStream(where, "recording-*.jsonl")) {
-            for (Path file : files) {
-                if (isEnded(file)) {
-                    Files.deleteIfExists(file);
-                }
-            }
-        }
-    }
-
-    /** Whether the last line of a recording says that it is complete. */
-    private static boolean isEnded(Path file) throws IOException {
-        try (FileChannel in = FileChannel.open(file)) {
-            long size = in.size();
-            byte[] tail = new byte[(int) Math.min(64, size)];
-            in.read(java.nio.ByteBuffer.wrap(tail), size - tail.length);
-            return new String(tail, java.nio.charset.StandardCharsets.US_ASCII).endsWith("\"end\":true}\n");
         }
     }
 
@@ -196,7 +181,7 @@ public final class SessionJournal implements AutoCloseable {
     }
 
     private synchronized void clear() {
-        if (folder == null || next.get() != null) {
+        if (folder == null || next.get() != null || takes.isOpen()) {
             return;
         }
         try {

@@ -9,6 +9,8 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -28,7 +30,13 @@ public class TakeJournal {
 
     private final Supplier<Path> folder;
     private final Supplier<TempoMap> tempo;
+    private final Queue<Path> kept = new ConcurrentLinkedQueue<>();
     private OutputStream file;
+    private Path path;
+
+    /** Whether a recording is written, or is about to be: its folder must stay. */
+    private volatile boolean open;
+
     private TakeLines lines;
     private int number;
     private volatile String trouble;
@@ -55,8 +63,10 @@ public class TakeJournal {
     public void begin(long start) {
         close();
         trouble = null;
+        open = true;
         Path where = folder.get();
         if (where == null) {
+            open = false;
             return;
         }
         try {
@@ -66,6 +76,7 @@ public class TakeJournal {
                 next = where.resolve("recording-" + ++number + ".jsonl");
             }
             file = new FileOutputStream(next.toFile());
+            path = next;
             lines = new TakeLines(file);
             lines.begin(tempo.get(), start);
         } catch (IOException e) {
@@ -84,8 +95,13 @@ public class TakeJournal {
         }
     }
 
-    /** Ends the journal of a take; the file stays until the session that has the take is in the journal too. */
-    public void end(long length) {
+    /**
+     * Ends the journal of a take; the file stays until the session that has the take is in the journal too.
+     *
+     * @return the file, for {@link #kept}; null where there is none
+     */
+    public Path end(long length) {
+        Path ended = file == null ? null : path;
         if (file != null) {
             try {
                 lines.end(length);
@@ -94,6 +110,23 @@ public class TakeJournal {
             }
         }
         close();
+        return ended;
+    }
+
+    /** A take is in the session now: its file goes when that session has been written. Any thread. */
+    public void kept(Path ended) {
+        if (ended != null) {
+            kept.add(ended);
+        }
+    }
+
+    /** The next file whose take was in the session when this was asked; null for none. */
+    Path pollKept() {
+        return kept.poll();
+    }
+
+    boolean isOpen() {
+        return open;
     }
 
     private void fail(Path where, IOException e) {
@@ -112,5 +145,6 @@ public class TakeJournal {
             }
             file = null;
         }
+        open = false;
     }
 }

@@ -52,11 +52,15 @@ final class TakeLines {
 
     static byte[] write(Take take, TempoMap tempo) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream(1 << 16);
+        write(take, tempo, out);
+        return out.toByteArray();
+    }
+
+    static void write(Take take, TempoMap tempo, OutputStream out) throws IOException {
         TakeLines lines = new TakeLines(out);
         lines.begin(tempo, take.start());
         lines.follow(take.log(), take.sources(), take.marks());
         lines.end(take.length());
-        return out.toByteArray();
     }
 
     /** Writes what comes before all events. */

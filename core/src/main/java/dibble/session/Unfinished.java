@@ -105,7 +105,11 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
                     "Take " + id.substring(id.indexOf('-') + 1),
                     Files.readAllBytes(recording),
                     recording.getFileName().toString());
-            if (take.log().size() > 0) {
+            // It was written twice where the end came between the one and the other.
+            boolean there = session.takes().stream()
+                    .anyMatch(other -> other.length() == take.length()
+                            && other.log().size() == take.log().size());
+            if (take.log().size() > 0 && !there) {
                 session = TakeEdits.keep(session, opened.performance(), TakeEdits.closed(take));
             }
         }

@@ -8,6 +8,7 @@ import dibble.routing.Routing;
 import dibble.session.TakeEdits;
 import dibble.session.TakeJournal;
 import dibble.time.Clock;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Queue;
 import java.util.Set;
@@ -28,7 +29,7 @@ final class Recorder implements AutoCloseable {
     private static final long BETWEEN_WRITES = TimeUnit.MILLISECONDS.toNanos(100);
 
     /** A take that is complete, with the tracks printed from it. */
-    record Finished(Take take, Printer printer, TakeEdits.Onto onto) {}
+    record Finished(Take take, Printer printer, TakeEdits.Onto onto, Path journal) {}
 
     private interface Request {
         /** @param scene the slot of the scene that is active at this point, or -1 */
@@ -122,7 +123,7 @@ final class Recorder implements AutoCloseable {
                             (plan, sources, routing) ->
                                     new Recording(plan, sources, new Printer(printed, taking), routing));
             if (kept != null) {
-                finished.add(new Finished(kept.finish(stamp), kept.printer(), TakeEdits.Onto.INSTEAD));
+                finished.add(new Finished(kept.finish(stamp), kept.printer(), TakeEdits.Onto.INSTEAD, null));
             }
         });
     }
@@ -135,9 +136,8 @@ final class Recorder implements AutoCloseable {
     private void finish(long stamp) {
         Recording done = recording;
         Take take = done.finish(stamp);
-        finished.add(new Finished(take, done.printer(), onto));
         journal.follow(take.log(), take.sources(), take.marks());
-        journal.end(take.length());
+        finished.add(new Finished(take, done.printer(), onto, journal.end(take.length())));
         backlog.clear();
         recording = null;
     }

@@ -63,6 +63,7 @@ public final class Studio implements AutoCloseable {
 
     private final Clock clock;
     private final Document document;
+    private final TakeJournal journal;
     private final Devices devices;
     private final Slots slots = new Slots();
     private final Engine engine;
@@ -116,6 +117,7 @@ public final class Studio implements AutoCloseable {
     public Studio(Clock clock, Devices devices, Document document, TakeJournal journal) {
         this.clock = clock;
         this.document = document;
+        this.journal = journal;
         this.devices = devices;
         engine = new Engine(clock);
         recorder = new Recorder(clock, engine.recorderRing(), journal);
@@ -756,6 +758,7 @@ public final class Studio implements AutoCloseable {
         Take take = done.take().named(id, "Take " + id.substring(id.indexOf('-') + 1));
         document.edit(
                 "recording of " + take.name(), session -> TakeEdits.keep(session, take, done.printer(), done.onto()));
+        journal.kept(done.journal());
     }
 
     /** How many (port, channel, note) sound at this point of the order of events. */

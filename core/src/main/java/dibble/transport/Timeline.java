@@ -3,8 +3,9 @@ package dibble.transport;
 import dibble.midi.MidiTrack;
 import dibble.recording.Chase;
 import dibble.time.TempoMap;
+import java.util.Comparator;
 import java.util.List;
-import java.util.stream.IntStream;
+import java.util.PriorityQueue;
 import java.util.stream.Stream;
 
 /** Channel messages of several lanes in the order of their time, in flat arrays. Immutable. */
@@ -27,34 +28,49 @@ public final class Timeline {
      * @param tempo how ticks become time
      */
     public static Timeline of(List<MidiTrack> tracks, TempoMap tempo) {
-        int[] offsets = new int[tracks.size() + 1];
-        for (int i = 0; i < tracks.size(); i++) {
-            offsets[i + 1] = offsets[i] + tracks.get(i).size();
+        int[] at = new int[tracks.size()];
+        int count = 0;
+        PriorityQueue<Integer> next = new PriorityQueue<>(
+                Comparator.<Integer>comparingLong(lane -> tracks.get(lane).tick(at[lane]))
+                        .thenComparing(lane -> lane));
+        for (int lane = 0; lane < at.length; lane++) {
+            count += channelMessages(tracks.get(lane));
+            if (findMessage(tracks.get(lane), at, lane)) {
+                next.add(lane);
+            }
         }
-        int[] laneOf = new int[offsets[tracks.size()]];
-        for (int i = 0; i < tracks.size(); i++) {
-            java.util.Arrays.fill(laneOf, offsets[i], offsets[i + 1], i);
+        long[] nanos = new long[count];
+        int[] lanes = new int[count];
+        int[] messages = new int[count];
+        for (int i = 0; i < count; i++) {
+            int lane = next.poll();
+            MidiTrack track = tracks.get(lane);
+            nanos[i] = tempo.nanos(track.tick(at[lane]));
+            lanes[i] = lane;
+            messages[i] = track.message(at[lane]);
+            at[lane]++;
+            if (findMessage(track, at, lane)) {
+                next.add(lane);
+            }
         }
-        int[] order = IntStream.range(0, laneOf.length)
-                .filter(e -> tracks.get(laneOf[e]).isChannelMessage(e - offsets[laneOf[e]]))
-                .boxed()
-                .sorted((a, b) -> Long.compare(
-                        tracks.get(laneOf[a]).tick(a - offsets[laneOf[a]]),
-                        tracks.get(laneOf[b]).tick(b - offsets[laneOf[b]])))
-                .mapToInt(Integer::intValue)
-                .toArray();
-        long[] nanos = new long[order.length];
-        int[] lanes = new int[order.length];
-        int[] messages = new int[order.length];
         long end = tracks.stream().mapToLong(MidiTrack::endTick).max().orElse(0);
-        for (int i = 0; i < order.length; i++) {
-            lanes[i] = laneOf[order[i]];
-            MidiTrack track = tracks.get(lanes[i]);
-            int at = order[i] - offsets[lanes[i]];
-            nanos[i] = tempo.nanos(track.tick(at));
-            messages[i] = track.message(at);
-        }
         return new Timeline(nanos, lanes, messages, tempo.nanos(end));
+    }
+
+    private static int channelMessages(MidiTrack track) {
+        int count = 0;
+        for (int i = 0; i < track.size(); i++) {
+            count += track.isChannelMessage(i) ? 1 : 0;
+        }
+        return count;
+    }
+
+    /** Goes on to the next channel message of a lane; false where there is none. */
+    private static boolean findMessage(MidiTrack track, int[] at, int lane) {
+        while (at[lane] < track.size() && !track.isChannelMessage(at[lane])) {
+            at[lane]++;
+        }
+        return at[lane] < track.size();
     }
 
     /**

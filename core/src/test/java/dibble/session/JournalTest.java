@@ -172,9 +172,14 @@ class JournalTest {
             journal.sync();
             journal.takes().begin(0);
             journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
-            journal.takes().end(6_000_000_000L);
+            Path ended = journal.takes().end(6_000_000_000L);
+            // Until the session that has it is written, its file stays.
+            journal.changed(demo.withName("Edited"), Performance.NEW, null);
+            journal.sync();
+            assertThat(ended).exists();
             Take take = new Take("take-1", "Take 1", List.of("larkspur", "tansy"), log(8), marks(), 6_000_000_000L);
             journal.changed(TakeEdits.keep(demo, Performance.NEW, take), Performance.NEW, null);
+            journal.takes().kept(ended);
             journal.sync();
             assertThat(Unfinished.find(leftBehind()).get(0).recordings()).isEmpty();
         }
