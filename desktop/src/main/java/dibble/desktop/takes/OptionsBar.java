@@ -57,6 +57,7 @@ final class OptionsBar extends FlowPane {
     private final MenuButton clock = new MenuButton("Clock…");
     private final Button keep;
     private boolean showing;
+    private long shownPlace = -1;
 
     OptionsBar(Desk desk, TakesPresenter presenter) {
         super(6, 4);
@@ -71,7 +72,8 @@ final class OptionsBar extends FlowPane {
         clock.setTooltip(new Tooltip("Who is sent MIDI clock, and whose is followed"));
         clock.setOnShowing(event -> showClock());
         tempo.setId("tempo");
-        tempo.setAccessibleText("tempo in quarter notes a minute");
+        tempo.setAccessibleText("tempo in quarter notes a minute, from the bar where it plays from");
+        tempo.setTooltip(new Tooltip("From the bar on where it plays from: click the ruler for another"));
         tempo.setPrefColumnCount(4);
         tempo.setOnAction(event -> setTempo());
         tempo.focusedProperty().subscribe((was, is) -> {
@@ -177,18 +179,27 @@ final class OptionsBar extends FlowPane {
 
     private void setTempo() {
         try {
-            presenter.setTempo(Double.parseDouble(tempo.getText().strip().replace(',', '.')));
+            double bpm = Double.parseDouble(tempo.getText().strip().replace(',', '.'));
+            if (bpm != desk.session().tempo().bpm(place())) {
+                presenter.setTempo(place(), bpm);
+            }
         } catch (IllegalArgumentException e) {
             desk.ask().tell("Tempo " + tempo.getText() + " (expected 5 to 999)");
         }
+        tempo.setText(number(desk.session().tempo().bpm(place())));
         show();
     }
 
     private void setMeter() {
         if (!showing && meter.getValue() != null) {
             String[] parts = ((String) meter.getValue().value()).split("/");
-            presenter.setMeter(Integer.parseInt(parts[0]), Integer.parseInt(parts[1]));
+            presenter.setMeter(place(), Integer.parseInt(parts[0]), Integer.parseInt(parts[1]));
         }
+    }
+
+    /** Tempo and meter are those of the bar where it plays from. */
+    private long place() {
+        return presenter.changeAt(desk.session().tempo().ticks(desk.studio().place()));
     }
 
     private static void choose(ComboBox<Form.Choice> box, Object value) {
@@ -200,6 +211,7 @@ final class OptionsBar extends FlowPane {
 
     void show() {
         showing = true;
+        shownPlace = desk.studio().place();
         RecordOptions options = desk.studio().options();
         TempoMap map = desk.session().tempo();
         choose(countIn, options.countIn());
@@ -217,8 +229,10 @@ final class OptionsBar extends FlowPane {
                             ? "4"
                             : String.valueOf(map.place(options.range().to() - 1).bar()));
         }
-        tempo.setText(number(map.bpm(0)));
-        TempoMap.Meter now = map.meter(0);
+        if (!tempo.isFocused()) {
+            tempo.setText(number(map.bpm(place())));
+        }
+        TempoMap.Meter now = map.meter(place());
         String text = now.beats() + "/" + now.unit();
         if (METERS.stream().noneMatch(choice -> choice.value().equals(text))
                 && meter.getItems().size() == METERS.size()) {
@@ -235,6 +249,10 @@ final class OptionsBar extends FlowPane {
 
     /** What can be kept changes while it is played. */
     void follow() {
+        if (shownPlace != desk.studio().place()) {
+            show();
+            return;
+        }
         String words = presenter.clockWords(desk.studio().followedTempo());
         if (!words.equals(clock.getText())) {
             clock.setText(words);

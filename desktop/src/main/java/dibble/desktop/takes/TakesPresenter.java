@@ -24,6 +24,7 @@ import dibble.studio.RecordOptions;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -145,29 +146,51 @@ final class TakesPresenter {
                 : Optional.of(new RecordOptions.Stretch(tempo.barStart(from), tempo.barStart(to + 1L)));
     }
 
+    /** The bar that begins at or before a tick: where a tempo or a meter can change. */
+    long changeAt(long tick) {
+        TempoMap tempo = session().tempo();
+        return tempo.barStart(tempo.place(tick).bar());
+    }
+
     /**
-     * Sets the tempo that the session begins with.
+     * Sets the tempo from a tick on, to the next change. One that is that of what is before it is no change any more.
      *
      * @throws IllegalArgumentException where there is no such tempo
      */
-    void setTempo(double bpm) {
-        List<TempoMap.Tempo> tempos = new ArrayList<>(session().tempo().tempos());
-        if (tempos.get(0).bpm() != bpm) {
-            tempos.set(0, new TempoMap.Tempo(0, bpm));
-            document.edit(
-                    "tempo",
-                    session -> session.withTempo(
-                            new TempoMap(tempos, session.tempo().meters())));
+    void setTempo(long tick, double bpm) {
+        TempoMap now = session().tempo();
+        TempoMap.Tempo change = new TempoMap.Tempo(tick, bpm);
+        List<TempoMap.Tempo> tempos = new ArrayList<>(now.tempos());
+        tempos.removeIf(tempo -> tempo.at() == tick);
+        if (tick == 0 || before(tempos, tick).bpm() != bpm) {
+            tempos.add(change);
         }
+        tempos.sort(Comparator.comparingLong(TempoMap.Tempo::at));
+        document.edit("tempo", session -> session.withTempo(new TempoMap(tempos, now.meters())));
     }
 
-    /** Sets the meter that the session begins with. */
-    void setMeter(int beats, int unit) {
-        List<TempoMap.Meter> meters = new ArrayList<>(session().tempo().meters());
-        meters.set(0, new TempoMap.Meter(0, beats, unit));
-        document.edit(
-                "meter",
-                session -> session.withTempo(new TempoMap(session.tempo().tempos(), meters)));
+    private static TempoMap.Tempo before(List<TempoMap.Tempo> tempos, long tick) {
+        TempoMap.Tempo last = tempos.get(0);
+        for (TempoMap.Tempo tempo : tempos) {
+            last = tempo.at() < tick ? tempo : last;
+        }
+        return last;
+    }
+
+    /** Sets the meter from a tick on, to the next change. */
+    void setMeter(long tick, int beats, int unit) {
+        TempoMap now = session().tempo();
+        List<TempoMap.Meter> meters = new ArrayList<>(now.meters());
+        meters.removeIf(meter -> meter.at() == tick);
+        TempoMap.Meter last = null;
+        for (TempoMap.Meter meter : meters) {
+            last = meter.at() < tick ? meter : last;
+        }
+        if (last == null || last.beats() != beats || last.unit() != unit) {
+            meters.add(new TempoMap.Meter(tick, beats, unit));
+        }
+        meters.sort(Comparator.comparingLong(TempoMap.Meter::at));
+        document.edit("meter", session -> session.withTempo(new TempoMap(now.tempos(), meters)));
     }
 
     void setClock(UnaryOperator<ClockPlan> change) {

@@ -395,6 +395,13 @@ public final class TakesView extends StackPane implements View {
             double from = scale.xOfTick(range.from());
             g.fillRect(from, 4, scale.xOfTick(range.to()) - from, RULER - 4);
         }
+        g.setFill(desk.theme().palette().get("leaf"));
+        for (TempoMap.Tempo change : scale.tempo().tempos()) {
+            if (change.at() > 0) {
+                // A change of tempo is a mark over its bar.
+                g.fillRect(Math.round(scale.xOfTick(change.at())), 2, 10, 3);
+            }
+        }
         int step = scale.barStep();
         for (long bar = 1; bar <= scale.bars(); bar += step) {
             double x = Math.round(scale.xOfTick(scale.tempo().barStart(bar)));

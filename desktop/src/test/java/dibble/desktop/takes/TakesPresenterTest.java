@@ -39,21 +39,25 @@ class TakesPresenterTest {
     }
 
     @Test
-    void tempoAndMeterOfTheBeginningAreSetAndWhatFollowsStays() {
-        Session session = LamplightersRound.session()
-                .withTempo(new TempoMap(
-                        List.of(new TempoMap.Tempo(0, 96), new TempoMap.Tempo(960, 60)),
-                        List.of(new TempoMap.Meter(0, 4, 4))));
-        Document document = new Document(session, Performance.NEW);
+    void tempoAndMeterChangeAtTheBarWhereItPlaysFrom() {
+        Document document = new Document(LamplightersRound.session(), Performance.NEW);
         TakesPresenter presenter = new TakesPresenter(document);
-        presenter.setTempo(96);
-        assertThat(document.isChanged()).isFalse();
-        presenter.setTempo(72.5);
-        presenter.setMeter(6, 8);
-        assertThat(document.session().tempo().bpm(0)).isEqualTo(72.5);
-        assertThat(document.session().tempo().bpm(960)).isEqualTo(60);
-        assertThat(document.session().tempo().meter(0)).isEqualTo(new TempoMap.Meter(0, 6, 8));
-        assertThatThrownBy(() -> presenter.setTempo(1000)).isInstanceOf(IllegalArgumentException.class);
+        long bar = TempoMap.PPQ * 4L;
+        assertThat(presenter.changeAt(bar + 500)).isEqualTo(bar);
+        presenter.setTempo(0, 72.5);
+        presenter.setTempo(2 * bar, 120);
+        presenter.setMeter(4 * bar, 6, 8);
+        TempoMap tempo = document.session().tempo();
+        assertThat(tempo.bpm(bar)).isEqualTo(72.5);
+        assertThat(tempo.bpm(2 * bar)).isEqualTo(120);
+        assertThat(tempo.meter(bar)).isEqualTo(new TempoMap.Meter(0, 4, 4));
+        assertThat(tempo.meter(5 * bar)).isEqualTo(new TempoMap.Meter(4 * bar, 6, 8));
+        // One that is that of what is before it is no change any more.
+        presenter.setTempo(2 * bar, 72.5);
+        presenter.setMeter(4 * bar, 4, 4);
+        assertThat(document.session().tempo().tempos()).hasSize(1);
+        assertThat(document.session().tempo().meters()).hasSize(1);
+        assertThatThrownBy(() -> presenter.setTempo(0, 1000)).isInstanceOf(IllegalArgumentException.class);
     }
 
     @Test
