@@ -183,7 +183,9 @@ public final class SessionFile {
             put(zip, SESSION, SessionWriter.bytes(session, performance));
             for (Take take : session.takes()) {
                 zip.putNextEntry(new ZipEntry(SessionWriter.takeFile(take)));
-                TakeLines.write(take, session.tempo(), zip);
+                try (Handover packed = new Handover(zip)) {
+                    TakeLines.write(take, session.tempo(), packed);
+                }
                 zip.closeEntry();
             }
             for (Track track : session.tracks()) {

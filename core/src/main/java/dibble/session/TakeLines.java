@@ -17,9 +17,8 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 
 /**
  * A take as JSON Lines: a line for each event, each routing and each tempo, and one for the end. An instance writes the
@@ -38,6 +37,16 @@ final class TakeLines {
                     .build())
             .build());
 
+    /** The pieces of an event's line, between its numbers. */
+    private static final byte[] T = ascii("{\"t\":");
+
+    private static final byte[] N = ascii(",\"n\":");
+    private static final byte[] FROM = ascii(",\"from\":\"");
+    private static final byte[] M = ascii("\",\"m\":[");
+    private static final byte[] TAIL = ascii("]}");
+    private static final byte[] ECHO_TAIL = ascii("],\"echo\":true}");
+    private static final int MOST_DIGITS = 18;
+
     private final OutputStream out;
     private final byte[] block = new byte[BLOCK];
     private int filled;
@@ -48,6 +57,10 @@ final class TakeLines {
     /** @param out is given whole lines, by {@link #flush} */
     TakeLines(OutputStream out) {
         this.out = out;
+    }
+
+    private static byte[] ascii(String text) {
+        return text.getBytes(StandardCharsets.US_ASCII);
     }
 
     static byte[] write(Take take, TempoMap tempo) throws IOException {
@@ -77,9 +90,7 @@ final class TakeLines {
     /** Writes what has come to a take since the last call. */
     void follow(EventLog log, List<String> sources, List<Take.Mark> all) throws IOException {
         if (names.size() != sources.size()) {
-            names = sources.stream()
-                    .map(id -> ("\"from\":\"" + id + "\",\"m\":[").getBytes(StandardCharsets.US_ASCII))
-                    .toList();
+            names = sources.stream().map(TakeLines::ascii).toList();
         }
         int size = log.size();
         for (; events <= size; events++) {
@@ -101,12 +112,13 @@ final class TakeLines {
         if (filled > BLOCK - LONGEST_EVENT) {
             flush();
         }
-        put("{\"t\":".getBytes(StandardCharsets.US_ASCII));
+        put(T);
         number(log.stamp(i));
         put(N);
         number(i);
-        block[filled++] = ',';
+        put(FROM);
         put(names.get(log.source(i)));
+        put(M);
         int message = log.message(i);
         int length = ShortMessage.length(ShortMessage.status(message));
         for (int b = 0; b < length; b++) {
@@ -115,12 +127,9 @@ final class TakeLines {
             }
             number(message >>> 8 * b & 0xFF);
         }
-        put(log.isEcho(i) ? ECHO_END : EVENT_END);
+        put(log.isEcho(i) ? ECHO_TAIL : TAIL);
+        block[filled++] = '\n';
     }
-
-    private static final byte[] N = ",\"n\":".getBytes(StandardCharsets.US_ASCII);
-    private static final byte[] EVENT_END = "]}\n".getBytes(StandardCharsets.US_ASCII);
-    private static final byte[] ECHO_END = "],\"echo\":true}\n".getBytes(StandardCharsets.US_ASCII);
 
     private void number(long value) {
         int digits = 1;
@@ -170,12 +179,17 @@ final class TakeLines {
     private static final class Reading {
         private final String file;
         private final boolean cutOff;
-        private final Map<String, Integer> numbers = new LinkedHashMap<>();
+        private final List<byte[]> names = new ArrayList<>();
         private final EventLog log = new EventLog();
         private final List<Take.Mark> marks = new ArrayList<>();
         private final int[] values = new int[4];
         private long length;
         private long start;
+
+        /** The line that is read, from 1, and the place in it. */
+        private int number;
+
+        private int at;
 
         Reading(String file, boolean cutOff) {
             this.file = file;
@@ -189,31 +203,123 @@ final class TakeLines {
                     end--;
                 }
             }
-            JsonParser parser = null;
-            try {
-                parser = JSON.getFactory().createParser(bytes, 0, end);
-                while (parser.nextToken() != null) {
-                    line(parser);
+            int from = 0;
+            while (from < end) {
+                number++;
+                int to = from;
+                while (to < end && bytes[to] != '\n') {
+                    to++;
                 }
-                parser.close();
-            } catch (JsonProcessingException e) {
-                throw new SessionFormatException(file + ", line "
-                        + (e.getLocation() == null ? 1 : e.getLocation().getLineNr()) + ": not JSON: "
-                        + SessionReader.firstLine(e.getOriginalMessage()));
-            } catch (IOException e) {
-                throw new SessionFormatException(file + ": " + e.getMessage());
+                if (!event(bytes, from, to)) {
+                    line(bytes, from, to);
+                }
+                from = to + 1;
             }
-            return new Take(id, name, List.copyOf(numbers.keySet()), log, marks, length, start);
+            List<String> sources = new ArrayList<>();
+            names.forEach(source -> sources.add(new String(source, StandardCharsets.UTF_8)));
+            return new Take(id, name, sources, log, marks, length, start);
         }
 
-        private SessionFormatException wrong(JsonParser parser, String what) {
-            return new SessionFormatException(
-                    file + ", line " + parser.currentTokenLocation().getLineNr() + ": " + what);
+        /**
+         * Reads an event as it is written here, of which a take can have a million; false where the line is anything else,
+         * though it may be an event that somebody else wrote.
+         */
+        private boolean event(byte[] bytes, int from, int to) {
+            at = from;
+            if (!skip(bytes, to, T)) {
+                return false;
+            }
+            long stamp = number(bytes, to);
+            if (stamp < 0 || !skip(bytes, to, N) || number(bytes, to) < 0 || !skip(bytes, to, FROM)) {
+                return false;
+            }
+            int name = at;
+            while (at < to
+                    && (bytes[at] >= 'a' && bytes[at] <= 'z'
+                            || bytes[at] >= '0' && bytes[at] <= '9'
+                            || bytes[at] == '-')) {
+                at++;
+            }
+            int nameEnd = at;
+            if (!skip(bytes, to, M)) {
+                return false;
+            }
+            int count = 0;
+            int message = 0;
+            do {
+                long value = number(bytes, to);
+                if (value < 0 || value > (count == 0 ? 0xEF : 0x7F) || count > 2) {
+                    return false;
+                }
+                message |= (int) value << 8 * count++;
+            } while (at < to && bytes[at++] == ',');
+            at--;
+            boolean echo = skip(bytes, to, ECHO_TAIL);
+            if (!echo && !skip(bytes, to, TAIL)
+                    || at != to
+                    || !ShortMessage.isChannelStatus(message & 0xFF)
+                    || count != ShortMessage.length(message & 0xFF)) {
+                return false;
+            }
+            log.add(stamp, source(bytes, name, nameEnd), message, echo);
+            length = Math.max(length, stamp);
+            return true;
+        }
+
+        private boolean skip(byte[] bytes, int to, byte[] expected) {
+            int end = at + expected.length;
+            if (end > to || !Arrays.equals(bytes, at, end, expected, 0, expected.length)) {
+                return false;
+            }
+            at = end;
+            return true;
+        }
+
+        /** A whole number; -1 where there is none, or one that is too long. */
+        private long number(byte[] bytes, int to) {
+            int first = at;
+            long value = 0;
+            while (at < to && bytes[at] >= '0' && bytes[at] <= '9') {
+                value = value * 10 + bytes[at++] - '0';
+            }
+            return at == first || at - first > MOST_DIGITS ? -1 : value;
+        }
+
+        private int source(byte[] bytes, int from, int to) {
+            for (int i = 0; i < names.size(); i++) {
+                byte[] name = names.get(i);
+                if (Arrays.equals(bytes, from, to, name, 0, name.length)) {
+                    return i;
+                }
+            }
+            names.add(Arrays.copyOfRange(bytes, from, to));
+            return names.size() - 1;
+        }
+
+        private void line(byte[] bytes, int from, int to) throws SessionFormatException {
+            try (JsonParser parser = JSON.getFactory().createParser(bytes, from, to - from)) {
+                if (parser.nextToken() != null) {
+                    line(parser);
+                }
+                if (parser.nextToken() != null) {
+                    throw wrong("more than one object (expected one on each line)");
+                }
+            } catch (JsonProcessingException e) {
+                throw wrong("not JSON: " + SessionReader.firstLine(e.getOriginalMessage()));
+            } catch (SessionFormatException e) {
+                throw e;
+            } catch (IOException e) {
+                throw wrong(SessionReader.firstLine(String.valueOf(e.getMessage())));
+            }
+        }
+
+        private SessionFormatException wrong(String what) {
+            return new SessionFormatException(file + ", line " + number + ": " + what);
         }
 
         private void line(JsonParser parser) throws IOException {
             if (parser.currentToken() != JsonToken.START_OBJECT) {
-                throw wrong(parser, "no object (expected one on each line)");
+                throw wrong("no object (expected one on each line)");
             }
             long stamp = -1;
             int bytes = -1;
@@ -232,18 +338,18 @@ final class TakeLines {
                     case "start" -> {
                         start = value == JsonToken.VALUE_NUMBER_INT ? parser.getLongValue() : -1;
                         if (start < 0) {
-                            throw wrong(parser, "start " + parser.getText() + " (expected 0 or more)");
+                            throw wrong("start " + parser.getText() + " (expected 0 or more)");
                         }
                     }
                     default -> parser.skipChildren();
                 }
             }
             if (stamp < 0) {
-                throw wrong(parser, "no time (expected \"t\", in nanoseconds)");
+                throw wrong("no time (expected \"t\", in nanoseconds)");
             }
             if (bytes >= 0) {
-                int source = numbers.computeIfAbsent(from, key -> numbers.size());
-                log.add(stamp, source, message(parser, bytes), echo);
+                byte[] name = from.getBytes(StandardCharsets.UTF_8);
+                log.add(stamp, source(name, 0, name.length), message(bytes), echo);
             } else if (routing != null) {
                 SessionReader.Read read = SessionReader.read(routing);
                 Routing inForce = read.session().routing(read.performance());
@@ -254,7 +360,7 @@ final class TakeLines {
 
         private int bytes(JsonParser parser) throws IOException {
             if (parser.currentToken() != JsonToken.START_ARRAY) {
-                throw wrong(parser, "\"m\" is no list (expected the bytes of a message)");
+                throw wrong("\"m\" is no list (expected the bytes of a message)");
             }
             int count = 0;
             while (parser.nextToken() != JsonToken.END_ARRAY) {
@@ -264,11 +370,11 @@ final class TakeLines {
             return count;
         }
 
-        private int message(JsonParser parser, int count) throws SessionFormatException {
+        private int message(int count) throws SessionFormatException {
             try {
-                return ShortMessage.parse(java.util.Arrays.copyOf(values, Math.min(4, count)));
+                return ShortMessage.parse(Arrays.copyOf(values, Math.min(4, count)));
             } catch (IllegalArgumentException e) {
-                throw wrong(parser, e.getMessage());
+                throw wrong(e.getMessage());
             }
         }
     }

@@ -184,4 +184,45 @@ class JournalTest {
             assertThat(Unfinished.find(leftBehind()).get(0).recordings()).isEmpty();
         }
     }
+
+    private static Take lines(String... lines) throws IOException {
+        return TakeLines.read("take-1", "One", String.join("\n", lines).getBytes(), "takes/take-1.jsonl");
+    }
+
+    @Test
+    void linesThatOthersWroteAreReadLikeOnesOwn() throws Exception {
+        Take take = lines(
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[144,60,80]}",
+                "{ \"n\": 1, \"m\": [128, 60, 64], \"t\": 9, \"from\": \"b\", \"more\": {\"x\": [1]} }",
+                "",
+                "{\"t\":9,\"n\":2,\"from\":\"a\",\"m\":[192,5],\"echo\":true}",
+                "{\"t\":12,\"n\":3,\"from\":\"a\",\"m\":[192,5], \"echo\":false}",
+                "{\"t\":20,\"end\":true}");
+        assertThat(take.log().size()).isEqualTo(4);
+        assertThat(take.sources()).containsExactly("b", "a");
+        assertThat(take.log().message(1)).isEqualTo(ShortMessage.noteOff(0, 60, 64));
+        assertThat(take.log().isEcho(2)).isTrue();
+        assertThat(take.log().isEcho(3)).isFalse();
+        assertThat(take.length()).isEqualTo(20);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[144,60,200]}",
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[144,60]}",
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[144,60,80,1]}",
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[240,60,80]}",
+                "{\"t\":99999999999999999999,\"n\":0,\"from\":\"b\",\"m\":[144,60,80]}",
+                "{\"n\":0,\"from\":\"b\",\"m\":[144,60,80]}",
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[144,60,80]} {}",
+                "{\"t\":5",
+                "[]"
+            })
+    void aBadLineIsSaidWithItsNumber(String bad) {
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> lines("{\"t\":1,\"tempo\":96.0}", bad))
+                .isInstanceOf(SessionFormatException.class)
+                .hasMessageStartingWith("takes/take-1.jsonl, line 2: ")
+                .hasMessageNotContaining("\n");
+    }
 }
