@@ -67,6 +67,10 @@ final class OffScreenDemo {
                 new Step(() -> position() > barStart(7) && desk.live().lastNote() != null, () -> picture("keys.png")));
         steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.GEAR)));
         steps.add(new Step(() -> position() > barStart(9), () -> picture("gear.png")));
+        steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.CHANNELS)));
+        steps.add(new Step(() -> position() > barStart(10), () -> picture("channels.png")));
+        steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.CONTROLS)));
+        steps.add(new Step(() -> position() > barStart(11), () -> picture("controls.png")));
         steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.TAKES)));
         steps.add(new Step(() -> position() > barStart(12), () -> picture("takes.png")));
         steps.add(new Step(() -> true, workbench.studio()::stop));
