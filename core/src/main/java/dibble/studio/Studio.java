@@ -2,16 +2,12 @@ package dibble.studio;
 
 import dibble.gear.Instrument;
 import dibble.midi.IdentityMessage;
-import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
 import dibble.ports.EventRing;
 import dibble.ports.Lane;
-import dibble.ports.OutputPort;
-import dibble.recording.Clips;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.routing.Destination;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.RoutingTable;
@@ -26,14 +22,10 @@ import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
 import dibble.transport.ClockFollower;
-import dibble.transport.ClockSender;
 import dibble.transport.Player;
 import dibble.transport.Timeline;
-import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
@@ -46,17 +38,10 @@ import java.util.function.IntConsumer;
  * is called on the thread that edits, which also calls {@link #pulse} regularly.
  */
 public final class Studio implements AutoCloseable {
-    private static final String PLAYBACK = "track:";
     private static final String TEST = "test:";
 
-    /** Room for a start before the first clock. */
-    private static final long CLOCK_AHEAD = TimeUnit.MILLISECONDS.toNanos(5);
-
     /** Tempos that differ less, in quarter notes a minute, are one, unevenly sent. */
-    private static final double TEMPO_APART = 0.3;
-
-    /** Clicks go on for some four hours at most. */
-    private static final long CLICK_TICKS = 4 * 3600L * 2 * TempoMap.PPQ;
+    private static final double TEMPO_APART = 1;
 
     /** How long answers are waited for: devices are slow to say who they are. */
     private static final long ANSWERS_WITHIN = TimeUnit.SECONDS.toNanos(2);
@@ -64,11 +49,11 @@ public final class Studio implements AutoCloseable {
     private final Clock clock;
     private final Document document;
     private final TakeJournal journal;
-    private final Devices devices;
     private final Slots slots = new Slots();
     private final Engine engine;
     private final Recorder recorder;
-    private final Inlet playback;
+    private final Inlet inlet;
+    private final Playback playback;
     private final PortRack ports;
     private final Runnable unlisten;
     private Routing routing;
@@ -77,13 +62,7 @@ public final class Studio implements AutoCloseable {
     /** The scene that was asked for last, or learned from the engine: a change of it comes from neither. */
     private String scene;
 
-    private Player player;
-    private int[] playing = {};
     private Player performer;
-    private Player click;
-    private ClockSender clockSender;
-    private final Map<String, OutputPort> clockPorts = new HashMap<>();
-
     /** The clock that is followed, and the port that it comes from; null for none. */
     private ClockFollower follower;
 
@@ -93,14 +72,10 @@ public final class Studio implements AutoCloseable {
     private boolean waitsToRecord;
 
     private boolean otherRan;
-    private Lane clickLane;
     private RecordOptions options = RecordOptions.PLAIN;
 
     /** Where one begins to play or record, in nanoseconds of the session. */
     private long place;
-
-    /** When the transport begins, or began, to move: at the end of a count-in. */
-    private long playsAt;
 
     private boolean stopAsked;
     private boolean recordAsked;
@@ -118,11 +93,11 @@ public final class Studio implements AutoCloseable {
         this.clock = clock;
         this.document = document;
         this.journal = journal;
-        this.devices = devices;
         engine = new Engine(clock);
         recorder = new Recorder(clock, engine.recorderRing(), journal);
-        playback = engine.openInlet();
+        inlet = engine.openInlet();
         ports = new PortRack(engine, slots, devices);
+        playback = new Playback(clock, engine, inlet, slots, ports, devices);
         unlisten = document.listen(this::follow);
         follow();
     }
@@ -214,7 +189,7 @@ public final class Studio implements AutoCloseable {
 
     /** Plays a message in the place of a source, as if it had come from its port. */
     public void playAs(String source, int message) {
-        playback.playAs(slots.source(source), message);
+        inlet.playAs(slots.source(source), message);
     }
 
     /**
@@ -226,7 +201,7 @@ public final class Studio implements AutoCloseable {
         int voice = slots.source(TEST);
         int voices = slots.sourceCount();
         engine.submit((router, stamp) -> router.openVoices(voices));
-        playback.playBack(
+        inlet.playBack(
                 voice,
                 slots.port(instrument.port()),
                 slots.instrument(instrument.id()),
@@ -305,7 +280,7 @@ public final class Studio implements AutoCloseable {
         if (recorder.recording() != null || recordAsked) {
             return Transport.RECORDING;
         }
-        return player != null && player.isPlaying() ? Transport.PLAYING : Transport.STOPPED;
+        return playback.isPlaying() ? Transport.PLAYING : Transport.STOPPED;
     }
 
     /**
@@ -313,8 +288,8 @@ public final class Studio implements AutoCloseable {
      * the performance alone plays, where that is.
      */
     public long position() {
-        if (player != null && player.isPlaying()) {
-            return player.position();
+        if (playback.isPlaying()) {
+            return playback.position();
         }
         Recording recording = recorder.recording();
         if (recording != null) {
@@ -325,14 +300,14 @@ public final class Studio implements AutoCloseable {
 
     /** How long a count-in still takes, in nanoseconds; 0 where there is none. */
     public long countsIn() {
-        return recorder.recording() == null ? 0 : Math.max(0, playsAt - clock.nanos());
+        return recorder.recording() == null ? 0 : Math.max(0, playback.movesAt() - clock.nanos());
     }
 
     /** Has playback and recording begin at a place, in nanoseconds of the session. */
     public void locate(long nanos) {
         boolean plays = transport() == Transport.PLAYING;
         if (transport() != Transport.RECORDING) {
-            stopPlayer();
+            playback.stop();
             place = Math.max(0, nanos);
             if (plays) {
                 play(place);
@@ -373,7 +348,7 @@ public final class Studio implements AutoCloseable {
             waitsToRecord = !waitsToRecord;
             return;
         }
-        stopPlayer();
+        playback.stop();
         List<Track> tracks = prepareTracks();
         TempoMap tempo = session().tempo();
         boolean punches = options.isPunching();
@@ -384,13 +359,13 @@ public final class Studio implements AutoCloseable {
         long to = punches || loops ? tempo.nanos(options.range().to()) : RecordPlan.OPEN;
         long tick = tempo.ticks(playFrom);
         long lead = Click.countIn(tempo, tick, options.countIn());
-        long begins = clock.nanos() + lead + (session().clock().to().isEmpty() ? 0 : CLOCK_AHEAD);
+        long begins = playback.soonest(session(), lead);
         RecordPlan plan =
                 new RecordPlan(begins + from - playFrom, from, to, loops, Click.halfBeat(tempo, tempo.ticks(from)));
         begin(plan, tracks);
         startPlayer(playFrom, begins, silentWhileRecording());
-        sendClock(playFrom, begins, lead);
-        startClick(tick, options.countIn(), options.click(), begins - lead);
+        playback.sendClock(session(), playFrom, begins, lead);
+        playback.startClick(tempo, tick, options.countIn(), options.click(), begins - lead);
     }
 
     private void begin(RecordPlan plan, List<Track> tracks) {
@@ -457,109 +432,22 @@ public final class Studio implements AutoCloseable {
         if (transport() != Transport.STOPPED) {
             return;
         }
-        stopPlayer();
-        long begins = clock.nanos() + (session().clock().to().isEmpty() ? 0 : CLOCK_AHEAD);
+        playback.stop();
+        long begins = playback.soonest(session(), 0);
         startPlayer(from, begins, Set.of());
-        sendClock(from, begins, 0);
+        playback.sendClock(session(), from, begins, 0);
         if (options.click()) {
-            startClick(session().tempo().ticks(from), 0, true, begins);
-        }
-    }
-
-    /** What a clip of a track is played on. */
-    private record Aim(int voice, int port, int instrument, int channel) {
-        /** Stands for the channel that the clip has. */
-        static final int OWN = -1;
-
-        int message(int played) {
-            return channel == OWN ? played : ShortMessage.onChannel(played, channel);
+            playback.startClick(session().tempo(), session().tempo().ticks(from), 0, true, begins);
         }
     }
 
     private void startPlayer(long from, long begins, Set<String> silent) {
-        Performance performance = document.performance();
-        List<MidiTrack> clips = new ArrayList<>();
-        List<Aim> aims = new ArrayList<>();
-        for (Track track : session().tracks()) {
-            boolean heard = !silent.contains(track.id())
-                    && !performance.muted().contains(track.id())
-                    && (performance.soloed().isEmpty() || performance.soloed().contains(track.id()));
-            if (heard) {
-                aim(track, clips, aims);
-            }
-        }
-        int voices = slots.sourceCount();
-        engine.submit((router, stamp) -> router.openVoices(voices));
-        playing = aims.stream().mapToInt(Aim::voice).toArray();
-        Timeline timeline = Timeline.of(clips, session().tempo());
-        boolean withOthers = follower != null && follower.isRunning();
-        Clock time = withOthers ? follower : clock;
-        player = new Player("dibble-player", time, timeline, clips.size(), options.isLooping(), (lane, message) -> {
-            Aim aim = aims.get(lane);
-            playback.playBack(aim.voice(), aim.port(), aim.instrument(), aim.message(message));
-        });
-        if (options.isLooping()) {
-            player.repeat(
-                    session().tempo().nanos(options.range().from()),
-                    session().tempo().nanos(options.range().to()));
-        }
-        playsAt = withOthers ? 0 : begins;
-        // Somebody else's time is that of the session already.
-        player.startAt(from, withOthers ? from : begins);
-    }
-
-    private void aim(Track track, List<MidiTrack> clips, List<Aim> aims) {
-        int voice = slots.source(PLAYBACK + track.id());
-        Optional<Destination> to = track.playsOn().flatMap(routing::destination);
-        if (to.isPresent()) {
-            clips.add(track.clip());
-            aims.add(new Aim(
-                    voice,
-                    slots.port(to.get().port()),
-                    slots.instrument(track.playsOn().get().instrument()),
-                    to.get().channel() - 1));
-        } else if (track.takesSeveral()) {
-            Clips.byDevice(track.clip())
-                    .forEach((id, clip) -> routing.instrument(id).ifPresent(instrument -> {
-                        clips.add(clip);
-                        aims.add(new Aim(voice, slots.port(instrument.port()), slots.instrument(id), Aim.OWN));
-                    }));
-        }
-    }
-
-    /** Has those who follow begin with the music. */
-    private void sendClock(long from, long begins, long lead) {
-        List<ClockSender.Out> outs = new ArrayList<>();
-        for (String name : session().clock().to()) {
-            clockPort(name)
-                    .ifPresent(port -> outs.add(new ClockSender.Out() {
-                        @Override
-                        public void realTime(int status) {
-                            port.sendRealTime(status);
-                        }
-
-                        @Override
-                        public void songPosition(int sixteenths) {
-                            port.sendSongPosition(sixteenths);
-                        }
-                    }));
-        }
-        if (!outs.isEmpty()) {
-            clockSender = new ClockSender(clock, session().tempo(), outs);
-            clockSender.start(from, begins, lead);
-        }
-    }
-
-    /** A port that is sent notes has a way out already; others are opened for the clock alone. */
-    private Optional<OutputPort> clockPort(String name) {
-        Optional<OutputPort> open = ports.lane(name).map(Lane::port);
-        if (open.isPresent()) {
-            return open;
-        }
-        if (!clockPorts.containsKey(name)) {
-            devices.output(name).ifPresent(port -> clockPorts.put(name, port));
-        }
-        return Optional.ofNullable(clockPorts.get(name));
+        playback.start(
+                new Playback.Tracks(session(), document.performance(), routing, silent),
+                from,
+                options.isLooping() ? options.range() : null,
+                begins,
+                follower != null && follower.isRunning() ? follower : null);
     }
 
     /** Follows the clock that the session says, or none. */
@@ -618,7 +506,7 @@ public final class Studio implements AutoCloseable {
     }
 
     private void recordWithOthers() {
-        stopPlayer();
+        playback.stop();
         List<Track> tracks = prepareTracks();
         TempoMap tempo = session().tempo();
         long from = follower.from();
@@ -628,57 +516,14 @@ public final class Studio implements AutoCloseable {
         startPlayer(from, 0, silentWhileRecording());
     }
 
-    /** Clicks are nobody's notes: they go past the router to a port of their own. */
-    private void startClick(long tick, int countIn, boolean goesOn, long begins) {
-        if (countIn == 0 && !goesOn) {
-            return;
-        }
-        if (clickLane == null) {
-            clickLane = devices.output(Click.PORT).map(Lane::new).orElse(null);
-        }
-        if (clickLane != null) {
-            Lane lane = clickLane;
-            long until = goesOn ? tick + CLICK_TICKS : tick;
-            click = new Player(
-                    "dibble-click",
-                    clock,
-                    Click.timeline(session().tempo(), tick, countIn, until),
-                    1,
-                    false,
-                    (one, message) -> lane.offer(clock.nanos(), message));
-            click.startAt(0, begins);
-        }
-    }
-
     /** Stops recording or playback. What was recorded is in the document after a later {@link #pulse}. */
     public void stop() {
-        stopPlayer();
+        playback.stop();
         waitsToRecord = false;
         if (transport() == Transport.RECORDING && !stopAsked) {
             stopAsked = true;
             recorder.stop();
             engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
-        }
-    }
-
-    private void stopPlayer() {
-        if (clockSender != null) {
-            clockSender.close();
-            clockSender = null;
-        }
-        if (click != null) {
-            click.close();
-            click = null;
-        }
-        if (player != null) {
-            player.close();
-            player = null;
-            int[] voices = playing;
-            engine.submit((router, stamp) -> {
-                for (int voice : voices) {
-                    router.letGo(voice, stamp);
-                }
-            });
         }
     }
 
@@ -712,7 +557,7 @@ public final class Studio implements AutoCloseable {
 
     /** Stops playback and performance, and has everything fall silent. Recording goes on. */
     public void silence() {
-        stopPlayer();
+        playback.stop();
         stopPerformance();
         engine.submit((router, stamp) -> router.silence(stamp));
     }
@@ -722,9 +567,9 @@ public final class Studio implements AutoCloseable {
         if (recorder.recording() != null) {
             recordAsked = false;
         }
-        if (player != null && !player.isPlaying() && transport() == Transport.STOPPED) {
+        if (playback.isOver() && transport() == Transport.STOPPED) {
             // Wheels that the tracks left away from their rest go back, and so does the place.
-            stopPlayer();
+            playback.stop();
         }
         followScene();
         goWithOthers();
@@ -787,12 +632,8 @@ public final class Studio implements AutoCloseable {
     @Override
     public void close() {
         unlisten.run();
-        stopPlayer();
+        playback.close();
         stopPerformance();
-        if (clickLane != null) {
-            clickLane.close();
-        }
-        clockPorts.values().forEach(OutputPort::close);
         ports.close();
         recorder.close();
     }
