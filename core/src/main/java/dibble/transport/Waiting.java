@@ -4,10 +4,15 @@ import dibble.time.Clock;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 
-/** Waits for a time: asleep most of the way, the rest awake, since sleep is late. */
+/** Waits for a time: asleep most of the way, then in short naps, the last bit awake, since sleep is late. */
 final class Waiting {
     /** Sleep is late by about this much. */
     private static final long AWAKE_NANOS = 80_000;
+
+    /** Long sleep can be later by far: one that is so much too early has naps to be in time after it. */
+    private static final long NAPS_NANOS = 3_000_000;
+
+    private static final long NAP_NANOS = 500_000;
 
     private Waiting() {}
 
@@ -17,8 +22,10 @@ final class Waiting {
             if (stopping.getAsBoolean()) {
                 return false;
             }
-            if (left > AWAKE_NANOS) {
-                LockSupport.parkNanos(clock, left - AWAKE_NANOS);
+            if (left > NAPS_NANOS) {
+                LockSupport.parkNanos(clock, left - NAPS_NANOS);
+            } else if (left > AWAKE_NANOS) {
+                LockSupport.parkNanos(clock, Math.min(NAP_NANOS, left - AWAKE_NANOS));
             } else {
                 Thread.onSpinWait();
             }
