@@ -78,7 +78,9 @@ public final class EnduranceMeasurement {
                 ids,
                 log,
                 List.of(new Take.Mark(0, 0, session().routing(Performance.NEW))),
-                500_000_000_000L);
+                session().tempo(),
+                500_000_000_000L,
+                0);
         Session session = TakeEdits.keep(session(), Performance.NEW, take);
         Path file = folder.resolve("large.dibble");
         for (int i = 0; i < 5; i++) {

@@ -21,6 +21,7 @@ import dibble.routing.Zone;
 import dibble.session.Edits;
 import dibble.session.Session;
 import dibble.session.SessionFile;
+import dibble.time.TempoMap;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
@@ -188,7 +189,7 @@ class CommandsTest {
                 LamplightersRound.session(),
                 Zone.of("again", "Again", "larkspur", new Range(50, 100), new PartRef("sorrel", "celesta")),
                 null);
-        Take take = new Take("take-1", "Take 1", List.of(), new EventLog(), List.of(), 5);
+        Take take = new Take("take-1", "Take 1", List.of(), new EventLog(), List.of(), TempoMap.of(120), 5, 0);
         SessionFile.write(container, session.withTakes(List.of(take)), LamplightersRound.performance());
         run("check", container.toString(), "--fix", "doubled");
         SessionFile.Opened mended = SessionFile.read(container);

@@ -1,9 +1,12 @@
 package dibble.recording;
 
 import dibble.midi.MidiTrack;
+import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -13,71 +16,113 @@ import java.util.Optional;
 public final class Clips {
     private Clips() {}
 
+    /**
+     * A stretch of a clip.
+     *
+     * @param from its first tick
+     * @param to the tick behind it
+     */
+    public record Stretch(long from, long to) {}
+
     /** An event with its place, while clips are brought together. */
-    private record Event(long tick, MidiTrack track, int at, int message) {}
+    private record Event(long tick, MidiTrack track, int at, int message) {
+        static Event of(long tick, int message) {
+            return new Event(tick, null, 0, message);
+        }
+    }
 
     /**
-     * What a clip has outside a stretch: notes that sound into it end at its beginning, pedals and wheels come to rest
-     * there; behind it they are again what they were, and only notes that begin there sound.
+     * What a clip has within some stretches. Where one ends before the clip does, notes end and pedals and wheels come to
+     * rest there; where one begins after the clip does, controllers are what they were, and only notes that begin there
+     * sound.
      *
-     * @param from a tick
-     * @param to a later tick, or {@link Long#MAX_VALUE}
+     * @param stretches in their order, apart from each other
      */
-    public static MidiTrack without(MidiTrack clip, long from, long to) {
+    public static MidiTrack within(MidiTrack clip, List<Stretch> stretches) {
+        boolean whole = stretches.size() == 1
+                && (clip.size() == 0 || stretches.get(0).from() <= clip.tick(0))
+                && stretches.get(0).to() >= clip.endTick();
+        if (whole) {
+            return clip;
+        }
+        if (!hasDevices(clip)) {
+            return cut(clip, stretches);
+        }
+        MidiTrack made = Track.NOTHING;
+        for (Map.Entry<String, MidiTrack> device : byDevice(clip).entrySet()) {
+            MidiTrack part = forDevice(device.getKey(), cut(device.getValue(), stretches));
+            made = made.size() == 0 ? part : over(made, part);
+        }
+        return made;
+    }
+
+    private static MidiTrack cut(MidiTrack clip, List<Stretch> stretches) {
         List<Event> events = new ArrayList<>();
-        Map<Integer, Integer> sounding = new LinkedHashMap<>();
-        boolean cut = false;
-        boolean back = false;
-        for (int i = 0; i < clip.size(); i++) {
-            long tick = clip.tick(i);
-            if (!cut && tick >= from) {
-                cut = true;
-                cut(clip, from, sounding, events);
+        Chase chase = new Chase();
+        OpenNotes open = new OpenNotes();
+        int i = 0;
+        long end = 0;
+        for (Stretch stretch : stretches) {
+            for (; i < clip.size() && clip.tick(i) < stretch.from(); i++) {
+                chase(chase, clip, i);
             }
-            if (cut && !back && tick >= to) {
-                back = true;
-                Chase.before(clip, to).messages().forEach(message -> events.add(new Event(to, null, 0, message)));
+            if (i > 0) {
+                chase.messages().forEach(message -> events.add(Event.of(stretch.from(), message)));
             }
-            boolean inside = tick >= from && tick < to;
-            if (!clip.isChannelMessage(i)) {
-                // A device's name counts for all that follows.
-                events.add(new Event(inside ? Math.min(to, tick) : tick, clip, i, 0));
-                continue;
+            boolean toTheEnd = stretch.to() >= clip.endTick();
+            for (; i < clip.size() && (toTheEnd || clip.tick(i) <= stretch.to()); i++) {
+                boolean onTheEdge = !toTheEnd && clip.tick(i) == stretch.to();
+                if (onTheEdge && !endsOpen(clip, i, open)) {
+                    break;
+                }
+                add(clip, i, open, events);
+                chase(chase, clip, i);
             }
-            int message = clip.message(i);
-            int note = ShortMessage.channel(message) << 7 | ShortMessage.data1(message);
-            if (ShortMessage.startsNote(message) && !inside) {
-                sounding.put(note, i);
-            }
-            boolean ends = ShortMessage.endsNote(message);
-            boolean orphan = ends && !inside && sounding.remove(note) == null && cut;
-            if (!inside && !orphan) {
-                events.add(new Event(tick, clip, i, message));
+            end = Math.min(stretch.to(), clip.endTick());
+            if (!toTheEnd) {
+                close(stretch.to(), open, chase, events);
             }
         }
-        if (!cut) {
-            cut(clip, from, sounding, events);
-        }
-        if (!back && to < Long.MAX_VALUE) {
-            Chase.before(clip, to).messages().forEach(message -> events.add(new Event(to, null, 0, message)));
-        }
-        return build(events, to == Long.MAX_VALUE ? Math.min(from, clip.endTick()) : clip.endTick());
+        return build(events, end);
     }
 
-    private static void cut(MidiTrack clip, long from, Map<Integer, Integer> sounding, List<Event> events) {
-        sounding.keySet()
-                .forEach(note -> events.add(new Event(
-                        from, null, 0, ShortMessage.noteOff(note >>> 7, note & 0x7F, ShortMessage.DEFAULT_RELEASE))));
-        sounding.clear();
-        for (int message : Chase.before(clip, from).messages()) {
-            int rest = Chase.atRest(message);
-            if (rest != message) {
-                events.add(new Event(from, null, 0, rest));
-            }
+    private static void chase(Chase chase, MidiTrack clip, int i) {
+        if (clip.isChannelMessage(i)) {
+            chase.add(clip.message(i));
         }
     }
 
-    /** Two clips over each other; at equal ticks the first one comes first. */
+    /** Whether an event is the off of a note that sounds: one that is right on the edge keeps its velocity. */
+    private static boolean endsOpen(MidiTrack clip, int i, OpenNotes open) {
+        return clip.isChannelMessage(i)
+                && ShortMessage.endsNote(clip.message(i))
+                && open.at(0, clip.message(i)) != OpenNotes.NONE;
+    }
+
+    private static void add(MidiTrack clip, int i, OpenNotes open, List<Event> events) {
+        int message = clip.isChannelMessage(i) ? clip.message(i) : 0;
+        if (ShortMessage.startsNote(message)) {
+            open.begin(0, message, i);
+        } else if (ShortMessage.endsNote(message) && open.end(0, message) == OpenNotes.NONE
+                || ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE && open.at(0, message) == OpenNotes.NONE) {
+            return;
+        }
+        events.add(new Event(clip.tick(i), clip, i, message));
+    }
+
+    private static void close(long tick, OpenNotes open, Chase chase, List<Event> events) {
+        open.endAll((whose, off) -> events.add(Event.of(tick, off)));
+        for (int message : chase.messages()) {
+            if (Rest.moves(message) && !Rest.isAtRest(message)) {
+                events.add(Event.of(tick, Rest.of(message)));
+            }
+        }
+    }
+
+    /**
+     * Two clips over each other; at equal ticks the first one comes first. A note of the one that begins while the other
+     * sounds it ends that, and a pedal that both hold down comes up with the last.
+     */
     public static MidiTrack over(MidiTrack first, MidiTrack second) {
         List<Event> events = new ArrayList<>();
         for (MidiTrack track : List.of(first, second)) {
@@ -85,15 +130,10 @@ public final class Clips {
                 events.add(new Event(track.tick(i), track, i, track.isChannelMessage(i) ? track.message(i) : 0));
             }
         }
-        if (second.size() > 0 && (hasDevices(first) || hasDevices(second))) {
-            return build(withDevices(events), Math.max(first.endTick(), second.endTick()));
-        }
-        events.sort(ORDER);
-        return build(events, Math.max(first.endTick(), second.endTick()));
+        return build(
+                new Merge(first, hasDevices(first) || hasDevices(second)).merged(events),
+                Math.max(first.endTick(), second.endTick()));
     }
-
-    /** Sorting is stable: what is at one tick keeps its order. */
-    private static final Comparator<Event> ORDER = Comparator.comparingLong(Event::tick);
 
     private static boolean hasDevices(MidiTrack track) {
         for (int i = 0; i < track.size(); i++) {
@@ -104,32 +144,93 @@ public final class Clips {
         return false;
     }
 
-    /** Merges what is for several devices: the name is said again wherever the other clip's event comes between. */
-    private static List<Event> withDevices(List<Event> events) {
-        Map<Event, Event> deviceOf = new java.util.IdentityHashMap<>();
-        Map<MidiTrack, Event> now = new java.util.IdentityHashMap<>();
-        List<Event> bare = new ArrayList<>();
-        for (Event event : events) {
-            if (event.track().isMeta(event.at(), MidiTrack.META_DEVICE)) {
-                now.put(event.track(), event);
-            } else {
-                bare.add(event);
-                Optional.ofNullable(now.get(event.track())).ifPresent(device -> deviceOf.put(event, device));
-            }
+    /** The bringing together of two clips. Where they are for several devices, names are said again where they change. */
+    private static final class Merge {
+        private static final Comparator<Event> ORDER = Comparator.comparingLong(Event::tick);
+
+        private final MidiTrack first;
+        private final boolean devices;
+        private final Map<String, Integer> numbers = new HashMap<>();
+        private final OpenNotes open = new OpenNotes();
+
+        /** By device, channel and pedal: a bit for each of the two that holds it down. */
+        private final Map<Integer, Integer> down = new HashMap<>();
+
+        private final List<Event> merged = new ArrayList<>();
+
+        Merge(MidiTrack first, boolean devices) {
+            this.first = first;
+            this.devices = devices;
         }
-        bare.sort(ORDER);
-        List<Event> merged = new ArrayList<>();
-        String said = null;
-        for (Event event : bare) {
-            Event device = deviceOf.get(event);
-            String name = device == null ? null : device.track().text(device.at());
-            if (name != null && !name.equals(said)) {
-                merged.add(new Event(event.tick(), device.track(), device.at(), 0));
-                said = name;
+
+        List<Event> merged(List<Event> events) {
+            Map<Event, Event> deviceOf = devices ? takeDevices(events) : Map.of();
+            // Sorting is stable: what is at one tick keeps its order.
+            events.sort(ORDER);
+            String said = null;
+            for (Event event : events) {
+                Event device = deviceOf.get(event);
+                String name = device == null ? "" : device.track().text(device.at());
+                int before = merged.size();
+                add(event, numbers.computeIfAbsent(name, key -> numbers.size()));
+                if (merged.size() > before && device != null && !name.equals(said)) {
+                    merged.add(before, new Event(event.tick(), device.track(), device.at(), 0));
+                    said = name;
+                }
+            }
+            return merged;
+        }
+
+        private static Map<Event, Event> takeDevices(List<Event> events) {
+            Map<Event, Event> deviceOf = new IdentityHashMap<>();
+            Map<MidiTrack, Event> now = new IdentityHashMap<>();
+            for (Event event : events) {
+                if (event.track().isMeta(event.at(), MidiTrack.META_DEVICE)) {
+                    now.put(event.track(), event);
+                } else {
+                    Optional.ofNullable(now.get(event.track())).ifPresent(device -> deviceOf.put(event, device));
+                }
+            }
+            events.removeIf(event -> event.track().isMeta(event.at(), MidiTrack.META_DEVICE));
+            return deviceOf;
+        }
+
+        private void add(Event event, int device) {
+            int whose = event.track() == first ? 0 : 1;
+            int message = event.message();
+            if (ShortMessage.startsNote(message)) {
+                int before = open.begin(device, message, whose);
+                if (before != OpenNotes.NONE && before != whose) {
+                    merged.add(Event.of(
+                            event.tick(),
+                            ShortMessage.noteOff(
+                                    ShortMessage.channel(message),
+                                    ShortMessage.data1(message),
+                                    ShortMessage.DEFAULT_RELEASE)));
+                }
+            } else if (ShortMessage.endsNote(message)) {
+                if (open.at(device, message) != whose) {
+                    return;
+                }
+                open.end(device, message);
+            } else if (isPedal(message) && !moves(device, message, whose)) {
+                return;
             }
             merged.add(event);
         }
-        return merged;
+
+        private static boolean isPedal(int message) {
+            return ShortMessage.kind(message) == ShortMessage.CONTROLLER && Rest.isPedal(ShortMessage.data1(message));
+        }
+
+        private boolean moves(int device, int message, int whose) {
+            int pedal = device << 16 | ShortMessage.channel(message) << 8 | ShortMessage.data1(message);
+            int holders = down.getOrDefault(pedal, 0);
+            boolean rests = Rest.isAtRest(message);
+            int now = rests ? holders & ~(1 << whose) : holders | 1 << whose;
+            down.put(pedal, now);
+            return !rests || now == 0;
+        }
     }
 
     private static MidiTrack build(List<Event> events, long end) {
@@ -166,7 +267,7 @@ public final class Clips {
     /** The clip for one instrument: with its id before all events. */
     public static MidiTrack forDevice(String instrument, MidiTrack clip) {
         MidiTrack.Builder named = new MidiTrack.Builder();
-        if (clip.size() > 0) {
+        if (clip.size() > 0 && !instrument.isEmpty()) {
             named.text(clip.tick(0), MidiTrack.META_DEVICE, instrument);
         }
         for (int i = 0; i < clip.size(); i++) {

@@ -61,6 +61,11 @@ public final class EventLog {
         size = at + 1;
     }
 
+    /** Appends an event of another list. The appending thread only. */
+    public void copy(EventLog from, int i) {
+        add(from.stamp(i), from.source(i), from.message(i), from.isEcho(i));
+    }
+
     private Block room(int at) {
         Block[] all = blocks;
         int number = at >>> BITS;

@@ -1,12 +1,12 @@
 package dibble.recording;
 
 import dibble.midi.MidiTrack;
-import dibble.midi.ShortMessage;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
+import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
+import java.util.Set;
 
 /**
  * Tells the two hands of one player apart, on one keyboard. Notes that begin together are a chord; of each chord the
@@ -28,36 +28,104 @@ public final class Hands {
     private static final int RIGHT_AT_FIRST = 70;
     private static final int MIDDLE = 60;
 
-    /** A note of one of the hands, as long as it sounds. */
-    private record Note(int event, long start, long end, int key) {}
+    /** What a key costs that is in the way of the other hand. */
+    private static final int IN_THE_WAY = 4;
 
-    /** How far one has come: where the hands are, what they hold, and what that has cost. */
-    private static final class State {
-        final State before;
-        final double cost;
-        final double left;
-        final double right;
-        final List<Note> leftHolds;
-        final List<Note> rightHolds;
-        final int cut;
+    /** Notes that a hand is taken to hold at once; what is older is held by a pedal, or was never let go. */
+    private static final int MOST_HELD = 8;
 
-        State(
-                State before,
-                double cost,
-                double left,
-                double right,
-                List<Note> leftHolds,
-                List<Note> rightHolds,
-                int cut) {
-            this.before = before;
-            this.cost = cost;
-            this.left = left;
-            this.right = right;
-            this.leftHolds = leftHolds;
-            this.rightHolds = rightHolds;
-            this.cut = cut;
+    /**
+     * Notes that begin together, from low to high.
+     *
+     * @param events the numbers of their ons on the clip
+     */
+    private record Chord(long start, int[] keys, long[] ends, int[] events) {
+        /** How many keys are below or at one. */
+        int upTo(int key) {
+            int low = 0;
+            int high = keys.length;
+            while (low < high) {
+                int middle = (low + high) >>> 1;
+                if (keys[middle] <= key) {
+                    low = middle + 1;
+                } else {
+                    high = middle;
+                }
+            }
+            return low;
+        }
+
+        double centre(int from, int to) {
+            return (keys[from] + keys[to - 1]) / 2.0;
         }
     }
+
+    /** What a hand holds: keys, and when each ends. */
+    private record Held(int[] keys, long[] ends) {
+        static final Held NOTHING = new Held(new int[0], new long[0]);
+
+        Held still(long now) {
+            int left = (int) Arrays.stream(ends).filter(end -> end > now).count();
+            if (left == keys.length) {
+                return this;
+            }
+            int[] stillKeys = new int[left];
+            long[] stillEnds = new long[left];
+            int n = 0;
+            for (int i = 0; i < keys.length; i++) {
+                if (ends[i] > now) {
+                    stillKeys[n] = keys[i];
+                    stillEnds[n++] = ends[i];
+                }
+            }
+            return new Held(stillKeys, stillEnds);
+        }
+
+        Held and(Chord chord, int from, int to) {
+            int struck = Math.min(MOST_HELD, to - from);
+            int kept = Math.min(keys.length, MOST_HELD - struck);
+            int[] all = Arrays.copyOfRange(keys, keys.length - kept, keys.length + struck);
+            long[] allEnds = Arrays.copyOfRange(ends, ends.length - kept, ends.length + struck);
+            System.arraycopy(chord.keys, to - struck, all, kept, struck);
+            System.arraycopy(chord.ends, to - struck, allEnds, kept, struck);
+            return new Held(all, allEnds);
+        }
+
+        int low(int otherwise) {
+            int low = otherwise;
+            for (int key : keys) {
+                low = Math.min(low, key);
+            }
+            return low;
+        }
+
+        int high(int otherwise) {
+            int high = otherwise;
+            for (int key : keys) {
+                high = Math.max(high, key);
+            }
+            return high;
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Held that && Arrays.equals(keys, that.keys) && Arrays.equals(ends, that.ends);
+        }
+
+        @Override
+        public int hashCode() {
+            return Arrays.hashCode(keys) * 31 + Arrays.hashCode(ends);
+        }
+    }
+
+    /** Where the hands are, and what they hold: what tells one state from another. */
+    private record Position(double left, double right, Held leftHolds, Held rightHolds) {}
+
+    /** How far one has come, at which cost; the last chord was parted at {@code cut}. */
+    private record State(State before, double cost, Position at, int cut) {}
+
+    /** A way on from a state. */
+    private record Step(State from, Held leftHolds, Held rightHolds, int cut, double cost) {}
 
     private final long quarter;
     private final long together;
@@ -78,132 +146,134 @@ public final class Hands {
     }
 
     private boolean[] right(MidiTrack track) {
-        List<List<Note>> chords = chords(track);
-        List<State> states = List.of(new State(null, 0, LEFT_AT_FIRST, RIGHT_AT_FIRST, List.of(), List.of(), 0));
-        long last = chords.isEmpty() ? 0 : chords.get(0).get(0).start() - quarter * 4;
-        for (List<Note> chord : chords) {
-            long now = chord.get(0).start();
-            states = next(states, chord, Math.max(1, now - last) / (double) quarter);
-            last = now;
+        List<Chord> chords = chords(ClipIndex.of(track));
+        List<State> states =
+                List.of(new State(null, 0, new Position(LEFT_AT_FIRST, RIGHT_AT_FIRST, Held.NOTHING, Held.NOTHING), 0));
+        long last = chords.isEmpty() ? 0 : chords.get(0).start - quarter * 4;
+        for (Chord chord : chords) {
+            states = next(states, chord, Math.max(1, chord.start - last) / (double) quarter);
+            last = chord.start;
         }
         boolean[] right = new boolean[track.size()];
         State state = states.get(0);
         for (int i = chords.size() - 1; i >= 0; i--) {
-            List<Note> chord = chords.get(i);
-            for (int n = state.cut; n < chord.size(); n++) {
-                right[chord.get(n).event()] = true;
+            int[] events = chords.get(i).events;
+            for (int n = state.cut; n < events.length; n++) {
+                right[events[n]] = true;
             }
             state = state.before;
         }
         return right;
     }
 
-    /** Chords in the order of time, the notes of each from low to high. */
-    private List<List<Note>> chords(MidiTrack track) {
-        List<List<Note>> chords = new ArrayList<>();
-        long[] ends = ends(track);
-        List<Note> chord = new ArrayList<>();
-        for (int i = 0; i < track.size(); i++) {
-            if (track.isChannelMessage(i) && ShortMessage.startsNote(track.message(i))) {
-                if (!chord.isEmpty() && track.tick(i) - chord.get(0).start() > together) {
-                    chords.add(chord);
-                    chord = new ArrayList<>();
-                }
-                chord.add(new Note(i, track.tick(i), ends[i], ShortMessage.data1(track.message(i))));
+    /** Chords in the order of time. */
+    private List<Chord> chords(ClipIndex notes) {
+        List<Chord> chords = new ArrayList<>();
+        int first = 0;
+        for (int n = 1; n <= notes.noteCount(); n++) {
+            if (n == notes.noteCount() || notes.start(n) - notes.start(first) > together) {
+                chords.add(chord(notes, first, n));
+                first = n;
             }
         }
-        if (!chord.isEmpty()) {
-            chords.add(chord);
-        }
-        chords.forEach(notes -> notes.sort((a, b) -> Integer.compare(a.key(), b.key())));
         return chords;
     }
 
-    private static long[] ends(MidiTrack track) {
-        long[] ends = new long[track.size()];
-        int[] open = new int[16 * 128];
-        Arrays.fill(open, -1);
-        for (int i = 0; i < track.size(); i++) {
-            if (!track.isChannelMessage(i) || !ShortMessage.isNote(track.message(i))) {
-                continue;
-            }
-            int place = ShortMessage.channel(track.message(i)) << 7 | ShortMessage.data1(track.message(i));
-            if (open[place] >= 0) {
-                ends[open[place]] = track.tick(i);
-            }
-            open[place] = ShortMessage.startsNote(track.message(i)) ? i : -1;
+    private static Chord chord(ClipIndex notes, int from, int to) {
+        List<Integer> byKey = new ArrayList<>();
+        for (int n = from; n < to; n++) {
+            byKey.add(n);
         }
-        for (int left : open) {
-            if (left >= 0) {
-                ends[left] = track.endTick();
-            }
-        }
-        return ends;
+        byKey.sort(Comparator.comparingInt(notes::key));
+        return new Chord(
+                notes.start(from),
+                byKey.stream().mapToInt(notes::key).toArray(),
+                byKey.stream().mapToLong(notes::end).toArray(),
+                byKey.stream().mapToInt(notes::on).toArray());
     }
 
-    private List<State> next(List<State> states, List<Note> chord, double quarters) {
-        Map<List<Object>, State> best = new HashMap<>();
-        long now = chord.get(0).start();
+    private List<State> next(List<State> states, Chord chord, double quarters) {
+        List<Step> steps = new ArrayList<>();
         for (State state : states) {
-            List<Note> leftHeld = still(state.leftHolds, now);
-            List<Note> rightHeld = still(state.rightHolds, now);
-            for (int cut = 0; cut <= chord.size(); cut++) {
-                List<Note> lower = chord.subList(0, cut);
-                List<Note> upper = chord.subList(cut, chord.size());
-                List<Note> left = both(leftHeld, lower);
-                List<Note> right = both(rightHeld, upper);
-                double leftAt = lower.isEmpty() ? state.left : centre(lower);
-                double rightAt = upper.isEmpty() ? state.right : centre(upper);
-                double cost = state.cost
-                        + shape(left)
-                        + shape(right)
-                        + (lower.isEmpty() ? 0 : move(state.left, leftAt, quarters) + away(leftAt - MIDDLE))
-                        + (upper.isEmpty() ? 0 : move(state.right, rightAt, quarters) + away(MIDDLE - rightAt))
-                        + across(leftAt, rightAt, left, right);
-                List<Object> place = List.of(leftAt, rightAt, left, right);
-                State known = best.get(place);
-                if (known == null || cost < known.cost) {
-                    best.put(place, new State(state, cost, leftAt, rightAt, left, right, cut));
+            Held left = state.at.leftHolds.still(chord.start + together);
+            Held right = state.at.rightHolds.still(chord.start + together);
+            for (int cut = 0; cut <= chord.keys.length; cut++) {
+                // One key is one hand's, however often a file has it there.
+                if (cut == 0 || cut == chord.keys.length || chord.keys[cut] != chord.keys[cut - 1]) {
+                    steps.add(new Step(
+                            state, left, right, cut, state.cost + cost(state.at, left, right, chord, cut, quarters)));
                 }
             }
         }
-        return best.values().stream()
-                .sorted((a, b) -> Double.compare(a.cost, b.cost))
-                .limit(MOST_STATES)
-                .toList();
+        steps.sort(Comparator.comparingDouble(Step::cost));
+        Set<Position> reached = new HashSet<>();
+        List<State> best = new ArrayList<>();
+        for (Step step : steps) {
+            Position to = position(step, chord);
+            if (reached.add(to)) {
+                best.add(new State(step.from, step.cost, to, step.cut));
+            }
+            if (best.size() == MOST_STATES) {
+                break;
+            }
+        }
+        return best;
     }
 
-    private List<Note> still(List<Note> notes, long now) {
-        return notes.stream().filter(note -> note.end() > now + together).toList();
+    private static Position position(Step step, Chord chord) {
+        int count = chord.keys.length;
+        return new Position(
+                step.cut == 0 ? step.from.at.left : chord.centre(0, step.cut),
+                step.cut == count ? step.from.at.right : chord.centre(step.cut, count),
+                step.leftHolds.and(chord, 0, step.cut),
+                step.rightHolds.and(chord, step.cut, count));
     }
 
-    private static List<Note> both(List<Note> held, List<Note> struck) {
-        List<Note> all = new ArrayList<>(held);
-        all.addAll(struck);
-        return all;
+    private static double cost(Position at, Held left, Held right, Chord chord, int cut, double quarters) {
+        int count = chord.keys.length;
+        double cost = shape(left, chord, 0, cut) + shape(right, chord, cut, count);
+        double leftAt = at.left;
+        double rightAt = at.right;
+        if (cut > 0) {
+            leftAt = chord.centre(0, cut);
+            cost += move(at.left, leftAt, quarters) + away(leftAt - MIDDLE);
+        }
+        if (cut < count) {
+            rightAt = chord.centre(cut, count);
+            cost += move(at.right, rightAt, quarters) + away(MIDDLE - rightAt);
+        }
+        return cost + across(leftAt, rightAt) + IN_THE_WAY * crossing(left, right, chord, cut);
     }
 
-    private static double centre(List<Note> notes) {
-        return (notes.get(0).key() + notes.get(notes.size() - 1).key()) / 2.0;
-    }
-
-    /** What it costs a hand to hold some keys. */
-    private static double shape(List<Note> notes) {
-        if (notes.size() < 2) {
+    /** What it costs a hand to hold what it holds, and some keys of a chord. */
+    private static double shape(Held held, Chord chord, int from, int to) {
+        int size = held.keys.length + to - from;
+        if (size < 2) {
             return 0;
         }
-        int low = 127;
-        int high = 0;
-        for (Note note : notes) {
-            low = Math.min(low, note.key());
-            high = Math.max(high, note.key());
-        }
+        int low = held.low(from < to ? chord.keys[from] : 127);
+        int high = held.high(from < to ? chord.keys[to - 1] : 0);
         int span = high - low;
-        double cost = Math.max(0, notes.size() - FINGERS) * 15.0;
+        double cost = Math.max(0, size - FINGERS) * 15.0;
         if (span > WIDEST) {
             return cost + 20 + 4.0 * (span - WIDEST);
         }
         return cost + (span > COMFORTABLE ? 1.5 * (span - COMFORTABLE) : 0);
+    }
+
+    /** How many pairs of a key of the left hand and one of the right are not below and above. */
+    private static int crossing(Held left, Held right, Chord chord, int cut) {
+        int pairs = 0;
+        for (int key : left.keys) {
+            pairs += Math.max(0, chord.upTo(key) - cut);
+            for (int other : right.keys) {
+                pairs += key >= other ? 1 : 0;
+            }
+        }
+        for (int key : right.keys) {
+            pairs += Math.max(0, cut - chord.upTo(key - 1));
+        }
+        return pairs;
     }
 
     /** What it costs a hand to go somewhere in some quarter notes' time. */
@@ -217,14 +287,8 @@ public final class Hands {
         return Math.max(0, beyond) * 0.06;
     }
 
-    /** What it costs the hands to be in each other's way. */
-    private static double across(double leftAt, double rightAt, List<Note> left, List<Note> right) {
-        double cost = leftAt > rightAt ? 3 + 0.5 * (leftAt - rightAt) : leftAt > rightAt - 3 ? 0.5 : 0;
-        for (Note one : left) {
-            for (Note other : right) {
-                cost += one.key() >= other.key() ? 4 : 0;
-            }
-        }
-        return cost;
+    /** What it costs the hands to lie across each other. */
+    private static double across(double leftAt, double rightAt) {
+        return leftAt > rightAt ? 3 + 0.5 * (leftAt - rightAt) : leftAt > rightAt - 3 ? 0.5 : 0;
     }
 }

@@ -2,6 +2,7 @@ package dibble.recording;
 
 import dibble.midi.ShortMessage;
 import java.util.Arrays;
+import java.util.function.LongUnaryOperator;
 
 /**
  * Notes with a beginning and an end, made out of an {@link EventLog} as it grows. A note that has not ended reaches to
@@ -13,7 +14,8 @@ public final class NoteSpans {
 
     private final EventLog log;
     private final int source;
-    private final int[] open = new int[16 * 128];
+    private final LongUnaryOperator time;
+    private final OpenNotes open = new OpenNotes();
     private long[] starts = new long[64];
     private long[] ends = new long[64];
     private int[] notes = new int[64];
@@ -22,9 +24,17 @@ public final class NoteSpans {
 
     /** @param source the number whose events count; -1 for all */
     public NoteSpans(EventLog log, int source) {
+        this(log, source, LongUnaryOperator.identity());
+    }
+
+    /**
+     * @param source the number whose events count; -1 for all
+     * @param time what times become of the log's stamps
+     */
+    public NoteSpans(EventLog log, int source, LongUnaryOperator time) {
         this.log = log;
         this.source = source;
-        Arrays.fill(open, -1);
+        this.time = time;
     }
 
     /** Takes in what the log has got since the last call. */
@@ -32,7 +42,7 @@ public final class NoteSpans {
         int end = log.size();
         for (; read < end; read++) {
             if (source < 0 || log.source(read) == source) {
-                take(log.message(read), log.stamp(read));
+                take(log.message(read), time.applyAsLong(log.stamp(read)));
             }
         }
     }
@@ -42,13 +52,11 @@ public final class NoteSpans {
         if (!starts && !ShortMessage.endsNote(message)) {
             return;
         }
-        int place = ShortMessage.channel(message) << 7 | ShortMessage.data1(message);
-        if (open[place] >= 0) {
-            ends[open[place]] = stamp;
-            open[place] = -1;
+        int ended = starts ? open.begin(0, message, size) : open.end(0, message);
+        if (ended != OpenNotes.NONE) {
+            ends[ended] = stamp;
         }
         if (starts) {
-            open[place] = size;
             append(stamp, ShortMessage.data1(message));
         }
     }

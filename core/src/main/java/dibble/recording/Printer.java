@@ -3,6 +3,7 @@ package dibble.recording;
 import dibble.gear.PartRef;
 import dibble.midi.EventKind;
 import dibble.midi.MidiTrack;
+import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import dibble.routing.Destination;
 import dibble.routing.Reach;
@@ -11,8 +12,6 @@ import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.Slots;
 import dibble.routing.Zone;
-import dibble.time.TempoMap;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -199,7 +198,7 @@ public final class Printer {
         onto[0] = own;
         for (int other : others) {
             if (takes(other, destination, message)) {
-                owed[other].set(debt(destination, message), Chase.atRest(message) != message);
+                owed[other].set(debt(destination, message), Rest.moves(message) && !Rest.isAtRest(message));
                 onto[count++] = other;
             }
         }
@@ -286,28 +285,18 @@ public final class Printer {
         return logs[i];
     }
 
-    /** What was printed onto track {@code i}, in ticks, of a take that begins where the session does. */
-    public MidiTrack clip(int i, TempoMap tempo) {
-        return clip(i, tempo, 0);
-    }
-
-    /**
-     * What was printed onto track {@code i}, in ticks of the session.
-     *
-     * @param start where the take begins, in nanoseconds
-     */
-    public MidiTrack clip(int i, TempoMap tempo, long start) {
+    /** What was printed onto track {@code i} of a take, in ticks of the music. */
+    public MidiTrack clip(int i, Take take) {
         MidiTrack.Builder clip = new MidiTrack.Builder();
         EventLog log = logs[i];
         int size = log.size();
         int device = NOWHERE;
         boolean several = tracks.get(i).takesSeveral();
         for (int e = 0; e < size; e++) {
-            long tick = tempo.ticks(start + log.stamp(e));
+            long tick = take.tick(log.stamp(e));
             if (several && log.source(e) != device) {
                 device = log.source(e);
-                clip.meta(
-                        tick, MidiTrack.META_DEVICE, slots.instrumentId(device).getBytes(StandardCharsets.UTF_8));
+                clip.text(tick, MidiTrack.META_DEVICE, slots.instrumentId(device));
             }
             clip.add(tick, log.message(e));
         }

@@ -7,9 +7,9 @@ import dibble.midi.NoteNames;
 import dibble.midi.ShortMessage;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -79,7 +79,6 @@ public record Sorting(List<Pile> piles, String warning) {
     /** Bits of a pile's number: the higher, the later it stands. */
     private static final int WITHOUT_NOTES = 1 << 24;
 
-    private static final int PLACES = 16 * 128;
     private static final int MANY_CHANNELS = 4;
 
     public Sorting {
@@ -108,25 +107,27 @@ public record Sorting(List<Pile> piles, String warning) {
         MidiTrack whole = how.by() == By.HAND ? whole(events) : null;
         boolean[] ofRight = whole == null ? null : Hands.right(whole, quarter);
         int[] pileOf = new int[events.size()];
+        int[] endedIn = new int[events.size()];
+        Arrays.fill(endedIn, OpenNotes.NONE);
         Map<Integer, BitSet> channels = new TreeMap<>();
-        Map<Integer, Integer> open = new HashMap<>();
+        OpenNotes open = new OpenNotes();
         for (int i = 0; i < events.size(); i++) {
             Event event = events.get(i);
-            int place = event.number * PLACES
-                    + (ShortMessage.channel(event.message) << 7 | ShortMessage.data1(event.message));
             if (ShortMessage.startsNote(event.message)) {
                 pileOf[i] = pile(event, how, ofRight != null && ofRight[i]);
-                open.put(place, pileOf[i]);
+                int before = open.begin(event.number, event.message, pileOf[i]);
+                endedIn[i] = before == pileOf[i] ? OpenNotes.NONE : before;
                 channels.computeIfAbsent(pileOf[i], pile -> new BitSet())
                         .set(event.number << 4 | ShortMessage.channel(event.message));
-            } else if (ShortMessage.endsNote(event.message)
-                    || ShortMessage.kind(event.message) == ShortMessage.KEY_PRESSURE) {
-                pileOf[i] = open.getOrDefault(place, -1);
+            } else if (ShortMessage.endsNote(event.message)) {
+                pileOf[i] = open.end(event.number, event.message);
             } else {
-                pileOf[i] = -1;
+                pileOf[i] = ShortMessage.kind(event.message) == ShortMessage.KEY_PRESSURE
+                        ? open.at(event.number, event.message)
+                        : OpenNotes.NONE;
             }
         }
-        return new Sorting(piles(tracks, names, events, pileOf, channels, how), warning(events, how));
+        return new Sorting(piles(tracks, names, events, pileOf, endedIn, channels, how), warning(events, how));
     }
 
     private static List<Event> merged(List<MidiTrack> tracks) {
@@ -168,6 +169,7 @@ public record Sorting(List<Pile> piles, String warning) {
             List<String> names,
             List<Event> events,
             int[] pileOf,
+            int[] endedIn,
             Map<Integer, BitSet> channels,
             How how) {
         Map<Integer, MidiTrack.Builder> built = new TreeMap<>();
@@ -177,6 +179,16 @@ public record Sorting(List<Pile> piles, String warning) {
             int message = event.message;
             boolean hasKey = ShortMessage.isNote(message) || ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE;
             if (hasKey) {
+                if (endedIn[i] >= 0) {
+                    // A note of another pile that this one ends has no off of its own.
+                    built.get(endedIn[i])
+                            .add(
+                                    event.tick,
+                                    ShortMessage.noteOff(
+                                            ShortMessage.channel(message),
+                                            ShortMessage.data1(message),
+                                            ShortMessage.DEFAULT_RELEASE));
+                }
                 // An off with no on belongs nowhere.
                 if (pileOf[i] >= 0) {
                     built.get(pileOf[i]).add(event.tick, message);

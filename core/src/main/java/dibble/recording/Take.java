@@ -3,20 +3,30 @@ package dibble.recording;
 import dibble.gear.Ids;
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
+import dibble.time.TempoMap;
 import java.util.List;
 
 /**
  * What was played, before any routing: the events of all sources in the order in which they were decided, and the
- * routings that were in force. Immutable: nobody appends to its log any more.
+ * routings that were in force. Its nanoseconds become ticks by the tempo with which it was recorded, whatever the
+ * session's is now: so what was played on a bar stays on it. Immutable: nobody appends to its log any more.
  *
  * @param sources the ids of the sources, by the numbers that the log has
  * @param log the events, in nanoseconds since the beginning
  * @param marks the routings, in their order; the first at event 0
+ * @param tempo the tempo and meter with which it was recorded
  * @param length nanoseconds from start to stop
- * @param start where it begins in the session's time, in nanoseconds
+ * @param start where it begins in the music, in nanoseconds of its tempo since the first bar
  */
 public record Take(
-        String id, String name, List<String> sources, EventLog log, List<Mark> marks, long length, long start) {
+        String id,
+        String name,
+        List<String> sources,
+        EventLog log,
+        List<Mark> marks,
+        TempoMap tempo,
+        long length,
+        long start) {
     /**
      * A routing that came into force.
      *
@@ -34,24 +44,34 @@ public record Take(
         }
     }
 
-    /** A take that begins where the session does. */
-    public Take(String id, String name, List<String> sources, EventLog log, List<Mark> marks, long length) {
-        this(id, name, sources, log, marks, length, 0);
-    }
-
     /** The same under another id and name. */
     public Take named(String otherId, String otherName) {
-        return new Take(otherId, otherName, sources, log, marks, length, start);
+        return new Take(otherId, otherName, sources, log, marks, tempo, length, start);
     }
 
     /** The same with other routings in force. */
     public Take withMarks(List<Mark> others) {
-        return new Take(id, name, sources, log, others, length, start);
+        return new Take(id, name, sources, log, others, tempo, length, start);
     }
 
-    /** Where it ends in the session's time, in nanoseconds. */
-    public long end() {
-        return start + length;
+    /** The same with other events. */
+    public Take withLog(EventLog other) {
+        return new Take(id, name, sources, other, marks, tempo, length, start);
+    }
+
+    /** The tick of the music at a time since its beginning, in nanoseconds. */
+    public long tick(long nanos) {
+        return tempo.ticks(start + nanos);
+    }
+
+    /** The tick of the music at which it begins. */
+    public long startTick() {
+        return tick(0);
+    }
+
+    /** The tick of the music at which it ends. */
+    public long endTick() {
+        return tick(length);
     }
 
     /** How many notes were played. */

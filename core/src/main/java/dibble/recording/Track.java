@@ -11,14 +11,10 @@ import java.util.Optional;
  * A track: what it takes, and what is on it.
  *
  * @param input what it takes
- * @param clip its events in ticks of the session; channels are those of the destinations they went to. Where the track
- *     can take what goes to several instruments, a device name (meta event 0x09) with the instrument's id comes before
- *     those of another instrument than the last
  * @param to the part that its clip is played on, where that is not the one that it takes; null otherwise
- * @param printedFrom the id of the take that it was printed from, or null
+ * @param regions what is on it, and where that came from
  */
-public record Track(
-        String id, String name, Input input, PartRef to, MidiTrack clip, String printedFrom, Extras extras) {
+public record Track(String id, String name, Input input, PartRef to, Regions regions, Extras extras) {
     /** What a track takes. */
     public sealed interface Input {}
 
@@ -71,7 +67,7 @@ public record Track(
 
     /** An empty track. */
     public static Track of(String id, String name, Input input) {
-        return new Track(id, name, input, null, NOTHING, null, Extras.NONE);
+        return new Track(id, name, input, null, Regions.NONE, Extras.NONE);
     }
 
     /** An empty track for a part. */
@@ -106,24 +102,34 @@ public record Track(
         return playsOn().isEmpty() && !(input instanceof Unknown);
     }
 
+    /**
+     * Its events, in ticks of the session; channels are those of the destinations they went to. Where the track can take
+     * what goes to several instruments, a device name (meta event 0x09) with the instrument's id comes before those of
+     * another instrument than the last.
+     */
+    public MidiTrack clip() {
+        return regions.clip();
+    }
+
     public Track withName(String text) {
-        return new Track(id, text, input, to, clip, printedFrom, extras);
+        return new Track(id, text, input, to, regions, extras);
     }
 
     public Track withTo(PartRef part) {
-        return new Track(id, name, input, part, clip, printedFrom, extras);
+        return new Track(id, name, input, part, regions, extras);
     }
 
     public Track withInput(Input other) {
-        return new Track(id, name, other, to, clip, printedFrom, extras);
+        return new Track(id, name, other, to, regions, extras);
     }
 
-    public Track withClip(MidiTrack events, String takeId) {
-        return new Track(id, name, input, to, events, takeId, extras);
+    public Track withRegions(Regions others) {
+        return new Track(id, name, input, to, others, extras);
     }
 
     /** How many notes are on it. */
     public int noteCount() {
+        MidiTrack clip = clip();
         int notes = 0;
         for (int i = 0; i < clip.size(); i++) {
             if (clip.isChannelMessage(i) && ShortMessage.startsNote(clip.message(i))) {

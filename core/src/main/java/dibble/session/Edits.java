@@ -16,6 +16,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -438,18 +439,15 @@ public final class Edits {
 
     /** Keeps a new take, with the tracks that were printed from it. */
     public static Session keepTake(Session session, Take take, List<Track> printed) {
-        List<Track> tracks = new ArrayList<>();
-        for (Track track : session.tracks()) {
-            tracks.add(printed.stream()
-                    .filter(other -> other.id().equals(track.id()))
-                    .findFirst()
-                    .orElse(track));
-        }
-        printed.stream()
-                .filter(track ->
-                        session.tracks().stream().noneMatch(other -> other.id().equals(track.id())))
-                .forEach(tracks::add);
-        return session.withTakes(with(session.takes(), take)).withTracks(tracks);
+        return replaceTracks(session, printed).withTakes(with(session.takes(), take));
+    }
+
+    /** Puts tracks in the place of those of the same ids; new ones come behind the others. */
+    public static Session replaceTracks(Session session, List<Track> others) {
+        Map<String, Track> tracks = new LinkedHashMap<>();
+        session.tracks().forEach(track -> tracks.put(track.id(), track));
+        others.forEach(track -> tracks.put(track.id(), track));
+        return session.withTracks(List.copyOf(tracks.values()));
     }
 
     /** An id and a name for the next take: {@code take-3} and {@code Take 3}. */
@@ -461,7 +459,10 @@ public final class Edits {
         return "take-" + number;
     }
 
+    /** Whether an id is taken, also by a take that is gone of which something is still on a track. */
     private static boolean hasTake(Session session, String id) {
-        return session.takes().stream().anyMatch(take -> take.id().equals(id));
+        return session.takes().stream().anyMatch(take -> take.id().equals(id))
+                || session.tracks().stream()
+                        .anyMatch(track -> !track.regions().of(id).isEmpty());
     }
 }

@@ -79,7 +79,7 @@ public record FileImport(Source source, Take take, TempoMap tempo, int shared) {
                 .lanes(lanes)
                 .build();
         String takeId = Edits.freshTakeId(session);
-        Take take = new Take(takeId, name, List.of(id), log, List.of(), end);
+        Take take = new Take(takeId, name, List.of(id), log, List.of(), tempo, end, 0);
         return new FileImport(source, take, tempo, shared);
     }
 

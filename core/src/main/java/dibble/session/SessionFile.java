@@ -1,13 +1,7 @@
 package dibble.session;
 
-import dibble.midi.MidiFile;
-import dibble.midi.MidiFileReader;
-import dibble.midi.MidiFileWriter;
-import dibble.midi.MidiFormatException;
-import dibble.midi.MidiTrack;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.time.TempoMap;
 import java.io.BufferedInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -128,7 +122,7 @@ public final class SessionFile {
     private static boolean isKnown(String name) {
         return name.equals(SESSION)
                 || name.matches("takes/[a-z0-9-]+\\.jsonl")
-                || name.matches("tracks/[a-z0-9-]+\\.mid");
+                || name.matches("(tracks|prints)/[a-z0-9-]+\\.mid");
     }
 
     private static byte[] limited(InputStream in, String name, long most) throws IOException {
@@ -149,29 +143,19 @@ public final class SessionFile {
         for (Map.Entry<String, String> take : read.takeFiles().entrySet()) {
             byte[] bytes = entries.get(take.getValue());
             if (bytes != null) {
-                takes.add(TakeLines.read(take.getKey(), read.takeNames().get(take.getKey()), bytes, take.getValue()));
+                takes.add(TakeLines.read(
+                        take.getKey(),
+                        read.takeNames().get(take.getKey()),
+                        bytes,
+                        take.getValue(),
+                        read.session().tempo()));
             }
         }
         List<Track> tracks = new ArrayList<>();
         for (Track track : read.session().tracks()) {
-            String file = read.clipFiles().get(track.id());
-            byte[] bytes = file == null ? null : entries.get(file);
-            tracks.add(bytes == null ? track : track.withClip(clip(bytes, file), track.printedFrom()));
+            tracks.add(track.withRegions(TrackFiles.read(read.trackFiles().get(track.id()), entries, takes)));
         }
         return new Opened(read.session().withTakes(takes).withTracks(tracks), read.performance());
-    }
-
-    private static MidiTrack clip(byte[] bytes, String file) throws SessionFormatException {
-        try {
-            MidiFile midi = MidiFileReader.read(bytes);
-            if (midi.tracks().size() != 1 || midi.division() != TempoMap.PPQ) {
-                throw new SessionFormatException(file + ": " + midi.tracks().size() + " tracks at " + midi.division()
-                        + " ticks (expected 1 track at " + TempoMap.PPQ + ")");
-            }
-            return midi.tracks().get(0);
-        } catch (MidiFormatException e) {
-            throw new SessionFormatException(file + ", " + e.getMessage());
-        }
     }
 
     /** Saves a session in one step: where this fails, the file is as it was. */
@@ -184,15 +168,14 @@ public final class SessionFile {
             for (Take take : session.takes()) {
                 zip.putNextEntry(new ZipEntry(SessionWriter.takeFile(take)));
                 try (Handover packed = new Handover(zip)) {
-                    TakeLines.write(take, session.tempo(), packed);
+                    TakeLines.write(take, packed);
                 }
                 zip.closeEntry();
             }
             for (Track track : session.tracks()) {
-                put(
-                        zip,
-                        SessionWriter.clipFile(track),
-                        MidiFileWriter.write(new MidiFile(0, TempoMap.PPQ, List.of(track.clip()))));
+                for (Map.Entry<String, byte[]> file : TrackFiles.files(track).entrySet()) {
+                    put(zip, file.getKey(), file.getValue());
+                }
             }
         }
         AtomicFile.write(path, bytes.toByteArray());

@@ -1,12 +1,9 @@
 package dibble.session;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
-import dibble.midi.MidiFile;
-import dibble.midi.MidiFileWriter;
-import dibble.midi.MidiTrack;
+import dibble.recording.Regions;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.time.TempoMap;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
@@ -59,18 +56,17 @@ public final class SessionJournal implements AutoCloseable {
     private Path folder;
     private FileChannel lockFile;
     private FileLock lock;
-    private volatile TempoMap tempo = TempoMap.of(120);
     private volatile String trouble;
 
     /** Writer's thread: what is in the folder. */
     private final Set<String> writtenTakes = new HashSet<>();
 
-    private final Map<String, MidiTrack> writtenClips = new HashMap<>();
+    private final Map<String, Regions> writtenRegions = new HashMap<>();
 
     /** @param userFolder the user's folder; null where nothing is to be kept */
     public SessionJournal(Path userFolder) {
         parent = userFolder == null ? null : userFolder.resolve(FOLDER);
-        takes = new TakeJournal(this::folderForRecording, () -> tempo);
+        takes = new TakeJournal(this::folderForRecording);
     }
 
     /** The journal of recordings. */
@@ -103,7 +99,7 @@ public final class SessionJournal implements AutoCloseable {
             lock = lockFile.tryLock();
             folder = made;
             writtenTakes.clear();
-            writtenClips.clear();
+            writtenRegions.clear();
         }
         return folder;
     }
@@ -114,7 +110,6 @@ public final class SessionJournal implements AutoCloseable {
      * @param file the path of its file, or null
      */
     public void changed(Session session, Performance performance, String file) {
-        tempo = session.tempo();
         if (parent != null && next.getAndSet(new State(session, performance, file)) == null) {
             writer.execute(this::writeSettled);
         }
@@ -145,17 +140,18 @@ public final class SessionJournal implements AutoCloseable {
             Path where = folder();
             Files.createDirectories(where.resolve("takes"));
             Files.createDirectories(where.resolve("tracks"));
+            Files.createDirectories(where.resolve("prints"));
             for (Take take : state.session.takes()) {
                 if (writtenTakes.add(take.id())) {
-                    AtomicFile.write(
-                            where.resolve(SessionWriter.takeFile(take)), TakeLines.write(take, state.session.tempo()));
+                    AtomicFile.write(where.resolve(SessionWriter.takeFile(take)), TakeLines.write(take));
                 }
             }
             for (Track track : state.session.tracks()) {
-                if (writtenClips.put(track.id(), track.clip()) != track.clip()) {
-                    AtomicFile.write(
-                            where.resolve(SessionWriter.clipFile(track)),
-                            MidiFileWriter.write(new MidiFile(0, TempoMap.PPQ, List.of(track.clip()))));
+                if (writtenRegions.put(track.id(), track.regions()) != track.regions()) {
+                    for (Map.Entry<String, byte[]> file :
+                            TrackFiles.files(track).entrySet()) {
+                        AtomicFile.write(where.resolve(file.getKey()), file.getValue());
+                    }
                 }
             }
             AtomicFile.write(

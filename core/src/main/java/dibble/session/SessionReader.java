@@ -26,6 +26,9 @@ import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.MiddleC;
 import dibble.midi.Range;
+import dibble.recording.Onto;
+import dibble.recording.Region;
+import dibble.recording.Regions;
 import dibble.recording.Track;
 import dibble.routing.Aim;
 import dibble.routing.ControlKind;
@@ -39,6 +42,7 @@ import dibble.time.TempoMap;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.EnumSet;
@@ -69,12 +73,12 @@ final class SessionReader {
     record Read(
             Session session,
             Performance performance,
-            Map<String, String> clipFiles,
+            Map<String, TrackFiles.Said> trackFiles,
             Map<String, String> takeFiles,
             Map<String, String> takeNames) {}
 
     private final Map<PartRef, Integer> channelNow = new HashMap<>();
-    private final Map<String, String> clipFiles = new HashMap<>();
+    private final Map<String, TrackFiles.Said> trackFiles = new HashMap<>();
     private final Map<String, String> takeFiles = new LinkedHashMap<>();
     private final Map<String, String> takeNames = new HashMap<>();
 
@@ -198,7 +202,7 @@ final class SessionReader {
                     .clock(f.has("clock") ? f.object("clock").make(SessionReader::clock) : ClockPlan.NONE)
                     .extras(f.extras())
                     .build();
-            return new Read(session, performance, clipFiles, takeFiles, takeNames);
+            return new Read(session, performance, trackFiles, takeFiles, takeNames);
         });
     }
 
@@ -413,7 +417,7 @@ final class SessionReader {
         return new ClockPlan(f.names("to"), f.text("from", null));
     }
 
-    private Track track(Fields f) {
+    private Track track(Fields f) throws SessionFormatException {
         String id = f.text("id", null);
         Fields takes = f.object("takes");
         Track.Input input;
@@ -434,14 +438,28 @@ final class SessionReader {
         } else {
             input = new Track.Unknown(takes.everything());
         }
-        if (f.has("file")) {
-            clipFiles.put(id, f.text("file", null));
-        }
         PartRef to = null;
         if (f.has("to") && f.get("to").has("part")) {
             to = PartRef.parse(f.object("to").text("part", null));
         }
-        return new Track(id, f.text("name", id), input, to, Track.NOTHING, f.text("printedFrom", null), f.extras());
+        List<Integer> printOf = new ArrayList<>();
+        List<Region> regions = f.list("regions", region -> region(region, printOf));
+        trackFiles.put(
+                id,
+                new TrackFiles.Said(
+                        f.text("file", null), f.text("prints", null), regions, printOf, f.text("printedFrom", null)));
+        return new Track(id, f.text("name", id), input, to, Regions.NONE, f.extras());
+    }
+
+    private static Region region(Fields f, List<Integer> printOf) {
+        printOf.add(f.number("print", 0));
+        return new Region(
+                f.text("take", null),
+                f.get("from").longValue(),
+                f.get("to").longValue(),
+                Onto.valueOf(f.text("printed", Onto.INSTEAD.word()).toUpperCase(Locale.ROOT)),
+                f.flag("edited", false),
+                Track.NOTHING);
     }
 
     private String take(Fields f) {

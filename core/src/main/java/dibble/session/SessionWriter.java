@@ -13,6 +13,7 @@ import dibble.gear.Source;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
+import dibble.recording.Region;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Aim;
@@ -59,10 +60,6 @@ final class SessionWriter {
         } catch (JsonProcessingException e) {
             throw new IllegalStateException("a session that JSON cannot express", e);
         }
-    }
-
-    static String clipFile(Track track) {
-        return "tracks/" + track.id() + ".mid";
     }
 
     static String takeFile(Take take) {
@@ -367,10 +364,34 @@ final class SessionWriter {
         if (track.to() != null) {
             node.putObject("to").put("part", track.to().toString());
         }
-        node.put("file", clipFile(track));
-        node.put("printedFrom", track.printedFrom());
+        node.put("file", TrackFiles.clipFile(track));
+        regions(node, track);
         Fields.putAll(node, track.extras());
         return node;
+    }
+
+    private static void regions(ObjectNode node, Track track) {
+        if (track.regions().isEmpty()) {
+            return;
+        }
+        boolean prints = TrackFiles.keepsPrints(track);
+        if (prints) {
+            node.put("prints", TrackFiles.printsFile(track));
+        }
+        ArrayNode regions = node.putArray("regions");
+        for (Region region : track.regions().all()) {
+            ObjectNode to = regions.addObject();
+            if (region.take() != null) {
+                to.put("take", region.take());
+            }
+            to.put("from", region.from())
+                    .put("to", region.to())
+                    .put("printed", region.printed().word())
+                    .put("edited", region.edited());
+            if (prints) {
+                to.put("print", track.regions().printNumber(region));
+            }
+        }
     }
 
     private static void texts(ObjectNode node, String name, List<String> texts) {

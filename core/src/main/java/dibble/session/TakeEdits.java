@@ -7,7 +7,11 @@ import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.Clips;
 import dibble.recording.EventLog;
+import dibble.recording.Onto;
+import dibble.recording.OpenNotes;
 import dibble.recording.Printer;
+import dibble.recording.Region;
+import dibble.recording.Regions;
 import dibble.recording.Sorting;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -15,31 +19,17 @@ import dibble.routing.Routing;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
 /** What a player does to takes and tracks, as functions from a session to the changed one. */
 public final class TakeEdits {
     private TakeEdits() {}
-
-    /** What becomes of what the tracks have already, where a take is printed onto them. */
-    public enum Onto {
-        /** It makes way from the take's start on, where the take has anything for the track. */
-        INSTEAD,
-
-        /** It makes way where the take is. */
-        WITHIN,
-
-        /** It stays, and the take comes on top. */
-        OVER
-    }
 
     /** The session with a track for each part that is fed, and one for everything else: what is recorded onto. */
     public static Session readyToRecord(Session session) {
@@ -65,30 +55,23 @@ public final class TakeEdits {
 
     /** A take whose held notes get their offs at its end: one that was cut off has none. */
     public static Take closed(Take take) {
-        BitSet held = new BitSet();
+        OpenNotes held = new OpenNotes();
         EventLog log = new EventLog();
         for (int i = 0; i < take.log().size(); i++) {
             int message = take.log().message(i);
-            log.add(
-                    take.log().stamp(i),
-                    take.log().source(i),
-                    message,
-                    take.log().isEcho(i));
-            if (ShortMessage.isNote(message) && !take.log().isEcho(i)) {
-                held.set(
-                        take.log().source(i) << 11 | ShortMessage.channel(message) << 7 | ShortMessage.data1(message),
-                        ShortMessage.startsNote(message));
+            int source = take.log().source(i);
+            log.copy(take.log(), i);
+            if (!take.log().isEcho(i) && ShortMessage.startsNote(message)) {
+                held.begin(source, message, i);
+            } else if (!take.log().isEcho(i) && ShortMessage.endsNote(message)) {
+                held.end(source, message);
             }
         }
-        if (held.isEmpty()) {
+        if (held.count() == 0) {
             return take;
         }
-        held.stream()
-                .forEach(key -> log.add(
-                        take.length(),
-                        key >>> 11,
-                        ShortMessage.noteOff(key >>> 7 & 0xF, key & 0x7F, ShortMessage.DEFAULT_RELEASE)));
-        return new Take(take.id(), take.name(), take.sources(), log, take.marks(), take.length(), take.start());
+        held.endAll((source, off) -> log.add(take.length(), source, off));
+        return take.withLog(log);
     }
 
     /** Keeps a take, printed as it was heard onto the tracks that are armed. */
@@ -98,48 +81,30 @@ public final class TakeEdits {
         return keep(session, take, printer, Onto.INSTEAD);
     }
 
-    /** Keeps a take with the tracks that were printed from it. */
+    /** Keeps a take with the tracks that were printed from it. Who had nothing to play in it keeps what is there. */
     public static Session keep(Session session, Take take, Printer printer, Onto onto) {
-        return Edits.keepTake(session, take, printed(session, take, printer, onto));
-    }
-
-    private static List<Track> printed(Session session, Take take, Printer printer, Onto onto) {
         List<Track> printed = new ArrayList<>();
         for (int i = 0; i < printer.tracks().size(); i++) {
-            Track track = printer.tracks().get(i);
-            if (printer.takesSomething(i)) {
-                MidiTrack clip = printer.clip(i, session.tempo(), take.start());
-                Track now = session.tracks().stream()
-                        .filter(other -> other.id().equals(track.id()))
-                        .findFirst()
-                        .orElse(null);
-                // Who had nothing to play in this take keeps what is there of another.
-                boolean untouched = now != null
-                        && clip.size() == 0
-                        && now.printedFrom() != null
-                        && !now.printedFrom().equals(take.id());
-                if (untouched) {
-                    continue;
-                }
-                if (now != null) {
-                    printed.add(now.withClip(brought(now.clip(), clip, session, take, onto), take.id()));
-                } else if (clip.size() > 0) {
-                    printed.add(track.withClip(clip, take.id()));
-                }
+            MidiTrack clip = printer.takesSomething(i) ? printer.clip(i, take) : Track.NOTHING;
+            if (clip.size() > 0) {
+                Track track = present(session, printer.tracks().get(i));
+                printed.add(track.withRegions(track.regions().with(region(take, onto, clip))));
             }
         }
-        return printed;
+        return Edits.keepTake(session, take, printed);
     }
 
-    private static MidiTrack brought(MidiTrack before, MidiTrack clip, Session session, Take take, Onto onto) {
-        long from = session.tempo().ticks(take.start());
-        long to = session.tempo().ticks(take.end());
-        MidiTrack stays = switch (onto) {
-            case INSTEAD -> from == 0 ? Track.NOTHING : Clips.without(before, from, Long.MAX_VALUE);
-            case WITHIN -> to > from ? Clips.without(before, from, to) : before;
-            case OVER -> before;
-        };
-        return stays.size() == 0 ? clip : clip.size() == 0 ? stays : Clips.over(stays, clip);
+    private static Region region(Take take, Onto onto, MidiTrack clip) {
+        long from = take.startTick();
+        return new Region(
+                take.id(), from, Math.max(from + 1, Math.max(take.endTick(), clip.endTick())), onto, false, clip);
+    }
+
+    private static Track present(Session session, Track track) {
+        return session.tracks().stream()
+                .filter(other -> other.id().equals(track.id()))
+                .findFirst()
+                .orElse(track);
     }
 
     /** Prints an older take onto the tracks again, as it was heard when it was recorded. */
@@ -175,33 +140,63 @@ public final class TakeEdits {
         return take.withMarks(marks);
     }
 
-    /** What a track would have of a take. */
-    public record Outcome(Track track, int notesNow, int notesThen) {}
+    /**
+     * What a track would have if a take were printed again.
+     *
+     * @param edited whether what it has of the take was edited by hand, which would be lost
+     */
+    public record Outcome(Track track, int notesNow, int notesThen, boolean edited) {}
 
-    /** For each track what it has and what it would have if a take were printed again with the routing of now. */
-    public static List<Outcome> compare(Session session, Performance performance, String id) {
-        Session again = routeAgain(session, performance, id);
+    /**
+     * For each track what it has and what it would have after another edit.
+     *
+     * @param again what the edit makes of the session
+     * @param id the take that it prints again
+     */
+    public static List<Outcome> compare(Session session, Session again, String id) {
         List<Outcome> outcomes = new ArrayList<>();
         for (Track then : again.tracks()) {
-            int now = session.tracks().stream()
-                    .filter(track -> track.id().equals(then.id()))
-                    .mapToInt(Track::noteCount)
-                    .sum();
-            outcomes.add(new Outcome(then, now, then.noteCount()));
+            Track now = present(session, then);
+            boolean there = session.tracks().contains(now);
+            boolean edited = there && now.regions().of(id).stream().anyMatch(Region::edited);
+            outcomes.add(new Outcome(then, there ? now.noteCount() : 0, then.noteCount(), edited));
         }
         return outcomes;
     }
 
+    /**
+     * Prints a take in the place of its regions, and of nothing else. A track that had nothing of it gets it where no
+     * later take has replaced what was there; a take that is on no track makes room for itself where it lies.
+     */
     private static Session reprint(Session session, Take take) {
         Session ready = readyToRecord(session);
         // Arming is for recording: what is printed again goes onto every track that takes it.
         Set<String> all = ready.tracks().stream().map(Track::id).collect(Collectors.toSet());
         Printer printer = Printer.print(take, ready.tracks(), all);
-        List<Track> printed = printed(session, take, printer, Onto.INSTEAD);
-        Session without = session.withTakes(session.takes().stream()
-                .filter(other -> !other.id().equals(take.id()))
-                .toList());
-        return Edits.keepTake(without, take(session, take.id()), printed).withTakes(session.takes());
+        boolean isOnTracks = session.tracks().stream()
+                .anyMatch(track -> !track.regions().of(take.id()).isEmpty());
+        Set<String> later = session.takes().stream()
+                .map(Take::id)
+                .dropWhile(id -> !id.equals(take.id()))
+                .skip(1)
+                .collect(Collectors.toSet());
+        List<Track> printed = new ArrayList<>();
+        for (int i = 0; i < printer.tracks().size(); i++) {
+            Track track = printer.tracks().get(i);
+            if (printer.takesSomething(i)) {
+                MidiTrack clip = printer.clip(i, take);
+                Regions regions = track.regions();
+                if (!regions.of(take.id()).isEmpty()) {
+                    printed.add(track.withRegions(regions.reprinted(take.id(), clip)));
+                } else if (clip.size() > 0) {
+                    printed.add(track.withRegions(
+                            isOnTracks
+                                    ? regions.below(later, region(take, Onto.OVER, clip))
+                                    : regions.with(region(take, Onto.WITHIN, clip))));
+                }
+            }
+        }
+        return Edits.replaceTracks(session, printed);
     }
 
     private static Take take(Session session, String id) {
@@ -273,16 +268,16 @@ public final class TakeEdits {
     }
 
     /**
-     * What the zones of now make of the take that a track was printed from, zone by zone; of a part's track only what
-     * leads to that part.
+     * What the zones of now make of the takes that a track was printed from, zone by zone, where each take is on it; of a
+     * part's track only what leads to that part. What is of no take, or edited by hand, stays together.
      *
      * @param bySource whether the zones of one source are one
      */
     public static Sorting sortingByZone(Session session, Performance performance, Track track, boolean bySource) {
-        Optional<Take> take = session.takes().stream()
-                .filter(it -> it.id().equals(track.printedFrom()))
-                .findFirst();
-        if (take.isEmpty()) {
+        List<Take> takes = session.takes().stream()
+                .filter(take -> !track.regions().of(take.id()).isEmpty())
+                .toList();
+        if (takes.isEmpty()) {
             return new Sorting(List.of(), "What was played is not there any more: it can be sorted in other ways.");
         }
         List<Zone> zones = session.allZones().stream()
@@ -290,34 +285,67 @@ public final class TakeEdits {
                         || zone.to() instanceof Target.ToPart to
                                 && to.part().equals(track.playsOn().get()))
                 .toList();
-        List<Track> tracks = new ArrayList<>();
-        zones.forEach(zone -> tracks.add(Track.of("zone-" + tracks.size(), "", new Track.OfZone(zone.id()))));
-        Printer printer = Printer.print(
-                routedAgain(session, performance, take.get()),
-                tracks,
-                tracks.stream().map(Track::id).collect(Collectors.toSet()));
         Map<String, MidiTrack> piles = new LinkedHashMap<>();
         Map<String, String> names = new HashMap<>();
-        for (int i = 0; i < zones.size(); i++) {
-            MidiTrack clip = printer.clip(i, session.tempo(), take.get().start());
-            Zone zone = zones.get(i);
+        for (Zone zone : zones) {
             String key = bySource ? zone.source() : zone.id();
+            piles.put(key, Track.NOTHING);
             names.put(
                     key,
                     bySource
                             ? session.source(zone.source()).map(Source::name).orElse("All sources")
                             : zoneName(session, zone));
-            if (clip.size() > 0) {
-                piles.merge(key, clip, Clips::over);
+        }
+        for (Take take : takes) {
+            Regions regions = new Regions(track.regions().of(take.id()).stream()
+                    .filter(region -> !region.edited())
+                    .toList());
+            List<MidiTrack> byZone = byZone(zones, routedAgain(session, performance, take));
+            for (int i = 0; i < zones.size(); i++) {
+                MidiTrack heard = regions.reprinted(take.id(), byZone.get(i)).clip();
+                piles.merge(bySource ? zones.get(i).source() : zones.get(i).id(), heard, TakeEdits::joined);
             }
         }
+        MidiTrack others = track.regions()
+                .ofOthersThan(takes.stream().map(Take::id).toList())
+                .clip();
         List<Sorting.Pile> named = new ArrayList<>();
-        piles.forEach((key, clip) -> named.add(new Sorting.Pile(
-                names.get(key),
-                track.playsOn().isEmpty()
-                        ? clip
-                        : Clips.byDevice(clip).values().stream().findFirst().orElse(clip))));
-        return new Sorting(named, "");
+        piles.forEach((key, clip) -> addPile(names.get(key), track, clip, named));
+        addPile("Of no take", track, others, named);
+        int left = new Sorting.Pile("", others).notes();
+        return new Sorting(
+                named,
+                left == 0
+                        ? ""
+                        : left + (left == 1 ? " note was" : " notes were")
+                                + " edited by hand, or played in a take that is not there any more: by itself.");
+    }
+
+    private static List<MidiTrack> byZone(List<Zone> zones, Take take) {
+        List<Track> tracks = new ArrayList<>();
+        zones.forEach(zone -> tracks.add(Track.of("zone-" + tracks.size(), "", new Track.OfZone(zone.id()))));
+        Printer printer =
+                Printer.print(take, tracks, tracks.stream().map(Track::id).collect(Collectors.toSet()));
+        List<MidiTrack> clips = new ArrayList<>();
+        for (int i = 0; i < zones.size(); i++) {
+            clips.add(printer.clip(i, take));
+        }
+        return clips;
+    }
+
+    private static MidiTrack joined(MidiTrack first, MidiTrack second) {
+        return first.size() == 0 ? second : second.size() == 0 ? first : Clips.over(first, second);
+    }
+
+    /** A track of a part has no names of devices between its events. */
+    private static void addPile(String name, Track track, MidiTrack clip, List<Sorting.Pile> piles) {
+        if (clip.size() > 0) {
+            piles.add(new Sorting.Pile(
+                    name,
+                    track.playsOn().isEmpty()
+                            ? clip
+                            : Clips.byDevice(clip).values().stream().findFirst().orElse(clip)));
+        }
     }
 
     private static String zoneName(Session session, Zone zone) {
@@ -342,7 +370,7 @@ public final class TakeEdits {
                                     || tracks.stream().anyMatch(it -> it.id().equals(taken)));
                     tracks.add(Track.of(id, name, new Track.Nothing())
                             .withTo(track.playsOn().orElse(null))
-                            .withClip(pile.track(), track.printedFrom()));
+                            .withRegions(Regions.own(pile.track())));
                 }
             }
         }

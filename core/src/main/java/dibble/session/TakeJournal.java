@@ -21,7 +21,7 @@ import org.slf4j.LoggerFactory;
  */
 public class TakeJournal {
     /** Keeps nothing. */
-    public static final TakeJournal NONE = new TakeJournal(() -> null, () -> TempoMap.of(120));
+    public static final TakeJournal NONE = new TakeJournal(() -> null);
 
     private static final Logger LOG = LoggerFactory.getLogger(TakeJournal.class);
 
@@ -29,7 +29,6 @@ public class TakeJournal {
     static final String PATTERN = "recording-\\d+\\.jsonl";
 
     private final Supplier<Path> folder;
-    private final Supplier<TempoMap> tempo;
     private final Queue<Path> kept = new ConcurrentLinkedQueue<>();
     private OutputStream file;
     private Path path;
@@ -41,13 +40,9 @@ public class TakeJournal {
     private int number;
     private volatile String trouble;
 
-    /**
-     * @param folder where recordings go; null for nowhere. It is made where it is missing
-     * @param tempo that of the session
-     */
-    public TakeJournal(Supplier<Path> folder, Supplier<TempoMap> tempo) {
+    /** @param folder where recordings go; null for nowhere. It is made where it is missing */
+    public TakeJournal(Supplier<Path> folder) {
         this.folder = folder;
-        this.tempo = tempo;
     }
 
     /** Why nothing is written now; null where all is well. Any thread. */
@@ -58,9 +53,10 @@ public class TakeJournal {
     /**
      * Begins the journal of a take.
      *
-     * @param start where it begins in the session's time, in nanoseconds
+     * @param tempo with which it is recorded
+     * @param start where it begins, in nanoseconds of that tempo
      */
-    public void begin(long start) {
+    public void begin(TempoMap tempo, long start) {
         close();
         trouble = null;
         open = true;
@@ -78,7 +74,7 @@ public class TakeJournal {
             file = new FileOutputStream(next.toFile());
             path = next;
             lines = new TakeLines(file);
-            lines.begin(tempo.get(), start);
+            lines.begin(tempo, start);
         } catch (IOException e) {
             fail(where, e);
         }

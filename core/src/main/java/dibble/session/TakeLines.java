@@ -63,23 +63,32 @@ final class TakeLines {
         return text.getBytes(StandardCharsets.US_ASCII);
     }
 
-    static byte[] write(Take take, TempoMap tempo) throws IOException {
+    static byte[] write(Take take) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream(1 << 16);
-        write(take, tempo, out);
+        write(take, out);
         return out.toByteArray();
     }
 
-    static void write(Take take, TempoMap tempo, OutputStream out) throws IOException {
+    static void write(Take take, OutputStream out) throws IOException {
         TakeLines lines = new TakeLines(out);
-        lines.begin(tempo, take.start());
+        lines.begin(take.tempo(), take.start());
         lines.follow(take.log(), take.sources(), take.marks());
         lines.end(take.length());
     }
 
-    /** Writes what comes before all events. */
+    /**
+     * Writes what comes before all events.
+     *
+     * @param tempo with which it is recorded
+     * @param start where it begins, in nanoseconds of that tempo
+     */
     void begin(TempoMap tempo, long start) throws IOException {
         for (TempoMap.Tempo at : tempo.tempos()) {
-            put("{\"t\":" + tempo.nanos(at.at()) + ",\"n\":0,\"tempo\":" + at.bpm() + "}\n");
+            put("{\"t\":" + tempo.nanos(at.at()) + ",\"n\":0,\"tick\":" + at.at() + ",\"tempo\":" + at.bpm() + "}\n");
+        }
+        for (TempoMap.Meter at : tempo.meters()) {
+            put("{\"t\":" + tempo.nanos(at.at()) + ",\"n\":0,\"tick\":" + at.at() + ",\"meter\":[" + at.beats() + ","
+                    + at.unit() + "]}\n");
         }
         if (start > 0) {
             put("{\"t\":0,\"start\":" + start + "}\n");
@@ -165,14 +174,21 @@ final class TakeLines {
         filled = 0;
     }
 
-    /** @throws SessionFormatException naming the file and the line */
-    static Take read(String id, String name, byte[] bytes, String file) throws SessionFormatException {
-        return new Reading(file, false).read(id, name, bytes);
+    /**
+     * Reads a take.
+     *
+     * @param otherwise the tempo and meter of a take that does not say its own
+     * @throws SessionFormatException naming the file and the line
+     */
+    static Take read(String id, String name, byte[] bytes, String file, TempoMap otherwise)
+            throws SessionFormatException {
+        return new Reading(file, otherwise, false).read(id, name, bytes);
     }
 
     /** Reads a journal, whose last line may be cut off: what was written until then is a take. */
-    static Take readJournal(String id, String name, byte[] bytes, String file) throws SessionFormatException {
-        return new Reading(file, true).read(id, name, bytes);
+    static Take readJournal(String id, String name, byte[] bytes, String file, TempoMap otherwise)
+            throws SessionFormatException {
+        return new Reading(file, otherwise, true).read(id, name, bytes);
     }
 
     /** The reading of one take. */
@@ -183,6 +199,13 @@ final class TakeLines {
         private final EventLog log = new EventLog();
         private final List<Take.Mark> marks = new ArrayList<>();
         private final int[] values = new int[4];
+        private final TempoMap otherwise;
+        private final List<TempoMap.Tempo> tempos = new ArrayList<>();
+        private final List<TempoMap.Meter> meters = new ArrayList<>();
+
+        /** Where the last tempo began, in nanoseconds: an earlier version wrote no ticks. */
+        private long tempoNanos;
+
         private long length;
         private long start;
 
@@ -191,8 +214,9 @@ final class TakeLines {
 
         private int at;
 
-        Reading(String file, boolean cutOff) {
+        Reading(String file, TempoMap otherwise, boolean cutOff) {
             this.file = file;
+            this.otherwise = otherwise;
             this.cutOff = cutOff;
         }
 
@@ -217,7 +241,16 @@ final class TakeLines {
             }
             List<String> sources = new ArrayList<>();
             names.forEach(source -> sources.add(new String(source, StandardCharsets.UTF_8)));
-            return new Take(id, name, sources, log, marks, length, start);
+            return new Take(id, name, sources, log, marks, tempo(), length, start);
+        }
+
+        private TempoMap tempo() throws SessionFormatException {
+            try {
+                return new TempoMap(
+                        tempos.isEmpty() ? otherwise.tempos() : tempos, meters.isEmpty() ? otherwise.meters() : meters);
+            } catch (IllegalArgumentException e) {
+                throw new SessionFormatException(file + ": " + e.getMessage());
+            }
         }
 
         /**
@@ -326,6 +359,9 @@ final class TakeLines {
             String from = "";
             boolean echo = false;
             JsonNode routing = null;
+            JsonNode tempo = null;
+            JsonNode meter = null;
+            long tick = -1;
             while (parser.nextToken() == JsonToken.FIELD_NAME) {
                 String field = parser.currentName();
                 JsonToken value = parser.nextToken();
@@ -335,6 +371,9 @@ final class TakeLines {
                     case "m" -> bytes = bytes(parser);
                     case "echo" -> echo = value == JsonToken.VALUE_TRUE;
                     case "routing" -> routing = JSON.readTree(parser);
+                    case "tempo" -> tempo = JSON.readTree(parser);
+                    case "meter" -> meter = JSON.readTree(parser);
+                    case "tick" -> tick = value == JsonToken.VALUE_NUMBER_INT ? parser.getLongValue() : -1;
                     case "start" -> {
                         start = value == JsonToken.VALUE_NUMBER_INT ? parser.getLongValue() : -1;
                         if (start < 0) {
@@ -347,6 +386,11 @@ final class TakeLines {
             if (stamp < 0) {
                 throw wrong("no time (expected \"t\", in nanoseconds)");
             }
+            if (tempo != null || meter != null) {
+                // Places in the music, not in the take: they do not make it longer.
+                time(stamp, tick, tempo, meter);
+                return;
+            }
             if (bytes >= 0) {
                 byte[] name = from.getBytes(StandardCharsets.UTF_8);
                 log.add(stamp, source(name, 0, name.length), message(bytes), echo);
@@ -356,6 +400,31 @@ final class TakeLines {
                 marks.add(new Take.Mark(log.size(), stamp, inForce));
             }
             length = Math.max(length, stamp);
+        }
+
+        private void time(long stamp, long tick, JsonNode tempo, JsonNode meter) throws SessionFormatException {
+            try {
+                if (tempo != null) {
+                    tempos.add(new TempoMap.Tempo(tick >= 0 ? tick : ticksUntil(stamp), tempo.asDouble(-1)));
+                    tempoNanos = stamp;
+                }
+                if (meter != null) {
+                    meters.add(new TempoMap.Meter(
+                            tick >= 0 ? tick : ticksUntil(stamp),
+                            meter.path(0).asInt(),
+                            meter.path(1).asInt()));
+                }
+            } catch (IllegalArgumentException e) {
+                throw wrong(e.getMessage());
+            }
+        }
+
+        private long ticksUntil(long nanos) {
+            if (tempos.isEmpty()) {
+                return 0;
+            }
+            TempoMap.Tempo last = tempos.get(tempos.size() - 1);
+            return last.at() + TempoMap.of(last.bpm()).ticks(nanos - tempoNanos);
         }
 
         private int bytes(JsonParser parser) throws IOException {

@@ -104,7 +104,8 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
                     id,
                     "Take " + id.substring(id.indexOf('-') + 1),
                     Files.readAllBytes(recording),
-                    recording.getFileName().toString());
+                    recording.getFileName().toString(),
+                    session.tempo());
             // It was written twice where the end came between the one and the other.
             boolean there = session.takes().stream()
                     .anyMatch(other -> other.length() == take.length()

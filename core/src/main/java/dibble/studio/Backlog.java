@@ -2,6 +2,7 @@ package dibble.studio;
 
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
+import dibble.time.TempoMap;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
@@ -104,8 +105,9 @@ final class Backlog {
      * A recording of what is there; null where no note is. It is forgotten then.
      *
      * @param now on the clock of the events
+     * @param tempo that of the session
      */
-    Recording keep(long now, Maker maker) {
+    Recording keep(long now, TempoMap tempo, Maker maker) {
         long first = firstNote(now);
         if (first < 0 || marks.isEmpty()) {
             return null;
@@ -113,7 +115,7 @@ final class Backlog {
         Deque<Mark> left = new ArrayDeque<>(marks);
         Mark mark = left.removeFirst();
         Recording recording =
-                maker.make(new RecordPlan(first, 0, RecordPlan.OPEN, false, 0), mark.sources, mark.routing);
+                maker.make(new RecordPlan(first, 0, RecordPlan.OPEN, false, 0, tempo), mark.sources, mark.routing);
         for (Block block : blocks) {
             for (int i = 0; i < block.size; i++) {
                 while (!left.isEmpty() && left.peekFirst().stamp <= block.stamps[i]) {

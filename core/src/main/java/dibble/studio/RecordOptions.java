@@ -1,6 +1,6 @@
 package dibble.studio;
 
-import dibble.session.TakeEdits;
+import dibble.recording.Onto;
 
 /**
  * How is recorded and played; what the player sets beside the transport. Places are ticks of the session.
@@ -12,10 +12,9 @@ import dibble.session.TakeEdits;
  * @param loops whether the range is played and recorded again and again
  * @param punches whether only the range is recorded, while what is around it plays
  */
-public record RecordOptions(
-        int countIn, boolean click, TakeEdits.Onto onto, Stretch range, boolean loops, boolean punches) {
+public record RecordOptions(int countIn, boolean click, Onto onto, Stretch range, boolean loops, boolean punches) {
     /** How one begins: no count-in, no click, a new take. */
-    public static final RecordOptions PLAIN = new RecordOptions(0, false, TakeEdits.Onto.INSTEAD, null, false, false);
+    public static final RecordOptions PLAIN = new RecordOptions(0, false, Onto.INSTEAD, null, false, false);
 
     /**
      * A stretch of the session, in ticks.
@@ -45,7 +44,7 @@ public record RecordOptions(
         return new RecordOptions(countIn, on, onto, range, loops, punches);
     }
 
-    public RecordOptions withOnto(TakeEdits.Onto other) {
+    public RecordOptions withOnto(Onto other) {
         return new RecordOptions(countIn, click, other, range, loops, punches);
     }
 

@@ -1,5 +1,7 @@
 package dibble.studio;
 
+import dibble.time.TempoMap;
+
 /**
  * When and where a recording happens.
  *
@@ -8,8 +10,9 @@ package dibble.studio;
  * @param to where it ends by itself, or {@link #OPEN}
  * @param loops whether it begins again at {@code from} there, as a take of its own each time
  * @param early how long before the start a note may be played and counts as on it, in nanoseconds
+ * @param tempo the tempo and meter of the session
  */
-record RecordPlan(long startsAt, long from, long to, boolean loops, long early) {
+record RecordPlan(long startsAt, long from, long to, boolean loops, long early, TempoMap tempo) {
     /** It ends when it is stopped. */
     static final long OPEN = Long.MAX_VALUE;
 
@@ -20,6 +23,6 @@ record RecordPlan(long startsAt, long from, long to, boolean loops, long early) 
 
     /** The same for the next time round. */
     RecordPlan next() {
-        return new RecordPlan(endsAt(), from, to, true, 0);
+        return new RecordPlan(endsAt(), from, to, true, 0, tempo);
     }
 }

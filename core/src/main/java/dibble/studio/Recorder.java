@@ -1,13 +1,14 @@
 package dibble.studio;
 
 import dibble.ports.EventRing;
+import dibble.recording.Onto;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
-import dibble.session.TakeEdits;
 import dibble.session.TakeJournal;
 import dibble.time.Clock;
+import dibble.time.TempoMap;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Queue;
@@ -29,7 +30,7 @@ final class Recorder implements AutoCloseable {
     private static final long BETWEEN_WRITES = TimeUnit.MILLISECONDS.toNanos(100);
 
     /** A take that is complete, with the tracks printed from it. */
-    record Finished(Take take, Printer printer, TakeEdits.Onto onto, Path journal) {}
+    record Finished(Take take, Printer printer, Onto onto, Path journal) {}
 
     private interface Request {
         /** @param scene the slot of the scene that is active at this point, or -1 */
@@ -47,7 +48,7 @@ final class Recorder implements AutoCloseable {
     private volatile boolean closing;
     private List<Track> tracks = List.of();
     private Set<String> armed = Set.of();
-    private TakeEdits.Onto onto = TakeEdits.Onto.INSTEAD;
+    private Onto onto = Onto.INSTEAD;
     private long writtenAt;
 
     Recorder(Clock clock, EventRing ring, TakeJournal journal) {
@@ -65,7 +66,7 @@ final class Recorder implements AutoCloseable {
      */
     void start(
             RecordPlan plan,
-            TakeEdits.Onto how,
+            Onto how,
             List<Track> printed,
             Set<String> taking,
             List<String> sources,
@@ -84,7 +85,7 @@ final class Recorder implements AutoCloseable {
     }
 
     private void begin(Recording next) {
-        journal.begin(next.from());
+        journal.begin(next.plan().tempo(), next.from());
         recording = next;
     }
 
@@ -114,16 +115,17 @@ final class Recorder implements AutoCloseable {
     }
 
     /** Asks for what was played and not recorded to be made a take of, printed onto tracks, at the mark that follows. */
-    void keepPlayed(List<Track> printed, Set<String> taking) {
+    void keepPlayed(TempoMap tempo, List<Track> printed, Set<String> taking) {
         requests.add((stamp, scene) -> {
             Recording kept = recording != null
                     ? null
                     : backlog.keep(
                             stamp,
+                            tempo,
                             (plan, sources, routing) ->
                                     new Recording(plan, sources, new Printer(printed, taking), routing));
             if (kept != null) {
-                finished.add(new Finished(kept.finish(stamp), kept.printer(), TakeEdits.Onto.INSTEAD, null));
+                finished.add(new Finished(kept.finish(stamp), kept.printer(), Onto.INSTEAD, null));
             }
         });
     }

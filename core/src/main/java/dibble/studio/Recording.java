@@ -1,5 +1,6 @@
 package dibble.studio;
 
+import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import dibble.recording.Chase;
 import dibble.recording.EventLog;
@@ -120,7 +121,7 @@ public final class Recording {
         }
         begun = true;
         before.forEach((source, chase) -> chase.messages().stream()
-                .filter(message -> !Chase.isAtRest(message))
+                .filter(message -> !Rest.isAtRest(message))
                 .forEach(message -> add(0, source, message, false)));
         earlyNotes.values().forEach(note -> add(0, note.source, note.message, false));
     }
@@ -165,7 +166,7 @@ public final class Recording {
         }
         held.clear();
         printer.finish(end);
-        return new Take("take", "Take", sources, log, marks, end, plan.from());
+        return new Take("take", "Take", sources, log, marks, plan.tempo(), end, plan.from());
     }
 
     /** When it began or is going to, on the studio's clock. */

@@ -6,6 +6,7 @@ import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
 import dibble.ports.EventRing;
 import dibble.ports.Lane;
+import dibble.recording.Onto;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
@@ -360,8 +361,8 @@ public final class Studio implements AutoCloseable {
         long tick = tempo.ticks(playFrom);
         long lead = Click.countIn(tempo, tick, options.countIn());
         long begins = playback.soonest(session(), lead);
-        RecordPlan plan =
-                new RecordPlan(begins + from - playFrom, from, to, loops, Click.halfBeat(tempo, tempo.ticks(from)));
+        RecordPlan plan = new RecordPlan(
+                begins + from - playFrom, from, to, loops, Click.halfBeat(tempo, tempo.ticks(from)), tempo);
         begin(plan, tracks);
         startPlayer(playFrom, begins, silentWhileRecording());
         playback.sendClock(session(), playFrom, begins, lead);
@@ -385,7 +386,7 @@ public final class Studio implements AutoCloseable {
     /** What makes way for a new take is not heard while it is recorded. */
     private Set<String> silentWhileRecording() {
         Set<String> silent = new HashSet<>();
-        if (options.onto() == TakeEdits.Onto.INSTEAD) {
+        if (options.onto() == Onto.INSTEAD) {
             silent.addAll(document.performance().armed());
             session().tracks().stream().filter(Track::takesRest).forEach(track -> silent.add(track.id()));
         }
@@ -417,7 +418,8 @@ public final class Studio implements AutoCloseable {
         if (transport() == Transport.RECORDING || recorder.notesToKeep() == 0) {
             return false;
         }
-        recorder.keepPlayed(prepareTracks(), document.performance().armed());
+        recorder.keepPlayed(
+                session().tempo(), prepareTracks(), document.performance().armed());
         engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
         return true;
     }
@@ -511,7 +513,7 @@ public final class Studio implements AutoCloseable {
         TempoMap tempo = session().tempo();
         long from = follower.from();
         RecordPlan plan = new RecordPlan(
-                follower.startedAt(), from, RecordPlan.OPEN, false, Click.halfBeat(tempo, tempo.ticks(from)));
+                follower.startedAt(), from, RecordPlan.OPEN, false, Click.halfBeat(tempo, tempo.ticks(from)), tempo);
         begin(plan, tracks);
         startPlayer(from, 0, silentWhileRecording());
     }

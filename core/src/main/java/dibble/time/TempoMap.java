@@ -1,5 +1,6 @@
 package dibble.time;
 
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -67,34 +68,43 @@ public final class TempoMap {
 
     private final List<Tempo> tempos;
     private final List<Meter> meters;
+
+    /** The same in columns, for looking up: where each tempo and meter begins. */
+    private final long[] tempoTicks;
+
     private final double[] tempoStarts;
+    private final long[] meterTicks;
+    private final long[] meterBars;
 
     /** Both lists begin at tick 0 and rise. */
     public TempoMap(List<Tempo> tempos, List<Meter> meters) {
-        if (tempos.isEmpty() || tempos.get(0).at() != 0) {
-            throw new IllegalArgumentException("no tempo at tick 0");
-        }
-        if (meters.isEmpty() || meters.get(0).at() != 0) {
-            throw new IllegalArgumentException("no meter at tick 0");
-        }
         this.tempos = List.copyOf(tempos);
         this.meters = List.copyOf(meters);
-        tempoStarts = new double[tempos.size()];
+        tempoTicks = rising("tempo", tempos.stream().mapToLong(Tempo::at).toArray());
+        meterTicks = rising("meter", meters.stream().mapToLong(Meter::at).toArray());
+        tempoStarts = new double[tempoTicks.length];
         for (int i = 1; i < tempoStarts.length; i++) {
-            Tempo before = tempos.get(i - 1);
-            long length = tempos.get(i).at() - before.at();
-            if (length <= 0) {
-                throw new IllegalArgumentException(
-                        "tempo at tick " + tempos.get(i).at() + " (expected later ticks)");
-            }
-            tempoStarts[i] = tempoStarts[i - 1] + length * before.nanosPerTick();
+            long length = tempoTicks[i] - tempoTicks[i - 1];
+            tempoStarts[i] = tempoStarts[i - 1] + length * tempos.get(i - 1).nanosPerTick();
         }
-        for (int i = 1; i < meters.size(); i++) {
-            if (meters.get(i).at() <= meters.get(i - 1).at()) {
-                throw new IllegalArgumentException(
-                        "meter at tick " + meters.get(i).at() + " (expected later ticks)");
+        meterBars = new long[meterTicks.length];
+        meterBars[0] = 1;
+        for (int i = 1; i < meterBars.length; i++) {
+            long bar = meters.get(i - 1).ticksPerBar();
+            meterBars[i] = meterBars[i - 1] + (meterTicks[i] - meterTicks[i - 1] + bar - 1) / bar;
+        }
+    }
+
+    private static long[] rising(String what, long[] ticks) {
+        if (ticks.length == 0 || ticks[0] != 0) {
+            throw new IllegalArgumentException("no " + what + " at tick 0");
+        }
+        for (int i = 1; i < ticks.length; i++) {
+            if (ticks[i] <= ticks[i - 1]) {
+                throw new IllegalArgumentException(what + " at tick " + ticks[i] + " (expected later ticks)");
             }
         }
+        return ticks;
     }
 
     /** One tempo in 4/4. */
@@ -110,76 +120,59 @@ public final class TempoMap {
         return meters;
     }
 
+    /** The last of rising numbers that is not above a value; the first where all are. */
+    private static int last(long[] rising, long value) {
+        int found = Arrays.binarySearch(rising, value);
+        return Math.max(0, found >= 0 ? found : -found - 2);
+    }
+
     /** Nanoseconds from the start to a tick. */
     public long nanos(long tick) {
-        int i = tempos.size() - 1;
-        while (i > 0 && tempos.get(i).at() > tick) {
-            i--;
-        }
-        Tempo tempo = tempos.get(i);
-        return Math.round(tempoStarts[i] + (tick - tempo.at()) * tempo.nanosPerTick());
+        int i = last(tempoTicks, tick);
+        return Math.round(
+                tempoStarts[i] + (tick - tempoTicks[i]) * tempos.get(i).nanosPerTick());
     }
 
     /** The nearest tick to a time since the start. */
     public long ticks(long nanos) {
-        int i = tempos.size() - 1;
-        while (i > 0 && tempoStarts[i] > nanos) {
-            i--;
-        }
-        Tempo tempo = tempos.get(i);
-        return Math.round(tempo.at() + (nanos - tempoStarts[i]) / tempo.nanosPerTick());
+        int found = Arrays.binarySearch(tempoStarts, nanos);
+        int i = Math.max(0, found >= 0 ? found : -found - 2);
+        return Math.round(
+                tempoTicks[i] + (nanos - tempoStarts[i]) / tempos.get(i).nanosPerTick());
     }
 
     /** Quarter notes a minute at a tick. */
     public double bpm(long tick) {
-        int i = tempos.size() - 1;
-        while (i > 0 && tempos.get(i).at() > tick) {
-            i--;
-        }
-        return tempos.get(i).bpm();
+        return tempos.get(last(tempoTicks, tick)).bpm();
     }
 
     /** The meter at a tick. */
     public Meter meter(long tick) {
-        int i = meters.size() - 1;
-        while (i > 0 && meters.get(i).at() > tick) {
-            i--;
-        }
-        return meters.get(i);
+        return meters.get(last(meterTicks, tick));
     }
 
     /** Bar, beat and tick of an absolute tick. A new meter begins a new bar. */
     public Place place(long tick) {
-        long bar = 1;
-        for (int i = 0; ; i++) {
-            Meter meter = meters.get(i);
-            boolean last = i == meters.size() - 1 || meters.get(i + 1).at() > tick;
-            if (last) {
-                long in = tick - meter.at();
-                bar += in / meter.ticksPerBar();
-                long inBar = in % meter.ticksPerBar();
-                return new Place(bar, (int) (inBar / meter.ticksPerBeat()) + 1, (int) (inBar % meter.ticksPerBeat()));
-            }
-            long length = meters.get(i + 1).at() - meter.at();
-            bar += (length + meter.ticksPerBar() - 1) / meter.ticksPerBar();
-        }
+        int i = last(meterTicks, tick);
+        Meter meter = meters.get(i);
+        long in = tick - meter.at();
+        long inBar = in % meter.ticksPerBar();
+        return new Place(meterBars[i] + in / meter.ticksPerBar(), (int) (inBar / meter.ticksPerBeat()) + 1, (int)
+                (inBar % meter.ticksPerBeat()));
     }
 
     /** The tick at which a bar (from 1) begins. */
     public long barStart(long bar) {
-        long first = 1;
-        for (int i = 0; ; i++) {
-            Meter meter = meters.get(i);
-            if (i == meters.size() - 1) {
-                return meter.at() + (bar - first) * meter.ticksPerBar();
-            }
-            long length = meters.get(i + 1).at() - meter.at();
-            long bars = (length + meter.ticksPerBar() - 1) / meter.ticksPerBar();
-            if (bar < first + bars) {
-                return meter.at() + (bar - first) * meter.ticksPerBar();
-            }
-            first += bars;
-        }
+        int i = last(meterBars, bar);
+        return meterTicks[i] + (bar - meterBars[i]) * meters.get(i).ticksPerBar();
+    }
+
+    /** The first beat at or after a tick. */
+    public long beatAt(long tick) {
+        int i = last(meterTicks, tick);
+        long beat = meters.get(i).ticksPerBeat();
+        long next = meterTicks[i] + (tick - meterTicks[i] + beat - 1) / beat * beat;
+        return i + 1 < meterTicks.length ? Math.min(next, meterTicks[i + 1]) : next;
     }
 
     @Override

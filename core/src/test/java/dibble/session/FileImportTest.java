@@ -38,7 +38,14 @@ class FileImportTest {
         }
         Routing routing = demo.routing(Performance.NEW);
         Take take = new Take(
-                "take-1", "Take 1", List.of("larkspur"), log, List.of(new Take.Mark(0, 0, routing)), 12_000_000_000L);
+                "take-1",
+                "Take 1",
+                List.of("larkspur"),
+                log,
+                List.of(new Take.Mark(0, 0, routing)),
+                demo.tempo(),
+                12_000_000_000L,
+                0);
         Session with = TakeEdits.addTrack(demo, "all", "All of Larkspur", new Track.OfSource("larkspur"));
         return TakeEdits.keep(with, Performance.NEW.withArmed("all", true), take);
     }

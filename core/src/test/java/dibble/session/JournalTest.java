@@ -9,6 +9,7 @@ import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
+import dibble.time.TempoMap;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -58,16 +59,16 @@ class JournalTest {
     @ParameterizedTest
     @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16})
     void aJournalThatWasCutOffAnywhereIsATakeWithNothingHanging(long seed) throws Exception {
-        TakeJournal journal = new TakeJournal(() -> user, demo::tempo);
+        TakeJournal journal = new TakeJournal(() -> user);
         EventLog log = log(seed);
-        journal.begin(1_000);
+        journal.begin(demo.tempo(), 1_000);
         journal.follow(log, List.of("larkspur", "tansy"), marks());
         journal.end(6_000_000_000L);
         assertThat(journal.trouble()).isNull();
         byte[] whole = Files.readAllBytes(onlyFile(user));
         int cut = new Random(seed).nextInt(whole.length);
-        Take take = TakeEdits.closed(
-                TakeLines.readJournal("take-1", "Take 1", Arrays.copyOf(whole, cut), "recording-1.jsonl"));
+        Take take = TakeEdits.closed(TakeLines.readJournal(
+                "take-1", "Take 1", Arrays.copyOf(whole, cut), "recording-1.jsonl", demo.tempo()));
         for (int i = 0; i < Math.min(log.size(), take.log().size()) && !isAddedOff(take, log, i); i++) {
             assertThat(take.log().message(i)).isEqualTo(log.message(i));
             assertThat(take.log().stamp(i)).isEqualTo(log.stamp(i));
@@ -95,12 +96,12 @@ class JournalTest {
 
     @Test
     void aFolderThatIsNotThereIsMadeAndOneThatCannotBeIsSaid() throws Exception {
-        TakeJournal journal = new TakeJournal(() -> user.resolve("deep/down"), demo::tempo);
-        journal.begin(0);
+        TakeJournal journal = new TakeJournal(() -> user.resolve("deep/down"));
+        journal.begin(demo.tempo(), 0);
         assertThat(journal.trouble()).isNull();
         Path file = Files.createFile(user.resolve("file"));
-        TakeJournal nowhere = new TakeJournal(() -> file, demo::tempo);
-        nowhere.begin(0);
+        TakeJournal nowhere = new TakeJournal(() -> file);
+        nowhere.begin(demo.tempo(), 0);
         nowhere.follow(log(1), List.of("larkspur", "tansy"), marks());
         assertThat(nowhere.trouble()).contains(file.toString()).contains("goes on in memory");
     }
@@ -125,12 +126,13 @@ class JournalTest {
     @Test
     void editsAndARecordingComeBack() throws Exception {
         try (SessionJournal journal = new SessionJournal(user)) {
-            Take old = new Take("take-1", "Take 1", List.of("larkspur", "tansy"), log(7), marks(), 6_000_000_000L);
+            Take old = new Take(
+                    "take-1", "Take 1", List.of("larkspur", "tansy"), log(7), marks(), demo.tempo(), 6_000_000_000L, 0);
             Session edited =
                     TakeEdits.keep(demo.withName("Edited"), Performance.NEW.withScene("dusk"), TakeEdits.closed(old));
             journal.changed(edited, Performance.NEW.withScene("snow"), "/somewhere/round.dibble");
             journal.sync();
-            journal.takes().begin(0);
+            journal.takes().begin(demo.tempo(), 0);
             journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
             assertThat(Unfinished.find(user)).as("in use").isEmpty();
 
@@ -170,14 +172,15 @@ class JournalTest {
         try (SessionJournal journal = new SessionJournal(user)) {
             journal.changed(demo, Performance.NEW, null);
             journal.sync();
-            journal.takes().begin(0);
+            journal.takes().begin(demo.tempo(), 0);
             journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
             Path ended = journal.takes().end(6_000_000_000L);
             // Until the session that has it is written, its file stays.
             journal.changed(demo.withName("Edited"), Performance.NEW, null);
             journal.sync();
             assertThat(ended).exists();
-            Take take = new Take("take-1", "Take 1", List.of("larkspur", "tansy"), log(8), marks(), 6_000_000_000L);
+            Take take = new Take(
+                    "take-1", "Take 1", List.of("larkspur", "tansy"), log(8), marks(), demo.tempo(), 6_000_000_000L, 0);
             journal.changed(TakeEdits.keep(demo, Performance.NEW, take), Performance.NEW, null);
             journal.takes().kept(ended);
             journal.sync();
@@ -186,7 +189,8 @@ class JournalTest {
     }
 
     private static Take lines(String... lines) throws IOException {
-        return TakeLines.read("take-1", "One", String.join("\n", lines).getBytes(), "takes/take-1.jsonl");
+        return TakeLines.read(
+                "take-1", "One", String.join("\n", lines).getBytes(), "takes/take-1.jsonl", TempoMap.of(120));
     }
 
     @Test

@@ -8,9 +8,9 @@ import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
+import dibble.recording.Onto;
 import dibble.recording.Printer;
 import dibble.recording.Take;
-import dibble.recording.Track;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -41,12 +41,11 @@ class SessionFileTest {
                 List.of("larkspur"),
                 log,
                 List.of(new Take.Mark(0, 0, session.routing(Performance.NEW))),
-                900_000_000);
+                session.tempo(),
+                900_000_000,
+                0);
         Printer printer = Printer.print(take, session.tracks(), Set.of("celesta"));
-        List<Track> printed = session.tracks().stream()
-                .map(track -> track.withClip(printer.clip(session.tracks().indexOf(track), session.tempo()), "take-1"))
-                .toList();
-        return Edits.keepTake(session, take, printed);
+        return TakeEdits.keep(session, take, printer, Onto.INSTEAD);
     }
 
     @Test

@@ -59,9 +59,15 @@ class SessionRoundTripTest {
                 List.of("a"),
                 log,
                 List.of(new Take.Mark(0, 0, first), new Take.Mark(20, 5, first)),
-                50_000);
-        byte[] lines = TakeLines.write(take, TempoMap.of(96));
-        Take read = TakeLines.read("take-1", "One", lines, "takes/take-1.jsonl");
+                new TempoMap(
+                        List.of(new TempoMap.Tempo(0, 96), new TempoMap.Tempo(1000, 61.7)),
+                        List.of(new TempoMap.Meter(0, 3, 8), new TempoMap.Meter(7680, 4, 4))),
+                50_000,
+                0);
+        byte[] lines = TakeLines.write(take);
+        Take read = TakeLines.read("take-1", "One", lines, "takes/take-1.jsonl", TempoMap.of(20));
+        assertThat(read.tempo()).isEqualTo(take.tempo());
+        assertThat(read.length()).isEqualTo(take.length());
         assertThat(read.marks()).extracting(Take.Mark::routing).containsExactly(first, first);
         assertThat(read.log().size()).isEqualTo(40);
         for (int i = 0; i < 40; i++) {

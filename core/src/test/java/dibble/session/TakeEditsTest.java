@@ -8,11 +8,13 @@ import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
+import dibble.recording.Onto;
 import dibble.recording.Printer;
 import dibble.recording.Sorting;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
+import dibble.time.TempoMap;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
@@ -22,6 +24,7 @@ import org.junit.jupiter.api.Test;
 
 /** Takes kept, chosen again, routed again. */
 class TakeEditsTest {
+    private static final TempoMap TEMPO = LamplightersRound.session().tempo();
     private static final PartRef CELESTA = new PartRef("sorrel", "celesta");
     private static final PartRef UPRIGHT = new PartRef("sorrel", "upright");
 
@@ -44,7 +47,7 @@ class TakeEditsTest {
             }
             log.add(at + 40_000_000L, 0, ShortMessage.noteOff(0, key, 64));
         }
-        return new Take("take-1", "Take 1", List.of("larkspur"), log, marks, 400 * 50_000_000L);
+        return new Take("take-1", "Take 1", List.of("larkspur"), log, marks, TEMPO, 400 * 50_000_000L, 0);
     }
 
     private static MidiTrack clip(Session session, PartRef part) {
@@ -129,17 +132,18 @@ class TakeEditsTest {
                 List.of("larkspur"),
                 log,
                 List.of(new Take.Mark(0, 0, routing)),
+                TEMPO,
                 2_000_000_000L,
                 4_000_000_000L);
         Session ready = TakeEdits.readyToRecord(first);
         Set<String> armed = Set.of(first.trackOf(CELESTA).orElseThrow().id());
         Printer printer = Printer.print(small, ready.tracks(), armed);
-        Session over = TakeEdits.keep(first, small, printer, TakeEdits.Onto.OVER);
+        Session over = TakeEdits.keep(first, small, printer, Onto.OVER);
         assertThat(over.trackOf(CELESTA).orElseThrow().noteCount()).isEqualTo(before + 1);
-        Session within = TakeEdits.keep(first, small, printer, TakeEdits.Onto.WITHIN);
+        Session within = TakeEdits.keep(first, small, printer, Onto.WITHIN);
         assertThat(within.trackOf(CELESTA).orElseThrow().noteCount()).isLessThan(before);
         assertThat(within.trackOf(CELESTA).orElseThrow().noteCount()).isGreaterThan(before / 2);
-        Session instead = TakeEdits.keep(first, small, printer, TakeEdits.Onto.INSTEAD);
+        Session instead = TakeEdits.keep(first, small, printer, Onto.INSTEAD);
         assertThat(clip(instead, CELESTA).endTick())
                 .isLessThanOrEqualTo(demo.tempo().ticks(6_000_000_000L));
         // A track that was not armed is as it was.

@@ -69,7 +69,11 @@ class RecordingTest {
     }
 
     private static Recording recording(long to) {
-        return recording(new RecordPlan(START, 0, to, false, EARLY), session(), TRACKS, Set.of("harp", "winds"));
+        return recording(
+                new RecordPlan(START, 0, to, false, EARLY, TempoMap.of(120)),
+                session(),
+                TRACKS,
+                Set.of("harp", "winds"));
     }
 
     private static List<String> events(EventLog log) {
@@ -150,8 +154,8 @@ class RecordingTest {
         Session session = session()
                 .withScenes(List.of(Scene.of("one", "One", 0, List.of()), Scene.of("two", "Two", 1, List.of())))
                 .withSceneSwitch(new SceneSwitch("larkspur", 1));
-        Recording recording =
-                recording(new RecordPlan(START, 0, RecordPlan.OPEN, false, EARLY), session, TRACKS, Set.of());
+        Recording recording = recording(
+                new RecordPlan(START, 0, RecordPlan.OPEN, false, EARLY, TempoMap.of(120)), session, TRACKS, Set.of());
         recording.event(START - 900 * MS, 0, ShortMessage.programChange(0, 1), false);
         recording.routing(
                 START - 800 * MS, List.of("larkspur", "tansy"), routing(session).withScene("two"));
@@ -171,7 +175,10 @@ class RecordingTest {
                 Track.of("low", "Low", new Track.OfZone("low")),
                 Track.of("rest", "Everything else", new Track.Rest()));
         Recording recording = recording(
-                new RecordPlan(START, 0, RecordPlan.OPEN, false, 0), session(), tracks, Set.of("tansy", "ch2", "low"));
+                new RecordPlan(START, 0, RecordPlan.OPEN, false, 0, TempoMap.of(120)),
+                session(),
+                tracks,
+                Set.of("tansy", "ch2", "low"));
         recording.event(START + 1 * MS, 0, on(40), false);
         recording.event(START + 2 * MS, 0, on(70), false);
         recording.event(START + 3 * MS, 1, on(71), false);
@@ -189,7 +196,7 @@ class RecordingTest {
                 .containsExactly("1 on 40", "5 cc 64 127", "6 on 41", "9 off 40", "9 off 41", "9 cc 64 0");
         // The harp's share of the pedal, and the key that nobody takes.
         assertThat(events(printer.log(5))).containsExactly("2 on 70", "5 cc 64 127", "9 off 70", "9 cc 64 0");
-        MidiTrack clip = printer.clip(5, TempoMap.of(120));
+        MidiTrack clip = printer.clip(5, recording.finish(START + 9 * MS));
         assertThat(clip.isMeta(0, MidiTrack.META_DEVICE)).isTrue();
         assertThat(clip.text(0)).isEqualTo("yarrow");
     }
@@ -201,6 +208,7 @@ class RecordingTest {
         private Recording keep(long now) {
             return backlog.keep(
                     now,
+                    TempoMap.of(120),
                     (plan, sources, routing) ->
                             new Recording(plan, sources, new Printer(TRACKS, Set.of("harp")), routing));
         }

@@ -1,5 +1,6 @@
 package dibble.desktop.takes;
 
+import dibble.desktop.takes.TakesPresenter.Again;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
@@ -10,6 +11,7 @@ import dibble.session.TakeEdits;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
@@ -27,7 +29,10 @@ final class AgainPane extends VBox {
     private final TakesPresenter presenter;
     private final Label title = Cards.strong("");
     private final GridPane grid = new GridPane();
+    private final Label warning = new Label();
+    private final Button print = Cards.button("route-again-do", "", this::print);
     private Take take;
+    private Again how;
 
     AgainPane(Desk desk, TakesPresenter presenter) {
         super(8);
@@ -35,16 +40,19 @@ final class AgainPane extends VBox {
         this.presenter = presenter;
         setId("route-again");
         getStyleClass().addAll("planting", "takes-question");
+        warning.getStyleClass().add("missing");
+        warning.setWrapText(true);
         grid.setHgap(14);
         grid.setVgap(3);
         getChildren()
                 .addAll(
                         title,
                         grid,
+                        warning,
                         new FlowPane(
                                 6,
                                 6,
-                                Cards.button("route-again-do", "Print it with the zones of now", this::print),
+                                print,
                                 Cards.button("route-again-leave", "Leave the tracks as they are", this::close)));
         Cards.onEscape(this, this::close);
         close();
@@ -54,11 +62,13 @@ final class AgainPane extends VBox {
         Cards.show(this, false);
     }
 
-    void ask(Take again) {
+    void ask(Take again, Again in) {
         take = again;
+        how = in;
+        print.setText(how == Again.ROUTED ? "Print it with the zones of now" : "Print it as it was heard");
         Cards.show(this, true);
         show();
-        lookup("#route-again-do").requestFocus();
+        print.requestFocus();
     }
 
     /** Zones may have changed under it. */
@@ -70,14 +80,22 @@ final class AgainPane extends VBox {
             close();
             return;
         }
-        List<TakeEdits.Outcome> outcomes = presenter.compare(take);
+        List<TakeEdits.Outcome> outcomes = presenter.compare(take, how);
         long differ = outcomes.stream()
                 .filter(outcome -> outcome.notesNow() != outcome.notesThen())
                 .count();
-        title.setText(take.name() + ", routed again: "
+        title.setText(take.name()
+                + (how == Again.ROUTED ? ", routed again: " : ", as it was heard: ")
                 + (differ == 0
                         ? "every track has as many notes as now."
                         : Words.count((int) differ, "track") + " would be other than now."));
+        List<String> edited = outcomes.stream()
+                .filter(TakeEdits.Outcome::edited)
+                .map(outcome -> outcome.track().name())
+                .toList();
+        warning.setText(
+                "Edited by hand, which this overwrites: " + String.join(", ", edited) + ". Undo brings it back.");
+        Cards.show(warning, !edited.isEmpty());
         grid.getChildren().clear();
         List<TakeEdits.Outcome> told = outcomes.stream()
                 .filter(outcome -> outcome.notesNow() > 0 || outcome.notesThen() > 0)
@@ -118,7 +136,7 @@ final class AgainPane extends VBox {
     }
 
     private void print() {
-        presenter.routeAgain(take);
+        presenter.print(take, how);
         close();
     }
 }

@@ -4,7 +4,7 @@ import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Words;
-import dibble.session.TakeEdits;
+import dibble.recording.Onto;
 import dibble.studio.RecordOptions;
 import dibble.studio.Transport;
 import dibble.time.TempoMap;
@@ -33,9 +33,9 @@ final class OptionsBar extends FlowPane {
                     bars -> new Form.Choice(bars, bars == 0 ? "no count-in" : "count-in, " + Words.count(bars, "bar")))
             .toList();
     private static final List<Form.Choice> WAYS = List.of(
-            new Form.Choice(TakeEdits.Onto.INSTEAD, "a new take"),
-            new Form.Choice(TakeEdits.Onto.WITHIN, "replace what is there"),
-            new Form.Choice(TakeEdits.Onto.OVER, "on top of what is there"));
+            new Form.Choice(Onto.INSTEAD, "a new take"),
+            new Form.Choice(Onto.WITHIN, "replace what is there"),
+            new Form.Choice(Onto.OVER, "on top of what is there"));
     private static final List<Form.Choice> METERS = Stream.of(
                     "2/4", "3/4", "4/4", "5/4", "6/4", "7/4", "3/8", "5/8", "6/8", "7/8", "9/8", "12/8")
             .map(text -> new Form.Choice(text, text))
@@ -83,8 +83,8 @@ final class OptionsBar extends FlowPane {
         });
         countIn.setOnAction(event -> change(
                 options -> options.withCountIn((Integer) countIn.getValue().value())));
-        onto.setOnAction(event -> change(
-                options -> options.withOnto((TakeEdits.Onto) onto.getValue().value())));
+        onto.setOnAction(event ->
+                change(options -> options.withOnto((Onto) onto.getValue().value())));
         click.setOnAction(event -> change(options -> options.withClick(click.isSelected())));
         loop.setOnAction(event -> change(options -> withRange(options).withLoops(loop.isSelected())));
         punch.setOnAction(event -> change(options -> withRange(options).withPunches(punch.isSelected())));

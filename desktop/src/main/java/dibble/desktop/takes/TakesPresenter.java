@@ -9,6 +9,7 @@ import dibble.gear.SourceKind;
 import dibble.midi.GeneralMidi;
 import dibble.recording.EventLog;
 import dibble.recording.NoteSpans;
+import dibble.recording.Region;
 import dibble.recording.Sorting;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -115,18 +116,32 @@ final class TakesPresenter {
         chosen = id;
     }
 
-    /** Prints a take onto the tracks as it was heard. */
-    void printAsHeard(Take take) {
-        document.edit("choice of " + take.name(), session -> TakeEdits.choose(session, take.id()));
+    /** The two ways to print a take again. */
+    enum Again {
+        AS_HEARD,
+        ROUTED
     }
 
-    List<TakeEdits.Outcome> compare(Take take) {
-        return TakeEdits.compare(session(), performance(), take.id());
+    /** Whether what the tracks have of a take was edited by hand. */
+    boolean isEdited(Take take) {
+        return session().tracks().stream()
+                .anyMatch(track -> track.regions().of(take.id()).stream().anyMatch(Region::edited));
     }
 
-    void routeAgain(Take take) {
+    List<TakeEdits.Outcome> compare(Take take, Again how) {
+        return TakeEdits.compare(session(), printed(session(), take, how), take.id());
+    }
+
+    void print(Take take, Again how) {
         document.edit(
-                take.name() + " routed again", session -> TakeEdits.routeAgain(session, performance(), take.id()));
+                how == Again.ROUTED ? take.name() + " routed again" : "choice of " + take.name(),
+                session -> printed(session, take, how));
+    }
+
+    private Session printed(Session session, Take take, Again how) {
+        return how == Again.ROUTED
+                ? TakeEdits.routeAgain(session, performance(), take.id())
+                : TakeEdits.choose(session, take.id());
     }
 
     void deleteTake(Take take) {
@@ -363,7 +378,8 @@ final class TakesPresenter {
 
     /** How long everything is that was recorded, in nanoseconds. */
     long length() {
-        long length = lastTake().map(Take::end).orElse(0L);
+        long length =
+                lastTake().map(take -> session().tempo().nanos(take.endTick())).orElse(0L);
         for (Track track : session().tracks()) {
             length = Math.max(length, session().tempo().nanos(track.clip().endTick()));
         }

@@ -1,5 +1,6 @@
 package dibble.desktop.takes;
 
+import dibble.desktop.takes.TakesPresenter.Again;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
@@ -20,7 +21,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
@@ -72,6 +72,7 @@ public final class TakesView extends StackPane implements View {
     private final Map<String, NoteSpans> liveSpans = new HashMap<>();
     private Recording following;
     private Take shownTake;
+    private TempoMap shownTempo;
     private TimeScale scale;
     private boolean stale = true;
     private boolean drawAll = true;
@@ -107,10 +108,11 @@ public final class TakesView extends StackPane implements View {
                 stale = true;
             }
         });
-        Button heard = Cards.button(
-                "print-as-heard", "Print as it was heard", () -> take().ifPresent(presenter::printAsHeard));
+        Button heard =
+                Cards.button("print-as-heard", "Print as it was heard", () -> take().ifPresent(this::printAsHeard));
         heard.setTooltip(new Tooltip("Puts this take onto the tracks, with the zones that it was played with"));
-        Button routed = Cards.button("route-again-open", "Route again…", () -> take().ifPresent(again()));
+        Button routed = Cards.button(
+                "route-again-open", "Route again…", () -> take().ifPresent(take -> ask(take, Again.ROUTED)));
         routed.setTooltip(new Tooltip("Prints it with the zones and scenes of now, after a look at what changes"));
         takeButtons
                 .getChildren()
@@ -164,11 +166,18 @@ public final class TakesView extends StackPane implements View {
         return presenter.lastTake();
     }
 
-    private Consumer<Take> again() {
-        return take -> {
-            sort.close();
-            again.ask(take);
-        };
+    private void ask(Take take, Again how) {
+        sort.close();
+        again.ask(take, how);
+    }
+
+    /** Asks where something would be lost. */
+    private void printAsHeard(Take take) {
+        if (presenter.isEdited(take)) {
+            ask(take, Again.AS_HEARD);
+        } else {
+            presenter.print(take, Again.AS_HEARD);
+        }
     }
 
     private void sort(Track track) {
@@ -285,8 +294,10 @@ public final class TakesView extends StackPane implements View {
 
     private void showPlayed() {
         Take take = presenter.lastTake().orElse(null);
-        if (take != shownTake) {
+        TempoMap tempo = desk.session().tempo();
+        if (take != shownTake || !tempo.equals(shownTempo)) {
             shownTake = take;
+            shownTempo = tempo;
             playedSpans.clear();
         }
         List<Node> nodes = new ArrayList<>();
@@ -303,7 +314,8 @@ public final class TakesView extends StackPane implements View {
             nodes.add(line);
             if (take != null && take.sources().contains(source.id())) {
                 playedSpans.computeIfAbsent(source.id(), id -> {
-                    NoteSpans spans = new NoteSpans(take.log(), take.sources().indexOf(id));
+                    NoteSpans spans = new NoteSpans(
+                            take.log(), take.sources().indexOf(id), nanos -> tempo.nanos(take.tick(nanos)));
                     spans.update();
                     return spans;
                 });
@@ -377,7 +389,7 @@ public final class TakesView extends StackPane implements View {
                         "played " + source.id(), id -> new NoteSpans(following.log(), number));
                 spans.update();
             }
-            long offset = recording ? following.from() : shownTake == null ? 0 : shownTake.start();
+            long offset = recording ? following.from() : 0;
             lines.get(source.id()).draw(spans, offset, scale, now, palette.get("ink"), null, palette.get("rule"));
         }
     }

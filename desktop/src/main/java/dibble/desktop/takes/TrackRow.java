@@ -8,6 +8,7 @@ import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.recording.NoteSpans;
 import dibble.recording.Track;
+import dibble.time.TempoMap;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
@@ -41,6 +42,7 @@ final class TrackRow extends HBox {
     private final Label note = new Label();
     private Track track;
     private NoteSpans printed;
+    private TempoMap printedTempo;
     private Track printedOf;
     private int drawn = -1;
 
@@ -127,9 +129,11 @@ final class TrackRow extends HBox {
         mute.setAccessibleText("mute " + track.name());
         solo.setSelected(presenter.performance().soloed().contains(track.id()));
         solo.setAccessibleText("solo " + track.name());
-        if (printedOf == null || printedOf.clip() != track.clip()) {
+        TempoMap tempo = desk.session().tempo();
+        if (printedOf == null || printedOf.clip() != track.clip() || !tempo.equals(printedTempo)) {
             printedOf = track;
-            printed = TakesPresenter.spansOf(track, desk.session().tempo());
+            printedTempo = tempo;
+            printed = TakesPresenter.spansOf(track, tempo);
         }
         drawn = -1;
     }

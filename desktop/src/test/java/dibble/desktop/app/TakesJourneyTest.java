@@ -258,7 +258,7 @@ class TakesJourneyTest extends WindowTest {
             log.add(10, 0, ShortMessage.noteOn(0, 40, 80));
             journal.changed(session().withName("Left behind"), Performance.NEW, null);
             journal.sync();
-            journal.takes().begin(0);
+            journal.takes().begin(session().tempo(), 0);
             journal.takes()
                     .follow(
                             log,

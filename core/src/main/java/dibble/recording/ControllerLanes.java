@@ -1,0 +1,103 @@
+package dibble.recording;
+
+import dibble.midi.ShortMessage;
+import java.util.Arrays;
+
+/**
+ * Which lane a message without a key belongs to, as messages come: one for each controller, bend, pressure and program
+ * of a channel, and one for each registered or non-registered parameter, since data entry (controllers 6, 38, 96 and
+ * 97) is for the parameter that was selected last (MIDI 1.0, controllers 98 to 101). Belongs to one thread.
+ */
+final class ControllerLanes {
+    /** Stands for a message that is in no lane: it has a key, or changes a mode. */
+    static final int NONE = -1;
+
+    static final int DATA_MSB = 6;
+    static final int DATA_LSB = 38;
+    static final int RPN_MSB = 101;
+    private static final int INCREMENT = 96;
+    private static final int DECREMENT = 97;
+    private static final int NRPN_LSB = 98;
+    private static final int FIRST_MODE = 120;
+
+    /** A bit of lanes of parameters; below it a bit for registered ones, and 14 bits of their number. */
+    private static final int PARAMETER = 1 << 30;
+
+    private static final int REGISTERED = 1 << 14;
+    private static final int UNKNOWN = 0x7F;
+
+    /** By channel: the parameter that is selected, with {@link #REGISTERED}; -1 where nothing was. */
+    private final int[] selected = new int[16];
+
+    ControllerLanes() {
+        Arrays.fill(selected, NONE);
+    }
+
+    /** The lane of the next message; selecting a parameter is in no lane, but what follows is in the parameter's. */
+    int lane(int message) {
+        int kind = ShortMessage.kind(message);
+        int channel = ShortMessage.channel(message);
+        int number = ShortMessage.data1(message);
+        if (ShortMessage.isNote(message)
+                || kind == ShortMessage.KEY_PRESSURE
+                || kind == ShortMessage.CONTROLLER && number >= FIRST_MODE) {
+            return NONE;
+        }
+        if (kind == ShortMessage.CONTROLLER && number >= NRPN_LSB && number <= RPN_MSB) {
+            select(channel, number, ShortMessage.data2(message));
+            return NONE;
+        }
+        if (isData(message) && selected[channel] != NONE) {
+            return PARAMETER | channel << 16 | selected[channel];
+        }
+        return kind << 16 | channel << 8 | (kind == ShortMessage.CONTROLLER ? number : 0);
+    }
+
+    private void select(int channel, int number, int value) {
+        boolean registered = number >= RPN_MSB - 1;
+        boolean msb = (number & 1) != 0;
+        int before = selected[channel];
+        boolean same = before != NONE && (before & REGISTERED) != 0 == registered;
+        int high = same ? before >>> 7 & 0x7F : UNKNOWN;
+        int low = same ? before & 0x7F : UNKNOWN;
+        selected[channel] = (registered ? REGISTERED : 0) | (msb ? value : high) << 7 | (msb ? low : value);
+    }
+
+    /** Whether a message is data for the parameter that is selected. */
+    static boolean isData(int message) {
+        int number = ShortMessage.data1(message);
+        return ShortMessage.kind(message) == ShortMessage.CONTROLLER
+                && (number == DATA_MSB || number == DATA_LSB || number == INCREMENT || number == DECREMENT);
+    }
+
+    static boolean isParameter(int lane) {
+        return lane >= 0 && (lane & PARAMETER) != 0;
+    }
+
+    static int channel(int parameterLane) {
+        return parameterLane >>> 16 & 0xF;
+    }
+
+    /** What is selected on a channel: a part of a lane, or {@link #NONE}. */
+    int selected(int channel) {
+        return selected[channel];
+    }
+
+    /** Selects nothing, as a reset of all controllers does (RP-015): what follows is for no parameter. */
+    void deselect(int channel) {
+        selected[channel] = REGISTERED | 0x3FFF;
+    }
+
+    /** The two messages that select what a lane, or {@link #selected}, is for. */
+    static int[] selecting(int channel, int parameter) {
+        int msb = (parameter & REGISTERED) != 0 ? RPN_MSB : NRPN_LSB + 1;
+        return new int[] {
+            ShortMessage.controller(channel, msb, parameter >>> 7 & 0x7F),
+            ShortMessage.controller(channel, msb - 1, parameter & 0x7F)
+        };
+    }
+
+    static int parameter(int lane) {
+        return lane & (REGISTERED | 0x3FFF);
+    }
+}

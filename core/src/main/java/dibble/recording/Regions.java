@@ -1,0 +1,226 @@
+package dibble.recording;
+
+import dibble.midi.MidiTrack;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/**
+ * What is on a track: stretches of prints, the later on top of the earlier ones, and the clip that they make together.
+ * The clip depends on nothing but the regions, so that printing a take again with the same outcome changes nothing.
+ * Immutable.
+ */
+public final class Regions {
+    /** Nothing on a track. */
+    public static final Regions NONE = new Regions(List.of());
+
+    private final List<Region> all;
+
+    /** Made when it is first asked for; threads that both make it make the same. */
+    private volatile MidiTrack clip;
+
+    public Regions(List<Region> all) {
+        this.all = List.copyOf(all);
+    }
+
+    /** A clip that is of no take. */
+    public static Regions own(MidiTrack clip) {
+        return clip.size() == 0 ? NONE : new Regions(List.of(Region.own(clip)));
+    }
+
+    /**
+     * A clip of which is known what some stretches came from: what lies between them is of no take.
+     *
+     * @param stretches their prints are not looked at
+     */
+    public static Regions of(MidiTrack clip, List<Region> stretches) {
+        List<Region> regions = new ArrayList<>();
+        List<Region> inOrder = new ArrayList<>(stretches);
+        inOrder.sort(Comparator.comparingLong(Region::from));
+        long end = Math.max(1, clip.endTick());
+        long at = 0;
+        for (Region stretch : inOrder) {
+            long from = Math.max(at, stretch.from());
+            if (from > at && clip.size() > 0) {
+                regions.add(new Region(null, at, from, Onto.INSTEAD, false, clip));
+            }
+            if (stretch.to() > from) {
+                regions.add(new Region(stretch.take(), from, stretch.to(), stretch.printed(), stretch.edited(), clip));
+                at = stretch.to();
+            }
+        }
+        if (at < end && clip.size() > 0) {
+            regions.add(new Region(null, at, end, Onto.INSTEAD, false, clip));
+        }
+        return new Regions(regions);
+    }
+
+    /** The regions, the lowest first. */
+    public List<Region> all() {
+        return all;
+    }
+
+    /** Those of one take. */
+    public List<Region> of(String take) {
+        return all.stream().filter(region -> region.isOf(take)).toList();
+    }
+
+    public boolean isEmpty() {
+        return all.isEmpty();
+    }
+
+    /** The prints that they are stretches of, the lowest first. */
+    public List<MidiTrack> prints() {
+        return layers().stream().map(Layer::print).toList();
+    }
+
+    /** Which of the {@link #prints} a region is a stretch of. */
+    public int printNumber(Region region) {
+        List<Layer> layers = layers();
+        int number = 0;
+        while (layers.get(number).print != region.print()) {
+            number++;
+        }
+        return number;
+    }
+
+    /** A print with its regions; prints are told apart by identity, since two takes can be played alike. */
+    private record Layer(MidiTrack print, List<Region> regions) {}
+
+    private List<Layer> layers() {
+        List<Layer> layers = new ArrayList<>();
+        for (Region region : all) {
+            layers.stream()
+                    .filter(layer -> layer.print == region.print())
+                    .findFirst()
+                    .orElseGet(() -> {
+                        Layer layer = new Layer(region.print(), new ArrayList<>());
+                        layers.add(layer);
+                        return layer;
+                    })
+                    .regions
+                    .add(region);
+        }
+        return layers;
+    }
+
+    /** What sounds: each print where it was not made to make way, over those below it. */
+    public MidiTrack clip() {
+        MidiTrack made = clip;
+        if (made == null) {
+            made = Track.NOTHING;
+            for (Layer layer : layers()) {
+                MidiTrack heard = Clips.within(layer.print, stretches(layer.regions));
+                made = made.size() == 0 ? heard : heard.size() == 0 ? made : Clips.over(made, heard);
+            }
+            clip = made;
+        }
+        return made;
+    }
+
+    /** Where regions are, in their order, those that meet as one. */
+    private static List<Clips.Stretch> stretches(List<Region> regions) {
+        List<Region> inOrder = new ArrayList<>(regions);
+        inOrder.sort(Comparator.comparingLong(Region::from));
+        List<Clips.Stretch> stretches = new ArrayList<>();
+        for (Region region : inOrder) {
+            int last = stretches.size() - 1;
+            if (last >= 0 && stretches.get(last).to() >= region.from()) {
+                Clips.Stretch before = stretches.remove(last);
+                stretches.add(new Clips.Stretch(before.from(), Math.max(before.to(), region.to())));
+            } else {
+                stretches.add(new Clips.Stretch(region.from(), region.to()));
+            }
+        }
+        return stretches;
+    }
+
+    /** Puts another region onto the track: what is there makes way as the region says. */
+    public Regions with(Region next) {
+        List<Region> more = new ArrayList<>();
+        long until = next.printed() == Onto.INSTEAD ? Long.MAX_VALUE : next.to();
+        for (Region region : all) {
+            if (next.printed() == Onto.OVER) {
+                more.add(region);
+            } else {
+                addOutside(region, next.from(), until, more);
+            }
+        }
+        more.add(next);
+        return new Regions(more);
+    }
+
+    private static void addOutside(Region region, long from, long to, List<Region> outside) {
+        if (region.to() <= from || region.from() >= to) {
+            outside.add(region);
+            return;
+        }
+        if (region.from() < from) {
+            outside.add(region.between(region.from(), from));
+        }
+        if (region.to() > to) {
+            outside.add(region.between(to, region.to()));
+        }
+    }
+
+    /** Puts a new print in the place of that of a take, in the same stretches. */
+    public Regions reprinted(String take, MidiTrack print) {
+        if (of(take).stream()
+                .allMatch(region -> !region.edited() && region.print().equals(print))) {
+            return this;
+        }
+        return new Regions(all.stream()
+                .map(region -> region.isOf(take) ? region.withPrint(print) : region)
+                .toList());
+    }
+
+    /**
+     * Puts another region below those of later takes, where these have not replaced what was there.
+     *
+     * @param later the ids of later takes
+     */
+    public Regions below(Set<String> later, Region next) {
+        List<Region> pieces = List.of(next);
+        int place = all.size();
+        for (int i = all.size() - 1; i >= 0; i--) {
+            Region region = all.get(i);
+            if (region.take() != null && later.contains(region.take())) {
+                place = i;
+                if (region.printed() != Onto.OVER) {
+                    List<Region> left = new ArrayList<>();
+                    pieces.forEach(piece -> addOutside(piece, region.from(), region.to(), left));
+                    pieces = left;
+                }
+            }
+        }
+        List<Region> more = new ArrayList<>(all);
+        more.addAll(place, pieces);
+        return new Regions(more);
+    }
+
+    /** What sounds of the regions that are of none of some takes, or were edited by hand. */
+    public Regions ofOthersThan(List<String> takes) {
+        return new Regions(all.stream()
+                .filter(region -> region.take() == null || region.edited() || !takes.contains(region.take()))
+                .toList());
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof Regions that && all.equals(that.all);
+    }
+
+    @Override
+    public int hashCode() {
+        return all.hashCode();
+    }
+
+    @Override
+    public String toString() {
+        return all.stream()
+                .map(region -> region.take() + " " + region.from() + "-" + region.to())
+                .collect(Collectors.joining(", "));
+    }
+}
