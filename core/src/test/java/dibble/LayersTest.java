@@ -33,6 +33,10 @@ class LayersTest {
             .definedBy("dibble.standins")
             .layer("session")
             .definedBy("dibble.session")
+            .layer("edits")
+            .definedBy("dibble.edits")
+            .layer("files")
+            .definedBy("dibble.files")
             .layer("checks")
             .definedBy("dibble.checks")
             .layer("user")
@@ -59,14 +63,18 @@ class LayersTest {
             .mayOnlyAccessLayers("midi", "time", "ports", "transport")
             .whereLayer("session")
             .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording")
-            .whereLayer("checks")
+            .whereLayer("edits")
             .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording", "session")
+            .whereLayer("files")
+            .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording", "session", "edits")
+            .whereLayer("checks")
+            .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording", "session", "edits")
             .whereLayer("user")
-            .mayOnlyAccessLayers("midi", "gear", "session")
+            .mayOnlyAccessLayers("midi", "gear", "session", "files")
             .whereLayer("studio")
             .mayNotBeAccessedByAnyLayer()
             .whereLayer("demo")
-            .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording", "session");
+            .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording", "session", "edits");
 
     @ArchTest
     static final ArchRule NO_CYCLES = slices().matching("dibble.(*)..").should().beFreeOfCycles();

@@ -1,11 +1,11 @@
 package dibble.benchmarks;
 
 import dibble.demo.LamplightersRound;
+import dibble.files.SessionFile;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import dibble.session.SessionFile;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;

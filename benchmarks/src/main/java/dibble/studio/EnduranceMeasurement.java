@@ -1,5 +1,8 @@
 package dibble.studio;
 
+import dibble.edits.TakeEdits;
+import dibble.files.SessionFile;
+import dibble.files.SessionJournal;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -13,9 +16,6 @@ import dibble.routing.Zone;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionFile;
-import dibble.session.SessionJournal;
-import dibble.session.TakeEdits;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import dibble.time.Clock;

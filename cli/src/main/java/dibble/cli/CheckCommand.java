@@ -6,10 +6,10 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.checks.Checks;
 import dibble.checks.Finding;
 import dibble.checks.Level;
-import dibble.session.Edits;
+import dibble.files.SessionFile;
+import dibble.session.DistinctIds;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionFile;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
@@ -68,7 +68,7 @@ final class CheckCommand implements Callable<Integer> {
             throw new BadInput("no check \"" + fix + "\" (expected one of " + String.join(", ", Checks.codes()) + ")");
         }
         // A mend names things by their ids, which in a file need only be unique in their list.
-        Checks.Checked before = new Checks.Checked(Edits.withDistinctIds(session), performance);
+        Checks.Checked before = new Checks.Checked(DistinctIds.withDistinctIds(session), performance);
         Checks.Checked mended = Checks.mend(before.session(), before.performance(), fix);
         if (mended.equals(before)) {
             spec.commandLine().getErr().println("dibble: nothing that " + fix + " finds has a mend");

@@ -1,5 +1,7 @@
 package dibble.cli;
 
+import dibble.files.AtomicFile;
+import dibble.files.SessionFile;
 import dibble.gear.Source;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
@@ -7,10 +9,8 @@ import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiFormatException;
 import dibble.midi.MidiTrack;
 import dibble.recording.FileRouter;
-import dibble.session.AtomicFile;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionFile;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;

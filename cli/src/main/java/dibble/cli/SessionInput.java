@@ -1,10 +1,10 @@
 package dibble.cli;
 
+import dibble.files.SessionFile;
+import dibble.files.SessionFormatException;
 import dibble.gear.Source;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionFile;
-import dibble.session.SessionFormatException;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Optional;

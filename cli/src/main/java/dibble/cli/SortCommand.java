@@ -1,5 +1,6 @@
 package dibble.cli;
 
+import dibble.files.AtomicFile;
 import dibble.midi.GeneralMidi;
 import dibble.midi.MiddleC;
 import dibble.midi.MidiFile;
@@ -8,7 +9,6 @@ import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiFormatException;
 import dibble.midi.NoteNames;
 import dibble.recording.Sorting;
-import dibble.session.AtomicFile;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;

@@ -3,6 +3,9 @@ package dibble.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.GearEdits;
+import dibble.edits.ZoneEdits;
+import dibble.files.SessionFile;
 import dibble.gear.PartRef;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
@@ -18,9 +21,7 @@ import dibble.routing.ControlMap;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Target;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import dibble.session.Session;
-import dibble.session.SessionFile;
 import dibble.time.TempoMap;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -143,13 +144,13 @@ class CommandsTest {
     @Test
     void checkAnswersWithItsExitCode() throws Exception {
         assertThat(run("check", file.toString())).isZero();
-        write(Edits.changeZone(
+        write(ZoneEdits.changeZone(
                 LamplightersRound.session(),
                 "celesta",
                 zone -> zone.withKeys(new Range(54, 100)).withTranspose(-12)));
         assertThat(run("check", file.toString())).isEqualTo(1);
         assertThat(out.toString()).contains("warning outside-part: Zone \"Celesta\" of Larkspur 73, F♯3 54 to F4 65");
-        Session doubled = Edits.addZone(
+        Session doubled = ZoneEdits.addZone(
                 LamplightersRound.session(),
                 Zone.of("again", "Again", "larkspur", new Range(90, 100), new PartRef("sorrel", "celesta")),
                 null);
@@ -161,7 +162,7 @@ class CommandsTest {
 
     @Test
     void checkMendsTheFileAndKeepsWhatItDoesNotConcern() throws Exception {
-        Session session = Edits.addZone(
+        Session session = ZoneEdits.addZone(
                 LamplightersRound.session(),
                 Zone.of("again", "Again", "larkspur", new Range(50, 100), new PartRef("sorrel", "celesta")),
                 null);
@@ -185,7 +186,7 @@ class CommandsTest {
     @Test
     void checkMendsAContainerWithItsTakes() throws Exception {
         Path container = folder.resolve("round.dibble");
-        Session session = Edits.addZone(
+        Session session = ZoneEdits.addZone(
                 LamplightersRound.session(),
                 Zone.of("again", "Again", "larkspur", new Range(50, 100), new PartRef("sorrel", "celesta")),
                 null);
@@ -214,7 +215,7 @@ class CommandsTest {
 
     @Test
     void routeCarriesOutScenesControlsAndSystemExclusive() throws Exception {
-        Session session = Edits.changeSource(
+        Session session = GearEdits.changeSource(
                         LamplightersRound.session(), "larkspur", source -> source.withSysexTo(List.of("sorrel")))
                 .withSceneSwitch(new SceneSwitch("larkspur", 1))
                 .withControls(List.of(ControlMap.of(

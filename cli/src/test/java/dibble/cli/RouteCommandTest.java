@@ -3,12 +3,12 @@ package dibble.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.files.SessionFile;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import dibble.session.SessionFile;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;

@@ -1,10 +1,10 @@
 package dibble.checks;
 
+import dibble.edits.GearEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.routing.Destination;
-import dibble.session.Edits;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -42,7 +42,7 @@ final class ChannelClash extends Check {
             if (subject.isFree(port, free)) {
                 return Mend.session(
                         "Move " + subject.name(ref) + " to channel " + free,
-                        session -> Edits.changePart(session, ref, part -> part.withChannel(free)));
+                        session -> GearEdits.changePart(session, ref, part -> part.withChannel(free)));
             }
         }
         return null;

@@ -1,9 +1,9 @@
 package dibble.checks;
 
+import dibble.edits.ZoneEdits;
 import dibble.gear.Source;
 import dibble.midi.ChannelSet;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import java.util.List;
 import java.util.stream.Collectors;
 
@@ -40,7 +40,7 @@ final class Deaf extends Check {
                             ? null
                             : Mend.session(
                                     "Leave " + subject.name(zone) + " the channels on which something comes",
-                                    session -> Edits.changeZone(
+                                    session -> ZoneEdits.changeZone(
                                             session,
                                             zone.id(),
                                             it -> it.edit().channels(heard).build())));

@@ -1,9 +1,9 @@
 package dibble.checks;
 
+import dibble.edits.GearEdits;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import java.util.List;
 
 /** One key that reaches the same destination twice: through two zones, or through one and the source's own sounds. */
@@ -65,7 +65,7 @@ final class Doubled extends Check {
                             + " plays it too. Live, Dibble does not send it back; its tracks have it.",
                     Mend.session(
                             "Say that local control of " + source.name() + " is off (and switch it off there)",
-                            session -> Edits.changeSource(
+                            session -> GearEdits.changeSource(
                                     session, source.id(), it -> it.withOwnSounds(false, it.ownInstrument()))));
         }
     }

@@ -1,8 +1,8 @@
 package dibble.checks;
 
+import dibble.edits.ZoneEdits;
 import dibble.midi.Range;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.util.List;
@@ -26,11 +26,11 @@ public record Mend(String words, UnaryOperator<Session> session, UnaryOperator<P
 
     /** Switches zones off. */
     static Mend zonesOff(String words, List<String> zones) {
-        return session(words, session -> Edits.changeZones(session, zones, zone -> zone.withEnabled(false)));
+        return session(words, session -> ZoneEdits.changeZones(session, zones, zone -> zone.withEnabled(false)));
     }
 
     /** Gives a zone other keys. */
     static Mend keys(String words, Zone zone, Range keys) {
-        return session(words, session -> Edits.changeZone(session, zone.id(), it -> it.withKeys(keys)));
+        return session(words, session -> ZoneEdits.changeZone(session, zone.id(), it -> it.withKeys(keys)));
     }
 }

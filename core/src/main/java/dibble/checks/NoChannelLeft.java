@@ -1,9 +1,9 @@
 package dibble.checks;
 
+import dibble.edits.GearEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
-import dibble.session.Edits;
 import java.util.List;
 
 /** A part that chooses its channel and found none. */
@@ -31,7 +31,7 @@ final class NoChannelLeft extends Check {
                             isDrumsFree
                                     ? Mend.session(
                                             "Move " + subject.name(ref) + " to channel 10",
-                                            session -> Edits.changePart(session, ref, it -> it.withChannel(DRUMS)))
+                                            session -> GearEdits.changePart(session, ref, it -> it.withChannel(DRUMS)))
                                     : null);
                 }
             }

@@ -1,9 +1,9 @@
 package dibble.checks;
 
+import dibble.edits.ZoneEdits;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
@@ -28,7 +28,7 @@ final class ProgramLeak extends Check {
                                     + subject.name(zone.to()) + ".",
                             Mend.session(
                                     "Have " + subject.name(zone) + " pass no program changes",
-                                    session -> Edits.changeZone(
+                                    session -> ZoneEdits.changeZone(
                                             session, zone.id(), it -> it.withPass(without(it.pass())))));
                 }
             }

@@ -1,7 +1,7 @@
 package dibble.checks;
 
+import dibble.edits.SceneEdits;
 import dibble.routing.Scene;
-import dibble.session.Edits;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,7 +33,7 @@ final class SceneProgramClash extends Check {
             if (subject.session.scenes().stream().noneMatch(other -> free.equals(other.program()))) {
                 return Mend.session(
                         "Call " + Subject.quoted(scene.name()) + " by program " + free,
-                        session -> Edits.changeScene(session, scene.id(), it -> it.withProgram(free)));
+                        session -> SceneEdits.changeScene(session, scene.id(), it -> it.withProgram(free)));
             }
         }
         return null;

@@ -1,12 +1,12 @@
 package dibble.checks;
 
+import dibble.edits.GearEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.Receives;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.Range;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.util.ArrayList;
@@ -61,11 +61,11 @@ public final class SilenceTest {
             return List.of(
                     Mend.session(
                             "It hears all channels",
-                            session -> Edits.changeInstrument(
+                            session -> GearEdits.changeInstrument(
                                     session, instrument.id(), it -> it.withReceives(Receives.ALL))),
                     Mend.session(
                             "List that part",
-                            session -> Edits.addPart(
+                            session -> GearEdits.addPart(
                                     session,
                                     instrument.id(),
                                     part,
@@ -90,7 +90,7 @@ public final class SilenceTest {
         public List<Mend> mends() {
             return List.of(Mend.session(
                     "Its local control is on",
-                    session -> Edits.changeSource(
+                    session -> GearEdits.changeSource(
                             session, source.id(), it -> it.withOwnSounds(true, it.ownInstrument()))));
         }
     }

@@ -1,7 +1,7 @@
 package dibble.checks;
 
+import dibble.edits.GearEdits;
 import dibble.gear.Source;
-import dibble.session.Edits;
 import java.util.List;
 import java.util.Optional;
 
@@ -23,7 +23,7 @@ final class Twins extends Check {
                                 + " keep sending the same at the same time: one keyboard on two ports, it seems.",
                         Mend.session(
                                 "Take " + second.get().name() + " out, with its zones",
-                                session -> Edits.deleteSource(session, twins.second())));
+                                session -> GearEdits.deleteSource(session, twins.second())));
             }
         }
     }

@@ -1,5 +1,6 @@
 package dibble.demo;
 
+import dibble.edits.ControlEdits;
 import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -20,7 +21,6 @@ import dibble.routing.SceneSound;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Target;
 import dibble.routing.Zone;
-import dibble.session.ControlEdits;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;

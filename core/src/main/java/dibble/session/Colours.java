@@ -6,13 +6,13 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** Gives every part a colour of its own, once and for good. */
-final class Colours {
+public final class Colours {
     private static final int COUNT = 16;
 
     private Colours() {}
 
     /** The instruments with a colour for each part that had none: the one used least so far, the lowest first. */
-    static List<Instrument> give(List<Instrument> instruments) {
+    public static List<Instrument> give(List<Instrument> instruments) {
         int[] uses = new int[COUNT + 1];
         instruments.forEach(instrument -> instrument.parts().forEach(part -> uses[part.colour()]++));
         List<Instrument> coloured = new ArrayList<>();

@@ -28,7 +28,7 @@ public final class Document {
 
     /** Puts another session in place; there is no way back to the one before. */
     public void open(Session opening, Performance opened) {
-        Session session = Edits.withDistinctIds(opening);
+        Session session = DistinctIds.withDistinctIds(opening);
         steps.clear();
         steps.add(new Step("", session));
         now = 0;

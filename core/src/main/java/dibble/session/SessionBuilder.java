@@ -14,7 +14,7 @@ import dibble.time.TempoMap;
 import java.util.List;
 
 /** Makes a session that differs from another in some fields. */
-final class SessionBuilder {
+public final class SessionBuilder {
     private String name;
     private MiddleC middleC;
     private TempoMap tempo;
@@ -31,7 +31,7 @@ final class SessionBuilder {
     private Extras extras;
 
     /** A session with nothing in it. */
-    SessionBuilder(String name) {
+    public SessionBuilder(String name) {
         this.name = name;
         middleC = MiddleC.C4;
         tempo = TempoMap.of(96);
@@ -47,7 +47,7 @@ final class SessionBuilder {
         extras = Extras.NONE;
     }
 
-    SessionBuilder(Session session) {
+    public SessionBuilder(Session session) {
         name = session.name();
         middleC = session.middleC();
         tempo = session.tempo();
@@ -64,77 +64,77 @@ final class SessionBuilder {
         extras = session.extras();
     }
 
-    SessionBuilder name(String value) {
+    public SessionBuilder name(String value) {
         name = value;
         return this;
     }
 
-    SessionBuilder middleC(MiddleC value) {
+    public SessionBuilder middleC(MiddleC value) {
         middleC = value;
         return this;
     }
 
-    SessionBuilder tempo(TempoMap value) {
+    public SessionBuilder tempo(TempoMap value) {
         tempo = value;
         return this;
     }
 
-    SessionBuilder sources(List<Source> value) {
+    public SessionBuilder sources(List<Source> value) {
         sources = value;
         return this;
     }
 
-    SessionBuilder instruments(List<Instrument> value) {
+    public SessionBuilder instruments(List<Instrument> value) {
         instruments = value;
         return this;
     }
 
-    SessionBuilder zones(List<Zone> value) {
+    public SessionBuilder zones(List<Zone> value) {
         zones = value;
         return this;
     }
 
-    SessionBuilder controls(List<ControlMap> value) {
+    public SessionBuilder controls(List<ControlMap> value) {
         controls = value;
         return this;
     }
 
-    SessionBuilder scenes(List<Scene> value) {
+    public SessionBuilder scenes(List<Scene> value) {
         scenes = value;
         return this;
     }
 
-    SessionBuilder sceneSwitch(SceneSwitch value) {
+    public SessionBuilder sceneSwitch(SceneSwitch value) {
         sceneSwitch = value;
         return this;
     }
 
-    SessionBuilder tracks(List<Track> value) {
+    public SessionBuilder tracks(List<Track> value) {
         tracks = value;
         return this;
     }
 
-    SessionBuilder takes(List<Take> value) {
+    public SessionBuilder takes(List<Take> value) {
         takes = value;
         return this;
     }
 
-    SessionBuilder settled(List<Settled> value) {
+    public SessionBuilder settled(List<Settled> value) {
         settled = value;
         return this;
     }
 
-    SessionBuilder clock(ClockPlan value) {
+    public SessionBuilder clock(ClockPlan value) {
         clock = value;
         return this;
     }
 
-    SessionBuilder extras(Extras value) {
+    public SessionBuilder extras(Extras value) {
         extras = value;
         return this;
     }
 
-    Session build() {
+    public Session build() {
         return new Session(
                 name,
                 middleC,

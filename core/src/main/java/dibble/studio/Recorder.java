@@ -1,12 +1,12 @@
 package dibble.studio;
 
+import dibble.files.TakeJournal;
 import dibble.ports.EventRing;
 import dibble.recording.Onto;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
-import dibble.session.TakeJournal;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import java.nio.file.Path;

@@ -1,5 +1,8 @@
 package dibble.studio;
 
+import dibble.edits.TakeEdits;
+import dibble.edits.TrackEdits;
+import dibble.files.TakeJournal;
 import dibble.gear.Instrument;
 import dibble.midi.IdentityMessage;
 import dibble.midi.ShortMessage;
@@ -14,11 +17,8 @@ import dibble.routing.RoutingCompiler;
 import dibble.routing.RoutingTable;
 import dibble.routing.Slots;
 import dibble.session.Document;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.TakeEdits;
-import dibble.session.TakeJournal;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
@@ -395,7 +395,7 @@ public final class Studio implements AutoCloseable {
 
     /** The tracks that are recorded onto; new ones are in the document, and armed. */
     private List<Track> prepareTracks() {
-        Session withTracks = Edits.addMissingTracks(session());
+        Session withTracks = TrackEdits.addMissingTracks(session());
         Set<String> armed = TakeEdits.armed(withTracks, session(), document.performance());
         document.edit("new tracks", session -> withTracks);
         document.perform(performance -> {
@@ -405,7 +405,7 @@ public final class Studio implements AutoCloseable {
             }
             return now;
         });
-        return TakeEdits.readyToRecord(session()).tracks();
+        return TrackEdits.readyToRecord(session()).tracks();
     }
 
     /**
@@ -601,7 +601,7 @@ public final class Studio implements AutoCloseable {
 
     /** Named only now: between stop and this, undo and redo may have brought other takes. */
     private void keep(Recorder.Finished done) {
-        String id = Edits.freshTakeId(session());
+        String id = TakeEdits.freshTakeId(session());
         Take take = done.take().named(id, "Take " + id.substring(id.indexOf('-') + 1));
         document.edit(
                 "recording of " + take.name(), session -> TakeEdits.keep(session, take, done.printer(), done.onto()));

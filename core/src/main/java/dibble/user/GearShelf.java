@@ -1,9 +1,9 @@
 package dibble.user;
 
+import dibble.files.AtomicFile;
+import dibble.files.SessionFormatException;
+import dibble.files.ShelfFile;
 import dibble.gear.Ids;
-import dibble.session.AtomicFile;
-import dibble.session.SessionFormatException;
-import dibble.session.ShelfFile;
 import dibble.session.ShelfItem;
 import java.io.IOException;
 import java.io.InputStream;

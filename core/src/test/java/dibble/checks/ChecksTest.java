@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.tuple;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.GearEdits;
+import dibble.edits.ZoneEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -21,7 +23,6 @@ import dibble.routing.Scene;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Target;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.Settled;
@@ -65,15 +66,15 @@ class ChecksTest {
     }
 
     private static Session zone(String id, UnaryOperator<Zone> change) {
-        return Edits.changeZone(good(), id, change);
+        return ZoneEdits.changeZone(good(), id, change);
     }
 
     private static Session part(PartRef ref, UnaryOperator<Part> change) {
-        return Edits.changePart(good(), ref, change);
+        return GearEdits.changePart(good(), ref, change);
     }
 
     private static Session source(UnaryOperator<Source> change) {
-        return Edits.changeSource(good(), "larkspur", change);
+        return GearEdits.changeSource(good(), "larkspur", change);
     }
 
     private static Session instrument(UnaryOperator<Instrument> change) {
@@ -81,7 +82,7 @@ class ChecksTest {
     }
 
     private static Session plus(Zone zone) {
-        return Edits.addZone(good(), zone, null);
+        return ZoneEdits.addZone(good(), zone, null);
     }
 
     private static ControlMap map(String id, int number, Aim to) {
@@ -150,7 +151,7 @@ class ChecksTest {
                 told(
                         "deaf",
                         "low larkspur",
-                        Edits.changeSource(
+                        GearEdits.changeSource(
                                 zone(
                                         "low",
                                         it -> it.edit()
@@ -277,7 +278,7 @@ class ChecksTest {
     /** What only shows while the gear runs. */
     @Test
     void loopsTwinsAndMissingPortsAreFoundLive() {
-        Session session = Edits.addSource(good(), Source.keyboard("tansy", "Tansy", "more keys", Range.ALL));
+        Session session = GearEdits.addSource(good(), Source.keyboard("tansy", "Tansy", "more keys", Range.ALL));
         Live live = new Live(
                 Optional.of(Set.of("keys", "more keys")),
                 Set.of(new Live.Loop("more keys", "yarrow")),

@@ -2,13 +2,13 @@ package dibble.checks;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dibble.edits.StartingPoint;
+import dibble.files.SessionFile;
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
 import dibble.routing.Trace;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionFile;
-import dibble.session.StartingPoint;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 

@@ -3,6 +3,7 @@ package dibble.session;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.midi.Range;
 import dibble.routing.Zone;
@@ -21,7 +22,7 @@ class DocumentTest {
     }
 
     private static Session keys(Session session, int high) {
-        return Edits.changeZone(session, "bass-hand", zone -> zone.withKeys(new Range(28, high)));
+        return ZoneEdits.changeZone(session, "bass-hand", zone -> zone.withKeys(new Range(28, high)));
     }
 
     @Test
@@ -95,13 +96,13 @@ class DocumentTest {
     void splittingCutsWhatIsUnderTheKeyAndGivesTheRestToTheNewPart() {
         PartRef bowls = new PartRef("sorrel", "bowls");
         Session split =
-                Edits.splitAt(LamplightersRound.session(), "new", "larkspur", bowls, new Range(28, 100), 70, false);
+                ZoneEdits.splitAt(LamplightersRound.session(), "new", "larkspur", bowls, new Range(28, 100), 70, false);
         assertThat(split.zone("celesta").orElseThrow().keys()).isEqualTo(new Range(54, 69));
         assertThat(split.zone("bowls-soft").orElseThrow().keys()).isEqualTo(new Range(66, 69));
         assertThat(split.zone("new").map(Zone::keys)).contains(new Range(70, 100));
         assertThat(split.zone("marimba").orElseThrow().keys()).isEqualTo(new Range(53, 84));
         Session below =
-                Edits.splitAt(LamplightersRound.session(), "new", "larkspur", bowls, new Range(28, 100), 70, true);
+                ZoneEdits.splitAt(LamplightersRound.session(), "new", "larkspur", bowls, new Range(28, 100), 70, true);
         assertThat(below.zone("bass-hand")).isEmpty();
         assertThat(below.zone("new").map(Zone::keys)).contains(new Range(28, 69));
         assertThat(below.zone("celesta").orElseThrow().keys()).isEqualTo(new Range(70, 100));

@@ -3,11 +3,11 @@ package dibble.studio;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
+import dibble.files.SessionFile;
+import dibble.files.Unfinished;
 import dibble.midi.ShortMessage;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.session.SessionFile;
-import dibble.session.Unfinished;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

@@ -7,6 +7,7 @@ import static dibble.midi.ShortMessage.programChange;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
+import dibble.edits.ZoneEdits;
 import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -24,7 +25,6 @@ import dibble.routing.SceneSound;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Zone;
 import dibble.session.Document;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.Clock;
@@ -177,7 +177,7 @@ class PortsTest {
         open(session());
         List<Integer> sent = sentAfter(() -> {
             keys.play(programChange(0, 1));
-            document.edit("other", session -> Edits.changeZone(session, "two", zone -> zone.withTranspose(1)));
+            document.edit("other", session -> ZoneEdits.changeZone(session, "two", zone -> zone.withTranspose(1)));
             keys.play(noteOn(0, 60, 80));
         });
         assertThat(sent).containsExactly(noteOn(1, 61, 80));

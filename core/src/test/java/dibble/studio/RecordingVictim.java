@@ -1,10 +1,10 @@
 package dibble.studio;
 
 import dibble.demo.LamplightersRound;
+import dibble.files.SessionJournal;
 import dibble.ports.OutputPort;
 import dibble.session.Document;
 import dibble.session.Performance;
-import dibble.session.SessionJournal;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import dibble.time.Clock;

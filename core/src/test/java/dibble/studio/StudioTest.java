@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.TrackEdits;
+import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
@@ -12,7 +14,6 @@ import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Zone;
 import dibble.session.Document;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.standins.StandIn;
@@ -87,8 +88,8 @@ class StudioTest {
         Session session = Session.empty("Two")
                 .withSources(demo.sources().subList(0, 2))
                 .withInstruments(demo.instruments().subList(0, 1));
-        session = Edits.layerPart(session, "one", "larkspur", CELESTA, new Range(28, 100));
-        return Edits.layerPart(session, "two", "tansy", CELESTA, new Range(53, 84));
+        session = ZoneEdits.layerPart(session, "one", "larkspur", CELESTA, new Range(28, 100));
+        return ZoneEdits.layerPart(session, "two", "tansy", CELESTA, new Range(53, 84));
     }
 
     @ParameterizedTest
@@ -136,11 +137,13 @@ class StudioTest {
     private static void edit(Document document, Random random) {
         String zone = random.nextBoolean() ? "one" : "two";
         switch (random.nextInt(5)) {
-            case 0 -> document.edit("t", s -> Edits.changeZone(s, zone, z -> z.withTranspose(random.nextInt(5) - 2)));
-            case 1 -> document.edit("e", s -> Edits.changeZone(s, zone, z -> z.withEnabled(random.nextInt(4) > 0)));
+            case 0 ->
+                document.edit("t", s -> ZoneEdits.changeZone(s, zone, z -> z.withTranspose(random.nextInt(5) - 2)));
+            case 1 -> document.edit("e", s -> ZoneEdits.changeZone(s, zone, z -> z.withEnabled(random.nextInt(4) > 0)));
             case 2 ->
                 document.edit(
-                        "k", s -> Edits.changeZone(s, zone, z -> z.withKeys(new Range(50, 50 + random.nextInt(30)))));
+                        "k",
+                        s -> ZoneEdits.changeZone(s, zone, z -> z.withKeys(new Range(50, 50 + random.nextInt(30)))));
             case 3 -> document.undo();
             default -> document.perform(p -> p.withHeard("tansy", random.nextBoolean()));
         }
@@ -148,14 +151,14 @@ class StudioTest {
 
     @Test
     void aTakeIsPrintedAsItWasHeardWithTheRoutingsThatWereInForce() {
-        Session session = Edits.splitAt(bothOnCelesta(), "bass", "larkspur", UPRIGHT, new Range(28, 100), 54, true);
+        Session session = ZoneEdits.splitAt(bothOnCelesta(), "bass", "larkspur", UPRIGHT, new Range(28, 100), 54, true);
         Document document = open(session);
         studio.record();
         press("larkspur", 0, 50);
         press("larkspur", 0, 60);
         // Held while the split moves: its off goes where its on went.
         keyboard("larkspur").press(0, 52, 80);
-        document.edit("transpose", s -> Edits.changeZone(s, "bass", z -> z.withTranspose(-12)));
+        document.edit("transpose", s -> ZoneEdits.changeZone(s, "bass", z -> z.withTranspose(-12)));
         keyboard("larkspur").release(0, 52);
         press("larkspur", 0, 50);
         studio.stop();
@@ -170,7 +173,7 @@ class StudioTest {
 
     @Test
     void whatAnUnarmedTrackWouldGetGoesToEverythingElse() {
-        Document document = open(Edits.addMissingTracks(bothOnCelesta()));
+        Document document = open(TrackEdits.addMissingTracks(bothOnCelesta()));
         studio.record();
         press("tansy", 1, 60);
         studio.stop();

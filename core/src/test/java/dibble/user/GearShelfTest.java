@@ -4,14 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.demo.LamplightersRound;
+import dibble.files.SessionFormatException;
+import dibble.files.ShelfFile;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.Source;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionFormatException;
-import dibble.session.ShelfFile;
 import dibble.session.ShelfItem;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;

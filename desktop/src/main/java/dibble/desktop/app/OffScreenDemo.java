@@ -2,12 +2,12 @@ package dibble.desktop.app;
 
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.Desk;
+import dibble.files.AtomicFile;
+import dibble.files.SessionFile;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.recording.Track;
-import dibble.session.AtomicFile;
 import dibble.session.Session;
-import dibble.session.SessionFile;
 import dibble.studio.Transport;
 import java.io.IOException;
 import java.io.UncheckedIOException;

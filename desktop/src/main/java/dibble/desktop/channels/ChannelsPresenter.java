@@ -1,6 +1,9 @@
 package dibble.desktop.channels;
 
 import dibble.desktop.ui.Words;
+import dibble.edits.Joins;
+import dibble.edits.Plant;
+import dibble.edits.ZoneEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -18,9 +21,6 @@ import dibble.session.ChannelChart.Place;
 import dibble.session.ChannelChart.PortChart;
 import dibble.session.ChannelChart.Way;
 import dibble.session.Document;
-import dibble.session.Edits;
-import dibble.session.Joins;
-import dibble.session.Plant;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -245,7 +245,7 @@ final class ChannelsPresenter {
     }
 
     void beginAt(ChannelChart chart, Way way, Arrival from) {
-        String id = Edits.freshZoneId(session(), way.zone().id());
+        String id = ZoneEdits.freshZoneId(session(), way.zone().id());
         document.edit("begin elsewhere", session -> Joins.beginAt(session, chart, way, from, id));
     }
 
@@ -262,7 +262,7 @@ final class ChannelsPresenter {
     }
 
     void change(String what, String zone, UnaryOperator<Zone> change) {
-        document.edit(what, session -> Edits.changeZone(session, zone, change));
+        document.edit(what, session -> ZoneEdits.changeZone(session, zone, change));
     }
 
     /** All parts, in the order of the session. */

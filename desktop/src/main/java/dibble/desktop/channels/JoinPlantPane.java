@@ -2,10 +2,10 @@ package dibble.desktop.channels;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Form;
+import dibble.edits.Plant;
 import dibble.gear.PartRef;
 import dibble.session.ChannelChart;
 import dibble.session.ChannelChart.Arrival;
-import dibble.session.Plant;
 import java.util.List;
 import java.util.stream.Collectors;
 import javafx.scene.control.Button;

@@ -2,6 +2,7 @@ package dibble.desktop.controls;
 
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Words;
+import dibble.edits.ControlEdits;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.midi.ChannelSet;
@@ -15,7 +16,6 @@ import dibble.routing.ControlMap;
 import dibble.routing.Routing;
 import dibble.routing.Scene;
 import dibble.routing.Target;
-import dibble.session.ControlEdits;
 import dibble.session.Document;
 import dibble.session.Session;
 import java.util.ArrayList;

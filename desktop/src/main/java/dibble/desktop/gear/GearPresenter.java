@@ -2,6 +2,8 @@ package dibble.desktop.gear;
 
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Words;
+import dibble.edits.GearEdits;
+import dibble.edits.Plant;
 import dibble.gear.Ids;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -11,8 +13,6 @@ import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
 import dibble.midi.Range;
 import dibble.routing.Zone;
-import dibble.session.Edits;
-import dibble.session.Plant;
 import dibble.session.Session;
 import dibble.session.ShelfItem;
 import dibble.standins.StandIns;
@@ -85,7 +85,7 @@ final class GearPresenter {
                 .edit()
                 .kind(size.kind)
                 .build();
-        desk.document().edit("new source", before -> Edits.addSource(before, source));
+        desk.document().edit("new source", before -> GearEdits.addSource(before, source));
         select(id);
     }
 
@@ -159,12 +159,12 @@ final class GearPresenter {
     }
 
     void deleteSource(String id) {
-        desk.document().edit("delete source", session -> Edits.deleteSource(session, id));
+        desk.document().edit("delete source", session -> GearEdits.deleteSource(session, id));
         select(desk.session().sources().stream().findFirst().map(Source::id).orElse(null));
     }
 
     void changeSource(String what, String id, UnaryOperator<Source> change) {
-        desk.document().edit(what, session -> Edits.changeSource(session, id, change));
+        desk.document().edit(what, session -> GearEdits.changeSource(session, id, change));
     }
 
     void letIn(String id, int channel, boolean in) {
@@ -193,9 +193,9 @@ final class GearPresenter {
                 .toList();
         Instrument fresh = Instrument.of(id, sounds.name + number(id), sounds.builtIn, StandIns.PREFIX + id, List.of());
         desk.document().edit("new instrument", before -> {
-            Session longer = Edits.addInstrument(before, fresh);
+            Session longer = GearEdits.addInstrument(before, fresh);
             for (Part part : parts) {
-                longer = Edits.addPart(longer, id, part, Integer.MAX_VALUE);
+                longer = GearEdits.addPart(longer, id, part, Integer.MAX_VALUE);
             }
             return longer;
         });
@@ -203,15 +203,15 @@ final class GearPresenter {
     }
 
     void changeInstrument(String what, String id, UnaryOperator<Instrument> change) {
-        desk.document().edit(what, session -> Edits.changeInstrument(session, id, change));
+        desk.document().edit(what, session -> GearEdits.changeInstrument(session, id, change));
     }
 
     void moveInstrument(String id, int by) {
-        desk.document().edit("move instrument", session -> Edits.moveInstrument(session, id, by));
+        desk.document().edit("move instrument", session -> GearEdits.moveInstrument(session, id, by));
     }
 
     void moveSource(String id, int by) {
-        desk.document().edit("move source", session -> Edits.moveSource(session, id, by));
+        desk.document().edit("move source", session -> GearEdits.moveSource(session, id, by));
     }
 
     /** Adds the like of an instrument behind the others, on a stand-in's port of its own. */
@@ -279,7 +279,7 @@ final class GearPresenter {
         desk.selection().part().set(null);
         desk.selection().parts().clear();
         desk.selection().instrument().set(null);
-        desk.document().edit("delete instrument", session -> Edits.deleteInstrument(session, id));
+        desk.document().edit("delete instrument", session -> GearEdits.deleteInstrument(session, id));
     }
 
     /** Adds a part behind the others, and selects it. */
@@ -307,7 +307,7 @@ final class GearPresenter {
     }
 
     private void add(Instrument instrument, Part part, int place) {
-        desk.document().edit("new part", session -> Edits.addPart(session, instrument.id(), part, place));
+        desk.document().edit("new part", session -> GearEdits.addPart(session, instrument.id(), part, place));
         select(instrument.ref(part));
     }
 
@@ -318,15 +318,15 @@ final class GearPresenter {
     void deletePart(PartRef ref) {
         desk.selection().part().set(null);
         desk.selection().parts().clear();
-        desk.document().edit("delete part", session -> Edits.deletePart(session, ref));
+        desk.document().edit("delete part", session -> GearEdits.deletePart(session, ref));
     }
 
     void movePart(PartRef ref, int by) {
-        desk.document().edit("move part", session -> Edits.movePart(session, ref, by));
+        desk.document().edit("move part", session -> GearEdits.movePart(session, ref, by));
     }
 
     void changePart(String what, PartRef ref, UnaryOperator<Part> change) {
-        desk.document().edit(what, session -> Edits.changePart(session, ref, change));
+        desk.document().edit(what, session -> GearEdits.changePart(session, ref, change));
     }
 
     void plant(Plant plant) {
@@ -350,7 +350,7 @@ final class GearPresenter {
         desk.document()
                 .edit(
                         "new source",
-                        session -> Edits.addSource(session, Source.keyboard(id, name, port, Size.FULL.keys)));
+                        session -> GearEdits.addSource(session, Source.keyboard(id, name, port, Size.FULL.keys)));
         select(id);
     }
 

@@ -1,10 +1,10 @@
 package dibble.desktop.gear;
 
 import dibble.desktop.ui.Cards;
+import dibble.edits.Plant;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.routing.Zone;
-import dibble.session.Plant;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;

@@ -1,5 +1,8 @@
 package dibble.desktop.keys;
 
+import dibble.edits.Plant;
+import dibble.edits.TrackEdits;
+import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
@@ -8,8 +11,6 @@ import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Document;
-import dibble.session.Edits;
-import dibble.session.Plant;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -94,7 +95,7 @@ final class KeysPresenter {
     }
 
     void previewKeys(String zone, Range keys) {
-        document.preview(session -> Edits.changeZone(session, zone, it -> it.withKeys(keys)));
+        document.preview(session -> ZoneEdits.changeZone(session, zone, it -> it.withKeys(keys)));
     }
 
     void setKeys(String zone, Range keys) {
@@ -114,24 +115,24 @@ final class KeysPresenter {
     }
 
     void change(String what, String zone, UnaryOperator<Zone> change) {
-        document.edit(what, session -> Edits.changeZone(session, zone, change));
+        document.edit(what, session -> ZoneEdits.changeZone(session, zone, change));
     }
 
     /** Shows a change of a zone without making it a step yet. */
     void preview(String zone, UnaryOperator<Zone> change) {
-        document.preview(session -> Edits.changeZone(session, zone, change));
+        document.preview(session -> ZoneEdits.changeZone(session, zone, change));
     }
 
     /** Changes several zones in one step. */
     void changeAll(String what, Collection<String> zones, UnaryOperator<Zone> change) {
-        document.edit(what, session -> Edits.changeZones(session, zones, change));
+        document.edit(what, session -> ZoneEdits.changeZones(session, zones, change));
     }
 
     void deleteAll(Collection<String> zones) {
         document.edit("delete zones", session -> {
             Session changed = session;
             for (String zone : zones) {
-                changed = Edits.deleteZone(changed, zone);
+                changed = ZoneEdits.deleteZone(changed, zone);
             }
             return changed;
         });
@@ -139,7 +140,7 @@ final class KeysPresenter {
 
     /** Has a zone hold in one scene, or (null) always. */
     void holdIn(String zone, String scene) {
-        document.edit("holds in", session -> Edits.moveZone(session, zone, scene));
+        document.edit("holds in", session -> ZoneEdits.moveZone(session, zone, scene));
     }
 
     /** Cuts a zone in two at a key; the id of the upper one, or null where the key is not inside it. */
@@ -148,8 +149,8 @@ final class KeysPresenter {
         if (whole == null || key <= whole.keys().low() || key > whole.keys().high()) {
             return null;
         }
-        String id = Edits.freshZoneId(session(), whole.id());
-        document.edit("split", session -> Edits.cutZone(session, zone, id, key));
+        String id = ZoneEdits.freshZoneId(session(), whole.id());
+        document.edit("split", session -> ZoneEdits.cutZone(session, zone, id, key));
         return id;
     }
 
@@ -158,9 +159,9 @@ final class KeysPresenter {
         if (session().zone(zone).isEmpty()) {
             return null;
         }
-        String id = Edits.freshZoneId(session(), zone);
+        String id = ZoneEdits.freshZoneId(session(), zone);
         String scene = session().sceneOf(zone).map(Scene::id).orElse(null);
-        document.edit("copy a zone", session -> Edits.copyZone(session, zone, id, source, scene));
+        document.edit("copy a zone", session -> ZoneEdits.copyZone(session, zone, id, source, scene));
         return id;
     }
 
@@ -170,7 +171,7 @@ final class KeysPresenter {
                 .filter(zone ->
                         zone.enabled() && !zone.keyswitch() && zone.source().equals(source))
                 .toList();
-        document.edit("close gaps", session -> Edits.closeGaps(session, zones));
+        document.edit("close gaps", session -> ZoneEdits.closeGaps(session, zones));
     }
 
     /** Has keys of a source, from one on, play the keyswitches of a part; the new zone's id, or null for no switches. */
@@ -178,8 +179,8 @@ final class KeysPresenter {
         if (session().part(part).filter(it -> !it.keyswitches().isEmpty()).isEmpty()) {
             return null;
         }
-        String id = Edits.freshZoneId(session(), "switches");
-        document.edit("keyswitches", session -> Edits.addKeyswitchZone(session, id, source, part, first));
+        String id = ZoneEdits.freshZoneId(session(), "switches");
+        document.edit("keyswitches", session -> ZoneEdits.addKeyswitchZone(session, id, source, part, first));
         return id;
     }
 
@@ -189,7 +190,7 @@ final class KeysPresenter {
 
     /** Gives each of some notes of a part a track of its own; they are armed. */
     void tracksFor(PartRef part, List<Integer> notes) {
-        document.edit("a track for each note", session -> Edits.addKeyTracks(session, part, notes));
+        document.edit("a track for each note", session -> TrackEdits.addKeyTracks(session, part, notes));
         for (Track track : session().tracks()) {
             if (track.input() instanceof Track.OfKey of && of.part().equals(part)) {
                 document.perform(performance -> performance.withArmed(track.id(), true));
@@ -223,7 +224,7 @@ final class KeysPresenter {
     }
 
     void delete(String zone) {
-        document.edit("delete a zone", session -> Edits.deleteZone(session, zone));
+        document.edit("delete a zone", session -> ZoneEdits.deleteZone(session, zone));
     }
 
     /** Whether a new part on a source has to be asked about: the source plays something already. */
@@ -235,7 +236,7 @@ final class KeysPresenter {
     String layer(String source, PartRef part) {
         String id = freshId(part);
         Range keys = session().source(source).orElseThrow().keys();
-        document.edit("layer", session -> Edits.layerPart(session, id, source, part, keys));
+        document.edit("layer", session -> ZoneEdits.layerPart(session, id, source, part, keys));
         return id;
     }
 
@@ -243,12 +244,13 @@ final class KeysPresenter {
     String beside(String source, PartRef part, int at, boolean below) {
         String id = freshId(part);
         Range keys = session().source(source).orElseThrow().keys();
-        document.edit("split", session -> Edits.splitAt(session, id, source, part, keys, at, below));
+        document.edit("split", session -> ZoneEdits.splitAt(session, id, source, part, keys, at, below));
         return id;
     }
 
     private String freshId(PartRef part) {
-        return Edits.freshZoneId(session(), session().part(part).orElseThrow().name());
+        return ZoneEdits.freshZoneId(
+                session(), session().part(part).orElseThrow().name());
     }
 
     /** Whether a source can be split at this key: both sides keep at least one key. */

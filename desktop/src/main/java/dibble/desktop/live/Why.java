@@ -2,6 +2,7 @@ package dibble.desktop.live;
 
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Words;
+import dibble.edits.ControlEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.Source;
@@ -15,7 +16,6 @@ import dibble.routing.Routing;
 import dibble.routing.Target;
 import dibble.routing.Trace;
 import dibble.routing.Zone;
-import dibble.session.ControlEdits;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;

@@ -1,6 +1,7 @@
 package dibble.desktop.scenes;
 
 import dibble.desktop.ui.Words;
+import dibble.edits.SceneEdits;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Sound;
@@ -12,9 +13,7 @@ import dibble.routing.Scene;
 import dibble.routing.SceneSound;
 import dibble.routing.Zone;
 import dibble.session.Document;
-import dibble.session.Edits;
 import dibble.session.SceneDifference;
-import dibble.session.SceneEdits;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;
@@ -110,7 +109,7 @@ final class ScenesPresenter {
     }
 
     void change(String what, String id, UnaryOperator<Scene> change) {
-        document.edit(what, session -> Edits.changeScene(session, id, change));
+        document.edit(what, session -> SceneEdits.changeScene(session, id, change));
     }
 
     void changeSound(String scene, PartRef part, UnaryOperator<Sound> change) {

@@ -1,6 +1,9 @@
 package dibble.desktop.takes;
 
 import dibble.desktop.ui.Words;
+import dibble.edits.TakeEdits;
+import dibble.edits.TrackEdits;
+import dibble.edits.TrackSorting;
 import dibble.gear.Ids;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -17,10 +20,8 @@ import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.ClockPlan;
 import dibble.session.Document;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.TakeEdits;
 import dibble.studio.RecordOptions;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
@@ -56,7 +57,7 @@ final class TakesPresenter {
 
     /** The tracks as they would be recorded now: those that are there, and those that Record would add. */
     List<Track> tracksToCome() {
-        return Edits.addMissingTracks(session()).tracks();
+        return TrackEdits.addMissingTracks(session()).tracks();
     }
 
     /** Whether a track takes something when recording; one that Record would add does. */
@@ -278,22 +279,22 @@ final class TakesPresenter {
                 taken ->
                         session().tracks().stream().anyMatch(track -> track.id().equals(taken)));
         String name = Character.toUpperCase(words.charAt(0)) + words.substring(1);
-        document.edit("new track", session -> TakeEdits.addTrack(session, id, name, input));
+        document.edit("new track", session -> TrackEdits.addTrack(session, id, name, input));
         document.perform(performance -> performance.withArmed(id, true));
     }
 
     void renameTrack(Track track, String name) {
         if (!name.isBlank()) {
-            document.edit("name of a track", session -> TakeEdits.renameTrack(session, track.id(), name.strip()));
+            document.edit("name of a track", session -> TrackEdits.renameTrack(session, track.id(), name.strip()));
         }
     }
 
     void deleteTrack(Track track) {
-        document.edit("delete a track", session -> TakeEdits.deleteTrack(session, track.id()));
+        document.edit("delete a track", session -> TrackEdits.deleteTrack(session, track.id()));
     }
 
     void moveTrack(Track track, int by) {
-        document.edit("order of tracks", session -> TakeEdits.moveTrack(session, track.id(), by));
+        document.edit("order of tracks", session -> TrackEdits.moveTrack(session, track.id(), by));
     }
 
     /** Whether a track is in the session already, rather than one that Record would add. */
@@ -311,7 +312,7 @@ final class TakesPresenter {
         if (isDrums(track)) {
             return Sorting.By.KEY;
         }
-        boolean several = TakeEdits.sorting(session(), track, Sorting.How.by(Sorting.By.CHANNEL))
+        boolean several = TrackSorting.by(session(), track, Sorting.How.by(Sorting.By.CHANNEL))
                         .piles()
                         .size()
                 > 1;
@@ -321,10 +322,10 @@ final class TakesPresenter {
     /** What sorting a track would make of it. */
     Sorting sorting(Track track, Object by, int at, boolean drums) {
         if (by == BY_ZONE || by == BY_SOURCE) {
-            return TakeEdits.sortingByZone(session(), performance(), track, by == BY_SOURCE);
+            return TrackSorting.byZone(session(), performance(), track, by == BY_SOURCE);
         }
         Sorting.By way = (Sorting.By) by;
-        return TakeEdits.sorting(
+        return TrackSorting.by(
                 session(),
                 track,
                 new Sorting.How(
@@ -343,7 +344,7 @@ final class TakesPresenter {
 
     /** Sorts a track: it stays, muted, and the others stand behind it. */
     void sort(Track track, Sorting sorting) {
-        document.edit("sort " + track.name(), session -> TakeEdits.sort(session, track, sorting));
+        document.edit("sort " + track.name(), session -> TrackSorting.sort(session, track, sorting));
         document.perform(performance -> performance.withMuted(track.id(), true));
     }
 

@@ -1,7 +1,7 @@
 package dibble.desktop.ui;
 
+import dibble.edits.ControlEdits;
 import dibble.gear.PartRef;
-import dibble.session.ControlEdits;
 import dibble.session.Session;
 import java.util.List;
 import java.util.Optional;

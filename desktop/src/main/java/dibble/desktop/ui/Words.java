@@ -1,5 +1,6 @@
 package dibble.desktop.ui;
 
+import dibble.edits.ControlEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -17,7 +18,6 @@ import dibble.routing.Routing;
 import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
-import dibble.session.ControlEdits;
 import dibble.session.Session;
 import dibble.standins.StandIns;
 import java.util.List;

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.checks.Finding;
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.Places;
+import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
@@ -12,7 +13,6 @@ import dibble.midi.ShortMessage;
 import dibble.routing.ControlMap;
 import dibble.routing.Target;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import dibble.session.Session;
 import dibble.standins.Fault;
 import dibble.standins.StandIn;
@@ -210,7 +210,7 @@ class ChartJourneyTest extends WindowTest {
         interact(() -> desk().document()
                 .edit(
                         "a leftover",
-                        session -> Edits.addZone(
+                        session -> ZoneEdits.addZone(
                                 session,
                                 Zone.of("leftover", "", "tansy", new Range(70, 84), new PartRef("sorrel", "marimba")),
                                 null)));
@@ -240,7 +240,9 @@ class ChartJourneyTest extends WindowTest {
     @Test
     void whyAnswersForASilentKeyAndLeadsToWhatSilencesIt() {
         interact(() -> desk().document()
-                .edit("marimba off", session -> Edits.changeZone(session, "marimba", zone -> zone.withEnabled(false))));
+                .edit(
+                        "marimba off",
+                        session -> ZoneEdits.changeZone(session, "marimba", zone -> zone.withEnabled(false))));
         press("tansy", 60);
         letGo("tansy", 60);
         push(KeyCode.W);
@@ -296,7 +298,7 @@ class ChartJourneyTest extends WindowTest {
         interact(() -> desk().document().edit("a looper", session -> {
             List<Source> sources = new ArrayList<>(session.sources());
             sources.add(Source.keyboard("clover", "Clover", "stand-in:sorrel", Range.ALL));
-            return Edits.addZone(
+            return ZoneEdits.addZone(
                     session.withSources(sources),
                     Zone.of("back", "Back", "clover", Range.ALL, new PartRef("sorrel", "celesta")),
                     null);

@@ -3,8 +3,8 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.files.SessionFile;
 import dibble.session.Session;
-import dibble.session.SessionFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.control.Label;

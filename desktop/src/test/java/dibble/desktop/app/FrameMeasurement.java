@@ -1,6 +1,8 @@
 package dibble.desktop.app;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.GearEdits;
+import dibble.edits.ZoneEdits;
 import dibble.gear.ChannelPlan;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -9,7 +11,6 @@ import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import dibble.session.Session;
 import dibble.standins.StandIn;
 import java.util.ArrayList;
@@ -152,7 +153,7 @@ class FrameMeasurement extends WindowTest {
         onFx(() -> desk().document()
                 .edit(
                         "level",
-                        session -> Edits.changePart(
+                        session -> GearEdits.changePart(
                                 session,
                                 new PartRef("i3", "p2"),
                                 part -> part.edit().volume(level).build())));
@@ -196,7 +197,8 @@ class FrameMeasurement extends WindowTest {
                 onFx(() -> desk().document()
                         .edit(
                                 "keys",
-                                before -> Edits.changeZone(before, "z3-0", zone -> zone.withKeys(new Range(0, high)))));
+                                before -> ZoneEdits.changeZone(
+                                        before, "z3-0", zone -> zone.withKeys(new Range(0, high)))));
                 pass(0.1);
             }
         });

@@ -3,6 +3,8 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.desktop.ui.Palette;
+import dibble.edits.GearEdits;
+import dibble.edits.StartingPoint;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Receives;
@@ -12,10 +14,8 @@ import dibble.midi.MiddleC;
 import dibble.midi.ShortMessage;
 import dibble.routing.Target;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.StartingPoint;
 import dibble.standins.StandIn;
 import dibble.user.Settings;
 import java.util.List;
@@ -177,7 +177,9 @@ class GearJourneyTest extends WindowTest {
     void theSilenceTestAsksAndKeepsWhatItLearns() {
         interact(() -> workbench.open(StartingPoint.TWO_KEYBOARDS.session(), Performance.NEW));
         interact(() -> desk().document()
-                .edit("module", session -> Edits.changeInstrument(session, "built-in", it -> it.withBuiltIn(false))));
+                .edit(
+                        "module",
+                        session -> GearEdits.changeInstrument(session, "built-in", it -> it.withBuiltIn(false))));
         clickOn("#view-gear");
         clickOn("#silence-test");
         until(() -> port.messages.contains(ShortMessage.noteOn(15, 60, 90)));
@@ -264,7 +266,9 @@ class GearJourneyTest extends WindowTest {
     void theSequencersStandInRunsAndItsFaceFollows() {
         interact(() -> workbench.open(StartingPoint.SEQUENCER.session(), Performance.NEW));
         interact(() -> desk().document()
-                .edit("module", session -> Edits.changeInstrument(session, "built-in", it -> it.withBuiltIn(false))));
+                .edit(
+                        "module",
+                        session -> GearEdits.changeInstrument(session, "built-in", it -> it.withBuiltIn(false))));
         clickOn("#view-gear");
         clickOn("#face-of-built-in");
         until(() -> lookup("#face-built-in-1").tryQuery().isPresent());

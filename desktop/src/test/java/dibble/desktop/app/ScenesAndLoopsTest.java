@@ -3,6 +3,7 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
@@ -10,7 +11,6 @@ import dibble.midi.ShortMessage;
 import dibble.routing.Scene;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import dibble.session.Session;
 import dibble.standins.StandIn;
 import java.util.ArrayList;
@@ -29,7 +29,8 @@ class ScenesAndLoopsTest extends WindowTest {
         Session demo = LamplightersRound.session().withSceneSwitch(new SceneSwitch("larkspur", 1));
         List<Source> sources = new ArrayList<>(demo.sources());
         sources.add(Source.keyboard("clover", "Clover", "stand-in:sorrel", Range.ALL));
-        return Edits.addZone(demo.withSources(sources), Zone.of("back", "Back", "clover", Range.ALL, CELESTA), null);
+        return ZoneEdits.addZone(
+                demo.withSources(sources), Zone.of("back", "Back", "clover", Range.ALL, CELESTA), null);
     }
 
     private StandIn larkspur() {

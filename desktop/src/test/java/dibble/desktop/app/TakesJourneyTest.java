@@ -3,6 +3,8 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.ZoneEdits;
+import dibble.files.SessionJournal;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.MidiFile;
@@ -15,10 +17,8 @@ import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Target;
 import dibble.routing.Zone;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionJournal;
 import dibble.studio.Transport;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -206,8 +206,8 @@ class TakesJourneyTest extends WindowTest {
         interact(() -> desk().document()
                 .edit(
                         "split",
-                        session -> Edits.changeZone(
-                                Edits.changeZone(session, "bells", zone -> zone.withKeys(new Range(58, 96))),
+                        session -> ZoneEdits.changeZone(
+                                ZoneEdits.changeZone(session, "bells", zone -> zone.withKeys(new Range(58, 96))),
                                 "bass",
                                 zone -> zone.withKeys(new Range(28, 57)))));
         fire("#route-again-open");

@@ -229,7 +229,7 @@ class ZonesJourneyTest extends WindowTest {
         interact(() -> desk().document()
                 .edit(
                         "keys",
-                        before -> dibble.session.Edits.changeZone(
+                        before -> dibble.edits.ZoneEdits.changeZone(
                                 before, "bass-hand", it -> it.withKeys(new Range(28, 40)))));
         fire("#close-gaps-larkspur");
         until(() -> zone("bass-hand").keys().equals(new Range(28, 53)));

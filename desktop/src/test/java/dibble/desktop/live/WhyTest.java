@@ -3,8 +3,9 @@ package dibble.desktop.live;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.GearEdits;
+import dibble.edits.ZoneEdits;
 import dibble.midi.MessageText;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.util.Map;
@@ -60,7 +61,7 @@ class WhyTest {
         Why.Answer deaf = ask(demo, "tansy", 5, "C4", Set.of());
         assertThat(deaf.sentence()).isEqualTo("Tansy 32, channel 5, C4 60 · velocity 96: it stops at its source.");
         assertThat(deaf.lines().get(0).text()).contains("channel 2").contains("came on channel 5");
-        Session closed = Edits.changeSource(
+        Session closed = GearEdits.changeSource(
                 demo,
                 "tansy",
                 source -> source.edit()
@@ -77,7 +78,7 @@ class WhyTest {
 
     @Test
     void switchesThatSilenceAreNamed() {
-        Session off = Edits.changeZone(demo, "marimba", zone -> zone.withEnabled(false));
+        Session off = ZoneEdits.changeZone(demo, "marimba", zone -> zone.withEnabled(false));
         assertThat(line(ask(off, "tansy", 2, "C4", Set.of()), "Marimba")).isEqualTo("it is switched off.");
         assertThat(line(ask(demo, "tansy", 2, "C4", Set.of("tansy")), "Marimba"))
                 .isEqualTo("would play, but Tansy 32 is not heard now.");

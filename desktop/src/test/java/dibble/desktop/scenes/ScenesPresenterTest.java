@@ -3,10 +3,10 @@ package dibble.desktop.scenes;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.ZoneEdits;
 import dibble.midi.Range;
 import dibble.routing.Scene;
 import dibble.session.Document;
-import dibble.session.Edits;
 import org.junit.jupiter.api.Test;
 
 class ScenesPresenterTest {
@@ -46,7 +46,7 @@ class ScenesPresenterTest {
         String zone = scene(copy).zones().get(0).id();
         document.edit(
                 "keys",
-                session -> Edits.changeZone(
+                session -> ZoneEdits.changeZone(
                         session, zone, it -> it.withKeys(new Range(70, 96)).withTranspose(12)));
         assertThat(presenter.differences(scene("dusk"), scene(copy)))
                 .containsExactly(new ScenesPresenter.Differs(

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.TrackEdits;
 import dibble.session.Document;
-import dibble.session.Edits;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.studio.RecordOptions;
@@ -19,7 +19,7 @@ class TakesPresenterTest {
         Document document = new Document(LamplightersRound.session(), Performance.NEW);
         TakesPresenter presenter = new TakesPresenter(document);
         assertThat(presenter.plan()).isEqualTo("5 sources → 10 tracks");
-        document.edit("tracks", Edits::addMissingTracks);
+        document.edit("tracks", TrackEdits::addMissingTracks);
         document.session().tracks().forEach(track -> presenter.setArmed(track, true));
         presenter.setArmed(document.session().tracks().get(0), false);
         assertThat(presenter.plan()).isEqualTo("5 sources → 9 tracks, 1 part to Everything else");

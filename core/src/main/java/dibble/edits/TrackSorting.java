@@ -1,0 +1,159 @@
+package dibble.edits;
+
+import dibble.gear.Ids;
+import dibble.gear.Instrument;
+import dibble.gear.Source;
+import dibble.midi.MidiTrack;
+import dibble.recording.Clips;
+import dibble.recording.Printer;
+import dibble.recording.Regions;
+import dibble.recording.Sorting;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.routing.Target;
+import dibble.routing.Zone;
+import dibble.session.Performance;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+
+/** What is on a track sorted into tracks of their own, as functions from a session to the changed one. */
+public final class TrackSorting {
+    private TrackSorting() {}
+
+    /** A track's notes sorted; where it is for several instruments, those of each by themselves. */
+    public static Sorting by(Session session, Track track, Sorting.How how) {
+        if (!track.takesSeveral()) {
+            return Sorting.of(track.clip(), how);
+        }
+        List<Sorting.Pile> piles = new ArrayList<>();
+        String warning = "";
+        Map<String, MidiTrack> devices = Clips.byDevice(track.clip());
+        for (Map.Entry<String, MidiTrack> device : devices.entrySet()) {
+            Sorting sorting = Sorting.of(device.getValue(), how);
+            String name =
+                    session.instrument(device.getKey()).map(Instrument::name).orElse(device.getKey());
+            for (Sorting.Pile pile : sorting.piles()) {
+                piles.add(new Sorting.Pile(
+                        devices.size() == 1 ? pile.name() : name + ", " + pile.name(),
+                        Clips.forDevice(device.getKey(), pile.track())));
+            }
+            warning = warning.isEmpty() ? sorting.warning() : warning;
+        }
+        return new Sorting(piles, warning);
+    }
+
+    /**
+     * What the zones of now make of the takes that a track was printed from, zone by zone, where each take is on it; of a
+     * part's track only what leads to that part. What is of no take, or edited by hand, stays together.
+     *
+     * @param bySource whether the zones of one source are one
+     */
+    public static Sorting byZone(Session session, Performance performance, Track track, boolean bySource) {
+        List<Take> takes = session.takes().stream()
+                .filter(take -> !track.regions().of(take.id()).isEmpty())
+                .toList();
+        if (takes.isEmpty()) {
+            return new Sorting(List.of(), "What was played is not there any more: it can be sorted in other ways.");
+        }
+        List<Zone> zones = session.allZones().stream()
+                .filter(zone -> track.playsOn().isEmpty()
+                        || zone.to() instanceof Target.ToPart to
+                                && to.part().equals(track.playsOn().get()))
+                .toList();
+        Map<String, MidiTrack> piles = new LinkedHashMap<>();
+        Map<String, String> names = new HashMap<>();
+        for (Zone zone : zones) {
+            String key = bySource ? zone.source() : zone.id();
+            piles.put(key, Track.NOTHING);
+            names.put(
+                    key,
+                    bySource
+                            ? session.source(zone.source()).map(Source::name).orElse("All sources")
+                            : zoneName(session, zone));
+        }
+        for (Take take : takes) {
+            Regions regions = new Regions(track.regions().of(take.id()).stream()
+                    .filter(region -> !region.edited())
+                    .toList());
+            List<MidiTrack> printed = printed(zones, TakeEdits.routedAgain(session, performance, take));
+            for (int i = 0; i < zones.size(); i++) {
+                MidiTrack heard = regions.reprinted(take.id(), printed.get(i)).clip();
+                piles.merge(bySource ? zones.get(i).source() : zones.get(i).id(), heard, TrackSorting::joined);
+            }
+        }
+        MidiTrack others = track.regions()
+                .ofOthersThan(takes.stream().map(Take::id).toList())
+                .clip();
+        List<Sorting.Pile> named = new ArrayList<>();
+        piles.forEach((key, clip) -> addPile(names.get(key), track, clip, named));
+        addPile("Of no take", track, others, named);
+        int left = new Sorting.Pile("", others).notes();
+        return new Sorting(
+                named,
+                left == 0
+                        ? ""
+                        : left + (left == 1 ? " note was" : " notes were")
+                                + " edited by hand, or played in a take that is not there any more: by itself.");
+    }
+
+    private static List<MidiTrack> printed(List<Zone> zones, Take take) {
+        List<Track> tracks = new ArrayList<>();
+        zones.forEach(zone -> tracks.add(Track.of("zone-" + tracks.size(), "", new Track.OfZone(zone.id()))));
+        Printer printer =
+                Printer.print(take, tracks, tracks.stream().map(Track::id).collect(Collectors.toSet()));
+        List<MidiTrack> clips = new ArrayList<>();
+        for (int i = 0; i < zones.size(); i++) {
+            clips.add(printer.clip(i, take));
+        }
+        return clips;
+    }
+
+    private static MidiTrack joined(MidiTrack first, MidiTrack second) {
+        return first.size() == 0 ? second : second.size() == 0 ? first : Clips.over(first, second);
+    }
+
+    /** A track of a part has no names of devices between its events. */
+    private static void addPile(String name, Track track, MidiTrack clip, List<Sorting.Pile> piles) {
+        if (clip.size() > 0) {
+            piles.add(new Sorting.Pile(
+                    name,
+                    track.playsOn().isEmpty()
+                            ? clip
+                            : Clips.byDevice(clip).values().stream().findFirst().orElse(clip)));
+        }
+    }
+
+    private static String zoneName(Session session, Zone zone) {
+        String name = zone.name().isEmpty() ? zone.id() : zone.name();
+        return session.sceneOf(zone.id())
+                .map(scene -> name + ", " + scene.name())
+                .orElse(name);
+    }
+
+    /** Adds the tracks that come of sorting another behind it. They take nothing, and are played where that one is. */
+    public static Session sort(Session session, Track track, Sorting sorting) {
+        List<Track> tracks = new ArrayList<>();
+        for (Track other : session.tracks()) {
+            tracks.add(other);
+            if (other.id().equals(track.id())) {
+                for (Sorting.Pile pile : sorting.piles()) {
+                    String name = track.name() + ", " + pile.name();
+                    String id = Ids.fresh(
+                            name,
+                            taken -> session.tracks().stream()
+                                            .anyMatch(it -> it.id().equals(taken))
+                                    || tracks.stream().anyMatch(it -> it.id().equals(taken)));
+                    tracks.add(Track.of(id, name, new Track.Nothing())
+                            .withTo(track.playsOn().orElse(null))
+                            .withRegions(Regions.own(pile.track())));
+                }
+            }
+        }
+        return session.withTracks(tracks);
+    }
+}

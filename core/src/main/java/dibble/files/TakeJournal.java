@@ -1,0 +1,146 @@
+package dibble.files;
+
+import dibble.recording.EventLog;
+import dibble.recording.Take;
+import dibble.time.TempoMap;
+import java.io.FileOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.function.Supplier;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Writes a recording to disk while it lasts, in the lines of a take. Where that fails the recording goes on in memory,
+ * and {@link #trouble} says why. Belongs to the thread that records, but for {@link #trouble}.
+ */
+public class TakeJournal {
+    /** Keeps nothing. */
+    public static final TakeJournal NONE = new TakeJournal(() -> null);
+
+    private static final Logger LOG = LoggerFactory.getLogger(TakeJournal.class);
+
+    /** A file of a folder of unfinished things that is a recording. */
+    static final String PATTERN = "recording-\\d+\\.jsonl";
+
+    private final Supplier<Path> folder;
+    private final Queue<Path> kept = new ConcurrentLinkedQueue<>();
+    private OutputStream file;
+    private Path path;
+
+    /** Whether a recording is written, or is about to be: its folder must stay. */
+    private volatile boolean open;
+
+    private TakeLines lines;
+    private int number;
+    private volatile String trouble;
+
+    /** @param folder where recordings go; null for nowhere. It is made where it is missing */
+    public TakeJournal(Supplier<Path> folder) {
+        this.folder = folder;
+    }
+
+    /** Why nothing is written now; null where all is well. Any thread. */
+    public String trouble() {
+        return trouble;
+    }
+
+    /**
+     * Begins the journal of a take.
+     *
+     * @param tempo with which it is recorded
+     * @param start where it begins, in nanoseconds of that tempo
+     */
+    public void begin(TempoMap tempo, long start) {
+        close();
+        trouble = null;
+        open = true;
+        Path where = folder.get();
+        if (where == null) {
+            open = false;
+            return;
+        }
+        try {
+            Files.createDirectories(where);
+            Path next = where.resolve("recording-" + ++number + ".jsonl");
+            while (Files.exists(next)) {
+                next = where.resolve("recording-" + ++number + ".jsonl");
+            }
+            file = new FileOutputStream(next.toFile());
+            path = next;
+            lines = new TakeLines(file);
+            lines.begin(tempo, start);
+        } catch (IOException e) {
+            fail(where, e);
+        }
+    }
+
+    /** Writes what has come since the last call. */
+    public void follow(EventLog log, List<String> sources, List<Take.Mark> marks) {
+        if (file != null) {
+            try {
+                lines.follow(log, sources, marks);
+            } catch (IOException e) {
+                fail(folder.get(), e);
+            }
+        }
+    }
+
+    /**
+     * Ends the journal of a take; the file stays until the session that has the take is in the journal too.
+     *
+     * @return the file, for {@link #kept}; null where there is none
+     */
+    public Path end(long length) {
+        Path ended = file == null ? null : path;
+        if (file != null) {
+            try {
+                lines.end(length);
+            } catch (IOException e) {
+                fail(folder.get(), e);
+            }
+        }
+        close();
+        return ended;
+    }
+
+    /** A take is in the session now: its file goes when that session has been written. Any thread. */
+    public void kept(Path ended) {
+        if (ended != null) {
+            kept.add(ended);
+        }
+    }
+
+    /** The next file whose take was in the session when this was asked; null for none. */
+    Path pollKept() {
+        return kept.poll();
+    }
+
+    boolean isOpen() {
+        return open;
+    }
+
+    private void fail(Path where, IOException e) {
+        trouble = "The recording cannot be kept in " + where + ": " + e.getMessage()
+                + ". It goes on in memory; save the session as soon as it ends.";
+        LOG.warn(trouble);
+        close();
+    }
+
+    private void close() {
+        if (file != null) {
+            try {
+                file.close();
+            } catch (IOException e) {
+                trouble = "The recording was not written to its end: " + e.getMessage();
+            }
+            file = null;
+        }
+        open = false;
+    }
+}

@@ -1,0 +1,117 @@
+package dibble.files;
+
+import dibble.midi.MidiFile;
+import dibble.midi.MidiFileReader;
+import dibble.midi.MidiFileWriter;
+import dibble.midi.MidiFormatException;
+import dibble.midi.MidiTrack;
+import dibble.recording.Onto;
+import dibble.recording.Region;
+import dibble.recording.Regions;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.time.TempoMap;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * What is on tracks, as standard MIDI files: {@code tracks/ID.mid} is what sounds; where that is put together of several
+ * prints, or of a part of one, {@code prints/ID.mid} has the prints whole, a track each.
+ */
+final class TrackFiles {
+    /** What the session says of a track's files and regions. */
+    record Said(String clip, String prints, List<Region> regions, List<Integer> printOf, String printedFrom) {}
+
+    private TrackFiles() {}
+
+    static String clipFile(Track track) {
+        return "tracks/" + track.id() + ".mid";
+    }
+
+    static String printsFile(Track track) {
+        return "prints/" + track.id() + ".mid";
+    }
+
+    /** Whether prints are kept beside what sounds, since they cannot be told from it. */
+    static boolean keepsPrints(Track track) {
+        List<MidiTrack> prints = track.regions().prints();
+        return !prints.isEmpty() && !(prints.size() == 1 && prints.get(0).equals(track.clip()));
+    }
+
+    /** The files of a track, by their names. */
+    static Map<String, byte[]> files(Track track) {
+        Map<String, byte[]> files = new LinkedHashMap<>();
+        files.put(clipFile(track), MidiFileWriter.write(new MidiFile(0, TempoMap.PPQ, List.of(track.clip()))));
+        if (keepsPrints(track)) {
+            files.put(
+                    printsFile(track),
+                    MidiFileWriter.write(
+                            new MidiFile(1, TempoMap.PPQ, track.regions().prints())));
+        }
+        return files;
+    }
+
+    /** What is on a track, out of its files; nothing where there are none, as beside a bare session. */
+    static Regions read(Said said, Map<String, byte[]> entries, List<Take> takes) throws SessionFormatException {
+        byte[] clipBytes = said.clip == null ? null : entries.get(said.clip);
+        if (clipBytes == null) {
+            return Regions.NONE;
+        }
+        List<MidiTrack> clips = tracks(clipBytes, said.clip);
+        if (clips.size() != 1) {
+            throw new SessionFormatException(said.clip + ": " + clips.size() + " tracks (expected 1)");
+        }
+        MidiTrack clip = clips.get(0);
+        if (said.printedFrom != null) {
+            return ofEarlierVersion(clip, said.printedFrom, takes);
+        }
+        byte[] printBytes = said.prints == null ? null : entries.get(said.prints);
+        if (printBytes == null) {
+            return Regions.of(clip, said.regions);
+        }
+        List<MidiTrack> prints = tracks(printBytes, said.prints);
+        List<Region> regions = new ArrayList<>();
+        for (int i = 0; i < said.regions.size(); i++) {
+            Region region = said.regions.get(i);
+            int print = said.printOf.get(i);
+            if (print >= prints.size()) {
+                throw new SessionFormatException(
+                        said.prints + ": no print " + print + " (expected 0 to " + (prints.size() - 1) + ")");
+            }
+            regions.add(region.ofPrint(prints.get(print)));
+        }
+        Regions together = new Regions(regions);
+        // Somebody may have edited what sounds in a program of their own: that counts.
+        return together.clip().equals(clip)
+                ? together
+                : Regions.of(clip, said.regions.stream().map(Region::asEdited).toList());
+    }
+
+    /** It said only what was printed last; what lies before and behind that take is of no take. */
+    private static Regions ofEarlierVersion(MidiTrack clip, String take, List<Take> takes) {
+        Optional<Take> known = takes.stream().filter(it -> it.id().equals(take)).findFirst();
+        long from = known.map(Take::startTick).orElse(0L);
+        long to = known.map(Take::endTick).orElse(clip.endTick());
+        if (clip.size() == 0) {
+            return Regions.NONE;
+        }
+        return Regions.of(
+                clip, List.of(new Region(take, from, Math.max(from + 1, to), Onto.INSTEAD, false, Track.NOTHING)));
+    }
+
+    private static List<MidiTrack> tracks(byte[] bytes, String file) throws SessionFormatException {
+        try {
+            MidiFile midi = MidiFileReader.read(bytes);
+            if (midi.division() != TempoMap.PPQ) {
+                throw new SessionFormatException(
+                        file + ": " + midi.division() + " ticks a quarter note (expected " + TempoMap.PPQ + ")");
+            }
+            return midi.tracks();
+        } catch (MidiFormatException e) {
+            throw new SessionFormatException(file + ", " + e.getMessage());
+        }
+    }
+}

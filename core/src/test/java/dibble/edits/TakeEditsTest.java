@@ -1,0 +1,195 @@
+package dibble.edits;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.gear.PartRef;
+import dibble.midi.MidiTrack;
+import dibble.midi.Range;
+import dibble.midi.ShortMessage;
+import dibble.recording.EventLog;
+import dibble.recording.Onto;
+import dibble.recording.Printer;
+import dibble.recording.Sorting;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.routing.Routing;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.time.TempoMap;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
+
+/** Takes kept, chosen again, routed again. */
+class TakeEditsTest {
+    private static final TempoMap TEMPO = LamplightersRound.session().tempo();
+    private static final PartRef CELESTA = new PartRef("sorrel", "celesta");
+    private static final PartRef UPRIGHT = new PartRef("sorrel", "upright");
+
+    private final Session demo = LamplightersRound.session();
+    private final Performance performance = Performance.NEW.withScene("snow");
+
+    private static Session splitAt(Session session, int key) {
+        Session lower = ZoneEdits.changeZone(session, "bass-hand", zone -> zone.withKeys(new Range(28, key - 1)));
+        return ZoneEdits.changeZone(lower, "celesta", zone -> zone.withKeys(new Range(key, 100)));
+    }
+
+    private static Take take(List<Take.Mark> marks, Random random) {
+        EventLog log = new EventLog();
+        for (int i = 0; i < 400; i++) {
+            int key = 40 + random.nextInt(30);
+            long at = i * 50_000_000L;
+            log.add(at, 0, ShortMessage.noteOn(0, key, 1 + random.nextInt(127)));
+            if (random.nextInt(5) == 0) {
+                log.add(at + 1, 0, ShortMessage.controller(0, 64, random.nextInt(128)));
+            }
+            log.add(at + 40_000_000L, 0, ShortMessage.noteOff(0, key, 64));
+        }
+        return new Take("take-1", "Take 1", List.of("larkspur"), log, marks, TEMPO, 400 * 50_000_000L, 0);
+    }
+
+    private static MidiTrack clip(Session session, PartRef part) {
+        return session.trackOf(part).map(Track::clip).orElse(Track.NOTHING);
+    }
+
+    @Property(tries = 20)
+    void routedAgainTheTracksAreWhatTheyWouldHaveBeen(@ForAll long seed) {
+        Session wrong = splitAt(demo, 48);
+        Session right = splitAt(demo, 54);
+        Routing wrongly = wrong.routing(performance);
+        Routing rightly = right.routing(performance);
+        Session played =
+                TakeEdits.keep(wrong, performance, take(List.of(new Take.Mark(0, 0, wrongly)), new Random(seed)));
+        Session moved = splitAt(played, 54);
+        Session again = TakeEdits.routeAgain(moved, performance, "take-1");
+        Session asItWouldHaveBeen =
+                TakeEdits.keep(right, performance, take(List.of(new Take.Mark(0, 0, rightly)), new Random(seed)));
+        for (PartRef part : List.of(CELESTA, UPRIGHT)) {
+            assertThat(clip(again, part)).isEqualTo(clip(asItWouldHaveBeen, part));
+            assertThat(clip(again, part)).isNotEqualTo(clip(played, part));
+        }
+        // What was played is as it was, and the old print comes back.
+        assertThat(again.takes()).isEqualTo(played.takes());
+        Session chosen = TakeEdits.choose(again, "take-1");
+        assertThat(clip(chosen, CELESTA)).isEqualTo(clip(played, CELESTA));
+    }
+
+    @Property(tries = 20)
+    void aZoneThatIsMovedInMidTakeIsPrintedAsItWasHeard(@ForAll long seed) {
+        Session before = splitAt(demo, 48);
+        Session after = splitAt(demo, 60);
+        Take take = take(
+                List.of(
+                        new Take.Mark(0, 0, before.routing(performance)),
+                        new Take.Mark(501, 10_000_000_000L, after.routing(performance))),
+                new Random(seed));
+        Session kept = TakeEdits.keep(after, performance, take);
+        for (int i = 0; i < clip(kept, CELESTA).size(); i++) {
+            int message = clip(kept, CELESTA).message(i);
+            boolean before501 =
+                    clip(kept, CELESTA).tick(i) <= demo.tempo().ticks(take.log().stamp(500));
+            if (ShortMessage.startsNote(message)) {
+                assertThat(ShortMessage.data1(message)).isGreaterThanOrEqualTo(before501 ? 48 : 60);
+            }
+        }
+        assertThat(kept.trackOf(CELESTA).orElseThrow().noteCount()
+                        + kept.trackOf(UPRIGHT).orElseThrow().noteCount())
+                .isEqualTo(400);
+    }
+
+    @Test
+    void whereTheSceneChangedWhileItWasPlayedItChangesWhenItIsRoutedAgain() {
+        Session now = demo;
+        Take take = take(
+                List.of(
+                        new Take.Mark(0, 0, now.routing(performance)),
+                        new Take.Mark(
+                                300, 6_000_000_000L, now.routing(performance).withScene("procession"))),
+                new Random(1));
+        Take again = TakeEdits.routedAgain(
+                ZoneEdits.changeZone(now, "dulcimer", zone -> zone.withEnabled(false)), performance, take);
+        assertThat(again.marks())
+                .extracting(mark -> mark.routing().activeScene())
+                .containsExactly("snow", "procession");
+        assertThat(again.marks().get(1).routing().zones())
+                .anyMatch(zone -> zone.id().equals("dulcimer") && !zone.enabled());
+    }
+
+    @Test
+    void aTakeOnTopOrWithinLeavesWhatItDoesNotTouch() {
+        Routing routing = demo.routing(performance);
+        Take whole = take(List.of(new Take.Mark(0, 0, routing)), new Random(3));
+        Session first = TakeEdits.keep(demo, performance, whole);
+        int before = first.trackOf(CELESTA).orElseThrow().noteCount();
+        EventLog log = new EventLog();
+        log.add(0, 0, ShortMessage.noteOn(0, 90, 80));
+        log.add(1_000_000_000L, 0, ShortMessage.noteOff(0, 90, 64));
+        Take small = new Take(
+                "take-2",
+                "Take 2",
+                List.of("larkspur"),
+                log,
+                List.of(new Take.Mark(0, 0, routing)),
+                TEMPO,
+                2_000_000_000L,
+                4_000_000_000L);
+        Session ready = TrackEdits.readyToRecord(first);
+        Set<String> armed = Set.of(first.trackOf(CELESTA).orElseThrow().id());
+        Printer printer = Printer.print(small, ready.tracks(), armed);
+        Session over = TakeEdits.keep(first, small, printer, Onto.OVER);
+        assertThat(over.trackOf(CELESTA).orElseThrow().noteCount()).isEqualTo(before + 1);
+        Session within = TakeEdits.keep(first, small, printer, Onto.WITHIN);
+        assertThat(within.trackOf(CELESTA).orElseThrow().noteCount()).isLessThan(before);
+        assertThat(within.trackOf(CELESTA).orElseThrow().noteCount()).isGreaterThan(before / 2);
+        Session instead = TakeEdits.keep(first, small, printer, Onto.INSTEAD);
+        assertThat(clip(instead, CELESTA).endTick())
+                .isLessThanOrEqualTo(demo.tempo().ticks(6_000_000_000L));
+        // A track that was not armed is as it was.
+        assertThat(clip(instead, UPRIGHT)).isEqualTo(clip(first, UPRIGHT));
+        assertThat(TakeEdits.delete(over, "take-2").takes()).hasSize(1);
+        assertThat(TakeEdits.rename(over, "take-2", "Verse").takes().get(1).name())
+                .isEqualTo("Verse");
+    }
+
+    private Session recorded() {
+        return TakeEdits.keep(
+                demo, performance, take(List.of(new Take.Mark(0, 0, demo.routing(performance))), new Random(11)));
+    }
+
+    @Test
+    void whatWasPlayedIsSortedByTheZonesOfNow() {
+        Session session = ZoneEdits.cutZone(recorded(), "celesta", "celesta-high", 62);
+        Track track = session.trackOf(CELESTA).orElseThrow();
+        Sorting byZone = TrackSorting.byZone(session, performance, track, false);
+        assertThat(byZone.piles()).extracting(Sorting.Pile::name).containsExactly("Celesta", "Celesta");
+        assertThat(byZone.piles().stream().mapToInt(Sorting.Pile::notes).sum()).isEqualTo(track.noteCount());
+        Sorting bySource = TrackSorting.byZone(session, performance, track, true);
+        assertThat(bySource.piles()).extracting(Sorting.Pile::name).containsExactly("Larkspur 73");
+        Session without = TakeEdits.delete(session, "take-1");
+        assertThat(TrackSorting.byZone(without, performance, track, false).warning())
+                .isNotEmpty();
+    }
+
+    @Test
+    void whatComesOfSortingIsPlayedWhereTheTrackWas() {
+        Session session = recorded();
+        Track track = session.trackOf(CELESTA).orElseThrow();
+        Sorting sorting = TrackSorting.by(session, track, Sorting.How.by(Sorting.By.RANGE));
+        Session sorted = TrackSorting.sort(session, track, sorting);
+        int place = session.tracks().indexOf(track);
+        List<Track> more = sorted.tracks().subList(place + 1, place + 3);
+        assertThat(more).allSatisfy(it -> {
+            assertThat(it.input()).isEqualTo(new Track.Nothing());
+            assertThat(it.playsOn()).contains(CELESTA);
+        });
+        assertThat(more.stream().mapToInt(Track::noteCount).sum()).isEqualTo(track.noteCount());
+        // The original is there, and recording does not touch what was sorted.
+        assertThat(sorted.tracks()).contains(track);
+        Session again = TakeEdits.choose(sorted, "take-1");
+        assertThat(again.tracks()).containsAll(more);
+    }
+}

@@ -1,0 +1,235 @@
+package dibble.files;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.edits.TakeEdits;
+import dibble.midi.ShortMessage;
+import dibble.recording.EventLog;
+import dibble.recording.Printer;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.routing.Routing;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.time.TempoMap;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** What is in the user's folder while nothing is saved, and what comes back from there. */
+class JournalTest {
+    @TempDir
+    private Path user;
+
+    private final Session demo = LamplightersRound.session();
+    private final Routing routing = demo.routing(Performance.NEW);
+
+    private EventLog log(long seed) {
+        Random random = new Random(seed);
+        EventLog log = new EventLog();
+        for (int i = 0; i < 500; i++) {
+            int key = 50 + random.nextInt(10);
+            log.add(
+                    i * 10_000_000L,
+                    random.nextInt(2),
+                    random.nextBoolean() ? ShortMessage.noteOn(0, key, 80) : ShortMessage.noteOff(0, key, 64));
+        }
+        return log;
+    }
+
+    private List<Take.Mark> marks() {
+        return List.of(new Take.Mark(0, 0, routing), new Take.Mark(250, 2_500_000_000L, routing.withScene("snow")));
+    }
+
+    private Path onlyFile(Path folder) throws IOException {
+        try (Stream<Path> files = Files.list(folder)) {
+            return files.filter(file -> file.toString().endsWith(".jsonl"))
+                    .findFirst()
+                    .orElseThrow();
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16})
+    void aJournalThatWasCutOffAnywhereIsATakeWithNothingHanging(long seed) throws Exception {
+        TakeJournal journal = new TakeJournal(() -> user);
+        EventLog log = log(seed);
+        journal.begin(demo.tempo(), 1_000);
+        journal.follow(log, List.of("larkspur", "tansy"), marks());
+        journal.end(6_000_000_000L);
+        assertThat(journal.trouble()).isNull();
+        byte[] whole = Files.readAllBytes(onlyFile(user));
+        int cut = new Random(seed).nextInt(whole.length);
+        Take take = TakeEdits.closed(TakeLines.readJournal(
+                "take-1", "Take 1", Arrays.copyOf(whole, cut), "recording-1.jsonl", demo.tempo()));
+        for (int i = 0; i < Math.min(log.size(), take.log().size()) && !isAddedOff(take, log, i); i++) {
+            assertThat(take.log().message(i)).isEqualTo(log.message(i));
+            assertThat(take.log().stamp(i)).isEqualTo(log.stamp(i));
+        }
+        Set<String> sounding = new java.util.HashSet<>();
+        for (int i = 0; i < take.log().size(); i++) {
+            int message = take.log().message(i);
+            String key = take.sources().get(take.log().source(i)) + " " + ShortMessage.data1(message);
+            if (ShortMessage.startsNote(message)) {
+                sounding.add(key);
+            } else {
+                sounding.remove(key);
+            }
+        }
+        assertThat(sounding).isEmpty();
+        if (cut == whole.length) {
+            assertThat(take.start()).isEqualTo(1_000);
+        }
+        Printer.print(take, List.of(Track.of("rest", "Rest", new Track.Rest())), Set.of());
+    }
+
+    private static boolean isAddedOff(Take take, EventLog log, int i) {
+        return take.log().stamp(i) == take.length() && take.log().stamp(i) != log.stamp(i);
+    }
+
+    @Test
+    void aFolderThatIsNotThereIsMadeAndOneThatCannotBeIsSaid() throws Exception {
+        TakeJournal journal = new TakeJournal(() -> user.resolve("deep/down"));
+        journal.begin(demo.tempo(), 0);
+        assertThat(journal.trouble()).isNull();
+        Path file = Files.createFile(user.resolve("file"));
+        TakeJournal nowhere = new TakeJournal(() -> file);
+        nowhere.begin(demo.tempo(), 0);
+        nowhere.follow(log(1), List.of("larkspur", "tansy"), marks());
+        assertThat(nowhere.trouble()).contains(file.toString()).contains("goes on in memory");
+    }
+
+    /** What a run that was ended in the middle leaves: its folder, which nobody has in use. */
+    private Path leftBehind() throws IOException {
+        Path unfinished = user.resolve("unfinished");
+        Path other = Files.createDirectories(user.resolve("other/unfinished"));
+        try (Stream<Path> files = Files.walk(unfinished)) {
+            for (Path path : (Iterable<Path>) files::iterator) {
+                Path to = other.resolve(unfinished.relativize(path).toString());
+                if (Files.isDirectory(path)) {
+                    Files.createDirectories(to);
+                } else {
+                    Files.copy(path, to);
+                }
+            }
+        }
+        return user.resolve("other");
+    }
+
+    @Test
+    void editsAndARecordingComeBack() throws Exception {
+        try (SessionJournal journal = new SessionJournal(user)) {
+            Take old = new Take(
+                    "take-1", "Take 1", List.of("larkspur", "tansy"), log(7), marks(), demo.tempo(), 6_000_000_000L, 0);
+            Session edited =
+                    TakeEdits.keep(demo.withName("Edited"), Performance.NEW.withScene("dusk"), TakeEdits.closed(old));
+            journal.changed(edited, Performance.NEW.withScene("snow"), "/somewhere/round.dibble");
+            journal.sync();
+            journal.takes().begin(demo.tempo(), 0);
+            journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
+            assertThat(Unfinished.find(user)).as("in use").isEmpty();
+
+            List<Unfinished> found = Unfinished.find(leftBehind());
+            assertThat(found).hasSize(1);
+            assertThat(found.get(0).file()).isEqualTo("/somewhere/round.dibble");
+            assertThat(found.get(0).recordings()).hasSize(1);
+            SessionFile.Opened opened = found.get(0).open();
+            assertThat(opened.session().name()).isEqualTo("Edited");
+            assertThat(opened.performance().activeScene()).isEqualTo("snow");
+            assertThat(opened.session().takes()).hasSize(2);
+            assertThat(opened.session().takes().get(0).log().size())
+                    .isEqualTo(edited.takes().get(0).log().size());
+            assertThat(opened.session().tracks().stream()
+                            .mapToInt(Track::noteCount)
+                            .sum())
+                    .isPositive();
+            found.get(0).discard();
+            assertThat(Unfinished.find(user.resolve("other"))).isEmpty();
+        }
+    }
+
+    @Test
+    void whatIsSavedOrLeftOnPurposeLeavesNothingBehind() throws Exception {
+        SessionJournal journal = new SessionJournal(user);
+        journal.changed(demo, Performance.NEW, null);
+        journal.sync();
+        journal.settled();
+        journal.close();
+        try (Stream<Path> left = Files.list(user.resolve("unfinished"))) {
+            assertThat(left).isEmpty();
+        }
+    }
+
+    @Test
+    void aRecordingThatTheSessionHasIsNotKeptTwice() throws Exception {
+        try (SessionJournal journal = new SessionJournal(user)) {
+            journal.changed(demo, Performance.NEW, null);
+            journal.sync();
+            journal.takes().begin(demo.tempo(), 0);
+            journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
+            Path ended = journal.takes().end(6_000_000_000L);
+            // Until the session that has it is written, its file stays.
+            journal.changed(demo.withName("Edited"), Performance.NEW, null);
+            journal.sync();
+            assertThat(ended).exists();
+            Take take = new Take(
+                    "take-1", "Take 1", List.of("larkspur", "tansy"), log(8), marks(), demo.tempo(), 6_000_000_000L, 0);
+            journal.changed(TakeEdits.keep(demo, Performance.NEW, take), Performance.NEW, null);
+            journal.takes().kept(ended);
+            journal.sync();
+            assertThat(Unfinished.find(leftBehind()).get(0).recordings()).isEmpty();
+        }
+    }
+
+    private static Take lines(String... lines) throws IOException {
+        return TakeLines.read(
+                "take-1", "One", String.join("\n", lines).getBytes(), "takes/take-1.jsonl", TempoMap.of(120));
+    }
+
+    @Test
+    void linesThatOthersWroteAreReadLikeOnesOwn() throws Exception {
+        Take take = lines(
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[144,60,80]}",
+                "{ \"n\": 1, \"m\": [128, 60, 64], \"t\": 9, \"from\": \"b\", \"more\": {\"x\": [1]} }",
+                "",
+                "{\"t\":9,\"n\":2,\"from\":\"a\",\"m\":[192,5],\"echo\":true}",
+                "{\"t\":12,\"n\":3,\"from\":\"a\",\"m\":[192,5], \"echo\":false}",
+                "{\"t\":20,\"end\":true}");
+        assertThat(take.log().size()).isEqualTo(4);
+        assertThat(take.sources()).containsExactly("b", "a");
+        assertThat(take.log().message(1)).isEqualTo(ShortMessage.noteOff(0, 60, 64));
+        assertThat(take.log().isEcho(2)).isTrue();
+        assertThat(take.log().isEcho(3)).isFalse();
+        assertThat(take.length()).isEqualTo(20);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[144,60,200]}",
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[144,60]}",
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[144,60,80,1]}",
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[240,60,80]}",
+                "{\"t\":99999999999999999999,\"n\":0,\"from\":\"b\",\"m\":[144,60,80]}",
+                "{\"n\":0,\"from\":\"b\",\"m\":[144,60,80]}",
+                "{\"t\":5,\"n\":0,\"from\":\"b\",\"m\":[144,60,80]} {}",
+                "{\"t\":5",
+                "[]"
+            })
+    void aBadLineIsSaidWithItsNumber(String bad) {
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> lines("{\"t\":1,\"tempo\":96.0}", bad))
+                .isInstanceOf(SessionFormatException.class)
+                .hasMessageStartingWith("takes/take-1.jsonl, line 2: ")
+                .hasMessageNotContaining("\n");
+    }
+}

@@ -1,0 +1,210 @@
+package dibble.files;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dibble.demo.LamplightersRound;
+import dibble.edits.TakeEdits;
+import dibble.edits.TrackEdits;
+import dibble.gear.PartRef;
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.recording.EventLog;
+import dibble.recording.Onto;
+import dibble.recording.Printer;
+import dibble.recording.Take;
+import dibble.session.Document;
+import dibble.session.Performance;
+import dibble.session.Session;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class SessionFileTest {
+    @TempDir
+    private Path folder;
+
+    private static Session withTake() {
+        Session session = TrackEdits.addMissingTracks(LamplightersRound.session());
+        EventLog log = new EventLog();
+        log.add(0, 0, ShortMessage.noteOn(0, 60, 90));
+        log.add(500_000_000, 0, ShortMessage.noteOff(0, 60, 64));
+        Take take = new Take(
+                "take-1",
+                "Take 1",
+                List.of("larkspur"),
+                log,
+                List.of(new Take.Mark(0, 0, session.routing(Performance.NEW))),
+                session.tempo(),
+                900_000_000,
+                0);
+        Printer printer = Printer.print(take, session.tracks(), Set.of("celesta"));
+        return TakeEdits.keep(session, take, printer, Onto.INSTEAD);
+    }
+
+    @Test
+    void whatIsSavedIsOpenedAgainWithTakesAndTracks() throws Exception {
+        Session session = withTake();
+        Path file = folder.resolve("round.dibble");
+        Performance performance = Performance.NEW
+                .withScene("procession")
+                .withHeard("tansy", false)
+                .withArmed("celesta", true);
+        SessionFile.write(file, session, performance);
+        SessionFile.Opened opened = SessionFile.read(file);
+        assertThat(opened.session().zones()).isEqualTo(session.zones());
+        assertThat(opened.session().scenes()).isEqualTo(session.scenes());
+        assertThat(opened.session().tracks()).isEqualTo(session.tracks());
+        assertThat(opened.session().tempo()).isEqualTo(session.tempo());
+        assertThat(opened.performance().activeScene()).isEqualTo("procession");
+        assertThat(opened.performance().unheard()).containsExactly("tansy");
+        assertThat(opened.performance().armed()).containsExactly("celesta");
+        Take take = opened.session().takes().get(0);
+        assertThat(take.length()).isEqualTo(900_000_000);
+        assertThat(take.log().message(0)).isEqualTo(ShortMessage.noteOn(0, 60, 90));
+        assertThat(take.marks().get(0).routing().zones())
+                .isEqualTo(session.routing(Performance.NEW).zones());
+        MidiTrack clip = opened.session()
+                .trackOf(new PartRef("sorrel", "celesta"))
+                .orElseThrow()
+                .clip();
+        assertThat(clip.message(0)).isEqualTo(ShortMessage.noteOn(0, 60, 90));
+        assertThat(Files.list(folder)).containsExactly(file);
+    }
+
+    @Test
+    void channelsInUseAreKept() throws Exception {
+        Performance performance = new Document(LamplightersRound.session(), Performance.NEW).performance();
+        byte[] json = SessionFile.json(LamplightersRound.session(), performance);
+        assertThat(SessionFile.readJson(json).performance().channels())
+                .containsEntry(new PartRef("sorrel", "kalimba"), 3)
+                .containsEntry(new PartRef("sorrel", "hands"), 10);
+    }
+
+    @Test
+    void unknownFieldsAreWrittenBack() throws Exception {
+        String json = """
+                {"format":"dibble-session","version":1,"name":"n","hue":{"a":[1,2.5,null]},
+                 "sources":[{"id":"a","wheels":[{"name":"x"}]}],
+                 "instruments":[{"id":"i","receives":"all","parts":[{"id":"p","outlet":3}]}],
+                 "zones":[{"id":"z","source":"a","to":{"part":"i/p"},"note":"mine"}],
+                 "strips":[{"id":"c"}],"tracks":[{"id":"t","takes":{"key":41,"part":"i/p"},"level":0.5}]}""";
+        SessionFile.Opened once = SessionFile.readJson(json.getBytes(StandardCharsets.UTF_8));
+        String written = new String(SessionFile.json(once.session(), once.performance()), StandardCharsets.UTF_8);
+        assertThat(written).contains("\"hue\"", "2.5", "\"wheels\"", "\"receives\" : \"all\"", "\"outlet\" : 3");
+        assertThat(written).contains("\"note\" : \"mine\"", "\"strips\"", "\"level\" : 0.5");
+        SessionFile.Opened twice = SessionFile.readJson(written.getBytes(StandardCharsets.UTF_8));
+        assertThat(twice.session()).isEqualTo(once.session());
+    }
+
+    @Nested
+    class BadFiles {
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "{'format':'dibble-session','version':2,'name':'n'} | $.version: 2 is newer than this Dibble",
+                    "{'format':'other'} | $.format: no session of Dibble",
+                    "[] | $.format: no session of Dibble",
+                    "{'format' | session.json, line 1",
+                    "{'format':'dibble-session','version':1,'name':'n','sources':[{'id':'A B'}]} | $.sources[0].id:",
+                    "{'format':'dibble-session','version':1,'name':'n','sources':[{'id':'a','keys':[70,60]}]} | $.sources[0].keys: range 70 to 60",
+                    "{'format':'dibble-session','version':1,'name':'n','sources':[{'id':'a','keys':[0,200]}]} | $.sources[0].keys[1]:",
+                    "{'format':'dibble-session','version':1,'name':'n','sources':[{'id':'a'},{'id':'a'}]} | $: source \"a\" twice",
+                    "{'format':'dibble-session','version':1,'name':'n','instruments':[{'id':'i','parts':[{'id':'p','channel':17}]}]} | $.instruments[0].parts[0].channel:",
+                    "{'format':'dibble-session','version':1,'name':'n','zones':[{'id':'z','source':'a','to':{'part':'nowhere'}}]} | $.zones[0].to",
+                    "{'format':'dibble-session','version':1,'name':'n','zones':[{'id':'z','source':'a','to':{'part':'i/p'},'noteMap':{'300':5}}]} | $.zones[0]: key 300",
+                    "{'format':'dibble-session','version':1,'name':'n','tracks':[{'id':'t','file':'../../etc/passwd'}]} | $.tracks[0].file:",
+                    "{'format':'dibble-session','version':1,'name':'n','tempo':[{'at':0,'bpm':1e9}]} | $.tempo[0].bpm:",
+                    "{'format':'dibble-session','version':1,'name':'n','version':1} | session.json, line 1"
+                })
+        void saysInOneLineWhatAndWhere(String json, String message) {
+            assertThatThrownBy(
+                            () -> SessionFile.readJson(json.replace('\'', '"').getBytes(StandardCharsets.UTF_8)))
+                    .isInstanceOf(SessionFormatException.class)
+                    .hasMessageStartingWith(message)
+                    .satisfies(e -> assertThat(e.getMessage().lines().count()).isEqualTo(1));
+        }
+
+        @Test
+        void aFileThatIsNeitherContainerNorJsonIsNamedAsSuch() throws Exception {
+            Path file = folder.resolve("picture.png");
+            Files.write(file, new byte[] {(byte) 0x89, 'P', 'N', 'G'});
+            assertThatThrownBy(() -> SessionFile.read(file))
+                    .hasMessage("no session (expected a .dibble container, or a session.json)");
+        }
+
+        @Test
+        void deepNestingIsRefused() {
+            String json = "{\"format\":\"dibble-session\",\"version\":1,\"name\":\"n\",\"x\":" + "[".repeat(200_000);
+            assertThatThrownBy(() -> SessionFile.readJson(json.getBytes(StandardCharsets.UTF_8)))
+                    .isInstanceOf(SessionFormatException.class);
+        }
+
+        @Test
+        void whatUnpacksToMuchMoreThanASessionIsStopped() throws Exception {
+            Path bomb = folder.resolve("bomb.dibble");
+            try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(bomb))) {
+                zip.putNextEntry(new ZipEntry("session.json"));
+                byte[] zeros = new byte[1 << 20];
+                for (int i = 0; i < 64; i++) {
+                    zip.write(zeros);
+                }
+            }
+            assertThatThrownBy(() -> SessionFile.read(bomb)).hasMessage("session.json is larger than 32 MiB");
+            Path other = folder.resolve("other.dibble");
+            try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(other))) {
+                zip.putNextEntry(new ZipEntry("../../unwanted"));
+                byte[] zeros = new byte[1 << 20];
+                for (int i = 0; i < 520; i++) {
+                    zip.write(zeros);
+                }
+            }
+            assertThatThrownBy(() -> SessionFile.read(other)).hasMessage("the container unpacks to more than 512 MiB");
+        }
+
+        @Test
+        void damagedContainersNeverEndInAnythingButOneLine() throws Exception {
+            Path file = folder.resolve("s.dibble");
+            SessionFile.write(file, withTake(), Performance.NEW);
+            byte[] whole = Files.readAllBytes(file);
+            Random random = new Random(7);
+            for (int i = 0; i < 400; i++) {
+                byte[] damaged =
+                        java.util.Arrays.copyOf(whole, i % 3 == 0 ? random.nextInt(whole.length) : whole.length);
+                for (int n = random.nextInt(4); n >= 0 && damaged.length > 0; n--) {
+                    damaged[random.nextInt(damaged.length)] = (byte) random.nextInt(256);
+                }
+                Path bad = folder.resolve("bad.dibble");
+                Files.write(bad, damaged);
+                try {
+                    SessionFile.read(bad);
+                } catch (IOException e) {
+                    assertThat(e.getMessage().lines().count()).isEqualTo(1);
+                }
+            }
+        }
+
+        @Test
+        void savingWhereItCannotBeLeavesTheOldFile() throws Exception {
+            Path file = folder.resolve("s.dibble");
+            SessionFile.write(file, withTake(), Performance.NEW);
+            byte[] before = Files.readAllBytes(file);
+            assertThatThrownBy(() -> SessionFile.write(folder.resolve("no/s.dibble"), withTake(), Performance.NEW))
+                    .isInstanceOf(IOException.class)
+                    .hasMessageContaining("no folder");
+            assertThat(Files.readAllBytes(file)).isEqualTo(before);
+        }
+    }
+}

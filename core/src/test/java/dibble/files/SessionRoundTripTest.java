@@ -1,0 +1,122 @@
+package dibble.files;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.gear.PartRef;
+import dibble.gear.SequencerLane;
+import dibble.midi.ShortMessage;
+import dibble.recording.EventLog;
+import dibble.recording.Take;
+import dibble.routing.Aim;
+import dibble.routing.ControlMap;
+import dibble.routing.RandomRouting;
+import dibble.routing.Routing;
+import dibble.session.Colours;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.session.Settled;
+import dibble.time.TempoMap;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
+
+/** What is written is what is read, whatever a session has. */
+class SessionRoundTripTest {
+    private static Session session(Routing routing) {
+        return Session.empty("Random")
+                .withSources(routing.sources())
+                .withInstruments(Colours.give(routing.instruments()))
+                .withZones(routing.always())
+                .withControls(routing.controls())
+                .withScenes(routing.scenes())
+                .withSceneSwitch(routing.sceneSwitch())
+                .withSettled(List.of(new Settled("gap", List.of("a", "3-9"))));
+    }
+
+    @Property(tries = 150)
+    void sessionsComeBackAsTheyWere(@ForAll long seed) throws Exception {
+        Routing routing = new RandomRouting(new Random(seed)).routing(15);
+        Performance performance =
+                Performance.NEW.withScene(routing.activeScene()).withHeard("a", false);
+        Session session = session(routing);
+        SessionFile.Opened read = SessionFile.readJson(SessionFile.json(session, performance));
+        assertThat(read.session()).isEqualTo(session);
+        assertThat(read.session().routing(read.performance())).isEqualTo(session.routing(performance));
+    }
+
+    @Property(tries = 30)
+    void takesKeepTheirRoutingsAndWhatCameBack(@ForAll long seed) throws Exception {
+        Random random = new Random(seed);
+        RandomRouting randomly = new RandomRouting(random);
+        EventLog log = new EventLog();
+        Routing first = session(randomly.routing(6)).routing(Performance.NEW);
+        for (int i = 0; i < 40; i++) {
+            log.add(i * 1000L, 0, randomly.message(), random.nextInt(4) == 0);
+        }
+        Take take = new Take(
+                "take-1",
+                "One",
+                List.of("a"),
+                log,
+                List.of(new Take.Mark(0, 0, first), new Take.Mark(20, 5, first)),
+                new TempoMap(
+                        List.of(new TempoMap.Tempo(0, 96), new TempoMap.Tempo(1000, 61.7)),
+                        List.of(new TempoMap.Meter(0, 3, 8), new TempoMap.Meter(7680, 4, 4))),
+                50_000,
+                0);
+        byte[] lines = TakeLines.write(take);
+        Take read = TakeLines.read("take-1", "One", lines, "takes/take-1.jsonl", TempoMap.of(20));
+        assertThat(read.tempo()).isEqualTo(take.tempo());
+        assertThat(read.length()).isEqualTo(take.length());
+        assertThat(read.marks()).extracting(Take.Mark::routing).containsExactly(first, first);
+        assertThat(read.log().size()).isEqualTo(40);
+        for (int i = 0; i < 40; i++) {
+            assertThat(read.log().message(i)).isEqualTo(log.message(i));
+            assertThat(read.log().isEcho(i)).isEqualTo(log.isEcho(i));
+            assertThat(ShortMessage.isChannelStatus(
+                            ShortMessage.status(read.log().message(i))))
+                    .isTrue();
+        }
+    }
+
+    @Test
+    void everyFieldOfTheFormatIsRead() throws Exception {
+        String json = """
+                {"format": "dibble-session", "version": 1, "name": "n", "middleC": "C3",
+                 "sources": [{"id": "teasel", "kind": "sequencer", "port": "any", "listen": [2, 5], "sends": [2],
+                   "accept": ["notes"], "transpose": -3, "localControl": "on", "ownInstrument": "sorrel", "echoes": true,
+                   "sysexTo": ["sorrel"], "lanes": [{"name": "Kalimba line", "channel": 2}]}],
+                 "instruments": [{"id": "sorrel", "kind": "built-in", "receives": "one-channel", "hearsDirectly": ["teasel"],
+                   "parts": [{"id": "hands", "channel": "auto", "channelNow": 10, "drums": true, "output": 3,
+                     "noteNames": {"41": "Frame drum, low"}, "keyswitches": {"24": "Mallets"}, "bank": [1, 2]}]}],
+                 "controls": [{"id": "next", "source": "*", "keep": true, "outside": "ignore",
+                   "when": {"kind": "pitchBend"},
+                   "sends": [{"kind": "scene", "to": "next"}, {"kind": "controller", "number": 11, "window": [127, 34],
+                     "rest": 127, "to": {"parts": "all"}}]}],
+                 "sceneSwitch": {"source": "teasel", "channel": 2},
+                 "scenes": [{"id": "dusk", "program": 0, "sounds": [{"part": "sorrel/hands", "volume": 90}]}],
+                 "activeScene": "dusk", "settledChecks": [{"code": "gap", "ids": ["teasel"]}]}""";
+        SessionFile.Opened opened = SessionFile.readJson(json.getBytes(StandardCharsets.UTF_8));
+        Session session = opened.session();
+        var source = session.sources().get(0);
+        assertThat(source.lanes()).containsExactly(new SequencerLane("Kalimba line", 2));
+        assertThat(source.sysexTo()).containsExactly("sorrel");
+        assertThat(source.echoes() && source.localControl()).isTrue();
+        var part = session.part(new PartRef("sorrel", "hands")).orElseThrow();
+        assertThat(part.noteNames()).isEqualTo(Map.of(41, "Frame drum, low"));
+        assertThat(part.keyswitches()).isEqualTo(Map.of(24, "Mallets"));
+        assertThat(part.output()).isEqualTo(3);
+        ControlMap map = session.controls().get(0);
+        assertThat(map.keep() && map.ignoreOutside()).isTrue();
+        assertThat(map.when().high()).isEqualTo(16383);
+        assertThat(map.sends().get(0).to()).isEqualTo(new Aim.ToScene("next"));
+        assertThat(map.sends().get(1).rest()).isEqualTo(127);
+        assertThat(session.scenes().get(0).sounds().get(0).sound().volume()).isEqualTo(90);
+        assertThat(session.activeScene(opened.performance())).isEqualTo("dusk");
+        assertThat(opened.performance().channels()).containsEntry(new PartRef("sorrel", "hands"), 10);
+    }
+}
