@@ -169,11 +169,10 @@ public final class TakeEdits {
                 Regions regions = track.regions();
                 if (!regions.of(take.id()).isEmpty()) {
                     printed.add(track.withRegions(regions.reprinted(take.id(), clip)));
-                } else if (clip.size() > 0) {
-                    printed.add(track.withRegions(
-                            isOnTracks
-                                    ? regions.below(later, region(take, Onto.OVER, clip))
-                                    : regions.with(region(take, Onto.WITHIN, clip))));
+                } else if (clip.size() > 0 && !isOnTracks) {
+                    printed.add(track.withRegions(regions.with(region(take, Onto.WITHIN, clip))));
+                } else if (clip.size() > 0 && !regions.knows(take.id())) {
+                    printed.add(track.withRegions(regions.below(later, region(take, Onto.OVER, clip))));
                 }
             }
         }
@@ -216,7 +215,6 @@ public final class TakeEdits {
     /** Whether an id is taken, also by a take that is gone of which something is still on a track. */
     private static boolean hasTake(Session session, String id) {
         return session.takes().stream().anyMatch(take -> take.id().equals(id))
-                || session.tracks().stream()
-                        .anyMatch(track -> !track.regions().of(id).isEmpty());
+                || session.tracks().stream().anyMatch(track -> track.regions().knows(id));
     }
 }

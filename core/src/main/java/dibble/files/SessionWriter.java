@@ -392,7 +392,7 @@ final class SessionWriter {
                     .put("to", region.to())
                     .put("printed", region.printed().word())
                     .put("edited", region.edited());
-            if (prints) {
+            if (prints && !region.isGone()) {
                 to.put("print", track.regions().printNumber(region));
             }
         }

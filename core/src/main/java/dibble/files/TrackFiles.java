@@ -77,6 +77,10 @@ final class TrackFiles {
         for (int i = 0; i < said.regions.size(); i++) {
             Region region = said.regions.get(i);
             int print = said.printOf.get(i);
+            if (region.isGone()) {
+                regions.add(region);
+                continue;
+            }
             if (print >= prints.size()) {
                 throw new SessionFormatException(
                         said.prints + ": no print " + print + " (expected 0 to " + (prints.size() - 1) + ")");

@@ -26,6 +26,16 @@ public record Region(String take, long from, long to, Onto printed, boolean edit
         return new Region(null, 0, Math.max(1, clip.endTick()), Onto.INSTEAD, false, clip);
     }
 
+    /** What is left of a take on a track where others have replaced all of it: where it was, and nothing that sounds. */
+    static Region gone(String take, long from, Onto printed) {
+        return new Region(take, from, from, printed, false, Track.NOTHING);
+    }
+
+    /** Whether others have replaced all of it. */
+    public boolean isGone() {
+        return to == from;
+    }
+
     Region between(long first, long behind) {
         return new Region(take, first, behind, printed, edited, print);
     }

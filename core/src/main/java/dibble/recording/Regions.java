@@ -38,7 +38,9 @@ public final class Regions {
     public static Regions of(MidiTrack clip, List<Region> stretches) {
         List<Region> regions = new ArrayList<>();
         List<Region> inOrder = new ArrayList<>(stretches);
+        inOrder.removeIf(Region::isGone);
         inOrder.sort(Comparator.comparingLong(Region::from));
+        stretches.stream().filter(Region::isGone).forEach(regions::add);
         long end = Math.max(1, clip.endTick());
         long at = 0;
         for (Region stretch : inOrder) {
@@ -62,9 +64,16 @@ public final class Regions {
         return all;
     }
 
-    /** Those of one take. */
+    /** Those of one take that sound. */
     public List<Region> of(String take) {
-        return all.stream().filter(region -> region.isOf(take)).toList();
+        return all.stream()
+                .filter(region -> region.isOf(take) && !region.isGone())
+                .toList();
+    }
+
+    /** Whether a take was printed onto the track, though others may have replaced all of it since. */
+    public boolean knows(String take) {
+        return all.stream().anyMatch(region -> region.isOf(take));
     }
 
     public boolean isEmpty() {
@@ -91,7 +100,7 @@ public final class Regions {
 
     private List<Layer> layers() {
         List<Layer> layers = new ArrayList<>();
-        for (Region region : all) {
+        for (Region region : all.stream().filter(it -> !it.isGone()).toList()) {
             layers.stream()
                     .filter(layer -> layer.print == region.print())
                     .findFirst()
@@ -142,14 +151,27 @@ public final class Regions {
         List<Region> more = new ArrayList<>();
         long until = next.printed() == Onto.INSTEAD ? Long.MAX_VALUE : next.to();
         for (Region region : all) {
-            if (next.printed() == Onto.OVER) {
+            if (region.isGone()) {
+                if (!region.isOf(next.take())) {
+                    more.add(region);
+                }
+            } else if (next.printed() == Onto.OVER) {
                 more.add(region);
             } else {
                 addOutside(region, next.from(), until, more);
             }
         }
+        rememberGone(more);
         more.add(next);
         return new Regions(more);
+    }
+
+    private void rememberGone(List<Region> left) {
+        for (Region region : all) {
+            if (region.take() != null && left.stream().noneMatch(other -> other.isOf(region.take()))) {
+                left.add(0, Region.gone(region.take(), region.from(), region.printed()));
+            }
+        }
     }
 
     private static void addOutside(Region region, long from, long to, List<Region> outside) {
@@ -172,7 +194,7 @@ public final class Regions {
             return this;
         }
         return new Regions(all.stream()
-                .map(region -> region.isOf(take) ? region.withPrint(print) : region)
+                .map(region -> region.isOf(take) && !region.isGone() ? region.withPrint(print) : region)
                 .toList());
     }
 
@@ -186,7 +208,7 @@ public final class Regions {
         int place = all.size();
         for (int i = all.size() - 1; i >= 0; i--) {
             Region region = all.get(i);
-            if (region.take() != null && later.contains(region.take())) {
+            if (region.take() != null && later.contains(region.take()) && !region.isGone()) {
                 place = i;
                 if (region.printed() != Onto.OVER) {
                     List<Region> left = new ArrayList<>();

@@ -10,6 +10,8 @@ import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Onto;
 import dibble.recording.Printer;
+import dibble.recording.Region;
+import dibble.recording.Regions;
 import dibble.recording.Sorting;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -17,9 +19,11 @@ import dibble.routing.Routing;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.Collectors;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -191,5 +195,180 @@ class TakeEditsTest {
         assertThat(sorted.tracks()).contains(track);
         Session again = TakeEdits.choose(sorted, "take-1");
         assertThat(again.tracks()).containsAll(more);
+    }
+
+    private static TempoMap randomTempo(Random random) {
+        List<TempoMap.Tempo> tempos = new ArrayList<>(List.of(new TempoMap.Tempo(0, 40 + random.nextInt(160))));
+        List<TempoMap.Meter> meters = new ArrayList<>(List.of(new TempoMap.Meter(0, 2 + random.nextInt(4), 4)));
+        for (int i = 1; i < 4; i++) {
+            tempos.add(new TempoMap.Tempo(i * 7680L + random.nextInt(3840), 30 + random.nextInt(200)));
+            meters.add(new TempoMap.Meter(i * 7680L, 1 + random.nextInt(7), 8));
+        }
+        return new TempoMap(tempos, meters);
+    }
+
+    private Take random(Random random, int number, TempoMap tempo, Routing routing) {
+        EventLog log = new EventLog();
+        long at = 0;
+        for (int i = 0; i < 40; i++) {
+            int key = 30 + random.nextInt(60);
+            log.add(at, 0, ShortMessage.noteOn(0, key, 1 + random.nextInt(127)));
+            if (random.nextInt(4) == 0) {
+                log.add(at, 0, ShortMessage.controller(0, random.nextBoolean() ? 64 : 1, random.nextInt(128)));
+            }
+            at += 20_000_000 + random.nextInt(180_000_000);
+            log.add(at, 0, ShortMessage.noteOff(0, key, random.nextInt(128)));
+        }
+        return new Take(
+                "take-" + number,
+                "Take " + number,
+                List.of("larkspur"),
+                log,
+                List.of(new Take.Mark(0, 0, routing)),
+                tempo,
+                at,
+                random.nextInt(12) * 1_000_000_000L);
+    }
+
+    @Property(tries = 60)
+    void printingAnyTakeAgainChangesNothingHoweverTheTracksCameAbout(@ForAll long seed) {
+        Random random = new Random(seed);
+        Session session = TrackEdits.readyToRecord(demo);
+        Set<String> all = session.tracks().stream().map(Track::id).collect(Collectors.toSet());
+        Routing routing = session.routing(performance);
+        for (int i = 1; i <= 5; i++) {
+            session = session.withTempo(randomTempo(random));
+            Take take = random(random, i, session.tempo(), routing);
+            Onto onto = Onto.values()[random.nextInt(3)];
+            session = TakeEdits.keep(session, take, Printer.print(take, session.tracks(), all), onto);
+        }
+        session = session.withTempo(randomTempo(random));
+        for (Take take : session.takes()) {
+            boolean sounds = session.tracks().stream()
+                    .anyMatch(track -> !track.regions().of(take.id()).isEmpty());
+            if (sounds) {
+                Session again = TakeEdits.choose(session, take.id());
+                assertThat(again.tracks()).isEqualTo(session.tracks());
+                Session routed = TakeEdits.routeAgain(session, performance, take.id());
+                assertThat(routed.tracks()).isEqualTo(session.tracks());
+                assertThat(routed.tracks())
+                        .extracting(Track::clip)
+                        .isEqualTo(session.tracks().stream().map(Track::clip).toList());
+            }
+        }
+    }
+
+    @Test
+    void aTakeStaysOnItsBarsWhenTheTempoIsAnotherLater() {
+        Session at120 = demo.withTempo(TempoMap.of(120));
+        EventLog log = new EventLog();
+        log.add(0, 0, ShortMessage.noteOn(0, 70, 80));
+        log.add(500_000_000L, 0, ShortMessage.noteOff(0, 70, 64));
+        // Bar 9 at 120 is 16 s from the start.
+        Take take = new Take(
+                "take-1",
+                "Take 1",
+                List.of("larkspur"),
+                log,
+                List.of(new Take.Mark(0, 0, demo.routing(performance))),
+                at120.tempo(),
+                1_000_000_000L,
+                16_000_000_000L);
+        Session kept = TakeEdits.keep(at120, performance, take);
+        assertThat(clip(kept, CELESTA).tick(0)).isEqualTo(8 * 3840);
+        Session slower = kept.withTempo(TempoMap.of(90));
+        assertThat(clip(TakeEdits.routeAgain(slower, performance, "take-1"), CELESTA)
+                        .tick(0))
+                .isEqualTo(8 * 3840);
+    }
+
+    private Session punched() {
+        Session first = TakeEdits.keep(demo, performance, random(new Random(5), 1, TEMPO, demo.routing(performance)));
+        Take whole = first.takes().get(0);
+        EventLog log = new EventLog();
+        log.add(0, 0, ShortMessage.noteOn(0, 90, 80));
+        log.add(200_000_000L, 0, ShortMessage.noteOff(0, 90, 64));
+        Take punch = new Take(
+                "take-2",
+                "Take 2",
+                List.of("larkspur"),
+                log,
+                whole.marks(),
+                TEMPO,
+                800_000_000L,
+                whole.start() + 1_000_000_000L);
+        Set<String> all = first.tracks().stream().map(Track::id).collect(Collectors.toSet());
+        return TakeEdits.keep(first, punch, Printer.print(punch, first.tracks(), all), Onto.WITHIN);
+    }
+
+    @Test
+    void aPunchThatIsPrintedAgainLeavesWhatIsBehindItAndTheFirstTakeLeavesThePunch() {
+        Session punched = punched();
+        assertThat(clip(TakeEdits.choose(punched, "take-2"), CELESTA)).isEqualTo(clip(punched, CELESTA));
+        assertThat(clip(TakeEdits.choose(punched, "take-1"), CELESTA)).isEqualTo(clip(punched, CELESTA));
+        Session moved = splitAt(punched, 60);
+        Session routed = TakeEdits.routeAgain(moved, performance, "take-1");
+        assertThat(routed.trackOf(CELESTA).orElseThrow().regions().of("take-2"))
+                .isEqualTo(punched.trackOf(CELESTA).orElseThrow().regions().of("take-2"));
+        assertThat(clip(routed, CELESTA)).isNotEqualTo(clip(punched, CELESTA));
+    }
+
+    @Test
+    void sortingByZoneHasTheNotesOfAllTakesOnTheTrack() {
+        Session punched = punched();
+        Track track = punched.trackOf(CELESTA).orElseThrow();
+        assertThat(track.regions().all()).hasSize(3);
+        Sorting byZone = TrackSorting.byZone(punched, performance, track, false);
+        assertThat(byZone.piles().stream().mapToInt(Sorting.Pile::notes).sum()).isEqualTo(track.noteCount());
+        assertThat(byZone.warning()).isEmpty();
+        Session without = TakeEdits.delete(punched, "take-1");
+        Sorting rest = TrackSorting.byZone(without, performance, track, false);
+        assertThat(rest.piles().stream().mapToInt(Sorting.Pile::notes).sum()).isEqualTo(track.noteCount());
+        assertThat(rest.warning()).contains("not there any more");
+    }
+
+    @Test
+    void whatWasEditedByHandSaysSoBeforeItIsOverwritten() {
+        Session punched = punched();
+        Track track = punched.trackOf(CELESTA).orElseThrow();
+        Region own = track.regions().of("take-2").get(0).asEdited();
+        Session edited = TrackEdits.replaceTracks(punched, List.of(track.withRegions(new Regions(List.of(own)))));
+        assertThat(TakeEdits.compare(edited, TakeEdits.choose(edited, "take-2"), "take-2"))
+                .filteredOn(TakeEdits.Outcome::edited)
+                .extracting(outcome -> outcome.track().id())
+                .containsExactly(track.id());
+        assertThat(TakeEdits.choose(edited, "take-2")
+                        .trackOf(CELESTA)
+                        .orElseThrow()
+                        .regions()
+                        .of("take-2"))
+                .noneMatch(Region::edited);
+    }
+
+    @Test
+    void aTakeThatIsOnNoTrackMakesRoomForItselfWhereItLies() {
+        Routing routing = demo.routing(performance);
+        Session session = TrackEdits.readyToRecord(demo);
+        Set<String> all = session.tracks().stream().map(Track::id).collect(Collectors.toSet());
+        for (int i = 1; i <= 2; i++) {
+            Take random = random(new Random(i), i, TEMPO, routing);
+            Take take = new Take(
+                    random.id(),
+                    random.name(),
+                    random.sources(),
+                    random.log(),
+                    random.marks(),
+                    TEMPO,
+                    random.length(),
+                    0);
+            session = TakeEdits.keep(session, take, Printer.print(take, session.tracks(), all), Onto.INSTEAD);
+        }
+        assertThat(session.trackOf(CELESTA).orElseThrow().regions().of("take-1"))
+                .isEmpty();
+        Session chosen = TakeEdits.choose(session, "take-1");
+        assertThat(chosen.trackOf(CELESTA).orElseThrow().regions().of("take-1")).hasSize(1);
+        // An id is not given again while anything of its take is known.
+        Session deleted = TakeEdits.delete(TakeEdits.delete(chosen, "take-1"), "take-2");
+        assertThat(TakeEdits.freshTakeId(deleted)).isEqualTo("take-3");
     }
 }
