@@ -1,5 +1,6 @@
 package dibble.ports;
 
+import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import java.lang.invoke.VarHandle;
 import java.util.concurrent.TimeUnit;
@@ -55,18 +56,18 @@ public final class Lane implements AutoCloseable {
     private static int kept(int message) {
         return switch (ShortMessage.kind(message)) {
             case ShortMessage.NOTE_OFF -> 0;
-            case ShortMessage.CONTROLLER ->
-                switch (ShortMessage.data1(message)) {
-                    case 120, 123 -> 0;
-                    case 1 -> ShortMessage.data2(message) == 0 ? KEPT_FOR_OFFS : KEPT_FOR_RESTS;
-                    case 64, 66, 67 -> ShortMessage.data2(message) < 64 ? KEPT_FOR_OFFS : KEPT_FOR_RESTS;
-                    default -> KEPT_FOR_RESTS;
-                };
-            case ShortMessage.PITCH_BEND ->
-                ShortMessage.data1(message) == 0 && ShortMessage.data2(message) == 64 ? KEPT_FOR_OFFS : KEPT_FOR_RESTS;
-            case ShortMessage.CHANNEL_PRESSURE -> ShortMessage.data1(message) == 0 ? KEPT_FOR_OFFS : KEPT_FOR_RESTS;
-            default -> KEPT_FOR_RESTS;
+            case ShortMessage.CONTROLLER -> silences(ShortMessage.data1(message)) ? 0 : keptForRest(message);
+            default -> keptForRest(message);
         };
+    }
+
+    /** Whether a controller is all sound off or all notes off (MIDI 1.0, channel mode messages). */
+    private static boolean silences(int controller) {
+        return controller == 120 || controller == 123;
+    }
+
+    private static int keptForRest(int message) {
+        return Rest.isAtRest(message) ? KEPT_FOR_OFFS : KEPT_FOR_RESTS;
     }
 
     private void run() {

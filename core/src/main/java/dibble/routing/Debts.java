@@ -1,5 +1,6 @@
 package dibble.routing;
 
+import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import java.util.Arrays;
 
@@ -17,15 +18,11 @@ final class Debts {
     /** Kinds from here on are pedals; those before are wheels. */
     static final int FIRST_PEDAL = 3;
 
-    /** Bend, modulation, pressure, and the pedals 64, 66 and 67: in the order in which they are paid. */
-    static final int KINDS = 6;
-
-    private static final int[] PEDALS = {64, 66, 67};
-    private static final int CENTRE_LSB = 0;
-    private static final int CENTRE_MSB = 64;
+    /** Bend, modulation, pressure, and the pedals 64 to 69: in the order in which they are paid. */
+    static final int KINDS = FIRST_PEDAL + Rest.LAST_PEDAL - Rest.FIRST_PEDAL + 1;
 
     /** By voice, then {@code channel * destinations + destination}: a bit for each kind. */
-    private byte[][] owed = {};
+    private short[][] owed = {};
 
     /** By voice, then {@code (channel * destinations + destination) * KINDS + kind}: whose message it was. */
     private short[][] instruments = {};
@@ -41,41 +38,28 @@ final class Debts {
         return switch (ShortMessage.kind(message)) {
             case ShortMessage.PITCH_BEND -> BEND;
             case ShortMessage.CHANNEL_PRESSURE -> PRESSURE;
-            case ShortMessage.CONTROLLER ->
-                switch (ShortMessage.data1(message)) {
-                    case 1 -> MODULATION;
-                    case 64 -> FIRST_PEDAL;
-                    case 66 -> FIRST_PEDAL + 1;
-                    case 67 -> FIRST_PEDAL + 2;
-                    default -> NO_KIND;
-                };
+            case ShortMessage.CONTROLLER -> kindOfController(ShortMessage.data1(message));
             default -> NO_KIND;
         };
     }
 
-    /** Whether a message of a kind that is owed for puts it to rest. */
-    static boolean isAtRest(int message) {
-        return switch (ShortMessage.kind(message)) {
-            case ShortMessage.PITCH_BEND ->
-                ShortMessage.data1(message) == CENTRE_LSB && ShortMessage.data2(message) == CENTRE_MSB;
-            case ShortMessage.CHANNEL_PRESSURE -> ShortMessage.data1(message) == 0;
-            default ->
-                ShortMessage.data1(message) == 1 ? ShortMessage.data2(message) == 0 : ShortMessage.data2(message) < 64;
-        };
+    private static int kindOfController(int number) {
+        return number == 1 ? MODULATION : Rest.isPedal(number) ? FIRST_PEDAL + number - Rest.FIRST_PEDAL : NO_KIND;
     }
 
     static boolean isPedalUp(int message) {
-        return kind(message) >= FIRST_PEDAL && isAtRest(message);
+        return kind(message) >= FIRST_PEDAL && Rest.isAtRest(message);
     }
 
     /** The message that pays a debt, on channel 0. */
     static int payment(int kind) {
-        return switch (kind) {
-            case BEND -> ShortMessage.of(ShortMessage.PITCH_BEND, 0, CENTRE_LSB, CENTRE_MSB);
-            case MODULATION -> ShortMessage.controller(0, 1, 0);
-            case PRESSURE -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, 0, 0, 0);
-            default -> ShortMessage.controller(0, PEDALS[kind - FIRST_PEDAL], 0);
-        };
+        return Rest.of(
+                switch (kind) {
+                    case BEND -> ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, 0);
+                    case MODULATION -> ShortMessage.controller(0, 1, 0);
+                    case PRESSURE -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, 0, 0, 0);
+                    default -> ShortMessage.controller(0, Rest.FIRST_PEDAL + kind - FIRST_PEDAL, 0);
+                });
     }
 
     void openVoices(int count) {
@@ -85,7 +69,7 @@ final class Debts {
             instruments = Arrays.copyOf(instruments, count);
             countOf = Arrays.copyOf(countOf, count * 16);
             for (int voice = old; voice < count; voice++) {
-                owed[voice] = new byte[16 * destinations];
+                owed[voice] = new short[16 * destinations];
                 instruments[voice] = new short[16 * destinations * KINDS];
             }
         }
@@ -98,7 +82,7 @@ final class Debts {
         }
         pedalOwners = Arrays.copyOf(pedalOwners, more * (KINDS - FIRST_PEDAL));
         for (int voice = 0; voice < owed.length; voice++) {
-            byte[] wider = new byte[16 * more];
+            short[] wider = new short[16 * more];
             short[] widerInstruments = new short[16 * more * KINDS];
             for (int channel = 0; channel < 16; channel++) {
                 System.arraycopy(owed[voice], channel * destinations, wider, channel * more, destinations);
@@ -141,14 +125,14 @@ final class Debts {
         int at = channel * destinations + destination;
         instruments[voice][at * KINDS + kind] = (short) instrument;
         if (!owes(voice, channel, destination, kind)) {
-            owed[voice][at] |= (byte) (1 << kind);
+            owed[voice][at] |= (short) (1 << kind);
             change(voice, channel, destination, kind, 1);
         }
     }
 
     void end(int voice, int channel, int destination, int kind) {
         if (owes(voice, channel, destination, kind)) {
-            owed[voice][channel * destinations + destination] &= (byte) ~(1 << kind);
+            owed[voice][channel * destinations + destination] &= (short) ~(1 << kind);
             change(voice, channel, destination, kind, -1);
         }
     }
@@ -171,7 +155,7 @@ final class Debts {
             for (int channel = 0; channel < 16; channel++) {
                 for (int destination = port * 16; destination < port * 16 + 16; destination++) {
                     int at = channel * destinations + destination;
-                    countOf[voice * 16 + channel] -= Integer.bitCount(owed[voice][at] & 0xFF);
+                    countOf[voice * 16 + channel] -= Integer.bitCount(owed[voice][at]);
                     owed[voice][at] = 0;
                 }
             }
@@ -185,8 +169,8 @@ final class Debts {
     }
 
     void forgetAll() {
-        for (byte[] voice : owed) {
-            Arrays.fill(voice, (byte) 0);
+        for (short[] voice : owed) {
+            Arrays.fill(voice, (short) 0);
         }
         Arrays.fill(countOf, 0);
         Arrays.fill(pedalOwners, 0);

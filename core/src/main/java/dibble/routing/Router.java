@@ -1,6 +1,7 @@
 package dibble.routing;
 
 import dibble.midi.EventKind;
+import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import java.util.Arrays;
 
@@ -175,7 +176,11 @@ public final class Router {
         }
         int channel = ShortMessage.channel(message);
         if (ShortMessage.isNote(message) && table.controlList(source, message) == 0) {
-            if (!end(source, message, stamp) && table.letsIn(source, channel, EventKind.NOTES)) {
+            boolean ends = end(source, message, stamp);
+            if (!ends) {
+                payDue(source, channel, stamp);
+            }
+            if (!ends && table.letsIn(source, channel, EventKind.NOTES)) {
                 noteOn(source, channel, ShortMessage.data1(message), ShortMessage.data2(message), stamp);
             }
         } else {
@@ -188,6 +193,9 @@ public final class Router {
     private void decide(int source, int channel, int message, long stamp) {
         eventNumber++;
         boolean ends = end(source, message, stamp);
+        if (ShortMessage.startsNote(message)) {
+            payDue(source, channel, stamp);
+        }
         EventKind kind = EventKind.of(message);
         boolean letIn = table.letsIn(source, channel, kind);
         int called = letIn ? table.calledScene(source, message) : NONE;
@@ -567,7 +575,7 @@ public final class Router {
         int slot = controls.slot[s];
         int message = controls.message(s, value);
         int kind = Debts.kind(message);
-        boolean rests = kind != Debts.NO_KIND && Debts.isAtRest(message);
+        boolean rests = kind != Debts.NO_KIND && Rest.isAtRest(message);
         for (int aim = controls.firstAim[s]; aim < controls.firstAim[s + 1]; aim++) {
             int destination = RoutingTable.onChannel(controls.destination[aim], channel);
             if (rests) {
@@ -610,7 +618,7 @@ public final class Router {
     /** Sends a message that zones, or a track, give a destination, and remembers what is owed for it. */
     private void sendOwing(int voice, int channel, int destination, int instrument, int message, long stamp) {
         int kind = Debts.kind(message);
-        boolean rests = kind != Debts.NO_KIND && Debts.isAtRest(message);
+        boolean rests = kind != Debts.NO_KIND && Rest.isAtRest(message);
         if (rests) {
             debts.end(voice, channel, destination, kind);
             if (isHeldDown(destination, kind)) {

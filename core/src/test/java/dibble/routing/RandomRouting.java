@@ -118,7 +118,8 @@ public final class RandomRouting {
 
     private int number(ControlKind kind) {
         return switch (kind) {
-            case CONTROLLER -> List.of(0, 1, 7, 10, 11, 64, 66, 74, 120, 122).get(random.nextInt(10));
+            case CONTROLLER ->
+                List.of(0, 1, 7, 10, 11, 64, 65, 66, 69, 74, 120, 122).get(random.nextInt(12));
             case NOTE, KEY_PRESSURE -> key();
             default -> 0;
         };
@@ -216,7 +217,9 @@ public final class RandomRouting {
             case 4 -> ShortMessage.programChange(channel, random.nextInt(random.nextBoolean() ? 4 : 128));
             case 12 ->
                 ShortMessage.controller(
-                        channel, List.of(64, 66, 67, 1).get(random.nextInt(4)), random.nextBoolean() ? 0 : 127);
+                        channel,
+                        List.of(64, 65, 66, 67, 68, 69, 1).get(random.nextInt(7)),
+                        random.nextBoolean() ? 0 : 127);
             case 13 -> ShortMessage.of(ShortMessage.PITCH_BEND, channel, 0, random.nextBoolean() ? 64 : 100);
             case 14 -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, random.nextBoolean() ? 0 : 50, 0);
             case 5, 6, 7 -> ShortMessage.noteOff(channel, key(), random.nextInt(128));

@@ -99,7 +99,7 @@ class RouterContractTest {
                 router.event(source, ShortMessage.noteOff(key >> 7, key & 127, 64), EVENTS);
             }
             for (int channel = 0; channel < 16; channel++) {
-                for (int pedal : new int[] {64, 66, 67, 1}) {
+                for (int pedal : new int[] {64, 65, 66, 67, 68, 69, 1}) {
                     router.event(source, ShortMessage.controller(channel, pedal, 0), EVENTS);
                 }
                 router.event(source, ShortMessage.of(ShortMessage.PITCH_BEND, channel, 0, 64), EVENTS);

@@ -22,6 +22,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class RouterTest {
     private static final PartRef LOW = new PartRef("i", "low");
@@ -134,6 +136,29 @@ class RouterTest {
 
     @Nested
     class PedalsAndWheels {
+        @Test
+        void aKeyThatIsStruckAgainDoesNotInheritAWheelThatNoLongerReachesIt() {
+            int bend = ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, 100);
+            int centred = ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, 64);
+            install(zone("z", "a", 0, 127, LOW));
+            play("a", noteOn(0, 60, 80), bend);
+            install(zone("z", "a", 0, 127, LOW).edit().pass(Set.of()).build());
+            play("a", noteOn(0, 60, 90));
+            assertThat(sent).containsExactly(noteOn(0, 60, 80), bend, noteOff(0, 60, 64), centred, noteOn(0, 60, 90));
+        }
+
+        @ParameterizedTest
+        @ValueSource(ints = {64, 65, 66, 67, 68, 69})
+        void everyPedalComesUpWhereItWentDown(int pedal) {
+            install(zone("z", "a", 0, 127, LOW));
+            play("a", controller(0, pedal, 127));
+            install(zone("z", "a", 0, 127, HIGH));
+            play("a", controller(0, pedal, 0));
+            assertThat(sent)
+                    .containsExactly(controller(0, pedal, 127), controller(0, pedal, 0), controller(1, pedal, 0));
+            assertThat(router.debtCount()).isZero();
+        }
+
         @Test
         void aPedalComesUpWhereItWentDownAfterTheZoneIsGone() {
             install(zone("z", "a", 0, 127, LOW));

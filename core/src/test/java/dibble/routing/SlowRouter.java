@@ -37,7 +37,7 @@ final class SlowRouter {
     /** Who owes what where: kinds are bend, modulation, pressure and the pedals, in the order of payment. */
     private record Debt(String source, int channel, String port, int toChannel, int kind) {}
 
-    private static final List<Integer> PEDALS = List.of(64, 66, 67);
+    private static final List<Integer> PEDALS = List.of(64, 65, 66, 67, 68, 69);
     private final Map<Debt, String> debts = new LinkedHashMap<>();
     final List<String> sent = new ArrayList<>();
     private final Map<Key, List<Held>> held = new LinkedHashMap<>();
@@ -671,6 +671,7 @@ final class SlowRouter {
             release(key, on ? 64 : ShortMessage.data2(message));
         } else if (ShortMessage.startsNote(message)) {
             release(key, 64);
+            payWhere(this::isDue);
         }
         int owing = kindOf(message);
         if (owing >= 3 && isRest(message)) {
