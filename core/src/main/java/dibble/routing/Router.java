@@ -138,7 +138,7 @@ public final class Router {
         table = next;
         if (before.sources != next.sources) {
             for (int source = 0; source < before.sources.count; source++) {
-                if (before.sources.live[source] && !next.sources.live[source]) {
+                if (before.sources.live[source] && !next.sources.isLive(source)) {
                     letGo(source, stamp);
                 }
             }

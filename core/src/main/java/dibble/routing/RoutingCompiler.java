@@ -9,11 +9,9 @@ import dibble.routing.RoutingTable.SoundColumns;
 import dibble.routing.RoutingTable.SourceColumns;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
@@ -37,7 +35,7 @@ public final class RoutingCompiler {
     private final List<Zone> zones;
     private final ZoneRecords columns;
     private final ControlColumns controls;
-    private int[] cells = new int[1024];
+    private int[] cells = new int[256];
 
     /** Places 0 and 1 stay empty: 0 stands for no list, and what lies before a list may be looked at. */
     private int used = 2;
@@ -151,10 +149,14 @@ public final class RoutingCompiler {
 
     private RoutingTable table(int scene) {
         fillColumns();
-        int count = slots.sourceCount();
+        // Voices of tracks have slots too: the table has those of sources only.
+        int count = routing.sources().stream()
+                .mapToInt(source -> slots.source(source.id()) + 1)
+                .max()
+                .orElse(0);
         SourceColumns sources = new SourceColumns(count);
         int[] gates = new int[count * 16];
-        int[] noteLists = new int[count * 16 * 128];
+        int[] keyBlocks = new int[count * 16];
         int[] channelLists = new int[count * 16];
         int[] controlBlocks = new int[count * 16];
         for (Source source : routing.sources()) {
@@ -168,20 +170,15 @@ public final class RoutingCompiler {
                 gates[slot * 16 + channel] = source.listen().holds(channel) ? sources.accept[slot] : 0;
             }
             if (sources.live[slot]) {
-                compileSource(source, slot, noteLists, channelLists);
+                compileSource(source, slot, keyBlocks, channelLists);
             }
             compileControls(source, slot, controlBlocks);
         }
-        int[] portOrder = IntStream.range(0, slots.portCount())
-                .boxed()
-                .sorted(Comparator.comparing(slots::portName))
-                .mapToInt(Integer::intValue)
-                .toArray();
         return new RoutingTable(
                 slots.portCount(),
                 sources,
                 gates,
-                noteLists,
+                keyBlocks,
                 channelLists,
                 controlBlocks,
                 Arrays.copyOf(cells, used),
@@ -189,7 +186,7 @@ public final class RoutingCompiler {
                 controls,
                 scenes,
                 scene,
-                portOrder,
+                slots.portOrder(),
                 mostNotes,
                 mostSends);
     }
@@ -290,8 +287,9 @@ public final class RoutingCompiler {
         return notes;
     }
 
-    private void compileSource(Source source, int slot, int[] noteLists, int[] channelLists) {
-        List<Integer> own = new ArrayList<>();
+    private void compileSource(Source source, int slot, int[] keyBlocks, int[] channelLists) {
+        int[] own = new int[zones.size()];
+        int count = 0;
         for (int z = 0; z < zones.size(); z++) {
             Zone zone = zones.get(z);
             boolean soundsByItself = unheard != null
@@ -301,26 +299,30 @@ public final class RoutingCompiler {
                     && zone.isPlayedBy(source.id())
                     && columns.get(z, ZoneRecords.DESTINATION) != RoutingTable.NOWHERE
                     && !soundsByItself) {
-                own.add(z);
+                own[count++] = z;
             }
         }
         int[][] byChannel = new int[16][];
+        int[] holding = new int[count];
         for (int channel = 0; channel < 16; channel++) {
-            int c = channel;
-            byChannel[channel] = own.stream()
-                    .mapToInt(Integer::intValue)
-                    .filter(z -> zones.get(z).channels().holds(c))
-                    .toArray();
-            int twin = twinOf(byChannel, channel);
-            int from = (slot * 16 + twin) * 128;
-            int to = (slot * 16 + channel) * 128;
-            if (twin < channel) {
-                System.arraycopy(noteLists, from, noteLists, to, 128);
-            } else {
-                compileKeys(byChannel[channel], noteLists, to);
+            int n = 0;
+            for (int i = 0; i < count; i++) {
+                if (zones.get(own[i]).channels().holds(channel)) {
+                    holding[n++] = own[i];
+                }
             }
-            channelLists[slot * 16 + channel] = channelList(byChannel[channel]);
+            byChannel[channel] = channel > 0 && isSame(byChannel[channel - 1], holding, n)
+                    ? byChannel[channel - 1]
+                    : Arrays.copyOf(holding, n);
+            int twin = slot * 16 + twinOf(byChannel, channel);
+            int at = slot * 16 + channel;
+            keyBlocks[at] = twin < at ? keyBlocks[twin] : keyBlock(byChannel[channel]);
+            channelLists[at] = twin < at ? channelLists[twin] : channelList(byChannel[channel]);
         }
+    }
+
+    private static boolean isSame(int[] list, int[] other, int length) {
+        return Arrays.equals(list, 0, list.length, other, 0, length);
     }
 
     private static int twinOf(int[][] byChannel, int channel) {
@@ -332,7 +334,11 @@ public final class RoutingCompiler {
         return channel;
     }
 
-    private void compileKeys(int[] taken, int[] noteLists, int base) {
+    private int keyBlock(int[] taken) {
+        if (taken.length == 0) {
+            return 0;
+        }
+        int block = reserve(128);
         boolean[] begins = new boolean[129];
         begins[0] = true;
         for (int z : taken) {
@@ -351,8 +357,9 @@ public final class RoutingCompiler {
                 }
                 list = keyList(matching, n);
             }
-            noteLists[base + key] = list;
+            cells[block + key] = list;
         }
+        return block;
     }
 
     private int keyList(int[] matching, int n) {

@@ -9,7 +9,7 @@ import dibble.midi.ShortMessage;
  * becomes is decided by the methods here, for the router and for the {@link Trace} alike.
  *
  * <pre>
- * noteLists[(source*16 + channel)*128 + key]  -> place of a list in cells, 0 for none
+ * keyBlocks[source*16 + channel]              -> place of a block of 128 lists, one a key, 0 for none
  * channelLists[source*16 + channel]           -> place of a list in cells, 0 for none
  * controlBlocks[source*16 + channel]          -> place of a block of {@link ControlColumns#SIGNALS} lists, 0 for none
  * cells[place]                                -> n, then n numbers of zones or control maps in their order
@@ -39,7 +39,7 @@ public final class RoutingTable {
     /** By source and channel: the kinds that are let in, a bit each; none where the source does not listen. */
     final int[] gates;
 
-    final int[] noteLists;
+    final int[] keyBlocks;
     final int[] channelLists;
     final int[] controlBlocks;
     final int[] cells;
@@ -63,7 +63,7 @@ public final class RoutingTable {
             int portCount,
             SourceColumns sources,
             int[] gates,
-            int[] noteLists,
+            int[] keyBlocks,
             int[] channelLists,
             int[] controlBlocks,
             int[] cells,
@@ -77,7 +77,7 @@ public final class RoutingTable {
         this.portCount = portCount;
         this.sources = sources;
         this.gates = gates;
-        this.noteLists = noteLists;
+        this.keyBlocks = keyBlocks;
         this.channelLists = channelLists;
         this.controlBlocks = controlBlocks;
         this.cells = cells;
@@ -129,7 +129,8 @@ public final class RoutingTable {
 
     /** The list of zones for a note-on; some of them may have another velocity window. 0 for none. */
     int noteList(int source, int channel, int key, int velocity) {
-        int list = noteLists[(source * 16 + channel) * 128 + key];
+        int block = keyBlocks[source * 16 + channel];
+        int list = block == 0 ? 0 : cells[block + key];
         return list != 0 && cells[list] == BY_VELOCITY ? cells[list + 1 + velocity] : list;
     }
 
@@ -223,6 +224,10 @@ public final class RoutingTable {
         final int[] listen;
         final int[] accept;
         final int[] transpose;
+
+        boolean isLive(int source) {
+            return source < count && live[source];
+        }
 
         SourceColumns(int count) {
             this.count = count;

@@ -2,10 +2,12 @@ package dibble.routing;
 
 import dibble.gear.Instrument;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
+import java.util.stream.IntStream;
 
 /**
  * Numbers for sources, ports, instruments, scenes and sends that stay the same from one table to the next, so that what is held can
@@ -20,6 +22,7 @@ public final class Slots {
     private final Names instruments = new Names();
     private final Names scenes = new Names();
     private final Names sends = new Names();
+    private int[] portOrder = {};
 
     private static final class Names {
         private final Map<String, Integer> numbers = new HashMap<>();
@@ -101,6 +104,18 @@ public final class Slots {
     /** The ids of all scenes so far, by slot. */
     public List<String> sceneIds() {
         return List.copyOf(scenes.names);
+    }
+
+    /** The slots of the ports, in the order of their names. */
+    int[] portOrder() {
+        if (portOrder.length != portCount()) {
+            portOrder = IntStream.range(0, portCount())
+                    .boxed()
+                    .sorted(Comparator.comparing(this::portName))
+                    .mapToInt(Integer::intValue)
+                    .toArray();
+        }
+        return portOrder;
     }
 
     public String portName(int slot) {

@@ -236,6 +236,39 @@ class RouterTest {
         }
     }
 
+    /** What compiling allocates depends on what the session has, not on how many tracks have been played since. */
+    @Test
+    void aTableIsAsLargeAsWhatCanReachIt() {
+        List<Scene> scenes = new ArrayList<>();
+        for (int i = 0; i < 12; i++) {
+            scenes.add(Scene.of("s" + i, "s", i, List.of(zone("z" + i, "a", 0, 60 + i, LOW))));
+        }
+        Routing plain = routing();
+        Routing routing = new Routing(
+                List.of(plain.sources().get(0)),
+                plain.instruments(),
+                plain.channels(),
+                List.of(),
+                List.of(),
+                scenes,
+                new SceneSwitch("a", 1),
+                "s0");
+        long before = allocatedByCompiling(routing);
+        for (int i = 0; i < 200; i++) {
+            slots.source("track:" + i);
+        }
+        assertThat(allocatedByCompiling(routing)).isLessThan(before + 4096);
+        assertThat(before).isLessThan(100 << 10);
+    }
+
+    private long allocatedByCompiling(Routing routing) {
+        RoutingCompiler.compile(routing, slots);
+        ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
+        long before = threads.getCurrentThreadAllocatedBytes();
+        RoutingCompiler.compile(routing, slots);
+        return threads.getCurrentThreadAllocatedBytes() - before;
+    }
+
     @Test
     void tenMillionEventsAllocateNothing() {
         Zone[] zones = new Zone[40];
