@@ -7,7 +7,9 @@ import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.ClockFollower;
 import dibble.transport.ClockSender;
+import dibble.transport.Course;
 import dibble.transport.Player;
+import dibble.transport.Program;
 import dibble.transport.Timeline;
 import java.util.Arrays;
 import java.util.List;
@@ -154,17 +156,23 @@ public final class TimingMeasurement {
             public void close() {}
         });
         sequencer.setSequence(sequence);
-        Player player = new Player("player", Clock.SYSTEM, timeline, 1, false, (lane, message) -> {
+        Program.Out out = message -> {
             if (ShortMessage.startsNote(message)) {
                 ours.came();
             }
-        });
+        };
         ClockFollower follower = new ClockFollower(Clock.SYSTEM, tempo);
         Jitter jitter = new Jitter(minutes * 60 * 48 + 100, follower);
-        ClockSender clock = new ClockSender(Clock.SYSTEM, tempo, List.of(jitter));
+        ClockSender clock =
+                new ClockSender(Clock.SYSTEM, Course.of(tempo, 0, Clock.SYSTEM.nanos() + 10_000_000L), List.of(jitter));
         sequencer.start();
-        player.start(0);
-        clock.start(0, System.nanoTime() + 10_000_000L, 0);
+        Player player = new Player(
+                "player",
+                Clock.SYSTEM,
+                new Program(
+                        Course.of(tempo, 0, Clock.SYSTEM.nanos()), timeline, List.of(new Program.Lane("one", out))));
+        player.start();
+        clock.start(0);
         while (player.isPlaying() || sequencer.isRunning()) {
             TimeUnit.MILLISECONDS.sleep(200);
         }

@@ -80,6 +80,17 @@ public class TakeJournal {
         }
     }
 
+    /** The tempo of the take that is written is another from a change on. */
+    public void tempo(TempoMap before, TempoMap now) {
+        if (file != null) {
+            try {
+                lines.tempo(before, now);
+            } catch (IOException e) {
+                fail(folder.get(), e);
+            }
+        }
+    }
+
     /** Writes what has come since the last call. */
     public void follow(EventLog log, List<String> sources, List<Take.Mark> marks) {
         if (file != null) {

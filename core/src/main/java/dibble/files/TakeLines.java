@@ -46,6 +46,8 @@ final class TakeLines {
     private static final byte[] TAIL = ascii("]}");
     private static final byte[] ECHO_TAIL = ascii("],\"echo\":true}");
     private static final int MOST_DIGITS = 18;
+    private static final int EXCLUSIVE = 0xF0;
+    private static final int EXCLUSIVE_END = 0xF7;
 
     private final OutputStream out;
     private final byte[] block = new byte[BLOCK];
@@ -83,17 +85,40 @@ final class TakeLines {
      * @param start where it begins, in nanoseconds of that tempo
      */
     void begin(TempoMap tempo, long start) throws IOException {
-        for (TempoMap.Tempo at : tempo.tempos()) {
-            put("{\"t\":" + tempo.nanos(at.at()) + ",\"n\":0,\"tick\":" + at.at() + ",\"tempo\":" + at.bpm() + "}\n");
-        }
-        for (TempoMap.Meter at : tempo.meters()) {
-            put("{\"t\":" + tempo.nanos(at.at()) + ",\"n\":0,\"tick\":" + at.at() + ",\"meter\":[" + at.beats() + ","
-                    + at.unit() + "]}\n");
-        }
+        put(tempos(tempo, 0));
+        put(meters(tempo));
         if (start > 0) {
             put("{\"t\":0,\"start\":" + start + "}\n");
         }
         flush();
+    }
+
+    private static String tempos(TempoMap tempo, int from) {
+        StringBuilder lines = new StringBuilder();
+        for (TempoMap.Tempo at : tempo.tempos().subList(from, tempo.tempos().size())) {
+            lines.append(place(tempo, at.at()))
+                    .append("\"tempo\":")
+                    .append(at.bpm())
+                    .append("}\n");
+        }
+        return lines.toString();
+    }
+
+    private static String meters(TempoMap tempo) {
+        StringBuilder lines = new StringBuilder();
+        for (TempoMap.Meter at : tempo.meters()) {
+            lines.append(place(tempo, at.at()))
+                    .append("\"meter\":[")
+                    .append(at.beats())
+                    .append(',')
+                    .append(at.unit())
+                    .append("]}\n");
+        }
+        return lines.toString();
+    }
+
+    private static String place(TempoMap tempo, long tick) {
+        return "{\"t\":" + tempo.nanos(tick) + ",\"n\":0,\"tick\":" + tick + ",";
     }
 
     /** Writes what has come to a take since the last call. */
@@ -128,6 +153,11 @@ final class TakeLines {
         put(FROM);
         put(names.get(log.source(i)));
         put(M);
+        byte[] exclusive = log.exclusive(i);
+        if (exclusive != null) {
+            exclusive(exclusive);
+            return;
+        }
         int message = log.message(i);
         int length = ShortMessage.length(ShortMessage.status(message));
         for (int b = 0; b < length; b++) {
@@ -137,6 +167,20 @@ final class TakeLines {
             number(message >>> 8 * b & 0xFF);
         }
         put(log.isEcho(i) ? ECHO_TAIL : TAIL);
+        block[filled++] = '\n';
+    }
+
+    private void exclusive(byte[] message) throws IOException {
+        for (int b = 0; b < message.length; b++) {
+            if (filled > BLOCK - LONGEST_EVENT) {
+                flush();
+            }
+            if (b > 0) {
+                block[filled++] = ',';
+            }
+            number(message[b] & 0xFF);
+        }
+        put(TAIL);
         block[filled++] = '\n';
     }
 
@@ -161,6 +205,20 @@ final class TakeLines {
         byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
         flush();
         out.write(bytes);
+    }
+
+    /** The tempo that was written is another from a change on; those that follow take the place of what was said. */
+    void tempo(TempoMap before, TempoMap now) throws IOException {
+        int same = 0;
+        while (same < Math.min(before.tempos().size(), now.tempos().size())
+                && before.tempos().get(same).equals(now.tempos().get(same))) {
+            same++;
+        }
+        put(tempos(now, same));
+        if (!before.meters().equals(now.meters())) {
+            put(meters(now));
+        }
+        flush();
     }
 
     /** Writes the last line. */
@@ -198,7 +256,6 @@ final class TakeLines {
         private final List<byte[]> names = new ArrayList<>();
         private final EventLog log = new EventLog();
         private final List<Take.Mark> marks = new ArrayList<>();
-        private final int[] values = new int[4];
         private final TempoMap otherwise;
         private final List<TempoMap.Tempo> tempos = new ArrayList<>();
         private final List<TempoMap.Meter> meters = new ArrayList<>();
@@ -355,7 +412,7 @@ final class TakeLines {
                 throw wrong("no object (expected one on each line)");
             }
             long stamp = -1;
-            int bytes = -1;
+            int[] bytes = null;
             String from = "";
             boolean echo = false;
             JsonNode routing = null;
@@ -391,9 +448,9 @@ final class TakeLines {
                 time(stamp, tick, tempo, meter);
                 return;
             }
-            if (bytes >= 0) {
+            if (bytes != null) {
                 byte[] name = from.getBytes(StandardCharsets.UTF_8);
-                log.add(stamp, source(name, 0, name.length), message(bytes), echo);
+                add(stamp, source(name, 0, name.length), bytes, echo);
             } else if (routing != null) {
                 SessionReader.Read read = SessionReader.read(routing);
                 Routing inForce = read.session().routing(read.performance());
@@ -405,14 +462,16 @@ final class TakeLines {
         private void time(long stamp, long tick, JsonNode tempo, JsonNode meter) throws SessionFormatException {
             try {
                 if (tempo != null) {
-                    tempos.add(new TempoMap.Tempo(tick >= 0 ? tick : ticksUntil(stamp), tempo.asDouble(-1)));
+                    long at = tick >= 0 ? tick : ticksUntil(stamp);
+                    tempos.removeIf(before -> before.at() >= at);
+                    tempos.add(new TempoMap.Tempo(at, tempo.asDouble(-1)));
                     tempoNanos = stamp;
                 }
                 if (meter != null) {
+                    long at = tick >= 0 ? tick : ticksUntil(stamp);
+                    meters.removeIf(before -> before.at() >= at);
                     meters.add(new TempoMap.Meter(
-                            tick >= 0 ? tick : ticksUntil(stamp),
-                            meter.path(0).asInt(),
-                            meter.path(1).asInt()));
+                            at, meter.path(0).asInt(), meter.path(1).asInt()));
                 }
             } catch (IllegalArgumentException e) {
                 throw wrong(e.getMessage());
@@ -427,24 +486,40 @@ final class TakeLines {
             return last.at() + TempoMap.of(last.bpm()).ticks(nanos - tempoNanos);
         }
 
-        private int bytes(JsonParser parser) throws IOException {
+        private int[] bytes(JsonParser parser) throws IOException {
             if (parser.currentToken() != JsonToken.START_ARRAY) {
                 throw wrong("\"m\" is no list (expected the bytes of a message)");
             }
+            int[] bytes = new int[4];
             int count = 0;
             while (parser.nextToken() != JsonToken.END_ARRAY) {
-                int value = parser.currentToken() == JsonToken.VALUE_NUMBER_INT ? parser.getIntValue() : -1;
-                values[Math.min(count++, 3)] = value;
+                if (count == bytes.length) {
+                    bytes = Arrays.copyOf(bytes, count * 2);
+                }
+                bytes[count++] = parser.currentToken() == JsonToken.VALUE_NUMBER_INT ? parser.getIntValue() : -1;
             }
-            return count;
+            return Arrays.copyOf(bytes, count);
         }
 
-        private int message(int count) throws SessionFormatException {
-            try {
-                return ShortMessage.parse(Arrays.copyOf(values, Math.min(4, count)));
-            } catch (IllegalArgumentException e) {
-                throw wrong(e.getMessage());
+        private void add(long stamp, int source, int[] bytes, boolean echo) throws SessionFormatException {
+            if (bytes.length == 0 || bytes[0] != EXCLUSIVE) {
+                try {
+                    log.add(stamp, source, ShortMessage.parse(bytes), echo);
+                } catch (IllegalArgumentException e) {
+                    throw wrong(e.getMessage());
+                }
+                return;
             }
+            byte[] message = new byte[bytes.length];
+            for (int i = 0; i < bytes.length; i++) {
+                boolean last = i == bytes.length - 1;
+                if (i > 0 && (last ? bytes[i] != EXCLUSIVE_END : bytes[i] < 0 || bytes[i] > 127) || bytes.length == 1) {
+                    throw wrong("byte " + bytes[i]
+                            + " of a system exclusive message (expected 0 to 127, and 247 at its end)");
+                }
+                message[i] = (byte) bytes[i];
+            }
+            log.addExclusive(stamp, source, message);
         }
     }
 }

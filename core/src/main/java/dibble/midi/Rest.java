@@ -42,6 +42,29 @@ public final class Rest {
         };
     }
 
+    /**
+     * What a controller, pedal or wheel is before anything is played, by General MIDI 2: volume 100, pan in the middle,
+     * expression full, sound controllers 70 to 79 in the middle, the others at rest.
+     *
+     * @return the message, or 0 where nothing says so
+     */
+    public static int atFirst(int message) {
+        if (moves(message)) {
+            return of(message);
+        }
+        int value = ShortMessage.kind(message) != ShortMessage.CONTROLLER
+                ? -1
+                : switch (ShortMessage.data1(message)) {
+                    case 7 -> 100;
+                    case 8, 10, 70, 71, 72, 73, 74, 75, 76, 77, 78, 79 -> 64;
+                    case 11 -> 127;
+                    default -> -1;
+                };
+        return value < 0
+                ? 0
+                : ShortMessage.controller(ShortMessage.channel(message), ShortMessage.data1(message), value);
+    }
+
     /** The message that puts the pedal or wheel of a message to rest; the same message where it moves none. */
     public static int of(int message) {
         int channel = ShortMessage.channel(message);

@@ -4,113 +4,284 @@ import dibble.midi.MidiTrack;
 import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.LinkedHashMap;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.TreeMap;
 
 /**
  * What holds at a place, so that one can begin there: the last program with the bank that it was chosen from,
  * controllers, bend and pressure of each channel, and the values of registered and non-registered parameters, each
- * after the parameter is selected, in the order in which they came. Notes do not hold over. Belongs to one thread.
+ * after the parameter is selected, in the order in which they came. Notes do not hold over. Takes messages without
+ * allocating, but for those of parameters and the first of a channel. Belongs to one thread.
  */
 public final class Chase {
     private static final int RESET_CONTROLLERS = 121;
+    private static final int FIRST_MODE = 120;
     private static final int BANK_MSB = 0;
     private static final int BANK_LSB = 32;
     private static final int EXPRESSION = 11;
 
-    private final ControllerLanes lanes = new ControllerLanes();
+    /** Places of what is no controller, behind those. */
+    private static final int BEND = 128;
 
-    /** By lane: its last message; several for a parameter, whose coarse and fine value are apart. */
-    private final Map<Integer, List<Integer>> last = new LinkedHashMap<>();
+    private static final int PRESSURE = 129;
+    private static final int PROGRAM = 130;
+    private static final int PLACES = 131;
+    private static final int NONE = -1;
 
-    /** By channel: the last bank select messages, and those that the last program was chosen with. */
-    private final int[][] bank = new int[16][2];
+    /** What holds on a channel. */
+    private static final class Held {
+        /** By place: the last message, or 0. */
+        final int[] last = new int[PLACES];
 
-    private final int[][] bankOfProgram = new int[16][2];
+        /** By place: the number of that message in the order of all. */
+        final long[] number = new long[PLACES];
+
+        /** The last bank select messages, and those that the program was chosen with. */
+        final int[] bank = new int[2];
+
+        final int[] bankOfProgram = new int[2];
+    }
+
+    /** The data of a parameter: coarse and fine value, and steps up and down since. */
+    private record Data(int coarse, int fine, List<Integer> steps, long number) {
+        Data with(int message, long now) {
+            return switch (ShortMessage.data1(message)) {
+                case ControllerLanes.DATA_MSB -> new Data(message, 0, List.of(), now);
+                case ControllerLanes.DATA_LSB -> new Data(coarse, message, List.of(), now);
+                default -> {
+                    List<Integer> more = new ArrayList<>(steps);
+                    more.add(message);
+                    yield new Data(coarse, fine, more, now);
+                }
+            };
+        }
+
+        boolean isSame(Data other) {
+            return other != null
+                    && coarse == other.coarse
+                    && fine == other.fine
+                    && steps.isEmpty()
+                    && other.steps.isEmpty();
+        }
+
+        void addTo(List<Integer> messages) {
+            if (coarse != 0) {
+                messages.add(coarse);
+            }
+            if (fine != 0) {
+                messages.add(fine);
+            }
+            messages.addAll(steps);
+        }
+    }
+
+    private final ControllerLanes lanes;
+    private final Held[] channels = new Held[16];
+    private final Map<Integer, Data> parameters;
+    private long count;
+
+    public Chase() {
+        lanes = new ControllerLanes();
+        parameters = new TreeMap<>();
+    }
+
+    /** The same as another, and its own from here on. */
+    public Chase(Chase other) {
+        lanes = new ControllerLanes(other.lanes);
+        parameters = new TreeMap<>(other.parameters);
+        count = other.count;
+        for (int channel = 0; channel < 16; channel++) {
+            Held held = other.channels[channel];
+            if (held != null) {
+                Held copy = held(channel);
+                System.arraycopy(held.last, 0, copy.last, 0, PLACES);
+                System.arraycopy(held.number, 0, copy.number, 0, PLACES);
+                System.arraycopy(held.bank, 0, copy.bank, 0, 2);
+                System.arraycopy(held.bankOfProgram, 0, copy.bankOfProgram, 0, 2);
+            }
+        }
+    }
+
+    private Held held(int channel) {
+        if (channels[channel] == null) {
+            channels[channel] = new Held();
+        }
+        return channels[channel];
+    }
 
     /** Takes the next message. */
     public void add(int message) {
+        int kind = ShortMessage.kind(message);
+        int number = ShortMessage.data1(message);
         int channel = ShortMessage.channel(message);
-        boolean controller = ShortMessage.kind(message) == ShortMessage.CONTROLLER;
-        int number = ShortMessage.data1(message);
-        if (controller && number == RESET_CONTROLLERS) {
-            reset(channel);
-            return;
+        switch (kind) {
+            case ShortMessage.PITCH_BEND -> put(channel, BEND, message);
+            case ShortMessage.CHANNEL_PRESSURE -> put(channel, PRESSURE, message);
+            case ShortMessage.PROGRAM_CHANGE -> {
+                put(channel, PROGRAM, message);
+                System.arraycopy(held(channel).bank, 0, held(channel).bankOfProgram, 0, 2);
+            }
+            case ShortMessage.CONTROLLER -> {
+                if (number == BANK_MSB || number == BANK_LSB) {
+                    held(channel).bank[number == BANK_MSB ? 0 : 1] = message;
+                } else if (number == RESET_CONTROLLERS) {
+                    reset(channel);
+                } else if (number < FIRST_MODE) {
+                    addController(channel, number, message);
+                }
+            }
+            default -> {
+                // Notes and their pressure do not hold over.
+            }
         }
-        if (controller && (number == BANK_MSB || number == BANK_LSB)) {
-            bank[channel][number == BANK_MSB ? 0 : 1] = message;
-            return;
-        }
+    }
+
+    private void addController(int channel, int number, int message) {
         int lane = lanes.lane(message);
-        if (lane == ControllerLanes.NONE) {
-            return;
+        if (ControllerLanes.isParameter(lane)) {
+            Data before = parameters.getOrDefault(lane, new Data(0, 0, List.of(), 0));
+            parameters.put(lane, before.with(message, ++count));
+        } else if (lane != ControllerLanes.NONE) {
+            put(channel, number, message);
         }
-        if (ShortMessage.kind(message) == ShortMessage.PROGRAM_CHANGE) {
-            bankOfProgram[channel] = bank[channel].clone();
-        }
-        // Taken out first, so that the order is that of the last of each.
-        List<Integer> before = last.remove(lane);
-        last.put(lane, ControllerLanes.isParameter(lane) ? data(before, message) : List.of(message));
     }
 
-    /** A parameter's messages: a coarse value makes all before it meaningless, a fine one the fine ones before it. */
-    private static List<Integer> data(List<Integer> before, int message) {
-        List<Integer> data = new ArrayList<>();
-        int number = ShortMessage.data1(message);
-        if (before != null && number != ControllerLanes.DATA_MSB) {
-            before.stream()
-                    .filter(other ->
-                            number != ControllerLanes.DATA_LSB || ShortMessage.data1(other) == ControllerLanes.DATA_MSB)
-                    .forEach(data::add);
-        }
-        data.add(message);
-        return data;
+    private void put(int channel, int place, int message) {
+        Held held = held(channel);
+        held.last[place] = message;
+        held.number[place] = ++count;
     }
 
-    /** What a reset of all controllers puts to rest, as the standard recommends (RP-015). */
+    /** What a reset of all controllers puts to rest, as the standard recommends (RP-015); only what was ever moved. */
     private void reset(int channel) {
         lanes.deselect(channel);
-        List<Integer> rests = new ArrayList<>(List.of(
-                ShortMessage.controller(channel, 1, 0),
-                ShortMessage.controller(channel, EXPRESSION, 127),
-                Rest.of(ShortMessage.of(ShortMessage.PITCH_BEND, channel, 0, 0)),
-                ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, 0, 0)));
-        for (int pedal = Rest.FIRST_PEDAL; pedal < Rest.FIRST_PEDAL + 4; pedal++) {
-            rests.add(ShortMessage.controller(channel, pedal, 0));
-        }
-        rests.forEach(message -> {
-            // What was never moved need not be put back.
-            if (last.remove(lanes.lane(message)) != null) {
-                last.put(lanes.lane(message), List.of(message));
+        Held held = held(channel);
+        for (int place = 0; place < PROGRAM; place++) {
+            int last = held.last[place];
+            if (last != 0 && place <= Rest.FIRST_PEDAL + 3 && Rest.moves(last) || place == BEND || place == PRESSURE) {
+                if (last != 0) {
+                    put(channel, place, Rest.of(last));
+                }
+            } else if (last != 0 && place == EXPRESSION) {
+                put(channel, place, ShortMessage.controller(channel, EXPRESSION, 127));
             }
-        });
+        }
     }
 
     /** What holds now. */
     public List<Integer> messages() {
-        List<Integer> messages = new ArrayList<>();
-        int[] selected = new int[16];
-        Arrays.fill(selected, ControllerLanes.NONE);
-        int[][] banks = new int[16][2];
-        last.forEach((lane, data) -> {
-            if (ControllerLanes.isParameter(lane)) {
-                int channel = ControllerLanes.channel(lane);
-                select(channel, ControllerLanes.parameter(lane), selected, messages);
-            } else if (ShortMessage.kind(data.get(0)) == ShortMessage.PROGRAM_CHANGE) {
-                int channel = ShortMessage.channel(data.get(0));
-                putBank(bankOfProgram[channel], banks[channel], messages);
-            }
-            messages.addAll(data);
-        });
-        for (int channel = 0; channel < 16; channel++) {
-            putBank(bank[channel], banks[channel], messages);
-            if (lanes.selected(channel) != ControllerLanes.NONE) {
-                select(channel, lanes.selected(channel), selected, messages);
+        return new Chase().wayTo(this);
+    }
+
+    /** What holds in a track before a tick. */
+    public static Chase before(MidiTrack track, long tick) {
+        Chase chase = new Chase();
+        for (int i = 0; i < track.size() && track.tick(i) < tick; i++) {
+            if (track.isChannelMessage(i)) {
+                chase.add(track.message(i));
             }
         }
-        return messages;
+        return chase;
+    }
+
+    /** The pedals, wheels and pressure of it alone. */
+    public Chase ofRests() {
+        Chase rests = new Chase();
+        for (Held held : channels) {
+            for (int place = 0; held != null && place < PROGRAM; place++) {
+                if (held.last[place] != 0 && Rest.moves(held.last[place])) {
+                    rests.add(held.last[place]);
+                }
+            }
+        }
+        return rests;
+    }
+
+    /** What puts all that has a rest to it: pedals, wheels and pressure that are away from it. */
+    public List<Integer> rests() {
+        List<Integer> rests = new ArrayList<>();
+        for (Held held : channels) {
+            for (int place = 0; held != null && place < PROGRAM; place++) {
+                int last = held.last[place];
+                if (last != 0 && Rest.moves(last) && !Rest.isAtRest(last)) {
+                    rests.add(Rest.of(last));
+                }
+            }
+        }
+        return rests;
+    }
+
+    /** A message, or the messages of a parameter, in the order in which they came. */
+    private record Item(long number, int message, int parameter, Data data) {}
+
+    /**
+     * The way from what holds here to what holds elsewhere: what has a rest, and does not hold there, goes to it; then
+     * comes what is different there.
+     */
+    public List<Integer> wayTo(Chase there) {
+        List<Integer> way = new ArrayList<>();
+        List<Item> items = new ArrayList<>();
+        for (int channel = 0; channel < 16; channel++) {
+            for (int place = 0; place < PLACES; place++) {
+                int now = last(channel, place);
+                int then = there.last(channel, place);
+                if (then == 0 && now != 0 && Rest.moves(now) && !Rest.isAtRest(now)) {
+                    way.add(Rest.of(now));
+                } else if (then != 0 && (now != then || place == PROGRAM && !isSameBank(channel, there))) {
+                    items.add(new Item(there.channels[channel].number[place], then, NONE, null));
+                }
+            }
+        }
+        there.parameters.forEach((lane, data) -> {
+            if (!data.isSame(parameters.get(lane))) {
+                items.add(new Item(data.number, 0, lane, data));
+            }
+        });
+        items.sort(Comparator.comparingLong(Item::number));
+        int[] selected = new int[16];
+        int[][] banks = new int[16][];
+        for (int channel = 0; channel < 16; channel++) {
+            selected[channel] = lanes.selected(channel);
+            banks[channel] = channels[channel] == null ? new int[2] : channels[channel].bank.clone();
+        }
+        for (Item item : items) {
+            if (item.data != null) {
+                select(
+                        ControllerLanes.channel(item.parameter),
+                        ControllerLanes.parameter(item.parameter),
+                        selected,
+                        way);
+                item.data.addTo(way);
+            } else {
+                int channel = ShortMessage.channel(item.message);
+                if (ShortMessage.kind(item.message) == ShortMessage.PROGRAM_CHANGE) {
+                    putBank(there.channels[channel].bankOfProgram, banks[channel], way);
+                }
+                way.add(item.message);
+            }
+        }
+        for (int channel = 0; channel < 16; channel++) {
+            if (there.channels[channel] != null) {
+                putBank(there.channels[channel].bank, banks[channel], way);
+            }
+            if (there.lanes.selected(channel) != ControllerLanes.NONE) {
+                select(channel, there.lanes.selected(channel), selected, way);
+            }
+        }
+        return way;
+    }
+
+    private int last(int channel, int place) {
+        return channels[channel] == null ? 0 : channels[channel].last[place];
+    }
+
+    private boolean isSameBank(int channel, Chase there) {
+        int[] here = channels[channel].bankOfProgram;
+        int[] other = there.channels[channel].bankOfProgram;
+        return Objects.equals(here[0], other[0]) && Objects.equals(here[1], other[1]);
     }
 
     private static void select(int channel, int parameter, int[] selected, List<Integer> messages) {
@@ -131,46 +302,54 @@ public final class Chase {
         }
     }
 
-    /** What holds in a track before a tick. */
-    public static Chase before(MidiTrack track, long tick) {
-        Chase chase = new Chase();
-        for (int i = 0; i < track.size() && track.tick(i) < tick; i++) {
-            if (track.isChannelMessage(i)) {
-                chase.add(track.message(i));
-            }
-        }
-        return chase;
-    }
-
     /**
-     * The way from what holds at one place to what holds at another: what the one has and the other has not goes to its
-     * rest, where it has one, and then comes what is different there.
+     * What a channel has before anything is played on it, of all that a clip moves: where General MIDI says what that is,
+     * and what the sound of its part says.
      *
-     * @param there what holds at the other place
+     * @param clip on one channel or on several
+     * @param sound messages of the part's sound, on the clip's channel; none where it is for several
      */
-    public List<Integer> wayTo(Chase there) {
-        List<Integer> way = new ArrayList<>();
-        last.forEach((lane, data) -> {
-            int message = data.get(data.size() - 1);
-            if (!there.last.containsKey(lane) && Rest.moves(message) && !Rest.isAtRest(message)) {
-                way.add(Rest.of(message));
+    public static Chase start(MidiTrack clip, int[] sound) {
+        Chase moved = before(clip, Long.MAX_VALUE);
+        Chase start = new Chase();
+        moved.parameters.forEach((lane, data) -> {
+            int channel = ControllerLanes.channel(lane);
+            int value = ControllerLanes.valueAtFirst(lane);
+            if (value != NONE) {
+                for (int message : ControllerLanes.selecting(channel, ControllerLanes.parameter(lane))) {
+                    start.add(message);
+                }
+                start.add(ShortMessage.controller(channel, ControllerLanes.DATA_MSB, value));
+                start.add(ShortMessage.controller(channel, ControllerLanes.DATA_LSB, 0));
+                start.lanes.deselect(channel);
             }
         });
-        there.messages().stream().filter(message -> !holds(message)).forEach(way::add);
-        return way;
+        for (Held held : moved.channels) {
+            for (int place = 0; held != null && place < PROGRAM; place++) {
+                int first = held.last[place] == 0 ? 0 : Rest.atFirst(held.last[place]);
+                if (first != 0) {
+                    start.add(first);
+                }
+            }
+        }
+        for (int message : sound) {
+            if (moved.touches(message)) {
+                start.add(message);
+            }
+        }
+        return start;
     }
 
-    /** Whether a message would change nothing; parameters are always said anew, since their order matters. */
-    private boolean holds(int message) {
-        int number = ShortMessage.data1(message);
-        if (ShortMessage.kind(message) == ShortMessage.CONTROLLER
-                && (number == BANK_MSB
-                        || number == BANK_LSB
-                        || number >= 96 && number <= ControllerLanes.RPN_MSB
-                        || ControllerLanes.isData(message))) {
+    private boolean touches(int message) {
+        Held held = channels[ShortMessage.channel(message)];
+        if (held == null) {
             return false;
         }
-        List<Integer> now = last.get(new ControllerLanes().lane(message));
-        return now != null && now.get(0) == message && ShortMessage.kind(message) != ShortMessage.PROGRAM_CHANGE;
+        int number = ShortMessage.data1(message);
+        boolean program = ShortMessage.kind(message) == ShortMessage.PROGRAM_CHANGE;
+        boolean bank = !program && (number == BANK_MSB || number == BANK_LSB);
+        return program || bank
+                ? held.last[PROGRAM] != 0 || held.bank[0] != 0 || held.bank[1] != 0
+                : held.last[number] != 0;
     }
 }

@@ -33,6 +33,10 @@ final class ControllerLanes {
         Arrays.fill(selected, NONE);
     }
 
+    ControllerLanes(ControllerLanes other) {
+        System.arraycopy(other.selected, 0, selected, 0, selected.length);
+    }
+
     /** The lane of the next message; selecting a parameter is in no lane, but what follows is in the parameter's. */
     int lane(int message) {
         int kind = ShortMessage.kind(message);
@@ -94,6 +98,18 @@ final class ControllerLanes {
         return new int[] {
             ShortMessage.controller(channel, msb, parameter >>> 7 & 0x7F),
             ShortMessage.controller(channel, msb - 1, parameter & 0x7F)
+        };
+    }
+
+    /**
+     * The coarse value that a parameter has before anything is played: a bend range of two semitones, tunings at their
+     * middle (General MIDI 2); {@link #NONE} where nothing says so.
+     */
+    static int valueAtFirst(int lane) {
+        return switch (parameter(lane)) {
+            case REGISTERED -> 2;
+            case REGISTERED | 1, REGISTERED | 2 -> 64;
+            default -> NONE;
         };
     }
 

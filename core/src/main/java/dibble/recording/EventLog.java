@@ -11,6 +11,11 @@ public final class EventLog {
     /** Beside the 24 bits of a message. */
     private static final int ECHO = 1 << 24;
 
+    /** The status of system exclusive; the number of its bytes is in 22 bits above it, around the one for echoes. */
+    private static final int EXCLUSIVE = 0xF0;
+
+    private static final int MOST_EXCLUSIVES = 1 << 22;
+
     private static final int BITS = 14;
     private static final int BLOCK = 1 << BITS;
     private static final int SMALLEST = 256;
@@ -38,6 +43,9 @@ public final class EventLog {
 
     private volatile Block[] blocks = {new Block(SMALLEST)};
 
+    /** System exclusive messages, which are few. Written before the events that they are. */
+    private volatile byte[][] exclusives = {};
+
     /** Written last: its release pairs with the reader's acquire, and so hands on what lies below it. */
     private volatile int size;
 
@@ -61,9 +69,24 @@ public final class EventLog {
         size = at + 1;
     }
 
+    /** Appends a whole system exclusive message; one beyond four million is left out. The appending thread only. */
+    public void addExclusive(long stamp, int source, byte[] message) {
+        int number = exclusives.length;
+        if (number < MOST_EXCLUSIVES) {
+            byte[][] more = Arrays.copyOf(exclusives, number + 1);
+            more[number] = message.clone();
+            exclusives = more;
+            add(stamp, source, EXCLUSIVE | (number & 0xFFFF) << 8 | number >>> 16 << 25, false);
+        }
+    }
+
     /** Appends an event of another list. The appending thread only. */
     public void copy(EventLog from, int i) {
-        add(from.stamp(i), from.source(i), from.message(i), from.isEcho(i));
+        if (from.exclusive(i) != null) {
+            addExclusive(from.stamp(i), from.source(i), from.exclusive(i));
+        } else {
+            add(from.stamp(i), from.source(i), from.message(i), from.isEcho(i));
+        }
     }
 
     private Block room(int at) {
@@ -98,9 +121,16 @@ public final class EventLog {
         return block(i).stamps[i & BLOCK - 1];
     }
 
-    /** The packed message. */
+    /** The packed message; the status 0xF0 alone for a system exclusive message. */
     public int message(int i) {
-        return block(i).messages[i & BLOCK - 1] & ~ECHO;
+        int message = block(i).messages[i & BLOCK - 1];
+        return (message & 0xFF) == EXCLUSIVE ? EXCLUSIVE : message & ~ECHO;
+    }
+
+    /** The system exclusive message that an event is, from its 0xF0 to its 0xF7; null for all others. */
+    public byte[] exclusive(int i) {
+        int message = block(i).messages[i & BLOCK - 1];
+        return (message & 0xFF) == EXCLUSIVE ? exclusives[message >>> 8 & 0xFFFF | message >>> 25 << 16].clone() : null;
     }
 
     /** Whether the event came back from a looping device. */

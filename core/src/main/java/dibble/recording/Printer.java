@@ -1,6 +1,7 @@
 package dibble.recording;
 
 import dibble.gear.PartRef;
+import dibble.gear.Source;
 import dibble.midi.EventKind;
 import dibble.midi.MidiTrack;
 import dibble.midi.Rest;
@@ -112,12 +113,17 @@ public final class Printer {
                         take.marks().get(mark).routing(), take.marks().get(mark).stamp());
                 mark++;
             }
-            int source = take.log().source(i);
-            printer.event(
-                    take.sources().get(source),
-                    take.log().message(i),
-                    take.log().stamp(i),
-                    take.log().isEcho(i));
+            String source = take.sources().get(take.log().source(i));
+            byte[] exclusive = take.log().exclusive(i);
+            if (exclusive != null) {
+                printer.exclusive(source, exclusive, take.log().stamp(i));
+            } else {
+                printer.event(
+                        source,
+                        take.log().message(i),
+                        take.log().stamp(i),
+                        take.log().isEcho(i));
+            }
         }
         printer.finish(take.length());
         return printer;
@@ -158,6 +164,36 @@ public final class Printer {
             router.event(slots.source(source), message, stamp);
             cause = null;
         }
+    }
+
+    /**
+     * Prints a system exclusive message of a source for each instrument that it goes to: onto the first track that takes
+     * a part of it, else onto one of the source, else onto the one for everything else.
+     */
+    public void exclusive(String source, byte[] message, long stamp) {
+        for (String instrument : routing.source(source).map(Source::sysexTo).orElse(List.of())) {
+            if (routing.instrument(instrument).isPresent()) {
+                int track = exclusiveTrack(source, instrument);
+                if (track != NOWHERE) {
+                    logs[track].addExclusive(stamp, slots.instrument(instrument), message);
+                }
+            }
+        }
+    }
+
+    private int exclusiveTrack(String source, String instrument) {
+        for (int i = 0; i < takes.length; i++) {
+            if (takes[i]
+                    && tracks.get(i).input() instanceof Track.OfPart of
+                    && of.part().instrument().equals(instrument)) {
+                return i;
+            }
+        }
+        return others.stream()
+                .filter(i -> tracks.get(i).input() instanceof Track.OfSource of
+                        && of.source().equals(source))
+                .findFirst()
+                .orElse(rest);
     }
 
     /** Ends all notes that are still held. */
@@ -298,7 +334,12 @@ public final class Printer {
                 device = log.source(e);
                 clip.text(tick, MidiTrack.META_DEVICE, slots.instrumentId(device));
             }
-            clip.add(tick, log.message(e));
+            byte[] exclusive = log.exclusive(e);
+            if (exclusive == null) {
+                clip.add(tick, log.message(e));
+            } else {
+                clip.exclusive(tick, exclusive[0] & 0xFF, Arrays.copyOfRange(exclusive, 1, exclusive.length));
+            }
         }
         return clip.build();
     }

@@ -114,8 +114,7 @@ final class Backlog {
         }
         Deque<Mark> left = new ArrayDeque<>(marks);
         Mark mark = left.removeFirst();
-        Recording recording =
-                maker.make(new RecordPlan(first, 0, RecordPlan.OPEN, false, 0, tempo), mark.sources, mark.routing);
+        Recording recording = maker.make(RecordPlan.open(first, 0, 0, tempo), mark.sources, mark.routing);
         for (Block block : blocks) {
             for (int i = 0; i < block.size; i++) {
                 while (!left.isEmpty() && left.peekFirst().stamp <= block.stamps[i]) {
@@ -140,7 +139,7 @@ final class Backlog {
         }
     }
 
-    /** Forgets what was played; it was recorded, or kept. */
+    /** Forgets what was played; it was kept. */
     void clear() {
         blocks.clear();
         noteCount = 0;

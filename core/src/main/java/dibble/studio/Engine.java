@@ -32,6 +32,7 @@ final class Engine implements RouterOutput {
     private final MpscUnboundedAtomicArrayQueue<Command> commands = new MpscUnboundedAtomicArrayQueue<>(64);
     private final EventRing monitor = new EventRing(MONITOR_CAPACITY);
     private final EventRing recorder = new EventRing(RECORDER_CAPACITY);
+    private final Exclusives exclusives = new Exclusives();
     private volatile Inlet[] inlets = {};
     private Lane[] lanes = {};
     private LoopGuard[] guards = {};
@@ -134,6 +135,13 @@ final class Engine implements RouterOutput {
     private void decide(Inlet inlet, long stamp, long packed) {
         int message = Packed.message(packed);
         int voice = Packed.voice(packed);
+        if (Packed.what(packed) == Packed.EXCLUSIVE) {
+            if (!recorder.offer(stamp, packed)) {
+                recorderLost = recorderLost + 1;
+                exclusives.take(message);
+            }
+            return;
+        }
         if (Packed.what(packed) != Packed.PLAYED) {
             router.play(voice, Packed.port(packed), Packed.instrument(packed), message, stamp);
             return;
@@ -181,6 +189,11 @@ final class Engine implements RouterOutput {
         while (!recorder.offer(stamp, Packed.of(Packed.REQUEST, at.scene() + 1, 0, 0, 0))) {
             Thread.onSpinWait();
         }
+    }
+
+    /** System exclusive messages on their way to the recorder. */
+    Exclusives exclusives() {
+        return exclusives;
     }
 
     /** What the recorder reads. */

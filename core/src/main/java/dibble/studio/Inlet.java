@@ -98,6 +98,17 @@ final class Inlet implements InputPort.Listener {
             lane.offer(message);
         }
         alsoTold.accept(message);
+        int[] slots = sources;
+        long stamp = clock.nanos();
+        for (int source : slots) {
+            int number = engine.exclusives().put(message);
+            if (!put(stamp, Packed.of(Packed.EXCLUSIVE, source, 0, 0, number))) {
+                engine.exclusives().take(number);
+            }
+        }
+        if (slots.length > 0) {
+            engine.takeTurn();
+        }
     }
 
     /** Plays a message of a track, straight to its destination. */
@@ -112,10 +123,12 @@ final class Inlet implements InputPort.Listener {
         engine.takeTurn();
     }
 
-    private void put(long stamp, long packed) {
-        if (!ring.offer(stamp, packed)) {
+    private boolean put(long stamp, long packed) {
+        boolean taken = ring.offer(stamp, packed);
+        if (!taken) {
             lost = lost + 1;
         }
+        return taken;
     }
 
     /** Events that found the ring full. */

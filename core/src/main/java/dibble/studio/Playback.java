@@ -1,10 +1,11 @@
 package dibble.studio;
 
+import dibble.gear.Instrument;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
+import dibble.ports.ExclusiveLane;
 import dibble.ports.Lane;
-import dibble.ports.OutputPort;
 import dibble.recording.Clips;
 import dibble.recording.Track;
 import dibble.routing.Destination;
@@ -15,29 +16,26 @@ import dibble.session.Session;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
-import dibble.transport.ClockSender;
+import dibble.transport.ClockFollower;
+import dibble.transport.Course;
 import dibble.transport.Player;
+import dibble.transport.Program;
 import dibble.transport.Timeline;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.TimeUnit;
 
 /**
- * What sounds by itself while the transport moves: the tracks on the parts that they are for, the click, and the MIDI
- * clock that others follow. Belongs to the thread that edits.
+ * What sounds by itself while the transport moves: the tracks on the parts that they are for, and the click. Follows the
+ * session while it plays: each edit makes the program that the player goes on with. Belongs to the thread that edits.
  */
 final class Playback implements AutoCloseable {
     private static final String VOICE = "track:";
-
-    /** Room for a start before the first clock. */
-    private static final long CLOCK_AHEAD = TimeUnit.MILLISECONDS.toNanos(5);
-
-    /** Clicks go on for some four hours at most. */
-    private static final long CLICK_TICKS = 4 * 3600L * 2 * TempoMap.PPQ;
 
     private final Clock clock;
     private final Engine engine;
@@ -45,13 +43,23 @@ final class Playback implements AutoCloseable {
     private final Slots slots;
     private final PortRack ports;
     private final Devices devices;
-    private final Map<String, OutputPort> clockPorts = new HashMap<>();
+    private final ClockPorts clockPorts;
     private Player player;
-    private int[] playing = {};
-    private Player click;
+    private Program program;
+    private Set<Integer> voices = Set.of();
+    private Click click;
     private Lane clickLane;
-    private ClockSender clockSender;
-    private long movesAt;
+
+    /** What tracks have and where they lead now. */
+    private Tracks tracks;
+
+    private Set<String> silent = Set.of();
+
+    /** The music that the timeline is of; it is made anew only where that is another. */
+    private List<Music> music = List.of();
+
+    private Timeline timeline = new Timeline(List.of(), TempoMap.of(120));
+    private Map<MidiTrack, Map<String, MidiTrack>> byDevice = Map.of();
 
     /** @param inlet the way in for messages of tracks */
     Playback(Clock clock, Engine engine, Inlet inlet, Slots slots, PortRack ports, Devices devices) {
@@ -61,138 +69,194 @@ final class Playback implements AutoCloseable {
         this.slots = slots;
         this.ports = ports;
         this.devices = devices;
+        clockPorts = new ClockPorts(clock, ports, devices);
     }
 
-    /**
-     * When the music can begin: at once, but for a moment that those need who follow.
-     *
-     * @param lead how long is counted in, in nanoseconds
-     */
-    long soonest(Session session, long lead) {
-        return clock.nanos() + lead + (session.clock().to().isEmpty() ? 0 : CLOCK_AHEAD);
-    }
-
-    /** What a clip of a track is played on. */
-    private record Aim(int voice, int port, int instrument, int channel) {
-        /** Stands for the channel that the clip has. */
-        static final int OWN = -1;
-
-        int message(int played) {
-            return channel == OWN ? played : ShortMessage.onChannel(played, channel);
-        }
-    }
-
-    /** Which tracks are heard, and how. */
-    record Tracks(Session session, Performance performance, Routing routing, Set<String> silent) {
+    /** Which tracks there are, and what decides where they go and who is heard. */
+    record Tracks(Session session, Performance performance, Routing routing) {
         private boolean isHeard(Track track) {
-            return !silent.contains(track.id())
-                    && !performance.muted().contains(track.id())
+            return !performance.muted().contains(track.id())
                     && (performance.soloed().isEmpty() || performance.soloed().contains(track.id()));
         }
     }
 
-    /**
-     * Begins to play tracks.
-     *
-     * @param from a place in nanoseconds of the session
-     * @param range the stretch that is repeated, or null
-     * @param begins when, on the clock; it may be still to come
-     * @param others the clock of somebody else, whose time is that of the session; null for one's own
-     */
-    void start(Tracks tracks, long from, RecordOptions.Stretch range, long begins, Clock others) {
-        List<MidiTrack> clips = new ArrayList<>();
-        List<Aim> aims = new ArrayList<>();
-        tracks.session().tracks().stream()
-                .filter(tracks::isHeard)
-                .forEach(track -> aim(track, tracks.routing(), clips, aims));
-        int voices = slots.sourceCount();
-        engine.submit((router, stamp) -> router.openVoices(voices));
-        playing = aims.stream().mapToInt(Aim::voice).toArray();
-        TempoMap tempo = tracks.session().tempo();
-        player = new Player(
-                "dibble-player",
-                others == null ? clock : others,
-                Timeline.of(clips, tempo),
-                clips.size(),
-                range != null,
-                (lane, message) -> {
-                    Aim aim = aims.get(lane);
-                    inlet.playBack(aim.voice(), aim.port(), aim.instrument(), aim.message(message));
-                });
-        if (range != null) {
-            player.repeat(tempo.nanos(range.from()), tempo.nanos(range.to()));
+    /** A clip of a track, with its sound; clips are the same by identity. */
+    private record Music(MidiTrack events, int[] sound, boolean oneChannel) {
+        boolean isSame(Music other) {
+            return events == other.events && oneChannel == other.oneChannel && Arrays.equals(sound, other.sound);
         }
-        movesAt = others == null ? begins : clock.nanos();
-        player.startAt(from, others == null ? begins : from);
+
+        Timeline.Clip clip() {
+            return new Timeline.Clip(events, sound, oneChannel);
+        }
     }
 
-    private void aim(Track track, Routing routing, List<MidiTrack> clips, List<Aim> aims) {
-        int voice = slots.source(VOICE + track.id());
+    /** Where the messages of a lane go. */
+    private record Aim(Inlet inlet, ExclusiveLane exclusives, int voice, int port, int instrument, int channel)
+            implements Program.Out {
+        /** Stands for the channel that the clip has. */
+        static final int OWN = -1;
+
+        @Override
+        public void play(int message) {
+            inlet.playBack(
+                    voice, port, instrument, channel == OWN ? message : ShortMessage.onChannel(message, channel));
+        }
+
+        @Override
+        public void exclusive(byte[] message) {
+            if (exclusives != null) {
+                exclusives.offer(message);
+            }
+        }
+    }
+
+    /** How long before the music those need to be told who follow, in nanoseconds. */
+    long readiness() {
+        return clockPorts.readiness(tracks.session());
+    }
+
+    /** Takes in what the session has now, and who is heard; what plays goes on with it. */
+    void follow(Tracks now) {
+        tracks = now;
+        clockPorts.follow(now.session());
+        if (player != null) {
+            program = program(program.course());
+            player.change(program);
+        }
+    }
+
+    void setSilent(Set<String> ids) {
+        silent = ids;
+        if (player != null) {
+            follow(tracks);
+        }
+    }
+
+    void play(Course course, Set<String> unheard, int countIn, boolean clicks) {
+        stop();
+        silent = unheard;
+        program = program(course);
+        player = new Player("dibble-player", clock, program);
+        player.start();
+        clockPorts.start(course, Click.countIn(course.tempo(), course.tempo().ticks(course.place()), countIn));
+        startClick(course, countIn, clicks);
+    }
+
+    void playAlong(ClockFollower other, Course.Loop loop, Set<String> unheard) {
+        stop();
+        silent = unheard;
+        // Its time is that of the session already.
+        program = program(new Course(other.tempo(), 0, 0, loop));
+        player = new Player("dibble-player", other, program);
+        player.start();
+    }
+
+    /** Goes on along another course. */
+    void change(Course course) {
+        if (player != null) {
+            program = program(course);
+            player.change(program);
+        }
+        clockPorts.change(course);
+        if (click != null) {
+            click.change(course);
+        }
+    }
+
+    private Program program(Course course) {
+        List<Music> nextMusic = new ArrayList<>();
+        List<Program.Lane> lanes = new ArrayList<>();
+        Map<MidiTrack, Map<String, MidiTrack>> parts = new IdentityHashMap<>();
+        for (Track track : tracks.session().tracks()) {
+            boolean heard = tracks.isHeard(track) && !silent.contains(track.id());
+            if (track.playsOn().isPresent()) {
+                addPart(track, heard, nextMusic, lanes);
+            } else if (track.takesSeveral()) {
+                Map<String, MidiTrack> devices = byDevice.get(track.clip());
+                parts.put(track.clip(), devices == null ? Clips.byDevice(track.clip()) : devices);
+                parts.get(track.clip()).forEach((id, clip) -> {
+                    nextMusic.add(new Music(clip, new int[0], false));
+                    lanes.add(new Program.Lane(track.id() + "/" + id, heard ? aim(track, id, clip) : null));
+                });
+            }
+        }
+        byDevice = parts;
+        if (!isSame(nextMusic) || !timeline.tempo().equals(course.tempo())) {
+            music = nextMusic;
+            timeline = new Timeline(nextMusic.stream().map(Music::clip).toList(), course.tempo());
+        }
+        openVoices(lanes);
+        return new Program(course, timeline, lanes);
+    }
+
+    private boolean isSame(List<Music> next) {
+        boolean same = next.size() == music.size();
+        for (int i = 0; same && i < next.size(); i++) {
+            same = next.get(i).isSame(music.get(i));
+        }
+        return same;
+    }
+
+    private void addPart(Track track, boolean heard, List<Music> music, List<Program.Lane> lanes) {
+        Routing routing = tracks.routing();
         Optional<Destination> to = track.playsOn().flatMap(routing::destination);
-        if (to.isPresent()) {
-            clips.add(track.clip());
-            aims.add(new Aim(
-                    voice,
+        int[] sound = track.playsOn()
+                .flatMap(routing::part)
+                .map(part -> part.sound().messages(0))
+                .orElse(new int[0]);
+        music.add(new Music(track.clip(), sound, true));
+        Program.Out out = null;
+        if (heard && to.isPresent()) {
+            out = new Aim(
+                    inlet,
+                    exclusives(track.clip(), to.get().port()),
+                    slots.source(VOICE + track.id()),
                     slots.port(to.get().port()),
                     slots.instrument(track.playsOn().get().instrument()),
-                    to.get().channel() - 1));
-        } else if (track.takesSeveral()) {
-            Clips.byDevice(track.clip())
-                    .forEach((id, clip) -> routing.instrument(id).ifPresent(instrument -> {
-                        clips.add(clip);
-                        aims.add(new Aim(voice, slots.port(instrument.port()), slots.instrument(id), Aim.OWN));
-                    }));
+                    to.get().channel() - 1);
+        }
+        lanes.add(new Program.Lane(track.id(), out));
+    }
+
+    private Program.Out aim(Track track, String id, MidiTrack clip) {
+        Optional<Instrument> instrument = tracks.routing().instrument(id);
+        return instrument
+                .map(it -> new Aim(
+                        inlet,
+                        exclusives(clip, it.port()),
+                        slots.source(VOICE + track.id()),
+                        slots.port(it.port()),
+                        slots.instrument(id),
+                        Aim.OWN))
+                .orElse(null);
+    }
+
+    /** The way for system exclusive messages, where a clip has any. */
+    private ExclusiveLane exclusives(MidiTrack clip, String port) {
+        for (int i = 0; i < clip.size(); i++) {
+            if (clip.status(i) == 0xF0) {
+                return ports.exclusives(port).orElse(null);
+            }
+        }
+        return null;
+    }
+
+    private void openVoices(List<Program.Lane> lanes) {
+        Set<Integer> needed = new HashSet<>(voices);
+        lanes.stream()
+                .map(Program.Lane::out)
+                .filter(Aim.class::isInstance)
+                .forEach(out -> needed.add(((Aim) out).voice()));
+        if (!needed.equals(voices)) {
+            voices = needed;
+            int count = slots.sourceCount();
+            engine.submit((router, stamp) -> router.openVoices(count));
         }
     }
 
-    /**
-     * Has those who follow begin with the music.
-     *
-     * @param lead how long before it they get clocks, in nanoseconds
-     */
-    void sendClock(Session session, long from, long begins, long lead) {
-        List<ClockSender.Out> outs = new ArrayList<>();
-        for (String name : session.clock().to()) {
-            clockPort(name)
-                    .ifPresent(port -> outs.add(new ClockSender.Out() {
-                        @Override
-                        public void realTime(int status) {
-                            port.sendRealTime(status);
-                        }
-
-                        @Override
-                        public void songPosition(int sixteenths) {
-                            port.sendSongPosition(sixteenths);
-                        }
-                    }));
-        }
-        if (!outs.isEmpty()) {
-            clockSender = new ClockSender(clock, session.tempo(), outs);
-            clockSender.start(from, begins, lead);
-        }
-    }
-
-    /** A port that is sent notes has a way out already; others are opened for the clock alone. */
-    private Optional<OutputPort> clockPort(String name) {
-        Optional<OutputPort> open = ports.lane(name).map(Lane::port);
-        if (open.isPresent()) {
-            return open;
-        }
-        if (!clockPorts.containsKey(name)) {
-            devices.output(name).ifPresent(port -> clockPorts.put(name, port));
-        }
-        return Optional.ofNullable(clockPorts.get(name));
-    }
-
-    /**
-     * Clicks. They are nobody's notes, and go past the router to a port of their own.
-     *
-     * @param tick where the count-in ends
-     * @param countIn its bars
-     * @param goesOn whether the beats are heard after it
-     * @param begins when the first click is, on the clock
-     */
-    void startClick(TempoMap tempo, long tick, int countIn, boolean goesOn, long begins) {
+    /** Clicks are nobody's notes, and go past the router to a port of their own. */
+    private void startClick(Course course, int countIn, boolean goesOn) {
         if (countIn == 0 && !goesOn) {
             return;
         }
@@ -201,43 +265,23 @@ final class Playback implements AutoCloseable {
         }
         if (clickLane != null) {
             Lane lane = clickLane;
-            long until = goesOn ? tick + CLICK_TICKS : tick;
-            click = new Player(
-                    "dibble-click",
-                    clock,
-                    Click.timeline(tempo, tick, countIn, until),
-                    1,
-                    false,
-                    (one, message) -> lane.offer(clock.nanos(), message));
-            click.startAt(0, begins);
+            click = new Click(clock, course, countIn, goesOn, message -> lane.offer(clock.nanos(), message));
+            click.start();
         }
+    }
+
+    /** Takes in that ports have come or gone. */
+    void portsChanged() {
+        clockPorts.portsChanged();
     }
 
     boolean isPlaying() {
         return player != null && player.isPlaying();
     }
 
-    /** Whether it has played to its end, and was not stopped yet. */
-    boolean isOver() {
-        return player != null && !player.isPlaying();
-    }
-
-    /** Where it is, in nanoseconds of the session. */
-    long position() {
-        return player.position();
-    }
-
-    /** When it began or is going to move, on the clock. */
-    long movesAt() {
-        return movesAt;
-    }
-
     /** Stops all of it; what tracks hold and owe is let go. */
     void stop() {
-        if (clockSender != null) {
-            clockSender.close();
-            clockSender = null;
-        }
+        clockPorts.stop();
         if (click != null) {
             click.close();
             click = null;
@@ -245,13 +289,11 @@ final class Playback implements AutoCloseable {
         if (player != null) {
             player.close();
             player = null;
-            int[] voices = playing;
-            engine.submit((router, stamp) -> {
-                for (int voice : voices) {
-                    router.letGo(voice, stamp);
-                }
-            });
+            Set<Integer> played = voices;
+            voices = Set.of();
+            engine.submit((router, stamp) -> played.forEach(voice -> router.letGo(voice, stamp)));
         }
+        silent = Set.of();
     }
 
     /** Stops, and closes the ports that it opened. */
@@ -261,6 +303,6 @@ final class Playback implements AutoCloseable {
         if (clickLane != null) {
             clickLane.close();
         }
-        clockPorts.values().forEach(OutputPort::close);
+        clockPorts.close();
     }
 }

@@ -219,6 +219,11 @@ final class PortRack {
                 .toArray(ExclusiveLane[]::new);
     }
 
+    /** The way of system exclusive messages to a port that is open. */
+    Optional<ExclusiveLane> exclusives(String port) {
+        return lanes.containsKey(port) ? Optional.of(exclusiveLane(port)) : Optional.empty();
+    }
+
     private ExclusiveLane exclusiveLane(String port) {
         return exclusiveLanes.computeIfAbsent(
                 port, name -> new ExclusiveLane(lanes.get(name).port()));

@@ -29,8 +29,27 @@ final class Recorder implements AutoCloseable {
     private static final long REST_NANOS = TimeUnit.MILLISECONDS.toNanos(5);
     private static final long BETWEEN_WRITES = TimeUnit.MILLISECONDS.toNanos(100);
 
-    /** A take that is complete, with the tracks printed from it. */
-    record Finished(Take take, Printer printer, Onto onto, Path journal) {}
+    /**
+     * A take that is complete, with the tracks printed from it.
+     *
+     * @param last whether it ends what was recorded: no other pass of a loop follows
+     */
+    record Finished(Take take, Printer printer, Onto onto, Path journal, boolean last) {}
+
+    /** What recordings are printed onto, and how. */
+    record Onwards(Onto onto, List<Track> tracks, Set<String> armed) {
+        Printer printer() {
+            return new Printer(tracks, armed);
+        }
+    }
+
+    /** A routing, with the ids by which events and scenes are numbered when it comes into force. */
+    record InForce(List<String> sources, List<String> scenes, Routing routing) {
+        /** The same in the scene that was active at its place: an event may have called one that nobody else knew yet. */
+        Routing inScene(int scene) {
+            return scene < 0 ? routing : routing.withScene(scenes.get(scene));
+        }
+    }
 
     private interface Request {
         /** @param scene the slot of the scene that is active at this point, or -1 */
@@ -39,44 +58,37 @@ final class Recorder implements AutoCloseable {
 
     private final Clock clock;
     private final EventRing ring;
+    private final Exclusives exclusives;
     private final TakeJournal journal;
     private final Queue<Request> requests = new ConcurrentLinkedQueue<>();
     private final Queue<Finished> finished = new ConcurrentLinkedQueue<>();
     private final Backlog backlog = new Backlog();
+    private final Standing standing = new Standing();
     private final Thread thread = new Thread(this::run, "dibble-recorder");
     private volatile Recording recording;
     private volatile boolean closing;
-    private List<Track> tracks = List.of();
-    private Set<String> armed = Set.of();
-    private Onto onto = Onto.INSTEAD;
+    private Onwards onwards;
     private long writtenAt;
 
-    Recorder(Clock clock, EventRing ring, TakeJournal journal) {
+    Recorder(Clock clock, EventRing ring, Exclusives exclusives, TakeJournal journal) {
         this.clock = clock;
         this.ring = ring;
+        this.exclusives = exclusives;
         this.journal = journal;
         thread.setDaemon(true);
         thread.start();
     }
 
-    /**
-     * Asks for a recording to start at the mark that follows.
-     *
-     * @param scenes the ids of scenes, by their slots
-     */
-    void start(
-            RecordPlan plan,
-            Onto how,
-            List<Track> printed,
-            Set<String> taking,
-            List<String> sources,
-            List<String> scenes,
-            Routing routing) {
+    /** Asks for a recording to start at the mark that follows. */
+    void start(RecordPlan plan, Onwards onto, InForce routing) {
         requests.add((stamp, scene) -> {
-            tracks = printed;
-            armed = taking;
-            onto = how;
-            begin(new Recording(plan, sources, new Printer(printed, taking), inScene(routing, scenes, scene)));
+            onwards = onto;
+            begin(new Recording(
+                    plan,
+                    routing.sources(),
+                    onto.printer(),
+                    routing.inScene(scene),
+                    standing.before(Math.min(stamp, plan.startsAt() - plan.early()))));
             // Somebody else's clock may have begun a moment ago: its first notes are not lost.
             if (plan.startsAt() < stamp) {
                 backlog.replay(recording, plan.startsAt() - plan.early());
@@ -90,42 +102,49 @@ final class Recorder implements AutoCloseable {
     }
 
     /** Asks for another routing from the mark that follows. */
-    void routing(List<String> sources, List<String> scenes, Routing routing) {
+    void routing(InForce routing) {
         requests.add((stamp, scene) -> {
-            Routing inForce = inScene(routing, scenes, scene);
-            backlog.routing(stamp, sources, inForce);
+            Routing inForce = routing.inScene(scene);
+            backlog.routing(stamp, routing.sources(), inForce);
             if (recording != null) {
-                recording.routing(stamp, sources, inForce);
+                recording.routing(stamp, routing.sources(), inForce);
             }
         });
     }
 
-    /** The routing in the scene that was active at its place: an event may have called one that nobody else knew yet. */
-    private static Routing inScene(Routing routing, List<String> scenes, int scene) {
-        return scene < 0 ? routing : routing.withScene(scenes.get(scene));
+    /** Asks for another tempo from the mark that follows. */
+    void tempo(TempoMap next) {
+        requests.add((stamp, scene) -> {
+            if (recording != null) {
+                TempoMap before = recording.tempo();
+                recording.tempo(stamp, next);
+                journal.tempo(before, recording.tempo());
+            }
+        });
     }
 
     /** Asks for the end at the mark that follows. */
     void stop() {
         requests.add((stamp, scene) -> {
             if (recording != null) {
-                finish(stamp);
+                finish(stamp, true);
             }
         });
     }
 
     /** Asks for what was played and not recorded to be made a take of, printed onto tracks, at the mark that follows. */
     void keepPlayed(TempoMap tempo, List<Track> printed, Set<String> taking) {
+        Onwards kept = new Onwards(Onto.INSTEAD, printed, taking);
         requests.add((stamp, scene) -> {
-            Recording kept = recording != null
+            Recording made = recording != null
                     ? null
                     : backlog.keep(
                             stamp,
                             tempo,
                             (plan, sources, routing) ->
-                                    new Recording(plan, sources, new Printer(printed, taking), routing));
-            if (kept != null) {
-                finished.add(new Finished(kept.finish(stamp), kept.printer(), Onto.INSTEAD, null));
+                                    new Recording(plan, sources, kept.printer(), routing, new Standing()));
+            if (made != null) {
+                finished.add(new Finished(made.finish(stamp), made.printer(), kept.onto(), null, false));
             }
         });
     }
@@ -135,12 +154,11 @@ final class Recorder implements AutoCloseable {
         return backlog.noteCount();
     }
 
-    private void finish(long stamp) {
+    private void finish(long stamp, boolean last) {
         Recording done = recording;
         Take take = done.finish(stamp);
         journal.follow(take.log(), take.sources(), take.marks());
-        finished.add(new Finished(take, done.printer(), onto, journal.end(take.length())));
-        backlog.clear();
+        finished.add(new Finished(take, done.printer(), onwards.onto(), journal.end(take.length()), last));
         recording = null;
     }
 
@@ -149,12 +167,14 @@ final class Recorder implements AutoCloseable {
         Recording current = recording;
         while (current != null && now >= current.plan().endsAt()) {
             RecordPlan plan = current.plan();
-            List<String> sources = current.sources();
-            List<Take.Mark> marks = current.marks();
-            finish(plan.endsAt());
-            if (plan.loops()) {
-                Routing routing = marks.get(marks.size() - 1).routing();
-                begin(new Recording(plan.next(), sources, new Printer(tracks, armed), routing));
+            List<Recording.Note> forNext = current.forNext();
+            finish(plan.endsAt(), plan.loop() == null);
+            if (plan.loop() != null) {
+                Routing routing =
+                        current.marks().get(current.marks().size() - 1).routing();
+                begin(new Recording(
+                        plan.next(), current.sources(), onwards.printer(), routing, standing.withoutKeys()));
+                forNext.forEach(note -> recording.event(note.at(), note.source(), note.message(), false));
             }
             current = recording;
         }
@@ -183,18 +203,32 @@ final class Recorder implements AutoCloseable {
     }
 
     private void take(long stamp, long packed) {
-        if (Packed.what(packed) == Packed.REQUEST) {
+        int what = Packed.what(packed);
+        if (what == Packed.REQUEST) {
             requests.remove().carryOut(stamp, Packed.voice(packed) - 1);
             return;
         }
-        boolean echo = Packed.what(packed) == Packed.ECHO;
+        boolean echo = what == Packed.ECHO;
         int source = Packed.voice(packed);
         int message = Packed.message(packed);
         endWhereItEnds(stamp);
-        if (recording != null) {
-            recording.event(stamp, source, message, echo);
-        } else if (!echo) {
+        Recording current = recording;
+        if (what == Packed.EXCLUSIVE) {
+            byte[] exclusive = exclusives.take(message);
+            if (current != null && exclusive != null) {
+                current.exclusive(stamp, source, exclusive);
+            }
+            return;
+        }
+        if (current != null) {
+            current.event(stamp, source, message, echo);
+        }
+        // What is played on the way to the start can be kept as well.
+        if (!echo && (current == null || stamp < current.startedAt())) {
             backlog.add(stamp, source, message);
+        }
+        if (!echo) {
+            standing.add(stamp, source, message);
         }
     }
 

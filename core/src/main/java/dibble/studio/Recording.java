@@ -1,15 +1,14 @@
 package dibble.studio;
 
-import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
-import dibble.recording.Chase;
 import dibble.recording.EventLog;
+import dibble.recording.OpenNotes;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.routing.Routing;
 import dibble.routing.SceneSwitch;
+import dibble.time.TempoMap;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -17,37 +16,47 @@ import java.util.Map;
 import java.util.PriorityQueue;
 
 /**
- * A recording in progress: the raw log and the tracks that fill. The recorder writes, anybody reads the logs. Notes that
- * are played a little before the start count as on it, pedals and wheels that were moved before it hold from there; an
- * off without its on is dropped, and what is held at the end gets its off there.
+ * A recording in progress: the raw log and the tracks that fill. The recorder writes, anybody reads the logs. What holds
+ * when it begins is at its start: keys that are down, pedals and wheels, and notes that are played a little before. An
+ * off without its on is dropped, and what is held at the end gets its off there. A note right before the end of a pass
+ * is for the next one.
  */
 public final class Recording {
-    private static final int KEYS = 16 * 128;
-
-    private final RecordPlan plan;
     private final EventLog log = new EventLog();
     private final Printer printer;
     private final List<Take.Mark> marks = new ArrayList<>();
+
+    /** Changes only where the tempo does while it records. */
+    private volatile RecordPlan plan;
+
     private volatile List<String> sources;
     private Routing routing;
     private long last;
 
-    /** By source, channel and key: whether this recording has its on. */
-    private final BitSet held = new BitSet();
+    /** The notes that this recording has the ons of. */
+    private final OpenNotes held = new OpenNotes();
 
-    /** What is kept of the time before the start. */
     private boolean begun;
 
-    private final Map<Integer, Chase> before = new LinkedHashMap<>();
+    /** What stands before the start. */
+    private final Standing standing;
+
     private final Map<Integer, Note> earlyNotes = new LinkedHashMap<>();
-    private final PriorityQueue<Note> lateOffs = new PriorityQueue<>(Comparator.comparingLong(note -> note.at));
+    private final PriorityQueue<Note> lateOffs = new PriorityQueue<>(Comparator.comparingLong(Note::at));
 
-    /** A note of the time before the start, or an off that is due after it. */
-    private record Note(long at, int source, int message) {}
+    /** Notes of the moment before the end: those of the next pass. */
+    private final List<Note> forNext = new ArrayList<>();
 
-    Recording(RecordPlan plan, List<String> sources, Printer printer, Routing routing) {
+    private final OpenNotes heldForNext = new OpenNotes();
+
+    /** A note of the time before the start, an off that is due after it, or an event for the next pass. */
+    record Note(long at, int source, int message) {}
+
+    /** @param standing what stands when it is asked for */
+    Recording(RecordPlan plan, List<String> sources, Printer printer, Routing routing, Standing standing) {
         this.plan = plan;
         this.printer = printer;
+        this.standing = standing;
         routing(plan.startsAt(), sources, routing);
     }
 
@@ -73,31 +82,54 @@ public final class Recording {
         printer.install(next, at);
     }
 
+    /** The tempo is another from here on. */
+    void tempo(long stamp, TempoMap other) {
+        plan = plan.withTempo(other, stamp);
+    }
+
     void event(long stamp, int source, int message, boolean echo) {
         long at = stamp - plan.startsAt();
-        if (at < 0) {
-            early(at, source, message);
+        if (at < 0 && !begun) {
+            if (!echo) {
+                early(at, source, message);
+            }
             return;
         }
         begin();
         playLateOffs(at);
-        add(since(stamp), source, message, echo);
+        if (!echo && isForNext(stamp, source, message)) {
+            forNext.add(new Note(stamp, source, message));
+        } else {
+            add(since(stamp), source, message, echo);
+        }
+    }
+
+    private boolean isForNext(long stamp, int source, int message) {
+        if (ShortMessage.startsNote(message) && stamp >= plan.endsAt() - plan.nearEnd()) {
+            heldForNext.begin(source, message, 0);
+            return true;
+        }
+        return ShortMessage.endsNote(message) && heldForNext.end(source, message) != OpenNotes.NONE;
+    }
+
+    /** The events that were played for the next pass, with their stamps; none of them is in this one. */
+    List<Note> forNext() {
+        List<Note> notes = List.copyOf(forNext);
+        forNext.clear();
+        return notes;
     }
 
     private void early(long at, int source, int message) {
-        int key = key(source, message);
-        if (ShortMessage.startsNote(message)) {
-            if (at >= -plan.early()) {
-                earlyNotes.put(key, new Note(at, source, message));
-            }
-        } else if (ShortMessage.endsNote(message)) {
-            Note begun = earlyNotes.get(key);
-            if (begun != null) {
-                // It keeps its length.
-                lateOffs.add(new Note(at - begun.at, source, message));
-            }
+        int key = Standing.key(source, message);
+        if (ShortMessage.startsNote(message) && at >= -plan.early()) {
+            // The off of an earlier one would end it.
+            lateOffs.removeIf(off -> Standing.key(off.source, off.message) == key);
+            earlyNotes.put(key, new Note(at, source, message));
+        } else if (ShortMessage.endsNote(message) && earlyNotes.containsKey(key)) {
+            // It keeps its length.
+            lateOffs.add(new Note(at - earlyNotes.get(key).at, source, message));
         } else if (!callsScene(source, message)) {
-            before.computeIfAbsent(source, id -> new Chase()).add(message);
+            standing.add(at, source, message);
         }
     }
 
@@ -110,19 +142,17 @@ public final class Recording {
                 && calls.channel() == ShortMessage.channel(message) + 1;
     }
 
-    private static int key(int source, int message) {
-        return source * KEYS + (ShortMessage.channel(message) << 7 | ShortMessage.data1(message));
-    }
-
-    /** Puts what held before the start, and the notes that were a little early, onto the start. */
+    /** Puts what stands at the start, and the notes that were a little early, onto it. */
     void begin() {
         if (begun) {
             return;
         }
         begun = true;
-        before.forEach((source, chase) -> chase.messages().stream()
-                .filter(message -> !Rest.isAtRest(message))
-                .forEach(message -> add(0, source, message, false)));
+        standing.tell((stamp, source, message) -> {
+            if (!earlyNotes.containsKey(Standing.key(source, message)) || !ShortMessage.isNote(message)) {
+                add(0, source, message, false);
+            }
+        });
         earlyNotes.values().forEach(note -> add(0, note.source, note.message, false));
     }
 
@@ -135,36 +165,39 @@ public final class Recording {
     }
 
     private void add(long at, int source, int message, boolean echo) {
-        if (ShortMessage.isNote(message) && !echo) {
-            int key = key(source, message);
-            if (ShortMessage.startsNote(message)) {
-                held.set(key);
-            } else if (!held.get(key)) {
-                return;
-            } else {
-                held.clear(key);
-            }
+        if (!echo && ShortMessage.startsNote(message)) {
+            held.begin(source, message, 0);
+        } else if (!echo && ShortMessage.endsNote(message) && held.end(source, message) == OpenNotes.NONE) {
+            return;
         }
         log.add(at, source, message, echo);
         printer.event(sources.get(source), message, at, echo);
+    }
+
+    /** Takes a system exclusive message of a source. */
+    void exclusive(long stamp, int source, byte[] message) {
+        if (stamp >= plan.startsAt()) {
+            begin();
+            long at = since(stamp);
+            log.addExclusive(at, source, message);
+            printer.exclusive(sources.get(source), message, at);
+        }
     }
 
     /** Ends what is held; the take is named when it is put into a session. */
     Take finish(long stamp) {
         begin();
         long wanted = Math.min(stamp, plan.endsAt());
+        if (wanted < plan.endsAt()) {
+            // There is no next pass.
+            forNext().forEach(note -> add(since(note.at), note.source, note.message, false));
+        }
         playLateOffs(wanted - plan.startsAt());
         long end = since(wanted);
-        for (int key = held.nextSetBit(0); key >= 0; key = held.nextSetBit(key + 1)) {
-            int place = key % KEYS;
-            log.add(
-                    end,
-                    key / KEYS,
-                    ShortMessage.noteOff(place >>> 7, place & 0x7F, ShortMessage.DEFAULT_RELEASE),
-                    false);
-            printer.event(sources.get(key / KEYS), log.message(log.size() - 1), end, false);
-        }
-        held.clear();
+        held.endAll((source, off) -> {
+            log.add(end, source, off);
+            printer.event(sources.get(source), off, end, false);
+        });
         printer.finish(end);
         return new Take("take", "Take", sources, log, marks, plan.tempo(), end, plan.from());
     }
@@ -174,9 +207,14 @@ public final class Recording {
         return plan.startsAt();
     }
 
-    /** Where it began in the session's time, in nanoseconds. */
+    /** Where it began in the music, in nanoseconds of its {@link #tempo}. */
     public long from() {
         return plan.from();
+    }
+
+    /** The tempo with which it is recorded. */
+    public TempoMap tempo() {
+        return plan.tempo();
     }
 
     /** What was played so far; sources by their numbers in {@link #sources}. */

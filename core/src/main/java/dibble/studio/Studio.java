@@ -1,7 +1,6 @@
 package dibble.studio;
 
 import dibble.edits.TakeEdits;
-import dibble.edits.TrackEdits;
 import dibble.files.TakeJournal;
 import dibble.gear.Instrument;
 import dibble.midi.IdentityMessage;
@@ -9,9 +8,7 @@ import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
 import dibble.ports.EventRing;
 import dibble.ports.Lane;
-import dibble.recording.Onto;
 import dibble.recording.Take;
-import dibble.recording.Track;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.RoutingTable;
@@ -20,12 +17,11 @@ import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.Clock;
-import dibble.time.TempoMap;
-import dibble.transport.Click;
-import dibble.transport.ClockFollower;
+import dibble.transport.Course;
 import dibble.transport.Player;
+import dibble.transport.Program;
 import dibble.transport.Timeline;
-import java.util.HashSet;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -41,9 +37,6 @@ import java.util.function.IntConsumer;
 public final class Studio implements AutoCloseable {
     private static final String TEST = "test:";
 
-    /** Tempos that differ less, in quarter notes a minute, are one, unevenly sent. */
-    private static final double TEMPO_APART = 1;
-
     /** How long answers are waited for: devices are slow to say who they are. */
     private static final long ANSWERS_WITHIN = TimeUnit.SECONDS.toNanos(2);
 
@@ -55,6 +48,8 @@ public final class Studio implements AutoCloseable {
     private final Recorder recorder;
     private final Inlet inlet;
     private final Playback playback;
+    private final StudioDeck deck;
+    private final Motion motion;
     private final PortRack ports;
     private final Runnable unlisten;
     private Routing routing;
@@ -64,22 +59,6 @@ public final class Studio implements AutoCloseable {
     private String scene;
 
     private Player performer;
-    /** The clock that is followed, and the port that it comes from; null for none. */
-    private ClockFollower follower;
-
-    private String followed;
-
-    /** Whether a recording waits for the other clock to start, and whether the other runs as far as is known. */
-    private boolean waitsToRecord;
-
-    private boolean otherRan;
-    private RecordOptions options = RecordOptions.PLAIN;
-
-    /** Where one begins to play or record, in nanoseconds of the session. */
-    private long place;
-
-    private boolean stopAsked;
-    private boolean recordAsked;
     private boolean listensEverywhere;
     private String alone;
     private boolean asking;
@@ -95,10 +74,12 @@ public final class Studio implements AutoCloseable {
         this.document = document;
         this.journal = journal;
         engine = new Engine(clock);
-        recorder = new Recorder(clock, engine.recorderRing(), journal);
+        recorder = new Recorder(clock, engine.recorderRing(), engine.exclusives(), journal);
         inlet = engine.openInlet();
         ports = new PortRack(engine, slots, devices);
         playback = new Playback(clock, engine, inlet, slots, ports, devices);
+        deck = new StudioDeck(document, engine, slots, playback, recorder, () -> routing);
+        motion = new Motion(clock, document, deck);
         unlisten = document.listen(this::follow);
         follow();
     }
@@ -123,7 +104,10 @@ public final class Studio implements AutoCloseable {
 
     private void follow() {
         followRouting();
-        followClock();
+        playback.follow(new Playback.Tracks(session(), document.performance(), routing));
+        motion.follow();
+        // Ways in may have been opened since.
+        ports.followClock(motion.followed(), motion.follower());
     }
 
     private void followRouting() {
@@ -152,8 +136,7 @@ public final class Studio implements AutoCloseable {
         });
         ports.follow(next);
         if (!sameRouting) {
-            recorder.routing(slots.sourceIds(), slots.sceneIds(), next);
-            engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
+            deck.routing(next);
         }
     }
 
@@ -172,7 +155,9 @@ public final class Studio implements AutoCloseable {
     public void portsChanged() {
         ports.openLanes(routing);
         ports.follow(routing);
-        followClock();
+        ports.followClock(motion.followed(), motion.follower());
+        playback.follow(new Playback.Tracks(session(), document.performance(), routing));
+        playback.portsChanged();
         listenToStrangers();
     }
 
@@ -268,20 +253,17 @@ public final class Studio implements AutoCloseable {
 
     /** Whether a recording waits for the clock that is followed to start. */
     public boolean waitsToRecord() {
-        return waitsToRecord;
+        return motion.waitsToRecord();
     }
 
     /** The tempo of the clock that is followed, in quarter notes a minute; 0 where there is none. */
     public double followedTempo() {
-        return follower == null ? 0 : follower.bpm();
+        return motion.followedTempo();
     }
 
     /** What the transport does now. */
     public Transport transport() {
-        if (recorder.recording() != null || recordAsked) {
-            return Transport.RECORDING;
-        }
-        return playback.isPlaying() ? Transport.PLAYING : Transport.STOPPED;
+        return motion.transport();
     }
 
     /**
@@ -289,45 +271,32 @@ public final class Studio implements AutoCloseable {
      * the performance alone plays, where that is.
      */
     public long position() {
-        if (playback.isPlaying()) {
-            return playback.position();
-        }
-        Recording recording = recorder.recording();
-        if (recording != null) {
-            return recording.from() + Math.max(0, clock.nanos() - recording.startedAt());
-        }
-        return performer != null && performer.isPlaying() ? performer.position() : place;
+        boolean rests = motion.transport() == Transport.STOPPED;
+        return rests && isPerforming() ? performer.position() : motion.position();
     }
 
     /** How long a count-in still takes, in nanoseconds; 0 where there is none. */
     public long countsIn() {
-        return recorder.recording() == null ? 0 : Math.max(0, playback.movesAt() - clock.nanos());
+        return motion.countsIn();
     }
 
-    /** Has playback and recording begin at a place, in nanoseconds of the session. */
+    /** Has playback and recording begin at a place, in nanoseconds of the session; what plays goes on from there. */
     public void locate(long nanos) {
-        boolean plays = transport() == Transport.PLAYING;
-        if (transport() != Transport.RECORDING) {
-            playback.stop();
-            place = Math.max(0, nanos);
-            if (plays) {
-                play(place);
-            }
-        }
+        motion.locate(nanos);
     }
 
     /** Where playback and recording begin, in nanoseconds of the session. */
     public long place() {
-        return place;
+        return motion.place();
     }
 
     /** How is recorded. */
     public RecordOptions options() {
-        return options;
+        return motion.options();
     }
 
     public void setOptions(RecordOptions next) {
-        options = next;
+        motion.setOptions(next);
     }
 
     /** The recording in progress, or null; it may still be counted in. */
@@ -337,75 +306,11 @@ public final class Studio implements AutoCloseable {
 
     /**
      * Starts to record everybody. Parts that are fed and have no track get one, and one for everything else is there.
-     * Tracks that are not armed, and all where something is recorded on top, are heard meanwhile. Does nothing while it
-     * records already.
+     * Tracks that are not armed, and all where something is recorded on top, are heard meanwhile. While it plays it
+     * records from where it is. Does nothing while it records already.
      */
     public void record() {
-        if (transport() == Transport.RECORDING) {
-            return;
-        }
-        if (follower != null && !follower.isRunning()) {
-            // It begins on the other's first beat.
-            waitsToRecord = !waitsToRecord;
-            return;
-        }
-        playback.stop();
-        List<Track> tracks = prepareTracks();
-        TempoMap tempo = session().tempo();
-        boolean punches = options.isPunching();
-        boolean loops = options.isLooping();
-        long from = punches || loops ? tempo.nanos(options.range().from()) : place;
-        // On the way to a punch-in one hears what leads there.
-        long playFrom = punches ? Math.min(place, from) : from;
-        long to = punches || loops ? tempo.nanos(options.range().to()) : RecordPlan.OPEN;
-        long tick = tempo.ticks(playFrom);
-        long lead = Click.countIn(tempo, tick, options.countIn());
-        long begins = playback.soonest(session(), lead);
-        RecordPlan plan = new RecordPlan(
-                begins + from - playFrom, from, to, loops, Click.halfBeat(tempo, tempo.ticks(from)), tempo);
-        begin(plan, tracks);
-        startPlayer(playFrom, begins, silentWhileRecording());
-        playback.sendClock(session(), playFrom, begins, lead);
-        playback.startClick(tempo, tick, options.countIn(), options.click(), begins - lead);
-    }
-
-    private void begin(RecordPlan plan, List<Track> tracks) {
-        recordAsked = true;
-        stopAsked = false;
-        recorder.start(
-                plan,
-                options.onto(),
-                tracks,
-                document.performance().armed(),
-                slots.sourceIds(),
-                slots.sceneIds(),
-                routing);
-        engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
-    }
-
-    /** What makes way for a new take is not heard while it is recorded. */
-    private Set<String> silentWhileRecording() {
-        Set<String> silent = new HashSet<>();
-        if (options.onto() == Onto.INSTEAD) {
-            silent.addAll(document.performance().armed());
-            session().tracks().stream().filter(Track::takesRest).forEach(track -> silent.add(track.id()));
-        }
-        return silent;
-    }
-
-    /** The tracks that are recorded onto; new ones are in the document, and armed. */
-    private List<Track> prepareTracks() {
-        Session withTracks = TrackEdits.addMissingTracks(session());
-        Set<String> armed = TakeEdits.armed(withTracks, session(), document.performance());
-        document.edit("new tracks", session -> withTracks);
-        document.perform(performance -> {
-            Performance now = performance;
-            for (String id : armed) {
-                now = now.withArmed(id, true);
-            }
-            return now;
-        });
-        return TrackEdits.readyToRecord(session()).tracks();
+        motion.record();
     }
 
     /**
@@ -418,9 +323,7 @@ public final class Studio implements AutoCloseable {
         if (transport() == Transport.RECORDING || recorder.notesToKeep() == 0) {
             return false;
         }
-        recorder.keepPlayed(
-                session().tempo(), prepareTracks(), document.performance().armed());
-        engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
+        deck.keepPlayed();
         return true;
     }
 
@@ -431,102 +334,12 @@ public final class Studio implements AutoCloseable {
 
     /** Plays the tracks from a place, in nanoseconds, on the parts that they are for. */
     public void play(long from) {
-        if (transport() != Transport.STOPPED) {
-            return;
-        }
-        playback.stop();
-        long begins = playback.soonest(session(), 0);
-        startPlayer(from, begins, Set.of());
-        playback.sendClock(session(), from, begins, 0);
-        if (options.click()) {
-            playback.startClick(session().tempo(), session().tempo().ticks(from), 0, true, begins);
-        }
-    }
-
-    private void startPlayer(long from, long begins, Set<String> silent) {
-        playback.start(
-                new Playback.Tracks(session(), document.performance(), routing, silent),
-                from,
-                options.isLooping() ? options.range() : null,
-                begins,
-                follower != null && follower.isRunning() ? follower : null);
-    }
-
-    /** Follows the clock that the session says, or none. */
-    private void followClock() {
-        String wanted = session().clock().from();
-        if (wanted == null && follower == null) {
-            return;
-        }
-        if (!Objects.equals(wanted, followed)) {
-            followed = wanted;
-            otherRan = false;
-            waitsToRecord = false;
-            follower =
-                    wanted == null ? null : new ClockFollower(clock, session().tempo());
-        }
-        if (follower != null) {
-            follower.setTempo(session().tempo());
-        }
-        // Ways in may have been opened since.
-        ports.followClock(followed, follower);
-    }
-
-    /** Starts and stops with the clock that is followed. */
-    private void goWithOthers() {
-        if (follower == null) {
-            return;
-        }
-        boolean runs = follower.isRunning();
-        if (!runs && waitsToRecord) {
-            takeTempoOfOthers();
-        }
-        if (runs && !otherRan) {
-            otherRan = true;
-            if (waitsToRecord) {
-                waitsToRecord = false;
-                recordWithOthers();
-            } else if (transport() == Transport.STOPPED) {
-                startPlayer(follower.from(), 0, Set.of());
-            }
-        } else if (!runs && otherRan) {
-            otherRan = false;
-            stop();
-        }
-    }
-
-    /** What is recorded to somebody else's beat belongs onto bars of that tempo; one that changes on the way is left. */
-    private void takeTempoOfOthers() {
-        TempoMap now = session().tempo();
-        double bpm = Math.round(follower.bpm() * 100) / 100.0;
-        boolean plausible = bpm >= 20 && bpm <= 300 && now.tempos().size() == 1;
-        if (plausible && Math.abs(bpm - now.bpm(0)) > TEMPO_APART) {
-            document.edit(
-                    "tempo of the clock that is followed",
-                    session -> session.withTempo(new TempoMap(List.of(new TempoMap.Tempo(0, bpm)), now.meters())));
-        }
-    }
-
-    private void recordWithOthers() {
-        playback.stop();
-        List<Track> tracks = prepareTracks();
-        TempoMap tempo = session().tempo();
-        long from = follower.from();
-        RecordPlan plan = new RecordPlan(
-                follower.startedAt(), from, RecordPlan.OPEN, false, Click.halfBeat(tempo, tempo.ticks(from)), tempo);
-        begin(plan, tracks);
-        startPlayer(from, 0, silentWhileRecording());
+        motion.play(from);
     }
 
     /** Stops recording or playback. What was recorded is in the document after a later {@link #pulse}. */
     public void stop() {
-        playback.stop();
-        waitsToRecord = false;
-        if (transport() == Transport.RECORDING && !stopAsked) {
-            stopAsked = true;
-            recorder.stop();
-            engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
-        }
+        motion.stop();
     }
 
     /**
@@ -536,14 +349,15 @@ public final class Studio implements AutoCloseable {
      */
     public void perform(Timeline timeline, List<IntConsumer> lanes) {
         stopPerformance();
-        performer = new Player(
-                "dibble-performer",
-                clock,
-                timeline,
-                lanes.size(),
-                true,
-                (lane, message) -> lanes.get(lane).accept(message));
-        performer.start(0);
+        List<Program.Lane> played = new ArrayList<>();
+        for (int i = 0; i < lanes.size(); i++) {
+            IntConsumer lane = lanes.get(i);
+            played.add(new Program.Lane(String.valueOf(i), lane::accept));
+        }
+        long last = timeline.tempo().ticks(timeline.length());
+        Course course = new Course(timeline.tempo(), 0, clock.nanos(), new Course.Loop(0, Math.max(1, last)));
+        performer = new Player("dibble-performer", clock, new Program(course, timeline, played));
+        performer.start();
     }
 
     public void stopPerformance() {
@@ -559,29 +373,24 @@ public final class Studio implements AutoCloseable {
 
     /** Stops playback and performance, and has everything fall silent. Recording goes on. */
     public void silence() {
-        playback.stop();
+        motion.stopPlaying();
         stopPerformance();
         engine.submit((router, stamp) -> router.silence(stamp));
     }
 
     /** Takes in what other threads have finished: a complete take becomes part of the document, as one step. */
     public void pulse() {
-        if (recorder.recording() != null) {
-            recordAsked = false;
-        }
-        if (playback.isOver() && transport() == Transport.STOPPED) {
-            // Wheels that the tracks left away from their rest go back, and so does the place.
-            playback.stop();
-        }
         followScene();
-        goWithOthers();
+        motion.pulse();
         ports.sendWaitingSounds();
         if (asking && clock.nanos() - askedAt > ANSWERS_WITHIN) {
             asking = false;
             listenToStrangers();
         }
         for (Recorder.Finished done = recorder.pollFinished(); done != null; done = recorder.pollFinished()) {
-            recordAsked = false;
+            if (done.last()) {
+                motion.recordingEnded();
+            }
             keep(done);
         }
     }

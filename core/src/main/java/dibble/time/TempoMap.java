@@ -1,5 +1,6 @@
 package dibble.time;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
@@ -173,6 +174,15 @@ public final class TempoMap {
         long beat = meters.get(i).ticksPerBeat();
         long next = meterTicks[i] + (tick - meterTicks[i] + beat - 1) / beat * beat;
         return i + 1 < meterTicks.length ? Math.min(next, meterTicks[i + 1]) : next;
+    }
+
+    /** This tempo until a tick and another's from there on; the meter is the other's. */
+    public TempoMap spliced(long tick, TempoMap other) {
+        List<Tempo> spliced = new ArrayList<>();
+        tempos.stream().filter(tempo -> tempo.at() < tick).forEach(spliced::add);
+        spliced.add(new Tempo(tick, other.bpm(tick)));
+        other.tempos.stream().filter(tempo -> tempo.at() > tick).forEach(spliced::add);
+        return new TempoMap(spliced, other.meters);
     }
 
     @Override

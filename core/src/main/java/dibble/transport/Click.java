@@ -1,12 +1,16 @@
 package dibble.transport;
 
 import dibble.midi.ShortMessage;
+import dibble.time.Clock;
 import dibble.time.TempoMap;
-import java.util.ArrayList;
-import java.util.List;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.IntConsumer;
 
-/** The beats of a tempo map as clicks: the first beat of a bar is higher and louder. */
-public final class Click {
+/**
+ * The beats of a {@link Course} as clicks, on a thread of its own: the first beat of a bar is higher and louder. It
+ * follows the course round its loop, and another course that takes its place.
+ */
+public final class Click implements AutoCloseable {
     /** Where it sounds: a port of its own, which no part uses. */
     public static final String PORT = "stand-in:click";
 
@@ -17,9 +21,29 @@ public final class Click {
     private static final int FIRST_BEAT = 76;
 
     private static final int BEAT = 77;
-    private static final long MOST_BEATS = 100_000;
 
-    private Click() {}
+    private final Clock clock;
+    private final IntConsumer out;
+    private final int countIn;
+    private final boolean goesOn;
+    private final Thread thread = new Thread(this::run, "dibble-click");
+    private volatile Course course;
+    private volatile boolean stopping;
+
+    /**
+     * @param countIn bars that are clicked before the course begins, 0 to 4
+     * @param goesOn whether its beats are clicked then
+     * @param out takes the clicks, on the click's thread
+     */
+    public Click(Clock clock, Course course, int countIn, boolean goesOn, IntConsumer out) {
+        this.clock = clock;
+        this.course = course;
+        this.countIn = countIn;
+        this.goesOn = goesOn;
+        this.out = out;
+        thread.setDaemon(true);
+        thread.setPriority(Thread.MAX_PRIORITY);
+    }
 
     /** How long some bars of the meter and tempo at a tick last, in nanoseconds. */
     public static long countIn(TempoMap tempo, long tick, int bars) {
@@ -31,40 +55,56 @@ public final class Click {
         return tempo.nanos(tick + tempo.meter(tick).ticksPerBeat() / 2) - tempo.nanos(tick);
     }
 
-    /**
-     * Clicks from a count-in on.
-     *
-     * @param from the tick at which the count-in ends
-     * @param bars of count-in, 0 to 4
-     * @param until the tick at which they end; {@code from} for a count-in alone
-     * @return times since the beginning of the count-in
-     */
-    public static Timeline timeline(TempoMap tempo, long from, int bars, long until) {
-        List<Long> times = new ArrayList<>();
-        List<Integer> messages = new ArrayList<>();
-        long lead = countIn(tempo, from, bars);
-        TempoMap.Meter at = tempo.meter(from);
-        long beat = tempo.nanos(from + at.ticksPerBeat()) - tempo.nanos(from);
-        for (int i = 0; i < bars * at.beats(); i++) {
-            add(times, messages, i * beat, i % at.beats() == 0);
-        }
-        long tick = from;
-        while (tick < until && times.size() < MOST_BEATS) {
-            TempoMap.Place place = tempo.place(tick);
-            if (place.tick() == 0) {
-                add(times, messages, lead + tempo.nanos(tick) - tempo.nanos(from), place.beat() == 1);
-            }
-            tick += tempo.meter(tick).ticksPerBeat() - place.tick();
-        }
-        long length = lead + tempo.nanos(Math.max(from, until)) - tempo.nanos(from);
-        return Timeline.of(
-                times.stream().mapToLong(Long::longValue).toArray(),
-                messages.stream().mapToInt(Integer::intValue).toArray(),
-                length);
+    /** Begins. */
+    public void start() {
+        thread.start();
     }
 
-    private static void add(List<Long> times, List<Integer> messages, long time, boolean first) {
-        times.add(time);
-        messages.add(ShortMessage.noteOn(CHANNEL, first ? FIRST_BEAT : BEAT, first ? 110 : 80));
+    /** Goes on along another course. */
+    public void change(Course next) {
+        course = next;
+        LockSupport.unpark(thread);
+    }
+
+    private void run() {
+        Course now = course;
+        countIn(now);
+        Steps beats = new Steps(now, now.tempo()::beatAt, now.at());
+        while (goesOn && !stopping) {
+            if (course != now) {
+                now = course;
+                beats = new Steps(now, now.tempo()::beatAt, clock.nanos());
+            }
+            Course along = now;
+            if (Waiting.until(clock, beats.due(), () -> stopping || course != along)) {
+                click(now.tempo().place(beats.tick()).beat() == 1);
+                beats.next();
+            }
+        }
+    }
+
+    private void countIn(Course course) {
+        TempoMap tempo = course.tempo();
+        long tick = tempo.ticks(course.place());
+        TempoMap.Meter meter = tempo.meter(tick);
+        long beat = tempo.nanos(tick + meter.ticksPerBeat()) - tempo.nanos(tick);
+        long begins = course.at() - countIn(tempo, tick, countIn);
+        for (int i = 0; i < countIn * meter.beats(); i++) {
+            if (!Waiting.until(clock, begins + i * beat, () -> stopping)) {
+                return;
+            }
+            click(i % meter.beats() == 0);
+        }
+    }
+
+    private void click(boolean first) {
+        out.accept(ShortMessage.noteOn(CHANNEL, first ? FIRST_BEAT : BEAT, first ? 110 : 80));
+    }
+
+    /** Falls silent. */
+    @Override
+    public void close() {
+        stopping = true;
+        Waiting.end(thread);
     }
 }

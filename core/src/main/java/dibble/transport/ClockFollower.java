@@ -7,8 +7,9 @@ import java.util.concurrent.TimeUnit;
 
 /**
  * The time of somebody else's MIDI clock: a clock that is at the session's nanosecond when the other is. Clocks arrive
- * unevenly; a loop that corrects a tenth of each error, and the rate by a little of it, keeps the tempo from wobbling.
- * Any thread reads the time; one thread brings the clocks.
+ * unevenly; a loop that corrects a tenth of each error, and the rate by a little of it, keeps the tempo from wobbling. It
+ * never runs on further than two clocks beyond the last that came, so that nothing is played that is not due. Any thread
+ * reads the time; one thread brings the clocks.
  */
 public final class ClockFollower implements Clock {
     private static final double PHASE = 0.08;
@@ -17,13 +18,25 @@ public final class ClockFollower implements Clock {
     /** Clocks from which the tempo is taken at first. */
     private static final int MEASURED = 24;
 
+    /** How many clocks it runs on where none comes. */
+    private static final int AHEAD = 2;
+
     /** A clock that has not come for so long has stopped. */
     private static final long SILENT = TimeUnit.MILLISECONDS.toNanos(600);
 
-    /** A time of the session at a time here, and how fast the one goes against the other. */
-    private record Anchor(long real, double virtual, double rate) {
+    /** Who joins so soon after a start begins where that was. */
+    private static final long JUST_NOW = TimeUnit.MILLISECONDS.toNanos(200);
+
+    /** A stop that is followed by a continue within this time is a jump to another place, as at a loop's end. */
+    private static final long JUMP = TimeUnit.MILLISECONDS.toNanos(50);
+
+    /**
+     * A time of the session at a time here, how fast the one goes against the other, and how far it may go without
+     * another clock.
+     */
+    private record Anchor(long real, double virtual, double rate, double most) {
         double at(long now) {
-            return virtual + (now - real) * rate;
+            return Math.min(most, virtual + (now - real) * rate);
         }
     }
 
@@ -33,11 +46,16 @@ public final class ClockFollower implements Clock {
     private int heard;
     private boolean waiting;
     private long count;
-    private long from;
+
+    /** The tick of the last start, continue or position. */
+    private volatile long from;
+
     private volatile Anchor anchor;
     private volatile long lastHeard;
     private volatile boolean running;
+    private volatile long stoppedAt;
     private volatile long startedAt;
+    private volatile int jumps;
 
     /** @param tempo that of the session, by which clocks are places */
     public ClockFollower(Clock clock, TempoMap tempo) {
@@ -47,14 +65,24 @@ public final class ClockFollower implements Clock {
 
     /** Gives it the tempo of a session that was changed; while the other runs it keeps what it has. */
     public void setTempo(TempoMap next) {
-        if (!running) {
+        if (!isRunning()) {
             tempo = next;
         }
     }
 
-    /** Whether the other runs. */
+    /** The tempo by which its clocks are places. */
+    public TempoMap tempo() {
+        return tempo;
+    }
+
+    /** Whether the other runs: it was started, and clocks come. */
     public boolean isRunning() {
         return running && clock.nanos() - lastHeard < SILENT;
+    }
+
+    /** Whether it stopped so lately that it may only be going to another place, as at the end of a loop. */
+    public boolean mayJump() {
+        return !running && stoppedAt != 0 && clock.nanos() - stoppedAt < JUMP;
     }
 
     /** When its first beat came, on the clock here. */
@@ -62,14 +90,31 @@ public final class ClockFollower implements Clock {
         return startedAt;
     }
 
-    /** Where it began, in nanoseconds of the session. */
-    public long from() {
+    /** How often it has started, or gone to another place. Any thread. */
+    public int jumps() {
+        return jumps;
+    }
+
+    /** Where it went when it started or jumped last, in nanoseconds of the session. */
+    public long jumpedTo() {
         return tempo.nanos(from);
     }
 
-    /** Takes a song position, which counts at the next continue. */
+    /** Whether it started a moment ago, so that who joins can begin where it did. */
+    public boolean hasJustStarted() {
+        return clock.nanos() - startedAt < JUST_NOW;
+    }
+
+    /** Where who joins now begins, in nanoseconds of the session. */
+    public long entry() {
+        return hasJustStarted() ? jumpedTo() : nanos();
+    }
+
+    /** Takes a song position: it counts at the next continue, or where the other runs on, at the next clock. */
     public void songPosition(int sixteenths) {
         from = sixteenths * (long) TempoMap.PPQ / 4;
+        count = 0;
+        waiting |= running;
     }
 
     /**
@@ -87,6 +132,8 @@ public final class ClockFollower implements Clock {
             case RealTime.STOP -> {
                 if (running) {
                     from += count * ClockSender.TICKS;
+                    count = 0;
+                    stoppedAt = stamp;
                 }
                 running = false;
                 waiting = false;
@@ -99,8 +146,8 @@ public final class ClockFollower implements Clock {
     }
 
     private void clock(long stamp) {
-        long between = stamp - lastHeard;
-        if (heard > 0 && between > SILENT) {
+        boolean wasSilent = heard > 0 && stamp - lastHeard > SILENT;
+        if (wasSilent) {
             heard = 0;
         }
         if (heard < lasts.length) {
@@ -109,17 +156,31 @@ public final class ClockFollower implements Clock {
             System.arraycopy(lasts, 1, lasts, 0, lasts.length - 1);
             lasts[lasts.length - 1] = stamp;
         }
-        lastHeard = stamp;
         if (waiting) {
             waiting = false;
             count = 0;
-            startedAt = stamp;
-            anchor = new Anchor(stamp, tempo.nanos(from), rate(1));
-            running = true;
+            jump(stamp, rate(1));
+        } else if (running && wasSilent) {
+            // Who did not send clocks did not go on either: it continues where it was.
+            from += (count + 1) * ClockSender.TICKS;
+            count = 0;
+            jump(stamp, anchor.rate);
         } else if (running) {
             count++;
             follow(stamp);
         }
+        lastHeard = stamp;
+    }
+
+    private void jump(long stamp, double rate) {
+        startedAt = stamp;
+        anchor = anchor(stamp, tempo.nanos(from), rate);
+        running = true;
+        jumps = jumps + 1;
+    }
+
+    private Anchor anchor(long stamp, double virtual, double rate) {
+        return new Anchor(stamp, virtual, rate, tempo.nanos(from + (count + AHEAD) * ClockSender.TICKS));
     }
 
     /** How fast the session's time goes, by the clocks of late. */
@@ -134,15 +195,15 @@ public final class ClockFollower implements Clock {
     private void follow(long stamp) {
         double due = tempo.nanos(from + count * ClockSender.TICKS);
         Anchor now = anchor;
-        double is = now.at(stamp);
         if (count < MEASURED && heard <= MEASURED) {
             // Too few clocks to smooth: what they say together is believed.
-            anchor = new Anchor(stamp, due, rate(now.rate));
+            anchor = anchor(stamp, due, rate(now.rate));
             return;
         }
+        double is = now.at(stamp);
         double error = due - is;
         double step = Math.max(1, due - tempo.nanos(from + (count - 1) * ClockSender.TICKS));
-        anchor = new Anchor(stamp, is + PHASE * error, now.rate + RATE * error / step);
+        anchor = anchor(stamp, is + PHASE * error, now.rate + RATE * error / step);
     }
 
     /** The tempo of the other now, in quarter notes a minute; 0 where it is not known. */
@@ -158,10 +219,11 @@ public final class ClockFollower implements Clock {
     @Override
     public long nanos() {
         Anchor now = anchor;
-        if (now == null) {
-            return 0;
-        }
-        long until = running ? Math.min(clock.nanos(), lastHeard + SILENT) : lastHeard;
-        return Math.round(now.at(until));
+        return now == null ? 0 : Math.round(now.at(running ? clock.nanos() : lastHeard));
+    }
+
+    @Override
+    public void rest(long nanos) {
+        clock.rest(nanos);
     }
 }

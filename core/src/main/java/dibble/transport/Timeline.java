@@ -1,102 +1,153 @@
 package dibble.transport;
 
 import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
 import dibble.recording.Chase;
 import dibble.time.TempoMap;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
-import java.util.stream.Stream;
 
-/** Channel messages of several lanes in the order of their time, in flat arrays. Immutable. */
+/**
+ * Channel and system exclusive messages of several lanes in the order of their time, in flat arrays. Immutable. A piece
+ * of system exclusive that goes on is passed over: only whole messages are played.
+ */
 public final class Timeline {
+    private static final int EXCLUSIVE = 0xF0;
+    private static final int EXCLUSIVE_END = 0xF7;
+    private static final int OWN_CHANNELS = -1;
+
+    private final TempoMap tempo;
     private final long[] nanos;
     private final int[] lanes;
     private final int[] messages;
+
+    /** By event; null where no lane has any. */
+    private final byte[][] exclusives;
+
+    private final List<Chase> starts;
     private final long length;
 
-    private Timeline(long[] nanos, int[] lanes, int[] messages, long length) {
-        this.nanos = nanos;
-        this.lanes = lanes;
-        this.messages = messages;
-        this.length = length;
+    /**
+     * What is on a lane.
+     *
+     * @param sound messages of the sound that its part has, on channel 0; none where it is for several channels
+     * @param oneChannel whether all of it is for one channel: then its messages are on channel 0
+     */
+    public record Clip(MidiTrack events, int[] sound, boolean oneChannel) {
+        /** Events that are played as they are. */
+        public static Clip of(MidiTrack events) {
+            return new Clip(events, new int[0], false);
+        }
+
+        private int message(int i) {
+            return oneChannel ? ShortMessage.onChannel(events.message(i), 0) : events.message(i);
+        }
+
+        private boolean isPlayed(int i) {
+            return events.isChannelMessage(i) || isExclusive(i);
+        }
+
+        private boolean isExclusive(int i) {
+            byte[] data = events.status(i) == EXCLUSIVE ? events.data(i) : null;
+            return data != null && data.length > 0 && (data[data.length - 1] & 0xFF) == EXCLUSIVE_END;
+        }
+
+        private Chase start() {
+            MidiTrack.Builder played = new MidiTrack.Builder();
+            for (int i = 0; i < events.size(); i++) {
+                if (events.isChannelMessage(i) && !ShortMessage.isNote(events.message(i))) {
+                    played.add(events.tick(i), message(i));
+                }
+            }
+            return Chase.start(played.build(), sound);
+        }
     }
 
     /**
-     * Merges tracks; the number of a lane is that of its track. Equal times keep the order of the tracks.
+     * Merges clips; the number of a lane is that of its clip. Equal times keep the order of the clips.
      *
      * @param tempo how ticks become time
      */
-    public static Timeline of(List<MidiTrack> tracks, TempoMap tempo) {
-        int[] at = new int[tracks.size()];
+    public Timeline(List<Clip> clips, TempoMap tempo) {
+        this.tempo = tempo;
+        int[] at = new int[clips.size()];
         int count = 0;
         PriorityQueue<Integer> next = new PriorityQueue<>(
-                Comparator.<Integer>comparingLong(lane -> tracks.get(lane).tick(at[lane]))
+                Comparator.<Integer>comparingLong(lane -> clips.get(lane).events.tick(at[lane]))
                         .thenComparing(lane -> lane));
         for (int lane = 0; lane < at.length; lane++) {
-            count += channelMessages(tracks.get(lane));
-            if (findMessage(tracks.get(lane), at, lane)) {
+            count += played(clips.get(lane));
+            if (find(clips.get(lane), at, lane)) {
                 next.add(lane);
             }
         }
-        long[] nanos = new long[count];
-        int[] lanes = new int[count];
-        int[] messages = new int[count];
+        nanos = new long[count];
+        lanes = new int[count];
+        messages = new int[count];
+        byte[][] found = null;
         for (int i = 0; i < count; i++) {
             int lane = next.poll();
-            MidiTrack track = tracks.get(lane);
-            nanos[i] = tempo.nanos(track.tick(at[lane]));
+            Clip clip = clips.get(lane);
+            nanos[i] = tempo.nanos(clip.events.tick(at[lane]));
             lanes[i] = lane;
-            messages[i] = track.message(at[lane]);
+            if (clip.events.isChannelMessage(at[lane])) {
+                messages[i] = clip.message(at[lane]);
+            } else {
+                found = found == null ? new byte[count][] : found;
+                found[i] = whole(clip.events.data(at[lane]));
+            }
             at[lane]++;
-            if (findMessage(track, at, lane)) {
+            if (find(clip, at, lane)) {
                 next.add(lane);
             }
         }
-        long end = tracks.stream().mapToLong(MidiTrack::endTick).max().orElse(0);
-        return new Timeline(nanos, lanes, messages, tempo.nanos(end));
+        exclusives = found;
+        starts = clips.stream().map(Clip::start).toList();
+        length = tempo.nanos(
+                clips.stream().mapToLong(clip -> clip.events.endTick()).max().orElse(0));
     }
 
-    private static int channelMessages(MidiTrack track) {
+    /** Merges tracks that are played as they are. */
+    public static Timeline of(List<MidiTrack> tracks, TempoMap tempo) {
+        return new Timeline(tracks.stream().map(Clip::of).toList(), tempo);
+    }
+
+    private static int played(Clip clip) {
         int count = 0;
-        for (int i = 0; i < track.size(); i++) {
-            count += track.isChannelMessage(i) ? 1 : 0;
+        for (int i = 0; i < clip.events.size(); i++) {
+            count += clip.isPlayed(i) ? 1 : 0;
         }
         return count;
     }
 
-    /** Goes on to the next channel message of a lane; false where there is none. */
-    private static boolean findMessage(MidiTrack track, int[] at, int lane) {
-        while (at[lane] < track.size() && !track.isChannelMessage(at[lane])) {
+    /** Goes on to the next message of a lane that is played; false where there is none. */
+    private static boolean find(Clip clip, int[] at, int lane) {
+        while (at[lane] < clip.events.size() && !clip.isPlayed(at[lane])) {
             at[lane]++;
         }
-        return at[lane] < track.size();
+        return at[lane] < clip.events.size();
     }
 
-    /**
-     * One lane of messages at given times, which rise.
-     *
-     * @param length nanoseconds from the start to the end
-     */
-    public static Timeline of(long[] nanos, int[] messages, long length) {
-        return new Timeline(nanos.clone(), new int[nanos.length], messages.clone(), length);
+    private static byte[] whole(byte[] data) {
+        byte[] whole = new byte[data.length + 1];
+        whole[0] = (byte) EXCLUSIVE;
+        System.arraycopy(data, 0, whole, 1, data.length);
+        return whole;
+    }
+
+    /** How ticks become its time. */
+    public TempoMap tempo() {
+        return tempo;
     }
 
     public int size() {
         return nanos.length;
     }
 
-    /**
-     * What holds at a time in each lane: programs, controllers, bend and pressure that came before it.
-     *
-     * @return by lane, the messages in their order
-     */
-    public List<List<Integer>> chase(long time, int laneCount) {
-        List<Chase> chases = Stream.generate(Chase::new).limit(laneCount).toList();
-        for (int i = 0; i < nanos.length && nanos[i] < time; i++) {
-            chases.get(lanes[i]).add(messages[i]);
-        }
-        return chases.stream().map(Chase::messages).toList();
+    public int laneCount() {
+        return starts.size();
     }
 
     /** Nanoseconds from the start to event {@code i}. */
@@ -108,8 +159,14 @@ public final class Timeline {
         return lanes[i];
     }
 
+    /** The channel message that event {@code i} is, or 0 where it is system exclusive. */
     public int message(int i) {
         return messages[i];
+    }
+
+    /** The system exclusive message that event {@code i} is; null for all others. */
+    public byte[] exclusive(int i) {
+        return exclusives == null ? null : exclusives[i];
     }
 
     /** Nanoseconds from the start to the end of the longest track. */
@@ -130,5 +187,20 @@ public final class Timeline {
             }
         }
         return low;
+    }
+
+    /** What a lane has before anything is played. */
+    Chase start(int lane) {
+        return starts.get(lane);
+    }
+
+    /** By lane, what holds at a time: its start, and programs, controllers, bend and pressure that came before it. */
+    List<Chase> chase(long time) {
+        List<Chase> chases = new ArrayList<>();
+        starts.forEach(start -> chases.add(new Chase(start)));
+        for (int i = 0; i < nanos.length && nanos[i] < time; i++) {
+            chases.get(lanes[i]).add(messages[i]);
+        }
+        return chases;
     }
 }

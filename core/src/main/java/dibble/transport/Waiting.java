@@ -23,9 +23,9 @@ final class Waiting {
                 return false;
             }
             if (left > NAPS_NANOS) {
-                LockSupport.parkNanos(clock, left - NAPS_NANOS);
+                clock.rest(left - NAPS_NANOS);
             } else if (left > AWAKE_NANOS) {
-                LockSupport.parkNanos(clock, Math.min(NAP_NANOS, left - AWAKE_NANOS));
+                clock.rest(Math.min(NAP_NANOS, left - AWAKE_NANOS));
             } else {
                 Thread.onSpinWait();
             }

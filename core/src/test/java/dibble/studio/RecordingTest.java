@@ -65,12 +65,13 @@ class RecordingTest {
             Track.of("rest", "Everything else", new Track.Rest()));
 
     private static Recording recording(RecordPlan plan, Session session, List<Track> tracks, Set<String> armed) {
-        return new Recording(plan, List.of("larkspur", "tansy"), new Printer(tracks, armed), routing(session));
+        return new Recording(
+                plan, List.of("larkspur", "tansy"), new Printer(tracks, armed), routing(session), new Standing());
     }
 
     private static Recording recording(long to) {
         return recording(
-                new RecordPlan(START, 0, to, false, EARLY, TempoMap.of(120)),
+                new RecordPlan(START, 0, to, null, EARLY, TempoMap.of(120)),
                 session(),
                 TRACKS,
                 Set.of("harp", "winds"));
@@ -112,14 +113,109 @@ class RecordingTest {
     }
 
     @Test
-    void whatWasPlayedInTheCountInIsDroppedWithItsOff() {
+    void whatEndedInTheCountInIsDroppedAndWhatIsHeldCounts() {
         Recording recording = recording(RecordPlan.OPEN);
         recording.event(START - 2_000 * MS, 0, on(64), false);
+        recording.event(START - 900 * MS, 0, off(64), false);
         recording.event(START - 301 * MS, 0, on(65), false);
-        recording.event(START + 10 * MS, 0, off(64), false);
         recording.event(START + 20 * MS, 0, off(65), false);
         recording.event(START + 30 * MS, 0, off(90), false);
-        assertThat(events(recording.finish(START + 40 * MS).log())).isEmpty();
+        assertThat(events(recording.finish(START + 40 * MS).log())).containsExactly("0 on 65", "20 off 65");
+    }
+
+    @Test
+    void whatStandsWhenItBeginsIsAtItsStart() {
+        Standing standing = new Standing();
+        standing.add(START - 9_000 * MS, 0, ShortMessage.controller(0, 64, 127));
+        standing.add(START - 8_000 * MS, 0, ShortMessage.controller(0, 7, 90));
+        standing.add(START - 7_000 * MS, 1, ShortMessage.controller(0, 1, 30));
+        standing.add(START - 6_000 * MS, 0, on(64));
+        standing.add(START - 5_000 * MS, 0, on(65));
+        standing.add(START - 4_000 * MS, 0, off(65));
+        Recording recording = new Recording(
+                RecordPlan.open(START, 0, 0, TempoMap.of(120)),
+                List.of("larkspur", "tansy"),
+                new Printer(TRACKS, Set.of("harp", "winds")),
+                routing(session()),
+                standing.before(START));
+        recording.event(START + 10 * MS, 0, off(64), false);
+        assertThat(events(recording.finish(START + 40 * MS).log()))
+                .containsExactly("0 cc 64 127", "0 cc 1 30", "0 on 64", "10 off 64");
+    }
+
+    @Test
+    void anEventThatIsDecidedLateIsNotLost() {
+        Recording recording = recording(RecordPlan.OPEN);
+        recording.event(START + MS, 1, on(70), false);
+        recording.event(START - MS / 2, 0, on(64), false);
+        recording.event(START + 10 * MS, 0, off(64), false);
+        assertThat(events(recording.finish(START + 20 * MS).log()))
+                .containsExactly("1 on 70", "1 on 64", "10 off 64", "20 off 70");
+    }
+
+    @Test
+    void aDownbeatThatIsALittleEarlyIsOfTheNextPassWhole() {
+        RecordPlan.Loop loop = new RecordPlan.Loop(0, 3840);
+        Recording first = recording(
+                new RecordPlan(START, 0, START + 2_000 * MS, loop, EARLY, TempoMap.of(120)),
+                session(),
+                TRACKS,
+                Set.of("harp"));
+        first.event(START + 1_900 * MS, 0, on(62), false);
+        first.event(START + 1_980 * MS, 0, on(64), false);
+        first.event(START + 1_990 * MS, 0, ShortMessage.controller(0, 64, 127), false);
+        List<Recording.Note> forNext = first.forNext();
+        assertThat(forNext).hasSize(1);
+        assertThat(events(first.finish(START + 2_000 * MS).log()))
+                .containsExactly("1900 on 62", "1990 cc 64 127", "2000 off 62");
+        RecordPlan next = first.plan().next();
+        assertThat(next.startsAt()).isEqualTo(START + 2_000 * MS);
+        Recording second = recording(next, session(), TRACKS, Set.of("harp"));
+        forNext.forEach(note -> second.event(note.at(), note.source(), note.message(), false));
+        second.event(START + 2_100 * MS, 0, off(64), false);
+        second.event(START + 2_200 * MS, 0, off(62), false);
+        assertThat(events(second.finish(START + 2_300 * MS).log())).containsExactly("0 on 64", "100 off 64");
+    }
+
+    @Test
+    void anEarlyDownbeatThatIsStoppedBeforeTheNextPassIsOfThisOne() {
+        Recording only = recording(
+                new RecordPlan(START, 0, START + 2_000 * MS, new RecordPlan.Loop(0, 3840), EARLY, TempoMap.of(120)),
+                session(),
+                TRACKS,
+                Set.of("harp"));
+        only.event(START + 1_980 * MS, 0, on(64), false);
+        assertThat(events(only.finish(START + 1_995 * MS).log())).containsExactly("1980 on 64", "1995 off 64");
+    }
+
+    @Test
+    void aTakeHasTheTempoThatWasChangedWhileItWasRecorded() {
+        Recording recording = recording(RecordPlan.OPEN);
+        recording.event(START, 0, on(64), false);
+        recording.tempo(START + 2_000 * MS, TempoMap.of(60));
+        recording.event(START + 4_000 * MS, 0, off(64), false);
+        Take take = recording.finish(START + 5_000 * MS);
+        assertThat(take.tick(2_000 * MS)).isEqualTo(3840);
+        assertThat(take.tick(4_000 * MS)).isEqualTo(3840 + 1920);
+    }
+
+    @Test
+    void systemExclusiveIsKeptAndPrintedWhereItGoes() {
+        Session session = session();
+        Session leading = session.withSources(session.sources().stream()
+                .map(source -> source.edit().sysexTo(List.of("yarrow")).build())
+                .toList());
+        byte[] dump = {(byte) 0xF0, 0x7D, 1, 2, (byte) 0xF7};
+        Recording recording =
+                recording(RecordPlan.open(START, 0, EARLY, TempoMap.of(120)), leading, TRACKS, Set.of("harp", "winds"));
+        recording.event(START + 5 * MS, 0, on(70), false);
+        recording.exclusive(START + 10 * MS, 0, dump);
+        Take take = recording.finish(START + 20 * MS);
+        assertThat(take.log().exclusive(1)).isEqualTo(dump);
+        MidiTrack harp = recording.printer().clip(0, take);
+        assertThat(harp.status(1)).isEqualTo(0xF0);
+        assertThat(harp.data(1)).containsExactly(0x7D, 1, 2, 0xF7);
+        assertThat(recording.printer().clip(1, take).size()).isZero();
     }
 
     @Test
@@ -154,8 +250,7 @@ class RecordingTest {
         Session session = session()
                 .withScenes(List.of(Scene.of("one", "One", 0, List.of()), Scene.of("two", "Two", 1, List.of())))
                 .withSceneSwitch(new SceneSwitch("larkspur", 1));
-        Recording recording = recording(
-                new RecordPlan(START, 0, RecordPlan.OPEN, false, EARLY, TempoMap.of(120)), session, TRACKS, Set.of());
+        Recording recording = recording(RecordPlan.open(START, 0, EARLY, TempoMap.of(120)), session, TRACKS, Set.of());
         recording.event(START - 900 * MS, 0, ShortMessage.programChange(0, 1), false);
         recording.routing(
                 START - 800 * MS, List.of("larkspur", "tansy"), routing(session).withScene("two"));
@@ -175,10 +270,7 @@ class RecordingTest {
                 Track.of("low", "Low", new Track.OfZone("low")),
                 Track.of("rest", "Everything else", new Track.Rest()));
         Recording recording = recording(
-                new RecordPlan(START, 0, RecordPlan.OPEN, false, 0, TempoMap.of(120)),
-                session(),
-                tracks,
-                Set.of("tansy", "ch2", "low"));
+                RecordPlan.open(START, 0, 0, TempoMap.of(120)), session(), tracks, Set.of("tansy", "ch2", "low"));
         recording.event(START + 1 * MS, 0, on(40), false);
         recording.event(START + 2 * MS, 0, on(70), false);
         recording.event(START + 3 * MS, 1, on(71), false);
@@ -210,7 +302,7 @@ class RecordingTest {
                     now,
                     TempoMap.of(120),
                     (plan, sources, routing) ->
-                            new Recording(plan, sources, new Printer(TRACKS, Set.of("harp")), routing));
+                            new Recording(plan, sources, new Printer(TRACKS, Set.of("harp")), routing, new Standing()));
         }
 
         @Test

@@ -6,7 +6,6 @@ import static org.awaitility.Awaitility.await;
 
 import dibble.midi.RealTime;
 import dibble.midi.ShortMessage;
-import dibble.time.Clock;
 import dibble.time.TempoMap;
 import java.util.List;
 import java.util.Random;
@@ -21,14 +20,22 @@ class ClockTest {
     /** Nanoseconds from one clock to the next at 120. */
     private static final long EACH = 500_000_000L / 24;
 
-    private static final class Heard implements ClockSender.Out {
+    private final SteppingClock clock = new SteppingClock(1_000_000_000_000L);
+
+    private final class Heard implements ClockSender.Out {
         final List<Integer> statuses = new CopyOnWriteArrayList<>();
         final List<Long> stamps = new CopyOnWriteArrayList<>();
         final List<Integer> positions = new CopyOnWriteArrayList<>();
 
+        /** How many it takes before it fails. */
+        int takes = Integer.MAX_VALUE;
+
         @Override
         public void realTime(int status) {
-            stamps.add(Clock.SYSTEM.nanos());
+            if (statuses.size() >= takes) {
+                throw new IllegalStateException("unplugged");
+            }
+            stamps.add(clock.nanos());
             statuses.add(status);
         }
 
@@ -36,15 +43,19 @@ class ClockTest {
         public void songPosition(int sixteenths) {
             positions.add(sixteenths);
         }
+
+        long clocks() {
+            return statuses.stream().filter(status -> status == RealTime.CLOCK).count();
+        }
     }
 
     private final Heard heard = new Heard();
 
     @Test
     void whoFollowsHasTheTempoBeforeTheStartAndTheFirstClockIsTheBeat() {
-        long at = Clock.SYSTEM.nanos() + 300_000_000L;
-        try (ClockSender sender = new ClockSender(Clock.SYSTEM, TEMPO, List.of(heard))) {
-            sender.start(0, at, 250_000_000L);
+        long at = clock.nanos() + 300_000_000L;
+        try (ClockSender sender = new ClockSender(clock, Course.of(TEMPO, 0, at), List.of(heard))) {
+            sender.start(250_000_000L);
             await().until(() -> heard.statuses.size() > 40);
         }
         int start = heard.statuses.indexOf(RealTime.START);
@@ -59,12 +70,74 @@ class ClockTest {
 
     @Test
     void fromTheMiddleItSaysWhereAndContinues() {
-        try (ClockSender sender = new ClockSender(Clock.SYSTEM, TEMPO, List.of(heard))) {
-            sender.start(TEMPO.nanos(TempoMap.PPQ * 6L), Clock.SYSTEM.nanos() + 5_000_000L, 0);
+        Course course = Course.of(TEMPO, TEMPO.nanos(TempoMap.PPQ * 6L), clock.nanos() + 5_000_000L);
+        try (ClockSender sender = new ClockSender(clock, course, List.of(heard))) {
+            sender.start(0);
             await().until(() -> heard.statuses.size() > 3);
         }
         assertThat(heard.positions).containsExactly(24);
         assertThat(heard.statuses.get(0)).isEqualTo(RealTime.CONTINUE);
+    }
+
+    @Test
+    void whoFailsDoesNotTakeTheOthersAlongAndWhoComesBackJoinsAtASixteenth() {
+        Heard failing = new Heard();
+        failing.takes = 10;
+        Heard back = new Heard();
+        try (ClockSender sender = new ClockSender(clock, Course.of(TEMPO, 0, clock.nanos()), List.of(failing, heard))) {
+            sender.start(0);
+            await().until(() -> heard.clocks() > 30);
+            sender.setOuts(List.of(back, heard));
+            await().until(() -> back.clocks() > 30);
+        }
+        assertThat(failing.statuses).hasSize(10);
+        assertThat(heard.statuses).endsWith(RealTime.STOP).doesNotContain(RealTime.CONTINUE);
+        assertThat(back.statuses.get(0)).isEqualTo(RealTime.CONTINUE);
+        assertThat(back.statuses).endsWith(RealTime.STOP);
+        assertThat(back.positions).hasSize(1);
+    }
+
+    @Test
+    void aLoopsReturnIsSaid() {
+        Course course = new Course(TEMPO, 0, clock.nanos(), new Course.Loop(960, 1920));
+        try (ClockSender sender = new ClockSender(clock, course, List.of(heard))) {
+            sender.start(0);
+            await().until(() -> heard.positions.size() > 2);
+        }
+        assertThat(heard.positions).containsOnly(4);
+        int there = heard.statuses.indexOf(RealTime.CONTINUE);
+        // Two quarter notes to the loop's end, and then one each time.
+        assertThat(heard.statuses.subList(0, there).stream()
+                        .filter(status -> status == RealTime.CLOCK)
+                        .count())
+                .isEqualTo(48);
+        assertThat(heard.statuses.get(there - 1)).isEqualTo(RealTime.STOP);
+        assertThat(heard.statuses.subList(there + 1, there + 25)).containsOnly(RealTime.CLOCK);
+    }
+
+    private record Beat(long at, int key) {}
+
+    @Test
+    void theClickCountsBarsAndFollowsTheLoopAndTheTempoOfWhereItIs() {
+        TempoMap waltz = new TempoMap(
+                List.of(new TempoMap.Tempo(0, 60), new TempoMap.Tempo(2880, 120)),
+                List.of(new TempoMap.Meter(0, 3, 4)));
+        long begins = clock.nanos() + 7_000_000_000L;
+        List<Beat> beats = new CopyOnWriteArrayList<>();
+        Course course = new Course(waltz, 0, begins, new Course.Loop(2880, 5760));
+        try (Click click = new Click(
+                clock, course, 2, true, message -> beats.add(new Beat(clock.nanos(), ShortMessage.data1(message))))) {
+            click.start();
+            await().until(() -> beats.size() > 20);
+        }
+        for (int i = 0; i < 20; i++) {
+            assertThat(beats.get(i).key).isEqualTo(i % 3 == 0 ? 76 : 77);
+            // Two bars of count-in and one at 60, then round and round at 120.
+            long due = i < 9 ? begins + (i - 6) * 1_000_000_000L : begins + 3_000_000_000L + (i - 9) * 500_000_000L;
+            assertThat(beats.get(i).at).isBetween(due, due + 1_000_000L);
+        }
+        assertThat(Click.countIn(waltz, 0, 2)).isEqualTo(6_000_000_000L);
+        assertThat(Click.halfBeat(waltz, 0)).isEqualTo(500_000_000L);
     }
 
     @Test
@@ -123,19 +196,5 @@ class ClockTest {
         follower.heard(RealTime.CONTINUE, now.get());
         follower.heard(RealTime.CLOCK, now.get());
         assertThat(follower.nanos()).isEqualTo(TEMPO.nanos(4L * TempoMap.PPQ));
-    }
-
-    @Test
-    void theClickCountsBarsAndGoesOnWithTheMeter() {
-        TempoMap waltz = new TempoMap(List.of(new TempoMap.Tempo(0, 60)), List.of(new TempoMap.Meter(0, 3, 4)));
-        Timeline click = Click.timeline(waltz, 0, 2, 4L * TempoMap.PPQ);
-        assertThat(click.size()).isEqualTo(6 + 4);
-        assertThat(click.nanos(6)).isEqualTo(6_000_000_000L);
-        assertThat(click.nanos(9)).isEqualTo(9_000_000_000L);
-        for (int i = 0; i < click.size(); i++) {
-            assertThat(ShortMessage.data1(click.message(i))).isEqualTo(i % 3 == 0 ? 76 : 77);
-        }
-        assertThat(Click.countIn(waltz, 0, 2)).isEqualTo(6_000_000_000L);
-        assertThat(Click.halfBeat(waltz, 0)).isEqualTo(500_000_000L);
     }
 }

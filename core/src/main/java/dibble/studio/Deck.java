@@ -1,0 +1,45 @@
+package dibble.studio;
+
+import dibble.time.TempoMap;
+import dibble.transport.ClockFollower;
+import dibble.transport.Course;
+import java.util.Set;
+
+/** What {@link Motion} moves: tracks that play, a click, a clock that others follow, a recorder. */
+interface Deck {
+    /** How long before the music those need to be told who follow, in nanoseconds. */
+    long readiness();
+
+    /**
+     * Has tracks, click and clock begin.
+     *
+     * @param silent the ids of tracks that are not heard
+     * @param countIn bars of clicks before the course begins
+     * @param click whether its beats are clicked
+     */
+    void play(Course course, Set<String> silent, int countIn, boolean click);
+
+    /** Has tracks play along somebody else's clock. */
+    void playAlong(ClockFollower other, Course.Loop loop, Set<String> silent);
+
+    /** Has other tracks be silent from now on. */
+    void setSilent(Set<String> silent);
+
+    /** Goes on along another course. */
+    void change(Course course);
+
+    /** Stops tracks, click and clock; what they hold is let go. */
+    void stop();
+
+    /** Whether tracks play, and have not come to their end. */
+    boolean isPlaying();
+
+    /** Starts to record; new tracks are made where parts have none. */
+    void record(RecordPlan plan, RecordOptions options);
+
+    /** The tempo of what is recorded is another from now on. */
+    void recordTempo(TempoMap tempo);
+
+    /** Ends the recording. */
+    void stopRecording();
+}

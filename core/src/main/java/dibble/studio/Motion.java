@@ -1,0 +1,382 @@
+package dibble.studio;
+
+import dibble.recording.Onto;
+import dibble.recording.Track;
+import dibble.session.Document;
+import dibble.session.Session;
+import dibble.time.Clock;
+import dibble.time.TempoMap;
+import dibble.transport.Click;
+import dibble.transport.ClockFollower;
+import dibble.transport.Course;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.Set;
+
+/**
+ * What the transport does: rest, wait for somebody else's clock, play, or record, and how one leads to another. Knows
+ * neither ports nor threads: it tells a {@link Deck}. Belongs to the thread that edits.
+ */
+final class Motion {
+    /** Tempos that differ less, in quarter notes a minute, are one, unevenly sent. */
+    private static final double TEMPO_APART = 1;
+
+    private static final double SLOWEST = 20;
+    private static final double FASTEST = 300;
+
+    /** What the transport does. */
+    private sealed interface State {}
+
+    /** Nothing moves. */
+    private record Resting() implements State {}
+
+    /** A recording begins when the clock that is followed does. */
+    private record Waiting() implements State {}
+
+    /** Tracks play, along a course or, where that is null, along the clock that is followed. */
+    private record Playing(Course course) implements State {}
+
+    /**
+     * Something is recorded, or is about to be; tracks play meanwhile.
+     *
+     * @param stopping whether its end was asked for, and its take is not there yet
+     */
+    private record Recording(Course course, RecordPlan plan, boolean stopping) implements State {}
+
+    private final Clock clock;
+    private final Document document;
+    private final Deck deck;
+    private State state = new Resting();
+    private RecordOptions options = RecordOptions.PLAIN;
+    private TempoMap tempo;
+
+    /** Where one begins to play or record, in nanoseconds of the session. */
+    private long place;
+
+    /** The clock that is followed, and the port that it comes from; null for none. */
+    private ClockFollower follower;
+
+    private String followed;
+    private boolean otherRan;
+
+    Motion(Clock clock, Document document, Deck deck) {
+        this.clock = clock;
+        this.document = document;
+        this.deck = deck;
+        tempo = document.session().tempo();
+    }
+
+    private Session session() {
+        return document.session();
+    }
+
+    Transport transport() {
+        if (state instanceof Recording) {
+            return Transport.RECORDING;
+        }
+        return state instanceof Playing ? Transport.PLAYING : Transport.STOPPED;
+    }
+
+    /** Whether a recording waits for the clock that is followed to start. */
+    boolean waitsToRecord() {
+        return state instanceof Waiting;
+    }
+
+    RecordOptions options() {
+        return options;
+    }
+
+    /** How is recorded and played from now on; a loop that is set while it plays is played. */
+    void setOptions(RecordOptions next) {
+        options = next;
+        if (state instanceof Playing playing
+                && playing.course != null
+                && !Objects.equals(playing.course.loop(), loop())) {
+            long now = clock.nanos();
+            Course course = course(playing.course.position(now), now);
+            deck.change(course);
+            state = new Playing(course);
+        }
+    }
+
+    /** Where playback and recording begin, in nanoseconds of the session. */
+    long place() {
+        return place;
+    }
+
+    /** The tempo of the clock that is followed, in quarter notes a minute; 0 where there is none. */
+    double followedTempo() {
+        return follower == null ? 0 : follower.bpm();
+    }
+
+    private Course course() {
+        return state instanceof Playing playing
+                ? playing.course
+                : state instanceof Recording recording ? recording.course : null;
+    }
+
+    /** Where it is, in nanoseconds of the session. */
+    long position() {
+        if (!(state instanceof Playing) && !(state instanceof Recording)) {
+            return place;
+        }
+        return course() == null ? follower.nanos() : course().position(clock.nanos());
+    }
+
+    /** How long a count-in still takes, in nanoseconds; 0 where there is none. */
+    long countsIn() {
+        return state instanceof Recording && course() != null ? Math.max(0, course().at() - clock.nanos()) : 0;
+    }
+
+    private Course.Loop loop() {
+        return options.isLooping()
+                ? new Course.Loop(options.range().from(), options.range().to())
+                : null;
+    }
+
+    /** A course from a place on; one that is behind the loop begins with it. */
+    private Course course(long from, long at) {
+        Course.Loop loop = loop();
+        boolean behind = loop != null && from >= tempo.nanos(loop.to());
+        return new Course(tempo, behind ? tempo.nanos(loop.from()) : from, at, loop);
+    }
+
+    /** Plays the tracks from a place; along the clock that is followed, from where that is. */
+    void play(long from) {
+        if (state instanceof Playing || state instanceof Recording) {
+            return;
+        }
+        if (follower != null && follower.isRunning()) {
+            deck.playAlong(follower, loop(), Set.of());
+            state = new Playing(null);
+        } else {
+            Course course = course(from, clock.nanos() + deck.readiness());
+            deck.play(course, Set.of(), 0, options.click());
+            state = new Playing(course);
+        }
+    }
+
+    /** Starts to record; while it plays, from where it is. */
+    void record() {
+        if (state instanceof Recording) {
+            return;
+        }
+        boolean others = follower != null && follower.isRunning();
+        if (follower != null && !others) {
+            deck.stop();
+            state = state instanceof Waiting ? new Resting() : new Waiting();
+        } else if (others) {
+            recordAlong();
+        } else if (state instanceof Playing playing && canPunchIn(playing.course)) {
+            punchIn(playing.course);
+        } else {
+            recordFromThePlace();
+        }
+    }
+
+    private boolean canPunchIn(Course course) {
+        return !options.isPunching()
+                || course.position(clock.nanos()) < tempo.nanos(options.range().to());
+    }
+
+    private void punchIn(Course course) {
+        long now = clock.nanos();
+        long from = course.position(now);
+        RecordPlan plan;
+        if (options.isPunching()) {
+            long begins = Math.max(from, tempo.nanos(options.range().from()));
+            long ends = tempo.nanos(options.range().to());
+            plan = new RecordPlan(now + begins - from, begins, now + ends - from, null, 0, tempo);
+        } else if (course.loop() != null) {
+            RecordPlan.Loop loop =
+                    new RecordPlan.Loop(course.loop().from(), course.loop().to());
+            plan = new RecordPlan(now, from, course.startOf(course.pass(now) + 1), loop, 0, tempo);
+        } else {
+            plan = RecordPlan.open(now, from, 0, tempo);
+        }
+        begin(course, plan);
+        deck.setSilent(silentWhileRecording());
+    }
+
+    private void recordFromThePlace() {
+        deck.stop();
+        boolean punches = options.isPunching();
+        boolean ranged = punches || options.isLooping();
+        long from = ranged ? tempo.nanos(options.range().from()) : place;
+        // On the way to a punch-in one hears what leads there.
+        long playFrom = punches ? Math.min(place, from) : from;
+        long lead = Click.countIn(tempo, tempo.ticks(playFrom), options.countIn());
+        Course course = course(playFrom, clock.nanos() + lead + deck.readiness());
+        long startsAt = course.at() + from - playFrom;
+        long endsAt = ranged ? startsAt + tempo.nanos(options.range().to()) - from : RecordPlan.OPEN;
+        RecordPlan.Loop loop = options.isLooping()
+                ? new RecordPlan.Loop(options.range().from(), options.range().to())
+                : null;
+        begin(course, new RecordPlan(startsAt, from, endsAt, loop, early(from), tempo));
+        deck.play(course, silentWhileRecording(), options.countIn(), options.click());
+    }
+
+    private long early(long from) {
+        return Click.halfBeat(tempo, tempo.ticks(from));
+    }
+
+    private void begin(Course course, RecordPlan plan) {
+        state = new Recording(course, plan, false);
+        deck.record(plan, options);
+    }
+
+    /** What makes way for a new take is not heard while it is recorded. */
+    private Set<String> silentWhileRecording() {
+        Set<String> silent = new HashSet<>();
+        if (options.onto() == Onto.INSTEAD) {
+            silent.addAll(document.performance().armed());
+            session().tracks().stream().filter(Track::takesRest).forEach(track -> silent.add(track.id()));
+        }
+        return silent;
+    }
+
+    private void recordAlong() {
+        boolean plays = state instanceof Playing;
+        boolean first = follower.hasJustStarted();
+        long from = first ? follower.jumpedTo() : follower.nanos();
+        long startsAt = first ? follower.startedAt() : clock.nanos();
+        begin(null, RecordPlan.open(startsAt, from, first ? early(from) : 0, follower.tempo()));
+        if (plays) {
+            deck.setSilent(silentWhileRecording());
+        } else {
+            deck.playAlong(follower, loop(), silentWhileRecording());
+        }
+    }
+
+    /** Stops what moves. What was recorded comes a moment later. */
+    void stop() {
+        deck.stop();
+        if (state instanceof Recording recording) {
+            if (!recording.stopping) {
+                deck.stopRecording();
+            }
+            state = new Recording(recording.course, recording.plan, true);
+        } else {
+            state = new Resting();
+        }
+    }
+
+    /** Stops what plays; a recording goes on. */
+    void stopPlaying() {
+        deck.stop();
+        if (!(state instanceof Recording)) {
+            state = new Resting();
+        }
+    }
+
+    /** A recording has come to its end, by itself or since it was asked to. */
+    void recordingEnded() {
+        if (state instanceof Recording recording) {
+            state = !recording.stopping && deck.isPlaying() ? new Playing(recording.course) : new Resting();
+            deck.setSilent(Set.of());
+        }
+    }
+
+    /** Has playback and recording begin at a place; what plays goes on from there. */
+    void locate(long nanos) {
+        if (state instanceof Recording) {
+            return;
+        }
+        place = Math.max(0, nanos);
+        if (state instanceof Playing playing && playing.course != null) {
+            Course course = course(place, clock.nanos() + deck.readiness());
+            deck.change(course);
+            state = new Playing(course);
+        }
+    }
+
+    /** Takes in that the session may have another tempo, or follow another clock; true where it follows another. */
+    boolean follow() {
+        if (!session().tempo().equals(tempo)) {
+            changeTempo(session().tempo());
+        }
+        String wanted = session().clock().from();
+        boolean changed = !Objects.equals(wanted, followed);
+        if (changed) {
+            followed = wanted;
+            otherRan = false;
+            state = state instanceof Waiting ? new Resting() : state;
+            follower = wanted == null ? null : new ClockFollower(clock, tempo);
+        }
+        if (follower != null) {
+            follower.setTempo(tempo);
+        }
+        return changed;
+    }
+
+    private void changeTempo(TempoMap next) {
+        long now = clock.nanos();
+        place = next.nanos(tempo.ticks(place));
+        tempo = next;
+        Course course = course();
+        if (course == null) {
+            return;
+        }
+        Course other = course.withTempo(next, now);
+        if (state instanceof Recording recording) {
+            deck.recordTempo(next);
+            state = new Recording(other, recording.plan.withTempo(next, now), recording.stopping);
+        } else {
+            state = new Playing(other);
+        }
+        deck.change(other);
+    }
+
+    /** The clock that is followed, or null. */
+    ClockFollower follower() {
+        return follower;
+    }
+
+    /** The port of the clock that is followed, or null. */
+    String followed() {
+        return followed;
+    }
+
+    /** Goes on with time: with the clock that is followed, and to the end of what plays. */
+    void pulse() {
+        if (follower != null) {
+            goWithOthers();
+        }
+        if (state instanceof Playing && !deck.isPlaying()) {
+            // Wheels that the tracks left away from their rest go back, and so does the place.
+            stop();
+        }
+    }
+
+    private void goWithOthers() {
+        boolean runs = follower.isRunning() || otherRan && follower.mayJump();
+        if (!runs && state instanceof Waiting) {
+            takeTempoOfOthers();
+        }
+        if (runs && !otherRan) {
+            otherRan = true;
+            if (state instanceof Waiting) {
+                state = new Resting();
+                recordAlong();
+            } else if (state instanceof Resting) {
+                play(place);
+            }
+        } else if (!runs && otherRan) {
+            otherRan = false;
+            if (course() == null) {
+                stop();
+            }
+        }
+    }
+
+    /** What is recorded to somebody else's beat belongs onto bars of that tempo; one that changes on the way is left. */
+    private void takeTempoOfOthers() {
+        double bpm = Math.round(follower.bpm() * 100) / 100.0;
+        boolean plausible = bpm >= SLOWEST && bpm <= FASTEST && tempo.tempos().size() == 1;
+        if (plausible && Math.abs(bpm - tempo.bpm(0)) > TEMPO_APART) {
+            TempoMap next = new TempoMap(List.of(new TempoMap.Tempo(0, bpm)), tempo.meters());
+            document.edit("tempo of the clock that is followed", session -> session.withTempo(next));
+        }
+    }
+}

@@ -1,0 +1,139 @@
+package dibble.studio;
+
+import dibble.edits.TakeEdits;
+import dibble.edits.TrackEdits;
+import dibble.recording.Track;
+import dibble.routing.Routing;
+import dibble.routing.Slots;
+import dibble.session.Document;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.time.TempoMap;
+import dibble.transport.ClockFollower;
+import dibble.transport.Course;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Supplier;
+
+/** The deck of a studio: its tracks and its recorder. Belongs to the thread that edits. */
+final class StudioDeck implements Deck {
+    private final Document document;
+    private final Engine engine;
+    private final Slots slots;
+    private final Playback playback;
+    private final Recorder recorder;
+    private final Supplier<Routing> routing;
+
+    /** @param routing the one in force */
+    StudioDeck(
+            Document document,
+            Engine engine,
+            Slots slots,
+            Playback playback,
+            Recorder recorder,
+            Supplier<Routing> routing) {
+        this.document = document;
+        this.engine = engine;
+        this.slots = slots;
+        this.playback = playback;
+        this.recorder = recorder;
+        this.routing = routing;
+    }
+
+    @Override
+    public long readiness() {
+        return playback.readiness();
+    }
+
+    @Override
+    public void play(Course course, Set<String> silent, int countIn, boolean click) {
+        playback.play(course, silent, countIn, click);
+    }
+
+    @Override
+    public void playAlong(ClockFollower other, Course.Loop loop, Set<String> silent) {
+        playback.playAlong(other, loop, silent);
+    }
+
+    @Override
+    public void setSilent(Set<String> silent) {
+        playback.setSilent(silent);
+    }
+
+    @Override
+    public void change(Course course) {
+        playback.change(course);
+    }
+
+    @Override
+    public void stop() {
+        playback.stop();
+    }
+
+    @Override
+    public boolean isPlaying() {
+        return playback.isPlaying();
+    }
+
+    @Override
+    public void record(RecordPlan plan, RecordOptions options) {
+        List<Track> tracks = prepareTracks();
+        recorder.start(
+                plan,
+                new Recorder.Onwards(
+                        options.onto(), tracks, document.performance().armed()),
+                inForce(routing.get()));
+        mark();
+    }
+
+    @Override
+    public void recordTempo(TempoMap tempo) {
+        recorder.tempo(tempo);
+        mark();
+    }
+
+    @Override
+    public void stopRecording() {
+        recorder.stop();
+        mark();
+    }
+
+    /** Keeps what was played and not recorded. */
+    void keepPlayed() {
+        TempoMap tempo = document.session().tempo();
+        List<Track> tracks = prepareTracks();
+        recorder.keepPlayed(tempo, tracks, document.performance().armed());
+        mark();
+    }
+
+    /** Has the recorder know of another routing. */
+    void routing(Routing next) {
+        recorder.routing(inForce(next));
+        mark();
+    }
+
+    private Recorder.InForce inForce(Routing next) {
+        return new Recorder.InForce(slots.sourceIds(), slots.sceneIds(), next);
+    }
+
+    /** What the recorder was asked for last takes effect at this place in the order of events. */
+    private void mark() {
+        engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
+    }
+
+    /** The tracks that are recorded onto; new ones are in the document, and armed. */
+    private List<Track> prepareTracks() {
+        Session before = document.session();
+        Session with = TrackEdits.addMissingTracks(before);
+        Set<String> armed = TakeEdits.armed(with, before, document.performance());
+        document.edit("new tracks", session -> with);
+        document.perform(performance -> {
+            Performance now = performance;
+            for (String id : armed) {
+                now = now.withArmed(id, true);
+            }
+            return now;
+        });
+        return TrackEdits.readyToRecord(document.session()).tracks();
+    }
+}

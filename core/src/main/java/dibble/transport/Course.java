@@ -1,0 +1,70 @@
+package dibble.transport;
+
+import dibble.time.TempoMap;
+
+/**
+ * Where the music is at a time of the clock: a tempo map laid onto it, perhaps going round a loop. Everything that moves
+ * with the transport (tracks, click, clock) reads the same course. Immutable.
+ *
+ * @param place where the music begins, in nanoseconds of the tempo map
+ * @param at when that is, on the clock; it may be still to come
+ * @param loop the stretch that is repeated, or null
+ */
+public record Course(TempoMap tempo, long place, long at, Loop loop) {
+    /**
+     * A stretch that is repeated.
+     *
+     * @param from its first tick
+     * @param to the tick behind it
+     */
+    public record Loop(long from, long to) {
+        public Loop {
+            if (from < 0 || to <= from) {
+                throw new IllegalArgumentException("loop from tick " + from + " to " + to + " (expected a later one)");
+            }
+        }
+    }
+
+    /** One that does not loop. */
+    public static Course of(TempoMap tempo, long place, long at) {
+        return new Course(tempo, place, at, null);
+    }
+
+    /** Where the loop begins, in nanoseconds of the tempo map. */
+    public long loopFrom() {
+        return tempo.nanos(loop.from());
+    }
+
+    /** Where the loop ends. */
+    public long loopTo() {
+        return tempo.nanos(loop.to());
+    }
+
+    /** How often it has come round at a time of the clock. */
+    public int pass(long now) {
+        long over = loop == null ? -1 : place + now - at - loopTo();
+        return over < 0 ? 0 : 1 + (int) (over / (loopTo() - loopFrom()));
+    }
+
+    /** Where it is at a time of the clock, in nanoseconds of the tempo map; where it begins, before that. */
+    public long position(long now) {
+        int pass = pass(now);
+        return now <= at ? place : pass == 0 ? place + now - at : loopFrom() + now - startOf(pass);
+    }
+
+    /** When a pass begins, on the clock; pass 0 at {@link #at}. */
+    public long startOf(int pass) {
+        return pass == 0 ? at : at + loopTo() - place + (pass - 1) * (loopTo() - loopFrom());
+    }
+
+    /** When it comes to a place in one of its passes, on the clock. */
+    public long time(long nanos, int pass) {
+        return pass == 0 ? at + nanos - place : startOf(pass) + nanos - loopFrom();
+    }
+
+    /** The same from where it is now on with another tempo map: it stays at its tick. */
+    public Course withTempo(TempoMap other, long now) {
+        long tick = tempo.ticks(position(now));
+        return new Course(other, other.nanos(tick), Math.max(now, at), loop);
+    }
+}

@@ -1,0 +1,37 @@
+package dibble.transport;
+
+import java.util.List;
+
+/**
+ * What a {@link Player} plays: where the music is, its events, and where each lane of them goes. Immutable; another
+ * takes its place while it plays, by one reference.
+ *
+ * @param lanes for each lane of the timeline, who hears it
+ */
+public record Program(Course course, Timeline timeline, List<Lane> lanes) {
+    /** Where messages of a lane go. Called on the player's thread. Two that are equal lead to the same place. */
+    @FunctionalInterface
+    public interface Out {
+        void play(int message);
+
+        /** Takes a whole system exclusive message. */
+        default void exclusive(byte[] message) {}
+    }
+
+    /**
+     * A lane.
+     *
+     * @param name by which it is known in the program that follows
+     * @param out where it goes; null where it is not heard
+     */
+    public record Lane(String name, Out out) {}
+
+    public Program {
+        lanes = List.copyOf(lanes);
+    }
+
+    /** The same music along another course. */
+    public Program along(Course other) {
+        return new Program(other, timeline, lanes);
+    }
+}
