@@ -15,7 +15,8 @@ final class Playing {
     /** What a lane has sounding and has been sent. */
     private static final class LaneState {
         final Program.Lane lane;
-        final Chase start;
+        /** What it has before anything is played. */
+        Chase start;
 
         /** By channel and key, where the on of a note that sounds went. */
         final Program.Out[] open = new Program.Out[16 * 128];
@@ -35,6 +36,9 @@ final class Playing {
         void play(int message) {
             int place = place(message);
             if (ShortMessage.startsNote(message)) {
+                if (open[place] != null) {
+                    release(place);
+                }
                 if (isHeard()) {
                     open[place] = lane.out();
                     lane.out().play(message);
@@ -217,10 +221,12 @@ final class Playing {
             LaneState state = now_.get(i);
             LaneState old = before.remove(state.lane.name());
             if (old != null) {
-                takeOver(old, state, sameMusic ? null : endsSoon(next.timeline(), i, first));
+                takeOver(old, state, sameMusic && sameCourse ? null : endsSoon(next.timeline(), i, first));
             }
             if (state.isHeard()) {
-                state.turnTo(held.get(i));
+                Chase wanted = new Chase(state.start);
+                held.get(i).messages().forEach(wanted::add);
+                state.turnTo(wanted);
             }
         }
         before.values().forEach(LaneState::leave);
@@ -244,6 +250,10 @@ final class Playing {
         System.arraycopy(old.open, 0, state.open, 0, old.open.length);
         if (old.isHeard() && old.lane.out().equals(state.lane.out())) {
             state.sent = old.sent;
+            // What the music of before moved, and that of now does not, goes back.
+            Chase back = new Chase(old.start);
+            state.start.messages().forEach(back::add);
+            state.start = back;
         } else if (old.isHeard()) {
             old.putBack();
         }

@@ -1,0 +1,329 @@
+package dibble.studio;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.midi.RealTime;
+import dibble.session.ClockPlan;
+import dibble.session.Document;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.time.TempoMap;
+import dibble.transport.ClockFollower;
+import dibble.transport.Course;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.atomic.AtomicLong;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+
+/** What the transport does, and how one leads to another; with a clock of the test's own. */
+class MotionTest {
+    private static final long MS = 1_000_000;
+
+    /** A bar of four at 120. */
+    private static final long BAR = 2_000 * MS;
+
+    private final AtomicLong now = new AtomicLong(1_000_000 * MS);
+    private final Session demo = LamplightersRound.session().withTempo(TempoMap.of(120));
+    private final Document document = new Document(demo, Performance.NEW.withArmed("celesta", true));
+    private final FakeDeck deck = new FakeDeck();
+    private final Motion motion = new Motion(now::get, document, deck);
+
+    /** Remembers what it was told. */
+    private static final class FakeDeck implements Deck {
+        final List<String> told = new ArrayList<>();
+        Course course;
+        RecordPlan plan;
+        ClockFollower other;
+        TempoMap tempo;
+        boolean playing;
+
+        private void tell(String what) {
+            told.add(what);
+        }
+
+        @Override
+        public long readiness() {
+            return 5 * MS;
+        }
+
+        @Override
+        public void play(Course along, Set<String> silent, int countIn, boolean click) {
+            tell("play " + countIn + " " + silent);
+            course = along;
+            playing = true;
+        }
+
+        @Override
+        public void playAlong(ClockFollower follower, Course.Loop loop, Set<String> silent) {
+            tell("along");
+            other = follower;
+            playing = true;
+        }
+
+        @Override
+        public void setSilent(Set<String> silent) {
+            tell("silent " + silent);
+        }
+
+        @Override
+        public void change(Course next) {
+            tell("change");
+            course = next;
+        }
+
+        @Override
+        public void stop() {
+            tell("stop");
+            playing = false;
+        }
+
+        @Override
+        public boolean isPlaying() {
+            return playing;
+        }
+
+        @Override
+        public void record(RecordPlan next, RecordOptions options) {
+            tell("record");
+            plan = next;
+        }
+
+        @Override
+        public void recordTempo(TempoMap next) {
+            tempo = next;
+        }
+
+        @Override
+        public void stopRecording() {
+            tell("stop recording");
+        }
+    }
+
+    private void go(long millis) {
+        now.addAndGet(millis * MS);
+        motion.pulse();
+    }
+
+    @Nested
+    class Playing {
+        @Test
+        void itGoesFromItsPlaceAndRestsAtTheEnd() {
+            motion.locate(3 * BAR);
+            motion.play(motion.place());
+            assertThat(motion.transport()).isEqualTo(Transport.PLAYING);
+            assertThat(motion.position()).isEqualTo(3 * BAR);
+            go(505);
+            assertThat(motion.position()).isEqualTo(3 * BAR + 500 * MS);
+            deck.playing = false;
+            go(1);
+            assertThat(motion.transport()).isEqualTo(Transport.STOPPED);
+            assertThat(motion.position()).isEqualTo(3 * BAR);
+        }
+
+        @Test
+        void anotherTempoKeepsItOnItsTick() {
+            motion.play(0);
+            go(5 + 1000);
+            document.edit("tempo", session -> session.withTempo(TempoMap.of(60)));
+            motion.follow();
+            assertThat(motion.position()).isEqualTo(2_000 * MS);
+            assertThat(deck.course.tempo()).isEqualTo(TempoMap.of(60));
+            go(500);
+            assertThat(motion.position()).isEqualTo(2_500 * MS);
+        }
+
+        @Test
+        void aPlaceThatIsChosenWhileItPlaysIsWhereItGoesOn() {
+            motion.play(0);
+            go(100);
+            motion.locate(4 * BAR);
+            go(5 + 20);
+            assertThat(motion.position()).isEqualTo(4 * BAR + 20 * MS);
+            assertThat(deck.told).containsExactly("play 0 []", "change");
+        }
+
+        @Test
+        void aLoopThatIsSetWhileItPlaysIsPlayed() {
+            motion.play(0);
+            go(5 + 3_000);
+            motion.setOptions(RecordOptions.PLAIN
+                    .withRange(new RecordOptions.Stretch(3840, 7680))
+                    .withLoops(true));
+            assertThat(motion.position()).isEqualTo(3_000 * MS);
+            go(1_500);
+            assertThat(motion.position()).isEqualTo(2_500 * MS);
+        }
+    }
+
+    @Nested
+    class RecordingHere {
+        @Test
+        void itCountsInAndIsOverWhenTheTakeIsThere() {
+            motion.setOptions(RecordOptions.PLAIN.withCountIn(1));
+            motion.record();
+            assertThat(motion.transport()).isEqualTo(Transport.RECORDING);
+            assertThat(motion.countsIn()).isEqualTo(BAR + 5 * MS);
+            assertThat(deck.plan.startsAt()).isEqualTo(now.get() + BAR + 5 * MS);
+            assertThat(deck.told.get(2)).startsWith("play 1 [celesta");
+            go(5_000);
+            motion.stop();
+            motion.stop();
+            assertThat(deck.told.stream().filter("stop recording"::equals)).hasSize(1);
+            assertThat(motion.transport()).isEqualTo(Transport.RECORDING);
+            motion.recordingEnded();
+            assertThat(motion.transport()).isEqualTo(Transport.STOPPED);
+        }
+
+        @Test
+        void whileItPlaysItPunchesInWhereItIs() {
+            motion.play(0);
+            go(5 + 3_000);
+            motion.record();
+            assertThat(deck.plan.from()).isEqualTo(3_000 * MS);
+            assertThat(deck.plan.startsAt()).isEqualTo(now.get());
+            assertThat(deck.told).doesNotContain("stop");
+            assertThat(deck.told.get(deck.told.size() - 1)).startsWith("silent [celesta");
+            go(1_000);
+            assertThat(motion.position()).isEqualTo(4_000 * MS);
+        }
+
+        @Test
+        void inALoopThatPlaysItRecordsUntilItsEndAndThenRoundAndRound() {
+            motion.setOptions(RecordOptions.PLAIN
+                    .withRange(new RecordOptions.Stretch(0, 3840))
+                    .withLoops(true));
+            motion.play(0);
+            go(5 + 2_500);
+            motion.record();
+            assertThat(deck.plan.from()).isEqualTo(500 * MS);
+            assertThat(deck.plan.endsAt()).isEqualTo(now.get() + 1_500 * MS);
+            assertThat(deck.plan.next().from()).isZero();
+            assertThat(deck.plan.next().endsAt()).isEqualTo(now.get() + 3_500 * MS);
+        }
+
+        @Test
+        void aPunchEndsByItselfAndTheTracksPlayOn() {
+            motion.setOptions(RecordOptions.PLAIN
+                    .withRange(new RecordOptions.Stretch(3840, 7680))
+                    .withPunches(true));
+            motion.record();
+            assertThat(deck.plan.startsAt()).isEqualTo(now.get() + 5 * MS + BAR);
+            assertThat(deck.plan.endsAt()).isEqualTo(now.get() + 5 * MS + 2 * BAR);
+            go(5_000);
+            motion.recordingEnded();
+            assertThat(motion.transport()).isEqualTo(Transport.PLAYING);
+        }
+
+        @Test
+        void anotherTempoIsRecordedAndAPunchEndsAtItsBar() {
+            motion.setOptions(RecordOptions.PLAIN
+                    .withRange(new RecordOptions.Stretch(0, 7680))
+                    .withPunches(true));
+            motion.record();
+            go(5 + 2_000);
+            document.edit("tempo", session -> session.withTempo(TempoMap.of(60)));
+            motion.follow();
+            assertThat(deck.tempo).isEqualTo(TempoMap.of(60));
+            RecordPlan plan = deck.plan.withTempo(TempoMap.of(60), now.get());
+            assertThat(plan.endsAt()).isEqualTo(now.get() + 4_000 * MS);
+            assertThat(plan.tempo().ticks(plan.endsAt() - plan.startsAt())).isEqualTo(7680);
+        }
+    }
+
+    @Nested
+    class Following {
+        private static final long EACH = 500 * MS / 24;
+
+        private ClockFollower follow() {
+            document.edit("clock", session -> session.withClock(new ClockPlan(Set.of(), "stand-in:teasel")));
+            assertThat(motion.follow()).isTrue();
+            return motion.follower();
+        }
+
+        private void clocks(ClockFollower follower, int count) {
+            for (int i = 0; i < count; i++) {
+                follower.heard(RealTime.CLOCK, now.get());
+                now.addAndGet(EACH);
+                motion.pulse();
+            }
+        }
+
+        @Test
+        void itStartsAndStopsWithTheOther() {
+            ClockFollower follower = follow();
+            follower.heard(RealTime.START, now.get());
+            clocks(follower, 24);
+            assertThat(motion.transport()).isEqualTo(Transport.PLAYING);
+            assertThat(deck.other).isSameAs(follower);
+            follower.heard(RealTime.STOP, now.get());
+            go(100);
+            assertThat(motion.transport()).isEqualTo(Transport.STOPPED);
+        }
+
+        @Test
+        void stoppedAndStartedAgainWhileTheOtherRunsItIsWhereTheOtherIs() {
+            ClockFollower follower = follow();
+            follower.heard(RealTime.START, now.get());
+            clocks(follower, 96);
+            motion.stop();
+            clocks(follower, 24);
+            assertThat(motion.transport()).isEqualTo(Transport.STOPPED);
+            motion.play(motion.place());
+            assertThat(motion.position()).isBetween(2_400 * MS, 2_600 * MS);
+        }
+
+        @Test
+        void whatIsRecordedMeanwhileBeginsWhereTheOtherIs() {
+            ClockFollower follower = follow();
+            follower.heard(RealTime.START, now.get());
+            clocks(follower, 96);
+            motion.record();
+            assertThat(deck.plan.from()).isBetween(1_900 * MS, 2_100 * MS);
+            assertThat(deck.plan.startsAt()).isEqualTo(now.get());
+        }
+
+        @Test
+        void aRecordingThatWaitsBeginsWithTheOthersFirstBeat() {
+            ClockFollower follower = follow();
+            motion.record();
+            assertThat(motion.waitsToRecord()).isTrue();
+            long first = now.addAndGet(1_000 * MS);
+            follower.heard(RealTime.START, first);
+            clocks(follower, 2);
+            assertThat(motion.transport()).isEqualTo(Transport.RECORDING);
+            assertThat(deck.plan.startsAt()).isEqualTo(first);
+            assertThat(deck.plan.from()).isZero();
+        }
+
+        @Test
+        void aGapEndsWhatSoundsAndAfterItItGoesOnFromThere() {
+            ClockFollower follower = follow();
+            follower.heard(RealTime.START, now.get());
+            clocks(follower, 48);
+            go(1_000);
+            assertThat(motion.transport()).isEqualTo(Transport.STOPPED);
+            assertThat(deck.told).endsWith("stop");
+            clocks(follower, 2);
+            assertThat(motion.transport()).isEqualTo(Transport.PLAYING);
+            assertThat(motion.position()).isBetween(1_000 * MS, 1_100 * MS);
+        }
+
+        @Test
+        void aJumpIsNoStop() {
+            ClockFollower follower = follow();
+            follower.heard(RealTime.START, now.get());
+            clocks(follower, 48);
+            follower.heard(RealTime.STOP, now.get());
+            motion.pulse();
+            follower.songPosition(0);
+            follower.heard(RealTime.CONTINUE, now.get());
+            motion.pulse();
+            clocks(follower, 2);
+            assertThat(deck.told).doesNotContain("stop");
+            assertThat(follower.jumps()).isEqualTo(2);
+        }
+    }
+}

@@ -1,0 +1,330 @@
+package dibble.transport;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.midi.MidiTrack;
+import dibble.midi.Rest;
+import dibble.midi.ShortMessage;
+import dibble.time.TempoMap;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Objects;
+import java.util.Random;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
+
+/** A program being played: round its loop, and while it is edited. Driven by times, without a thread. */
+class PlayingTest {
+    private static final long LENGTH = 3840;
+
+    /** What a receiver has: for tests of where it is left. */
+    private static final class Receiver implements Program.Out {
+        final int[] controllers = new int[128];
+        final boolean[] on = new boolean[128];
+        final List<Integer> heard = new ArrayList<>();
+        final List<byte[]> exclusives = new ArrayList<>();
+        int bend = 64;
+        int pressure;
+        int program;
+        int breaches;
+
+        Receiver() {
+            controllers[7] = 100;
+            controllers[10] = 64;
+            controllers[11] = 127;
+            Arrays.fill(controllers, 70, 80, 64);
+        }
+
+        @Override
+        public void play(int message) {
+            heard.add(message);
+            int first = ShortMessage.data1(message);
+            switch (ShortMessage.kind(message)) {
+                case ShortMessage.CONTROLLER -> controllers[first] = ShortMessage.data2(message);
+                case ShortMessage.PITCH_BEND -> bend = ShortMessage.data2(message);
+                case ShortMessage.CHANNEL_PRESSURE -> pressure = first;
+                case ShortMessage.PROGRAM_CHANGE -> program = first;
+                case ShortMessage.NOTE_ON -> {
+                    breaches += on[first] ? 1 : 0;
+                    on[first] = true;
+                }
+                default -> on[first] = false;
+            }
+        }
+
+        @Override
+        public void exclusive(byte[] message) {
+            exclusives.add(message);
+        }
+
+        String state() {
+            return Arrays.toString(controllers) + bend + " " + pressure + " " + program;
+        }
+
+        boolean sounds() {
+            for (boolean note : on) {
+                if (note) {
+                    return true;
+                }
+            }
+            return false;
+        }
+
+        boolean isAtRest() {
+            return bend == 64 && pressure == 0 && controllers[1] == 0 && !isPedalDown();
+        }
+
+        private boolean isPedalDown() {
+            for (int pedal = Rest.FIRST_PEDAL; pedal <= Rest.LAST_PEDAL; pedal++) {
+                if (controllers[pedal] >= 64) {
+                    return true;
+                }
+            }
+            return false;
+        }
+    }
+
+    private static MidiTrack clip(Random random) {
+        MidiTrack.Builder clip = new MidiTrack.Builder();
+        boolean[] on = new boolean[4];
+        int[] moved = {1, 7, 10, 11, 64, 66, 69, 74};
+        for (long tick = random.nextInt(200); tick < LENGTH; tick += 1 + random.nextInt(150)) {
+            int note = random.nextInt(4);
+            switch (random.nextInt(6)) {
+                case 0 -> clip.add(tick, ShortMessage.controller(0, moved[random.nextInt(8)], random.nextInt(128)));
+                case 1 -> clip.add(tick, ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, random.nextInt(128)));
+                case 2 -> clip.add(tick, ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, 0, random.nextInt(128), 0));
+                default -> {
+                    on[note] = !on[note];
+                    clip.add(
+                            tick,
+                            on[note]
+                                    ? ShortMessage.noteOn(0, 60 + note, 1 + random.nextInt(126))
+                                    : ShortMessage.noteOff(0, 60 + note, 64));
+                }
+            }
+        }
+        for (int note = 0; note < 4; note++) {
+            if (on[note]) {
+                clip.add(LENGTH, ShortMessage.noteOff(0, 60 + note, 64));
+            }
+        }
+        return clip.build(LENGTH);
+    }
+
+    private static final int[] SOUND = {ShortMessage.programChange(0, 5), ShortMessage.controller(0, 7, 90)};
+
+    private static Timeline timeline(TempoMap tempo, MidiTrack... clips) {
+        return new Timeline(
+                Arrays.stream(clips)
+                        .map(clip -> new Timeline.Clip(clip, SOUND, true))
+                        .toList(),
+                tempo);
+    }
+
+    private static Program program(Course course, Timeline timeline, Receiver... outs) {
+        List<Program.Lane> lanes = new ArrayList<>();
+        for (int i = 0; i < outs.length; i++) {
+            lanes.add(new Program.Lane("track-" + i, outs[i]));
+        }
+        return new Program(course, timeline, lanes);
+    }
+
+    /** Plays what is due until a time. */
+    private static void playUntil(Playing playing, long time) {
+        while (!playing.isOver() && playing.due() <= time) {
+            playing.act();
+        }
+    }
+
+    @Property(tries = 300)
+    void theSecondPassOfALoopLeavesTheStateOfTheFirst(@ForAll long seed) {
+        Random random = new Random(seed);
+        TempoMap tempo = TempoMap.of(60 + random.nextInt(120));
+        long from = random.nextInt(2000);
+        long to = from + 200 + random.nextInt(1600);
+        Receiver receiver = new Receiver();
+        Course course = new Course(tempo, tempo.nanos(from), 0, new Course.Loop(from, to));
+        Playing playing = new Playing(program(course, timeline(tempo, clip(random)), receiver), 0);
+        List<String> begins = new ArrayList<>();
+        List<String> ends = new ArrayList<>();
+        List<List<Integer>> heard = new ArrayList<>();
+        for (int pass = 0; pass < 3; pass++) {
+            begins.add(receiver.state());
+            receiver.heard.clear();
+            playUntil(playing, course.startOf(pass + 1) - 1);
+            ends.add(receiver.state());
+            heard.add(List.copyOf(receiver.heard));
+            playing.act();
+            assertThat(receiver.sounds()).isFalse();
+        }
+        assertThat(begins).containsOnly(begins.get(0));
+        assertThat(ends).containsOnly(ends.get(0));
+        assertThat(heard.get(1)).isEqualTo(heard.get(2));
+        assertThat(receiver.breaches).isZero();
+        playing.end();
+        assertThat(receiver.isAtRest()).isTrue();
+    }
+
+    @Property(tries = 300)
+    void whateverIsEditedNothingHangsAndNothingIsLeftWhereItDoesNotBelong(@ForAll long seed) {
+        Random random = new Random(seed);
+        TempoMap tempo = TempoMap.of(120);
+        MidiTrack[] clips = {clip(random), clip(random)};
+        Receiver[] receivers = new Receiver[4];
+        Arrays.setAll(receivers, i -> new Receiver());
+        Receiver[] outs = {receivers[0], receivers[1]};
+        Course.Loop loop = random.nextBoolean() ? new Course.Loop(480, 2880) : null;
+        Course course = new Course(tempo, 0, 0, loop);
+        Timeline timeline = timeline(tempo, clips);
+        Playing playing = new Playing(program(course, timeline, outs), 0);
+        long now = 0;
+        for (int edit = 0; edit < 12; edit++) {
+            now += random.nextInt(400) * 1_000_000L;
+            playUntil(playing, now);
+            if (playing.isOver()) {
+                break;
+            }
+            int track = random.nextInt(2);
+            switch (random.nextInt(5)) {
+                case 0 -> outs[track] = outs[track] == null ? receivers[track] : null;
+                case 1 -> outs[track] = receivers[track + (random.nextBoolean() ? 0 : 2)];
+                case 2 -> {
+                    tempo = TempoMap.of(40 + random.nextInt(200));
+                    course = course.withTempo(tempo, now);
+                    timeline = timeline(tempo, clips);
+                }
+                case 3 -> {
+                    clips[track] = clip(random);
+                    timeline = timeline(tempo, clips);
+                }
+                default -> course = new Course(tempo, tempo.nanos(random.nextInt((int) LENGTH)), now, loop);
+            }
+            playing.change(program(course, timeline, outs), now);
+            for (int i = 0; i < 4; i++) {
+                boolean heard = outs[i % 2] == receivers[i];
+                if (outs[i % 2] == null) {
+                    assertThat(receivers[i].sounds()).as("muted").isFalse();
+                }
+                if (!heard) {
+                    assertThat(receivers[i].isAtRest()).as("left").isTrue();
+                    assertThat(receivers[i].controllers[7]).isIn(90, 100);
+                    assertThat(receivers[i].controllers[11]).isEqualTo(127);
+                }
+            }
+        }
+        playing.end();
+        for (Receiver receiver : receivers) {
+            assertThat(receiver.sounds()).isFalse();
+            assertThat(receiver.isAtRest()).isTrue();
+            assertThat(receiver.breaches).isZero();
+        }
+    }
+
+    @Property(tries = 200)
+    void whatIsHeardAgainHasTheStateThatItWouldHaveHad(@ForAll long seed) {
+        Random random = new Random(seed);
+        TempoMap tempo = TempoMap.of(120);
+        MidiTrack clip = clip(random);
+        Course course = Course.of(tempo, 0, 0);
+        Timeline timeline = timeline(tempo, clip);
+        Receiver all = new Receiver();
+        Playing whole = new Playing(program(course, timeline, all), 0);
+        Receiver some = new Receiver();
+        Playing muted = new Playing(program(course, timeline, some), 0);
+        long off = random.nextInt(1_000_000_000);
+        long on = off + random.nextInt(900_000_000);
+        playUntil(muted, off);
+        muted.change(program(course, timeline, (Receiver) null), off);
+        playUntil(muted, on);
+        muted.change(program(course, timeline, some), on);
+        long later = on + random.nextInt(100_000_000);
+        playUntil(muted, later);
+        playUntil(whole, later);
+        assertThat(some.state()).isEqualTo(all.state());
+    }
+
+    @Test
+    void aPartThatMovesToAnotherChannelIsPlayedThereAndItsNotesEndWhereTheyAre() {
+        MidiTrack clip = new MidiTrack.Builder()
+                .add(0, ShortMessage.controller(4, 74, 20))
+                .add(100, ShortMessage.noteOn(4, 60, 80))
+                .add(500, ShortMessage.noteOff(4, 60, 33))
+                .add(600, ShortMessage.noteOn(4, 62, 80))
+                .add(700, ShortMessage.noteOff(4, 62, 64))
+                .build();
+        TempoMap tempo = TempoMap.of(125);
+        Timeline timeline = timeline(tempo, clip);
+        Course course = Course.of(tempo, 0, 0);
+        Receiver one = new Receiver();
+        Receiver nine = new Receiver();
+        Playing playing = new Playing(program(course, timeline, one), 0);
+        playUntil(playing, tempo.nanos(300));
+        playing.change(program(course, timeline, nine), tempo.nanos(300));
+        playUntil(playing, tempo.nanos(800));
+        assertThat(one.heard)
+                .containsExactly(
+                        ShortMessage.controller(0, 74, 64),
+                        ShortMessage.controller(0, 74, 20),
+                        ShortMessage.noteOn(0, 60, 80),
+                        ShortMessage.controller(0, 74, 64),
+                        ShortMessage.noteOff(0, 60, 33));
+        assertThat(nine.heard)
+                .containsExactly(
+                        ShortMessage.controller(0, 74, 20),
+                        ShortMessage.noteOn(0, 62, 80),
+                        ShortMessage.noteOff(0, 62, 64));
+    }
+
+    @Test
+    void playingFromTheBeginningPutsBackWhatAFadeLeft() {
+        MidiTrack clip = new MidiTrack.Builder()
+                .add(100, ShortMessage.controller(0, 7, 10))
+                .add(100, ShortMessage.controller(0, 11, 20))
+                .add(100, ShortMessage.controller(0, 64, 127))
+                .build(LENGTH);
+        TempoMap tempo = TempoMap.of(120);
+        Receiver receiver = new Receiver();
+        receiver.play(ShortMessage.controller(0, 7, 10));
+        receiver.play(ShortMessage.controller(0, 11, 20));
+        receiver.heard.clear();
+        new Playing(program(Course.of(tempo, 0, 0), timeline(tempo, clip), receiver), 0);
+        // The part's own volume; a pedal is always up where nobody holds it.
+        assertThat(receiver.heard)
+                .containsExactlyInAnyOrder(ShortMessage.controller(0, 7, 90), ShortMessage.controller(0, 11, 127));
+    }
+
+    @Test
+    void systemExclusiveOfATrackIsPlayedWhole() {
+        MidiTrack clip = new MidiTrack.Builder()
+                .exclusive(100, 0xF0, new byte[] {0x7D, 1, (byte) 0xF7})
+                .exclusive(200, 0xF7, new byte[] {1, 2})
+                .build(LENGTH);
+        TempoMap tempo = TempoMap.of(120);
+        Receiver receiver = new Receiver();
+        Playing playing = new Playing(program(Course.of(tempo, 0, 0), timeline(tempo, clip), receiver), 0);
+        playUntil(playing, Long.MAX_VALUE);
+        assertThat(receiver.exclusives).hasSize(1);
+        assertThat(receiver.exclusives.get(0)).containsExactly(0xF0, 0x7D, 1, 0xF7);
+        assertThat(playing.isOver()).isTrue();
+    }
+
+    @Property(tries = 200)
+    void aCourseIsWhereItSays(@ForAll long seed) {
+        Random random = new Random(seed);
+        TempoMap tempo = new TempoMap(
+                List.of(new TempoMap.Tempo(0, 90), new TempoMap.Tempo(960, 61.3)),
+                List.of(new TempoMap.Meter(0, 4, 4)));
+        Course.Loop loop = random.nextBoolean() ? new Course.Loop(480, 480 + 1 + random.nextInt(3000)) : null;
+        Course course = new Course(tempo, tempo.nanos(random.nextInt(480)), 5_000, loop);
+        long now = 5_000 + (long) (random.nextDouble() * 60e9);
+        long position = course.position(now);
+        assertThat(course.time(position, course.pass(now))).isEqualTo(now);
+        assertThat(Objects.isNull(loop) || position < course.loopTo()).isTrue();
+        long tick = tempo.ticks(position);
+        Course other = course.withTempo(TempoMap.of(200), now);
+        assertThat(other.tempo().ticks(other.position(now))).isEqualTo(tick);
+    }
+}
