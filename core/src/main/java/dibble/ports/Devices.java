@@ -27,6 +27,14 @@ public interface Devices {
         return inputs().contains(port) || outputs().contains(port);
     }
 
+    /**
+     * Whether an output port that was opened is still the one of its name: what was plugged in again under the same name
+     * is another.
+     */
+    default boolean isCurrent(OutputPort port) {
+        return true;
+    }
+
     /** Why a port that is there could not be opened: another program may hold it. */
     default Optional<String> trouble(String port) {
         return Optional.empty();

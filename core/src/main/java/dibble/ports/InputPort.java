@@ -29,6 +29,11 @@ public interface InputPort {
     /** The name by which a session knows it. */
     String name();
 
+    /** Whether it is open while somebody listens: another program may hold it. */
+    default boolean isOpen() {
+        return true;
+    }
+
     /** Has the listener called for all that comes from now on; null for nobody. */
     void listen(Listener listener);
 }

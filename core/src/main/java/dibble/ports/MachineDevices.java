@@ -38,6 +38,7 @@ public final class MachineDevices implements Devices, AutoCloseable {
     private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
     private final Map<String, String> troubles = new ConcurrentHashMap<>();
     private final Map<String, MachineInput> inputs = new HashMap<>();
+    private final SharedDevices shared = new SharedDevices();
     private final ScheduledExecutorService watch = Executors.newSingleThreadScheduledExecutor(task -> {
         Thread thread = new Thread(task, "dibble-devices");
         thread.setDaemon(true);
@@ -141,13 +142,19 @@ public final class MachineDevices implements Devices, AutoCloseable {
             return Optional.empty();
         }
         try {
-            OutputPort port = new MachineOutput(name, MidiSystem.getMidiDevice(found.info()));
+            OutputPort port = new MachineOutput(name, MidiSystem.getMidiDevice(found.info()), shared);
             troubles.remove(name);
             return Optional.of(port);
         } catch (MidiUnavailableException | RuntimeException e) {
             tell(name, e.getMessage());
             return Optional.empty();
         }
+    }
+
+    @Override
+    public boolean isCurrent(OutputPort port) {
+        Found found = plugged.outs().get(port.name());
+        return !(port instanceof MachineOutput output) || found != null && found.info() == output.info();
     }
 
     private void tell(String name, String trouble) {

@@ -41,6 +41,11 @@ final class MachineInput implements InputPort {
     }
 
     @Override
+    public synchronized boolean isOpen() {
+        return transmitter != null;
+    }
+
+    @Override
     public synchronized void listen(Listener listener) {
         if (transmitter != null) {
             transmitter.close();

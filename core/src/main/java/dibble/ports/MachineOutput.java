@@ -7,7 +7,10 @@ import javax.sound.midi.Receiver;
 import javax.sound.midi.ShortMessage;
 import javax.sound.midi.SysexMessage;
 
-/** An output port of this machine, open until it is closed. */
+/**
+ * An output port of this machine, open until it is closed. No message cuts into a system exclusive message that is being
+ * sent, but for the clock, which the standard allows.
+ */
 final class MachineOutput implements OutputPort {
     /** Messages that are used in turn, so that sending makes no new ones; a device may look at one a little later. */
     private static final int IN_TURN = 1024;
@@ -16,19 +19,30 @@ final class MachineOutput implements OutputPort {
     private static final long NOW = -1;
 
     private final String name;
+    private final SharedDevices devices;
     private final MidiDevice device;
     private final Receiver receiver;
     private final ShortMessage[] messages = new ShortMessage[IN_TURN];
     private int next;
 
     /** Opens the port. */
-    MachineOutput(String name, MidiDevice device) throws MidiUnavailableException {
+    MachineOutput(String name, MidiDevice device, SharedDevices devices) throws MidiUnavailableException {
         this.name = name;
         this.device = device;
-        device.open();
-        receiver = device.getReceiver();
+        this.devices = devices;
+        devices.open(device);
+        receiver = receiver();
         for (int i = 0; i < IN_TURN; i++) {
             messages[i] = new ShortMessage();
+        }
+    }
+
+    private Receiver receiver() throws MidiUnavailableException {
+        try {
+            return device.getReceiver();
+        } catch (MidiUnavailableException | RuntimeException e) {
+            devices.close(device);
+            throw e;
         }
     }
 
@@ -37,8 +51,12 @@ final class MachineOutput implements OutputPort {
         return name;
     }
 
+    MidiDevice.Info info() {
+        return device.getDeviceInfo();
+    }
+
     @Override
-    public void send(int message, long stamp) {
+    public synchronized void send(int message, long stamp) {
         ShortMessage out = messages[next];
         next = (next + 1) % IN_TURN;
         try {
@@ -50,7 +68,7 @@ final class MachineOutput implements OutputPort {
     }
 
     @Override
-    public void sendExclusive(byte[] message) {
+    public synchronized void sendExclusive(byte[] message) {
         try {
             receiver.send(new SysexMessage(message, message.length), NOW);
         } catch (InvalidMidiDataException e) {
@@ -68,7 +86,7 @@ final class MachineOutput implements OutputPort {
     }
 
     @Override
-    public void sendSongPosition(int sixteenths) {
+    public synchronized void sendSongPosition(int sixteenths) {
         try {
             receiver.send(
                     new ShortMessage(ShortMessage.SONG_POSITION_POINTER, sixteenths & 0x7F, sixteenths >> 7), NOW);
@@ -80,6 +98,6 @@ final class MachineOutput implements OutputPort {
     @Override
     public void close() {
         receiver.close();
-        device.close();
+        devices.close(device);
     }
 }

@@ -10,14 +10,20 @@ import java.util.function.UnaryOperator;
  * thread that edits. A gesture (a drag, say) shows many values and is one step of undo.
  */
 public final class Document {
-    private static final int MOST_STEPS = 1000;
+    /** What the way back may cost beyond the session itself: 128 MiB. */
+    static final long MOST_BYTES = 128L << 20;
 
-    /** A value in the history, with the name of the edit that led to it. */
-    private record Step(String name, Session session) {}
+    /**
+     * A value in the history, with the name of the edit that led to it.
+     *
+     * @param bytes about what it costs to be able to go back behind it
+     */
+    private record Step(String name, Session session, long bytes) {}
 
     private final List<Step> steps = new ArrayList<>();
     private final List<Runnable> listeners = new ArrayList<>();
     private int now;
+    private long bytes;
     private int saved;
     private Session shown;
     private Performance performance;
@@ -30,7 +36,8 @@ public final class Document {
     public void open(Session opening, Performance opened) {
         Session session = DistinctIds.withDistinctIds(opening);
         steps.clear();
-        steps.add(new Step("", session));
+        steps.add(new Step("", session, 0));
+        bytes = 0;
         now = 0;
         saved = 0;
         shown = session;
@@ -66,14 +73,18 @@ public final class Document {
             return;
         }
         while (steps.size() > now + 1) {
-            steps.remove(steps.size() - 1);
+            bytes -= steps.remove(steps.size() - 1).bytes();
         }
         if (saved > now) {
             saved = -1;
         }
-        steps.add(new Step(name, next));
+        Step step = new Step(name, next, Apart.bytes(current(), next));
+        steps.add(step);
+        bytes += step.bytes();
         now++;
-        if (steps.size() > MOST_STEPS) {
+        while (bytes > MOST_BYTES && now > 1) {
+            // The oldest value goes, and with it the way back from the one that follows it.
+            bytes -= steps.get(1).bytes();
             steps.remove(0);
             now--;
             saved--;

@@ -37,6 +37,9 @@ final class Engine implements RouterOutput {
     private Lane[] lanes = {};
     private LoopGuard[] guards = {};
 
+    /** The guard of the device whose own playing is decided now; null where somebody else's is. */
+    private LoopGuard playedDevice;
+
     /** The slot of the active scene, or -1. */
     private volatile int scene = -1;
 
@@ -118,6 +121,7 @@ final class Engine implements RouterOutput {
         while (any) {
             any = false;
             for (Command command = commands.poll(); command != null; command = commands.poll()) {
+                playedDevice = null;
                 command.run(router, clock.nanos());
                 scene = router.scene();
                 any = true;
@@ -143,11 +147,14 @@ final class Engine implements RouterOutput {
             return;
         }
         if (Packed.what(packed) != Packed.PLAYED) {
+            playedDevice = null;
             router.play(voice, Packed.port(packed), Packed.instrument(packed), message, stamp);
             return;
         }
         LoopGuard guard = inlet.guard();
-        boolean echo = guard != null && guard.isEcho(stamp, message, router);
+        LoopGuard.Verdict verdict = guard == null ? LoopGuard.Verdict.PLAYED : guard.heard(stamp, message, router);
+        boolean echo = verdict == LoopGuard.Verdict.ECHO;
+        playedDevice = verdict == LoopGuard.Verdict.PLAYED ? guard : null;
         long what = echo ? Packed.of(Packed.ECHO, voice, 0, 0, message) : packed;
         if (!recorder.offer(stamp, what)) {
             recorderLost = recorderLost + 1;
@@ -169,7 +176,7 @@ final class Engine implements RouterOutput {
         Lane lane = port < lanes.length ? lanes[port] : null;
         LoopGuard guard = port < guards.length ? guards[port] : null;
         boolean taken = lane != null && (guard == null || !guard.isCut()) && lane.offer(stamp, message);
-        if (guard != null && taken) {
+        if (guard != null && taken && guard != playedDevice) {
             guard.sent(stamp, message);
         }
         show(stamp, Packed.of(taken ? Packed.SENT : Packed.NOT_SENT, 0, port, instrument, message));

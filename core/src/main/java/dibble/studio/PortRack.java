@@ -80,7 +80,15 @@ final class PortRack {
 
     /** The rest of what a routing, and the devices that are there now, ask for, after {@link #openLanes}. */
     void follow(Routing routing) {
-        openInlets(routing);
+        openInlets(routing, false);
+        watchLoops();
+        sendSounds(routing);
+    }
+
+    /** The same when ports have come or gone: one that another program held is tried again. */
+    void portsChanged(Routing routing) {
+        openLanes(routing);
+        openInlets(routing, true);
         watchLoops();
         sendSounds(routing);
     }
@@ -91,7 +99,7 @@ final class PortRack {
         routing.instruments().forEach(instrument -> wanted.add(instrument.port()));
         Set<String> present = new HashSet<>(devices.outputs());
         for (String name : List.copyOf(lanes.keySet())) {
-            if (!present.contains(name)) {
+            if (!present.contains(name) || !devices.isCurrent(lanes.get(name).port())) {
                 loseLane(name);
             } else if (!wanted.contains(name)) {
                 closeLane(name);
@@ -153,7 +161,8 @@ final class PortRack {
         lane.close();
     }
 
-    private void openInlets(Routing routing) {
+    /** @param again whether those are tried again that could not be opened */
+    private void openInlets(Routing routing, boolean again) {
         Map<String, List<Source>> wanted = new LinkedHashMap<>();
         List<Source> anywhere = new ArrayList<>();
         for (Source source : routing.sources()) {
@@ -176,7 +185,8 @@ final class PortRack {
         wanted.forEach((name, sources) -> devices.input(name).ifPresent(port -> {
             Inlet inlet = inlets.computeIfAbsent(name, this::openInlet);
             lead(inlet, sources, routing);
-            if (listened.put(name, port) != port) {
+            boolean tryAgain = again && !port.isOpen();
+            if (listened.put(name, port) != port || tryAgain) {
                 strangers.leave(name);
                 port.listen(inlet);
             }

@@ -153,8 +153,7 @@ public final class Studio implements AutoCloseable {
 
     /** Takes in that ports have come or gone. */
     public void portsChanged() {
-        ports.openLanes(routing);
-        ports.follow(routing);
+        ports.portsChanged(routing);
         ports.followClock(motion.followed(), motion.follower());
         playback.follow(new Playback.Tracks(session(), document.performance(), routing));
         playback.portsChanged();

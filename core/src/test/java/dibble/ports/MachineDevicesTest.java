@@ -8,6 +8,7 @@ import dibble.ports.PlugBoard.Plug;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicInteger;
 import javax.sound.midi.ShortMessage;
 import javax.sound.midi.SysexMessage;
@@ -191,5 +192,65 @@ class MachineDevicesTest {
             lane.offer(0, dibble.midi.ShortMessage.noteOff(0, 60, 64));
             await().until(() -> module.heard.size() == 1);
         }
+    }
+
+    @Test
+    void whoClosesAPortLeavesItOpenForThoseWhoUseIt() {
+        OutputPort used = devices.output("midi:Yarrow").orElseThrow();
+        OutputPort asking = devices.output("midi:Yarrow").orElseThrow();
+        asking.close();
+        assertThat(module.open).isTrue();
+        used.close();
+        assertThat(module.open).isFalse();
+    }
+
+    @Test
+    void whatIsPluggedInAgainUnderItsNameIsAnotherPort() {
+        OutputPort before = devices.output("midi:Yarrow").orElseThrow();
+        assertThat(devices.isCurrent(before)).isTrue();
+        AtomicInteger changes = new AtomicInteger();
+        devices.onChange(changes::incrementAndGet);
+        PlugBoard.pullOut(module);
+        PlugBoard.plugIn(new Plug("Yarrow", "module", false));
+        await().until(() -> changes.get() == 1);
+        assertThat(devices.isCurrent(before)).isFalse();
+        assertThat(devices.isCurrent(devices.output("midi:Yarrow").orElseThrow()))
+                .isTrue();
+    }
+
+    @Test
+    void anInputThatAnotherProgramHeldIsOpenWhenItIsTriedAgain() {
+        keys.refuses = true;
+        InputPort port = devices.input("midi:Larkspur").orElseThrow();
+        port.listen(message -> {});
+        assertThat(port.isOpen()).isFalse();
+        keys.refuses = false;
+        port.listen(message -> {});
+        assertThat(port.isOpen()).isTrue();
+    }
+
+    @Test
+    void noMessageCutsIntoASystemExclusiveMessageButTheClock() throws Exception {
+        OutputPort port = devices.output("midi:Yarrow").orElseThrow();
+        CountDownLatch sending = new CountDownLatch(1);
+        CountDownLatch goOn = new CountDownLatch(1);
+        module.whileSending = message -> {
+            if ((message[0] & 0xFF) == 0xF0) {
+                sending.countDown();
+                goOn.await();
+            }
+        };
+        Thread exclusive = new Thread(() -> port.sendExclusive(new byte[] {(byte) 0xF0, 0x7D, (byte) 0xF7}));
+        exclusive.start();
+        sending.await();
+        Thread note = new Thread(() -> port.send(dibble.midi.ShortMessage.noteOn(0, 60, 80), 0));
+        note.start();
+        port.sendRealTime(RealTime.CLOCK);
+        await().until(() -> note.getState() == Thread.State.BLOCKED);
+        assertThat(module.heard).hasSize(1);
+        goOn.countDown();
+        note.join();
+        assertThat(module.heard.stream().map(message -> message[0] & 0xFF)).containsExactly(0xF8, 0xF0, 0x90);
+        port.close();
     }
 }

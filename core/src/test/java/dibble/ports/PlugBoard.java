@@ -19,6 +19,12 @@ public final class PlugBoard extends MidiDeviceProvider {
         private final Info info;
         private final boolean plays;
         final List<byte[]> heard = new CopyOnWriteArrayList<>();
+        /** What happens while a message is on its way. */
+        interface Sending {
+            void send(byte[] message) throws InterruptedException;
+        }
+
+        volatile Sending whileSending = message -> {};
         volatile boolean refuses;
         volatile boolean fails;
         volatile boolean open;
@@ -81,6 +87,11 @@ public final class PlugBoard extends MidiDeviceProvider {
                 public void send(MidiMessage message, long timeStamp) {
                     if (fails) {
                         throw new IllegalStateException("cable out");
+                    }
+                    try {
+                        whileSending.send(message.getMessage());
+                    } catch (InterruptedException e) {
+                        Thread.currentThread().interrupt();
                     }
                     heard.add(message.getMessage());
                 }

@@ -6,7 +6,11 @@ import dibble.demo.LamplightersRound;
 import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.midi.Range;
+import dibble.midi.ShortMessage;
+import dibble.recording.EventLog;
+import dibble.recording.Take;
 import dibble.routing.Zone;
+import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -106,5 +110,43 @@ class DocumentTest {
         assertThat(below.zone("bass-hand")).isEmpty();
         assertThat(below.zone("new").map(Zone::keys)).contains(new Range(28, 69));
         assertThat(below.zone("celesta").orElseThrow().keys()).isEqualTo(new Range(70, 100));
+    }
+
+    @Test
+    void theWayBackIsBoundedByWhatItKeepsAndNotByTheNumberOfSteps() {
+        Document document = new Document(LamplightersRound.session(), Performance.NEW);
+        for (int i = 0; i < 5_000; i++) {
+            int key = 30 + i % 20;
+            document.edit(
+                    "keys",
+                    session -> ZoneEdits.changeZone(session, "bass-hand", it -> it.withKeys(new Range(key, 60))));
+        }
+        int back = 0;
+        while (document.undoName().isPresent()) {
+            document.undo();
+            back++;
+        }
+        assertThat(back).isEqualTo(5_000);
+    }
+
+    @Test
+    void takesThatAreDeletedAreKeptUntilTheyAreTooMuch() {
+        Document document = new Document(LamplightersRound.session(), Performance.NEW);
+        int takes = 40;
+        for (int i = 0; i < takes; i++) {
+            EventLog log = new EventLog();
+            for (int e = 0; e < 200_000; e++) {
+                log.add(e, 0, ShortMessage.controller(0, 1, e & 127));
+            }
+            Take take = new Take("take-" + i, "Take", List.of("larkspur"), log, List.of(), TempoMap.of(96), 200_000, 0);
+            document.edit("take", session -> session.withTakes(List.of(take)));
+        }
+        int back = 0;
+        while (document.undoName().isPresent()) {
+            document.undo();
+            back++;
+        }
+        // Each is some 4 MB.
+        assertThat(back).isBetween(20, takes - 2);
     }
 }

@@ -58,7 +58,9 @@ final class FakeDevices implements Devices {
         private final String name;
         final List<Integer> sent = new CopyOnWriteArrayList<>();
         final List<byte[]> exclusive = new CopyOnWriteArrayList<>();
+        final List<Integer> realTimes = new CopyOnWriteArrayList<>();
         volatile IntConsumer echo = message -> {};
+        volatile boolean fails;
 
         Out(String name) {
             this.name = name;
@@ -79,6 +81,14 @@ final class FakeDevices implements Devices {
         public void sendExclusive(byte[] message) {
             exclusive.add(message);
         }
+
+        @Override
+        public void sendRealTime(int status) {
+            if (fails) {
+                throw new IllegalStateException("unplugged");
+            }
+            realTimes.add(status);
+        }
     }
 
     In in(String name) {
@@ -97,6 +107,11 @@ final class FakeDevices implements Devices {
     @Override
     public Optional<OutputPort> output(String name) {
         return Optional.ofNullable(outs.get(name));
+    }
+
+    @Override
+    public boolean isCurrent(OutputPort port) {
+        return outs.get(port.name()) == port;
     }
 
     @Override

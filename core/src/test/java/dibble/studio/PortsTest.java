@@ -15,8 +15,14 @@ import dibble.gear.PartRef;
 import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.midi.ChannelSet;
+import dibble.midi.MidiTrack;
 import dibble.midi.Range;
+import dibble.midi.RealTime;
+import dibble.midi.ShortMessage;
+import dibble.recording.Region;
+import dibble.recording.Regions;
 import dibble.recording.Take;
+import dibble.recording.Track;
 import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
@@ -24,12 +30,15 @@ import dibble.routing.Scene;
 import dibble.routing.SceneSound;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Zone;
+import dibble.session.ClockPlan;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.Clock;
+import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
@@ -230,7 +239,7 @@ class PortsTest {
     }
 
     @Test
-    void whatComesBackTwiceInARowIsCutOffAndBothPortsAreNamed() {
+    void whatComesBackIsCutOffAndBothPortsAreNamed() {
         FakeDevices.In clover = devices.in("clover");
         FakeDevices.Out looper = devices.out("clover");
         Instrument echoing =
@@ -276,8 +285,69 @@ class PortsTest {
         assertThat(echoes).isPositive().isLessThan(take.log().size());
     }
 
+    /** Local control off: what it plays goes back to it, and its pressure trembles between two values. */
     @Test
-    void oneCoincidenceCutsNothing() {
+    void aKeyboardThatSoundsThroughDibbleIsNeverCutOff() {
+        FakeDevices.In both = devices.in("yarrow");
+        Session session = session();
+        open(session.withSources(
+                        List.of(session.sources().get(0), Source.keyboard("yarrow", "Yarrow", "yarrow", Range.ALL)))
+                .withZones(List.of(Zone.of(
+                        "own",
+                        "",
+                        "yarrow",
+                        Range.ALL,
+                        session.instruments()
+                                .get(0)
+                                .ref(session.instruments().get(0).parts().get(0))))));
+        both.play(noteOn(0, 60, 80));
+        for (int i = 0; i < 200; i++) {
+            both.play(ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, 0, 60 + i % 2, 0));
+            both.play(controller(0, 2, 30 + i % 2), controller(0, 4, i % 2 * 127));
+        }
+        studio.soundingCount();
+        assertThat(studio.loops()).isEmpty();
+    }
+
+    @Test
+    void whatIsPluggedInAgainUnderItsNameIsSentEverythingThatTheOldOneWas() {
+        open(session());
+        sentAfter(() -> keys.play(noteOn(0, 60, 80)));
+        devices.outs.remove("yarrow");
+        FakeDevices.Out again = devices.out("yarrow");
+        studio.portsChanged();
+        assertThat(studio.soundingCount()).isZero();
+        keys.play(noteOn(0, 64, 80));
+        await().untilAsserted(() -> assertThat(again.sent).contains(programChange(0, 46), noteOn(0, 64, 80)));
+    }
+
+    @Test
+    void theClockGoesOnForOthersWhenAPortFailsAndForItWhenItIsBack() {
+        FakeDevices.Out drums = devices.out("drums");
+        open(session().withClock(new ClockPlan(Set.of("drums", "yarrow"), null)).withTempo(TempoMap.of(300)));
+        MidiTrack clip = new MidiTrack.Builder().build(960 * 600);
+        document.edit(
+                "a track",
+                session -> session.withTracks(
+                        List.of(Track.of("harp", "Harp", HARP).withRegions(new Regions(List.of(Region.own(clip)))))));
+        studio.play(0);
+        await().until(() -> drums.realTimes.size() > 10);
+        drums.fails = true;
+        int before = yarrow.realTimes.size();
+        await().until(() -> yarrow.realTimes.size() > before + 20);
+        devices.outs.remove("drums");
+        studio.portsChanged();
+        FakeDevices.Out back = devices.out("drums");
+        studio.portsChanged();
+        await().until(() -> back.realTimes.size() > 20);
+        assertThat(back.realTimes.get(0)).isEqualTo(RealTime.CONTINUE);
+        studio.stop();
+        assertThat(back.realTimes).endsWith(RealTime.STOP);
+        assertThat(yarrow.realTimes).endsWith(RealTime.STOP);
+    }
+
+    @Test
+    void coincidencesCutNothing() {
         FakeDevices.In both = devices.in("yarrow");
         Session session = session();
         open(session.withSources(

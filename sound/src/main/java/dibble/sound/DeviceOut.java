@@ -31,8 +31,8 @@ final class DeviceOut implements AudioOut {
     }
 
     @Override
-    public void write(byte[] block) {
-        line.write(block, 0, block.length);
+    public boolean write(byte[] block) {
+        return line.isOpen() && line.write(block, 0, block.length) == block.length;
     }
 
     @Override

@@ -16,11 +16,12 @@ final class SilentOut implements AudioOut {
     }
 
     @Override
-    public void write(byte[] block) {
+    public boolean write(byte[] block) {
         next = Math.max(next + blockNanos, clock.nanos() - blockNanos);
         for (long left = next - clock.nanos(); left > 0; left = next - clock.nanos()) {
             LockSupport.parkNanos(this, left);
         }
+        return true;
     }
 
     @Override

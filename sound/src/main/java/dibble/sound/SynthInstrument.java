@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.util.Arrays;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
 import javax.sound.midi.MidiUnavailableException;
 import javax.sound.sampled.AudioFormat;
 import org.slf4j.Logger;
@@ -38,13 +39,20 @@ public final class SynthInstrument implements OutputPort {
     private final Strip[] strips = new Strip[CHANNELS];
     private final ChannelState[] states = new ChannelState[CHANNELS];
     private final Thread mixer;
+    private final Supplier<Optional<AudioOut>> device;
     private volatile boolean closing;
     private long waitingStamp;
     private int waiting = -1;
 
     public SynthInstrument(String name, Clock clock) {
+        this(name, clock, () -> DeviceOut.open(DEVICE_BUFFER_BYTES));
+    }
+
+    /** @param device opens the audio device; asked again where one has gone away */
+    SynthInstrument(String name, Clock clock, Supplier<Optional<AudioOut>> device) {
         this.name = name;
         this.clock = clock;
+        this.device = device;
         Arrays.setAll(states, channel -> new ChannelState());
         ReadyStrips.prepare();
         mixer = new Thread(this::run, "dibble-mixer-" + name);
@@ -59,9 +67,12 @@ public final class SynthInstrument implements OutputPort {
 
     @Override
     public void send(int message, long stamp) {
-        while (!ring.offer(stamp, message) && !closing) {
+        while (!ring.offer(stamp, message)) {
+            if (closing || !mixer.isAlive()) {
+                throw new IllegalStateException(name + " does not sound any more");
+            }
             // The mixer is behind: this sender alone waits, as for any slow port.
-            Thread.onSpinWait();
+            clock.rest(BLOCK_NANOS);
         }
     }
 
@@ -72,11 +83,14 @@ public final class SynthInstrument implements OutputPort {
     }
 
     private void run() {
-        Optional<AudioOut> device = DeviceOut.open(DEVICE_BUFFER_BYTES);
-        try (AudioOut out = device.orElseGet(() -> new SilentOut(clock, BLOCK_NANOS))) {
-            mix(out);
-        } catch (IOException e) {
-            LOG.error("{} stopped sounding: {}", name, e.getMessage());
+        try {
+            while (!closing) {
+                try (AudioOut out = device.get().orElseGet(() -> new SilentOut(clock, BLOCK_NANOS))) {
+                    mix(out);
+                }
+            }
+        } catch (IOException | RuntimeException e) {
+            LOG.error("{} stopped sounding: {}", name, e.toString());
         } finally {
             for (Strip strip : strips) {
                 if (strip != null) {
@@ -86,6 +100,7 @@ public final class SynthInstrument implements OutputPort {
         }
     }
 
+    /** Mixes until it is closed, or the device goes away. */
     private void mix(AudioOut out) throws IOException {
         int[] mix = new int[BLOCK_FRAMES * 2];
         byte[] block = new byte[BLOCK_BYTES];
@@ -108,7 +123,10 @@ public final class SynthInstrument implements OutputPort {
                 block[i * 2] = (byte) sample;
                 block[i * 2 + 1] = (byte) (sample >> 8);
             }
-            out.write(block);
+            if (!out.write(block)) {
+                LOG.warn("the audio device of {} has gone away", name);
+                return;
+            }
         }
     }
 

@@ -1,12 +1,15 @@
 package dibble.sound;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.awaitility.Awaitility.await;
 
 import dibble.midi.ShortMessage;
 import dibble.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 
 class SynthInstrumentTest {
@@ -56,5 +59,50 @@ class SynthInstrumentTest {
                         ShortMessage.controller(1, 0, 2),
                         ShortMessage.programChange(1, 5),
                         ShortMessage.controller(1, 64, 0));
+    }
+
+    /** A device that takes some blocks and is gone then. */
+    private static AudioOut leaving(int blocks, AtomicInteger closed) {
+        AtomicInteger left = new AtomicInteger(blocks);
+        return new AudioOut() {
+            @Override
+            public boolean write(byte[] block) {
+                return left.getAndDecrement() > 0;
+            }
+
+            @Override
+            public void close() {
+                closed.incrementAndGet();
+            }
+        };
+    }
+
+    @Test
+    void anAudioDeviceThatGoesAwayIsFollowedByTheNextOne() {
+        AtomicInteger asked = new AtomicInteger();
+        AtomicInteger closed = new AtomicInteger();
+        try (SynthInstrument synth = new SynthInstrument(
+                "test",
+                Clock.SYSTEM,
+                () -> asked.incrementAndGet() < 3 ? Optional.of(leaving(5, closed)) : Optional.empty())) {
+            await().until(() -> asked.get() == 3);
+            assertThat(closed).hasValue(2);
+            synth.send(ShortMessage.noteOn(2, 72, 110), Clock.SYSTEM.nanos());
+            await().until(() -> synth.level(2) > 0.01f);
+        }
+    }
+
+    @Test
+    void whoSendsToOneWhoseMixerIsGoneIsTold() {
+        SynthInstrument synth = new SynthInstrument("test", Clock.SYSTEM, () -> {
+            throw new IllegalStateException("no audio");
+        });
+        assertThatThrownBy(() -> {
+                    for (int i = 0; i < 1 << 15; i++) {
+                        synth.send(ShortMessage.controller(0, 7, 1), Clock.SYSTEM.nanos());
+                    }
+                })
+                .hasMessageContaining("does not sound");
+        synth.close();
     }
 }

@@ -22,12 +22,13 @@ final class NoteLane extends Pane {
     /**
      * Draws notes.
      *
-     * @param offset where the time of the notes begins, in nanoseconds of the scale
+     * @param spans the notes, in nanoseconds of the scale
+     * @param begins where the filled bed begins, in nanoseconds
      * @param now the end of notes that still sound, and of the filled bed, in nanoseconds; the bed is left out where
      *     {@code bed} is null
      */
-    void draw(NoteSpans spans, long offset, TimeScale scale, long now, Color colour, Color bed, Color lines) {
-        paint = () -> paint(spans, offset, scale, now, colour, bed, lines);
+    void draw(NoteSpans spans, long begins, TimeScale scale, long now, Color colour, Color bed, Color lines) {
+        paint = () -> paint(spans, begins, scale, now, colour, bed, lines);
         paint.run();
     }
 
@@ -38,7 +39,7 @@ final class NoteLane extends Pane {
         }
     }
 
-    private void paint(NoteSpans spans, long offset, TimeScale scale, long now, Color colour, Color bed, Color lines) {
+    private void paint(NoteSpans spans, long begins, TimeScale scale, long now, Color colour, Color bed, Color lines) {
         canvas.setWidth(getWidth());
         canvas.setHeight(getHeight());
         GraphicsContext g = canvas.getGraphicsContext2D();
@@ -46,7 +47,7 @@ final class NoteLane extends Pane {
         g.clearRect(0, 0, getWidth(), height);
         if (bed != null && now > 0) {
             g.setFill(bed);
-            double from = scale.xOfNanos(offset);
+            double from = scale.xOfNanos(begins);
             g.fillRoundRect(from, 3, Math.max(3, scale.xOfNanos(now) - from), height - 6, 6, 6);
             g.setFill(colour);
             g.fillRect(from, 3, 3, height - 6);
@@ -70,9 +71,9 @@ final class NoteLane extends Pane {
         int range = Math.max(12, high - low);
         g.setFill(colour);
         for (int i = 0; i < spans.size(); i++) {
-            long start = offset + spans.start(i);
+            long start = spans.start(i);
             double x = scale.xOfNanos(start);
-            long over = spans.end(i) == NoteSpans.OPEN ? now : offset + spans.end(i);
+            long over = spans.end(i) == NoteSpans.OPEN ? now : spans.end(i);
             double end = scale.xOfNanos(Math.max(start, over));
             double y = inset + room * (1 - (spans.note(i) - low + (range - (high - low)) / 2.0) / range);
             g.fillRect(x, y - thick / 2, Math.max(2, end - x - 1), thick);

@@ -331,7 +331,7 @@ public final class TakesView extends StackPane implements View {
         }
         long now = following == null
                 ? presenter.length()
-                : Math.max(following.from(), desk.studio().position());
+                : Math.max(place(following, 0), desk.studio().position());
         TimeScale next = TimeScale.upTo(now, desk.session().tempo(), width);
         boolean scaled = !next.equals(scale);
         scale = next;
@@ -349,7 +349,7 @@ public final class TakesView extends StackPane implements View {
             boolean fills = recording && presenter.isArmed(row.track());
             row.draw(
                     fills ? liveSpans(row.trackId()) : null,
-                    recording ? following.from() : 0,
+                    recording ? place(following, 0) : 0,
                     scale,
                     recording && !fills ? presenter.length() : now,
                     fills);
@@ -367,11 +367,13 @@ public final class TakesView extends StackPane implements View {
     }
 
     private NoteSpans liveSpans(String track) {
-        Printer printer = following.printer();
+        Recording recording = following;
+        Printer printer = recording.printer();
         for (int i = 0; i < printer.tracks().size(); i++) {
             if (printer.tracks().get(i).id().equals(track)) {
                 int number = i;
-                NoteSpans spans = liveSpans.computeIfAbsent(track, id -> new NoteSpans(printer.log(number), -1));
+                NoteSpans spans = liveSpans.computeIfAbsent(
+                        track, id -> new NoteSpans(printer.log(number), -1, nanos -> place(recording, nanos)));
                 spans.update();
                 return spans;
             }
@@ -379,18 +381,23 @@ public final class TakesView extends StackPane implements View {
         return null;
     }
 
+    /** Where a recording has come at a time since its beginning, in nanoseconds of the session as it is now. */
+    private long place(Recording recording, long nanos) {
+        return desk.session().tempo().nanos(recording.tempo().ticks(recording.from() + nanos));
+    }
+
     private void drawPlayed(long now, boolean recording) {
         Palette palette = desk.theme().palette();
         for (Source source : desk.session().sources()) {
             NoteSpans spans = playedSpans.get(source.id());
             if (recording) {
-                int number = following.sources().indexOf(source.id());
+                Recording live = following;
+                int number = live.sources().indexOf(source.id());
                 spans = liveSpans.computeIfAbsent(
-                        "played " + source.id(), id -> new NoteSpans(following.log(), number));
+                        "played " + source.id(), id -> new NoteSpans(live.log(), number, nanos -> place(live, nanos)));
                 spans.update();
             }
-            long offset = recording ? following.from() : 0;
-            lines.get(source.id()).draw(spans, offset, scale, now, palette.get("ink"), null, palette.get("rule"));
+            lines.get(source.id()).draw(spans, 0, scale, now, palette.get("ink"), null, palette.get("rule"));
         }
     }
 

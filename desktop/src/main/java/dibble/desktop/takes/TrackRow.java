@@ -150,10 +150,10 @@ final class TrackRow extends HBox {
      * Draws the notes.
      *
      * @param live the notes of the recording in progress, or null
-     * @param offset where the recording began, in nanoseconds
+     * @param begins where the recording began, in nanoseconds
      * @param now how far recording or the take reaches, in nanoseconds
      */
-    void draw(NoteSpans live, long offset, TimeScale scale, long now, boolean recording) {
+    void draw(NoteSpans live, long begins, TimeScale scale, long now, boolean recording) {
         NoteSpans spans = live == null ? printed : live;
         if (!recording && drawn == spans.size()) {
             return;
@@ -167,7 +167,7 @@ final class TrackRow extends HBox {
         Color ink = desk.theme().palette() == Palette.NIGHT ? colour.interpolate(Color.WHITE, 0.35) : colour;
         lane.draw(
                 spans,
-                live == null ? 0 : offset,
+                live == null ? 0 : begins,
                 scale,
                 now,
                 ink,
