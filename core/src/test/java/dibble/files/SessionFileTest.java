@@ -7,22 +7,30 @@ import dibble.demo.LamplightersRound;
 import dibble.edits.TakeEdits;
 import dibble.edits.TrackEdits;
 import dibble.gear.PartRef;
+import dibble.midi.MidiFile;
+import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Onto;
 import dibble.recording.Printer;
+import dibble.recording.Region;
 import dibble.recording.Take;
+import dibble.recording.Track;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.time.TempoMap;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.FileSystem;
+import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Nested;
@@ -30,6 +38,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class SessionFileTest {
     @TempDir
@@ -83,6 +92,88 @@ class SessionFileTest {
         assertThat(Files.list(folder)).containsExactly(file);
     }
 
+    /** Takes on top of each other, within each other, and instead of each other. */
+    private static Session patched(long seed) {
+        Random random = new Random(seed);
+        Session session = TrackEdits.readyToRecord(LamplightersRound.session());
+        Set<String> all = session.tracks().stream().map(Track::id).collect(Collectors.toSet());
+        for (int number = 1; number <= 5; number++) {
+            EventLog log = new EventLog();
+            long at = 0;
+            for (int i = 0; i < 20; i++) {
+                int key = 30 + random.nextInt(60);
+                log.add(at, 0, ShortMessage.noteOn(0, key, 1 + random.nextInt(127)));
+                at += random.nextInt(200_000_000);
+                log.add(at, 0, ShortMessage.noteOff(0, key, random.nextInt(128)));
+            }
+            log.addExclusive(at, 0, new byte[] {(byte) 0xF0, 0x7D, (byte) number, (byte) 0xF7});
+            Take take = new Take(
+                    "take-" + number,
+                    "Take " + number,
+                    List.of("larkspur"),
+                    log,
+                    List.of(new Take.Mark(0, 0, session.routing(Performance.NEW))),
+                    TempoMap.of(60 + random.nextInt(90)),
+                    at,
+                    random.nextInt(4) * 1_000_000_000L);
+            Onto onto = Onto.values()[random.nextInt(3)];
+            session = TakeEdits.keep(session, take, Printer.print(take, session.tracks(), all), onto);
+        }
+        return session;
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8})
+    void regionsAndPrintsComeBackSoThatTakesCanBePrintedAgain(long seed) throws Exception {
+        Session session = patched(seed);
+        Path file = folder.resolve("patched.dibble");
+        SessionFile.write(file, session, Performance.NEW);
+        Session opened = SessionFile.read(file).session();
+        assertThat(opened.tracks()).isEqualTo(session.tracks());
+        for (int i = 0; i < 5; i++) {
+            Take before = session.takes().get(i);
+            Take after = opened.takes().get(i);
+            assertThat(after.tempo()).isEqualTo(before.tempo());
+            assertThat(after.length()).isEqualTo(before.length());
+            assertThat(after.start()).isEqualTo(before.start());
+            int last = before.log().size() - 1;
+            assertThat(after.log().exclusive(last)).isEqualTo(before.log().exclusive(last));
+            boolean sounds = session.tracks().stream()
+                    .anyMatch(track -> !track.regions().of(before.id()).isEmpty());
+            if (sounds) {
+                assertThat(TakeEdits.choose(opened, before.id()).tracks()).isEqualTo(session.tracks());
+            }
+        }
+    }
+
+    @Test
+    void aClipThatSomebodyEditedInAProgramOfTheirOwnCounts() throws Exception {
+        Session session = patched(3);
+        Path file = folder.resolve("patched.dibble");
+        SessionFile.write(file, session, Performance.NEW);
+        Track track = session.tracks().stream()
+                .filter(it -> it.regions().prints().size() > 1)
+                .findFirst()
+                .orElseThrow();
+        MidiTrack other = new MidiTrack.Builder()
+                .add(0, ShortMessage.noteOn(0, 61, 1))
+                .add(10, ShortMessage.noteOff(0, 61, 2))
+                .build();
+        try (FileSystem zip = FileSystems.newFileSystem(file)) {
+            Files.write(
+                    zip.getPath("tracks/" + track.id() + ".mid"),
+                    MidiFileWriter.write(new MidiFile(0, TempoMap.PPQ, List.of(other))));
+        }
+        Track opened = SessionFile.read(file).session().tracks().stream()
+                .filter(it -> it.id().equals(track.id()))
+                .findFirst()
+                .orElseThrow();
+        assertThat(opened.clip()).isEqualTo(other);
+        assertThat(opened.regions().all())
+                .filteredOn(region -> region.take() != null)
+                .allMatch(Region::edited);
+    }
+
     @Test
     void channelsInUseAreKept() throws Exception {
         Performance performance = new Document(LamplightersRound.session(), Performance.NEW).performance();
@@ -127,6 +218,8 @@ class SessionFileTest {
                     "{'format':'dibble-session','version':1,'name':'n','zones':[{'id':'z','source':'a','to':{'part':'i/p'},'noteMap':{'300':5}}]} | $.zones[0]: key 300",
                     "{'format':'dibble-session','version':1,'name':'n','tracks':[{'id':'t','file':'../../etc/passwd'}]} | $.tracks[0].file:",
                     "{'format':'dibble-session','version':1,'name':'n','tempo':[{'at':0,'bpm':1e9}]} | $.tempo[0].bpm:",
+                    "{'format':'dibble-session','version':1,'name':'n','tracks':[{'id':'t','regions':[{'from':5,'to':2}]}]} | $.tracks[0].regions[0]: region from tick 5 to 2",
+                    "{'format':'dibble-session','version':1,'name':'n','tracks':[{'id':'t','regions':[{'from':0,'to':2,'printed':'beside'}]}]} | $.tracks[0].regions[0].printed:",
                     "{'format':'dibble-session','version':1,'name':'n','version':1} | session.json, line 1"
                 })
         void saysInOneLineWhatAndWhere(String json, String message) {

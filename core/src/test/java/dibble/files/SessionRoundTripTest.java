@@ -1,6 +1,7 @@
 package dibble.files;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.gear.PartRef;
 import dibble.gear.SequencerLane;
@@ -118,5 +119,36 @@ class SessionRoundTripTest {
         assertThat(session.scenes().get(0).sounds().get(0).sound().volume()).isEqualTo(90);
         assertThat(session.activeScene(opened.performance())).isEqualTo("dusk");
         assertThat(opened.performance().channels()).containsEntry(new PartRef("sorrel", "hands"), 10);
+    }
+
+    @Test
+    void aTempoThatChangesOnTheWayTakesThePlaceOfWhatWasSaid() throws Exception {
+        TempoMap first = new TempoMap(
+                List.of(new TempoMap.Tempo(0, 96), new TempoMap.Tempo(9_600, 50)),
+                List.of(new TempoMap.Meter(0, 4, 4)));
+        TempoMap spliced = first.spliced(
+                1_920, new TempoMap(List.of(new TempoMap.Tempo(0, 140)), List.of(new TempoMap.Meter(0, 3, 4))));
+        java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
+        TakeLines lines = new TakeLines(out);
+        lines.begin(first, 5);
+        EventLog log = new EventLog();
+        log.add(10, 0, ShortMessage.noteOn(0, 60, 80));
+        lines.follow(log, List.of("a"), List.of());
+        lines.tempo(first, spliced);
+        lines.end(1_000);
+        Take read = TakeLines.read("take-1", "One", out.toByteArray(), "takes/take-1.jsonl", TempoMap.of(20));
+        assertThat(read.tempo()).isEqualTo(spliced);
+        assertThat(read.length()).isEqualTo(1_000);
+        assertThat(read.start()).isEqualTo(5);
+    }
+
+    @Test
+    void systemExclusiveThatIsNotWholeIsRefusedWithItsLine() {
+        for (String bytes : List.of("240", "240,5", "240,200,247", "240,247,247", "240,-1,247")) {
+            byte[] lines = ("{\"t\":1,\"n\":0,\"from\":\"a\",\"m\":[" + bytes + "]}\n").getBytes();
+            assertThatThrownBy(() -> TakeLines.read("take-1", "One", lines, "takes/take-1.jsonl", TempoMap.of(20)))
+                    .isInstanceOf(SessionFormatException.class)
+                    .hasMessageStartingWith("takes/take-1.jsonl, line 1: byte ");
+        }
     }
 }

@@ -9,6 +9,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -203,5 +204,24 @@ class HandsTest {
         }
         System.out.printf("hands, %s: %.1f %% of the notes, %.1f %% at worst%n", name, sum * 10, worst * 100);
         assertThat(sum / 10).isGreaterThanOrEqualTo(least);
+    }
+
+    /** What no hands can play is told apart all the same, and before anybody loses patience. */
+    @Test
+    void fiveThousandNotesAtOnceAndNotesThatNobodyEndsAreTakenAsTheyAre() {
+        MidiTrack.Builder chord = new MidiTrack.Builder();
+        for (int i = 0; i < 5_000; i++) {
+            chord.add(0, ShortMessage.noteOn(i % 16, i / 16 % 128, 80));
+        }
+        boolean[] right = Hands.right(chord.build(), Q);
+        for (int i = 0; i < 5_000; i++) {
+            // One key is one hand's, whatever its channel.
+            assertThat(right[i]).isEqualTo(right[i / 16 % 128 * 16]);
+        }
+        MidiTrack.Builder held = new MidiTrack.Builder();
+        for (int i = 0; i < 4_096; i++) {
+            held.add(i * 200L, ShortMessage.noteOn(i % 16, 30 + i * 7 % 60, 80));
+        }
+        assertThat(Hands.right(held.build(), Q)).hasSize(4_096).contains(true, false);
     }
 }

@@ -147,4 +147,24 @@ class SortingTest {
         assertThat(sorted.tracks().get(1).name()).contains("Pads");
         assertThat(sorted.division()).isEqualTo(480);
     }
+
+    @Test
+    void aNoteThatTheNextOneOfAnotherPileEndsHasItsOff() {
+        MidiTrack track = new MidiTrack.Builder()
+                .add(0, ShortMessage.noteOn(0, 48, 80))
+                .add(0, ShortMessage.noteOn(0, 72, 80))
+                .add(960, ShortMessage.noteOff(0, 48, 64))
+                .add(1000, ShortMessage.noteOn(0, 72, 90))
+                .add(2000, ShortMessage.noteOff(0, 72, 64))
+                .build();
+        for (Sorting.By by : List.of(Sorting.By.HAND, Sorting.By.KEY, Sorting.By.RANGE)) {
+            for (Sorting.Pile pile : Sorting.of(track, Sorting.How.by(by)).piles()) {
+                ClipIndex notes = ClipIndex.of(pile.track());
+                for (int note = 0; note < notes.noteCount(); note++) {
+                    boolean last = note == notes.noteCount() - 1;
+                    assertThat(notes.off(note) != ClipIndex.NONE || !last).isTrue();
+                }
+            }
+        }
+    }
 }
