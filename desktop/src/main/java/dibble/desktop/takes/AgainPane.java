@@ -94,7 +94,7 @@ final class AgainPane extends VBox {
                 .map(outcome -> outcome.track().name())
                 .toList();
         warning.setText(
-                "Edited by hand, which this overwrites: " + String.join(", ", edited) + ". Undo brings it back.");
+                "This replaces what was edited by hand on " + String.join(", ", edited) + ". Undo brings it back.");
         Cards.show(warning, !edited.isEmpty());
         grid.getChildren().clear();
         List<TakeEdits.Outcome> told = outcomes.stream()

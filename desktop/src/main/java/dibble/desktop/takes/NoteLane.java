@@ -1,6 +1,8 @@
 package dibble.desktop.takes;
 
 import dibble.recording.NoteSpans;
+import java.util.List;
+import java.util.function.LongPredicate;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
@@ -20,15 +22,25 @@ final class NoteLane extends Pane {
     }
 
     /**
+     * Some of the notes of a track or source, in nanoseconds of the scale.
+     *
+     * @param shown which of them are drawn, by where they begin
+     */
+    record Notes(NoteSpans spans, LongPredicate shown) {
+        static Notes all(NoteSpans spans) {
+            return new Notes(spans, start -> true);
+        }
+    }
+
+    /**
      * Draws notes.
      *
-     * @param spans the notes, in nanoseconds of the scale
      * @param begins where the filled bed begins, in nanoseconds
      * @param now the end of notes that still sound, and of the filled bed, in nanoseconds; the bed is left out where
      *     {@code bed} is null
      */
-    void draw(NoteSpans spans, long begins, TimeScale scale, long now, Color colour, Color bed, Color lines) {
-        paint = () -> paint(spans, begins, scale, now, colour, bed, lines);
+    void draw(List<Notes> notes, long begins, TimeScale scale, long now, Color colour, Color bed, Color lines) {
+        paint = () -> paint(notes, begins, scale, now, colour, bed, lines);
         paint.run();
     }
 
@@ -39,7 +51,8 @@ final class NoteLane extends Pane {
         }
     }
 
-    private void paint(NoteSpans spans, long begins, TimeScale scale, long now, Color colour, Color bed, Color lines) {
+    private void paint(
+            List<Notes> notes, long begins, TimeScale scale, long now, Color colour, Color bed, Color lines) {
         canvas.setWidth(getWidth());
         canvas.setHeight(getHeight());
         GraphicsContext g = canvas.getGraphicsContext2D();
@@ -57,26 +70,34 @@ final class NoteLane extends Pane {
         for (long bar = 1; bar <= scale.bars(); bar += step) {
             g.fillRect(Math.round(scale.xOfTick(scale.tempo().barStart(bar))), 0, 1, height);
         }
-        if (spans == null || spans.size() == 0) {
-            return;
-        }
         int low = 127;
         int high = 0;
-        for (int i = 0; i < spans.size(); i++) {
-            low = Math.min(low, spans.note(i));
-            high = Math.max(high, spans.note(i));
+        for (Notes some : notes) {
+            for (int i = 0; i < some.spans.size(); i++) {
+                low = Math.min(low, some.spans.note(i));
+                high = Math.max(high, some.spans.note(i));
+            }
         }
-        double room = height - 2 * inset;
+        g.setFill(colour);
+        for (Notes some : notes) {
+            paint(g, some, low, high, scale, now);
+        }
+    }
+
+    private void paint(GraphicsContext g, Notes notes, int low, int high, TimeScale scale, long now) {
+        double room = getHeight() - 2 * inset;
         double thick = Math.max(1.5, Math.min(3, room / 12));
         int range = Math.max(12, high - low);
-        g.setFill(colour);
+        NoteSpans spans = notes.spans;
         for (int i = 0; i < spans.size(); i++) {
             long start = spans.start(i);
-            double x = scale.xOfNanos(start);
-            long over = spans.end(i) == NoteSpans.OPEN ? now : spans.end(i);
-            double end = scale.xOfNanos(Math.max(start, over));
-            double y = inset + room * (1 - (spans.note(i) - low + (range - (high - low)) / 2.0) / range);
-            g.fillRect(x, y - thick / 2, Math.max(2, end - x - 1), thick);
+            if (notes.shown.test(start)) {
+                double x = scale.xOfNanos(start);
+                long over = spans.end(i) == NoteSpans.OPEN ? now : spans.end(i);
+                double end = scale.xOfNanos(Math.max(start, over));
+                double y = inset + room * (1 - (spans.note(i) - low + (range - (high - low)) / 2.0) / range);
+                g.fillRect(x, y - thick / 2, Math.max(2, end - x - 1), thick);
+            }
         }
     }
 }

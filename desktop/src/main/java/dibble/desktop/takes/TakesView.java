@@ -347,12 +347,7 @@ public final class TakesView extends StackPane implements View {
             TrackRow row = (TrackRow) node;
             row.setPrefHeight(height);
             boolean fills = recording && presenter.isArmed(row.track());
-            row.draw(
-                    fills ? liveSpans(row.trackId()) : null,
-                    recording ? place(following, 0) : 0,
-                    scale,
-                    recording && !fills ? presenter.length() : now,
-                    fills);
+            row.draw(fills ? liveSpans(row.trackId()) : null, recording ? place(following, 0) : 0, scale, now, fills);
         }
         RecordOptions chosen = desk.studio().options();
         if (!chosen.equals(drawnOptions)) {
@@ -397,7 +392,15 @@ public final class TakesView extends StackPane implements View {
                         "played " + source.id(), id -> new NoteSpans(live.log(), number, nanos -> place(live, nanos)));
                 spans.update();
             }
-            lines.get(source.id()).draw(spans, 0, scale, now, palette.get("ink"), null, palette.get("rule"));
+            lines.get(source.id())
+                    .draw(
+                            spans == null ? List.of() : List.of(NoteLane.Notes.all(spans)),
+                            0,
+                            scale,
+                            now,
+                            palette.get("ink"),
+                            null,
+                            palette.get("rule"));
         }
     }
 

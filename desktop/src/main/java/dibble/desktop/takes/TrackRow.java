@@ -154,7 +154,9 @@ final class TrackRow extends HBox {
      * @param now how far recording or the take reaches, in nanoseconds
      */
     void draw(NoteSpans live, long begins, TimeScale scale, long now, boolean recording) {
-        NoteSpans spans = live == null ? printed : live;
+        // What is there stays to be seen until something is played that it makes way for.
+        boolean fills = live != null && live.size() > 0;
+        NoteSpans spans = fills ? live : printed;
         if (!recording && drawn == spans.size()) {
             return;
         }
@@ -166,10 +168,10 @@ final class TrackRow extends HBox {
         // At night a dark part's notes would sink into the dark: they are lit a little.
         Color ink = desk.theme().palette() == Palette.NIGHT ? colour.interpolate(Color.WHITE, 0.35) : colour;
         lane.draw(
-                spans,
-                live == null ? 0 : begins,
+                fills ? List.of(staying(begins, now), NoteLane.Notes.all(live)) : List.of(NoteLane.Notes.all(printed)),
+                fills && printed.size() == 0 ? begins : 0,
                 scale,
-                now,
+                fills ? now : Math.max(now, presenter.length()),
                 ink,
                 bed,
                 desk.theme().palette().get("rule"));
@@ -179,6 +181,17 @@ final class TrackRow extends HBox {
                 : "   not armed: what reaches it goes to Everything else";
         note.setText(spans.size() > 0 ? "" : said);
         setAccessibleText("track " + track.name() + ", " + Words.count(spans.size(), "note"));
+    }
+
+    /** The printed notes that a recording leaves. */
+    private NoteLane.Notes staying(long begins, long now) {
+        return new NoteLane.Notes(
+                printed,
+                switch (desk.studio().options().onto()) {
+                    case INSTEAD -> start -> start < begins;
+                    case WITHIN -> start -> start < begins || start >= now;
+                    case OVER -> start -> true;
+                });
     }
 
     /** Has the next {@link #draw} draw anew: width or theme changed. */

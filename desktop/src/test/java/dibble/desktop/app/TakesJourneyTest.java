@@ -3,6 +3,7 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.TrackEdits;
 import dibble.edits.ZoneEdits;
 import dibble.files.SessionJournal;
 import dibble.gear.PartRef;
@@ -13,6 +14,8 @@ import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
+import dibble.recording.Region;
+import dibble.recording.Regions;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Target;
@@ -221,6 +224,61 @@ class TakesJourneyTest extends WindowTest {
         until(() -> recorded().get("Celesta").equals(List.of(56, 60)));
         interact(() -> desk().document().undo());
         assertThat(recorded().get("Celesta")).containsExactly(60);
+    }
+
+    @Test
+    void recordWhileItPlaysBeginsWhereItIsAndLeavesWhatIsBefore() {
+        push(KeyCode.CONTROL, KeyCode.DIGIT5);
+        // A long take: there is something to play along with.
+        record(() -> {
+            play("larkspur", 60);
+            long from = workbench.studio().position();
+            until(() -> workbench.studio().position() > from + 1_500_000_000L);
+            play("larkspur", 62);
+        });
+        fire("#play");
+        until(() -> workbench.studio().transport() == Transport.PLAYING
+                && workbench.studio().position() > 500_000_000L);
+        push(KeyCode.CONTROL, KeyCode.R);
+        until(() -> workbench.studio().recording() != null);
+        assertThat(workbench.studio().recording().from()).isGreaterThan(500_000_000L);
+        play("larkspur", 64);
+        fire("#play");
+        until(() -> desk().session().takes().size() == 2);
+        assertThat(recorded().get("Celesta")).containsExactly(60, 64);
+        interact(() -> desk().document().undo());
+        assertThat(recorded().get("Celesta")).containsExactly(60, 62);
+    }
+
+    @Test
+    void whatWasEditedByHandIsNamedBeforeATakeOverwritesIt() {
+        push(KeyCode.CONTROL, KeyCode.DIGIT5);
+        record(() -> play("larkspur", 50, 60));
+        MidiTrack other = new MidiTrack.Builder()
+                .add(0, ShortMessage.noteOn(0, 61, 80))
+                .add(100, ShortMessage.noteOff(0, 61, 64))
+                .build();
+        interact(() -> desk().document().edit("notes", session -> {
+            Track celesta = session.trackOf(new PartRef("sorrel", "celesta")).orElseThrow();
+            Region region = celesta.regions().all().get(0).ofPrint(other).asEdited();
+            return TrackEdits.replaceTracks(session, List.of(celesta.withRegions(new Regions(List.of(region)))));
+        }));
+        fire("#print-as-heard");
+        until(() -> lookup("#route-again").query().isVisible());
+        assertThat(lookup("#route-again")
+                        .lookup(".missing")
+                        .queryAs(Label.class)
+                        .getText())
+                .isEqualTo("This replaces what was edited by hand on Celesta. Undo brings it back.");
+        push(KeyCode.ESCAPE);
+        until(() -> !lookup("#route-again").query().isVisible());
+        assertThat(recorded().get("Celesta")).containsExactly(61);
+        fire("#print-as-heard");
+        fire("#route-again-do");
+        until(() -> recorded().get("Celesta").equals(List.of(60)));
+        // Nothing is lost now, so that nothing is asked.
+        fire("#print-as-heard");
+        assertThat(lookup("#route-again").query().isVisible()).isFalse();
     }
 
     @Test
