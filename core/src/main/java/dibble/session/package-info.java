@@ -1,4 +1,5 @@
 /**
- * The document and all that reads, writes and edits it: session, performance state, edits, history, file.
+ * The document: session, performance state, history. What changes it is in edits, what reads and writes it in files; it
+ * imports neither.
  */
 package dibble.session;

@@ -213,7 +213,9 @@ final class Motion {
         RecordPlan.Loop loop = options.isLooping()
                 ? new RecordPlan.Loop(options.range().from(), options.range().to())
                 : null;
-        begin(course, new RecordPlan(startsAt, from, endsAt, loop, early(from), tempo));
+        // Who has a beat to come in on may be a little early; who has none plays when they have pressed Record.
+        long early = options.countIn() > 0 || playFrom < from ? early(from) : 0;
+        begin(course, new RecordPlan(startsAt, from, endsAt, loop, early, tempo));
         deck.play(course, silentWhileRecording(), options.countIn(), options.click());
     }
 

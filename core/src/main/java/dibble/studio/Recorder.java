@@ -83,14 +83,15 @@ final class Recorder implements AutoCloseable {
     void start(RecordPlan plan, Onwards onto, InForce routing) {
         requests.add((stamp, scene) -> {
             onwards = onto;
+            // What came since it began, while this was asked for, is played to it; what stood before is at its start.
+            boolean late = plan.startsAt() < stamp;
             begin(new Recording(
                     plan,
                     routing.sources(),
                     onto.printer(),
                     routing.inScene(scene),
-                    standing.before(Math.min(stamp, plan.startsAt() - plan.early()))));
-            // Somebody else's clock may have begun a moment ago: its first notes are not lost.
-            if (plan.startsAt() < stamp) {
+                    standing.before(late ? plan.startsAt() - plan.early() : stamp)));
+            if (late) {
                 backlog.replay(recording, plan.startsAt() - plan.early());
             }
         });

@@ -10,7 +10,7 @@ import dibble.routing.SceneSwitch;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.PriorityQueue;
@@ -41,7 +41,10 @@ public final class Recording {
     /** What stands before the start. */
     private final Standing standing;
 
-    private final Map<Integer, Note> earlyNotes = new LinkedHashMap<>();
+    /** Notes of the moment before the start, in their order, and the last of each key. */
+    private final List<Note> earlyNotes = new ArrayList<>();
+
+    private final Map<Integer, Note> lastEarly = new HashMap<>();
     private final PriorityQueue<Note> lateOffs = new PriorityQueue<>(Comparator.comparingLong(Note::at));
 
     /** Notes of the moment before the end: those of the next pass. */
@@ -100,6 +103,9 @@ public final class Recording {
         if (!echo && isForNext(stamp, source, message)) {
             forNext.add(new Note(stamp, source, message));
         } else {
+            if (!echo && ShortMessage.startsNote(message)) {
+                endBefore(since(stamp), source, message);
+            }
             add(since(stamp), source, message, echo);
         }
     }
@@ -124,10 +130,11 @@ public final class Recording {
         if (ShortMessage.startsNote(message) && at >= -plan.early()) {
             // The off of an earlier one would end it.
             lateOffs.removeIf(off -> Standing.key(off.source, off.message) == key);
-            earlyNotes.put(key, new Note(at, source, message));
-        } else if (ShortMessage.endsNote(message) && earlyNotes.containsKey(key)) {
+            lastEarly.put(key, new Note(at, source, message));
+            earlyNotes.add(lastEarly.get(key));
+        } else if (ShortMessage.endsNote(message) && lastEarly.containsKey(key)) {
             // It keeps its length.
-            lateOffs.add(new Note(at - earlyNotes.get(key).at, source, message));
+            lateOffs.add(new Note(at - lastEarly.get(key).at, source, message));
         } else if (!callsScene(source, message)) {
             standing.add(at, source, message);
         }
@@ -149,11 +156,28 @@ public final class Recording {
         }
         begun = true;
         standing.tell((stamp, source, message) -> {
-            if (!earlyNotes.containsKey(Standing.key(source, message)) || !ShortMessage.isNote(message)) {
+            if (!lastEarly.containsKey(Standing.key(source, message)) || !ShortMessage.isNote(message)) {
                 add(0, source, message, false);
             }
         });
-        earlyNotes.values().forEach(note -> add(0, note.source, note.message, false));
+        for (Note note : earlyNotes) {
+            endBefore(0, note.source, note.message);
+            add(0, note.source, note.message, false);
+        }
+    }
+
+    /** Ends what sounds of a key that is struck again: its off was to come later, or never came. */
+    private void endBefore(long at, int source, int on) {
+        int key = Standing.key(source, on);
+        boolean late = lateOffs.removeIf(off -> at > 0 && Standing.key(off.source, off.message) == key);
+        if ((late || at == 0) && held.at(source, on) != OpenNotes.NONE) {
+            add(
+                    at,
+                    source,
+                    ShortMessage.noteOff(
+                            ShortMessage.channel(on), ShortMessage.data1(on), ShortMessage.DEFAULT_RELEASE),
+                    false);
+        }
     }
 
     private void playLateOffs(long until) {

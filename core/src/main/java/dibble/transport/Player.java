@@ -53,7 +53,9 @@ public final class Player implements AutoCloseable {
 
     private void run() {
         int jumps = jumps();
-        Playing playing = new Playing(program, follower == null ? clock.nanos() : follower.entry());
+        // From its beginning, though this thread may have begun a little later: what is due by now is played at once.
+        Program first = program;
+        Playing playing = new Playing(first, follower == null ? first.course().at() : follower.entry());
         while (!stopping && !playing.isOver()) {
             Program now = program;
             if (now != playing.program()) {

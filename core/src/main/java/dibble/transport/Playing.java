@@ -12,6 +12,9 @@ import java.util.Map;
  * by another, or ends. An off goes where its on went. Belongs to one thread; knows no clock but the times it is told.
  */
 final class Playing {
+    private static final int PLACES = 16 * 128;
+    private static final Program.Out[] NOTHING = {};
+
     /** What a lane has sounding and has been sent. */
     private static final class LaneState {
         final Program.Lane lane;
@@ -19,7 +22,7 @@ final class Playing {
         Chase start;
 
         /** By channel and key, where the on of a note that sounds went. */
-        final Program.Out[] open = new Program.Out[16 * 128];
+        Program.Out[] open = NOTHING;
 
         /** What was sent; null where it is not heard. */
         Chase sent;
@@ -36,15 +39,18 @@ final class Playing {
         void play(int message) {
             int place = place(message);
             if (ShortMessage.startsNote(message)) {
-                if (open[place] != null) {
+                if (openAt(place) != null) {
                     release(place);
                 }
                 if (isHeard()) {
+                    if (open.length == 0) {
+                        open = new Program.Out[PLACES];
+                    }
                     open[place] = lane.out();
                     lane.out().play(message);
                 }
             } else if (ShortMessage.isNote(message) || ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE) {
-                Program.Out out = open[place];
+                Program.Out out = openAt(place);
                 if (out != null) {
                     open[place] = ShortMessage.isNote(message) ? null : out;
                     out.play(message);
@@ -55,6 +61,10 @@ final class Playing {
             }
         }
 
+        private Program.Out openAt(int place) {
+            return open.length == 0 ? null : open[place];
+        }
+
         void release(int place) {
             Program.Out out = open[place];
             open[place] = null;
@@ -63,7 +73,30 @@ final class Playing {
 
         void releaseAll() {
             for (int place = 0; place < open.length; place++) {
-                if (open[place] != null) {
+                if (openAt(place) != null) {
+                    release(place);
+                }
+            }
+        }
+
+        /** Releases the notes for which a lane of other music has no off: what comes next there is an on, or nothing. */
+        void releaseUnended(Timeline timeline, int number, int from) {
+            boolean[] ends = new boolean[open.length];
+            int left = 0;
+            for (Program.Out out : open) {
+                left += out == null ? 0 : 1;
+            }
+            boolean[] seen = new boolean[open.length];
+            for (int i = from; i < timeline.size() && left > 0; i++) {
+                int message = timeline.message(i);
+                if (timeline.lane(i) == number && ShortMessage.isNote(message) && !seen[place(message)]) {
+                    seen[place(message)] = true;
+                    ends[place(message)] = ShortMessage.endsNote(message);
+                    left -= open[place(message)] == null ? 0 : 1;
+                }
+            }
+            for (int place = 0; place < open.length; place++) {
+                if (open[place] != null && !ends[place]) {
                     release(place);
                 }
             }
@@ -109,7 +142,10 @@ final class Playing {
     private int at;
     private boolean over;
 
-    /** Begins a program; what holds at its place is sent at once, since there may be a count-in to settle in. */
+    /**
+     * Begins a program where it is at a time of the clock; what holds there is sent at once, since there may be a
+     * count-in to settle in.
+     */
     Playing(Program program, long now) {
         this.program = program;
         states = states(program);
@@ -130,13 +166,18 @@ final class Playing {
         pass = course.pass(now);
         at = program.timeline().firstAt(position);
         List<Chase> held = program.timeline().chase(position);
-        loopStart = course.loop() == null ? null : program.timeline().chase(course.loopFrom());
+        loopStart = loopStart(program);
         for (int i = 0; i < states.size(); i++) {
             if (states.get(i).isHeard()) {
                 states.get(i).turnTo(held.get(i));
             }
         }
         over = false;
+    }
+
+    private static List<Chase> loopStart(Program program) {
+        Course course = program.course();
+        return course.loop() == null ? null : program.timeline().chase(course.loopFrom());
     }
 
     /** Goes to where the music is now: a clock that is followed has jumped. */
@@ -204,50 +245,59 @@ final class Playing {
     void change(Program next, long now) {
         boolean sameMusic = next.timeline() == program.timeline();
         boolean sameCourse = next.course().equals(program.course());
-        long position = next.course().position(now);
+        boolean leadsOn = sameCourse || leadsOn(program.course(), next.course());
+        long position = leadsOn ? next.course().position(now) : next.course().place();
         int first = next.timeline().firstAt(position);
         if (sameMusic && sameCourse) {
             first = at;
-        } else if (sameCourse && at < program.timeline().size()) {
+        } else if (leadsOn && at < program.timeline().size() && !isAtLoopsEnd()) {
             // What is a little late is not lost.
-            long late = Math.min(position, program.timeline().nanos(at));
-            first = isAtLoopsEnd() ? first : next.timeline().firstAt(late);
+            long tick = program.timeline().tempo().ticks(program.timeline().nanos(at));
+            first = next.timeline()
+                    .firstAt(Math.min(position, next.timeline().tempo().nanos(tick)));
         }
         Map<String, LaneState> before = new HashMap<>();
         states.forEach(state -> before.put(state.lane.name(), state));
-        List<LaneState> now_ = states(next);
-        List<Chase> held = next.timeline().chase(position);
-        for (int i = 0; i < now_.size(); i++) {
-            LaneState state = now_.get(i);
+        List<LaneState> after = states(next);
+        boolean goesOn = sameMusic && sameCourse;
+        List<Chase> held = null;
+        for (int i = 0; i < after.size(); i++) {
+            LaneState state = after.get(i);
             LaneState old = before.remove(state.lane.name());
             if (old != null) {
-                takeOver(old, state, sameMusic && sameCourse ? null : endsSoon(next.timeline(), i, first));
+                if (!state.isHeard()) {
+                    old.releaseAll();
+                } else if (!goesOn) {
+                    old.releaseUnended(next.timeline(), i, first);
+                }
+                takeOver(old, state);
             }
-            if (state.isHeard()) {
+            if (state.isHeard() && !(goesOn && state.sent != null)) {
+                // Looked up only where it is needed: a long piece takes a while.
+                held = held == null ? next.timeline().chase(position) : held;
                 Chase wanted = new Chase(state.start);
                 held.get(i).messages().forEach(wanted::add);
                 state.turnTo(wanted);
             }
         }
         before.values().forEach(LaneState::leave);
-        states = now_;
+        states = after;
         program = next;
         at = first;
-        pass = sameCourse ? pass : next.course().pass(now);
-        loopStart = next.course().loop() == null
-                ? null
-                : next.timeline().chase(next.course().loopFrom());
+        pass = sameCourse ? pass : leadsOn ? next.course().pass(now) : 0;
+        loopStart = goesOn ? loopStart : loopStart(next);
         over = over && first == next.timeline().size();
     }
 
+    /** Whether a course begins where another is at that time: its tempo, or its loop, is another. */
+    private static boolean leadsOn(Course before, Course next) {
+        long was = before.tempo().ticks(before.position(next.at()));
+        return Math.abs(was - next.tempo().ticks(next.place())) <= 1;
+    }
+
     /** Notes stay where they are while somebody will end them; controllers go where the lane leads now. */
-    private static void takeOver(LaneState old, LaneState state, boolean[] ends) {
-        for (int place = 0; place < old.open.length; place++) {
-            if (old.open[place] != null && (!state.isHeard() || ends != null && !ends[place])) {
-                old.release(place);
-            }
-        }
-        System.arraycopy(old.open, 0, state.open, 0, old.open.length);
+    private static void takeOver(LaneState old, LaneState state) {
+        state.open = old.open;
         if (old.isHeard() && old.lane.out().equals(state.lane.out())) {
             state.sent = old.sent;
             // What the music of before moved, and that of now does not, goes back.
@@ -257,20 +307,6 @@ final class Playing {
         } else if (old.isHeard()) {
             old.putBack();
         }
-    }
-
-    /** By channel and key, whether what a lane has there next is an off. */
-    private static boolean[] endsSoon(Timeline timeline, int lane, int from) {
-        boolean[] ends = new boolean[16 * 128];
-        boolean[] seen = new boolean[16 * 128];
-        for (int i = from; i < timeline.size(); i++) {
-            int message = timeline.message(i);
-            if (timeline.lane(i) == lane && ShortMessage.isNote(message) && !seen[place(message)]) {
-                seen[place(message)] = true;
-                ends[place(message)] = ShortMessage.endsNote(message);
-            }
-        }
-        return ends;
     }
 
     /** Ends the notes and puts pedals and wheels to rest; other controllers stay, for whoever goes on from there. */

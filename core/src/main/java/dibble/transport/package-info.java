@@ -1,4 +1,5 @@
 /**
- * Playing timed events: the player and its position. May import time, recording and ports.
+ * Where the music is, and what is played there: courses, programs, players, click, clock sent and followed. May import
+ * midi, time, recording and ports.
  */
 package dibble.transport;

@@ -144,4 +144,31 @@ class FileImportTest {
         assertThat(in.takes().get(0).log().size()).isEqualTo(4);
         assertThat(in.tempo()).isEqualTo(TempoMap.of(120));
     }
+
+    @Test
+    void notesLieOnTheBarsOfTheFileWhateverTheTempoOfTheSession() {
+        MidiTrack conductor = new MidiTrack.Builder()
+                .meta(0, MidiTrack.META_TEMPO, new byte[] {0x0F, 0x42, 0x40})
+                .build();
+        MidiTrack.Builder notes = new MidiTrack.Builder().text(0, MidiTrack.META_TRACK_NAME, "Bells");
+        for (int bar = 0; bar < 8; bar++) {
+            notes.add(bar * 4 * 480L, ShortMessage.noteOn(0, 60 + bar, 80));
+            notes.add(bar * 4 * 480L + 240, ShortMessage.noteOff(0, 60 + bar, 64));
+        }
+        MidiFile file = new MidiFile(1, 480, List.of(conductor, notes.build()));
+        // It has a take already, and so keeps its own tempo.
+        Session session = TakeEdits.keep(
+                        demo,
+                        Performance.NEW,
+                        FileImport.of(demo, file, "First").take())
+                .withTempo(dibble.time.TempoMap.of(173));
+        FileImport in = FileImport.of(session, file, "Bells");
+        Session with = in.into(session, Performance.NEW);
+        assertThat(with.tempo().bpm(0)).isEqualTo(173);
+        Take take = with.takes().get(1);
+        assertThat(take.tempo().bpm(0)).isEqualTo(60);
+        for (int bar = 0; bar < 8; bar++) {
+            assertThat(take.tick(take.log().stamp(bar * 2))).isEqualTo(bar * 3840L);
+        }
+    }
 }

@@ -93,6 +93,31 @@ class JournalTest {
         Printer.print(take, List.of(Track.of("rest", "Rest", new Track.Rest())), Set.of());
     }
 
+    /** Its nanoseconds are those of its own tempo, however the music goes on after it. */
+    @Test
+    void aTakeThatWasCutOffEndsWhenItWasCutOff() throws Exception {
+        TempoMap slower = new TempoMap(
+                List.of(new TempoMap.Tempo(0, 120), new TempoMap.Tempo(400 * 3840, 30)),
+                List.of(new TempoMap.Meter(0, 4, 4)));
+        TakeJournal journal = new TakeJournal(() -> user);
+        EventLog log = new EventLog();
+        log.add(1_000_000_000L, 0, ShortMessage.noteOn(0, 60, 80));
+        log.add(10_000_000_000L, 0, ShortMessage.controller(0, 64, 127));
+        journal.begin(slower, 2_000_000_000L);
+        journal.follow(log, List.of("larkspur"), marks().subList(0, 1));
+        Take take = TakeEdits.closed(TakeLines.readJournal(
+                "take-1", "Take 1", Files.readAllBytes(onlyFile(user)), "recording-1.jsonl", TempoMap.of(60)));
+        assertThat(take.length()).isEqualTo(10_000_000_000L);
+        assertThat(take.tempo()).isEqualTo(slower);
+        assertThat(take.start()).isEqualTo(2_000_000_000L);
+        assertThat(take.log().stamp(2)).isEqualTo(10_000_000_000L);
+        Session kept = TakeEdits.keep(demo, Performance.NEW, take);
+        assertThat(kept.tracks().stream()
+                        .mapToLong(track -> track.clip().endTick())
+                        .max())
+                .hasValue(slower.ticks(12_000_000_000L));
+    }
+
     private static boolean isAddedOff(Take take, EventLog log, int i) {
         return take.log().stamp(i) == take.length() && take.log().stamp(i) != log.stamp(i);
     }

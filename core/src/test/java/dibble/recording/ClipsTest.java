@@ -174,4 +174,52 @@ class ClipsTest {
         assertThat(notes(parts.get("sorrel"))).containsExactly("60: 0-20");
         assertThat(notes(parts.get("yarrow"))).containsExactly("50: 10-30");
     }
+
+    private static MidiTrack onDevice(String name, MidiTrack clip) {
+        return Clips.forDevice(name, clip);
+    }
+
+    /** Two instruments on one channel are two, and what is cut of the one leaves the other. */
+    @Property(tries = 100)
+    void instrumentsAreCutEachByItself(@ForAll long seed) {
+        Random random = new Random(seed);
+        MidiTrack one = random(random);
+        MidiTrack two = random(random);
+        MidiTrack both = Clips.over(onDevice("sorrel", one), onDevice("yarrow", two));
+        int from = random.nextInt(LENGTH);
+        List<Clips.Stretch> stretches =
+                List.of(new Clips.Stretch(0, from), new Clips.Stretch(from + random.nextInt(200) + 1L, Long.MAX_VALUE));
+        var parts = Clips.byDevice(Clips.within(both, stretches));
+        assertThat(notes(parts.getOrDefault("sorrel", Track.NOTHING))).isEqualTo(notes(Clips.within(one, stretches)));
+        assertThat(notes(parts.getOrDefault("yarrow", Track.NOTHING))).isEqualTo(notes(Clips.within(two, stretches)));
+    }
+
+    @Test
+    void whatIsCutAtTheOffOfANoteKeepsItsReleaseVelocity() {
+        MidiTrack clip = new MidiTrack.Builder()
+                .add(10, ShortMessage.noteOn(0, 60, 80))
+                .add(20, ShortMessage.noteOff(0, 60, 33))
+                .add(20, ShortMessage.noteOn(0, 62, 80))
+                .add(30, ShortMessage.noteOff(0, 62, 64))
+                .build();
+        MidiTrack cut = Clips.within(clip, List.of(new Clips.Stretch(0, 20)));
+        assertThat(cut.size()).isEqualTo(2);
+        assertThat(ClipIndex.of(cut).releaseVelocity(0)).isEqualTo(33);
+    }
+
+    @Test
+    void timesOfSpansAreWhatTheirReaderMakesOfThem() {
+        EventLog log = new EventLog();
+        log.add(10, 0, ShortMessage.noteOn(0, 60, 80));
+        log.add(20, 1, ShortMessage.noteOn(0, 60, 80));
+        log.add(30, 0, ShortMessage.noteOff(0, 60, 64));
+        NoteSpans spans = new NoteSpans(log, 0, nanos -> nanos * 3);
+        spans.update();
+        assertThat(spans.size()).isEqualTo(1);
+        assertThat(spans.start(0)).isEqualTo(30);
+        assertThat(spans.end(0)).isEqualTo(90);
+        log.add(40, 0, ShortMessage.noteOn(0, 64, 80));
+        spans.update();
+        assertThat(spans.end(1)).isEqualTo(NoteSpans.OPEN);
+    }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
 import dibble.midi.RealTime;
+import dibble.recording.Onto;
 import dibble.session.ClockPlan;
 import dibble.session.Document;
 import dibble.session.Performance;
@@ -13,8 +14,11 @@ import dibble.transport.ClockFollower;
 import dibble.transport.Course;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 
@@ -39,6 +43,7 @@ class MotionTest {
         ClockFollower other;
         TempoMap tempo;
         boolean playing;
+        boolean stopsAsked;
 
         private void tell(String what) {
             told.add(what);
@@ -324,6 +329,57 @@ class MotionTest {
             clocks(follower, 2);
             assertThat(deck.told).doesNotContain("stop");
             assertThat(follower.jumps()).isEqualTo(2);
+        }
+    }
+
+    /** Whatever is pressed in whatever order, the deck is told no nonsense. */
+    @Property(tries = 300)
+    void anyOrderOfButtonsLeavesItInOneState(@ForAll long seed) {
+        AtomicLong time = new AtomicLong(1_000_000 * MS);
+        Document edited = new Document(demo, Performance.NEW);
+        FakeDeck told = new FakeDeck();
+        Motion moved = new Motion(time::get, edited, told);
+        Random random = new Random(seed);
+        boolean recording = false;
+        for (int i = 0; i < 60; i++) {
+            told.told.clear();
+            switch (random.nextInt(9)) {
+                case 0 -> moved.play(moved.place());
+                case 1 -> moved.record();
+                case 2 -> moved.stop();
+                case 3 -> moved.locate(random.nextInt(20) * BAR);
+                case 4 ->
+                    moved.setOptions(new RecordOptions(
+                            random.nextInt(3),
+                            random.nextBoolean(),
+                            Onto.values()[random.nextInt(3)],
+                            new RecordOptions.Stretch(0, (1 + random.nextInt(4)) * 3840L),
+                            random.nextBoolean(),
+                            false));
+                case 5 -> {
+                    TempoMap tempo = TempoMap.of(40 + random.nextInt(200));
+                    edited.edit("tempo", session -> session.withTempo(tempo));
+                    moved.follow();
+                }
+                case 6 -> {
+                    if (recording && told.stopsAsked) {
+                        moved.recordingEnded();
+                        told.stopsAsked = false;
+                    }
+                }
+                case 7 -> told.playing = told.playing && random.nextInt(4) > 0;
+                default -> time.addAndGet(random.nextInt(3_000) * MS);
+            }
+            moved.pulse();
+            assertThat(told.told.stream().filter("record"::equals)).hasSizeLessThanOrEqualTo(recording ? 0 : 1);
+            told.stopsAsked |= told.told.contains("stop recording");
+            recording = moved.transport() == Transport.RECORDING;
+            if (moved.transport() == Transport.STOPPED) {
+                assertThat(told.playing).isFalse();
+                assertThat(moved.position()).isEqualTo(moved.place());
+            }
+            assertThat(moved.position()).isNotNegative();
+            assertThat(moved.countsIn()).isNotNegative();
         }
     }
 }

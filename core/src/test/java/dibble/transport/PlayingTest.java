@@ -1,6 +1,7 @@
 package dibble.transport;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 
 import dibble.midi.MidiTrack;
 import dibble.midi.Rest;
@@ -276,6 +277,72 @@ class PlayingTest {
                         ShortMessage.controller(0, 74, 20),
                         ShortMessage.noteOn(0, 62, 80),
                         ShortMessage.noteOff(0, 62, 64));
+    }
+
+    private static MidiTrack onTheBeats() {
+        MidiTrack.Builder clip = new MidiTrack.Builder();
+        for (int beat = 0; beat < 16; beat++) {
+            clip.add(beat * 960L, ShortMessage.noteOn(0, 60 + beat, 80));
+            clip.add(beat * 960L + 480, ShortMessage.noteOff(0, 60 + beat, 64));
+        }
+        return clip.build();
+    }
+
+    private static List<Integer> keys(Receiver receiver) {
+        return receiver.heard.stream()
+                .filter(ShortMessage::startsNote)
+                .map(ShortMessage::data1)
+                .toList();
+    }
+
+    @Test
+    void theFirstNoteIsNotLostThoughThePlayersThreadIsLate() {
+        TempoMap tempo = TempoMap.of(240);
+        SteppingClock clock = new SteppingClock(1_000_000_000_000L);
+        Receiver receiver = new Receiver();
+        Course course = Course.of(tempo, 0, clock.nanos() - 50_000_000L);
+        try (Player player = new Player("late", clock, program(course, timeline(tempo, onTheBeats()), receiver))) {
+            player.start();
+            await().until(() -> !player.isPlaying());
+        }
+        assertThat(keys(receiver)).hasSize(16).startsWith(60);
+    }
+
+    @Test
+    void aNoteOnThePlaceThatIsChosenWhileItPlaysIsHeard() {
+        TempoMap tempo = TempoMap.of(120);
+        Timeline timeline = timeline(tempo, onTheBeats());
+        Receiver receiver = new Receiver();
+        Playing playing = new Playing(program(Course.of(tempo, 0, 0), timeline, receiver), 0);
+        playUntil(playing, tempo.nanos(1_000));
+        long at = tempo.nanos(1_100);
+        // The player learns of it a moment after it has begun.
+        playing.change(program(Course.of(tempo, tempo.nanos(960 * 8), at), timeline, receiver), at + 3_000_000);
+        playUntil(playing, at + tempo.nanos(1_000));
+        assertThat(keys(receiver)).containsExactly(60, 61, 68, 69);
+    }
+
+    @Property(tries = 200)
+    void noNoteIsLostOrPlayedTwiceWhenTheTempoChanges(@ForAll long seed) {
+        Random random = new Random(seed);
+        TempoMap tempo = TempoMap.of(120);
+        Course course = Course.of(tempo, 0, 0);
+        Receiver receiver = new Receiver();
+        Playing playing = new Playing(program(course, timeline(tempo, onTheBeats()), receiver), 0);
+        long now = 0;
+        for (int i = 0; i < 10; i++) {
+            now += random.nextInt(600) * 1_000_000L;
+            playUntil(playing, now);
+            tempo = TempoMap.of(60 + random.nextInt(200));
+            course = course.withTempo(tempo, now);
+            // It plays on a little before it learns of it.
+            now += random.nextInt(3) * 1_000_000L;
+            playUntil(playing, now);
+            playing.change(program(course, timeline(tempo, onTheBeats()), receiver), now);
+        }
+        playUntil(playing, Long.MAX_VALUE);
+        List<Integer> keys = keys(receiver);
+        assertThat(keys).doesNotHaveDuplicates().hasSize(16);
     }
 
     @Test
