@@ -167,7 +167,7 @@ final class Motion {
             deck.stop();
             state = state instanceof Waiting ? new Resting() : new Waiting();
         } else if (others) {
-            recordAlong();
+            recordAlong(false);
         } else if (state instanceof Playing playing && canPunchIn(playing.course)) {
             punchIn(playing.course);
         } else {
@@ -238,12 +238,12 @@ final class Motion {
         return silent;
     }
 
-    private void recordAlong() {
+    /** @param fromItsStart whether it was waited for the other's start, however late that is noticed */
+    private void recordAlong(boolean fromItsStart) {
         boolean plays = state instanceof Playing;
-        boolean first = follower.hasJustStarted();
-        long from = first ? follower.jumpedTo() : follower.nanos();
-        long startsAt = first ? follower.startedAt() : clock.nanos();
-        begin(null, RecordPlan.open(startsAt, from, first ? early(from) : 0, follower.tempo()));
+        long from = fromItsStart ? follower.jumpedTo() : follower.nanos();
+        long startsAt = fromItsStart ? follower.startedAt() : clock.nanos();
+        begin(null, RecordPlan.open(startsAt, from, fromItsStart ? early(from) : 0, follower.tempo()));
         if (plays) {
             deck.setSilent(silentWhileRecording());
         } else {
@@ -360,7 +360,7 @@ final class Motion {
             otherRan = true;
             if (state instanceof Waiting) {
                 state = new Resting();
-                recordAlong();
+                recordAlong(true);
             } else if (state instanceof Resting) {
                 play(place);
             }

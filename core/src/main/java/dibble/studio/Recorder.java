@@ -204,6 +204,7 @@ final class Recorder implements AutoCloseable {
     }
 
     private void take(long stamp, long packed) {
+        endWhereItEnds(stamp);
         int what = Packed.what(packed);
         if (what == Packed.REQUEST) {
             requests.remove().carryOut(stamp, Packed.voice(packed) - 1);
@@ -212,7 +213,6 @@ final class Recorder implements AutoCloseable {
         boolean echo = what == Packed.ECHO;
         int source = Packed.voice(packed);
         int message = Packed.message(packed);
-        endWhereItEnds(stamp);
         Recording current = recording;
         if (what == Packed.EXCLUSIVE) {
             byte[] exclusive = exclusives.take(message);

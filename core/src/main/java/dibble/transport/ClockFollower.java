@@ -100,14 +100,9 @@ public final class ClockFollower implements Clock {
         return tempo.nanos(from);
     }
 
-    /** Whether it started a moment ago, so that who joins can begin where it did. */
-    public boolean hasJustStarted() {
-        return clock.nanos() - startedAt < JUST_NOW;
-    }
-
-    /** Where who joins now begins, in nanoseconds of the session. */
+    /** Where who joins now begins, in nanoseconds of the session: where it did, if it started a moment ago. */
     public long entry() {
-        return hasJustStarted() ? jumpedTo() : nanos();
+        return clock.nanos() - startedAt < JUST_NOW ? jumpedTo() : nanos();
     }
 
     /** Takes a song position: it counts at the next continue, or where the other runs on, at the next clock. */

@@ -73,19 +73,26 @@ class PassesTest {
                 recording(new RecordPlan(START, 0, START + TEMPO.nanos(1920), LOOP, 250 * MS, TEMPO), new Standing());
         long last = 0;
         for (Event event : events) {
-            while (event.at >= now.plan().endsAt()) {
-                List<Recording.Note> forNext = now.forNext();
-                takes.add(now.finish(now.plan().endsAt()));
-                Recording next = recording(now.plan().next(), standing.withoutKeys());
-                forNext.forEach(note -> next.event(note.at(), note.source(), note.message(), false));
-                now = next;
-            }
+            now = atTheTime(event.at, now, standing, takes);
             now.event(event.at, event.source, event.message, false);
             standing.add(event.at, event.source, event.message);
             last = event.at;
         }
-        takes.add(now.finish(Math.max(last, now.startedAt()) + MS));
+        long stopped = Math.max(last, now.startedAt()) + MS;
+        takes.add(atTheTime(stopped, now, standing, takes).finish(stopped));
         return takes;
+    }
+
+    private Recording atTheTime(long at, Recording before, Standing standing, List<Take> takes) {
+        Recording now = before;
+        while (at >= now.plan().endsAt()) {
+            List<Recording.Note> forNext = now.forNext();
+            takes.add(now.finish(now.plan().endsAt()));
+            Recording next = recording(now.plan().next(), standing.withoutKeys());
+            forNext.forEach(note -> next.event(note.at(), note.source(), note.message(), false));
+            now = next;
+        }
+        return now;
     }
 
     @Property(tries = 300)
