@@ -145,7 +145,7 @@ public final class SessionFile {
         for (Map.Entry<String, String> take : read.takeFiles().entrySet()) {
             byte[] bytes = entries.get(take.getValue());
             if (bytes != null) {
-                takes.add(TakeLines.read(
+                takes.add(TakeReader.read(
                         take.getKey(),
                         read.takeNames().get(take.getKey()),
                         bytes,

@@ -103,7 +103,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
         Session session = opened.session();
         for (Path recording : recordings) {
             String id = TakeEdits.freshTakeId(session);
-            Take take = TakeLines.readJournal(
+            Take take = TakeReader.readJournal(
                     id,
                     "Take " + id.substring(id.indexOf('-') + 1),
                     Files.readAllBytes(recording),

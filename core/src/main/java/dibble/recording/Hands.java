@@ -14,13 +14,13 @@ import java.util.Set;
  * that costs least: a hand cannot span more than it spans (notes that it still holds counted), moves unwillingly and the
  * more so the quicker it must, and lies in its half of the keyboard and beside the other rather than across it. What a
  * state remembers is where the hands are and what they hold; of states that agree in that the cheapest goes on, and of
- * the others a few hundred.
+ * the others a few dozen.
  */
 public final class Hands {
     /** Notes within this part of a quarter note are one chord: what fingers that mean to play together are apart. */
     private static final int TOGETHER = 16;
 
-    private static final int MOST_STATES = 256;
+    private static final int MOST_STATES = 32;
     private static final int COMFORTABLE = 12;
     private static final int WIDEST = 16;
     private static final int FINGERS = 5;

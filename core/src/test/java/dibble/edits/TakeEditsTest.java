@@ -371,4 +371,43 @@ class TakeEditsTest {
         Session deleted = TakeEdits.delete(TakeEdits.delete(chosen, "take-1"), "take-2");
         assertThat(TakeEdits.freshTakeId(deleted)).isEqualTo("take-3");
     }
+
+    @Test
+    void whatWasEditedByHandStaysTogetherWhenItIsSortedByZone() {
+        Session punched = punched();
+        Track track = punched.trackOf(CELESTA).orElseThrow();
+        List<Region> regions = track.regions().all().stream()
+                .map(region -> "take-2".equals(region.take()) ? region.asEdited() : region)
+                .toList();
+        Track edited = track.withRegions(new Regions(regions));
+        Sorting bySource =
+                TrackSorting.byZone(TrackEdits.replaceTracks(punched, List.of(edited)), performance, edited, true);
+        assertThat(bySource.piles()).extracting(Sorting.Pile::name).containsExactly("Larkspur 73", "Of no take");
+        assertThat(bySource.piles().get(1).notes()).isEqualTo(1);
+        assertThat(bySource.warning()).startsWith("1 note was edited by hand");
+    }
+
+    @Test
+    void aTakeThatIsRoutedOntoATrackThatIsAnothersLiesBesideIt() {
+        // The upper half went to the celesta, and now to the bass, where a later take has been punched in.
+        Session punched = punched();
+        Session moved = ZoneEdits.changeZone(
+                punched,
+                "celesta",
+                zone -> zone.edit()
+                        .to(new dibble.routing.Target.ToPart(UPRIGHT))
+                        .build());
+        Session routed = TakeEdits.routeAgain(moved, performance, "take-1");
+        Track celesta = routed.trackOf(CELESTA).orElseThrow();
+        assertThat(celesta.regions().of("take-2"))
+                .isEqualTo(punched.trackOf(CELESTA).orElseThrow().regions().of("take-2"));
+        // Its own region has what leads there now: nothing.
+        assertThat(celesta.regions().of("take-1"))
+                .allMatch(region -> region.print().size() == 0);
+        assertThat(routed.trackOf(UPRIGHT).orElseThrow().noteCount())
+                .isGreaterThan(punched.trackOf(UPRIGHT).orElseThrow().noteCount());
+        Session back = TakeEdits.choose(routed, "take-1");
+        assertThat(clip(back, CELESTA)).isEqualTo(clip(punched, CELESTA));
+        assertThat(clip(back, UPRIGHT)).isEqualTo(clip(punched, UPRIGHT));
+    }
 }

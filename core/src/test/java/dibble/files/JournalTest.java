@@ -70,7 +70,7 @@ class JournalTest {
         assertThat(journal.trouble()).isNull();
         byte[] whole = Files.readAllBytes(onlyFile(user));
         int cut = new Random(seed).nextInt(whole.length);
-        Take take = TakeEdits.closed(TakeLines.readJournal(
+        Take take = TakeEdits.closed(TakeReader.readJournal(
                 "take-1", "Take 1", Arrays.copyOf(whole, cut), "recording-1.jsonl", demo.tempo()));
         for (int i = 0; i < Math.min(log.size(), take.log().size()) && !isAddedOff(take, log, i); i++) {
             assertThat(take.log().message(i)).isEqualTo(log.message(i));
@@ -105,7 +105,7 @@ class JournalTest {
         log.add(10_000_000_000L, 0, ShortMessage.controller(0, 64, 127));
         journal.begin(slower, 2_000_000_000L);
         journal.follow(log, List.of("larkspur"), marks().subList(0, 1));
-        Take take = TakeEdits.closed(TakeLines.readJournal(
+        Take take = TakeEdits.closed(TakeReader.readJournal(
                 "take-1", "Take 1", Files.readAllBytes(onlyFile(user)), "recording-1.jsonl", TempoMap.of(60)));
         assertThat(take.length()).isEqualTo(10_000_000_000L);
         assertThat(take.tempo()).isEqualTo(slower);
@@ -217,7 +217,7 @@ class JournalTest {
     }
 
     private static Take lines(String... lines) throws IOException {
-        return TakeLines.read(
+        return TakeReader.read(
                 "take-1", "One", String.join("\n", lines).getBytes(), "takes/take-1.jsonl", TempoMap.of(120));
     }
 

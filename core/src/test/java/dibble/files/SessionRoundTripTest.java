@@ -70,7 +70,7 @@ class SessionRoundTripTest {
                 50_000,
                 0);
         byte[] lines = TakeLines.write(take);
-        Take read = TakeLines.read("take-1", "One", lines, "takes/take-1.jsonl", TempoMap.of(20));
+        Take read = TakeReader.read("take-1", "One", lines, "takes/take-1.jsonl", TempoMap.of(20));
         assertThat(read.tempo()).isEqualTo(take.tempo());
         assertThat(read.length()).isEqualTo(take.length());
         assertThat(read.marks()).extracting(Take.Mark::routing).containsExactly(first, first);
@@ -136,7 +136,7 @@ class SessionRoundTripTest {
         lines.follow(log, List.of("a"), List.of());
         lines.tempo(first, spliced);
         lines.end(1_000);
-        Take read = TakeLines.read("take-1", "One", out.toByteArray(), "takes/take-1.jsonl", TempoMap.of(20));
+        Take read = TakeReader.read("take-1", "One", out.toByteArray(), "takes/take-1.jsonl", TempoMap.of(20));
         assertThat(read.tempo()).isEqualTo(spliced);
         assertThat(read.length()).isEqualTo(1_000);
         assertThat(read.start()).isEqualTo(5);
@@ -146,7 +146,7 @@ class SessionRoundTripTest {
     void systemExclusiveThatIsNotWholeIsRefusedWithItsLine() {
         for (String bytes : List.of("240", "240,5", "240,200,247", "240,247,247", "240,-1,247")) {
             byte[] lines = ("{\"t\":1,\"n\":0,\"from\":\"a\",\"m\":[" + bytes + "]}\n").getBytes();
-            assertThatThrownBy(() -> TakeLines.read("take-1", "One", lines, "takes/take-1.jsonl", TempoMap.of(20)))
+            assertThatThrownBy(() -> TakeReader.read("take-1", "One", lines, "takes/take-1.jsonl", TempoMap.of(20)))
                     .isInstanceOf(SessionFormatException.class)
                     .hasMessageStartingWith("takes/take-1.jsonl, line 1: byte ");
         }

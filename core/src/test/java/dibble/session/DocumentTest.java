@@ -149,4 +149,21 @@ class DocumentTest {
         // Each is some 4 MB.
         assertThat(back).isBetween(20, takes - 2);
     }
+
+    @Test
+    void whatTwoSessionsShareCostsNothing() {
+        Session demo = LamplightersRound.session();
+        assertThat(Apart.bytes(demo, demo)).isLessThan(1_000);
+        Session zone = ZoneEdits.changeZone(demo, "bass-hand", it -> it.withKeys(new Range(30, 50)));
+        assertThat(Apart.bytes(zone, demo)).isLessThan(10_000);
+        EventLog log = new EventLog();
+        for (int e = 0; e < 100_000; e++) {
+            log.add(e, 0, ShortMessage.controller(0, 1, e & 127));
+        }
+        Take take = new Take("take-1", "Take", List.of("larkspur"), log, List.of(), TempoMap.of(96), 100_000, 0);
+        Session with = demo.withTakes(List.of(take));
+        assertThat(Apart.bytes(with, demo)).isGreaterThan(1_500_000);
+        assertThat(Apart.bytes(demo, with)).isLessThan(1_000);
+        assertThat(Apart.bytes(with.withName("Another"), with)).isLessThan(1_000);
+    }
 }
