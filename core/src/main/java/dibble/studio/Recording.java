@@ -103,8 +103,8 @@ public final class Recording {
         if (!echo && isForNext(stamp, source, message)) {
             forNext.add(new Note(stamp, source, message));
         } else {
-            if (!echo && ShortMessage.startsNote(message)) {
-                endBefore(since(stamp), source, message);
+            if (!echo && ShortMessage.startsNote(message) && dropLateOff(source, message)) {
+                add(since(stamp), source, off(message), false);
             }
             add(since(stamp), source, message, echo);
         }
@@ -128,8 +128,7 @@ public final class Recording {
     private void early(long at, int source, int message) {
         int key = Standing.key(source, message);
         if (ShortMessage.startsNote(message) && at >= -plan.early()) {
-            // The off of an earlier one would end it.
-            lateOffs.removeIf(off -> Standing.key(off.source, off.message) == key);
+            dropLateOff(source, message);
             lastEarly.put(key, new Note(at, source, message));
             earlyNotes.add(lastEarly.get(key));
         } else if (ShortMessage.endsNote(message) && lastEarly.containsKey(key)) {
@@ -161,23 +160,22 @@ public final class Recording {
             }
         });
         for (Note note : earlyNotes) {
-            endBefore(0, note.source, note.message);
+            if (held.at(note.source, note.message) != OpenNotes.NONE) {
+                // The same key twice before the start: the first is over by then.
+                add(0, note.source, off(note.message), false);
+            }
             add(0, note.source, note.message, false);
         }
     }
 
-    /** Ends what sounds of a key that is struck again: its off was to come later, or never came. */
-    private void endBefore(long at, int source, int on) {
-        int key = Standing.key(source, on);
-        boolean late = lateOffs.removeIf(off -> at > 0 && Standing.key(off.source, off.message) == key);
-        if ((late || at == 0) && held.at(source, on) != OpenNotes.NONE) {
-            add(
-                    at,
-                    source,
-                    ShortMessage.noteOff(
-                            ShortMessage.channel(on), ShortMessage.data1(on), ShortMessage.DEFAULT_RELEASE),
-                    false);
-        }
+    private static int off(int on) {
+        return ShortMessage.noteOff(ShortMessage.channel(on), ShortMessage.data1(on), ShortMessage.DEFAULT_RELEASE);
+    }
+
+    /** Drops the off that a key's early note was still to get; whether there was one. */
+    private boolean dropLateOff(int source, int message) {
+        int key = Standing.key(source, message);
+        return lateOffs.removeIf(off -> Standing.key(off.source, off.message) == key);
     }
 
     private void playLateOffs(long until) {

@@ -247,15 +247,9 @@ final class Playing {
         boolean sameCourse = next.course().equals(program.course());
         boolean leadsOn = sameCourse || leadsOn(program.course(), next.course());
         long position = leadsOn ? next.course().position(now) : next.course().place();
-        int first = next.timeline().firstAt(position);
-        if (sameMusic && sameCourse) {
-            first = at;
-        } else if (leadsOn && at < program.timeline().size() && !isAtLoopsEnd()) {
-            // What is a little late is not lost.
-            long tick = program.timeline().tempo().ticks(program.timeline().nanos(at));
-            first = next.timeline()
-                    .firstAt(Math.min(position, next.timeline().tempo().nanos(tick)));
-        }
+        int first = sameMusic && sameCourse
+                ? at
+                : next.timeline().firstAt(leadsOn && !isAtLoopsEnd() ? resumedAt(next.timeline(), position) : position);
         Map<String, LaneState> before = new HashMap<>();
         states.forEach(state -> before.put(state.lane.name(), state));
         List<LaneState> after = states(next);
@@ -287,6 +281,25 @@ final class Playing {
         pass = sameCourse ? pass : leadsOn ? next.course().pass(now) : 0;
         loopStart = goesOn ? loopStart : loopStart(next);
         over = over && first == next.timeline().size();
+    }
+
+    /**
+     * Where other music goes on: at a position, but so that nothing is lost that is a little late, and nothing played again
+     * that was played while the course was made.
+     */
+    private long resumedAt(Timeline next, long position) {
+        Timeline now = program.timeline();
+        long from = position;
+        if (at < now.size()) {
+            from = Math.min(from, in(next, now.nanos(at)));
+        }
+        boolean within = at > 0 && at < now.size() && now.nanos(at) == now.nanos(at - 1);
+        return at > 0 && !within ? Math.max(from, in(next, now.nanos(at - 1)) + 1) : from;
+    }
+
+    /** The time of the same tick in another timeline. */
+    private long in(Timeline next, long nanos) {
+        return next.tempo().nanos(program.timeline().tempo().ticks(nanos));
     }
 
     /** Whether a course begins where another is at that time: its tempo, or its loop, is another. */

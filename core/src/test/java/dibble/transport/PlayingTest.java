@@ -322,7 +322,7 @@ class PlayingTest {
         assertThat(keys(receiver)).containsExactly(60, 61, 68, 69);
     }
 
-    @Property(tries = 200)
+    @Property(tries = 300)
     void noNoteIsLostOrPlayedTwiceWhenTheTempoChanges(@ForAll long seed) {
         Random random = new Random(seed);
         TempoMap tempo = TempoMap.of(120);
