@@ -16,14 +16,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
-import java.util.zip.ZipException;
-import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 
 /**
- * Session files: a zip with {@code session.json}, takes and tracks, or a bare {@code session.json}. Nothing in a file
- * is believed: what it unpacks to is counted against limits while it is unpacked, and entries are taken into memory
- * only by the names that the format knows, so that none can leave its folder.
+ * Session files: a zip with {@code session.json}, takes and tracks, or a bare {@code session.json}. What is not whole is
+ * not taken for whole: it is refused by name, and can be opened as far as it is there.
  */
 public final class SessionFile {
     /** The most that a container may unpack to: 512 MiB. */
@@ -32,8 +29,7 @@ public final class SessionFile {
     /** The most that {@code session.json} may unpack to: 32 MiB. */
     static final long MOST_JSON_BYTES = 32L << 20;
 
-    private static final int MOST_ENTRIES = 20_000;
-    private static final String SESSION = "session.json";
+    private static final String SESSION = Container.SESSION;
 
     private SessionFile() {}
 
@@ -41,28 +37,71 @@ public final class SessionFile {
     public record Opened(Session session, Performance performance) {}
 
     /**
+     * What is there of a damaged session.
+     *
+     * @param losses what could not be read, a phrase each
+     */
+    public record Salvaged(Session session, Performance performance, List<String> losses) {}
+
+    /**
      * Opens a session.
      *
+     * @throws DamagedSessionException where something that it names is missing or damaged
      * @throws SessionFormatException where it is none, with one line that says what and where
      * @throws IOException where the file cannot be read
      */
     public static Opened read(Path path) throws IOException {
+        if (!isContainer(path)) {
+            try (InputStream in = new BufferedInputStream(Files.newInputStream(path))) {
+                checkBegin(in);
+                return assemble(Map.of(SESSION, Container.limited(in, SESSION, MOST_JSON_BYTES)));
+            }
+        }
+        Container container = Container.read(path);
+        List<String> damage = new ArrayList<>(container.damage());
+        if (damage.isEmpty() && !container.entries().containsKey(SESSION)) {
+            throw new SessionFormatException("no session: the container has no " + SESSION);
+        }
+        if (container.entries().containsKey(SESSION)) {
+            SessionReader.Read read = readSession(container.entries());
+            read.files().stream()
+                    .filter(name -> !container.entries().containsKey(name))
+                    .filter(name -> damage.stream().noneMatch(known -> known.startsWith(name)))
+                    .forEach(name -> damage.add(name + " is missing"));
+        }
+        if (!damage.isEmpty()) {
+            throw new DamagedSessionException(damage);
+        }
+        return assemble(container.entries());
+    }
+
+    /**
+     * Reads what is there of a damaged container. The file stays as it is.
+     *
+     * @throws IOException where not even the session itself is there
+     */
+    public static Salvaged salvage(Path path) throws IOException {
+        Container container = Container.read(path);
+        if (!container.entries().containsKey(SESSION)) {
+            throw new DamagedSessionException(List.of(SESSION + " is not there"));
+        }
+        List<String> losses = new ArrayList<>(container.damage());
+        Map<String, byte[]> entries = new HashMap<>(container.entries());
+        for (String name : readSession(entries).files()) {
+            if (!entries.containsKey(name)) {
+                losses.add(name + " is missing");
+            }
+        }
+        Opened opened = assemble(entries);
+        return new Salvaged(opened.session(), opened.performance(), losses);
+    }
+
+    private static boolean isContainer(Path path) throws IOException {
         if (!Files.isRegularFile(path)) {
             throw new IOException("no such file: " + path);
         }
-        try (InputStream in = new BufferedInputStream(Files.newInputStream(path))) {
-            in.mark(2);
-            boolean zip = in.read() == 'P' && in.read() == 'K';
-            in.reset();
-            if (!zip) {
-                checkBegin(in);
-            }
-            Map<String, byte[]> entries = zip ? unzip(in) : Map.of(SESSION, limited(in, SESSION, MOST_JSON_BYTES));
-            return assemble(entries);
-        } catch (ZipException e) {
-            throw new SessionFormatException("damaged container: " + e.getMessage());
-        } catch (java.io.EOFException e) {
-            throw new SessionFormatException("damaged container: it ends too early");
+        try (InputStream in = Files.newInputStream(path)) {
+            return in.read() == 'P' && in.read() == 'K';
         }
     }
 
@@ -79,68 +118,13 @@ public final class SessionFile {
         }
     }
 
-    private static Map<String, byte[]> unzip(InputStream in) throws IOException {
-        Map<String, byte[]> entries = new HashMap<>();
-        long left = MOST_BYTES;
-        try (ZipInputStream zip = new ZipInputStream(in)) {
-            int seen = 0;
-            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
-                if (++seen > MOST_ENTRIES) {
-                    throw new SessionFormatException("more than " + MOST_ENTRIES + " entries in the container");
-                }
-                String name = entry.getName();
-                if (!isKnown(name)) {
-                    left -= passOver(zip, left);
-                } else {
-                    byte[] bytes = limited(zip, name, name.equals(SESSION) ? MOST_JSON_BYTES : left);
-                    left -= bytes.length;
-                    if (entries.put(name, bytes) != null) {
-                        throw new SessionFormatException(name + " twice in the container");
-                    }
-                }
-            }
-        } catch (IllegalArgumentException e) {
-            throw new SessionFormatException("damaged container: an entry's name is not readable");
-        }
-        if (!entries.containsKey(SESSION)) {
-            throw new SessionFormatException("no session: the container has no " + SESSION);
-        }
-        return entries;
+    private static SessionReader.Read readSession(Map<String, byte[]> entries) throws SessionFormatException {
+        return SessionReader.read(SessionReader.parse(entries.get(SESSION), SESSION));
     }
 
-    /** Unpacks an entry that nobody wants, which takes time too: it counts like the others. */
-    private static long passOver(InputStream in, long most) throws IOException {
-        byte[] block = new byte[1 << 16];
-        long total = 0;
-        for (int n = in.read(block); n >= 0; n = in.read(block)) {
-            total += n;
-            if (total > most) {
-                throw new SessionFormatException("the container unpacks to more than " + (MOST_BYTES >> 20) + " MiB");
-            }
-        }
-        return total;
-    }
-
-    private static boolean isKnown(String name) {
-        return name.equals(SESSION)
-                || name.matches("takes/[a-z0-9-]+\\.jsonl")
-                || name.matches("(tracks|prints)/[a-z0-9-]+\\.mid");
-    }
-
-    private static byte[] limited(InputStream in, String name, long most) throws IOException {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        byte[] block = new byte[1 << 16];
-        for (int n = in.read(block); n >= 0; n = in.read(block)) {
-            if (out.size() + (long) n > most) {
-                throw new SessionFormatException(name + " is larger than " + (most >> 20) + " MiB");
-            }
-            out.write(block, 0, n);
-        }
-        return out.toByteArray();
-    }
-
+    /** A session with the takes and tracks that are among some entries; what is not there is left out. */
     static Opened assemble(Map<String, byte[]> entries) throws SessionFormatException {
-        SessionReader.Read read = SessionReader.read(SessionReader.parse(entries.get(SESSION), SESSION));
+        SessionReader.Read read = readSession(entries);
         List<Take> takes = new ArrayList<>();
         for (Map.Entry<String, String> take : read.takeFiles().entrySet()) {
             byte[] bytes = entries.get(take.getValue());

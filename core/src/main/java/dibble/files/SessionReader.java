@@ -58,8 +58,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * Reads {@code session.json}: parsed, compared with the JSON Schema that ships with Dibble, then made into values.
@@ -81,7 +83,16 @@ final class SessionReader {
             Performance performance,
             Map<String, TrackFiles.Said> trackFiles,
             Map<String, String> takeFiles,
-            Map<String, String> takeNames) {}
+            Map<String, String> takeNames) {
+        /** The files that it names beside itself. */
+        List<String> files() {
+            List<String> files = new ArrayList<>(takeFiles.values());
+            for (TrackFiles.Said said : trackFiles.values()) {
+                Stream.of(said.clip(), said.prints()).filter(Objects::nonNull).forEach(files::add);
+            }
+            return files;
+        }
+    }
 
     private final Map<PartRef, Integer> channelNow = new HashMap<>();
     private final Map<String, TrackFiles.Said> trackFiles = new HashMap<>();

@@ -264,7 +264,67 @@ class SessionFileTest {
                     zip.write(zeros);
                 }
             }
-            assertThatThrownBy(() -> SessionFile.read(other)).hasMessage("the container unpacks to more than 512 MiB");
+            // Foreign entries are not even unpacked.
+            assertThatThrownBy(() -> SessionFile.read(other))
+                    .hasMessage("no session: the container has no session.json");
+        }
+
+        private Path cutAt(double share) throws Exception {
+            Path file = folder.resolve("whole.dibble");
+            SessionFile.write(file, withTake(), Performance.NEW);
+            byte[] whole = Files.readAllBytes(file);
+            Path cut = folder.resolve("cut.dibble");
+            Files.write(cut, java.util.Arrays.copyOf(whole, (int) (whole.length * share)));
+            return cut;
+        }
+
+        @ParameterizedTest
+        @ValueSource(doubles = {0.5, 0.7, 0.9, 0.99})
+        void aContainerThatWasCutOffIsNeverTakenForWholeAndWhatIsThereCanBeOpened(double share) throws Exception {
+            Path cut = cutAt(share);
+            byte[] before = Files.readAllBytes(cut);
+            assertThatThrownBy(() -> SessionFile.read(cut))
+                    .isInstanceOf(DamagedSessionException.class)
+                    .hasMessageContaining("cut off");
+            SessionFile.Salvaged salvaged = SessionFile.salvage(cut);
+            assertThat(salvaged.session().zones()).isEqualTo(withTake().zones());
+            assertThat(salvaged.losses()).isNotEmpty();
+            assertThat(Files.readAllBytes(cut)).isEqualTo(before);
+        }
+
+        @Test
+        void whatIsMissingOrDamagedIsNamed() throws Exception {
+            Path file = folder.resolve("s.dibble");
+            SessionFile.write(file, withTake(), Performance.NEW);
+            try (FileSystem zip = FileSystems.newFileSystem(file)) {
+                Files.delete(zip.getPath("takes/take-1.jsonl"));
+            }
+            assertThatThrownBy(() -> SessionFile.read(file))
+                    .isInstanceOf(DamagedSessionException.class)
+                    .hasMessage("the session is damaged: takes/take-1.jsonl is missing");
+            SessionFile.Salvaged salvaged = SessionFile.salvage(file);
+            assertThat(salvaged.losses()).containsExactly("takes/take-1.jsonl is missing");
+            assertThat(salvaged.session().takes()).isEmpty();
+            assertThat(salvaged.session().tracks())
+                    .extracting(Track::clip)
+                    .isEqualTo(withTake().tracks().stream().map(Track::clip).toList());
+        }
+
+        @Test
+        void everyByteThatIsDamagedInATakeIsNoticed() throws Exception {
+            Path file = folder.resolve("s.dibble");
+            SessionFile.write(file, withTake(), Performance.NEW);
+            byte[] whole = Files.readAllBytes(file);
+            String text = new String(whole, StandardCharsets.ISO_8859_1);
+            int from = text.indexOf("takes/take-1.jsonl") + "takes/take-1.jsonl".length();
+            int to = text.indexOf("PK", from);
+            Path bad = folder.resolve("bad.dibble");
+            for (int at = from + 1; at < to - 24; at += 11) {
+                byte[] damaged = whole.clone();
+                damaged[at] ^= 0x55;
+                Files.write(bad, damaged);
+                assertThatThrownBy(() -> SessionFile.read(bad)).isInstanceOf(SessionFormatException.class);
+            }
         }
 
         @Test

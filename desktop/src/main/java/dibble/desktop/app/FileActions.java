@@ -5,6 +5,7 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Words;
 import dibble.edits.FileImport;
 import dibble.files.AtomicFile;
+import dibble.files.DamagedSessionException;
 import dibble.files.SessionFile;
 import dibble.files.SessionFormatException;
 import dibble.files.Unfinished;
@@ -126,12 +127,38 @@ final class FileActions {
             setFile(path);
             workbench.open(opened.session(), opened.performance());
             return true;
+        } catch (DamagedSessionException e) {
+            offerCopy(path, e.getMessage());
+            return false;
         } catch (IOException e) {
             desk.ask().tell("Not opened: " + explain(path, e));
             return false;
         } catch (OutOfMemoryError e) {
             desk.ask().tell("Not opened: " + path.getFileName() + " is too large for the memory that Dibble has");
             return false;
+        }
+    }
+
+    private void offerCopy(Path path, String damage) {
+        desk.ask()
+                .ask(
+                        path.getFileName() + ": " + damage
+                                + ". What is there can be opened as a copy; the file stays as it is.",
+                        List.of(new AskBar.Answer("Open what is there", () -> openCopy(path))),
+                        "Leave it");
+    }
+
+    private void openCopy(Path path) {
+        try {
+            SessionFile.Salvaged salvaged = SessionFile.salvage(path);
+            setFile(null);
+            workbench.openUnsaved(
+                    salvaged.session().withName(salvaged.session().name() + " (copy)"), salvaged.performance());
+            desk.ask()
+                    .tell("Opened as a copy. " + Words.count(salvaged.losses().size(), "thing") + " could not be read: "
+                            + String.join(", ", salvaged.losses()));
+        } catch (IOException e) {
+            desk.ask().tell("Not opened: " + explain(path, e));
         }
     }
 

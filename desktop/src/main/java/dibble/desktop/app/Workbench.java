@@ -164,9 +164,7 @@ public final class Workbench implements AutoCloseable {
      */
     void bringBack(Unfinished left) throws IOException {
         SessionFile.Opened opened = left.open();
-        clearDesk();
-        document.openUnsaved(opened.session(), opened.performance());
-        setDesk();
+        openUnsaved(opened.session(), opened.performance());
         file = left.file().isEmpty() ? null : left.file();
         journal.changed(document.session(), document.performance(), file);
         journal.sync();
@@ -179,6 +177,13 @@ public final class Workbench implements AutoCloseable {
     void open(Session session, Performance performance) {
         clearDesk();
         document.open(session, performance);
+        setDesk();
+    }
+
+    /** Puts a session on the desk that is on no disk as it is. */
+    void openUnsaved(Session session, Performance performance) {
+        clearDesk();
+        document.openUnsaved(session, performance);
         setDesk();
     }
 

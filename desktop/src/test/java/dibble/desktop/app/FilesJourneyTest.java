@@ -7,6 +7,7 @@ import dibble.files.SessionFile;
 import dibble.session.Session;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -106,5 +107,29 @@ class FilesJourneyTest extends WindowTest {
         until(() -> desk().ask().isAsking());
         clickOn("Without saving");
         until(quit::get);
+    }
+
+    @Test
+    void aDamagedSessionIsOpenedAsACopyAndItsFileStaysAsItIs() throws Exception {
+        Path whole = folder.resolve("whole.dibble");
+        SessionFile.write(whole, desk().session(), desk().performance());
+        byte[] bytes = Files.readAllBytes(whole);
+        byte[] cut = Arrays.copyOf(bytes, bytes.length - 30);
+        Path damaged = folder.resolve("damaged.dibble");
+        Files.write(damaged, cut);
+        Session before = desk().session();
+        shortcut(KeyCode.O);
+        answer(damaged);
+        until(() -> lookup("Open what is there").tryQuery().isPresent());
+        assertThat(desk().session()).isSameAs(before);
+        clickOn("Open what is there");
+        until(() -> desk().session().name().endsWith("(copy)"));
+        until(() -> told().startsWith("Opened as a copy. 1 thing could not be read: it was cut off"));
+        assertThat(desk().session().zones()).isEqualTo(before.zones());
+        assertThat(desk().document().isChanged()).isTrue();
+        // Saved, it asks where.
+        shortcut(KeyCode.S);
+        until(() -> desk().ask().isAsking());
+        assertThat(Files.readAllBytes(damaged)).isEqualTo(cut);
     }
 }

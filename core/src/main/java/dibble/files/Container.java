@@ -1,0 +1,137 @@
+package dibble.files;
+
+import java.io.ByteArrayOutputStream;
+import java.io.EOFException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Enumeration;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.zip.CRC32;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipException;
+import java.util.zip.ZipFile;
+import java.util.zip.ZipInputStream;
+
+/**
+ * The container that a session is in, a zip: what it has by its directory, each entry checked against the size and the
+ * checksum that the directory says. Nothing in it is believed: what it unpacks to is counted while it is unpacked, and
+ * entries are taken by the names that the format knows, so that none can leave its folder; others are not unpacked.
+ *
+ * @param entries by their names
+ * @param damage what is wrong with it, a phrase each; none where it is whole
+ */
+record Container(Map<String, byte[]> entries, List<String> damage) {
+    static final String SESSION = "session.json";
+
+    private static final int MOST_ENTRIES = 20_000;
+
+    /**
+     * Reads a container, as far as it is there.
+     *
+     * @throws SessionFormatException where it is larger than a session may be, or has one name twice
+     */
+    static Container read(Path path) throws IOException {
+        try (ZipFile zip = new ZipFile(path.toFile())) {
+            return read(zip);
+        } catch (ZipException | EOFException | IllegalArgumentException e) {
+            return readFromItsBeginning(path);
+        }
+    }
+
+    private static Container read(ZipFile zip) throws IOException {
+        Reading reading = new Reading();
+        Set<String> names = new HashSet<>();
+        Enumeration<? extends ZipEntry> all = zip.entries();
+        while (all.hasMoreElements()) {
+            ZipEntry entry = all.nextElement();
+            reading.count();
+            if (isKnown(entry.getName())) {
+                if (!names.add(entry.getName())) {
+                    throw new SessionFormatException(entry.getName() + " twice in the container");
+                }
+                reading.take(zip, entry);
+            }
+        }
+        return new Container(reading.entries, reading.damage);
+    }
+
+    /** Without its directory, which stands at its end: it was cut off. What comes before that is there. */
+    private static Container readFromItsBeginning(Path path) throws IOException {
+        Reading reading = new Reading();
+        reading.damage.add("it was cut off, or its directory is damaged");
+        try (InputStream in = Files.newInputStream(path);
+                ZipInputStream zip = new ZipInputStream(in)) {
+            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+                reading.count();
+                if (isKnown(entry.getName())) {
+                    reading.entries.putIfAbsent(entry.getName(), reading.unpacked(zip, entry.getName()));
+                }
+            }
+        } catch (ZipException | EOFException | IllegalArgumentException e) {
+            // What has been read until here is whole.
+        }
+        return new Container(reading.entries, reading.damage);
+    }
+
+    private static boolean isKnown(String name) {
+        return name.equals(SESSION)
+                || name.matches("takes/[a-z0-9-]+\\.jsonl")
+                || name.matches("(tracks|prints)/[a-z0-9-]+\\.mid");
+    }
+
+    /** What has been read, against the limits. */
+    private static final class Reading {
+        final Map<String, byte[]> entries = new HashMap<>();
+        final List<String> damage = new ArrayList<>();
+        private long left = SessionFile.MOST_BYTES;
+        private int seen;
+
+        void count() throws SessionFormatException {
+            if (++seen > MOST_ENTRIES) {
+                throw new SessionFormatException("more than " + MOST_ENTRIES + " entries in the container");
+            }
+        }
+
+        void take(ZipFile zip, ZipEntry entry) throws IOException {
+            try (InputStream in = zip.getInputStream(entry)) {
+                byte[] bytes = unpacked(in, entry.getName());
+                CRC32 sum = new CRC32();
+                sum.update(bytes);
+                if (bytes.length == entry.getSize() && sum.getValue() == entry.getCrc()) {
+                    entries.put(entry.getName(), bytes);
+                    return;
+                }
+            } catch (ZipException | EOFException e) {
+                // It is named below.
+            }
+            damage.add(entry.getName() + " is damaged");
+        }
+
+        byte[] unpacked(InputStream in, String name) throws IOException {
+            long most = name.equals(SESSION) ? SessionFile.MOST_JSON_BYTES : left;
+            byte[] bytes = limited(in, name, most);
+            left -= bytes.length;
+            return bytes;
+        }
+    }
+
+    /** The bytes of all of a stream, of which there may be only so many. */
+    static byte[] limited(InputStream in, String name, long most) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        byte[] block = new byte[1 << 16];
+        for (int n = in.read(block); n >= 0; n = in.read(block)) {
+            if (out.size() + (long) n > most) {
+                throw new SessionFormatException(name + " is larger than " + (most >> 20) + " MiB");
+            }
+            out.write(block, 0, n);
+        }
+        return out.toByteArray();
+    }
+}

@@ -1,0 +1,19 @@
+package dibble.files;
+
+import java.util.List;
+
+/** A session's container of which something is missing or damaged; its message says what, in one line. */
+public final class DamagedSessionException extends SessionFormatException {
+    private static final long serialVersionUID = 1L;
+    private static final int MOST_NAMED = 3;
+
+    /** @param damage what is wrong, a phrase each */
+    DamagedSessionException(List<String> damage) {
+        super("the session is damaged: " + named(damage));
+    }
+
+    private static String named(List<String> damage) {
+        String first = String.join(", ", damage.subList(0, Math.min(MOST_NAMED, damage.size())));
+        return damage.size() > MOST_NAMED ? first + ", and " + (damage.size() - MOST_NAMED) + " more" : first;
+    }
+}
