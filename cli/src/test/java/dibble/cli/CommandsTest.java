@@ -199,6 +199,22 @@ class CommandsTest {
     }
 
     @Test
+    void aDamagedContainerIsNamedAndNeverMended() throws Exception {
+        Path container = folder.resolve("round.dibble");
+        Take take = new Take("take-1", "Take 1", List.of(), new EventLog(), List.of(), TempoMap.of(120), 5, 0);
+        SessionFile.write(
+                container, LamplightersRound.session().withTakes(List.of(take)), LamplightersRound.performance());
+        byte[] whole = Files.readAllBytes(container);
+        byte[] cut = java.util.Arrays.copyOf(whole, whole.length - 100);
+        Files.write(container, cut);
+        assertThat(run("check", container.toString())).isEqualTo(2);
+        assertThat(err.toString()).contains(container + ": the session is damaged: it was cut off");
+        assertThat(run("check", container.toString(), "--fix", "doubled")).isEqualTo(2);
+        assertThat(err.toString().lines()).hasSize(1);
+        assertThat(Files.readAllBytes(container)).isEqualTo(cut);
+    }
+
+    @Test
     void portsListsTheStandIns() {
         assertThat(run("ports")).isZero();
         assertThat(out.toString()).contains("MIDI ports of this machine:", "stand-in:larkspur", "stand-in:sorrel");

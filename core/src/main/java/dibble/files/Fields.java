@@ -1,7 +1,9 @@
 package dibble.files;
 
+import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.gear.Extras;
 import dibble.midi.ChannelSet;
@@ -23,7 +25,10 @@ import java.util.function.Supplier;
  * object's {@link #extras}. Knows its path, for errors.
  */
 final class Fields {
-    private static final ObjectMapper PLAIN = new ObjectMapper();
+    /** Numbers that nobody here reads come back as they were written, however large. */
+    private static final ObjectMapper PLAIN = JsonMapper.builder()
+            .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
+            .build();
 
     private final JsonNode node;
     private final String path;
@@ -59,12 +64,21 @@ final class Fields {
 
     Integer number(String name) {
         JsonNode value = get(name);
-        return value == null ? null : value.intValue();
+        return value == null ? null : (Integer) whole(name, value);
     }
 
     int number(String name, int otherwise) {
         JsonNode value = get(name);
-        return value == null ? otherwise : value.intValue();
+        return value == null ? otherwise : whole(name, value);
+    }
+
+    /** A number, which must not be cut to fit. */
+    private static int whole(String name, JsonNode value) {
+        if (!value.canConvertToInt()) {
+            throw new IllegalArgumentException(
+                    name + " " + value.asText() + " (expected at most " + Integer.MAX_VALUE + ")");
+        }
+        return value.intValue();
     }
 
     boolean flag(String name, boolean otherwise) {
@@ -78,7 +92,7 @@ final class Fields {
             return null;
         }
         List<Integer> numbers = new ArrayList<>();
-        value.forEach(number -> numbers.add(number.intValue()));
+        value.forEach(number -> numbers.add(whole(name, number)));
         return numbers;
     }
 

@@ -48,6 +48,7 @@ import dibble.time.TempoMap;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -73,6 +74,7 @@ final class SessionReader {
 
     private static final ObjectMapper JSON = JsonMapper.builder()
             .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+            .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
             .enable(JsonParser.Feature.STRICT_DUPLICATE_DETECTION)
             .build();
     private static final Schema SCHEMA = schema();
@@ -146,9 +148,9 @@ final class SessionReader {
             throw new SessionFormatException("$.format: no session of Dibble (expected \"dibble-session\")");
         }
         JsonNode version = node.path("version");
-        if (version.isInt() && version.intValue() > VERSION) {
-            throw new SessionFormatException("$.version: " + version.intValue()
-                    + " is newer than this Dibble (expected at most " + VERSION + ")");
+        if (version.isNumber() && version.decimalValue().compareTo(BigDecimal.valueOf(VERSION)) > 0) {
+            throw new SessionFormatException(
+                    "$.version: " + version.asText() + " is newer than this Dibble (expected at most " + VERSION + ")");
         }
     }
 

@@ -1,5 +1,6 @@
 package dibble.files;
 
+import com.fasterxml.jackson.core.io.JsonStringEncoder;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
@@ -18,8 +19,11 @@ import java.util.List;
 final class TakeLines {
     private static final int BLOCK = 1 << 16;
 
-    /** Longer than any line of an event. */
+    /** Longer than any line of an event, but for its source's name where that is longer than a piece. */
     private static final int LONGEST_EVENT = 512;
+
+    private static final int LONGEST_PIECE = 256;
+    private static final JsonStringEncoder QUOTING = JsonStringEncoder.getInstance();
 
     private static final ObjectMapper JSON = new ObjectMapper();
 
@@ -107,7 +111,7 @@ final class TakeLines {
     /** Writes what has come to a take since the last call. */
     void follow(EventLog log, List<String> sources, List<Take.Mark> all) throws IOException {
         if (names.size() != sources.size()) {
-            names = sources.stream().map(TakeLines::ascii).toList();
+            names = sources.stream().map(QUOTING::quoteAsUTF8).toList();
         }
         int size = log.size();
         for (; events <= size; events++) {
@@ -179,7 +183,12 @@ final class TakeLines {
         filled += digits;
     }
 
-    private void put(byte[] bytes) {
+    private void put(byte[] bytes) throws IOException {
+        if (bytes.length > LONGEST_PIECE) {
+            flush();
+            out.write(bytes);
+            return;
+        }
         System.arraycopy(bytes, 0, block, filled, bytes.length);
         filled += bytes.length;
     }

@@ -151,4 +151,22 @@ class SessionRoundTripTest {
                     .hasMessageStartingWith("takes/take-1.jsonl, line 1: byte ");
         }
     }
+
+    /** Somebody else's names may have anything in them. */
+    @Test
+    void whatIsWrittenCanBeReadWhateverASourceIsCalled() throws Exception {
+        List<String> names =
+                List.of("plain", "a \"quoted\\ one", "F\u266F \uD834\uDD1E", "line\nfeed\u0001", "x".repeat(70_000));
+        EventLog log = new EventLog();
+        for (int i = 0; i < 500; i++) {
+            log.add(i, i % names.size(), ShortMessage.noteOn(0, 60, 1 + i % 127));
+        }
+        Take take = new Take("take-1", "One", names, log, List.of(), TempoMap.of(96), 1_000, 0);
+        Take read = TakeReader.read("take-1", "One", TakeLines.write(take), "takes/take-1.jsonl", TempoMap.of(20));
+        assertThat(read.sources()).isEqualTo(names);
+        for (int i = 0; i < 500; i++) {
+            assertThat(read.log().source(i)).isEqualTo(log.source(i));
+            assertThat(read.log().message(i)).isEqualTo(log.message(i));
+        }
+    }
 }
