@@ -31,9 +31,7 @@ public interface Devices {
      * Whether an output port that was opened is still the one of its name: what was plugged in again under the same name
      * is another.
      */
-    default boolean isCurrent(OutputPort port) {
-        return true;
-    }
+    boolean isCurrent(String name, OutputPort port);
 
     /** Why a port that is there could not be opened: another program may hold it. */
     default Optional<String> trouble(String port) {

@@ -33,6 +33,11 @@ public final class JoinedDevices implements Devices {
     }
 
     @Override
+    public boolean isCurrent(String name, OutputPort port) {
+        return place(name).map(place -> place.isCurrent(name, port)).orElse(false);
+    }
+
+    @Override
     public Optional<String> trouble(String name) {
         return place(name).flatMap(place -> place.trouble(name));
     }

@@ -152,8 +152,8 @@ public final class MachineDevices implements Devices, AutoCloseable {
     }
 
     @Override
-    public boolean isCurrent(OutputPort port) {
-        Found found = plugged.outs().get(port.name());
+    public boolean isCurrent(String name, OutputPort port) {
+        Found found = plugged.outs().get(name);
         return !(port instanceof MachineOutput output) || found != null && found.info() == output.info();
     }
 

@@ -67,7 +67,10 @@ final class ClockPorts implements AutoCloseable {
     void portsChanged() {
         for (String name : Set.copyOf(outs.keySet())) {
             Out out = outs.get(name);
-            boolean same = wanted.contains(name) && devices.outputs().contains(name) && isOpen(name, out);
+            boolean same = wanted.contains(name)
+                    && devices.outputs().contains(name)
+                    && devices.isCurrent(name, out.port)
+                    && isOpen(name, out);
             if (!same) {
                 outs.remove(name);
                 if (out.own) {

@@ -99,7 +99,8 @@ final class PortRack {
         routing.instruments().forEach(instrument -> wanted.add(instrument.port()));
         Set<String> present = new HashSet<>(devices.outputs());
         for (String name : List.copyOf(lanes.keySet())) {
-            if (!present.contains(name) || !devices.isCurrent(lanes.get(name).port())) {
+            if (!present.contains(name)
+                    || !devices.isCurrent(name, lanes.get(name).port())) {
                 loseLane(name);
             } else if (!wanted.contains(name)) {
                 closeLane(name);

@@ -207,14 +207,17 @@ class MachineDevicesTest {
     @Test
     void whatIsPluggedInAgainUnderItsNameIsAnotherPort() {
         OutputPort before = devices.output("midi:Yarrow").orElseThrow();
-        assertThat(devices.isCurrent(before)).isTrue();
+        assertThat(devices.isCurrent("midi:Yarrow", before)).isTrue();
         AtomicInteger changes = new AtomicInteger();
         devices.onChange(changes::incrementAndGet);
         PlugBoard.pullOut(module);
         PlugBoard.plugIn(new Plug("Yarrow", "module", false));
         await().until(() -> changes.get() == 1);
-        assertThat(devices.isCurrent(before)).isFalse();
-        assertThat(devices.isCurrent(devices.output("midi:Yarrow").orElseThrow()))
+        assertThat(devices.isCurrent("midi:Yarrow", before)).isFalse();
+        // The studio asks all places where ports come from at once.
+        assertThat(new JoinedDevices(devices).isCurrent("midi:Yarrow", before)).isFalse();
+        assertThat(devices.isCurrent(
+                        "midi:Yarrow", devices.output("midi:Yarrow").orElseThrow()))
                 .isTrue();
     }
 

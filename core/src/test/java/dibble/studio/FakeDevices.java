@@ -110,8 +110,8 @@ final class FakeDevices implements Devices {
     }
 
     @Override
-    public boolean isCurrent(OutputPort port) {
-        return outs.get(port.name()) == port;
+    public boolean isCurrent(String name, OutputPort port) {
+        return outs.get(name) == port;
     }
 
     @Override
