@@ -72,7 +72,7 @@ public final class TakeEdits {
                 printed.add(track.withRegions(track.regions().with(region(take, onto, clip))));
             }
         }
-        return TakeEdits.keepTake(session, take, printed);
+        return keepTake(session, take, printed);
     }
 
     private static Region region(Take take, Onto onto, MidiTrack clip) {

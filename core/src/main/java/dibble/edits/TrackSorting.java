@@ -83,7 +83,7 @@ public final class TrackSorting {
             List<MidiTrack> printed = printed(zones, TakeEdits.routedAgain(session, performance, take));
             for (int i = 0; i < zones.size(); i++) {
                 MidiTrack heard = regions.reprinted(take.id(), printed.get(i)).clip();
-                piles.merge(bySource ? zones.get(i).source() : zones.get(i).id(), heard, TrackSorting::joined);
+                piles.merge(bySource ? zones.get(i).source() : zones.get(i).id(), heard, Clips::over);
             }
         }
         MidiTrack others = track.regions()
@@ -111,10 +111,6 @@ public final class TrackSorting {
             clips.add(printer.clip(i, take));
         }
         return clips;
-    }
-
-    private static MidiTrack joined(MidiTrack first, MidiTrack second) {
-        return first.size() == 0 ? second : second.size() == 0 ? first : Clips.over(first, second);
     }
 
     /** A track of a part has no names of devices between its events. */

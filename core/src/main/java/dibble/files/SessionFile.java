@@ -11,7 +11,6 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.zip.Deflater;
@@ -62,17 +61,15 @@ public final class SessionFile {
         if (damage.isEmpty() && !container.entries().containsKey(SESSION)) {
             throw new SessionFormatException("no session: the container has no " + SESSION);
         }
-        if (container.entries().containsKey(SESSION)) {
-            SessionReader.Read read = readSession(container.entries());
-            read.files().stream()
-                    .filter(name -> !container.entries().containsKey(name))
-                    .filter(name -> damage.stream().noneMatch(known -> known.startsWith(name)))
-                    .forEach(name -> damage.add(name + " is missing"));
+        if (!container.entries().containsKey(SESSION)) {
+            throw new DamagedSessionException(damage);
         }
+        SessionReader.Read read = readSession(container.entries());
+        addMissing(damage, read, container);
         if (!damage.isEmpty()) {
             throw new DamagedSessionException(damage);
         }
-        return assemble(container.entries());
+        return assemble(read, container.entries());
     }
 
     /**
@@ -86,14 +83,18 @@ public final class SessionFile {
             throw new DamagedSessionException(List.of(SESSION + " is not there"));
         }
         List<String> losses = new ArrayList<>(container.damage());
-        Map<String, byte[]> entries = new HashMap<>(container.entries());
-        for (String name : readSession(entries).files()) {
-            if (!entries.containsKey(name)) {
-                losses.add(name + " is missing");
-            }
-        }
-        Opened opened = assemble(entries);
+        SessionReader.Read read = readSession(container.entries());
+        addMissing(losses, read, container);
+        Opened opened = assemble(read, container.entries());
         return new Salvaged(opened.session(), opened.performance(), losses);
+    }
+
+    /** Adds what a session names and its container does not have, without what is known to be damaged. */
+    private static void addMissing(List<String> damage, SessionReader.Read read, Container container) {
+        read.files().stream()
+                .filter(name -> !container.entries().containsKey(name))
+                .filter(name -> damage.stream().noneMatch(known -> known.startsWith(name)))
+                .forEach(name -> damage.add(name + " is missing"));
     }
 
     private static boolean isContainer(Path path) throws IOException {
@@ -124,7 +125,10 @@ public final class SessionFile {
 
     /** A session with the takes and tracks that are among some entries; what is not there is left out. */
     static Opened assemble(Map<String, byte[]> entries) throws SessionFormatException {
-        SessionReader.Read read = readSession(entries);
+        return assemble(readSession(entries), entries);
+    }
+
+    private static Opened assemble(SessionReader.Read read, Map<String, byte[]> entries) throws SessionFormatException {
         List<Take> takes = new ArrayList<>();
         for (Map.Entry<String, String> take : read.takeFiles().entrySet()) {
             byte[] bytes = entries.get(take.getValue());

@@ -51,7 +51,7 @@ public final class Clips {
         MidiTrack made = Track.NOTHING;
         for (Map.Entry<String, MidiTrack> device : byDevice(clip).entrySet()) {
             MidiTrack part = forDevice(device.getKey(), cut(device.getValue(), stretches));
-            made = made.size() == 0 ? part : over(made, part);
+            made = over(made, part);
         }
         return made;
     }
@@ -121,9 +121,16 @@ public final class Clips {
 
     /**
      * Two clips over each other; at equal ticks the first one comes first. A note of the one that begins while the other
-     * sounds it ends that, and a pedal that both hold down comes up with the last.
+     * sounds it ends that, and a pedal that both hold down comes up with the last. Where one has nothing in it, the other
+     * is as it was.
      */
     public static MidiTrack over(MidiTrack first, MidiTrack second) {
+        if (first.size() == 0) {
+            return second;
+        }
+        if (second.size() == 0) {
+            return first;
+        }
         List<Event> events = new ArrayList<>();
         for (MidiTrack track : List.of(first, second)) {
             for (int i = 0; i < track.size(); i++) {

@@ -121,8 +121,7 @@ public final class Regions {
         if (made == null) {
             made = Track.NOTHING;
             for (Layer layer : layers()) {
-                MidiTrack heard = Clips.within(layer.print, stretches(layer.regions));
-                made = made.size() == 0 ? heard : heard.size() == 0 ? made : Clips.over(made, heard);
+                made = Clips.over(made, Clips.within(layer.print, stretches(layer.regions)));
             }
             clip = made;
         }

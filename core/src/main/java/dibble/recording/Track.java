@@ -119,10 +119,6 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
         return new Track(id, name, input, part, regions, extras);
     }
 
-    public Track withInput(Input other) {
-        return new Track(id, name, other, to, regions, extras);
-    }
-
     public Track withRegions(Regions others) {
         return new Track(id, name, input, to, others, extras);
     }

@@ -146,10 +146,6 @@ public final class Timeline {
         return nanos.length;
     }
 
-    public int laneCount() {
-        return starts.size();
-    }
-
     /** Nanoseconds from the start to event {@code i}. */
     public long nanos(int i) {
         return nanos[i];
