@@ -28,6 +28,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javafx.event.ActionEvent;
@@ -230,18 +231,19 @@ class TakesJourneyTest extends WindowTest {
     void recordWhileItPlaysBeginsWhereItIsAndLeavesWhatIsBefore() {
         push(KeyCode.CONTROL, KeyCode.DIGIT5);
         // A long take: there is something to play along with.
+        AtomicLong first = new AtomicLong();
         record(() -> {
             play("larkspur", 60);
-            long from = workbench.studio().position();
-            until(() -> workbench.studio().position() > from + 1_500_000_000L);
+            first.set(workbench.studio().position());
+            until(() -> workbench.studio().position() > first.get() + 1_500_000_000L);
             play("larkspur", 62);
         });
         fire("#play");
         until(() -> workbench.studio().transport() == Transport.PLAYING
-                && workbench.studio().position() > 500_000_000L);
+                && workbench.studio().position() > first.get() + 500_000_000L);
         push(KeyCode.CONTROL, KeyCode.R);
         until(() -> workbench.studio().recording() != null);
-        assertThat(workbench.studio().recording().from()).isGreaterThan(500_000_000L);
+        assertThat(workbench.studio().recording().from()).isGreaterThan(first.get() + 500_000_000L);
         play("larkspur", 64);
         fire("#play");
         until(() -> desk().session().takes().size() == 2);
