@@ -2,7 +2,6 @@ package dibble.checks;
 
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.Settled;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -80,7 +79,8 @@ public final class Checks {
     private static List<Finding> find(List<Check> checks, Subject subject) {
         return checks.stream()
                 .flatMap(check -> check.run(subject).stream())
-                .filter(finding -> !subject.session.settled().contains(new Settled(finding.code(), finding.ids())))
+                .filter(finding ->
+                        subject.session.settled().stream().noneMatch(it -> it.isOf(finding.code(), finding.ids())))
                 .toList();
     }
 

@@ -170,7 +170,7 @@ public record Plant(List<Row> rows, int wanted, List<Integer> taken, UnaryOperat
         for (int i = 0; i < lanes.size(); i++) {
             SequencerLane lane = lanes.get(i);
             int channel = i < values.size() ? values.get(i) : lane.channel();
-            lanes.set(i, new SequencerLane(lane.name(), channel));
+            lanes.set(i, lane.withChannel(channel));
             moved.putIfAbsent(ChannelSet.of(lane.channel()), ChannelSet.of(channel));
             letIn.add(channel);
         }

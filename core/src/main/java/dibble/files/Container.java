@@ -8,8 +8,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Enumeration;
-import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -22,7 +22,7 @@ import java.util.zip.ZipInputStream;
 /**
  * The container that a session is in, a zip: what it has by its directory, each entry checked against the size and the
  * checksum that the directory says. Nothing in it is believed: what it unpacks to is counted while it is unpacked, and
- * entries are taken by the names that the format knows, so that none can leave its folder; others are not unpacked.
+ * no entry's name ever becomes a path.
  *
  * @param entries by their names
  * @param damage what is wrong with it, a phrase each; none where it is whole
@@ -30,7 +30,10 @@ import java.util.zip.ZipInputStream;
 record Container(Map<String, byte[]> entries, List<String> damage) {
     static final String SESSION = "session.json";
 
-    private static final int MOST_ENTRIES = 20_000;
+    static final int MOST_ENTRIES = 50_000;
+
+    /** The most that entries that are none of ours may unpack to, all together: 64 MiB. */
+    static final long MOST_FOREIGN_BYTES = 64L << 20;
 
     /**
      * Reads a container, as far as it is there.
@@ -52,12 +55,10 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
         while (all.hasMoreElements()) {
             ZipEntry entry = all.nextElement();
             reading.count();
-            if (isKnown(entry.getName())) {
-                if (!names.add(entry.getName())) {
-                    throw new SessionFormatException(entry.getName() + " twice in the container");
-                }
-                reading.take(zip, entry);
+            if (!names.add(entry.getName())) {
+                throw new SessionFormatException(OneLine.of(entry.getName()) + " twice in the container");
             }
+            reading.take(zip, entry);
         }
         return new Container(reading.entries, reading.damage);
     }
@@ -70,9 +71,7 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
                 ZipInputStream zip = new ZipInputStream(in)) {
             for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
                 reading.count();
-                if (isKnown(entry.getName())) {
-                    reading.entries.putIfAbsent(entry.getName(), reading.unpacked(zip, entry.getName()));
-                }
+                reading.entries.putIfAbsent(entry.getName(), reading.unpacked(zip, entry.getName()));
             }
         } catch (ZipException | EOFException | IllegalArgumentException e) {
             // What has been read until here is whole.
@@ -82,15 +81,17 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
 
     private static boolean isKnown(String name) {
         return name.equals(SESSION)
-                || name.matches("takes/[a-z0-9-]+\\.jsonl")
-                || name.matches("(tracks|prints)/[a-z0-9-]+\\.mid");
+                || Form.TAKE_FILE.fits(name)
+                || Form.TRACK_FILE.fits(name)
+                || Form.PRINTS_FILE.fits(name);
     }
 
     /** What has been read, against the limits. */
     private static final class Reading {
-        final Map<String, byte[]> entries = new HashMap<>();
+        final Map<String, byte[]> entries = new LinkedHashMap<>();
         final List<String> damage = new ArrayList<>();
         private long left = SessionFile.MOST_BYTES;
+        private long leftForForeign = MOST_FOREIGN_BYTES;
         private int seen;
 
         void count() throws SessionFormatException {
@@ -111,13 +112,15 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
             } catch (ZipException | EOFException e) {
                 // It is named below.
             }
-            damage.add(entry.getName() + " is damaged");
+            damage.add(OneLine.of(entry.getName()) + " is damaged");
         }
 
         byte[] unpacked(InputStream in, String name) throws IOException {
-            long most = name.equals(SESSION) ? SessionFile.MOST_JSON_BYTES : left;
+            boolean foreign = !isKnown(name);
+            long most = name.equals(SESSION) ? SessionFile.MOST_JSON_BYTES : foreign ? leftForForeign : left;
             byte[] bytes = limited(in, name, most);
             left -= bytes.length;
+            leftForForeign -= foreign ? bytes.length : 0;
             return bytes;
         }
     }
@@ -128,7 +131,7 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
         byte[] block = new byte[1 << 16];
         for (int n = in.read(block); n >= 0; n = in.read(block)) {
             if (out.size() + (long) n > most) {
-                throw new SessionFormatException(name + " is larger than " + (most >> 20) + " MiB");
+                throw new SessionFormatException(OneLine.of(name) + " is larger than " + (most >> 20) + " MiB");
             }
             out.write(block, 0, n);
         }

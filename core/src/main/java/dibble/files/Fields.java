@@ -9,44 +9,65 @@ import dibble.gear.Extras;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashSet;
-import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.Supplier;
+import java.util.regex.Pattern;
 
 /**
- * The fields of one JSON object that the schema has found good, read one by one; those that nobody asked for are the
- * object's {@link #extras}. Knows its path, for errors.
+ * The fields of one JSON object, read one by one, each against what the format says of it; those that nobody asked for
+ * are its {@link #extras}. What is wrong is said in one line, with the path, what was given and what was expected. A
+ * field that is null is one that was left out.
  */
 final class Fields {
-    /** Numbers that nobody here reads come back as they were written, however large. */
     private static final ObjectMapper PLAIN = JsonMapper.builder()
             .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
             .build();
+    private static final Pattern NOTE = Pattern.compile("0{0,2}[0-9]|0?[1-9][0-9]|1[01][0-9]|12[0-7]");
+    private static final int MOST_SHOWN = 60;
 
     private final JsonNode node;
     private final String path;
     private final Set<String> known = new HashSet<>();
+    private final Map<String, Fields> inner = new LinkedHashMap<>();
 
-    Fields(JsonNode node, String path) {
+    private Fields(JsonNode node, String path) {
         this.node = node;
         this.path = path;
+    }
+
+    /**
+     * The fields of a node.
+     *
+     * @throws SessionFormatException where it is no object
+     */
+    static Fields of(JsonNode node, String path) throws SessionFormatException {
+        if (!node.isObject()) {
+            throw wrong(path, node, "an object");
+        }
+        return new Fields(node, path);
     }
 
     interface Reading<T> {
         T read(Fields fields) throws SessionFormatException;
     }
 
+    /** Makes something of one value. */
+    private interface Taking {
+        void take(String at, JsonNode value) throws SessionFormatException;
+    }
+
     String path() {
         return path;
     }
 
+    /** The value of a field as it is; null where it is left out. */
     JsonNode get(String name) {
         known.add(name);
         JsonNode value = node.get(name);
@@ -57,109 +78,335 @@ final class Fields {
         return get(name) != null;
     }
 
-    String text(String name, String otherwise) {
-        JsonNode value = get(name);
-        return value == null ? otherwise : value.asText();
+    /** What is said of a value that is not what was expected. */
+    static SessionFormatException wrong(String at, JsonNode given, String expected) {
+        return new SessionFormatException(OneLine.of(at) + ": " + shown(given) + " (expected " + expected + ")");
     }
 
-    Integer number(String name) {
-        JsonNode value = get(name);
-        return value == null ? null : (Integer) whole(name, value);
-    }
-
-    int number(String name, int otherwise) {
-        JsonNode value = get(name);
-        return value == null ? otherwise : whole(name, value);
-    }
-
-    /** A number, which must not be cut to fit. */
-    private static int whole(String name, JsonNode value) {
-        if (!value.canConvertToInt()) {
-            throw new IllegalArgumentException(
-                    name + " " + value.asText() + " (expected at most " + Integer.MAX_VALUE + ")");
+    private static String shown(JsonNode given) {
+        if (given.isObject()) {
+            return "an object";
         }
-        return value.intValue();
+        String text = given.isArray() ? "a list of " + given.size() : given.toString();
+        return OneLine.of(text.length() > MOST_SHOWN ? text.substring(0, MOST_SHOWN) + "…" : text);
     }
 
-    boolean flag(String name, boolean otherwise) {
+    private SessionFormatException missing(String name) {
+        return new SessionFormatException(path + ": no \"" + name + "\" (expected one)");
+    }
+
+    private String at(String name) {
+        return path + "." + name;
+    }
+
+    /** A text; null where it is left out. */
+    String text(String name) throws SessionFormatException {
         JsonNode value = get(name);
-        return value == null ? otherwise : value.booleanValue();
+        return value == null ? null : text(at(name), value);
     }
 
-    List<Integer> numbers(String name) {
+    String text(String name, String otherwise) throws SessionFormatException {
+        String text = text(name);
+        return text == null ? otherwise : text;
+    }
+
+    private static String text(String at, JsonNode value) throws SessionFormatException {
+        if (!value.isTextual()) {
+            throw wrong(at, value, "a text");
+        }
+        return value.textValue();
+    }
+
+    /** A text that must be there. */
+    String required(String name) throws SessionFormatException {
+        String text = text(name);
+        if (text == null) {
+            throw missing(name);
+        }
+        return text;
+    }
+
+    /** A text of a certain form; null where it is left out. */
+    String form(String name, Form form) throws SessionFormatException {
+        String text = text(name);
+        if (text != null && !form.fits(text)) {
+            throw wrong(at(name), get(name), form.words());
+        }
+        return text;
+    }
+
+    /** A text of a certain form that must be there. */
+    String requiredForm(String name, Form form) throws SessionFormatException {
+        required(name);
+        return form(name, form);
+    }
+
+    /** One of some words; what it stands for. */
+    <T> T word(String name, T otherwise, Map<String, T> words) throws SessionFormatException {
+        JsonNode value = get(name);
+        return value == null ? otherwise : word(at(name), value, words);
+    }
+
+    private static <T> T word(String at, JsonNode value, Map<String, T> words) throws SessionFormatException {
+        T meant = value.isTextual() ? words.get(value.textValue()) : null;
+        if (meant == null) {
+            throw wrong(
+                    at,
+                    value,
+                    words.size() == 1
+                            ? "\"" + words.keySet().iterator().next() + "\""
+                            : "one of " + String.join(", ", words.keySet()));
+        }
+        return meant;
+    }
+
+    /** A whole number; null where it is left out. */
+    Integer number(String name, int low, int high) throws SessionFormatException {
+        JsonNode value = get(name);
+        return value == null ? null : (Integer) (int) whole(at(name), value, low, high);
+    }
+
+    int number(String name, int low, int high, int otherwise) throws SessionFormatException {
+        Integer number = number(name, low, high);
+        return number == null ? otherwise : number;
+    }
+
+    /** A whole number that must be there. */
+    long required(String name, long low, long high) throws SessionFormatException {
         JsonNode value = get(name);
         if (value == null) {
-            return null;
+            throw missing(name);
         }
+        return whole(at(name), value, low, high);
+    }
+
+    /** A whole number however it is written: {@code 3}, {@code 3.0}, {@code 3e0}. */
+    static long whole(String at, JsonNode value, long low, long high) throws SessionFormatException {
+        if (value.isInt() && value.intValue() >= low && value.intValue() <= high) {
+            return value.intValue();
+        }
+        if (value.isNumber() && isWithin(value.decimalValue(), low, high)) {
+            try {
+                return value.decimalValue().longValueExact();
+            } catch (ArithmeticException e) {
+                // It has a fraction.
+            }
+        }
+        throw wrong(at, value, low + " to " + high);
+    }
+
+    /** A number with a fraction that must be there. */
+    double required(String name, double low, double high) throws SessionFormatException {
+        JsonNode value = get(name);
+        if (value == null) {
+            throw missing(name);
+        }
+        if (!value.isNumber() || !isWithin(value.decimalValue(), low, high)) {
+            throw wrong(at(name), value, (long) low + " to " + (long) high);
+        }
+        return value.doubleValue();
+    }
+
+    private static boolean isWithin(BigDecimal number, double low, double high) {
+        return number.compareTo(BigDecimal.valueOf(low)) >= 0 && number.compareTo(BigDecimal.valueOf(high)) <= 0;
+    }
+
+    boolean flag(String name, boolean otherwise) throws SessionFormatException {
+        JsonNode value = get(name);
+        return value == null ? otherwise : flag(at(name), value);
+    }
+
+    static boolean flag(String at, JsonNode value) throws SessionFormatException {
+        if (!value.isBoolean()) {
+            throw wrong(at, value, "true or false");
+        }
+        return value.booleanValue();
+    }
+
+    /** Goes through a list; whether there is one. */
+    private boolean each(String name, int most, Taking taking) throws SessionFormatException {
+        JsonNode list = get(name);
+        if (list == null) {
+            return false;
+        }
+        each(at(name), list, most, taking);
+        return true;
+    }
+
+    private static void each(String at, JsonNode list, int most, Taking taking) throws SessionFormatException {
+        if (!list.isArray() || list.size() > most) {
+            throw wrong(at, list, most == Integer.MAX_VALUE ? "a list" : "a list of at most " + most);
+        }
+        for (int i = 0; i < list.size(); i++) {
+            taking.take(at + "[" + i + "]", list.get(i));
+        }
+    }
+
+    /** Whole numbers; null where they are left out. */
+    List<Integer> numbers(String name, int low, int high) throws SessionFormatException {
         List<Integer> numbers = new ArrayList<>();
-        value.forEach(number -> numbers.add(whole(name, number)));
-        return numbers;
+        boolean there = each(name, Integer.MAX_VALUE, (at, value) -> numbers.add((int) whole(at, value, low, high)));
+        return there ? numbers : null;
     }
 
-    List<Integer> numbers(String name, List<Integer> otherwise) {
-        List<Integer> numbers = numbers(name);
-        return numbers == null ? otherwise : numbers;
-    }
-
-    /** Texts by note numbers. */
-    Map<Integer, String> noteNames(String name) {
-        Map<Integer, String> names = new LinkedHashMap<>();
-        JsonNode value = get(name);
-        if (value != null) {
-            value.properties()
-                    .forEach(entry -> names.put(
-                            Integer.parseInt(entry.getKey()), entry.getValue().asText()));
+    /** Two whole numbers; null where they are left out. */
+    List<Integer> pair(String name, int low, int high) throws SessionFormatException {
+        List<Integer> pair = numbers(name, low, high);
+        if (pair != null && pair.size() != 2) {
+            throw wrong(at(name), get(name), "a list of 2");
         }
-        return names;
+        return pair;
     }
 
-    Set<String> names(String name) {
-        Set<String> names = new LinkedHashSet<>();
-        JsonNode value = get(name);
-        if (value != null) {
-            value.forEach(text -> names.add(text.asText()));
-        }
-        return names;
+    List<Integer> pair(String name, int low, int high, List<Integer> otherwise) throws SessionFormatException {
+        List<Integer> pair = pair(name, low, high);
+        return pair == null ? otherwise : pair;
     }
 
     Range range(String name, Range otherwise) throws SessionFormatException {
-        List<Integer> ends = numbers(name);
-        return ends == null ? otherwise : at(name, () -> new Range(ends.get(0), ends.get(1)));
+        List<Integer> ends = pair(name, 0, 127);
+        if (ends == null) {
+            return otherwise;
+        }
+        if (ends.get(0) > ends.get(1)) {
+            throw new SessionFormatException(
+                    at(name) + ": range " + ends.get(0) + " to " + ends.get(1) + " (expected the lower one first)");
+        }
+        return new Range(ends.get(0), ends.get(1));
     }
 
-    ChannelSet channels(String name, ChannelSet otherwise) {
+    /** Texts, each once; none where they are left out. */
+    Set<String> texts(String name) throws SessionFormatException {
+        Set<String> texts = new LinkedHashSet<>();
+        each(name, Integer.MAX_VALUE, (at, value) -> texts.add(text(at, value)));
+        return texts;
+    }
+
+    /** Goes through an object whose fields are named by notes. */
+    private <T> Map<Integer, T> byNote(String name, Reader<T> reader) throws SessionFormatException {
+        Map<Integer, T> byNote = new LinkedHashMap<>();
+        JsonNode object = get(name);
+        if (object == null) {
+            return byNote;
+        }
+        for (Map.Entry<String, JsonNode> field : of(object, at(name)).node.properties()) {
+            if (!field.getValue().isNull()) {
+                if (!NOTE.matcher(field.getKey()).matches()) {
+                    throw new SessionFormatException(
+                            at(name) + ": key " + OneLine.of(field.getKey()) + " (expected 0 to 127)");
+                }
+                byNote.put(
+                        Integer.parseInt(field.getKey()),
+                        reader.read(at(name) + "." + field.getKey(), field.getValue()));
+            }
+        }
+        return byNote;
+    }
+
+    private interface Reader<T> {
+        T read(String at, JsonNode value) throws SessionFormatException;
+    }
+
+    /** Texts by note numbers. */
+    Map<Integer, String> noteNames(String name) throws SessionFormatException {
+        return byNote(name, Fields::text);
+    }
+
+    /** A note or 1 to 8 of them, by note numbers. */
+    Map<Integer, List<Integer>> notesByNote(String name) throws SessionFormatException {
+        return byNote(name, (at, value) -> {
+            if (!value.isArray()) {
+                return List.of((int) whole(at, value, 0, 127));
+            }
+            List<Integer> notes = new ArrayList<>();
+            each(at, value, 8, (place, note) -> notes.add((int) whole(place, note, 0, 127)));
+            if (notes.isEmpty()) {
+                throw wrong(at, value, "1 to 8 notes");
+            }
+            return notes;
+        });
+    }
+
+    /** True or false by names. */
+    Map<String, Boolean> flags(String name) throws SessionFormatException {
+        Map<String, Boolean> flags = new LinkedHashMap<>();
+        JsonNode object = get(name);
+        if (object != null) {
+            for (Map.Entry<String, JsonNode> field : of(object, at(name)).node.properties()) {
+                if (!field.getValue().isNull()) {
+                    flags.put(field.getKey(), flag(at(name) + "." + field.getKey(), field.getValue()));
+                }
+            }
+        }
+        return flags;
+    }
+
+    ChannelSet channels(String name, ChannelSet otherwise) throws SessionFormatException {
         JsonNode value = get(name);
         if (value == null) {
             return otherwise;
         }
-        return value.isTextual()
-                ? ChannelSet.ALL
-                : ChannelSet.of(
-                        numbers(name).stream().mapToInt(Integer::intValue).toArray());
+        if (value.isTextual() && value.textValue().equals("all")) {
+            return ChannelSet.ALL;
+        }
+        if (!value.isArray()) {
+            throw wrong(at(name), value, "\"all\" or a list of channels");
+        }
+        return ChannelSet.of(
+                numbers(name, 1, 16).stream().mapToInt(Integer::intValue).toArray());
     }
 
-    Set<EventKind> kinds(String name, Set<EventKind> otherwise) {
+    /** A channel, or a word that stands for one that is not fixed: then null. */
+    Integer channelOr(String name, String word) throws SessionFormatException {
         JsonNode value = get(name);
-        if (value == null) {
-            return otherwise;
+        if (value == null || value.isTextual() && value.textValue().equals(word)) {
+            return null;
         }
+        if (!value.isNumber()) {
+            throw wrong(at(name), value, "\"" + word + "\", or 1 to 16");
+        }
+        return number(name, 1, 16);
+    }
+
+    Set<EventKind> kinds(String name, Map<String, EventKind> words, Set<EventKind> otherwise)
+            throws SessionFormatException {
         Set<EventKind> kinds = EnumSet.noneOf(EventKind.class);
-        value.forEach(word -> EventKind.ofWord(word.asText()).ifPresent(kinds::add));
-        return kinds;
+        return each(name, Integer.MAX_VALUE, (at, value) -> kinds.add(word(at, value, words))) ? kinds : otherwise;
     }
 
-    Fields object(String name) {
+    /** An object within, whose extras are among those of this one; one without fields where it is left out. */
+    Fields object(String name) throws SessionFormatException {
         JsonNode value = get(name);
-        return new Fields(value == null ? PLAIN.createObjectNode() : value, path + "." + name);
+        Fields fields = of(value == null ? PLAIN.createObjectNode() : value, at(name));
+        inner.put(name, fields);
+        return fields;
     }
 
-    <T> List<T> list(String name, Reading<T> reading) throws SessionFormatException {
-        List<T> items = new ArrayList<>();
-        JsonNode value = get(name);
-        for (int i = 0; value != null && i < value.size(); i++) {
-            items.add(new Fields(value.get(i), path + "." + name + "[" + i + "]").make(reading));
+    /** An object within that must be there. */
+    Fields requiredObject(String name) throws SessionFormatException {
+        if (!has(name)) {
+            throw missing(name);
         }
+        return object(name);
+    }
+
+    <T> List<T> list(String name, int most, Reading<T> reading) throws SessionFormatException {
+        List<T> items = new ArrayList<>();
+        each(name, most, (at, value) -> items.add(of(value, at).make(reading)));
         return items;
+    }
+
+    interface Naming<T> {
+        String name(T item);
+    }
+
+    /** A list of what has no extras of its own: they are among those of this one, by a name that each item has. */
+    <T> List<T> list(String name, int most, Reading<T> reading, Naming<T> naming) throws SessionFormatException {
+        return list(name, most, fields -> {
+            T item = reading.read(fields);
+            inner.put(name + " " + naming.name(item), fields);
+            return item;
+        });
     }
 
     /** Runs a reading; what a value refuses becomes an error at this path. */
@@ -167,29 +414,26 @@ final class Fields {
         try {
             return reading.read(this);
         } catch (IllegalArgumentException e) {
-            throw new SessionFormatException(path + ": " + e.getMessage());
+            throw new SessionFormatException(path + ": " + OneLine.of(e.getMessage()));
         }
     }
 
-    private <T> T at(String name, Supplier<T> making) throws SessionFormatException {
-        try {
-            return making.get();
-        } catch (IllegalArgumentException e) {
-            throw new SessionFormatException(path + "." + name + ": " + e.getMessage());
-        }
-    }
-
-    /** The fields that nobody asked for. */
+    /** The fields that nobody asked for, and those of what lies within. */
     Extras extras() {
         Map<String, Object> rest = new LinkedHashMap<>();
-        Iterator<Map.Entry<String, JsonNode>> fields = node.properties().iterator();
-        while (fields.hasNext()) {
-            Map.Entry<String, JsonNode> field = fields.next();
+        for (Map.Entry<String, JsonNode> field : node.properties()) {
             if (!known.contains(field.getKey())) {
                 rest.put(field.getKey(), PLAIN.convertValue(field.getValue(), Object.class));
             }
         }
-        return rest.isEmpty() ? Extras.NONE : new Extras(rest);
+        Map<String, Extras> within = new LinkedHashMap<>();
+        inner.forEach((place, fields) -> {
+            Extras extras = fields.extras();
+            if (!extras.isEmpty()) {
+                within.put(place, extras);
+            }
+        });
+        return rest.isEmpty() && within.isEmpty() ? Extras.NONE : new Extras(rest, within);
     }
 
     /** All fields of the object as extras. */
@@ -200,5 +444,17 @@ final class Fields {
     /** Writes extras back behind the known fields. */
     static void putAll(ObjectNode to, Extras extras) {
         extras.fields().forEach((name, value) -> to.set(name, PLAIN.valueToTree(value)));
+    }
+
+    /** A value that was kept, as JSON on one line. */
+    static String line(Object value) {
+        return PLAIN.valueToTree(value).toString();
+    }
+
+    /** The fields of extras as the end of a JSON object, from the comma before them to its brace. */
+    static String tail(Extras extras) {
+        ObjectNode node = PLAIN.createObjectNode();
+        putAll(node, extras);
+        return node.isEmpty() ? "}" : "," + node.toString().substring(1);
     }
 }

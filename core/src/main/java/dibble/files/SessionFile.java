@@ -1,21 +1,23 @@
 package dibble.files;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.recording.Take;
 import dibble.recording.Track;
+import dibble.session.Foreign;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.session.SessionBuilder;
 import java.io.BufferedInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.zip.Deflater;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipOutputStream;
 
 /**
  * Session files: a zip with {@code session.json}, takes and tracks, or a bare {@code session.json}. What is not whole is
@@ -43,17 +45,20 @@ public final class SessionFile {
     public record Salvaged(Session session, Performance performance, List<String> losses) {}
 
     /**
-     * Opens a session.
+     * Opens a session. What is no ordinary file, such as a pipe, is read to its end first.
      *
      * @throws DamagedSessionException where something that it names is missing or damaged
      * @throws SessionFormatException where it is none, with one line that says what and where
      * @throws IOException where the file cannot be read
      */
     public static Opened read(Path path) throws IOException {
+        if (Files.exists(path) && AtomicFile.isStream(path)) {
+            return Streams.ofFile(path, MOST_BYTES, SessionFile::read);
+        }
         if (!isContainer(path)) {
             try (InputStream in = new BufferedInputStream(Files.newInputStream(path))) {
                 checkBegin(in);
-                return assemble(Map.of(SESSION, Container.limited(in, SESSION, MOST_JSON_BYTES)));
+                return readJson(Container.limited(in, SESSION, MOST_JSON_BYTES));
             }
         }
         Container container = Container.read(path);
@@ -85,7 +90,7 @@ public final class SessionFile {
         List<String> losses = new ArrayList<>(container.damage());
         SessionReader.Read read = readSession(container.entries());
         addMissing(losses, read, container);
-        Opened opened = assemble(read, container.entries());
+        Opened opened = assemble(read, container.entries(), losses);
         return new Salvaged(opened.session(), opened.performance(), losses);
     }
 
@@ -94,16 +99,23 @@ public final class SessionFile {
         read.files().stream()
                 .filter(name -> !container.entries().containsKey(name))
                 .filter(name -> damage.stream().noneMatch(known -> known.startsWith(name)))
+                .sorted()
                 .forEach(name -> damage.add(name + " is missing"));
     }
 
-    private static boolean isContainer(Path path) throws IOException {
+    /** Whether a file is a container, rather than a bare {@code session.json}. */
+    public static boolean isContainer(Path path) throws IOException {
         if (!Files.isRegularFile(path)) {
-            throw new IOException("no such file: " + path);
+            throw new NoSuchFileException(path.toString());
         }
         try (InputStream in = Files.newInputStream(path)) {
             return in.read() == 'P' && in.read() == 'K';
         }
+    }
+
+    /** Whether a file is there and is a bare {@code session.json}. */
+    public static boolean isBare(Path path) throws IOException {
+        return path != null && Files.isRegularFile(path) && !isContainer(path);
     }
 
     /** A bare session begins as JSON objects do; what does not is told apart before a parser stumbles over it. */
@@ -123,52 +135,93 @@ public final class SessionFile {
         return SessionReader.read(SessionReader.parse(entries.get(SESSION), SESSION));
     }
 
-    /** A session with the takes and tracks that are among some entries; what is not there is left out. */
-    static Opened assemble(Map<String, byte[]> entries) throws SessionFormatException {
-        return assemble(readSession(entries), entries);
+    private static Opened assemble(SessionReader.Read read, Map<String, byte[]> entries) throws SessionFormatException {
+        return assemble(read, entries, null);
     }
 
-    private static Opened assemble(SessionReader.Read read, Map<String, byte[]> entries) throws SessionFormatException {
+    /**
+     * A session with the takes and tracks that are among some entries; what is not there is left out.
+     *
+     * @param losses is given what cannot be read; null where that refuses the whole session
+     */
+    static Opened assemble(SessionReader.Read read, Map<String, byte[]> entries, List<String> losses)
+            throws SessionFormatException {
         List<Take> takes = new ArrayList<>();
-        for (Map.Entry<String, String> take : read.takeFiles().entrySet()) {
-            byte[] bytes = entries.get(take.getValue());
+        for (SessionReader.SaidOfTake said : read.takes()) {
+            byte[] bytes = entries.get(said.file());
             if (bytes != null) {
-                takes.add(TakeReader.read(
-                        take.getKey(),
-                        read.takeNames().get(take.getKey()),
-                        bytes,
-                        take.getValue(),
-                        read.session().tempo()));
+                unless(
+                        losses,
+                        () -> takes.add(
+                                TakeReader.read(said, bytes, read.session().tempo())));
             }
         }
         List<Track> tracks = new ArrayList<>();
         for (Track track : read.session().tracks()) {
-            tracks.add(track.withRegions(TrackFiles.read(read.trackFiles().get(track.id()), entries, takes)));
+            TrackFiles.Said said = read.tracks().get(track.id());
+            boolean there = unless(losses, () -> tracks.add(track.withRegions(TrackFiles.read(said, entries, takes))));
+            if (!there) {
+                tracks.add(track);
+            }
         }
-        return new Opened(read.session().withTakes(takes).withTracks(tracks), read.performance());
+        Map<String, byte[]> others = new LinkedHashMap<>(entries);
+        others.remove(SESSION);
+        others.keySet().removeAll(read.files());
+        Session session = new SessionBuilder(read.session())
+                .takes(takes)
+                .tracks(tracks)
+                .foreign(others.isEmpty() ? Foreign.NONE : new Foreign(others))
+                .build();
+        return new Opened(session, read.performance());
     }
 
-    /** Saves a session in one step: where this fails, the file is as it was. */
-    public static void write(Path path, Session session, Performance performance) throws IOException {
-        ByteArrayOutputStream bytes = new ByteArrayOutputStream(1 << 16);
-        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
-            // Takes are long and very regular: more effort makes them little smaller, and saving much slower.
-            zip.setLevel(Deflater.BEST_SPEED);
-            put(zip, SESSION, SessionWriter.bytes(session, performance));
-            for (Take take : session.takes()) {
-                zip.putNextEntry(new ZipEntry(SessionWriter.takeFile(take)));
-                try (Handover packed = new Handover(zip)) {
-                    TakeLines.write(take, packed);
-                }
-                zip.closeEntry();
+    private interface Part {
+        void read() throws SessionFormatException;
+    }
+
+    /** Reads a part of a session; false where it cannot be read and that is a loss. */
+    private static boolean unless(List<String> losses, Part part) throws SessionFormatException {
+        try {
+            part.read();
+            return true;
+        } catch (SessionFormatException e) {
+            if (losses == null) {
+                throw e;
             }
-            for (Track track : session.tracks()) {
-                for (Map.Entry<String, byte[]> file : TrackFiles.files(track).entrySet()) {
-                    put(zip, file.getKey(), file.getValue());
-                }
-            }
+            losses.add(e.getMessage());
+            return false;
         }
-        AtomicFile.write(path, bytes.toByteArray());
+    }
+
+    /**
+     * Saves a session as a container, in one step.
+     *
+     * @throws IOException where that fails, or where it would be larger than what can be opened: the file is as it was
+     */
+    public static void write(Path path, Session session, Performance performance) throws IOException {
+        ObjectNode json = SessionWriter.session(session, performance, SessionWriter.BY_ID);
+        checkReadable(json);
+        AtomicFile.write(path, out -> {
+            try (ContainerWriter container = new ContainerWriter(out)) {
+                container.put(SESSION, SessionWriter.bytes(json), MOST_JSON_BYTES);
+                for (Take take : session.takes()) {
+                    container.put(SessionWriter.BY_ID.take(take), to -> TakeLines.write(take, to));
+                }
+                for (Track track : session.tracks()) {
+                    container.putAll(TrackFiles.files(track, SessionWriter.BY_ID));
+                }
+                container.putForeign(session.foreign());
+            }
+        });
+    }
+
+    /** What cannot be opened again is not saved over what can. */
+    private static void checkReadable(ObjectNode json) throws IOException {
+        try {
+            SessionReader.read(json);
+        } catch (SessionFormatException e) {
+            throw new IOException("what would be saved could not be opened again, " + e.getMessage());
+        }
     }
 
     /**
@@ -176,27 +229,24 @@ public final class SessionFile {
      * {@code session.json}, whose takes and tracks lie elsewhere and are named there as before.
      */
     public static void update(Path path, Session session, Performance performance) throws IOException {
-        byte[] before = Files.readAllBytes(path);
-        if (before.length > 1 && before[0] == 'P' && before[1] == 'K') {
+        if (isContainer(path)) {
             write(path, session, performance);
         } else {
-            AtomicFile.write(path, SessionWriter.bytes(session, performance, SessionReader.parse(before, SESSION)));
+            JsonNode before = SessionReader.parse(Files.readAllBytes(path), SESSION);
+            ObjectNode json = SessionWriter.bare(session, performance, before);
+            checkReadable(json);
+            AtomicFile.write(path, SessionWriter.bytes(json));
         }
-    }
-
-    private static void put(ZipOutputStream zip, String name, byte[] bytes) throws IOException {
-        zip.putNextEntry(new ZipEntry(name));
-        zip.write(bytes);
-        zip.closeEntry();
     }
 
     /** The bytes of a bare {@code session.json}, without takes and tracks' contents. */
     public static byte[] json(Session session, Performance performance) {
-        return SessionWriter.bytes(session, performance);
+        return SessionWriter.bytes(SessionWriter.session(session, performance, SessionWriter.BY_ID));
     }
 
     /** Reads a bare {@code session.json} from bytes. */
     public static Opened readJson(byte[] bytes) throws SessionFormatException {
-        return assemble(Map.of(SESSION, bytes));
+        Map<String, byte[]> alone = Map.of(SESSION, bytes);
+        return assemble(readSession(alone), alone);
     }
 }

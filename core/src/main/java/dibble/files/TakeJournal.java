@@ -2,15 +2,19 @@ package dibble.files;
 
 import dibble.recording.EventLog;
 import dibble.recording.Take;
+import dibble.time.Clock;
 import dibble.time.TempoMap;
-import java.io.FileOutputStream;
 import java.io.IOException;
-import java.io.OutputStream;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.Queue;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -26,12 +30,18 @@ public class TakeJournal {
     private static final Logger LOG = LoggerFactory.getLogger(TakeJournal.class);
 
     /** A file of a folder of unfinished things that is a recording. */
-    static final String PATTERN = "recording-\\d+\\.jsonl";
+    static final String PATTERN = "recording-\\d{1,9}\\.jsonl";
+
+    private static final long BETWEEN_FLUSHES = TimeUnit.SECONDS.toNanos(1);
 
     private final Supplier<Path> folder;
     private final Queue<Path> kept = new ConcurrentLinkedQueue<>();
-    private OutputStream file;
+    private FileChannel file;
     private Path path;
+    private long flushedAt;
+
+    /** What brings the last lines to the disk: it waits for the disk, and the recording must not. */
+    private CompletableFuture<Void> flushing = CompletableFuture.completedFuture(null);
 
     /** Whether a recording is written, or is about to be: its folder must stay. */
     private volatile boolean open;
@@ -71,9 +81,10 @@ public class TakeJournal {
             while (Files.exists(next)) {
                 next = where.resolve("recording-" + ++number + ".jsonl");
             }
-            file = new FileOutputStream(next.toFile());
+            file = FileChannel.open(next, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
             path = next;
-            lines = new TakeLines(file);
+            flushedAt = Clock.SYSTEM.nanos();
+            lines = new TakeLines(Channels.newOutputStream(file));
             lines.begin(tempo, start);
         } catch (IOException e) {
             fail(where, e);
@@ -96,6 +107,10 @@ public class TakeJournal {
         if (file != null) {
             try {
                 lines.follow(log, sources, marks);
+                if (Clock.SYSTEM.nanos() - flushedAt >= BETWEEN_FLUSHES && flushing.isDone()) {
+                    flushedAt = Clock.SYSTEM.nanos();
+                    flush(file);
+                }
             } catch (IOException e) {
                 fail(folder.get(), e);
             }
@@ -137,20 +152,35 @@ public class TakeJournal {
     }
 
     private void fail(Path where, IOException e) {
-        trouble = "The recording cannot be kept in " + where + ": " + e.getMessage()
+        trouble = "The recording cannot be kept in " + where + ": " + IoWords.of(e)
                 + ". It goes on in memory; save the session as soon as it ends.";
         LOG.warn(trouble);
         close();
     }
 
+    private void flush(FileChannel written) {
+        flushing = CompletableFuture.runAsync(() -> {
+            try {
+                written.force(false);
+            } catch (IOException e) {
+                trouble = "The recording may not outlive a power cut: " + IoWords.of(e);
+                LOG.warn(trouble);
+            }
+        });
+    }
+
     private void close() {
         if (file != null) {
-            try {
-                file.close();
-            } catch (IOException e) {
-                trouble = "The recording was not written to its end: " + e.getMessage();
-            }
+            FileChannel written = file;
             file = null;
+            flushing = flushing.thenRunAsync(() -> {
+                try (written) {
+                    written.force(true);
+                } catch (IOException e) {
+                    trouble = "The recording was not written to its end: " + IoWords.of(e);
+                    LOG.warn(trouble);
+                }
+            });
         }
         open = false;
     }

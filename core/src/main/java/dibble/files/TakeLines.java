@@ -1,7 +1,8 @@
 package dibble.files;
 
 import com.fasterxml.jackson.core.io.JsonStringEncoder;
-import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.JsonNode;
+import dibble.gear.Extras;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Take;
@@ -25,7 +26,18 @@ final class TakeLines {
     private static final int LONGEST_PIECE = 256;
     private static final JsonStringEncoder QUOTING = JsonStringEncoder.getInstance();
 
-    private static final ObjectMapper JSON = new ObjectMapper();
+    /** The places within a take's extras: an event, lines before it that are none of ours, and other lines. */
+    static final String EVENT = "event ";
+
+    static final String BEFORE = "before ";
+    static final String MARK = "mark ";
+    static final String TEMPO = "tempo ";
+    static final String METER = "meter ";
+    static final String START = "start";
+    static final String END = "end";
+
+    /** Within the extras of a mark: those of the session in whose form its routing is. */
+    static final String ROUTING = "routing";
 
     /** The pieces of an event's line, between its numbers. */
     static final byte[] T = ascii("{\"t\":");
@@ -41,11 +53,31 @@ final class TakeLines {
     private int filled;
     private int events;
     private int marks;
+    private JsonNode routing;
     private List<byte[]> names = List.of();
+
+    /** What the file that the take came from says beside what is known here. */
+    private final Extras extras;
+
+    /** The numbers of the events that have something of it, rising. */
+    private final int[] withExtras;
+
+    private int nextWithExtras;
 
     /** @param out is given whole lines, by {@link #flush} */
     TakeLines(OutputStream out) {
+        this(out, Extras.NONE);
+    }
+
+    private TakeLines(OutputStream out, Extras extras) {
         this.out = out;
+        this.extras = extras;
+        withExtras = extras.inner().keySet().stream()
+                .filter(place -> place.startsWith(EVENT) || place.startsWith(BEFORE))
+                .mapToInt(place -> Integer.parseInt(place.substring(place.indexOf(' ') + 1)))
+                .sorted()
+                .distinct()
+                .toArray();
     }
 
     private static byte[] ascii(String text) {
@@ -59,7 +91,7 @@ final class TakeLines {
     }
 
     static void write(Take take, OutputStream out) throws IOException {
-        TakeLines lines = new TakeLines(out);
+        TakeLines lines = new TakeLines(out, take.extras());
         lines.begin(take.tempo(), take.start());
         lines.follow(take.log(), take.sources(), take.marks());
         lines.end(take.length());
@@ -74,24 +106,29 @@ final class TakeLines {
     void begin(TempoMap tempo, long start) throws IOException {
         put(tempos(tempo, 0));
         put(meters(tempo));
-        if (start > 0) {
-            put("{\"t\":0,\"start\":" + start + "}\n");
+        if (start > 0 || !extras.at(START).isEmpty()) {
+            put("{\"t\":0,\"start\":" + start + tail(START));
         }
         flush();
     }
 
-    private static String tempos(TempoMap tempo, int from) {
+    /** The end of a line with what else its file said there. */
+    private String tail(String place) {
+        return Fields.tail(extras.at(place)) + "\n";
+    }
+
+    private String tempos(TempoMap tempo, int from) {
         StringBuilder lines = new StringBuilder();
         for (TempoMap.Tempo at : tempo.tempos().subList(from, tempo.tempos().size())) {
             lines.append(place(tempo, at.at()))
                     .append("\"tempo\":")
                     .append(at.bpm())
-                    .append("}\n");
+                    .append(tail(TEMPO + at.at()));
         }
         return lines.toString();
     }
 
-    private static String meters(TempoMap tempo) {
+    private String meters(TempoMap tempo) {
         StringBuilder lines = new StringBuilder();
         for (TempoMap.Meter at : tempo.meters()) {
             lines.append(place(tempo, at.at()))
@@ -99,7 +136,8 @@ final class TakeLines {
                     .append(at.beats())
                     .append(',')
                     .append(at.unit())
-                    .append("]}\n");
+                    .append(']')
+                    .append(tail(METER + at.at()));
         }
         return lines.toString();
     }
@@ -115,18 +153,43 @@ final class TakeLines {
         }
         int size = log.size();
         for (; events <= size; events++) {
+            boolean more = nextWithExtras < withExtras.length && withExtras[nextWithExtras] == events;
             while (marks < all.size() && all.get(marks).position() <= events) {
-                Take.Mark at = all.get(marks++);
-                put("{\"t\":" + at.stamp() + ",\"n\":" + at.position() + ",\"routing\":");
-                put(JSON.writeValueAsString(SessionWriter.routingAlone(at.routing())));
-                put("}\n");
+                mark(all.get(marks++));
+            }
+            if (more) {
+                nextWithExtras++;
+                othersBefore(events);
             }
             if (events == size) {
                 break;
             }
             event(log, events);
+            if (more) {
+                filled--;
+                put(tail(EVENT + events));
+            } else {
+                block[filled++] = '\n';
+            }
         }
         flush();
+    }
+
+    /** Lines that are none of ours. */
+    private void othersBefore(int event) throws IOException {
+        for (Object line : extras.at(BEFORE + event).fields().values()) {
+            put(Fields.line(line) + "\n");
+        }
+    }
+
+    private void mark(Take.Mark at) throws IOException {
+        Extras line = extras.at(MARK + (marks - 1));
+        JsonNode next = SessionWriter.routingAlone(at.routing(), line.at(ROUTING));
+        JsonNode change = RoutingChange.between(routing, next);
+        put("{\"t\":" + at.stamp() + ",\"n\":" + at.position());
+        put(change == null ? ",\"routing\":" + next : ",\"change\":" + change);
+        put(Fields.tail(line) + "\n");
+        routing = next;
     }
 
     private void event(EventLog log, int i) throws IOException {
@@ -154,9 +217,9 @@ final class TakeLines {
             number(message >>> 8 * b & 0xFF);
         }
         put(log.isEcho(i) ? ECHO_TAIL : TAIL);
-        block[filled++] = '\n';
     }
 
+    /** Ends with the brace of the line in the block. */
     private void exclusive(byte[] message) throws IOException {
         for (int b = 0; b < message.length; b++) {
             if (filled > BLOCK - LONGEST_EVENT) {
@@ -168,7 +231,6 @@ final class TakeLines {
             number(message[b] & 0xFF);
         }
         put(TAIL);
-        block[filled++] = '\n';
     }
 
     private void number(long value) {
@@ -215,7 +277,7 @@ final class TakeLines {
 
     /** Writes the last line. */
     void end(long length) throws IOException {
-        put("{\"t\":" + length + ",\"end\":true}\n");
+        put("{\"t\":" + length + ",\"end\":true" + tail(END));
         out.flush();
     }
 

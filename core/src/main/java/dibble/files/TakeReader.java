@@ -3,41 +3,67 @@ package dibble.files;
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.StreamReadConstraints;
+import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import dibble.gear.Extras;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Take;
-import dibble.routing.Routing;
 import dibble.time.TempoMap;
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /** Reads the lines of a take, as {@link TakeLines} writes them, or as somebody else does. An instance reads one. */
 final class TakeReader {
-    private static final ObjectMapper JSON = new ObjectMapper(JsonFactory.builder()
-            .streamReadConstraints(StreamReadConstraints.builder()
-                    .maxNestingDepth(100)
-                    .maxNameLength(1000)
+    /** The latest time that a line may have: 31 years. */
+    private static final long LATEST = 999_999_999_999_999_999L;
+
+    /** The most text of routings that a take may have: they are read one by one. */
+    private static final long MOST_ROUTINGS = 256L << 20;
+
+    private static final ObjectMapper JSON = JsonMapper.builder(JsonFactory.builder()
+                    .streamReadConstraints(StreamReadConstraints.builder()
+                            .maxNestingDepth(100)
+                            .maxNameLength(1000)
+                            .build())
                     .build())
-            .build());
+            .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+            .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
+            .enable(JsonParser.Feature.STRICT_DUPLICATE_DETECTION)
+            .build();
     private static final int MOST_DIGITS = 18;
     private static final int EXCLUSIVE = 0xF0;
     private static final int EXCLUSIVE_END = 0xF7;
 
+    /**
+     * What a recording that was cut off has.
+     *
+     * @param losses the lines that could not be read, what is wrong with each
+     */
+    record Recovered(Take take, List<String> losses) {}
+
     private final String file;
-    private final boolean cutOff;
     private final List<byte[]> names = new ArrayList<>();
+    private final Map<ByteBuffer, Integer> numbers = new HashMap<>();
+    private int lastSource = -1;
     private final EventLog log = new EventLog();
     private final List<Take.Mark> marks = new ArrayList<>();
+    private JsonNode routing;
+    private long routingsRead;
     private final TempoMap otherwise;
     private final List<TempoMap.Tempo> tempos = new ArrayList<>();
     private final List<TempoMap.Meter> meters = new ArrayList<>();
+    private final Map<String, Extras> extras = new LinkedHashMap<>();
 
     /** Where the last tempo began, in nanoseconds: an earlier version wrote no ticks. */
     private long tempoNanos;
@@ -45,39 +71,50 @@ final class TakeReader {
     private long length;
     private long start;
 
+    /** When the last event was: an event that says an earlier time was decided after it all the same. */
+    private long lastEvent;
+
     /** The line that is read, from 1, and the place in it. */
     private int number;
 
     private int at;
 
-    TakeReader(String file, TempoMap otherwise, boolean cutOff) {
+    private TakeReader(String file, TempoMap otherwise) {
         this.file = file;
         this.otherwise = otherwise;
-        this.cutOff = cutOff;
     }
 
-    Take read(String id, String name, byte[] bytes) throws SessionFormatException {
-        int end = bytes.length;
-        if (cutOff) {
-            while (end > 0 && bytes[end - 1] != '\n') {
-                end--;
-            }
-        }
+    /** @param losses is given what cannot be read; null where that refuses the take */
+    private void lines(byte[] bytes, int end, List<String> losses) throws SessionFormatException {
         int from = 0;
         while (from < end) {
             number++;
             int to = from;
+            boolean blank = true;
             while (to < end && bytes[to] != '\n') {
+                blank &= bytes[to] == ' ' || bytes[to] == '\t' || bytes[to] == '\r';
                 to++;
             }
-            if (!event(bytes, from, to)) {
-                line(bytes, from, to);
+            if (!blank && !event(bytes, from, to)) {
+                try {
+                    line(bytes, from, to);
+                } catch (SessionFormatException e) {
+                    if (losses == null) {
+                        throw e;
+                    }
+                    losses.add(e.getMessage());
+                }
             }
             from = to + 1;
         }
+    }
+
+    private Take take(String id, String name, Extras entry) throws SessionFormatException {
         List<String> sources = new ArrayList<>();
         names.forEach(source -> sources.add(new String(source, StandardCharsets.UTF_8)));
-        return new Take(id, name, sources, log, marks, tempo(), length, start);
+        Map<String, Extras> all = new LinkedHashMap<>(entry.inner());
+        all.putAll(extras);
+        return new Take(id, name, sources, log, marks, tempo(), length, start, new Extras(entry.fields(), all));
     }
 
     private TempoMap tempo() throws SessionFormatException {
@@ -87,6 +124,12 @@ final class TakeReader {
         } catch (IllegalArgumentException e) {
             throw new SessionFormatException(file + ": " + e.getMessage());
         }
+    }
+
+    private long inOrder(long stamp) {
+        lastEvent = Math.max(lastEvent, stamp);
+        length = Math.max(length, lastEvent);
+        return lastEvent;
     }
 
     /**
@@ -128,8 +171,7 @@ final class TakeReader {
                 || count != ShortMessage.length(message & 0xFF)) {
             return false;
         }
-        log.add(stamp, source(bytes, name, nameEnd), message, echo);
-        length = Math.max(length, stamp);
+        log.add(inOrder(stamp), source(bytes, name, nameEnd), message, echo);
         return true;
     }
 
@@ -153,106 +195,124 @@ final class TakeReader {
     }
 
     private int source(byte[] bytes, int from, int to) {
-        for (int i = 0; i < names.size(); i++) {
-            byte[] name = names.get(i);
-            if (Arrays.equals(bytes, from, to, name, 0, name.length)) {
-                return i;
+        if (lastSource >= 0) {
+            byte[] last = names.get(lastSource);
+            if (Arrays.equals(bytes, from, to, last, 0, last.length)) {
+                return lastSource;
             }
         }
-        names.add(Arrays.copyOfRange(bytes, from, to));
-        return names.size() - 1;
+        Integer known = numbers.get(ByteBuffer.wrap(bytes, from, to - from));
+        if (known == null) {
+            byte[] name = Arrays.copyOfRange(bytes, from, to);
+            known = names.size();
+            names.add(name);
+            numbers.put(ByteBuffer.wrap(name), known);
+        }
+        lastSource = known;
+        return known;
     }
 
-    private void line(byte[] bytes, int from, int to) throws SessionFormatException {
-        try (JsonParser parser = JSON.getFactory().createParser(bytes, from, to - from)) {
-            if (parser.nextToken() != null) {
-                line(parser);
-            }
-            if (parser.nextToken() != null) {
-                throw wrong("more than one object (expected one on each line)");
-            }
-        } catch (JsonProcessingException e) {
-            throw wrong("not JSON: " + SessionReader.firstLine(e.getOriginalMessage()));
-        } catch (SessionFormatException e) {
-            throw e;
-        } catch (IOException e) {
-            throw wrong(SessionReader.firstLine(String.valueOf(e.getMessage())));
-        }
+    private String here() {
+        return file + ", line " + number;
     }
 
     private SessionFormatException wrong(String what) {
-        return new SessionFormatException(file + ", line " + number + ": " + what);
+        return new SessionFormatException(here() + ": " + what);
     }
 
-    private void line(JsonParser parser) throws IOException {
-        if (parser.currentToken() != JsonToken.START_OBJECT) {
-            throw wrong("no object (expected one on each line)");
+    private void line(byte[] bytes, int from, int to) throws SessionFormatException {
+        JsonNode node;
+        try {
+            node = JSON.readTree(bytes, from, to - from);
+        } catch (JsonProcessingException e) {
+            throw wrong(SessionReader.whatIsWrong(e));
+        } catch (IOException e) {
+            throw wrong("no UTF-8 text (expected JSON)");
         }
-        long stamp = -1;
-        int[] bytes = null;
-        String from = "";
-        boolean echo = false;
-        JsonNode routing = null;
-        JsonNode tempo = null;
-        JsonNode meter = null;
-        long tick = -1;
-        while (parser.nextToken() == JsonToken.FIELD_NAME) {
-            String field = parser.currentName();
-            JsonToken value = parser.nextToken();
-            switch (field) {
-                case "t" -> stamp = value == JsonToken.VALUE_NUMBER_INT ? parser.getLongValue() : -1;
-                case "from" -> from = parser.getText();
-                case "m" -> bytes = bytes(parser);
-                case "echo" -> echo = value == JsonToken.VALUE_TRUE;
-                case "routing" -> routing = JSON.readTree(parser);
-                case "tempo" -> tempo = JSON.readTree(parser);
-                case "meter" -> meter = JSON.readTree(parser);
-                case "tick" -> tick = value == JsonToken.VALUE_NUMBER_INT ? parser.getLongValue() : -1;
-                case "start" -> {
-                    start = value == JsonToken.VALUE_NUMBER_INT ? parser.getLongValue() : -1;
-                    if (start < 0) {
-                        throw wrong("start " + parser.getText() + " (expected 0 or more)");
-                    }
-                }
-                default -> parser.skipChildren();
-            }
-        }
-        if (stamp < 0) {
-            throw wrong("no time (expected \"t\", in nanoseconds)");
-        }
-        if (tempo != null || meter != null) {
+        Fields.of(node, here() + ": $").make(fields -> {
+            line(fields, node, to - from);
+            return fields;
+        });
+    }
+
+    private void line(Fields f, JsonNode node, int size) throws SessionFormatException {
+        long stamp = f.required("t", 0, LATEST);
+        f.get("n");
+        if (f.has("tempo") || f.has("meter")) {
             // Places in the music, not in the take: they do not make it longer.
-            time(stamp, tick, tempo, meter);
-            return;
+            time(f, stamp);
+        } else if (f.has("m")) {
+            event(f, stamp);
+        } else if (f.has("routing") || f.has("change")) {
+            mark(f, stamp, size);
+        } else if (f.has("start")) {
+            start = f.required("start", 0, LATEST);
+            keep(TakeLines.START, f.extras());
+        } else if (f.has("end")) {
+            keep(TakeLines.END, f.extras());
+            length = Math.max(length, stamp);
+        } else {
+            keepLine(node);
         }
-        if (bytes != null) {
-            byte[] name = from.getBytes(StandardCharsets.UTF_8);
-            add(stamp, source(name, 0, name.length), bytes, echo);
-        } else if (routing != null) {
-            SessionReader.Read read = SessionReader.read(routing);
-            Routing inForce = read.session().routing(read.performance());
-            marks.add(new Take.Mark(log.size(), stamp, inForce));
+    }
+
+    private void keep(String place, Extras of) {
+        if (!of.isEmpty()) {
+            extras.put(place, of);
         }
+    }
+
+    private void keepLine(JsonNode node) {
+        String place = TakeLines.BEFORE + log.size();
+        Map<String, Object> lines =
+                new LinkedHashMap<>(extras.getOrDefault(place, Extras.NONE).fields());
+        lines.put(String.valueOf(lines.size()), JSON.convertValue(node, Object.class));
+        extras.put(place, new Extras(lines));
+    }
+
+    private void mark(Fields f, long stamp, int size) throws SessionFormatException {
+        JsonNode whole = f.get("routing");
+        JsonNode change = f.get("change");
+        routing = whole != null ? whole : RoutingChange.apply(here() + ": $.change", change, routing);
+        routingsRead += whole != null ? size : routing.toString().length();
+        if (routingsRead > MOST_ROUTINGS) {
+            throw wrong("more routings than can be read (expected at most " + (MOST_ROUTINGS >> 20) + " MiB)");
+        }
+        SessionReader.Read read;
+        try {
+            read = SessionReader.read(routing);
+        } catch (SessionFormatException e) {
+            throw wrong("in its routing, " + e.getMessage());
+        }
+        Extras ofSession = read.session().extras();
+        Extras line = f.extras();
+        keep(
+                TakeLines.MARK + marks.size(),
+                ofSession.isEmpty() ? line : new Extras(line.fields(), Map.of(TakeLines.ROUTING, ofSession)));
+        marks.add(new Take.Mark(log.size(), stamp, read.session().routing(read.performance())));
         length = Math.max(length, stamp);
     }
 
-    private void time(long stamp, long tick, JsonNode tempo, JsonNode meter) throws SessionFormatException {
-        try {
-            if (tempo != null) {
-                long at = tick >= 0 ? tick : ticksUntil(stamp);
-                tempos.removeIf(before -> before.at() >= at);
-                tempos.add(new TempoMap.Tempo(at, tempo.asDouble(-1)));
-                tempoNanos = stamp;
-            }
-            if (meter != null) {
-                long at = tick >= 0 ? tick : ticksUntil(stamp);
-                meters.removeIf(before -> before.at() >= at);
-                meters.add(new TempoMap.Meter(
-                        at, meter.path(0).asInt(), meter.path(1).asInt()));
-            }
-        } catch (IllegalArgumentException e) {
-            throw wrong(e.getMessage());
+    private void time(Fields f, long stamp) throws SessionFormatException {
+        Integer beats = null;
+        Integer unit = null;
+        Double bpm = f.has("tempo") ? (Double) f.required("tempo", 5.0, 999.0) : null;
+        if (f.has("meter")) {
+            List<Integer> meter = f.pair("meter", 1, 64);
+            beats = meter.get(0);
+            unit = meter.get(1);
         }
+        long tick = f.has("tick") ? f.required("tick", 0, SessionReader.LAST_TICK) : ticksUntil(stamp);
+        if (bpm != null) {
+            tempos.removeIf(before -> before.at() >= tick);
+            tempos.add(new TempoMap.Tempo(tick, bpm));
+            tempoNanos = stamp;
+        }
+        if (beats != null) {
+            meters.removeIf(before -> before.at() >= tick);
+            meters.add(new TempoMap.Meter(tick, beats, unit));
+        }
+        keep((bpm != null ? TakeLines.TEMPO : TakeLines.METER) + tick, f.extras());
     }
 
     private long ticksUntil(long nanos) {
@@ -263,56 +323,64 @@ final class TakeReader {
         return last.at() + TempoMap.of(last.bpm()).ticks(nanos - tempoNanos);
     }
 
-    private int[] bytes(JsonParser parser) throws IOException {
-        if (parser.currentToken() != JsonToken.START_ARRAY) {
-            throw wrong("\"m\" is no list (expected the bytes of a message)");
+    private void event(Fields f, long stamp) throws SessionFormatException {
+        byte[] name = f.text("from", "").getBytes(StandardCharsets.UTF_8);
+        int[] bytes =
+                f.numbers("m", 0, 255).stream().mapToInt(Integer::intValue).toArray();
+        boolean echo = f.flag("echo", false);
+        Extras more = f.extras();
+        if (bytes.length > 0 && bytes[0] == EXCLUSIVE) {
+            byte[] exclusive = exclusive(bytes);
+            keep(TakeLines.EVENT + log.size(), more);
+            log.addExclusive(inOrder(stamp), source(name, 0, name.length), exclusive);
+        } else {
+            int message = ShortMessage.parse(bytes);
+            keep(TakeLines.EVENT + log.size(), more);
+            log.add(inOrder(stamp), source(name, 0, name.length), message, echo);
         }
-        int[] bytes = new int[4];
-        int count = 0;
-        while (parser.nextToken() != JsonToken.END_ARRAY) {
-            if (count == bytes.length) {
-                bytes = Arrays.copyOf(bytes, count * 2);
-            }
-            bytes[count++] = parser.currentToken() == JsonToken.VALUE_NUMBER_INT ? parser.getIntValue() : -1;
-        }
-        return Arrays.copyOf(bytes, count);
     }
 
-    private void add(long stamp, int source, int[] bytes, boolean echo) throws SessionFormatException {
-        if (bytes.length == 0 || bytes[0] != EXCLUSIVE) {
-            try {
-                log.add(stamp, source, ShortMessage.parse(bytes), echo);
-            } catch (IllegalArgumentException e) {
-                throw wrong(e.getMessage());
-            }
-            return;
-        }
+    private byte[] exclusive(int[] bytes) throws SessionFormatException {
         byte[] message = new byte[bytes.length];
         for (int i = 0; i < bytes.length; i++) {
             boolean last = i == bytes.length - 1;
-            if (i > 0 && (last ? bytes[i] != EXCLUSIVE_END : bytes[i] < 0 || bytes[i] > 127) || bytes.length == 1) {
+            if (i > 0 && (last ? bytes[i] != EXCLUSIVE_END : bytes[i] > 127) || bytes.length == 1) {
                 throw wrong(
                         "byte " + bytes[i] + " of a system exclusive message (expected 0 to 127, and 247 at its end)");
             }
             message[i] = (byte) bytes[i];
         }
-        log.addExclusive(stamp, source, message);
+        return message;
     }
 
     /**
      * Reads a take.
      *
+     * @param said what the session says of it
      * @param otherwise the tempo and meter of a take that does not say its own
      * @throws SessionFormatException naming the file and the line
      */
-    static Take read(String id, String name, byte[] bytes, String file, TempoMap otherwise)
-            throws SessionFormatException {
-        return new TakeReader(file, otherwise, false).read(id, name, bytes);
+    static Take read(SessionReader.SaidOfTake said, byte[] bytes, TempoMap otherwise) throws SessionFormatException {
+        TakeReader reader = new TakeReader(said.file(), otherwise);
+        reader.lines(bytes, bytes.length, null);
+        return reader.take(said.id(), said.name(), said.extras());
     }
 
-    /** Reads a journal, whose last line may be cut off: what was written until then is a take. */
-    static Take readJournal(String id, String name, byte[] bytes, String file, TempoMap otherwise)
+    /**
+     * Reads a journal, whose last line may be cut off: what was written until then is a take. A line that cannot be read
+     * costs nothing else.
+     *
+     * @throws SessionFormatException where there is no take in it
+     */
+    static Recovered readJournal(String id, String name, byte[] bytes, String file, TempoMap otherwise)
             throws SessionFormatException {
-        return new TakeReader(file, otherwise, true).read(id, name, bytes);
+        int end = bytes.length;
+        while (end > 0 && bytes[end - 1] != '\n') {
+            end--;
+        }
+        TakeReader reader = new TakeReader(file, otherwise);
+        List<String> losses = new ArrayList<>();
+        reader.lines(bytes, end, losses);
+        return new Recovered(reader.take(id, name, Extras.NONE), losses);
     }
 }

@@ -27,14 +27,6 @@ final class TrackFiles {
 
     private TrackFiles() {}
 
-    static String clipFile(Track track) {
-        return "tracks/" + track.id() + ".mid";
-    }
-
-    static String printsFile(Track track) {
-        return "prints/" + track.id() + ".mid";
-    }
-
     /** Whether prints are kept beside what sounds, since they cannot be told from it. */
     static boolean keepsPrints(Track track) {
         List<MidiTrack> prints = track.regions().prints();
@@ -42,12 +34,12 @@ final class TrackFiles {
     }
 
     /** The files of a track, by their names. */
-    static Map<String, byte[]> files(Track track) {
+    static Map<String, byte[]> files(Track track, SessionWriter.FileNames names) {
         Map<String, byte[]> files = new LinkedHashMap<>();
-        files.put(clipFile(track), MidiFileWriter.write(new MidiFile(0, TempoMap.PPQ, List.of(track.clip()))));
+        files.put(names.clip(track), MidiFileWriter.write(new MidiFile(0, TempoMap.PPQ, List.of(track.clip()))));
         if (keepsPrints(track)) {
             files.put(
-                    printsFile(track),
+                    names.prints(track),
                     MidiFileWriter.write(
                             new MidiFile(1, TempoMap.PPQ, track.regions().prints())));
         }

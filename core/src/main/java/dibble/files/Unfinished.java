@@ -1,14 +1,17 @@
 package dibble.files;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.MissingNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.edits.TakeEdits;
 import dibble.recording.Take;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.io.IOException;
+import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -22,120 +25,259 @@ import org.slf4j.LoggerFactory;
 
 /**
  * What an earlier run left behind because it was ended in the middle: a session with unsaved edits, recordings that were
- * going on. Stays where it is until it is opened and saved, or thrown away.
+ * going on. Stays where it is until all of it is opened and kept elsewhere, or it is thrown away.
  *
  * @param folder where it is
  * @param file the path of the session's file, or empty where it had none
  * @param when something was last written there
- * @param recordings the files of recordings that were not ended, the oldest first
+ * @param recordings the files of recordings that are in no session, the oldest first
  */
 public record Unfinished(Path folder, String file, Instant when, List<Path> recordings) {
     private static final Logger LOG = LoggerFactory.getLogger(Unfinished.class);
-    private static final ObjectMapper JSON = new ObjectMapper();
+
+    /** Where folders go of which not all could be brought back, beside those that are offered. */
+    private static final String ASIDE = "not-brought-back";
 
     public Unfinished {
         recordings = List.copyOf(recordings);
     }
 
+    /**
+     * What was brought back.
+     *
+     * @param losses what could not be, a phrase each
+     */
+    public record BroughtBack(Session session, Performance performance, List<String> losses) {}
+
     /** All that is unfinished in the user's folder, the newest first; what somebody has in use is left out. */
     public static List<Unfinished> find(Path userFolder) {
         Path parent = userFolder.resolve(SessionJournal.FOLDER);
         List<Unfinished> found = new ArrayList<>();
-        if (!Files.isDirectory(parent)) {
-            return found;
-        }
-        try (DirectoryStream<Path> folders = Files.newDirectoryStream(parent, Files::isDirectory)) {
-            for (Path folder : folders) {
-                if (!SessionJournal.isInUse(folder)) {
-                    look(folder, found);
-                }
+        if (Files.isDirectory(parent)) {
+            try {
+                FolderGuard.within(parent, () -> lookThrough(parent, found));
+            } catch (IOException | DirectoryIteratorException e) {
+                LOG.warn("{} could not be read: {}", parent, e.getMessage());
             }
-        } catch (IOException e) {
-            LOG.warn("{} could not be read: {}", parent, e.getMessage());
         }
         found.sort(Comparator.comparing(Unfinished::when).reversed());
         return found;
     }
 
-    private static void look(Path folder, List<Unfinished> found) throws IOException {
-        List<Path> recordings = new ArrayList<>();
-        Instant when = Instant.EPOCH;
-        try (DirectoryStream<Path> files = Files.newDirectoryStream(folder)) {
-            for (Path file : files) {
-                Instant written = Files.getLastModifiedTime(file).toInstant();
-                String name = file.getFileName().toString();
-                if (name.matches(TakeJournal.PATTERN) && Files.size(file) > 0) {
-                    recordings.add(file);
+    private static List<Unfinished> lookThrough(Path parent, List<Unfinished> found) throws IOException {
+        try (DirectoryStream<Path> folders = Files.newDirectoryStream(parent, Files::isDirectory)) {
+            for (Path folder : folders) {
+                if (!FolderGuard.isInUse(folder)) {
+                    look(folder, found);
                 }
-                when = written.isAfter(when) && !name.equals(SessionJournal.LOCK) ? written : when;
             }
         }
-        if (recordings.isEmpty() && !Files.exists(folder.resolve(SessionJournal.SESSION))) {
-            delete(folder);
-            return;
-        }
-        recordings.sort(Comparator.comparingInt(Unfinished::number));
-        String file = "";
-        try {
-            JsonNode about = JSON.readTree(folder.resolve(SessionJournal.ABOUT).toFile());
-            file = about.path("file").asText("");
-        } catch (IOException e) {
-            // It was cut off before that was written: the session has no file then.
-        }
-        found.add(new Unfinished(folder, file, when, recordings));
+        return found;
     }
 
-    private static int number(Path recording) {
-        return Integer.parseInt(recording.getFileName().toString().replaceAll("\\D", ""));
+    private static void look(Path folder, List<Unfinished> found) {
+        try {
+            boolean hasSession = Files.exists(folder.resolve(SessionJournal.SESSION));
+            About about = About.of(folder);
+            List<Path> recordings = new ArrayList<>();
+            Instant when = Instant.EPOCH;
+            for (Path file : files(folder)) {
+                String name = file.getFileName().toString();
+                if (name.matches(TakeJournal.PATTERN) && Files.size(file) > 0 && !about.kept.contains(name)) {
+                    recordings.add(file);
+                }
+                Instant written = Files.getLastModifiedTime(file).toInstant();
+                when = written.isAfter(when) && !name.equals(FolderGuard.LOCK) ? written : when;
+            }
+            if (!hasSession && Files.isDirectory(folder.resolve("takes"))) {
+                // It was cut off before the session was written that they belong to.
+                recordings.addAll(files(folder.resolve("takes")));
+            }
+            if (recordings.isEmpty() && !hasSession) {
+                deleteEmpty(folder);
+                return;
+            }
+            recordings.sort(Comparator.comparing(Unfinished::number));
+            found.add(new Unfinished(folder, about.file, when, recordings));
+        } catch (IOException | DirectoryIteratorException e) {
+            LOG.warn("{} could not be read: {}", folder, e.getMessage());
+        }
+    }
+
+    /** Nothing was kept in it yet; what is there all the same is somebody's, and stays. */
+    private static void deleteEmpty(Path folder) throws IOException {
+        boolean content;
+        try (Stream<Path> all = Files.walk(folder)) {
+            content = all.filter(Files::isRegularFile)
+                    .map(Path::toFile)
+                    .anyMatch(file -> file.length() > 0 && !file.getName().startsWith(".dibble-"));
+        }
+        if (content) {
+            LOG.warn("{} has files in it that are none of a journal's, and stays", folder);
+        } else {
+            delete(folder);
+        }
+    }
+
+    private static List<Path> files(Path folder) throws IOException {
+        List<Path> files = new ArrayList<>();
+        try (DirectoryStream<Path> all = Files.newDirectoryStream(folder, Files::isRegularFile)) {
+            all.forEach(files::add);
+        }
+        return files;
+    }
+
+    private static Integer number(Path recording) {
+        return Integer.valueOf(recording.getFileName().toString().replaceAll("\\D", ""));
+    }
+
+    /** What the journal says of itself. */
+    private record About(String file, List<String> kept) {
+        static About of(Path folder) {
+            JsonNode session = json(folder.resolve(SessionJournal.SESSION));
+            // Earlier versions had it in a file of its own.
+            JsonNode own = session.has(SessionJournal.JOURNAL)
+                    ? session.path(SessionJournal.JOURNAL)
+                    : json(folder.resolve("about.json"));
+            List<String> kept = new ArrayList<>();
+            own.path(SessionJournal.KEPT).forEach(name -> kept.add(name.asText()));
+            return new About(own.path(SessionJournal.FILE).asText(""), kept);
+        }
+
+        /** Cut off before it was written, or damaged, which is said when it is opened: then it says nothing. */
+        private static JsonNode json(Path file) {
+            try {
+                return SessionReader.parse(Files.readAllBytes(file), file.toString());
+            } catch (IOException e) {
+                return MissingNode.getInstance();
+            }
+        }
     }
 
     /**
      * Reads it: the session with its edits, and each recording as a take, printed as it was heard.
      *
-     * @throws IOException where the session cannot be read
+     * @throws IOException where it is not there any more, or somebody else has it open
      */
-    public SessionFile.Opened open() throws IOException {
-        SessionFile.Opened opened = Files.exists(folder.resolve(SessionJournal.SESSION))
-                ? SessionFile.assemble(entries())
-                : file.isEmpty()
-                        ? new SessionFile.Opened(Session.empty("Recovered session"), Performance.NEW)
-                        : SessionFile.read(Path.of(file));
-        Session session = opened.session();
-        for (Path recording : recordings) {
-            String id = TakeEdits.freshTakeId(session);
-            Take take = TakeReader.readJournal(
+    public BroughtBack open() throws IOException {
+        return FolderGuard.within(folder.getParent(), () -> {
+            if (!Files.isDirectory(folder)) {
+                throw new IOException("it was brought back or thrown away meanwhile");
+            }
+            if (FolderGuard.isInUse(folder)) {
+                throw new IOException("another Dibble has it open");
+            }
+            List<String> losses = new ArrayList<>();
+            SessionFile.Opened opened = session(losses);
+            Session session = opened.session();
+            for (Path recording : recordings) {
+                session = with(recording, session, opened.performance(), losses);
+            }
+            return new BroughtBack(session, opened.performance(), losses);
+        });
+    }
+
+    private SessionFile.Opened session(List<String> losses) {
+        Path json = folder.resolve(SessionJournal.SESSION);
+        if (Files.exists(json)) {
+            try {
+                JsonNode node = SessionReader.parse(Files.readAllBytes(json), SessionJournal.SESSION);
+                if (node instanceof ObjectNode object) {
+                    object.remove(SessionJournal.JOURNAL);
+                }
+                SessionReader.Read read = SessionReader.read(node);
+                return SessionFile.assemble(read, entries(read, losses), losses);
+            } catch (IOException e) {
+                losses.add("the edits: " + IoWords.of(e));
+            }
+        }
+        if (!file.isEmpty()) {
+            try {
+                return SessionFile.read(Path.of(file));
+            } catch (IOException e) {
+                losses.add(file + ": " + IoWords.of(e));
+            }
+        }
+        return new SessionFile.Opened(Session.empty("Recovered session"), Performance.NEW);
+    }
+
+    private Session with(Path recording, Session session, Performance performance, List<String> losses) {
+        String name = recording.getFileName().toString();
+        String id = TakeEdits.freshTakeId(session);
+        try {
+            TakeReader.Recovered recovered = TakeReader.readJournal(
                     id,
                     "Take " + id.substring(id.indexOf('-') + 1),
                     Files.readAllBytes(recording),
-                    recording.getFileName().toString(),
+                    name,
                     session.tempo());
-            // It was written twice where the end came between the one and the other.
-            boolean there = session.takes().stream()
-                    .anyMatch(other -> other.length() == take.length()
-                            && other.log().size() == take.log().size());
-            if (take.log().size() > 0 && !there) {
-                session = TakeEdits.keep(session, opened.performance(), TakeEdits.closed(take));
-            }
+            losses.addAll(recovered.losses());
+            Take take = recovered.take();
+            return take.log().size() == 0 ? session : TakeEdits.keep(session, performance, TakeEdits.closed(take));
+        } catch (IOException e) {
+            losses.add(name + ": " + IoWords.of(e));
+            return session;
+        } catch (RuntimeException e) {
+            // Whatever is wrong with it, it costs no other recording.
+            LOG.warn("{} could not be printed", recording, e);
+            losses.add(name + " could not be printed");
+            return session;
         }
-        return new SessionFile.Opened(session, opened.performance());
     }
 
-    private Map<String, byte[]> entries() throws IOException {
+    private Map<String, byte[]> entries(SessionReader.Read read, List<String> losses) {
         Map<String, byte[]> entries = new HashMap<>();
-        try (Stream<Path> files = Files.walk(folder, 2)) {
-            for (Path path : (Iterable<Path>) files.filter(Files::isRegularFile)::iterator) {
-                entries.put(folder.relativize(path).toString().replace('\\', '/'), Files.readAllBytes(path));
+        for (String name : read.files()) {
+            try {
+                entries.put(name, Files.readAllBytes(folder.resolve(name)));
+            } catch (NoSuchFileException e) {
+                losses.add(name + " is missing");
+            } catch (IOException e) {
+                losses.add(name + ": " + IoWords.of(e));
+            }
+        }
+        Path foreign = folder.resolve(SessionJournal.FOREIGN);
+        if (Files.exists(foreign)) {
+            try {
+                Container container = Container.read(foreign);
+                losses.addAll(container.damage());
+                entries.putAll(container.entries());
+            } catch (IOException e) {
+                losses.add(SessionJournal.FOREIGN + ": " + IoWords.of(e));
             }
         }
         return entries;
     }
 
-    /** Throws it away. */
+    /** Throws it away, unless somebody has it open. */
     public void discard() {
         try {
-            delete(folder);
+            FolderGuard.within(folder.getParent(), () -> {
+                if (Files.isDirectory(folder) && !FolderGuard.isInUse(folder)) {
+                    delete(folder);
+                }
+                return folder;
+            });
         } catch (IOException e) {
             LOG.warn("{} could not be removed: {}", folder, e.getMessage());
+        }
+    }
+
+    /**
+     * Puts it where it is not offered any more, and stays: something in it could not be brought back.
+     *
+     * @return where it is then
+     */
+    public Path putAside() {
+        try {
+            return FolderGuard.within(folder.getParent(), () -> {
+                Path aside = folder.getParent().resolveSibling(ASIDE);
+                Files.createDirectories(aside);
+                return Files.move(folder, aside.resolve(folder.getFileName()));
+            });
+        } catch (IOException e) {
+            LOG.warn("{} could not be put aside: {}", folder, e.getMessage());
+            return folder;
         }
     }
 

@@ -8,11 +8,27 @@ import java.util.Map;
  * Fields of a file that this version does not know, kept so that they can be written back.
  *
  * @param fields names to plain values: maps, lists, strings, numbers, booleans, null
+ * @param inner those of things that are no objects of their own here, by their places: {@code to}, {@code tempo 960}
  */
-public record Extras(Map<String, Object> fields) {
-    public static final Extras NONE = new Extras(Map.of());
+public record Extras(Map<String, Object> fields, Map<String, Extras> inner) {
+    public static final Extras NONE = new Extras(Map.of(), Map.of());
 
     public Extras {
         fields = Collections.unmodifiableMap(new LinkedHashMap<>(fields));
+        inner = Collections.unmodifiableMap(new LinkedHashMap<>(inner));
+    }
+
+    /** Fields of a thing that has nothing within it. */
+    public Extras(Map<String, Object> fields) {
+        this(fields, Map.of());
+    }
+
+    /** Those of the thing at a place within. */
+    public Extras at(String place) {
+        return inner.getOrDefault(place, NONE);
+    }
+
+    public boolean isEmpty() {
+        return fields.isEmpty() && inner.isEmpty();
     }
 }

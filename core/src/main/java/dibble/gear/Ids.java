@@ -9,6 +9,9 @@ import java.util.regex.Pattern;
 public final class Ids {
     private static final Pattern ID = Pattern.compile("[a-z0-9-]+");
 
+    /** Short of the longest that a file may have, so that a number fits behind it. */
+    private static final int LONGEST_FRESH = 100;
+
     private Ids() {}
 
     /** The id itself. @throws IllegalArgumentException where it is not well formed */
@@ -25,7 +28,7 @@ public final class Ids {
                 .toLowerCase(Locale.ROOT)
                 .replaceAll("[^a-z0-9]+", "-")
                 .replaceAll("^-|-$", "");
-        String base = plain.isEmpty() ? "item" : plain;
+        String base = plain.isEmpty() ? "item" : plain.substring(0, Math.min(LONGEST_FRESH, plain.length()));
         String id = base;
         for (int n = 2; taken.test(id); n++) {
             id = base + "-" + n;

@@ -5,8 +5,16 @@ package dibble.gear;
  *
  * @param channel 1-16
  */
-public record SequencerLane(String name, int channel) {
+public record SequencerLane(String name, int channel, Extras extras) {
     public SequencerLane {
         Checked.range("channel", channel, 1, 16);
+    }
+
+    public SequencerLane(String name, int channel) {
+        this(name, channel, Extras.NONE);
+    }
+
+    public SequencerLane withChannel(int number) {
+        return new SequencerLane(name, number, extras);
     }
 }

@@ -1,5 +1,6 @@
 package dibble.recording;
 
+import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
@@ -17,6 +18,7 @@ import java.util.List;
  * @param tempo the tempo and meter with which it was recorded
  * @param length nanoseconds from start to stop
  * @param start where it begins in the music, in nanoseconds of its tempo since the first bar
+ * @param extras what its entry in the session says that this version does not know, and within, what its lines say
  */
 public record Take(
         String id,
@@ -26,7 +28,8 @@ public record Take(
         List<Mark> marks,
         TempoMap tempo,
         long length,
-        long start) {
+        long start,
+        Extras extras) {
     /**
      * A routing that came into force.
      *
@@ -44,19 +47,32 @@ public record Take(
         }
     }
 
+    /** A take of which no file says anything that this version does not know. */
+    public Take(
+            String id,
+            String name,
+            List<String> sources,
+            EventLog log,
+            List<Mark> marks,
+            TempoMap tempo,
+            long length,
+            long start) {
+        this(id, name, sources, log, marks, tempo, length, start, Extras.NONE);
+    }
+
     /** The same under another id and name. */
     public Take named(String otherId, String otherName) {
-        return new Take(otherId, otherName, sources, log, marks, tempo, length, start);
+        return new Take(otherId, otherName, sources, log, marks, tempo, length, start, extras);
     }
 
     /** The same with other routings in force. */
     public Take withMarks(List<Mark> others) {
-        return new Take(id, name, sources, log, others, tempo, length, start);
+        return new Take(id, name, sources, log, others, tempo, length, start, extras);
     }
 
     /** The same with other events. */
     public Take withLog(EventLog other) {
-        return new Take(id, name, sources, other, marks, tempo, length, start);
+        return new Take(id, name, sources, other, marks, tempo, length, start, extras);
     }
 
     /** The tick of the music at a time since its beginning, in nanoseconds. */

@@ -75,7 +75,11 @@ public record ControlMap(
      * @param last the value for its high end; below the first it inverts
      * @param rest where a controller goes when the map is no longer active, 0-127, or null for what the contract says
      */
-    public record Send(ControlKind kind, int number, int first, int last, Integer rest, Aim to) {
+    public record Send(ControlKind kind, int number, int first, int last, Integer rest, Aim to, Extras extras) {
+        public Send(ControlKind kind, int number, int first, int last, Integer rest, Aim to) {
+            this(kind, number, first, last, rest, to, Extras.NONE);
+        }
+
         public Send {
             Checked.range("number", number, 0, 127);
             Checked.range("window", first, 0, kind.most());
@@ -92,7 +96,19 @@ public record ControlMap(
 
         /** The same with other values for the two ends of the trigger's window. */
         public Send withWindow(int newFirst, int newLast) {
-            return new Send(kind, number, newFirst, newLast, rest, to);
+            return new Send(kind, number, newFirst, newLast, rest, to, extras);
+        }
+
+        public Send withNumber(int other) {
+            return new Send(kind, other, first, last, rest, to, extras);
+        }
+
+        public Send withRest(Integer value) {
+            return new Send(kind, number, first, last, value, to, extras);
+        }
+
+        public Send withTo(Aim other) {
+            return new Send(kind, number, first, last, rest, other, extras);
         }
 
         /** Over any range of the trigger, the whole range of a kind of message. */

@@ -28,12 +28,27 @@ public final class Slots {
         private final Map<String, Integer> numbers = new HashMap<>();
         private final List<String> names = new ArrayList<>();
 
+        void addAll(Names others) {
+            others.names.forEach(this::of);
+        }
+
         int of(String name) {
             return numbers.computeIfAbsent(name, key -> {
                 names.add(key);
                 return names.size() - 1;
             });
         }
+    }
+
+    /** The same numbers, to try out what a routing would need. */
+    public Slots copy() {
+        Slots copy = new Slots();
+        copy.sources.addAll(sources);
+        copy.ports.addAll(ports);
+        copy.instruments.addAll(instruments);
+        copy.scenes.addAll(scenes);
+        copy.sends.addAll(sends);
+        return copy;
     }
 
     public int source(String id) {
@@ -44,7 +59,8 @@ public final class Slots {
     public int port(String name) {
         int slot = ports.of(name);
         if (slot >= MOST_PORTS) {
-            throw new IllegalArgumentException("more than " + MOST_PORTS + " ports");
+            throw new IllegalArgumentException(
+                    "more ports of instruments than can be told apart (expected at most " + MOST_PORTS + ")");
         }
         return slot;
     }

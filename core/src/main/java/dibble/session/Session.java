@@ -31,6 +31,7 @@ import java.util.function.Function;
  * @param sceneSwitch whose program changes call scenes, or null for nobody's
  * @param settled what checks found and the player means to be so
  * @param clock where MIDI clock goes and comes from
+ * @param foreign what else its container has
  */
 public record Session(
         String name,
@@ -46,7 +47,8 @@ public record Session(
         List<Take> takes,
         List<Settled> settled,
         ClockPlan clock,
-        Extras extras) {
+        Extras extras,
+        Foreign foreign) {
     public Session {
         sources = List.copyOf(sources);
         instruments = List.copyOf(instruments);

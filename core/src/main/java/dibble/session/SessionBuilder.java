@@ -29,6 +29,7 @@ public final class SessionBuilder {
     private List<Settled> settled;
     private ClockPlan clock;
     private Extras extras;
+    private Foreign foreign;
 
     /** A session with nothing in it. */
     public SessionBuilder(String name) {
@@ -45,6 +46,7 @@ public final class SessionBuilder {
         settled = List.of();
         clock = ClockPlan.NONE;
         extras = Extras.NONE;
+        foreign = Foreign.NONE;
     }
 
     public SessionBuilder(Session session) {
@@ -62,6 +64,7 @@ public final class SessionBuilder {
         settled = session.settled();
         clock = session.clock();
         extras = session.extras();
+        foreign = session.foreign();
     }
 
     public SessionBuilder name(String value) {
@@ -134,6 +137,11 @@ public final class SessionBuilder {
         return this;
     }
 
+    public SessionBuilder foreign(Foreign value) {
+        foreign = value;
+        return this;
+    }
+
     public Session build() {
         return new Session(
                 name,
@@ -149,6 +157,7 @@ public final class SessionBuilder {
                 takes,
                 settled,
                 clock,
-                extras);
+                extras,
+                foreign);
     }
 }

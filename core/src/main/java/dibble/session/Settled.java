@@ -1,5 +1,6 @@
 package dibble.session;
 
+import dibble.gear.Extras;
 import java.util.List;
 
 /**
@@ -8,8 +9,17 @@ import java.util.List;
  * @param code the check
  * @param ids the things concerned
  */
-public record Settled(String code, List<String> ids) {
+public record Settled(String code, List<String> ids, Extras extras) {
+    public Settled(String code, List<String> ids) {
+        this(code, ids, Extras.NONE);
+    }
+
     public Settled {
         ids = List.copyOf(ids);
+    }
+
+    /** Whether it is about this finding. */
+    public boolean isOf(String otherCode, List<String> otherIds) {
+        return code.equals(otherCode) && ids.equals(otherIds);
     }
 }

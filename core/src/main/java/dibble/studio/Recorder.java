@@ -171,10 +171,8 @@ final class Recorder implements AutoCloseable {
             List<Recording.Note> forNext = current.forNext();
             finish(plan.endsAt(), plan.loop() == null);
             if (plan.loop() != null) {
-                Routing routing =
-                        current.marks().get(current.marks().size() - 1).routing();
                 begin(new Recording(
-                        plan.next(), current.sources(), onwards.printer(), routing, standing.withoutKeys()));
+                        plan.next(), current.sources(), onwards.printer(), current.routing(), standing.withoutKeys()));
                 forNext.forEach(note -> recording.event(note.at(), note.source(), note.message(), false));
             }
             current = recording;

@@ -31,6 +31,10 @@ public final class Recording {
 
     private volatile List<String> sources;
     private Routing routing;
+
+    /** When the routing came into force; -1 where an event was decided since. */
+    private long changedAt = -1;
+
     private long last;
 
     /** The notes that this recording has the ons of. */
@@ -73,16 +77,20 @@ public final class Recording {
         return last;
     }
 
+    /** Another routing is in force; the take and its tracks know it from the next event on, if it is still there then. */
     void routing(long stamp, List<String> names, Routing next) {
         sources = names;
         routing = next;
-        long at = since(stamp);
-        if (at == 0 && !begun) {
-            // What held before the start was never in force: the newest is the one that the take begins with.
-            marks.clear();
+        changedAt = since(stamp);
+    }
+
+    /** What is dragged changes the routing many times; only what decided an event is worth keeping. */
+    private void settleRouting() {
+        if (changedAt >= 0) {
+            marks.add(new Take.Mark(log.size(), changedAt, routing));
+            printer.install(routing, changedAt);
+            changedAt = -1;
         }
-        marks.add(new Take.Mark(log.size(), at, next));
-        printer.install(next, at);
     }
 
     /** The tempo is another from here on. */
@@ -192,6 +200,7 @@ public final class Recording {
         } else if (!echo && ShortMessage.endsNote(message) && held.end(source, message) == OpenNotes.NONE) {
             return;
         }
+        settleRouting();
         log.add(at, source, message, echo);
         printer.event(sources.get(source), message, at, echo);
     }
@@ -201,6 +210,7 @@ public final class Recording {
         if (stamp >= plan.startsAt()) {
             begin();
             long at = since(stamp);
+            settleRouting();
             log.addExclusive(at, source, message);
             printer.exclusive(sources.get(source), message, at);
         }
@@ -216,6 +226,7 @@ public final class Recording {
         }
         playLateOffs(wanted - plan.startsAt());
         long end = since(wanted);
+        settleRouting();
         held.endAll((source, off) -> {
             log.add(end, source, off);
             printer.event(sources.get(source), off, end, false);
@@ -244,7 +255,12 @@ public final class Recording {
         return log;
     }
 
-    /** The routings that were in force so far. Recorder's thread. */
+    /** The routing that is in force. Recorder's thread. */
+    Routing routing() {
+        return routing;
+    }
+
+    /** The routings that decided events so far. Recorder's thread. */
     List<Take.Mark> marks() {
         return marks;
     }

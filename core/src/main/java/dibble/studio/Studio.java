@@ -97,6 +97,18 @@ public final class Studio implements AutoCloseable {
         return slots;
     }
 
+    /** Why a session cannot be played here, in one line; empty where it can. */
+    public Optional<String> refusal(Session session, Performance performance) {
+        try {
+            Slots tried = slots.copy();
+            RoutingCompiler.compile(session.routing(performance), tried);
+            session.clock().to().forEach(tried::port);
+            return Optional.empty();
+        } catch (IllegalArgumentException e) {
+            return Optional.of(e.getMessage());
+        }
+    }
+
     /** What is played and sent, for one reader: each event as {@link Packed} says. */
     public EventRing monitor() {
         return engine.monitorRing();

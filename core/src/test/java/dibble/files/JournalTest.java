@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
 import dibble.edits.TakeEdits;
+import dibble.gear.Extras;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Printer;
@@ -47,6 +48,11 @@ class JournalTest {
         return log;
     }
 
+    private static Take recovered(byte[] bytes, TempoMap otherwise) throws IOException {
+        return TakeReader.readJournal("take-1", "Take 1", bytes, "recording-1.jsonl", otherwise)
+                .take();
+    }
+
     private List<Take.Mark> marks() {
         return List.of(new Take.Mark(0, 0, routing), new Take.Mark(250, 2_500_000_000L, routing.withScene("snow")));
     }
@@ -70,8 +76,7 @@ class JournalTest {
         assertThat(journal.trouble()).isNull();
         byte[] whole = Files.readAllBytes(onlyFile(user));
         int cut = new Random(seed).nextInt(whole.length);
-        Take take = TakeEdits.closed(TakeReader.readJournal(
-                "take-1", "Take 1", Arrays.copyOf(whole, cut), "recording-1.jsonl", demo.tempo()));
+        Take take = TakeEdits.closed(recovered(Arrays.copyOf(whole, cut), demo.tempo()));
         for (int i = 0; i < Math.min(log.size(), take.log().size()) && !isAddedOff(take, log, i); i++) {
             assertThat(take.log().message(i)).isEqualTo(log.message(i));
             assertThat(take.log().stamp(i)).isEqualTo(log.stamp(i));
@@ -105,8 +110,7 @@ class JournalTest {
         log.add(10_000_000_000L, 0, ShortMessage.controller(0, 64, 127));
         journal.begin(slower, 2_000_000_000L);
         journal.follow(log, List.of("larkspur"), marks().subList(0, 1));
-        Take take = TakeEdits.closed(TakeReader.readJournal(
-                "take-1", "Take 1", Files.readAllBytes(onlyFile(user)), "recording-1.jsonl", TempoMap.of(60)));
+        Take take = TakeEdits.closed(recovered(Files.readAllBytes(onlyFile(user)), TempoMap.of(60)));
         assertThat(take.length()).isEqualTo(10_000_000_000L);
         assertThat(take.tempo()).isEqualTo(slower);
         assertThat(take.start()).isEqualTo(2_000_000_000L);
@@ -168,7 +172,8 @@ class JournalTest {
             assertThat(found).hasSize(1);
             assertThat(found.get(0).file()).isEqualTo("/somewhere/round.dibble");
             assertThat(found.get(0).recordings()).hasSize(1);
-            SessionFile.Opened opened = found.get(0).open();
+            Unfinished.BroughtBack opened = found.get(0).open();
+            assertThat(opened.losses()).isEmpty();
             assertThat(opened.session().name()).isEqualTo("Edited");
             assertThat(opened.performance().activeScene()).isEqualTo("snow");
             assertThat(opened.session().takes()).hasSize(2);
@@ -218,7 +223,9 @@ class JournalTest {
 
     private static Take lines(String... lines) throws IOException {
         return TakeReader.read(
-                "take-1", "One", String.join("\n", lines).getBytes(), "takes/take-1.jsonl", TempoMap.of(120));
+                new SessionReader.SaidOfTake("take-1", "One", "takes/take-1.jsonl", Extras.NONE),
+                String.join("\n", lines).getBytes(),
+                TempoMap.of(120));
     }
 
     @Test

@@ -3,7 +3,6 @@ package dibble.studio;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
-import dibble.files.SessionFile;
 import dibble.files.Unfinished;
 import dibble.midi.ShortMessage;
 import dibble.recording.Take;
@@ -42,7 +41,7 @@ class KilledRecordingTest {
             long recorded = killed(user, i, 50 + random.nextInt(2500));
             List<Unfinished> found = Unfinished.find(user);
             assertThat(found).as("kill " + i).hasSize(1);
-            SessionFile.Opened opened = found.get(0).open();
+            Unfinished.BroughtBack opened = found.get(0).open();
             List<Take> takes = opened.session().takes();
             if (takes.isEmpty()) {
                 assertThat(recorded).as("kill " + i).isLessThan(SHORT);
@@ -61,7 +60,7 @@ class KilledRecordingTest {
                 TIMES, most / 1_000_000, sum / TIMES / 1_000_000);
     }
 
-    private static void assertNothingHangs(Take take, SessionFile.Opened opened) {
+    private static void assertNothingHangs(Take take, Unfinished.BroughtBack opened) {
         Set<Integer> held = new HashSet<>();
         for (int i = 0; i < take.log().size(); i++) {
             int message = take.log().message(i);

@@ -1,6 +1,7 @@
 package dibble.studio;
 
 import dibble.demo.LamplightersRound;
+import dibble.files.SessionFile;
 import dibble.files.SessionJournal;
 import dibble.ports.OutputPort;
 import dibble.session.Document;
@@ -33,6 +34,8 @@ final class RecordingVictim {
         StandIns standIns = new StandIns(Clock.SYSTEM, name -> nowhere);
         Studio studio = new Studio(Clock.SYSTEM, standIns, document, journal.takes());
         StandIn keyboard = standIns.standIn("stand-in:larkspur").orElseThrow();
+        // A Dibble that has been open for a moment has written a session before.
+        SessionFile.json(document.session(), document.performance());
         studio.record();
         journal.changed(document.session(), document.performance(), null);
         Random random = new Random(Long.parseLong(args[1]));

@@ -121,7 +121,8 @@ class GearShelfTest {
         Files.writeString(dir.resolve("broken.json"), "{\"format\": \"dibble-gear\",");
         Files.writeString(dir.resolve("other.json"), "{\"format\": \"something\"}");
         Files.writeString(
-                dir.resolve("wrong.json"), "{\"format\":\"dibble-gear\",\"version\":1,\"sources\":[{\"id\":3}]}");
+                dir.resolve("wrong.json"),
+                "{\"format\":\"dibble-gear\",\"version\":1,\"name\":\"n\",\"sources\":[{\"id\":3}]}");
         Files.writeString(dir.resolve("newer.json"), "{\"format\":\"dibble-gear\",\"version\":9}");
         GearShelf.Contents contents = shelf.contents();
         assertThat(contents.kept().get(0).item().name()).isEqualTo("Tansy 32");

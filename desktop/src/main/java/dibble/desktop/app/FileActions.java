@@ -6,6 +6,7 @@ import dibble.desktop.ui.Words;
 import dibble.edits.FileImport;
 import dibble.files.AtomicFile;
 import dibble.files.DamagedSessionException;
+import dibble.files.IoWords;
 import dibble.files.SessionFile;
 import dibble.files.SessionFormatException;
 import dibble.files.Unfinished;
@@ -20,10 +21,8 @@ import dibble.session.Session;
 import dibble.studio.Transport;
 import java.io.File;
 import java.io.IOException;
-import java.nio.file.AccessDeniedException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -39,6 +38,7 @@ import javafx.stage.Window;
 /** New, open, save, export: each asks in place, tells in one line what went wrong, and loses nothing. */
 final class FileActions {
     private static final String ENDING = ".dibble";
+    private static final int MOST_NAMED = 3;
     private static final DateTimeFormatter WHEN =
             DateTimeFormatter.ofPattern("d MMM, HH:mm", Locale.ENGLISH).withZone(ZoneId.systemDefault());
 
@@ -87,9 +87,15 @@ final class FileActions {
     private void bringBack(Unfinished left) {
         unlessChanged("Bring back the other one?", () -> {
             try {
-                workbench.bringBack(left);
+                List<String> losses = workbench.bringBack(left);
                 file = left.file().isEmpty() ? null : Path.of(left.file());
-                desk.ask().tell("It is back as it was. Save it to keep it.");
+                desk.ask()
+                        .tell(
+                                losses.isEmpty()
+                                        ? "It is back as it was. Save it to keep it."
+                                        : "It is back, but not all of it could be read: "
+                                                + some(losses.subList(1, losses.size())) + ". What was there stays in "
+                                                + losses.get(0));
             } catch (IOException e) {
                 desk.ask().tell("Not brought back: " + explain(left.folder(), e) + ". It stays in " + left.folder());
             }
@@ -124,6 +130,7 @@ final class FileActions {
     boolean open(Path path) {
         try {
             SessionFile.Opened opened = SessionFile.read(path);
+            workbench.checkPlayable(opened.session(), opened.performance());
             setFile(path);
             workbench.open(opened.session(), opened.performance());
             return true;
@@ -151,28 +158,46 @@ final class FileActions {
     private void openCopy(Path path) {
         try {
             SessionFile.Salvaged salvaged = SessionFile.salvage(path);
+            workbench.checkPlayable(salvaged.session(), salvaged.performance());
             setFile(null);
             workbench.openUnsaved(
                     salvaged.session().withName(salvaged.session().name() + " (copy)"), salvaged.performance());
             desk.ask()
                     .tell("Opened as a copy. " + Words.count(salvaged.losses().size(), "thing") + " could not be read: "
-                            + String.join(", ", salvaged.losses()));
+                            + some(salvaged.losses()));
         } catch (IOException e) {
             desk.ask().tell("Not opened: " + explain(path, e));
         }
     }
 
+    private static String some(List<String> losses) {
+        String first = String.join("; ", losses.subList(0, Math.min(MOST_NAMED, losses.size())));
+        return losses.size() > MOST_NAMED ? first + "; and " + (losses.size() - MOST_NAMED) + " more" : first;
+    }
+
     void save() {
-        if (file == null) {
-            saveAs(() -> {});
-        } else {
-            save(file);
+        saveThen(() -> {});
+    }
+
+    /** Whether the file is a bare session, which has no room for what is recorded now. */
+    private boolean isTooSmall() {
+        try {
+            return SessionFile.isBare(file)
+                    && !(desk.session().takes().isEmpty()
+                            && desk.session().tracks().stream()
+                                    .allMatch(track -> track.clip().size() == 0));
+        } catch (IOException e) {
+            return false;
         }
     }
 
     private boolean save(Path path) {
         try {
-            SessionFile.write(path, desk.session(), desk.performance());
+            if (path.equals(file) && SessionFile.isBare(path)) {
+                SessionFile.update(path, desk.session(), desk.performance());
+            } else {
+                SessionFile.write(path, desk.session(), desk.performance());
+            }
             setFile(path);
             desk.document().markSaved();
             return true;
@@ -187,8 +212,11 @@ final class FileActions {
     }
 
     private void saveAs(Runnable after) {
-        Path suggested = file != null ? file : folder().resolve(fileName() + ENDING);
-        askPath("Save the session as", suggested.toString(), "Save", true, typed -> {
+        saveAs("Save the session as", file != null ? file : folder().resolve(fileName() + ENDING), after);
+    }
+
+    private void saveAs(String question, Path suggested, Runnable after) {
+        askPath(question, suggested.toString(), "Save", true, typed -> {
             Path path = typed.toString().endsWith(ENDING) ? typed : Path.of(typed + ENDING);
             return unlessThere(path, () -> {
                 boolean saved = save(path);
@@ -332,6 +360,11 @@ final class FileActions {
     private void saveThen(Runnable action) {
         if (file == null) {
             saveAs(action);
+        } else if (isTooSmall()) {
+            saveAs(
+                    file.getFileName() + " is a bare session, without room for takes. Save the session as",
+                    folder().resolve(fileName() + ENDING),
+                    action);
         } else if (save(file)) {
             action.run();
         }
@@ -400,12 +433,6 @@ final class FileActions {
     }
 
     private static String explain(Path path, IOException e) {
-        if (e instanceof SessionFormatException) {
-            return path.getFileName() + ": " + e.getMessage();
-        }
-        if (e instanceof NoSuchFileException) {
-            return "no such file: " + e.getMessage();
-        }
-        return e instanceof AccessDeniedException ? "no permission: " + e.getMessage() : e.getMessage();
+        return e instanceof SessionFormatException ? path.getFileName() + ": " + e.getMessage() : IoWords.of(e);
     }
 }

@@ -10,7 +10,7 @@ import dibble.desktop.ui.Preferences;
 import dibble.desktop.ui.Pulse;
 import dibble.desktop.ui.Selection;
 import dibble.desktop.ui.Theme;
-import dibble.files.SessionFile;
+import dibble.files.SessionFormatException;
 import dibble.files.SessionJournal;
 import dibble.files.Unfinished;
 import dibble.gear.Source;
@@ -158,18 +158,40 @@ public final class Workbench implements AutoCloseable {
     }
 
     /**
-     * Puts on the desk what an earlier run left behind; it is thrown away there only when it is kept here.
+     * Puts on the desk what an earlier run left behind. It is thrown away there only when all of it is kept here; what
+     * could not be brought back stays, where it is not offered again.
      *
-     * @throws IOException where it cannot be read
+     * @return what could not be brought back; the place where it is, and then a phrase each
+     * @throws IOException where it cannot be read; the desk is as it was
      */
-    void bringBack(Unfinished left) throws IOException {
-        SessionFile.Opened opened = left.open();
-        openUnsaved(opened.session(), opened.performance());
+    List<String> bringBack(Unfinished left) throws IOException {
+        Unfinished.BroughtBack back = left.open();
+        checkPlayable(back.session(), back.performance());
+        openUnsaved(back.session(), back.performance());
         file = left.file().isEmpty() ? null : left.file();
         journal.changed(document.session(), document.performance(), file);
         journal.sync();
-        if (journal.trouble() == null) {
+        if (journal.trouble() != null) {
+            return List.of();
+        }
+        if (back.losses().isEmpty()) {
             left.discard();
+            return List.of();
+        }
+        List<String> losses = new ArrayList<>(List.of(left.putAside().toString()));
+        losses.addAll(back.losses());
+        return losses;
+    }
+
+    /**
+     * Refuses a session that cannot be played here, before it is on the desk.
+     *
+     * @throws SessionFormatException saying why
+     */
+    void checkPlayable(Session session, Performance performance) throws SessionFormatException {
+        Optional<String> refusal = studio.refusal(session, performance);
+        if (refusal.isPresent()) {
+            throw new SessionFormatException(refusal.get());
         }
     }
 

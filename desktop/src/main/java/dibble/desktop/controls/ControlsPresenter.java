@@ -284,9 +284,7 @@ final class ControlsPresenter {
         }
         boolean fits =
                 send.kind() != ControlKind.SCENE && !(send.kind() == ControlKind.NOTE && to instanceof Aim.AllParts);
-        return fits
-                ? new ControlMap.Send(send.kind(), send.number(), send.first(), send.last(), send.rest(), to)
-                : ControlMap.Send.controller(ControlEdits.EXPRESSION, to);
+        return fits ? send.withTo(to) : ControlMap.Send.controller(ControlEdits.EXPRESSION, to);
     }
 
     /** A send of another kind, over its whole range unless the range is the same. */
@@ -299,7 +297,8 @@ final class ControlsPresenter {
                 same ? send.first() : 0,
                 same ? send.last() : kind.most(),
                 kind == ControlKind.CONTROLLER ? send.rest() : null,
-                send.to());
+                send.to(),
+                send.extras());
     }
 
     /** A trigger of another kind, over its whole range unless the range is the same. */

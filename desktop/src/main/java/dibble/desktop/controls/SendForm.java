@@ -60,9 +60,7 @@ final class SendForm extends VBox {
         NumberOrKey number = new NumberOrKey(
                 "send-number-" + place,
                 "of send " + (place + 1),
-                value -> change(
-                        "number",
-                        it -> new ControlMap.Send(it.kind(), value, it.first(), it.last(), it.rest(), it.to())));
+                value -> change("number", it -> it.withNumber(value)));
         String of = " of send " + (place + 1);
         form.choice(
                         "send-aim-" + place,
@@ -103,10 +101,7 @@ final class SendForm extends VBox {
                         127,
                         true,
                         id -> send(id).rest(),
-                        edit(
-                                "rest",
-                                (send, value) -> new ControlMap.Send(
-                                        send.kind(), send.number(), send.first(), send.last(), value, send.to())))
+                        edit("rest", (send, value) -> send.withRest(value)))
                 .onlyFor(id -> send(id).kind() == ControlKind.CONTROLLER);
         getChildren().addAll(head, form);
     }

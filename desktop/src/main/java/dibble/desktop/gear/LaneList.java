@@ -49,7 +49,7 @@ final class LaneList extends VBox {
             String name = fields[0].getText().strip();
             String channel = fields[1].getText().strip();
             boolean fits = channel.matches("[1-9]|1[0-6]");
-            SequencerLane next = fits ? new SequencerLane(name, Integer.parseInt(channel)) : lane;
+            SequencerLane next = fits ? new SequencerLane(name, Integer.parseInt(channel), lane.extras()) : lane;
             if (next.equals(lane)) {
                 fields[1].setText(String.valueOf(lane.channel()));
             } else {

@@ -1,0 +1,32 @@
+package dibble.files;
+
+import java.io.IOException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystemException;
+import java.nio.file.NoSuchFileException;
+
+/** Says in one line why a file could not be read or written: the system's own exceptions often name the file alone. */
+public final class IoWords {
+    private IoWords() {}
+
+    /** What went wrong, and with which file. */
+    public static String of(IOException e) {
+        if (e instanceof FileSystemException system) {
+            String file = OneLine.of(String.valueOf(system.getFile()));
+            if (system.getReason() != null) {
+                return file + ": " + OneLine.of(system.getReason());
+            }
+            if (e instanceof NoSuchFileException) {
+                return "no such file: " + file;
+            }
+            if (e instanceof AccessDeniedException) {
+                return "no permission: " + file;
+            }
+            return e instanceof FileAlreadyExistsException ? file + " is in the way" : file + " cannot be used";
+        }
+        return e.getMessage() == null
+                ? e.getClass().getSimpleName()
+                : OneLine.of(e.getMessage().lines().findFirst().orElse(""));
+    }
+}

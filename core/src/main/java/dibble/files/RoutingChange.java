@@ -1,0 +1,53 @@
+package dibble.files;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.flipkart.zjsonpatch.DiffFlags;
+import com.flipkart.zjsonpatch.JsonDiff;
+import com.flipkart.zjsonpatch.JsonPatch;
+import com.flipkart.zjsonpatch.JsonPatchApplicationException;
+import java.util.EnumSet;
+import java.util.Set;
+
+/** In what a routing differs from the one before it, as a JSON Patch (RFC 6902): what is dragged changes a number. */
+final class RoutingChange {
+    private static final EnumSet<DiffFlags> SIMPLE =
+            EnumSet.of(DiffFlags.OMIT_MOVE_OPERATION, DiffFlags.OMIT_COPY_OPERATION, DiffFlags.OMIT_VALUE_ON_REMOVE);
+
+    /** Without copying, a change is never larger than it is written. */
+    private static final Set<String> OPERATIONS = Set.of("add", "remove", "replace");
+
+    private RoutingChange() {}
+
+    /** The change from one routing to the next; null where that would not be much shorter. */
+    static JsonNode between(JsonNode before, JsonNode after) {
+        if (before == null) {
+            return null;
+        }
+        JsonNode change = JsonDiff.asJson(before, after, SIMPLE);
+        return change.toString().length() < after.toString().length() / 2 ? change : null;
+    }
+
+    /**
+     * The routing after a change.
+     *
+     * @param at where the change is written
+     */
+    static JsonNode apply(String at, JsonNode change, JsonNode before) throws SessionFormatException {
+        if (before == null) {
+            throw new SessionFormatException(at + ": a change of no routing (expected a \"routing\" before it)");
+        }
+        if (!change.isArray()) {
+            throw Fields.wrong(at, change, "a list of changes");
+        }
+        for (JsonNode step : change) {
+            if (!OPERATIONS.contains(step.path("op").asText())) {
+                throw Fields.wrong(at + ".op", step.path("op"), "add, remove or replace");
+            }
+        }
+        try {
+            return JsonPatch.apply(change, before);
+        } catch (JsonPatchApplicationException e) {
+            throw new SessionFormatException(at + ": a change that does not fit the routing before it");
+        }
+    }
+}
