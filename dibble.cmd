@@ -17,7 +17,7 @@ copy /y "desktop\target\dibble-desktop-%version%.jar" "target\lib" >nul
 popd
 set "native="
 if %level% GEQ 22 set "native=--enable-native-access=ALL-UNNAMED"
-for %%c in (route trace check sort render sheet ports --help --version) do if "%1"=="%%c" (
+for %%c in (route trace check sort ports --help --version) do if "%1"=="%%c" (
   java -Xmx448m -XX:+UseSerialGC -cp "%here%target\lib\*" dibble.cli.Main %*
   exit /b
 )

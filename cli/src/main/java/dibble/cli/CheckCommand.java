@@ -6,43 +6,48 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.checks.Checks;
 import dibble.checks.Finding;
 import dibble.checks.Level;
+import dibble.files.AtomicFile;
 import dibble.files.SessionFile;
 import dibble.session.DistinctIds;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** {@code dibble check}: what would surprise a player. */
 @Command(
         name = "check",
         description = "Names what would surprise a player; exits with 1 if there is an error or a warning.",
-        mixinStandardHelpOptions = true)
-final class CheckCommand implements Callable<Integer> {
-    @Spec
-    private CommandSpec spec;
-
-    @Parameters(index = "0", paramLabel = "SESSION", description = "a session: NAME.dibble, or a bare session.json")
-    private Path sessionFile;
+        footerHeading = "%nExamples:%n",
+        footer = {
+            "  dibble check round.dibble",
+            "  dibble check --json - < round.dibble",
+            "  dibble check --fix channel-clash round.dibble"
+        })
+final class CheckCommand extends FileCommand {
+    @Parameters(
+            index = "0",
+            paramLabel = "SESSION",
+            description = "a session: NAME.dibble, or a bare session.json; - is standard input")
+    private String sessionFile;
 
     @Option(names = "--json", description = "as JSON")
     private boolean json;
 
-    @Option(names = "--fix", paramLabel = "CODE", description = "apply the mends of a check to the file first")
+    @Option(names = "--fix", paramLabel = "CODE", description = "apply the mends of a check first, and save the file")
     private String fix;
 
     @Override
     public Integer call() throws IOException {
-        SessionFile.Opened opened = SessionInput.open(sessionFile);
+        if (fix != null) {
+            checkSavable();
+        }
+        SessionFile.Opened opened = files.session(sessionFile);
         Session session = opened.session();
         Performance performance = opened.performance();
         if (fix != null) {
@@ -51,16 +56,29 @@ final class CheckCommand implements Callable<Integer> {
             performance = mended.performance();
         }
         List<Finding> findings = Checks.run(session, performance);
-        PrintWriter out = spec.commandLine().getOut();
+        findings.stream()
+                .collect(Collectors.groupingBy(Finding::code, Collectors.counting()))
+                .forEach((code, count) -> {
+                    if (count == Checks.MOST_FINDINGS) {
+                        files.tell("only the first " + count + " of " + code + " are listed");
+                    }
+                });
         if (json) {
-            out.println(new ObjectMapper().writeValueAsString(json(findings)));
+            out().println(json(findings));
         } else {
-            findings.forEach(finding -> print(finding, out));
+            findings.forEach(this::print);
             if (findings.isEmpty()) {
-                out.println("nothing found");
+                print("nothing found");
             }
         }
         return findings.stream().anyMatch(finding -> finding.level() != Level.NOTE) ? 1 : 0;
+    }
+
+    private void checkSavable() throws IOException {
+        if (sessionFile.equals(InOut.STANDARD) || AtomicFile.isStream(InOut.path(sessionFile))) {
+            throw new BadInput("--fix saves the session, and " + sessionFile + " is no file that can be saved"
+                    + " (expected an ordinary file)");
+        }
     }
 
     private Checks.Checked mend(Session session, Performance performance) throws IOException {
@@ -71,9 +89,9 @@ final class CheckCommand implements Callable<Integer> {
         Checks.Checked before = new Checks.Checked(DistinctIds.withDistinctIds(session), performance);
         Checks.Checked mended = Checks.mend(before.session(), before.performance(), fix);
         if (mended.equals(before)) {
-            spec.commandLine().getErr().println("dibble: nothing that " + fix + " finds has a mend");
+            files.tell("nothing that " + fix + " finds has a mend");
         } else {
-            SessionFile.update(sessionFile, mended.session(), mended.performance());
+            SessionFile.update(InOut.path(sessionFile), mended.session(), mended.performance());
         }
         return mended;
     }
@@ -92,9 +110,9 @@ final class CheckCommand implements Callable<Integer> {
         return node;
     }
 
-    private static void print(Finding finding, PrintWriter out) {
-        out.println(word(finding.level()) + " " + finding.code() + ": " + finding.text());
-        finding.mend().ifPresent(mend -> out.println("    mend: " + mend.words()));
+    private void print(Finding finding) {
+        print(word(finding.level()) + " " + finding.code() + ": " + finding.text());
+        finding.mend().ifPresent(mend -> print("    mend: " + mend.words()));
     }
 
     private static String word(Level level) {

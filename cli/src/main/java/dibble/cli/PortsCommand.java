@@ -1,47 +1,77 @@
 package dibble.cli;
 
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.demo.LamplightersRound;
 import dibble.ports.MachinePorts;
 import dibble.session.Session;
 import dibble.standins.StandIns;
-import java.io.PrintWriter;
+import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.Callable;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Spec;
+import picocli.CommandLine.Option;
 
 /** {@code dibble ports}: the MIDI ports of this machine and the stand-ins. */
 @Command(
         name = "ports",
         description = "Lists the MIDI ports of this machine and the stand-ins that ship with Dibble.",
-        mixinStandardHelpOptions = true)
-final class PortsCommand implements Callable<Integer> {
-    @Spec
-    private CommandSpec spec;
+        footerHeading = "%nExample:%n",
+        footer = "  dibble ports --json")
+final class PortsCommand extends FileCommand {
+    /** A port as it is listed. */
+    private record Listed(String name, boolean in, boolean out, String about) {
+        String line() {
+            String way = in && out ? "in and out" : in ? "in" : "out";
+            return "  " + name + "  (" + way + ")  " + about;
+        }
+    }
+
+    @Option(names = "--json", description = "as JSON")
+    private boolean json;
 
     @Override
-    public Integer call() {
-        PrintWriter out = spec.commandLine().getOut();
-        List<MachinePorts.Found> found = MachinePorts.list();
-        out.println("MIDI ports of this machine:");
-        for (MachinePorts.Found port : found) {
-            String way = Stream.of(port.plays() ? "in" : "", port.hears() ? "out" : "")
-                    .filter(word -> !word.isEmpty())
-                    .collect(Collectors.joining(" and "));
-            out.println("  " + port.name() + "  (" + way + ")  " + port.vendor() + ", " + port.description());
+    public Integer call() throws IOException {
+        List<Listed> machine = new ArrayList<>();
+        for (MachinePorts.Found port : MachinePorts.list()) {
+            machine.add(new Listed(port.name(), port.plays(), port.hears(), port.vendor() + ", " + port.description()));
         }
-        if (found.isEmpty()) {
-            out.println("  none");
+        List<Listed> standIns = standIns();
+        if (json) {
+            ObjectNode node = new ObjectMapper().createObjectNode();
+            list(node.putArray("ports"), machine);
+            list(node.putArray("standIns"), standIns);
+            out().println(node);
+            return 0;
         }
-        Session demo = LamplightersRound.session();
-        out.println("Stand-ins:");
-        demo.sources().forEach(source -> out.println("  " + source.port() + "  (in)  " + source.name()));
-        demo.instruments()
-                .forEach(instrument -> out.println("  " + instrument.port() + "  (out)  " + instrument.name()));
-        out.println("  " + StandIns.LOOPER + "  (in and out)  Clover, a looper: it sends back what it gets");
+        print("MIDI ports of this machine:");
+        machine.forEach(port -> print(port.line()));
+        if (machine.isEmpty()) {
+            print("  none");
+        }
+        print("Stand-ins:");
+        standIns.forEach(port -> print(port.line()));
         return 0;
+    }
+
+    private static List<Listed> standIns() {
+        Session demo = LamplightersRound.session();
+        List<Listed> standIns = new ArrayList<>();
+        demo.sources().forEach(source -> standIns.add(new Listed(source.port(), true, false, source.name())));
+        demo.instruments()
+                .forEach(instrument -> standIns.add(new Listed(instrument.port(), false, true, instrument.name())));
+        standIns.add(new Listed(StandIns.LOOPER, true, true, "Clover, a looper: it sends back what it gets"));
+        return standIns;
+    }
+
+    private static void list(ArrayNode to, List<Listed> ports) {
+        for (Listed port : ports) {
+            to.addObject()
+                    .put("name", port.name)
+                    .put("in", port.in)
+                    .put("out", port.out)
+                    .put("about", port.about);
+        }
     }
 }

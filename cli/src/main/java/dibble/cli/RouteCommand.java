@@ -1,54 +1,54 @@
 package dibble.cli;
 
-import dibble.files.AtomicFile;
 import dibble.files.SessionFile;
 import dibble.gear.Source;
 import dibble.midi.MidiFile;
-import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
-import dibble.midi.MidiFormatException;
 import dibble.midi.MidiTrack;
 import dibble.recording.FileRouter;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** {@code dibble route}: plays a recorded performance through a session's routing. */
 @Command(
         name = "route",
-        description = "Plays a recorded performance through the routing of a session.",
-        mixinStandardHelpOptions = true)
-final class RouteCommand implements Callable<Integer> {
-    @Spec
-    private CommandSpec spec;
-
-    @Parameters(index = "0", paramLabel = "SESSION", description = "a session: NAME.dibble, or a bare session.json")
-    private Path sessionFile;
-
+        description = {
+            "Plays a recorded performance through the routing of a session.",
+            "",
+            "Each track of IN.mid is a source, by its name: the id or the name of a source, in capitals or not. The"
+                    + " file that is made has what concerns the whole of the other one (tempo, meter, markers) on its"
+                    + " first track, then a track for each destination that got anything, then what belongs to none."
+        },
+        footerHeading = "%nExamples:%n",
+        footer = {
+            "  dibble route round.dibble played.mid -o routed.mid",
+            "  dibble route round.dibble played.mid --source 2=larkspur --events",
+            "  dibble route round.dibble - -o - < played.mid > routed.mid"
+        })
+final class RouteCommand extends FileCommand {
     @Parameters(
-            index = "1",
-            paramLabel = "IN.mid",
-            description = "what was played; each track is a source, by its name")
-    private Path input;
+            index = "0",
+            paramLabel = "SESSION",
+            description = "a session: NAME.dibble, or a bare session.json; - is standard input")
+    private String sessionFile;
+
+    @Parameters(index = "1", paramLabel = "IN.mid", description = "what was played; - is standard input")
+    private String input;
 
     @Option(
             names = {"-o", "--output"},
             paramLabel = "OUT.mid",
-            description = "the file to write")
-    private Path output;
+            description = "the file to write; - is standard output")
+    private String output;
 
     @Option(names = "--events", description = "print each outgoing message as a line of JSON")
     private boolean events;
@@ -67,26 +67,26 @@ final class RouteCommand implements Callable<Integer> {
         if (output == null && !events) {
             throw new BadInput("nowhere to write to (expected -o OUT.mid or --events)");
         }
-        SessionFile.Opened opened = SessionInput.open(sessionFile);
+        if (events && InOut.STANDARD.equals(output)) {
+            throw new BadInput("--events and -o - both go to standard output (expected a file for one of them)");
+        }
+        files.claim(sessionFile, "SESSION");
+        files.claim(input, "IN.mid");
+        SessionFile.Opened opened = files.session(sessionFile);
         Session session = opened.session();
         Performance performance = SessionInput.inScene(opened, scene, sessionFile);
-        MidiFile midi = readMidi();
+        MidiFile midi = files.midi(input);
+        if (output != null) {
+            files.checkOutput(output);
+        }
         String[] sources = sourcesOfTracks(session, midi);
-        PrintWriter out = spec.commandLine().getOut();
-        RoutedFile routed = new RoutedFile(session, session.routing(performance), events ? out : null);
+        RoutedFile routed = new RoutedFile(session, session.routing(performance), events ? out() : null);
         FileRouter.route(midi, sources, routed.routing(), withSounds, routed.slots(), routed);
         if (output != null) {
-            AtomicFile.write(output, MidiFileWriter.write(routed.file(midi)));
+            MidiFile made = routed.file(midi, sources);
+            files.write(output, to -> MidiFileWriter.write(made, to));
         }
         return 0;
-    }
-
-    private MidiFile readMidi() throws IOException {
-        try {
-            return MidiFileReader.read(input);
-        } catch (MidiFormatException e) {
-            throw new BadInput(input + ": " + e.getMessage());
-        }
     }
 
     private String[] sourcesOfTracks(Session session, MidiFile midi) {
@@ -115,14 +115,14 @@ final class RouteCommand implements Callable<Integer> {
                 sources[i] = source.get().id();
                 any = true;
             } else if (plays) {
-                passedOver.add("dibble: track " + (i + 1) + " \"" + name + "\" is no source and is passed over");
+                passedOver.add("track " + (i + 1) + " \"" + name + "\" is no source and is passed over");
             }
         }
         if (!any && hasEvents) {
             throw new BadInput("no track of " + input + " names a source (expected one of "
                     + SessionInput.sources(session) + ", or --source TRACK=ID)");
         }
-        passedOver.forEach(spec.commandLine().getErr()::println);
+        passedOver.forEach(files::tell);
         return sources;
     }
 

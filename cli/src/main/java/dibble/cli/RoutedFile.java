@@ -90,17 +90,47 @@ final class RoutedFile implements FileRouter.Output {
                 .append("\",\"channel\":");
     }
 
-    /** The type 1 file: tempo, meter and markers of the input, then a track for each destination that got anything. */
-    MidiFile file(MidiFile input) {
+    /**
+     * The type 1 file: what concerns the whole of the input, then a track for each destination that got anything, then
+     * what belongs to no destination: lyrics, texts, system exclusive that nobody gets, by the tracks of the input.
+     *
+     * @param sources for each track of the input the id of its source, or null
+     */
+    MidiFile file(MidiFile input, String[] sources) {
+        MidiFile atOnce = input.atOnce();
         List<MidiTrack> out = new ArrayList<>();
-        out.add(input.conductor());
+        out.add(atOnce.conductor());
         names().forEach((destination, name) -> out.add(named(name, tracks[destination])));
         for (Instrument instrument : session.instruments()) {
             if (exclusives.containsKey(instrument.id())) {
                 out.add(named(instrument.name(), exclusives.get(instrument.id())));
             }
         }
+        for (int i = 0; i < sources.length; i++) {
+            MidiTrack track = atOnce.tracks().get(i);
+            MidiTrack.Builder others = others(track, sources[i]);
+            if (others.size() > 0) {
+                out.add(named(track.name().orElse("Track " + (i + 1)) + ", other events", others));
+            }
+        }
         return new MidiFile(1, input.division(), out);
+    }
+
+    private MidiTrack.Builder others(MidiTrack track, String source) {
+        boolean taken =
+                source != null && !FileRouter.exclusiveTo(routing, source).isEmpty();
+        MidiTrack.Builder others = new MidiTrack.Builder();
+        for (int i = 0; i < track.size(); i++) {
+            boolean kept = FileRouter.isExclusive(track, i)
+                    ? !taken
+                    : !track.isChannelMessage(i)
+                            && !MidiFile.isConducted(track, i)
+                            && !track.isMeta(i, MidiTrack.META_TRACK_NAME);
+            if (kept) {
+                others.copy(track, i);
+            }
+        }
+        return others;
     }
 
     private static MidiTrack named(String name, MidiTrack.Builder events) {

@@ -1,30 +1,25 @@
 package dibble.cli;
 
 import dibble.files.SessionFile;
-import dibble.files.SessionFormatException;
 import dibble.gear.Source;
+import dibble.routing.Scene;
 import dibble.session.Performance;
 import dibble.session.Session;
-import java.io.IOException;
-import java.nio.file.Path;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /** What commands ask of the session that they are given. */
 final class SessionInput {
     private SessionInput() {}
 
-    static SessionFile.Opened open(Path file) throws IOException {
-        try {
-            return SessionFile.read(file);
-        } catch (SessionFormatException e) {
-            throw new BadInput(file + ": " + e.getMessage());
-        }
-    }
-
     /** The performance in a scene; null for the scene that is active. */
-    static Performance inScene(SessionFile.Opened opened, String scene, Path file) {
+    static Performance inScene(SessionFile.Opened opened, String scene, String file) {
         if (scene != null && opened.session().scene(scene).isEmpty()) {
-            throw new BadInput("no scene \"" + scene + "\" in " + file);
+            throw new BadInput("no scene \"" + scene + "\" in " + file + " (expected one of "
+                    + (opened.session().scenes().isEmpty()
+                            ? "none: the session has no scene"
+                            : opened.session().scenes().stream().map(Scene::id).collect(Collectors.joining(", ")))
+                    + ")");
         }
         return scene == null ? opened.performance() : opened.performance().withScene(scene);
     }

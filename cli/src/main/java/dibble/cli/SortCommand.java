@@ -1,46 +1,52 @@
 package dibble.cli;
 
-import dibble.files.AtomicFile;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.midi.GeneralMidi;
 import dibble.midi.MiddleC;
 import dibble.midi.MidiFile;
-import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
-import dibble.midi.MidiFormatException;
 import dibble.midi.NoteNames;
 import dibble.recording.Sorting;
-import java.io.IOException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** {@code dibble sort}: a recorded file into separate tracks. */
-@Command(name = "sort", description = "Sorts a recorded file into separate tracks.", mixinStandardHelpOptions = true)
-final class SortCommand implements Callable<Integer> {
+@Command(
+        name = "sort",
+        description = {
+            "Sorts a recorded file into separate tracks.",
+            "",
+            "Offs and key pressure go with their notes. Pedals and other controllers go to every track that has notes of"
+                    + " their channel. Lyrics, texts and SysEx go where all of their track goes, else to a track of"
+                    + " their own."
+        },
+        footerHeading = "%nExamples:%n",
+        footer = {
+            "  dibble sort take.mid -o sorted.mid --by channel",
+            "  dibble sort take.mid -o split.mid --by range --at C3,F#4",
+            "  dibble sort drums.mid -o kit.mid --by key --names drums --json"
+        })
+final class SortCommand extends FileCommand {
     private static final String WORDS =
             Arrays.stream(Sorting.By.values()).map(Sorting.By::word).collect(Collectors.joining(", "));
 
-    @Spec
-    private CommandSpec spec;
-
-    @Parameters(index = "0", paramLabel = "IN.mid", description = "what was recorded")
-    private Path input;
+    @Parameters(index = "0", paramLabel = "IN.mid", description = "what was recorded; - is standard input")
+    private String input;
 
     @Option(
             names = {"-o", "--output"},
             required = true,
             paramLabel = "OUT.mid",
-            description = "the file to write")
-    private Path output;
+            description = "the file to write; - is standard output")
+    private String output;
 
     @Option(
             names = "--by",
@@ -59,18 +65,41 @@ final class SortCommand implements Callable<Integer> {
     @Option(names = "--names", paramLabel = "drums", description = "name keys as General MIDI names percussion")
     private String names;
 
+    @Option(names = "--json", description = "say what became of it as JSON")
+    private boolean json;
+
     @Override
-    public Integer call() throws IOException {
+    public Integer call() {
         Sorting.How how = how();
-        MidiFile file = read();
+        MidiFile file = files.midi(input);
+        files.checkOutput(output);
         Sorting sorting = Sorting.of(file, how);
         if (!sorting.warning().isEmpty()) {
-            spec.commandLine().getErr().println("dibble: " + sorting.warning());
+            files.tell(sorting.warning());
         }
-        AtomicFile.write(output, MidiFileWriter.write(sorting.file(file)));
-        sorting.piles()
-                .forEach(pile -> spec.commandLine().getOut().println(pile.name() + ": " + pile.notes() + " notes"));
+        MidiFile sorted = sorting.file(file);
+        try {
+            MidiFileWriter.checkTracks(sorted);
+        } catch (IllegalArgumentException e) {
+            throw new BadInput(input + ", sorted by " + by + ", would have " + e.getMessage());
+        }
+        files.write(output, to -> MidiFileWriter.write(sorted, to));
+        boolean outputIsTaken = output.equals(InOut.STANDARD);
+        if (json && !outputIsTaken) {
+            out().println(json(sorting));
+        } else if (!outputIsTaken) {
+            sorting.piles().forEach(pile -> print(pile.name() + ": " + pile.notes() + " notes"));
+        }
         return 0;
+    }
+
+    private static ObjectNode json(Sorting sorting) {
+        ObjectNode node = new ObjectMapper().createObjectNode();
+        ArrayNode tracks = node.putArray("tracks");
+        sorting.piles()
+                .forEach(pile -> tracks.addObject().put("name", pile.name()).put("notes", pile.notes()));
+        node.put("warning", sorting.warning().isEmpty() ? null : sorting.warning());
+        return node;
     }
 
     private Sorting.How how() {
@@ -92,14 +121,6 @@ final class SortCommand implements Callable<Integer> {
             return new Sorting.How(what, keys, names == null ? Map.of() : GeneralMidi.percussion(), MiddleC.C4);
         } catch (IllegalArgumentException e) {
             throw new BadInput("--at: " + e.getMessage());
-        }
-    }
-
-    private MidiFile read() throws IOException {
-        try {
-            return MidiFileReader.read(input);
-        } catch (MidiFormatException e) {
-            throw new BadInput(input + ": " + e.getMessage());
         }
     }
 }

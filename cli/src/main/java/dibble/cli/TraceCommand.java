@@ -15,31 +15,29 @@ import dibble.routing.Scene;
 import dibble.routing.Trace;
 import dibble.routing.Zone;
 import dibble.session.Session;
-import java.io.IOException;
-import java.io.PrintWriter;
-import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** {@code dibble trace}: what would become of an event, and why. */
 @Command(
         name = "trace",
         description = "Says for each zone and control map what it would make of an event, or why it stays silent.",
-        mixinStandardHelpOptions = true)
-final class TraceCommand implements Callable<Integer> {
+        footerHeading = "%nExamples:%n",
+        footer = {
+            "  dibble trace round.dibble --source larkspur --note C3",
+            "  dibble trace round.dibble --source fern --controller 64 --value 127 --scene dusk --json"
+        })
+final class TraceCommand extends FileCommand {
     private static final int MOST_BEND = 16383;
 
-    @Spec
-    private CommandSpec spec;
-
-    @Parameters(index = "0", paramLabel = "SESSION", description = "a session: NAME.dibble, or a bare session.json")
-    private Path sessionFile;
+    @Parameters(
+            index = "0",
+            paramLabel = "SESSION",
+            description = "a session: NAME.dibble, or a bare session.json; - is standard input")
+    private String sessionFile;
 
     @Option(names = "--source", paramLabel = "ID", required = true, description = "who plays")
     private String sourceName;
@@ -99,8 +97,8 @@ final class TraceCommand implements Callable<Integer> {
     private boolean json;
 
     @Override
-    public Integer call() throws IOException {
-        SessionFile.Opened opened = SessionInput.open(sessionFile);
+    public Integer call() {
+        SessionFile.Opened opened = files.session(sessionFile);
         Session session = opened.session();
         Source source = SessionInput.source(session, sourceName)
                 .orElseThrow(() -> new BadInput(
@@ -109,11 +107,10 @@ final class TraceCommand implements Callable<Integer> {
         int on = channel == null ? source.playsOn() : inRange("--channel", channel, 1, 16) - 1;
         int message = ShortMessage.onChannel(message(session.middleC()), on);
         Trace trace = Trace.of(routing, source.id(), message);
-        PrintWriter out = spec.commandLine().getOut();
         if (json) {
-            out.println(new ObjectMapper().writeValueAsString(json(trace)));
+            out().println(json(trace));
         } else {
-            print(trace, session, source, routing, message, out);
+            print(trace, session, source, routing, message);
         }
         return 0;
     }
@@ -185,45 +182,44 @@ final class TraceCommand implements Callable<Integer> {
         }
     }
 
-    private static void print(
-            Trace trace, Session session, Source source, Routing routing, int message, PrintWriter out) {
-        out.println(source.name() + ", channel " + (ShortMessage.channel(message) + 1) + ": "
+    private void print(Trace trace, Session session, Source source, Routing routing, int message) {
+        print(source.name() + ", channel " + (ShortMessage.channel(message) + 1) + ": "
                 + MessageWords.of(message, session.middleC())
                 + routing.scene(routing.activeScene())
                         .map(Scene::name)
                         .map(name -> ", scene " + name)
                         .orElse(""));
         if (trace.gate() != null) {
-            out.println("  stopped at the source: " + trace.gate().words());
+            print("  stopped at the source: " + trace.gate().words());
             if (trace.gate() != Trace.Reason.SCENE_SWITCH) {
-                out.println("  if it were let in:");
+                print("  if it were let in:");
             }
         }
         List<ControlMap> maps = routing.controlMaps();
         for (int m = 0; m < maps.size(); m++) {
-            line("control map", maps.get(m).name(), trace.controls().get(m), session, out);
+            line("control map", maps.get(m).name(), trace.controls().get(m), session);
         }
         List<Zone> zones = routing.zones();
         for (int z = 0; z < zones.size(); z++) {
-            line("zone", zones.get(z).name(), trace.zones().get(z), session, out);
+            line("zone", zones.get(z).name(), trace.zones().get(z), session);
         }
         if (maps.isEmpty() && zones.isEmpty()) {
-            out.println("  no zone and no control map holds");
+            print("  no zone and no control map holds");
         }
     }
 
-    private static void line(String what, String name, Trace.Answer answer, Session session, PrintWriter out) {
+    private void line(String what, String name, Trace.Answer answer, Session session) {
         String head = "  " + what + " " + (name.isEmpty() ? answer.id() : name) + ": ";
         if (answer.reason() != null) {
-            out.println(head + "silent, " + answer.reason().words());
+            print(head + "silent, " + answer.reason().words());
         }
         for (Trace.Sent sent : answer.messages()) {
             String instrument = session.instrument(sent.to()).orElseThrow().name();
-            out.println(head + instrument + ", channel " + sent.channel() + ": "
+            print(head + instrument + ", channel " + sent.channel() + ": "
                     + MessageWords.of(sent.message(), session.middleC()));
         }
         if (answer.scene() != null) {
-            out.println(head + "calls scene " + answer.scene());
+            print(head + "calls scene " + answer.scene());
         }
     }
 }

@@ -23,8 +23,6 @@ import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Session;
 import dibble.time.TempoMap;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -43,8 +41,7 @@ class CommandsTest {
     private Path folder;
 
     private Path file;
-    private final StringWriter out = new StringWriter();
-    private final StringWriter err = new StringWriter();
+    private final Terminal terminal = new Terminal();
 
     @BeforeEach
     void write() throws Exception {
@@ -57,9 +54,7 @@ class CommandsTest {
     }
 
     private int run(String... args) {
-        out.getBuffer().setLength(0);
-        err.getBuffer().setLength(0);
-        return Main.run(new PrintWriter(out), new PrintWriter(err), args);
+        return terminal.run(args);
     }
 
     private static Session withoutSceneControls(Session session) {
@@ -74,7 +69,7 @@ class CommandsTest {
         write(withoutSceneControls(demo).withControls(demo.controls().subList(0, 1)));
         assertThat(run("trace", file.toString(), "--source", "larkspur", "--note", "F#4"))
                 .isZero();
-        assertThat(out.toString().lines())
+        assertThat(terminal.out().lines())
                 .startsWith(
                         "Larkspur 73, channel 1: note-on F♯4 66, velocity 96, scene Dusk",
                         "  control map Breath opens the winds: silent, other source",
@@ -110,14 +105,14 @@ class CommandsTest {
                         "5",
                         "--json"))
                 .isZero();
-        assertThat(out.toString().strip())
+        assertThat(terminal.out().strip())
                 .isEqualTo("{\"gate\":null,\"controls\":[{\"id\":\"fade\",\"messages\":"
                         + "[{\"to\":\"sorrel\",\"channel\":1,\"message\":[176,11,5]}]},"
                         + "{\"id\":\"next\",\"messages\":[],\"scene\":\"next\"}],"
                         + "\"zones\":[{\"id\":\"bowls-soft\",\"reason\":\"taken by a control map\"}]}");
         assertThat(run("trace", file.toString(), "--source", "tansy", "--bend", "0", "--channel", "1", "--json"))
                 .isZero();
-        assertThat(out.toString()).startsWith("{\"gate\":\"not listening\",");
+        assertThat(terminal.out()).startsWith("{\"gate\":\"not listening\",");
     }
 
     @ParameterizedTest
@@ -128,8 +123,8 @@ class CommandsTest {
         "--bend 20000, --bend 20000 (expected 0 to 16383)",
         "--note C4 --channel 17, --channel 17 (expected 1 to 16)",
         "--note C4 --scene dawn, no scene \"dawn\"",
-        "--pressure 4 --program 5, mutually exclusive",
-        "--channel 1, Missing required"
+        "--pressure 4 --program 5, one at a time",
+        "--channel 1, missing"
     })
     void traceRefusesInOneLine(String words, String message) {
         String[] own = words.split(" ");
@@ -137,8 +132,8 @@ class CommandsTest {
         System.arraycopy(new String[] {"trace", file.toString(), "--source", "larkspur"}, 0, args, 0, 4);
         System.arraycopy(own, 0, args, 4, own.length);
         assertThat(run(args)).isEqualTo(2);
-        assertThat(err.toString().lines().count()).isEqualTo(1);
-        assertThat(err.toString()).contains(message);
+        assertThat(terminal.err().lines().count()).isEqualTo(1);
+        assertThat(terminal.err()).contains(message);
     }
 
     @Test
@@ -149,14 +144,14 @@ class CommandsTest {
                 "celesta",
                 zone -> zone.withKeys(new Range(54, 100)).withTranspose(-12)));
         assertThat(run("check", file.toString())).isEqualTo(1);
-        assertThat(out.toString()).contains("warning outside-part: Zone \"Celesta\" of Larkspur 73, F♯3 54 to F4 65");
+        assertThat(terminal.out()).contains("warning outside-part: Zone \"Celesta\" of Larkspur 73, F♯3 54 to F4 65");
         Session doubled = ZoneEdits.addZone(
                 LamplightersRound.session(),
                 Zone.of("again", "Again", "larkspur", new Range(90, 100), new PartRef("sorrel", "celesta")),
                 null);
         write(doubled);
         assertThat(run("check", file.toString(), "--json")).isEqualTo(1);
-        assertThat(out.toString())
+        assertThat(terminal.out())
                 .contains("{\"code\":\"doubled\",\"level\":\"warning\",\"ids\":[\"larkspur\",\"celesta\",\"again\"]");
     }
 
@@ -172,15 +167,15 @@ class CommandsTest {
                         "\"takes\" : [ {\"id\": \"take-1\", \"file\": \"takes/take-1.jsonl\"} ], \"hue\" : 5");
         Files.writeString(file, json);
         run("check", file.toString(), "--fix", "doubled");
-        assertThat(out.toString()).doesNotContain("doubled");
+        assertThat(terminal.out()).doesNotContain("doubled");
         SessionFile.Opened mended = SessionFile.read(file);
         assertThat(mended.session().zone("again").orElseThrow().keys()).isEqualTo(new Range(50, 53));
         assertThat(mended.session().scenes()).isEqualTo(session.scenes());
         assertThat(Files.readString(file)).contains("take-1.jsonl", "hue");
         run("check", file.toString(), "--fix", "doubled");
-        assertThat(err.toString()).contains("nothing that doubled finds has a mend");
+        assertThat(terminal.err()).contains("nothing that doubled finds has a mend");
         assertThat(run("check", file.toString(), "--fix", "everything")).isEqualTo(2);
-        assertThat(err.toString()).contains("no check \"everything\" (expected one of part-missing, source-missing");
+        assertThat(terminal.err()).contains("no check \"everything\" (expected one of part-missing, source-missing");
     }
 
     @Test
@@ -208,16 +203,16 @@ class CommandsTest {
         byte[] cut = java.util.Arrays.copyOf(whole, whole.length - 100);
         Files.write(container, cut);
         assertThat(run("check", container.toString())).isEqualTo(2);
-        assertThat(err.toString()).contains(container + ": the session is damaged: it was cut off");
+        assertThat(terminal.err()).contains(container + ": the session is damaged: it was cut off");
         assertThat(run("check", container.toString(), "--fix", "doubled")).isEqualTo(2);
-        assertThat(err.toString().lines()).hasSize(1);
+        assertThat(terminal.err().lines()).hasSize(1);
         assertThat(Files.readAllBytes(container)).isEqualTo(cut);
     }
 
     @Test
     void portsListsTheStandIns() {
         assertThat(run("ports")).isZero();
-        assertThat(out.toString()).contains("MIDI ports of this machine:", "stand-in:larkspur", "stand-in:sorrel");
+        assertThat(terminal.out()).contains("MIDI ports of this machine:", "stand-in:larkspur", "stand-in:sorrel");
     }
 
     private void play(int... messages) throws Exception {
@@ -254,8 +249,8 @@ class CommandsTest {
                         "-o",
                         output.toString()))
                 .isZero();
-        assertThat(err.toString()).isEmpty();
-        List<String> lines = out.toString().lines().toList();
+        assertThat(terminal.err()).isEmpty();
+        List<String> lines = terminal.out().lines().toList();
         assertThat(lines.subList(0, 3))
                 .containsExactly(
                         "{\"tick\":0,\"to\":\"sorrel\",\"channel\":1,\"message\":[144,70,60]}",
@@ -288,9 +283,9 @@ class CommandsTest {
                 };
                 int code = run(args);
                 assertThat(code).isBetween(0, 2);
-                assertThat(err.toString().lines().count())
-                        .isEqualTo(code == 2 ? 1 : err.toString().lines().count());
-                assertThat(err.toString()).doesNotContain("\tat ", "Exception", "should not have happened");
+                assertThat(terminal.err().lines().count())
+                        .isEqualTo(code == 2 ? 1 : terminal.err().lines().count());
+                assertThat(terminal.err()).doesNotContain("\tat ", "Exception", "should not have happened");
             }
         }
     }

@@ -9,8 +9,6 @@ import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -25,8 +23,7 @@ class RouteCommandTest {
     private Path session;
     private Path input;
     private Path output;
-    private final StringWriter out = new StringWriter();
-    private final StringWriter err = new StringWriter();
+    private final Terminal terminal = new Terminal();
 
     @BeforeEach
     void write() throws Exception {
@@ -49,13 +46,13 @@ class RouteCommandTest {
     }
 
     private int run(String... args) {
-        return Main.run(new PrintWriter(out), new PrintWriter(err), args);
+        return terminal.run(args);
     }
 
     private void assertRefused(int code, String message) {
         assertThat(code).isEqualTo(2);
-        assertThat(err.toString().lines().count()).isEqualTo(1);
-        assertThat(err.toString()).startsWith("dibble: ").contains(message);
+        assertThat(terminal.err().lines().count()).isEqualTo(1);
+        assertThat(terminal.err()).startsWith("dibble: ").contains(message);
         assertThat(output).doesNotExist();
     }
 
@@ -81,7 +78,7 @@ class RouteCommandTest {
     void eventsArePrintedInTheOrderInWhichTheyLeave() {
         assertThat(run("route", session.toString(), input.toString(), "--events"))
                 .isZero();
-        assertThat(out.toString().lines())
+        assertThat(terminal.out().lines())
                 .containsExactly(
                         "{\"tick\":0,\"to\":\"sorrel\",\"channel\":2,\"message\":[145,28,100]}",
                         "{\"tick\":0,\"to\":\"sorrel\",\"channel\":1,\"message\":[176,64,127]}",
@@ -99,7 +96,7 @@ class RouteCommandTest {
     void anotherSceneRoutesOtherwise() {
         assertThat(run("route", session.toString(), input.toString(), "--events", "--scene", "snow"))
                 .isZero();
-        assertThat(out.toString()).doesNotContain("\"channel\":6");
+        assertThat(terminal.out()).doesNotContain("\"channel\":6");
         assertRefused(
                 run("route", session.toString(), input.toString(), "-o", output.toString(), "--scene", "noon"),
                 "no scene \"noon\"");
@@ -110,7 +107,7 @@ class RouteCommandTest {
         assertThat(run("route", session.toString(), input.toString(), "--events", "--source", "2=tansy"))
                 .isZero();
         // Tansy lets in channel 2 only.
-        assertThat(out.toString()).isEmpty();
+        assertThat(terminal.out()).isEmpty();
         assertRefused(
                 run("route", session.toString(), input.toString(), "-o", output.toString(), "--source", "2=harp"),
                 "no source \"harp\" (expected one of larkspur, tansy, sedge, fern, teasel)");
@@ -123,7 +120,7 @@ class RouteCommandTest {
         Files.write(input, MidiFileWriter.write(new MidiFile(0, 480, List.of(stranger))));
         assertThat(run("route", session.toString(), input.toString(), "-o", output.toString()))
                 .isEqualTo(2);
-        assertThat(err.toString()).contains("names a source (expected one of larkspur, tansy");
+        assertThat(terminal.err()).contains("names a source (expected one of larkspur, tansy");
         assertThat(output).doesNotExist();
     }
 
@@ -149,13 +146,13 @@ class RouteCommandTest {
 
     @Test
     void badArgumentsAreOneLine() {
-        assertRefused(run("route", session.toString(), input.toString(), "--frobnicate"), "Unknown option");
+        assertRefused(run("route", session.toString(), input.toString(), "--frobnicate"), "no option --frobnicate");
     }
 
     @Test
     void withSoundsGivesEachPartItsSoundFirst() {
         assertThat(run("route", session.toString(), input.toString(), "--events", "--with-sounds"))
                 .isZero();
-        assertThat(out.toString()).startsWith("{\"tick\":0,\"to\":\"sorrel\",\"channel\":1,\"message\":[192,8]}");
+        assertThat(terminal.out()).startsWith("{\"tick\":0,\"to\":\"sorrel\",\"channel\":1,\"message\":[192,8]}");
     }
 }

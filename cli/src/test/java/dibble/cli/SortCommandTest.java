@@ -7,8 +7,6 @@ import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -24,8 +22,7 @@ class SortCommandTest {
 
     private Path input;
     private Path output;
-    private final StringWriter out = new StringWriter();
-    private final StringWriter err = new StringWriter();
+    private final Terminal terminal = new Terminal();
 
     @BeforeEach
     void write() throws Exception {
@@ -40,14 +37,14 @@ class SortCommandTest {
     }
 
     private int run(String... args) {
-        return Main.run(new PrintWriter(out), new PrintWriter(err), args);
+        return terminal.run(args);
     }
 
     @Test
     void aFileIsSortedIntoTracksThatHaveAllItsNotes() throws Exception {
         assertThat(run("sort", input.toString(), "-o", output.toString(), "--by", "key", "--names", "drums"))
                 .isZero();
-        assertThat(out.toString().lines())
+        assertThat(terminal.out().lines())
                 .containsExactly("Bass drum 1 36: 4 notes", "Side stick 37: 4 notes", "Acoustic snare 38: 4 notes");
         MidiFile sorted = MidiFileReader.read(output);
         assertThat(sorted.type()).isEqualTo(1);
@@ -74,8 +71,8 @@ class SortCommandTest {
         List<String> args = new java.util.ArrayList<>(List.of("sort", input.toString(), "-o", output.toString()));
         args.addAll(List.of(arguments.split(" ")));
         assertThat(run(args.toArray(String[]::new))).isEqualTo(2);
-        assertThat(err.toString().lines().count()).isEqualTo(1);
-        assertThat(err.toString()).startsWith("dibble: ").contains(message);
+        assertThat(terminal.err().lines().count()).isEqualTo(1);
+        assertThat(terminal.err()).startsWith("dibble: ").contains(message);
         assertThat(output).doesNotExist();
     }
 
@@ -84,7 +81,7 @@ class SortCommandTest {
         Files.writeString(input, "no music");
         assertThat(run("sort", input.toString(), "-o", output.toString(), "--by", "hand"))
                 .isEqualTo(2);
-        assertThat(err.toString().lines().count()).isEqualTo(1);
+        assertThat(terminal.err().lines().count()).isEqualTo(1);
         assertThat(output).doesNotExist();
     }
 }

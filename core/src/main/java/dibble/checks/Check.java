@@ -1,8 +1,11 @@
 package dibble.checks;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.Predicate;
 
 /** One check. */
 abstract class Check {
@@ -29,23 +32,43 @@ abstract class Check {
     abstract void find(Subject subject, Report report);
 
     final List<Finding> run(Subject subject) {
-        Report report = new Report();
+        Report report = new Report(Checks.MOST_FINDINGS, finding -> true);
         find(subject, report);
         return report.findings;
+    }
+
+    /** The first mend of what it finds; of what is marked as intended there is none. */
+    final Optional<Mend> firstMend(Subject subject) {
+        Report report = new Report(1, finding -> finding.mend().isPresent() && !subject.isSettled(finding));
+        find(subject, report);
+        return report.findings.stream().findFirst().flatMap(Finding::mend);
     }
 
     /** Takes what a check finds; the same things are named once, though several scenes show them. */
     final class Report {
         private final List<Finding> findings = new ArrayList<>();
+        private final Set<List<String>> named = new HashSet<>();
+        private final int most;
+        private final Predicate<Finding> wanted;
+
+        Report(int most, Predicate<Finding> wanted) {
+            this.most = most;
+            this.wanted = wanted;
+        }
+
+        /** Whether nothing more is wanted. */
+        boolean isFull() {
+            return findings.size() >= most;
+        }
 
         void add(List<String> ids, String text) {
             add(ids, text, null);
         }
 
         void add(List<String> ids, String text, Mend mend) {
-            boolean isNew = findings.stream().noneMatch(finding -> finding.ids().equals(ids));
-            if (isNew) {
-                findings.add(new Finding(code, level, ids, text, Optional.ofNullable(mend)));
+            Finding finding = new Finding(code, level, ids, text, Optional.ofNullable(mend));
+            if (!isFull() && wanted.test(finding) && named.add(ids)) {
+                findings.add(finding);
             }
         }
     }

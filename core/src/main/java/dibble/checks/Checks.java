@@ -31,6 +31,9 @@ public final class Checks {
             new ProgramLeak(),
             new Layers());
 
+    /** The most that one check tells: who mends some of them finds the others then. */
+    public static final int MOST_FINDINGS = 1_000;
+
     private Checks() {}
 
     /** A session with its performance: what checks look at, and what mends change. */
@@ -79,8 +82,7 @@ public final class Checks {
     private static List<Finding> find(List<Check> checks, Subject subject) {
         return checks.stream()
                 .flatMap(check -> check.run(subject).stream())
-                .filter(finding ->
-                        subject.session.settled().stream().noneMatch(it -> it.isOf(finding.code(), finding.ids())))
+                .filter(finding -> !subject.isSettled(finding))
                 .toList();
     }
 
@@ -91,12 +93,13 @@ public final class Checks {
      */
     public static Checked mend(Session session, Performance performance, String code) {
         Checked now = new Checked(session, performance);
+        Check check =
+                ALL.stream().filter(it -> it.code().equals(code)).findFirst().orElseThrow();
         // No mend of a check makes more findings of it than it ends; the bound is for one that would.
-        int most = run(session, performance).size() + 1;
+        int zones = session.allZones().size() + session.allControls().size();
+        int most = run(session, performance).size() + zones * zones + 1;
         for (int i = 0; i < most; i++) {
-            Optional<Mend> next = find(Set.of(code), now.session, now.performance, Live.UNKNOWN).stream()
-                    .flatMap(finding -> finding.mend().stream())
-                    .findFirst();
+            Optional<Mend> next = check.firstMend(new Subject(now.session, now.performance, Live.UNKNOWN));
             if (next.isEmpty()) {
                 return now;
             }

@@ -16,7 +16,7 @@ final class Doubled extends Check {
     void find(Subject subject, Report report) {
         for (Subject.Scope scope : subject.scopes) {
             for (Source source : subject.session.sources()) {
-                Pairs.each(scope, source, (first, second, keys, sameDestination) -> {
+                Pairs.each(scope, source, report, (first, second, keys, sameDestination) -> {
                     if (sameDestination) {
                         addPair(subject, scope, source, scope.zones.get(first), scope.zones.get(second), keys, report);
                     }

@@ -14,7 +14,7 @@ final class Layers extends Check {
     void find(Subject subject, Report report) {
         for (Subject.Scope scope : subject.scopes) {
             for (Source source : subject.session.sources()) {
-                Pairs.each(scope, source, (first, second, keys, sameDestination) -> {
+                Pairs.each(scope, source, report, (first, second, keys, sameDestination) -> {
                     if (!sameDestination) {
                         Zone one = scope.zones.get(first);
                         Zone other = scope.zones.get(second);

@@ -69,6 +69,11 @@ final class Subject {
         }
     }
 
+    /** Whether a finding is marked as intended. */
+    boolean isSettled(Finding finding) {
+        return session.settled().stream().anyMatch(it -> it.isOf(finding.code(), finding.ids()));
+    }
+
     /** The channels on which a source's events can reach a zone. */
     static ChannelSet channels(Source source, Zone zone) {
         return zone.channels().and(source.listen());

@@ -423,7 +423,7 @@ final class Fields {
         Map<String, Object> rest = new LinkedHashMap<>();
         for (Map.Entry<String, JsonNode> field : node.properties()) {
             if (!known.contains(field.getKey())) {
-                rest.put(field.getKey(), PLAIN.convertValue(field.getValue(), Object.class));
+                rest.put(field.getKey(), field.getValue());
             }
         }
         Map<String, Extras> within = new LinkedHashMap<>();

@@ -27,8 +27,8 @@ public final class SessionFile {
     /** The most that a container may unpack to: 512 MiB. */
     static final long MOST_BYTES = 512L << 20;
 
-    /** The most that {@code session.json} may unpack to: 32 MiB. */
-    static final long MOST_JSON_BYTES = 32L << 20;
+    /** The most that {@code session.json} may unpack to: 16 MiB. */
+    static final long MOST_JSON_BYTES = 16L << 20;
 
     private static final String SESSION = Container.SESSION;
 
@@ -105,6 +105,9 @@ public final class SessionFile {
 
     /** Whether a file is a container, rather than a bare {@code session.json}. */
     public static boolean isContainer(Path path) throws IOException {
+        if (Files.isDirectory(path)) {
+            throw new IOException(path + " is a folder (expected a file)");
+        }
         if (!Files.isRegularFile(path)) {
             throw new NoSuchFileException(path.toString());
         }

@@ -112,7 +112,7 @@ final class SessionReader {
         if (said.startsWith("Trailing token")) {
             return "something behind the end (expected one object)";
         }
-        return "no JSON from here on";
+        return "this is no JSON (expected a value, a name or a bracket)";
     }
 
     static Read read(JsonNode node) throws SessionFormatException {

@@ -41,6 +41,9 @@ final class TakeReader {
             .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
             .enable(JsonParser.Feature.STRICT_DUPLICATE_DETECTION)
             .build();
+    /** The longest line of a take: 16 MiB. */
+    private static final int LONGEST_LINE = 16 << 20;
+
     private static final int MOST_DIGITS = 18;
     private static final int EXCLUSIVE = 0xF0;
     private static final int EXCLUSIVE_END = 0xF7;
@@ -97,6 +100,9 @@ final class TakeReader {
             }
             if (!blank && !event(bytes, from, to)) {
                 try {
+                    if (to - from > LONGEST_LINE) {
+                        throw wrong("a line of " + (to - from) + " bytes (expected at most " + LONGEST_LINE + ")");
+                    }
                     line(bytes, from, to);
                 } catch (SessionFormatException e) {
                     if (losses == null) {
@@ -266,7 +272,7 @@ final class TakeReader {
         String place = TakeLines.BEFORE + log.size();
         Map<String, Object> lines =
                 new LinkedHashMap<>(extras.getOrDefault(place, Extras.NONE).fields());
-        lines.put(String.valueOf(lines.size()), JSON.convertValue(node, Object.class));
+        lines.put(String.valueOf(lines.size()), node);
         extras.put(place, new Extras(lines));
     }
 

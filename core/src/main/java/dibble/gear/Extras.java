@@ -7,7 +7,7 @@ import java.util.Map;
 /**
  * Fields of a file that this version does not know, kept so that they can be written back.
  *
- * @param fields names to plain values: maps, lists, strings, numbers, booleans, null
+ * @param fields names to values, which only who reads and writes files looks into
  * @param inner those of things that are no objects of their own here, by their places: {@code to}, {@code tempo 960}
  */
 public record Extras(Map<String, Object> fields, Map<String, Extras> inner) {

@@ -1,16 +1,33 @@
 package dibble.midi;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
+import java.util.Set;
 
 /**
  * A standard MIDI file (RP-001): its type, its division and its tracks.
  *
  * @param type 0 (one track), 1 (tracks at once) or 2 (tracks one after another)
  * @param division ticks a quarter note (1-32767), or negative for SMPTE time as in the file
+ * @param remarks what in it is not as it should be, and what was made of that, a sentence each
  */
-public record MidiFile(int type, int division, List<MidiTrack> tracks) {
+public record MidiFile(int type, int division, List<MidiTrack> tracks, List<String> remarks) {
+    /** The most tracks that the head of a file can count. */
+    public static final int MOST_TRACKS = 0xFFFF;
+
+    /** What concerns a whole file, whichever track it is on. */
+    private static final Set<Integer> CONDUCTED = Set.of(
+            MidiTrack.META_TEMPO,
+            MidiTrack.META_METER,
+            MidiTrack.META_KEY,
+            MidiTrack.META_MARKER,
+            MidiTrack.META_CUE,
+            MidiTrack.META_SMPTE_OFFSET,
+            MidiTrack.META_COPYRIGHT);
+
+    private static final byte[] PLAIN_TEMPO = {0x07, (byte) 0xA1, 0x20};
+    private static final byte[] PLAIN_METER = {4, 2, 24, 8};
+
     public MidiFile {
         if (type < 0 || type > 2) {
             throw new IllegalArgumentException("MIDI file type " + type + " (expected 0, 1 or 2)");
@@ -19,30 +36,53 @@ public record MidiFile(int type, int division, List<MidiTrack> tracks) {
             throw new IllegalArgumentException("division " + division + " (expected 1 to 32767, or SMPTE)");
         }
         tracks = List.copyOf(tracks);
+        remarks = List.copyOf(remarks);
     }
 
-    /** An event that belongs on the first track. */
-    private record Kept(MidiTrack track, int at) {
-        long tick() {
-            return track.tick(at);
-        }
+    /** A file that is as it should be. */
+    public MidiFile(int type, int division, List<MidiTrack> tracks) {
+        this(type, division, tracks, List.of());
     }
 
-    /** A track with the tempo, the meter and the markers of all tracks, in the order of their ticks. */
+    /** Whether a meta event concerns the whole file: tempo, meter, key, markers, cues, SMPTE offset, copyright. */
+    public static boolean isConducted(MidiTrack track, int i) {
+        return track.status(i) == MidiTrack.META && CONDUCTED.contains(track.metaType(i));
+    }
+
+    /** A track with what concerns the whole file of all tracks, in the order of its ticks. */
     public MidiTrack conductor() {
-        List<Kept> kept = new ArrayList<>();
-        for (MidiTrack track : tracks) {
-            for (int i = 0; i < track.size(); i++) {
-                if (track.isMeta(i, MidiTrack.META_TEMPO)
-                        || track.isMeta(i, MidiTrack.META_METER)
-                        || track.isMeta(i, MidiTrack.META_MARKER)) {
-                    kept.add(new Kept(track, i));
-                }
+        MidiTrack.Builder conductor = new MidiTrack.Builder();
+        for (TrackMerge events = new TrackMerge(tracks); events.next(); ) {
+            MidiTrack track = tracks.get(events.track());
+            if (!events.isEnd() && isConducted(track, events.at())) {
+                conductor.copy(track, events.at());
             }
         }
-        kept.sort(Comparator.comparingLong(Kept::tick));
-        MidiTrack.Builder conductor = new MidiTrack.Builder();
-        kept.forEach(event -> conductor.copy(event.track(), event.at()));
         return conductor.build();
+    }
+
+    /**
+     * The same with all tracks at once: those of a type 2 file, which are pieces of their own, each behind the one before
+     * it, beginning at 120 and in 4/4 unless it says otherwise.
+     */
+    public MidiFile atOnce() {
+        if (type != 2) {
+            return this;
+        }
+        List<MidiTrack> shifted = new ArrayList<>();
+        long begins = 0;
+        for (MidiTrack track : tracks) {
+            MidiTrack.Builder to = new MidiTrack.Builder();
+            if (begins > 0) {
+                to.meta(begins, MidiTrack.META_TEMPO, PLAIN_TEMPO);
+                to.meta(begins, MidiTrack.META_METER, PLAIN_METER);
+            }
+            for (int i = 0; i < track.size(); i++) {
+                to.copyAt(begins + track.tick(i), track, i);
+            }
+            shifted.add(to.build(begins + track.endTick()));
+            begins += track.endTick();
+        }
+        return new MidiFile(1, division, shifted, remarks);
     }
 }

@@ -9,43 +9,69 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * Reads standard MIDI files of types 0, 1 and 2. Every length is compared with the bytes that are left before anything
- * is allocated for it, so the memory used is in proportion to the file. Unknown chunks are passed over, all meta
- * events are kept, and a file whose last track is cut off is refused with the place where it ends.
+ * Reads standard MIDI files of types 0, 1 and 2, also within a RIFF file (RMID). Every length is compared with the bytes
+ * that are left before anything is allocated for it, so the memory used is in proportion to the file. All meta events
+ * are kept. What is not as the standard has it is taken where it can be, and said; a file of which something is missing
+ * is refused with the place where it ends.
  */
 public final class MidiFileReader {
-    /** The largest file that is read: 256 MiB. */
-    public static final long MOST_BYTES = 256L << 20;
+    /** The largest file that is read: 64 MiB. */
+    public static final long MOST_BYTES = 64L << 20;
+
+    /** The most events that a file may have. */
+    public static final int MOST_EVENTS = 3_000_000;
 
     private static final int HEADER = 0x4D546864;
     private static final int TRACK = 0x4D54726B;
+    private static final int RIFF = 0x52494646;
+    private static final int RIFF_MIDI = 0x524D4944;
+    private static final int RIFF_DATA = 0x64617461;
+    private static final int CHUNK_HEAD = 8;
+    private static final int MOST_REMARKS = 20;
 
     private final byte[] bytes;
+    private final List<String> remarks = new ArrayList<>();
     private int at;
+
+    /** Behind the last byte of the chunk that is read. */
     private int end;
+
+    /** Behind the last byte of the MIDI file. */
+    private int last;
+
+    private int events;
 
     private MidiFileReader(byte[] bytes) {
         this.bytes = bytes;
-        this.end = bytes.length;
+        end = bytes.length;
+        last = bytes.length;
     }
 
     /**
      * Reads a file.
      *
-     * @throws MidiFormatException where it is no MIDI file, is damaged or larger than {@link #MOST_BYTES}
+     * @throws MidiFormatException where it is no MIDI file, is damaged, larger than {@link #MOST_BYTES} or has more than
+     *     {@link #MOST_EVENTS} events
      */
     public static MidiFile read(Path path) throws IOException {
+        if (Files.isDirectory(path)) {
+            throw new IOException(path + " is a folder (expected a file)");
+        }
+        if (Files.isRegularFile(path) && Files.size(path) <= MOST_BYTES) {
+            return read(Files.readAllBytes(path));
+        }
         try (InputStream in = Files.newInputStream(path)) {
-            byte[] head = in.readNBytes(4);
-            if (head.length < 4 || !Arrays.equals(head, new byte[] {'M', 'T', 'h', 'd'})) {
-                throw new MidiFormatException("no MIDI file: it begins with something else than \"MThd\"");
-            }
+            return read(in);
         }
-        long size = Files.size(path);
-        if (size > MOST_BYTES) {
-            throw new MidiFormatException("file of " + size + " bytes (expected at most " + MOST_BYTES + ")");
+    }
+
+    /** Reads a file to the end of a stream. */
+    public static MidiFile read(InputStream in) throws IOException {
+        byte[] bytes = in.readNBytes((int) MOST_BYTES + 1);
+        if (bytes.length > MOST_BYTES) {
+            throw new MidiFormatException("larger than " + (MOST_BYTES >> 20) + " MiB");
         }
-        return read(Files.readAllBytes(path));
+        return read(bytes);
     }
 
     /** Reads the bytes of a file. */
@@ -54,13 +80,18 @@ public final class MidiFileReader {
     }
 
     private MidiFile file() throws MidiFormatException {
-        need(14, "the header");
+        if (bytes.length >= 12 && intAt(0) == RIFF && intAt(8) == RIFF_MIDI) {
+            unwrap();
+        }
+        if (last - at < 14) {
+            throw bad("the file ends after " + (last - at) + " bytes (expected a header of 14)");
+        }
         if (int32() != HEADER) {
             throw new MidiFormatException("no MIDI file: it begins with something else than \"MThd\"");
         }
         long headerLength = int32() & 0xFFFFFFFFL;
-        if (headerLength < 6 || headerLength > end - at) {
-            throw bad("header of " + headerLength + " bytes (expected 6 to " + (end - at) + ")");
+        if (headerLength < 6 || headerLength > last - at) {
+            throw bad("header of " + headerLength + " bytes (expected 6 to " + (last - at) + ")");
         }
         int next = at + (int) headerLength;
         int type = int16();
@@ -73,35 +104,129 @@ public final class MidiFileReader {
         if (division == 0) {
             throw bad("division 0 (expected ticks a quarter note, 1 or more)");
         }
-        List<MidiTrack> tracks = new ArrayList<>();
-        while (at < bytes.length && tracks.size() < count) {
-            end = bytes.length;
-            need(8, "a chunk's head");
-            int id = int32();
-            long length = int32() & 0xFFFFFFFFL;
-            if (length > bytes.length - at) {
-                throw bad("chunk of " + length + " bytes (expected at most the " + (bytes.length - at) + " left)");
-            }
-            end = at + (int) length;
-            if (id == TRACK) {
-                tracks.add(track());
-            }
-            at = end;
-        }
+        List<MidiTrack> tracks = tracks(count);
         if (tracks.size() < count) {
             throw bad("the file ends after " + tracks.size() + " tracks (expected " + count + ", as its header says)");
         }
-        return new MidiFile(type, division, tracks);
+        if (tracks.size() > count) {
+            remark("It has " + tracks.size() + " tracks, not " + count + " as its header says: all are read.");
+        }
+        // A file of type 0 with more than one track can only be one of type 1.
+        return new MidiFile(type == 0 && tracks.size() != 1 ? 1 : type, division, tracks, remarks);
     }
 
-    private MidiTrack track() throws MidiFormatException {
+    /** The file is the data of a RIFF file: little-endian, which nothing else here is. */
+    private void unwrap() throws MidiFormatException {
+        at = 12;
+        while (bytes.length - at >= CHUNK_HEAD) {
+            int id = intAt(at);
+            long length = Integer.reverseBytes(intAt(at + 4)) & 0xFFFFFFFFL;
+            at += CHUNK_HEAD;
+            if (length > bytes.length - at) {
+                throw bad("chunk of " + length + " bytes (expected at most the " + (bytes.length - at) + " left)");
+            }
+            if (id == RIFF_DATA) {
+                last = at + (int) length;
+                end = last;
+                return;
+            }
+            at += (int) length + (int) (length & 1);
+        }
+        throw bad("a RIFF file without MIDI data");
+    }
+
+    private List<MidiTrack> tracks(int count) throws MidiFormatException {
+        List<MidiTrack> tracks = new ArrayList<>();
+        while (at < last) {
+            boolean enough = tracks.size() >= count && count > 0;
+            end = last;
+            if (enough && last - at < CHUNK_HEAD) {
+                remark((last - at) + " bytes behind the last track are passed over.");
+                break;
+            }
+            need(CHUNK_HEAD, "a chunk's head");
+            int id = int32();
+            long length = int32() & 0xFFFFFFFFL;
+            if (length > last - at) {
+                if (enough) {
+                    remark((last - at + CHUNK_HEAD) + " bytes behind the last track are passed over.");
+                    break;
+                }
+                throw bad("chunk of " + length + " bytes (expected at most the " + (last - at) + " left)");
+            }
+            end = at + (int) length;
+            if (id == TRACK) {
+                if (tracks.size() == MidiFile.MOST_TRACKS) {
+                    throw bad("more than " + MidiFile.MOST_TRACKS + " tracks");
+                }
+                tracks.add(track(tracks.size() + 1));
+            } else {
+                remark("A chunk " + name(id) + " of " + length + " bytes is none of a MIDI file's and is passed over.");
+            }
+            at = end;
+        }
+        return tracks;
+    }
+
+    private static String name(int id) {
+        StringBuilder name = new StringBuilder("\"");
+        for (int shift = 24; shift >= 0; shift -= 8) {
+            int letter = id >>> shift & 0xFF;
+            name.append(letter >= 0x20 && letter < 0x7F ? (char) letter : '?');
+        }
+        return name.append('"').toString();
+    }
+
+    private void remark(String text) {
+        if (remarks.size() < MOST_REMARKS) {
+            remarks.add(text);
+        }
+    }
+
+    private MidiTrack track(int number) throws MidiFormatException {
         MidiTrack.Builder track = new MidiTrack.Builder();
-        long tick = 0;
+        long endTick = events(track, 0);
+        if (at < end) {
+            endTick = behindTheEnd(number, track, endTick);
+        }
+        return track.build(endTick);
+    }
+
+    /** What follows an end of track within its chunk: events that another program left there, or nothing of sense. */
+    private long behindTheEnd(int number, MidiTrack.Builder track, long endTick) {
+        int left = end - at;
+        int before = events;
+        MidiTrack.Builder more = new MidiTrack.Builder();
+        try {
+            long later = events(more, endTick);
+            if (at == end && more.size() > 0) {
+                MidiTrack found = more.build();
+                for (int i = 0; i < found.size(); i++) {
+                    track.copy(found, i);
+                }
+                remark("Track " + number + " goes on behind its end: what is there is read.");
+                return Math.max(later, endTick);
+            }
+        } catch (MidiFormatException e) {
+            // It is none of a track's.
+        }
+        events = before;
+        remark(left + " bytes behind the end of track " + number + " are passed over.");
+        return endTick;
+    }
+
+    /** Reads events up to an end of track, or to the end of the chunk; the tick of that end. */
+    private long events(MidiTrack.Builder track, long from) throws MidiFormatException {
+        long tick = from;
         int running = 0;
         while (at < end) {
-            tick += variable();
+            long pause = variable();
+            tick += pause;
             need(1, "an event");
             int status = bytes[at] & 0xFF;
+            if (++events > MOST_EVENTS) {
+                throw bad("more than " + MOST_EVENTS + " events");
+            }
             if (status < 0x80) {
                 if (running == 0) {
                     throw bad("data byte " + status + " (expected a status byte)");
@@ -117,9 +242,11 @@ public final class MidiFileReader {
                 int type = bytes[at++] & 0xFF;
                 byte[] data = block();
                 if (type == MidiTrack.META_END) {
-                    return track.build(tick);
+                    return tick;
                 }
-                track.meta(tick, type, data);
+                if (!MidiFileWriter.isFiller(pause, type, data)) {
+                    track.meta(tick, type, data);
+                }
             } else if (status == 0xF0 || status == 0xF7) {
                 at++;
                 // Running status is cancelled by the standard; a data byte after this is an error.
@@ -129,7 +256,7 @@ public final class MidiFileReader {
                 throw bad("status byte " + status + " (expected a channel, meta or exclusive event)");
             }
         }
-        return track.build(tick);
+        return tick;
     }
 
     private int channelMessage(int status) throws MidiFormatException {
@@ -172,8 +299,15 @@ public final class MidiFileReader {
 
     private void need(int count, String what) throws MidiFormatException {
         if (end - at < count) {
-            throw bad("the " + (end == bytes.length ? "file" : "track") + " ends inside " + what);
+            throw bad("the " + (end == last ? "file" : "track") + " ends inside " + what);
         }
+    }
+
+    private int intAt(int place) {
+        return (bytes[place] & 0xFF) << 24
+                | (bytes[place + 1] & 0xFF) << 16
+                | (bytes[place + 2] & 0xFF) << 8
+                | bytes[place + 3] & 0xFF;
     }
 
     private int int16() {

@@ -1,47 +1,96 @@
 package dibble.midi;
 
 import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
 
 /** Writes standard MIDI files of types 0 and 1, with running status; a type 2 file is written as it was read. */
 public final class MidiFileWriter {
-    private final ByteArrayOutputStream out = new ByteArrayOutputStream(1 << 16);
+    private final OutputStream out;
 
-    private MidiFileWriter() {}
+    private MidiFileWriter(OutputStream out) {
+        this.out = out;
+    }
+
+    /** The longest time between two events that the format can express. */
+    private static final long LONGEST_PAUSE = 0x0FFFFFFF;
+
+    /** Whether an event is a text without text that was put where the time between two events would not fit otherwise. */
+    static boolean isFiller(long pause, int type, byte[] data) {
+        return pause == LONGEST_PAUSE && type == MidiTrack.META_TEXT && data.length == 0;
+    }
+
+    /** Counts what would be written. */
+    private static final class Counter extends OutputStream {
+        private int count;
+
+        @Override
+        public void write(int value) {
+            count++;
+        }
+
+        @Override
+        public void write(byte[] bytes, int from, int length) {
+            count += length;
+        }
+    }
 
     /**
      * The bytes of a file.
      *
-     * @throws IllegalArgumentException where a file of type 0 has not exactly one track
+     * @throws IllegalArgumentException where a file of type 0 has not exactly one track, or any more than 65,535
      */
     public static byte[] write(MidiFile file) {
-        if (file.type() == 0 && file.tracks().size() != 1) {
-            throw new IllegalArgumentException(file.tracks().size() + " tracks in a type 0 file (expected 1)");
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream(1 << 16);
+        try {
+            write(file, bytes);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
-        MidiFileWriter writer = new MidiFileWriter();
-        writer.file(file);
-        return writer.out.toByteArray();
+        return bytes.toByteArray();
     }
 
-    private void file(MidiFile file) {
-        int32(0x4D546864);
-        int32(6);
-        int16(file.type());
-        int16(file.tracks().size());
-        int16(file.division());
+    /**
+     * Writes a file, of which no more is in memory than it is.
+     *
+     * @throws IllegalArgumentException where a file of type 0 has not exactly one track, or any more than 65,535; nothing
+     *     is written then
+     */
+    public static void write(MidiFile file, OutputStream out) throws IOException {
+        checkTracks(file);
+        MidiFileWriter writer = new MidiFileWriter(out);
+        writer.int32(0x4D546864);
+        writer.int32(6);
+        writer.int16(file.type());
+        writer.int16(file.tracks().size());
+        writer.int16(file.division());
         for (MidiTrack track : file.tracks()) {
-            MidiFileWriter body = new MidiFileWriter();
-            body.track(track);
-            int32(0x4D54726B);
-            int32(body.out.size());
-            out.writeBytes(body.out.toByteArray());
+            // The length of a track stands before it.
+            Counter length = new Counter();
+            new MidiFileWriter(length).track(track);
+            writer.int32(0x4D54726B);
+            writer.int32(length.count);
+            writer.track(track);
         }
     }
 
-    private void track(MidiTrack track) {
+    /** @throws IllegalArgumentException where a file of type 0 has not exactly one track, or any more than 65,535 */
+    public static void checkTracks(MidiFile file) {
+        int count = file.tracks().size();
+        if (file.type() == 0 && count != 1) {
+            throw new IllegalArgumentException(count + " tracks in a type 0 file (expected 1)");
+        }
+        if (count > MidiFile.MOST_TRACKS) {
+            throw new IllegalArgumentException(count + " tracks (expected at most " + MidiFile.MOST_TRACKS + ")");
+        }
+    }
+
+    private void track(MidiTrack track) throws IOException {
         long tick = 0;
         int running = 0;
         for (int i = 0; i < track.size(); i++) {
-            variable(track.tick(i) - tick);
+            running = pause(track.tick(i) - tick, running);
             tick = track.tick(i);
             if (track.isChannelMessage(i)) {
                 int message = track.message(i);
@@ -61,32 +110,47 @@ public final class MidiFileWriter {
                 }
                 byte[] data = track.data(i);
                 variable(data.length);
-                out.writeBytes(data);
+                out.write(data);
             }
         }
-        variable(track.endTick() - tick);
+        pause(track.endTick() - tick, running);
         out.write(MidiTrack.META);
         out.write(MidiTrack.META_END);
         out.write(0);
     }
 
-    /** A length of one to four bytes; what is longer than 28 bits is held to the longest the format knows. */
-    private void variable(long value) {
-        int held = (int) Math.min(value, 0x0FFFFFFF);
-        for (int shift = 21; shift > 0; shift -= 7) {
-            if (held >>> shift != 0) {
-                out.write(held >>> shift & 0x7F | 0x80);
-            }
+    /** The time before an event; the running status behind it. */
+    private int pause(long ticks, int running) throws IOException {
+        long left = ticks;
+        int status = running;
+        while (left > LONGEST_PAUSE) {
+            variable((int) LONGEST_PAUSE);
+            out.write(MidiTrack.META);
+            out.write(MidiTrack.META_TEXT);
+            out.write(0);
+            left -= LONGEST_PAUSE;
+            status = 0;
         }
-        out.write(held & 0x7F);
+        variable((int) left);
+        return status;
     }
 
-    private void int16(int value) {
+    /** A number of up to 28 bits in one to four bytes. */
+    private void variable(int value) throws IOException {
+        for (int shift = 21; shift > 0; shift -= 7) {
+            if (value >>> shift != 0) {
+                out.write(value >>> shift & 0x7F | 0x80);
+            }
+        }
+        out.write(value & 0x7F);
+    }
+
+    private void int16(int value) throws IOException {
         out.write(value >>> 8);
         out.write(value);
     }
 
-    private void int32(int value) {
+    private void int32(int value) throws IOException {
         int16(value >>> 16);
         int16(value);
     }

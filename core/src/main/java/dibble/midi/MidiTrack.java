@@ -12,6 +12,8 @@ public final class MidiTrack {
     /** Status of a meta event in a file. */
     public static final int META = 0xFF;
 
+    public static final int META_TEXT = 0x01;
+    public static final int META_COPYRIGHT = 0x02;
     public static final int META_TRACK_NAME = 0x03;
 
     /** The instrument that a track is for. */
@@ -21,9 +23,12 @@ public final class MidiTrack {
     public static final int META_DEVICE = 0x09;
 
     public static final int META_MARKER = 0x06;
+    public static final int META_CUE = 0x07;
     public static final int META_END = 0x2F;
     public static final int META_TEMPO = 0x51;
+    public static final int META_SMPTE_OFFSET = 0x54;
     public static final int META_METER = 0x58;
+    public static final int META_KEY = 0x59;
 
     private static final byte[] NO_BYTES = {};
 
@@ -129,8 +134,11 @@ public final class MidiTrack {
 
     /** Collects events in rising ticks. Not thread-safe. */
     public static final class Builder {
-        private long[] ticks = new long[64];
-        private int[] messages = new int[64];
+        /** A file can have many tracks with little on each. */
+        private static final int FIRST = 8;
+
+        private long[] ticks = new long[FIRST];
+        private int[] messages = new int[FIRST];
         private byte[][] bytes;
         private int size;
         private long endTick;

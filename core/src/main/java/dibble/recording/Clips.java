@@ -111,7 +111,7 @@ public final class Clips {
     }
 
     private static void close(long tick, OpenNotes open, Chase chase, List<Event> events) {
-        open.endAll((whose, off) -> events.add(Event.of(tick, off)));
+        open.endAll((whose, number, off) -> events.add(Event.of(tick, off)));
         for (int message : chase.messages()) {
             if (Rest.moves(message) && !Rest.isAtRest(message)) {
                 events.add(Event.of(tick, Rest.of(message)));

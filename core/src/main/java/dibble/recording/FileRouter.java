@@ -2,20 +2,21 @@ package dibble.recording;
 
 import dibble.gear.Instrument;
 import dibble.gear.Part;
-import dibble.gear.Source;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.midi.TrackMerge;
 import dibble.routing.Router;
 import dibble.routing.RouterOutput;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.Slots;
-import java.util.Comparator;
-import java.util.PriorityQueue;
+import java.util.List;
 
 /**
  * Plays a standard MIDI file through a routing, each track as a source, without a clock: stamps are ticks. Equal ticks
- * keep the order of the tracks, and within a track that of the file; at the last event what is held is closed.
+ * keep the order of the tracks, and within a track that of the file; a note without an off lasts to the end of its
+ * track, and at the last event what is held is closed.
  */
 public final class FileRouter {
     private static final int EXCLUSIVE = 0xF0;
@@ -35,38 +36,6 @@ public final class FileRouter {
         void exclusive(String instrument, MidiTrack track, int at);
     }
 
-    /** A place in a track of the input. */
-    private static final class Reading {
-        final MidiTrack track;
-        final int order;
-        final Source source;
-        final int slot;
-        int at;
-
-        Reading(MidiTrack track, int order, Source source, int slot) {
-            this.track = track;
-            this.order = order;
-            this.source = source;
-            this.slot = slot;
-        }
-
-        boolean findEvent() {
-            while (at < track.size() && !track.isChannelMessage(at) && !isExclusive()) {
-                at++;
-            }
-            return at < track.size();
-        }
-
-        boolean isExclusive() {
-            int status = track.status(at);
-            return status == EXCLUSIVE || status == EXCLUSIVE_GOES_ON;
-        }
-
-        long tick() {
-            return track.tick(at);
-        }
-    }
-
     /**
      * Routes a file.
      *
@@ -81,35 +50,38 @@ public final class FileRouter {
         if (withSounds) {
             sendSounds(routing, slots, router);
         }
-        PriorityQueue<Reading> next =
-                new PriorityQueue<>(Comparator.comparingLong(Reading::tick).thenComparingInt(r -> r.order));
-        for (int i = 0; i < sources.length; i++) {
-            if (sources[i] != null) {
-                Source source = routing.source(sources[i]).orElseThrow();
-                Reading reading = new Reading(file.tracks().get(i), i, source, slots.source(sources[i]));
-                if (reading.findEvent()) {
-                    next.add(reading);
-                }
-            }
-        }
+        MidiFile pieces = file.atOnce();
+        List<MidiTrack> tracks = pieces.tracks();
+        OpenNotes open = new OpenNotes();
         long tick = 0;
-        while (!next.isEmpty()) {
-            Reading reading = next.poll();
-            Reading other = next.peek();
-            do {
-                if (reading.isExclusive()) {
-                    sendExclusive(reading, routing, output);
-                } else {
-                    tick = reading.tick();
-                    router.event(reading.slot, reading.track.message(reading.at), tick);
+        for (TrackMerge events = new TrackMerge(tracks, track -> sources[track] != null); events.next(); ) {
+            int t = events.track();
+            MidiTrack track = tracks.get(t);
+            int source = slots.source(sources[t]);
+            if (events.isEnd()) {
+                // A note that has no off lasts to the end of its track.
+                long end = events.tick();
+                tick = open.holds(t) ? end : tick;
+                open.endAll(t, (whose, number, off) -> router.event(source, off, end));
+            } else if (track.isChannelMessage(events.at())) {
+                tick = events.tick();
+                int message = track.message(events.at());
+                router.event(source, message, tick);
+                if (ShortMessage.startsNote(message)) {
+                    open.begin(t, message, 0);
+                } else if (ShortMessage.endsNote(message)) {
+                    open.end(t, message);
                 }
-                reading.at++;
-            } while (reading.findEvent() && (other == null || comesFirst(reading, other)));
-            if (reading.at < reading.track.size()) {
-                next.add(reading);
+            } else if (isExclusive(track, events.at())) {
+                sendExclusive(routing, sources[t], track, events.at(), output);
             }
         }
         router.close(tick);
+    }
+
+    /** Whether an event is system exclusive, or goes on with it. */
+    public static boolean isExclusive(MidiTrack track, int at) {
+        return track.status(at) == EXCLUSIVE || track.status(at) == EXCLUSIVE_GOES_ON;
     }
 
     private static void sendSounds(Routing routing, Slots slots, Router router) {
@@ -127,15 +99,16 @@ public final class FileRouter {
         router.giveSceneSounds(0);
     }
 
-    private static void sendExclusive(Reading reading, Routing routing, Output output) {
-        for (String instrument : reading.source.sysexTo()) {
-            if (routing.instrument(instrument).isPresent()) {
-                output.exclusive(instrument, reading.track, reading.at);
-            }
+    private static void sendExclusive(Routing routing, String source, MidiTrack track, int at, Output output) {
+        for (String instrument : exclusiveTo(routing, source)) {
+            output.exclusive(instrument, track, at);
         }
     }
 
-    private static boolean comesFirst(Reading reading, Reading other) {
-        return reading.tick() < other.tick() || reading.tick() == other.tick() && reading.order < other.order;
+    /** The ids of the instruments that get a source's system exclusive messages. */
+    public static List<String> exclusiveTo(Routing routing, String source) {
+        return routing.source(source).orElseThrow().sysexTo().stream()
+                .filter(instrument -> routing.instrument(instrument).isPresent())
+                .toList();
     }
 }

@@ -13,26 +13,30 @@ public final class OpenNotes {
     /** Stands for no note. */
     public static final int NONE = -1;
 
-    private static final int KEYS = 16 * 128;
+    private static final int KEYS = 128;
 
+    /** By whose they are and their channel: a file can have many tracks, each with a channel or two. */
     private int[][] open = {};
+
     private int count;
 
-    private static int place(int message) {
-        return ShortMessage.channel(message) << 7 | ShortMessage.data1(message);
+    private static int row(int whose, int message) {
+        return whose << 4 | ShortMessage.channel(message);
     }
 
     /** Begins a note; the number of the one that ends by that, or {@link #NONE}. */
     public int begin(int whose, int message, int number) {
-        if (whose >= open.length) {
-            open = Arrays.copyOf(open, whose + 1);
+        int row = row(whose, message);
+        if (row >= open.length) {
+            open = Arrays.copyOf(open, Math.max(row + 1, open.length * 2));
         }
-        if (open[whose] == null) {
-            open[whose] = new int[KEYS];
-            Arrays.fill(open[whose], NONE);
+        if (open[row] == null) {
+            open[row] = new int[KEYS];
+            Arrays.fill(open[row], NONE);
         }
-        int before = open[whose][place(message)];
-        open[whose][place(message)] = number;
+        int key = ShortMessage.data1(message);
+        int before = open[row][key];
+        open[row][key] = number;
         count += before == NONE ? 1 : 0;
         return before;
     }
@@ -41,7 +45,7 @@ public final class OpenNotes {
     public int end(int whose, int message) {
         int before = at(whose, message);
         if (before != NONE) {
-            open[whose][place(message)] = NONE;
+            open[row(whose, message)][ShortMessage.data1(message)] = NONE;
             count--;
         }
         return before;
@@ -49,7 +53,8 @@ public final class OpenNotes {
 
     /** The number of the note that is open at the place of a message, or {@link #NONE}. */
     public int at(int whose, int message) {
-        return whose < open.length && open[whose] != null ? open[whose][place(message)] : NONE;
+        int row = row(whose, message);
+        return row < open.length && open[row] != null ? open[row][ShortMessage.data1(message)] : NONE;
     }
 
     /** How many notes are open. */
@@ -57,22 +62,52 @@ public final class OpenNotes {
         return count;
     }
 
+    /** Whether any note of one is open. */
+    public boolean holds(int whose) {
+        for (int row = whose << 4; row < (whose + 1) << 4 && row < open.length; row++) {
+            for (int key = 0; open[row] != null && key < KEYS; key++) {
+                if (open[row][key] != NONE) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
     /** Takes an off for a note that is left open. */
     @FunctionalInterface
     public interface Ending {
-        /** @param off on the note's channel, with the default release velocity */
-        void end(int whose, int off);
+        /**
+         * @param number of the note
+         * @param off on the note's channel, with the default release velocity
+         */
+        void end(int whose, int number, int off);
     }
 
     /** The offs of all notes that are open, by whose they are, channel and key; none is open afterwards. */
     public void endAll(Ending ending) {
-        for (int whose = 0; whose < open.length && count > 0; whose++) {
-            for (int place = 0; open[whose] != null && place < KEYS; place++) {
-                if (open[whose][place] != NONE) {
-                    open[whose][place] = NONE;
-                    count--;
-                    ending.end(whose, ShortMessage.noteOff(place >>> 7, place & 0x7F, ShortMessage.DEFAULT_RELEASE));
-                }
+        for (int row = 0; row < open.length && count > 0; row++) {
+            endRow(row, ending);
+        }
+    }
+
+    /** The same for the notes of one. */
+    public void endAll(int whose, Ending ending) {
+        for (int channel = 0; channel < 16 && count > 0; channel++) {
+            int row = whose << 4 | channel;
+            if (row < open.length) {
+                endRow(row, ending);
+            }
+        }
+    }
+
+    private void endRow(int row, Ending ending) {
+        for (int key = 0; open[row] != null && key < KEYS; key++) {
+            int number = open[row][key];
+            if (number != NONE) {
+                open[row][key] = NONE;
+                count--;
+                ending.end(row >>> 4, number, ShortMessage.noteOff(row & 0xF, key, ShortMessage.DEFAULT_RELEASE));
             }
         }
     }
@@ -80,9 +115,9 @@ public final class OpenNotes {
     /** Tells the numbers of all notes that are open. */
     public void forEach(IntConsumer told) {
         for (int[] notes : open) {
-            for (int place = 0; notes != null && place < KEYS; place++) {
-                if (notes[place] != NONE) {
-                    told.accept(notes[place]);
+            for (int key = 0; notes != null && key < KEYS; key++) {
+                if (notes[key] != NONE) {
+                    told.accept(notes[key]);
                 }
             }
         }

@@ -22,6 +22,11 @@ public final class Reach {
         table = RoutingCompiler.compile(routing, slots);
     }
 
+    /** @throws IllegalArgumentException where a routing needs more than there can be */
+    public static void check(Routing routing) {
+        new Reach(routing);
+    }
+
     /** The notes that a zone makes of a source's key, {@link #OUTSIDE} for each that is not sent. */
     public List<Integer> notes(int zone, Source source, int key) {
         List<Integer> notes = new ArrayList<>();

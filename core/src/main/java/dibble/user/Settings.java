@@ -2,18 +2,23 @@ package dibble.user;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.core.JacksonException;
-import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.files.AtomicFile;
+import dibble.files.IoWords;
+import dibble.files.OneLine;
 import dibble.midi.MiddleC;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
+import java.util.function.Consumer;
 
 /**
  * What a user has set once for all sessions.
@@ -30,8 +35,8 @@ public record Settings(MiddleC middleC, boolean night, boolean large, Letters le
     public static final Settings PLAIN = new Settings(MiddleC.C4, false, false, Letters.QWERTY, Set.of());
 
     private static final String FILE = "settings.json";
+    private static final String ASIDE = "settings.damaged.json";
     private static final JsonMapper JSON = JsonMapper.builder().build();
-    private static final Logger LOG = LoggerFactory.getLogger(Settings.class);
 
     /** Layouts of letters, by their upper row. */
     public enum Letters {
@@ -73,38 +78,85 @@ public record Settings(MiddleC middleC, boolean night, boolean large, Letters le
         return new Settings(middleC, night, large, letters, ports);
     }
 
-    /** The settings in a folder; plain ones where there are none, or where the file cannot be read. */
+    /** The settings in a folder; plain ones where there are none, and in the place of what cannot be read. */
     public static Settings read(Path folder) {
+        return read(folder, said -> {});
+    }
+
+    /**
+     * Reads the settings in a folder. A file of which something cannot be read is kept beside, under another name.
+     *
+     * @param said is told in a sentence what could not be read; nothing where all is well
+     */
+    public static Settings load(Path folder, Consumer<String> said) {
+        List<String> damage = new ArrayList<>();
+        Settings settings = read(folder, damage::add);
+        if (!damage.isEmpty()) {
+            Path file = folder.resolve(FILE);
+            try {
+                Path aside = folder.resolve(ASIDE);
+                Files.move(file, aside, StandardCopyOption.REPLACE_EXISTING);
+                settings.write(folder);
+                said.accept("Some settings could not be read (" + String.join(", ", damage)
+                        + ") and are as at first. The old ones are kept in " + aside + ".");
+            } catch (IOException e) {
+                said.accept("The settings in " + file + " could not be read: " + IoWords.of(e) + ".");
+            }
+        }
+        return settings;
+    }
+
+    private static Settings read(Path folder, Consumer<String> damage) {
         Path file = folder.resolve(FILE);
-        if (!Files.isRegularFile(file)) {
+        if (!Files.exists(file)) {
             return PLAIN;
         }
         try {
-            return JSON.readValue(Files.readAllBytes(file), Settings.class);
+            JsonNode node = JSON.readTree(Files.readAllBytes(file));
+            if (node instanceof ObjectNode object) {
+                return JSON.convertValue(readable(object, damage), Settings.class);
+            }
+            damage.accept(FILE + " is no JSON object");
         } catch (JacksonException e) {
-            LOG.warn("{} is damaged and was passed over: {}", file, e.getOriginalMessage());
+            damage.accept(FILE + " is no JSON");
         } catch (IOException e) {
-            LOG.warn("{} could not be read: {}", file, e.getMessage());
+            damage.accept(IoWords.of(e));
         }
         return PLAIN;
+    }
+
+    /** The fields that can be read. */
+    private static ObjectNode readable(ObjectNode all, Consumer<String> damage) {
+        ObjectNode readable = JSON.createObjectNode();
+        for (Map.Entry<String, JsonNode> field : all.properties()) {
+            try {
+                ObjectNode alone = JSON.createObjectNode();
+                alone.set(field.getKey(), field.getValue());
+                JSON.convertValue(alone, Settings.class);
+                readable.set(field.getKey(), field.getValue());
+            } catch (IllegalArgumentException e) {
+                damage.accept("\"" + OneLine.of(field.getKey()) + "\"");
+            }
+        }
+        return readable;
     }
 
     /** Writes them into a folder, which is made where it is not there. What another version keeps in the file stays. */
     public void write(Path folder) throws IOException {
         Files.createDirectories(folder);
         Path file = folder.resolve(FILE);
-        Map<String, Object> all = new java.util.TreeMap<>(others(file));
-        all.putAll(JSON.convertValue(this, new TypeReference<Map<String, Object>>() {}));
+        ObjectNode all = others(file);
+        all.setAll((ObjectNode) JSON.valueToTree(this));
         AtomicFile.write(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(all));
     }
 
-    private static Map<String, Object> others(Path file) throws IOException {
+    private static ObjectNode others(Path file) throws IOException {
         try {
-            return Files.isRegularFile(file)
-                    ? JSON.readValue(Files.readAllBytes(file), new TypeReference<Map<String, Object>>() {})
-                    : Map.of();
+            return Files.isRegularFile(file) && JSON.readTree(Files.readAllBytes(file)) instanceof ObjectNode object
+                    ? object
+                    : JSON.createObjectNode();
         } catch (JacksonException e) {
-            return Map.of();
+            return JSON.createObjectNode();
         }
     }
 }

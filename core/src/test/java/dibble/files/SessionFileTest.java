@@ -339,7 +339,7 @@ class SessionFileTest {
                     zip.write(zeros);
                 }
             }
-            assertThatThrownBy(() -> SessionFile.read(bomb)).hasMessage("session.json is larger than 32 MiB");
+            assertThatThrownBy(() -> SessionFile.read(bomb)).hasMessage("session.json is larger than 16 MiB");
             Path other = folder.resolve("other.dibble");
             try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(other))) {
                 zip.putNextEntry(new ZipEntry("../../unwanted"));

@@ -6,10 +6,14 @@ import dibble.midi.MiddleC;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.Properties;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class SettingsTest {
     @TempDir
@@ -38,14 +42,37 @@ class SettingsTest {
         assertThat(Files.readString(file)).contains("later");
     }
 
-    @Test
-    void damagedSettingsArePlainOnes() throws IOException {
-        Files.writeString(folder.resolve("settings.json"), "{\"night\": ");
-        assertThat(Settings.read(folder)).isEqualTo(Settings.PLAIN);
-        Files.writeString(folder.resolve("settings.json"), "{\"letters\": \"NONE\"}");
-        assertThat(Settings.read(folder)).isEqualTo(Settings.PLAIN);
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "null",
+                "",
+                "{\"night\": ",
+                "[1]",
+                "\u0000\u0001",
+                "{\"letters\": \"NONE\"}",
+                "{\"hiddenPorts\": {\"a\": 1}}",
+                "{\"large\": \"perhaps\", \"middleC\": 7.5}"
+            })
+    void whatCannotBeReadIsAsAtFirstAndIsSaidOnceAndKept(String text) throws IOException {
+        Path file = Files.writeString(folder.resolve("settings.json"), text);
+        List<String> said = new ArrayList<>();
+        assertThat(Settings.load(folder, said::add)).isEqualTo(Settings.PLAIN);
+        assertThat(said).singleElement().asString().contains("settings.damaged.json");
+        assertThat(folder.resolve("settings.damaged.json")).hasContent(text);
+        assertThat(Settings.load(folder, said::add)).isEqualTo(Settings.PLAIN);
+        assertThat(said).hasSize(1);
         Settings.PLAIN.withLarge(true).write(folder);
         assertThat(Settings.read(folder).large()).isTrue();
+        assertThat(file).exists();
+    }
+
+    @Test
+    void oneSettingThatCannotBeReadCostsNoOther() throws IOException {
+        Files.writeString(folder.resolve("settings.json"), "{\"letters\": \"NONE\", \"night\": true}");
+        List<String> said = new ArrayList<>();
+        assertThat(Settings.load(folder, said::add)).isEqualTo(Settings.PLAIN.withNight(true));
+        assertThat(said).singleElement().asString().contains("\"letters\"");
     }
 
     @Test

@@ -1,5 +1,6 @@
 package dibble.desktop.ui;
 
+import dibble.files.IoWords;
 import dibble.user.Settings;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -16,12 +17,12 @@ public final class Preferences {
 
     /**
      * @param folder where the user's own things are
-     * @param trouble told in one line where a change could not be kept
+     * @param trouble told in one line where the settings could not be read, or a change not kept
      */
     public Preferences(Path folder, Consumer<String> trouble) {
         this.folder = folder;
         this.trouble = trouble;
-        settings = new ReadOnlyObjectWrapper<>(Settings.read(folder));
+        settings = new ReadOnlyObjectWrapper<>(Settings.load(folder, trouble));
     }
 
     public Settings get() {
@@ -47,7 +48,7 @@ public final class Preferences {
         try {
             next.write(folder);
         } catch (IOException e) {
-            trouble.accept("The settings could not be kept in " + folder + ": " + e.getMessage());
+            trouble.accept("The settings could not be kept in " + folder + ": " + IoWords.of(e));
         }
     }
 }

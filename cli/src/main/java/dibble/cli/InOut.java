@@ -1,0 +1,177 @@
+package dibble.cli;
+
+import dibble.files.AtomicFile;
+import dibble.files.IoWords;
+import dibble.files.OneLine;
+import dibble.files.SessionFile;
+import dibble.files.SessionFormatException;
+import dibble.files.Streams;
+import dibble.midi.MidiFile;
+import dibble.midi.MidiFileReader;
+import dibble.midi.MidiFormatException;
+import dibble.routing.Reach;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What a command reads and writes: files, or standard input and output, which are named {@code -}. What is wrong with
+ * one is said in a line that names it.
+ */
+final class InOut {
+    static final String STANDARD = "-";
+
+    /** The most that a session from standard input may be: 512 MiB. */
+    private static final long MOST_BYTES = 512L << 20;
+
+    private final InputStream in;
+    private final OutputStream out;
+    private final PrintWriter err;
+    private final Map<String, String> read = new HashMap<>();
+    private final List<String> remarks = new ArrayList<>();
+
+    InOut(InputStream in, OutputStream out, PrintWriter err) {
+        this.in = in;
+        this.out = out;
+        this.err = err;
+    }
+
+    /** A sentence to standard error. */
+    void tell(String text) {
+        err.println("dibble: " + OneLine.of(text));
+    }
+
+    /** Says what in what was read is not as it should be, where it was read all the same. */
+    void tellRemarks() {
+        remarks.forEach(this::tell);
+    }
+
+    /** A name as it is fit to be printed. */
+    private static String shown(String name) {
+        return name.equals(STANDARD) ? "standard input" : OneLine.of(name);
+    }
+
+    /** Notes what is going to be read as what, so that nothing is read twice, or written over. */
+    void claim(String name, String as) {
+        if (name.isEmpty()) {
+            throw new BadInput("the name of " + as + " is empty (expected a file, or - for standard input)");
+        }
+        String before = read.putIfAbsent(name, as);
+        if (before != null && !before.equals(as) && name.equals(STANDARD)) {
+            throw new BadInput(
+                    "standard input is both " + before + " and " + as + " (expected a file for one of them)");
+        }
+    }
+
+    /** Opens a session. */
+    SessionFile.Opened session(String name) {
+        claim(name, "SESSION");
+        try {
+            SessionFile.Opened opened = name.equals(STANDARD)
+                    ? Streams.ofFile(in, shown(name), MOST_BYTES, SessionFile::read)
+                    : SessionFile.read(path(name));
+            Reach.check(opened.session().routing(opened.performance()));
+            return opened;
+        } catch (IllegalArgumentException e) {
+            throw new BadInput(shown(name) + ": " + e.getMessage());
+        } catch (SessionFormatException e) {
+            throw new BadInput(shown(name) + ": " + e.getMessage());
+        } catch (IOException e) {
+            throw failed(name, e);
+        }
+    }
+
+    /** Reads a MIDI file. */
+    MidiFile midi(String name) {
+        claim(name, "IN.mid");
+        try {
+            MidiFile file = read(name);
+            file.remarks().forEach(remark -> remarks.add(shown(name) + ": " + remark));
+            return file;
+        } catch (MidiFormatException e) {
+            throw new BadInput(shown(name) + ": " + e.getMessage());
+        } catch (IOException e) {
+            throw failed(name, e);
+        }
+    }
+
+    private MidiFile read(String name) throws IOException {
+        if (name.equals(STANDARD)) {
+            return MidiFileReader.read(in);
+        }
+        Path path = path(name);
+        return Files.exists(path) && AtomicFile.isStream(path)
+                ? Streams.ofFile(path, MidiFileReader.MOST_BYTES, MidiFileReader::read)
+                : MidiFileReader.read(path);
+    }
+
+    static Path path(String name) {
+        try {
+            return Path.of(name);
+        } catch (InvalidPathException e) {
+            throw new BadInput("no file can have the name " + OneLine.of(name));
+        }
+    }
+
+    private static BadInput failed(String name, IOException e) {
+        boolean missing = e instanceof NoSuchFileException;
+        String words = IoWords.of(e);
+        return new BadInput(missing || words.contains(shown(name)) ? words : shown(name) + ": " + words);
+    }
+
+    /**
+     * Refuses to write over what is read.
+     *
+     * @param name where is to be written to
+     */
+    void checkOutput(String name) {
+        if (name.isEmpty()) {
+            throw new BadInput("the name to write to is empty (expected a file, or - for standard output)");
+        }
+        for (Map.Entry<String, String> input : read.entrySet()) {
+            if (!name.equals(STANDARD)
+                    && !input.getKey().equals(STANDARD)
+                    && isSame(path(name), path(input.getKey()))) {
+                throw new BadInput("-o " + OneLine.of(name) + " is also " + input.getValue()
+                        + " (expected another file: what is read is not written over)");
+            }
+        }
+    }
+
+    private static boolean isSame(Path one, Path other) {
+        try {
+            return Files.exists(one) && Files.isSameFile(one, other) && !AtomicFile.isStream(one);
+        } catch (IOException e) {
+            return one.toAbsolutePath()
+                    .normalize()
+                    .equals(other.toAbsolutePath().normalize());
+        }
+    }
+
+    /** Writes a file that a command makes. */
+    void write(String name, AtomicFile.Content content) {
+        checkOutput(name);
+        try {
+            if (name.equals(STANDARD)) {
+                content.to(out);
+                out.flush();
+            } else {
+                AtomicFile.write(path(name), content);
+            }
+        } catch (StandardOutput.Failed e) {
+            // That is said once, at the end.
+            return;
+        } catch (IOException e) {
+            throw failed(name, e);
+        }
+    }
+}

@@ -1,0 +1,43 @@
+package dibble.cli;
+
+import dibble.demo.LamplightersRound;
+import dibble.files.SessionFile;
+import dibble.files.Streams;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.io.PrintWriter;
+import java.util.List;
+
+/**
+ * Runs what the commands have in common once, on the demo session. The launcher has a Java that is run so write down
+ * which classes that takes, so that later runs need not look for them.
+ */
+final class WarmUp {
+    private WarmUp() {}
+
+    public static void main(String[] args) throws IOException {
+        byte[] session = SessionFile.json(LamplightersRound.session(), LamplightersRound.performance());
+        PrintWriter nowhere = new PrintWriter(OutputStream.nullOutputStream());
+        for (List<String> command : List.of(
+                List.of("check", "-"),
+                List.of("check", "--json", "-"),
+                List.of("trace", "-", "--source", "larkspur", "--note", "60"),
+                List.of("check", "no such file"),
+                List.of("--help"))) {
+            Main.run(
+                    new ByteArrayInputStream(session),
+                    OutputStream.nullOutputStream(),
+                    nowhere,
+                    command.toArray(String[]::new));
+        }
+        try (InputStream in = new ByteArrayInputStream(session)) {
+            Streams.ofFile(
+                    in,
+                    "",
+                    session.length,
+                    copy -> Main.run(in, OutputStream.nullOutputStream(), nowhere, "check", copy.toString()));
+        }
+    }
+}
