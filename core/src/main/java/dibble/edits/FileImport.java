@@ -8,98 +8,132 @@ import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
+import dibble.midi.TrackMerge;
 import dibble.recording.EventLog;
+import dibble.recording.OpenNotes;
 import dibble.recording.Take;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
 /**
  * A standard MIDI file as a source: each channel of each track is a lane with a channel of its own, and what is on them
- * is a take, as if the source had played it. Its lanes run through zones like anybody's.
+ * is a take, as if the source had played it. Its lanes run through zones like anybody's. Its notes lie on the bars of
+ * the file, whatever the tempo of the session.
  *
  * @param source who plays it
- * @param take what it plays
- * @param tempo the tempo and meter of the file
+ * @param take what it plays, with the tempo and meter of the file; where it says none, with the session's
+ * @param hasTempo whether the file says a tempo or a meter
  * @param shared how many lanes share a channel with another, since there are sixteen
  */
-public record FileImport(Source source, Take take, TempoMap tempo, int shared) {
+public record FileImport(Source source, Take take, boolean hasTempo, int shared) {
     private static final double FASTEST = 999;
     private static final double SLOWEST = 5;
+    private static final int EXCLUSIVE = 0xF0;
+    private static final int EXCLUSIVE_END = 0xF7;
 
-    /** An event with its time. */
-    private record Event(long nanos, int message) {}
+    /** Whose tempo the session has when a file is in it. */
+    public enum Tempo {
+        /** The file's: what is there already goes along. */
+        OF_THE_FILE,
+
+        /** The session's: of the file only the bars count. */
+        OF_THE_SESSION
+    }
+
+    /** The channels that the lanes have, by the track and the channel of the file. */
+    private static final class Lanes {
+        private final Map<List<Integer>, Integer> channels = new LinkedHashMap<>();
+        private final List<SequencerLane> lanes = new ArrayList<>();
+        private int shared;
+
+        int channel(MidiTrack track, int number, int own) {
+            return channels.computeIfAbsent(List.of(number, own), key -> {
+                int channel = free(own);
+                shared += channels.containsValue(channel) ? 1 : 0;
+                lanes.add(new SequencerLane(laneName(track, number, own), channel));
+                return channel;
+            });
+        }
+
+        /** The channel itself where no other lane has it, else the lowest that is free, else the channel itself. */
+        private int free(int channel) {
+            if (!channels.containsValue(channel)) {
+                return channel;
+            }
+            for (int other = 1; other <= 16; other++) {
+                if (!channels.containsValue(other)) {
+                    return other;
+                }
+            }
+            return channel;
+        }
+    }
 
     /**
      * Reads a file for a session.
      *
      * @param name what the source is called
      */
-    public static FileImport of(Session session, MidiFile file, String name) {
+    public static FileImport of(Session session, MidiFile given, String name) {
+        MidiFile file = given.atOnce();
         String id = Ids.fresh(name, taken -> session.source(taken).isPresent());
-        TempoMap tempo = tempo(file);
-        Map<List<Integer>, Integer> channels = new LinkedHashMap<>();
-        List<SequencerLane> lanes = new ArrayList<>();
-        List<Event> events = new ArrayList<>();
-        int shared = 0;
-        long begins = 0;
+        Said said = said(file, session.tempo());
+        Lanes lanes = new Lanes();
+        OpenNotes open = new OpenNotes();
+        EventLog log = new EventLog();
         long end = 0;
-        for (int t = 0; t < file.tracks().size(); t++) {
-            MidiTrack track = file.tracks().get(t);
-            for (int i = 0; i < track.size(); i++) {
-                if (track.isChannelMessage(i)) {
-                    int own = ShortMessage.channel(track.message(i)) + 1;
-                    Integer channel = channels.get(List.of(t, own));
-                    if (channel == null) {
-                        channel = free(channels, own);
-                        shared += channels.containsValue(channel) ? 1 : 0;
-                        channels.put(List.of(t, own), channel);
-                        lanes.add(new SequencerLane(laneName(track, t, own), channel));
-                    }
-                    events.add(new Event(
-                            begins + nanos(file, tempo, track.tick(i)),
-                            ShortMessage.onChannel(track.message(i), channel - 1)));
+        for (TrackMerge events = new TrackMerge(file.tracks()); events.next(); ) {
+            int number = events.track();
+            MidiTrack track = file.tracks().get(number);
+            long at = nanos(file, said.tempo, events.tick());
+            if (events.isEnd()) {
+                // A note that has no off lasts to the end of its track.
+                open.endAll(number, (whose, note, off) -> log.add(at, 0, onLane(lanes, track, number, off)));
+                end = Math.max(end, at);
+            } else if (track.isChannelMessage(events.at())) {
+                int message = track.message(events.at());
+                log.add(at, 0, onLane(lanes, track, number, message));
+                if (ShortMessage.startsNote(message)) {
+                    open.begin(number, message, 0);
+                } else if (ShortMessage.endsNote(message)) {
+                    open.end(number, message);
                 }
-            }
-            end = Math.max(end, begins + nanos(file, tempo, track.endTick()));
-            if (file.type() == 2) {
-                // Its tracks are pieces of their own, one after another.
-                begins = end;
+            } else if (track.status(events.at()) == EXCLUSIVE) {
+                addExclusive(log, at, track.data(events.at()));
             }
         }
-        events.sort(Comparator.comparingLong(Event::nanos));
-        EventLog log = new EventLog();
-        events.forEach(event -> log.add(event.nanos, 0, event.message));
         Source source = Source.keyboard(id, name, "stand-in:" + id, Range.ALL)
                 .edit()
                 .kind(SourceKind.FILE)
-                .lanes(lanes)
+                .lanes(lanes.lanes)
                 .build();
         String takeId = TakeEdits.freshTakeId(session);
-        Take take = new Take(takeId, name, List.of(id), log, List.of(), tempo, end, 0);
-        return new FileImport(source, take, tempo, shared);
+        Take take = new Take(takeId, name, List.of(id), log, List.of(), said.tempo, end, 0);
+        return new FileImport(source, take, said.own, lanes.shared);
+    }
+
+    private static int onLane(Lanes lanes, MidiTrack track, int number, int message) {
+        int channel = lanes.channel(track, number, ShortMessage.channel(message) + 1);
+        return ShortMessage.onChannel(message, channel - 1);
+    }
+
+    /** A message that is whole in one event; what comes in pieces is for who plays files. */
+    private static void addExclusive(EventLog log, long at, byte[] data) {
+        if (data.length > 0 && (data[data.length - 1] & 0xFF) == EXCLUSIVE_END) {
+            byte[] message = new byte[data.length + 1];
+            message[0] = (byte) EXCLUSIVE;
+            System.arraycopy(data, 0, message, 1, data.length);
+            log.addExclusive(at, 0, message);
+        }
     }
 
     private static String laneName(MidiTrack track, int number, int channel) {
         return track.name().filter(text -> !text.isBlank()).orElse("Track " + (number + 1)) + ", channel " + channel;
-    }
-
-    /** The channel itself where no other lane has it, else the lowest that is free, else the channel itself. */
-    private static int free(Map<List<Integer>, Integer> taken, int channel) {
-        if (!taken.containsValue(channel)) {
-            return channel;
-        }
-        for (int other = 1; other <= 16; other++) {
-            if (!taken.containsValue(other)) {
-                return other;
-            }
-        }
-        return channel;
     }
 
     private static long nanos(MidiFile file, TempoMap tempo, long tick) {
@@ -116,43 +150,52 @@ public record FileImport(Source source, Take take, TempoMap tempo, int shared) {
         return Math.round(tick * (double) TempoMap.PPQ / file.division());
     }
 
-    private static TempoMap tempo(MidiFile file) {
-        List<TempoMap.Tempo> tempos = new ArrayList<>(List.of(new TempoMap.Tempo(0, 120)));
-        List<TempoMap.Meter> meters = new ArrayList<>(List.of(new TempoMap.Meter(0, 4, 4)));
-        if (file.division() < 0 || file.type() == 2) {
-            return new TempoMap(tempos, meters);
-        }
+    /** A tempo map, and whether the file says any of it. */
+    private record Said(TempoMap tempo, boolean own) {}
+
+    /** The tempo and meter of a file; those of the session where it says none, or counts in frames. */
+    private static Said said(MidiFile file, TempoMap otherwise) {
+        List<TempoMap.Tempo> tempos = new ArrayList<>();
+        List<TempoMap.Meter> meters = new ArrayList<>();
         MidiTrack track = file.conductor();
-        for (int i = 0; i < track.size(); i++) {
+        for (int i = 0; i < track.size() && file.division() > 0; i++) {
             byte[] data = track.data(i);
             long at = scaled(file, track.tick(i));
             if (track.isMeta(i, MidiTrack.META_TEMPO) && data.length == 3) {
                 int micros = (data[0] & 0xFF) << 16 | (data[1] & 0xFF) << 8 | data[2] & 0xFF;
                 double bpm = Math.max(SLOWEST, Math.min(FASTEST, 60e6 / Math.max(1, micros)));
-                if (tempos.get(tempos.size() - 1).at() == at) {
-                    tempos.remove(tempos.size() - 1);
-                }
+                tempos.removeIf(before -> before.at() == at);
                 tempos.add(new TempoMap.Tempo(at, bpm));
             } else if (track.isMeta(i, MidiTrack.META_METER) && data.length >= 2) {
                 int beats = Math.max(1, Math.min(64, data[0] & 0xFF));
                 int unit = 1 << Math.min(6, data[1] & 0xFF);
-                if (meters.get(meters.size() - 1).at() == at) {
-                    meters.remove(meters.size() - 1);
-                }
+                meters.removeIf(before -> before.at() == at);
                 meters.add(new TempoMap.Meter(at, beats, unit));
             }
         }
-        return new TempoMap(tempos, meters);
+        boolean own = !tempos.isEmpty() || !meters.isEmpty();
+        // What the standard has until a file says otherwise.
+        if (!tempos.isEmpty() && tempos.get(0).at() > 0) {
+            tempos.add(0, new TempoMap.Tempo(0, 120));
+        }
+        if (!meters.isEmpty() && meters.get(0).at() > 0) {
+            meters.add(0, new TempoMap.Meter(0, 4, 4));
+        }
+        return new Said(
+                new TempoMap(
+                        tempos.isEmpty() ? otherwise.tempos() : tempos, meters.isEmpty() ? otherwise.meters() : meters),
+                own);
     }
 
     /**
-     * Puts it into a session: the source, and the take printed as the zones have it. A session with no take yet gets the
-     * tempo and meter of the file.
+     * Puts it into a session: the source, and the take printed as the zones have it.
+     *
+     * @param whose the tempo that the session has then; a file that says none changes nothing
      */
-    public Session into(Session session, Performance performance) {
+    public Session into(Session session, Performance performance, Tempo whose) {
         Session with = GearEdits.addSource(session, source);
-        if (session.takes().isEmpty()) {
-            with = with.withTempo(tempo);
+        if (whose == Tempo.OF_THE_FILE && hasTempo) {
+            with = with.withTempo(take.tempo());
         }
         Take marked = take.withMarks(List.of(new Take.Mark(0, 0, with.routing(performance))));
         return TakeEdits.keep(with, performance, TakeEdits.closed(marked));

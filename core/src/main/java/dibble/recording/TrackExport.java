@@ -10,11 +10,14 @@ import dibble.routing.Routing;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 
 /**
  * Tracks as standard MIDI files. Tempo and meter come first; each track has its name, the instrument and part, the port
@@ -51,16 +54,14 @@ public final class TrackExport {
         return new MidiFile(0, TempoMap.PPQ, List.of(merged(all)));
     }
 
-    /** A file for each track that has events, by the names that the tracks have. */
+    /** A file for each track that has events, by names that every system takes and tells apart. */
     public static Map<String, MidiFile> files(String name, TempoMap tempo, List<Track> tracks, Routing routing) {
         Map<String, MidiFile> files = new LinkedHashMap<>();
+        Set<String> taken = new HashSet<>();
         for (MidiTrack track : new TrackExport(name, tempo, tracks, routing).tracks) {
-            String own = track.name().orElse("Track");
-            String free = own;
-            for (int i = 2; files.containsKey(free); i++) {
-                free = own + " " + i;
-            }
-            files.put(free, new MidiFile(1, TempoMap.PPQ, List.of(conductor(name, tempo), track)));
+            String own = FileNames.fresh(track.name().orElse("Track"), taken::contains);
+            taken.add(own.toLowerCase(Locale.ROOT));
+            files.put(own, new MidiFile(1, TempoMap.PPQ, List.of(conductor(name, tempo), track)));
         }
         return files;
     }

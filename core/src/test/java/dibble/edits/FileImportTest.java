@@ -19,7 +19,6 @@ import dibble.routing.Routing;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -114,7 +113,7 @@ class FileImportTest {
         assertThat(ShortMessage.channel(read.take().log().message(1))).isEqualTo(1);
         assertThat(read.shared()).isZero();
         PartRef upright = new PartRef("sorrel", "upright");
-        Session in = read.into(demo, Performance.NEW);
+        Session in = read.into(demo, Performance.NEW, FileImport.Tempo.OF_THE_FILE);
         assertThat(in.tempo().bpm(0)).isEqualTo(120);
         assertThat(in.takes()).hasSize(1);
         Zone zone = Zone.of("bass", "", "old-tape", Range.ALL, upright)
@@ -140,9 +139,10 @@ class FileImportTest {
         FileImport zero = FileImport.of(demo, new MidiFile(0, 480, List.of(mixed)), "Mixed");
         assertThat(zero.source().lanes()).extracting(SequencerLane::channel).containsExactly(4, 10);
         // What was never let go is let go at the end.
-        Session in = zero.into(demo, Performance.NEW);
+        Session in = zero.into(demo, Performance.NEW, FileImport.Tempo.OF_THE_FILE);
         assertThat(in.takes().get(0).log().size()).isEqualTo(4);
-        assertThat(in.tempo()).isEqualTo(TempoMap.of(120));
+        assertThat(in.tempo()).as("a file without tempo changes nothing").isEqualTo(demo.tempo());
+        assertThat(zero.hasTempo()).isFalse();
     }
 
     @Test
@@ -163,7 +163,7 @@ class FileImportTest {
                         FileImport.of(demo, file, "First").take())
                 .withTempo(dibble.time.TempoMap.of(173));
         FileImport in = FileImport.of(session, file, "Bells");
-        Session with = in.into(session, Performance.NEW);
+        Session with = in.into(session, Performance.NEW, FileImport.Tempo.OF_THE_SESSION);
         assertThat(with.tempo().bpm(0)).isEqualTo(173);
         Take take = with.takes().get(1);
         assertThat(take.tempo().bpm(0)).isEqualTo(60);

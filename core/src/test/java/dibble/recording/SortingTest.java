@@ -167,4 +167,101 @@ class SortingTest {
             }
         }
     }
+
+    private static MidiFile withTexts() {
+        MidiTrack song = new MidiTrack.Builder()
+                .text(0, MidiTrack.META_TRACK_NAME, "Song")
+                .meta(0, MidiTrack.META_TEMPO, new byte[] {7, 0, 0})
+                .meta(0, MidiTrack.META_KEY, new byte[] {2, 0})
+                .text(0, 0x05, "la")
+                .add(0, ShortMessage.noteOn(0, 60, 80))
+                .exclusive(5, 0xF0, new byte[] {0x7D, (byte) 0xF7})
+                .add(10, ShortMessage.noteOff(0, 60, 64))
+                .add(10, ShortMessage.noteOn(0, 62, 80))
+                .meta(12, 0x7F, new byte[] {1, 2})
+                .build(40);
+        MidiTrack texts = new MidiTrack.Builder()
+                .text(0, MidiTrack.META_TRACK_NAME, "Words")
+                .text(3, MidiTrack.META_TEXT, "slowly")
+                .text(4, MidiTrack.META_CUE, "curtain")
+                .build();
+        return new MidiFile(1, 480, List.of(song, texts));
+    }
+
+    @Test
+    void whatIsNoChannelMessageStaysWithItsTrackOrByItself() {
+        MidiFile byTrack =
+                Sorting.of(withTexts(), Sorting.How.by(Sorting.By.TRACK)).file(withTexts());
+        assertThat(byTrack.tracks())
+                .extracting(track -> track.name().orElse(""))
+                .containsExactly("", "Song", "Words, other events");
+        MidiTrack conductor = byTrack.tracks().get(0);
+        assertThat(List.of(conductor.metaType(0), conductor.metaType(1), conductor.metaType(2)))
+                .containsExactly(MidiTrack.META_TEMPO, MidiTrack.META_KEY, MidiTrack.META_CUE);
+        MidiTrack song = byTrack.tracks().get(1);
+        assertThat(song.text(1)).isEqualTo("la");
+        assertThat(song.status(3)).isEqualTo(0xF0);
+        MidiFile byKey = Sorting.of(withTexts(), Sorting.How.by(Sorting.By.KEY)).file(withTexts());
+        assertThat(byKey.tracks())
+                .extracting(track -> track.name().orElse(""))
+                .containsExactly("", "C4 60", "D4 62", "Song, other events", "Words, other events");
+        assertThat(byKey.tracks().get(3).size()).isEqualTo(4);
+    }
+
+    @Test
+    void aNoteWithoutAnOffLastsToTheEndOfItsTrack() {
+        MidiTrack shorter =
+                new MidiTrack.Builder().add(0, ShortMessage.noteOn(0, 60, 80)).build(30);
+        MidiTrack longer = new MidiTrack.Builder()
+                .add(0, ShortMessage.noteOn(0, 60, 90))
+                .add(50, ShortMessage.controller(0, 64, 0))
+                .build(99);
+        MidiFile file = new MidiFile(1, 480, List.of(shorter, longer));
+        for (Sorting.By by : Sorting.By.values()) {
+            Map<Long, Integer> offs = new java.util.TreeMap<>();
+            for (Sorting.Pile pile : Sorting.of(file, Sorting.How.by(by)).piles()) {
+                for (int i = 0; i < pile.track().size(); i++) {
+                    if (pile.track().isChannelMessage(i)
+                            && ShortMessage.endsNote(pile.track().message(i))) {
+                        offs.merge(pile.track().tick(i), 1, Integer::sum);
+                    }
+                }
+            }
+            assertThat(offs).as(by.word()).isEqualTo(Map.of(30L, 1, 99L, 1));
+        }
+    }
+
+    @Test
+    void asManyTracksAsAFileCanHaveAreSorted() {
+        List<MidiTrack> many = new ArrayList<>();
+        for (int i = 0; i < 65_534; i++) {
+            many.add(new MidiTrack.Builder()
+                    .add(0, ShortMessage.noteOn(i % 16, 60, 80))
+                    .add(1, ShortMessage.controller(i % 16, 64, 5))
+                    .add(2, ShortMessage.noteOff(i % 16, 60, 64))
+                    .build());
+        }
+        MidiFile file = new MidiFile(1, 480, many);
+        MidiFile sorted = Sorting.of(file, Sorting.How.by(Sorting.By.TRACK)).file(file);
+        assertThat(sorted.tracks()).hasSize(65_535);
+        assertThat(sorted.tracks().get(65_534).size()).isEqualTo(4);
+        MidiFile byKey = Sorting.of(file, Sorting.How.by(Sorting.By.KEY)).file(file);
+        assertThat(byKey.tracks()).hasSize(2);
+    }
+
+    /** One chord of thousands of notes, and notes that are never let go. */
+    @Test
+    void handsAreToldApartWhateverIsHeld() {
+        MidiTrack.Builder chord = new MidiTrack.Builder();
+        MidiTrack.Builder held = new MidiTrack.Builder();
+        for (int i = 0; i < 5_000; i++) {
+            chord.add(0, ShortMessage.noteOn(i % 16, i / 16 % 128, 80));
+            held.add(i * 40L, ShortMessage.noteOn(i % 16, i * 7 / 16 % 128, 80));
+        }
+        for (MidiTrack track : List.of(chord.build(), held.build())) {
+            List<Sorting.Pile> piles =
+                    Sorting.of(track, Sorting.How.by(Sorting.By.HAND)).piles();
+            assertThat(piles.stream().mapToInt(Sorting.Pile::notes).sum()).isEqualTo(5_000);
+        }
+    }
 }

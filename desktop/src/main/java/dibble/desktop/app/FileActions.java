@@ -14,6 +14,7 @@ import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiFormatException;
+import dibble.recording.FileNames;
 import dibble.recording.TrackExport;
 import dibble.routing.Routing;
 import dibble.session.Performance;
@@ -38,6 +39,7 @@ import javafx.stage.Window;
 /** New, open, save, export: each asks in place, tells in one line what went wrong, and loses nothing. */
 final class FileActions {
     private static final String ENDING = ".dibble";
+    private static final String MIDI_ENDING = ".mid";
     private static final int MOST_NAMED = 3;
     private static final DateTimeFormatter WHEN =
             DateTimeFormatter.ofPattern("d MMM, HH:mm", Locale.ENGLISH).withZone(ZoneId.systemDefault());
@@ -280,15 +282,17 @@ final class FileActions {
                 TrackExport.files(session.name(), session.tempo(), session.tracks(), desk.routing());
         try {
             Files.createDirectories(into);
-            for (Map.Entry<String, MidiFile> file : files.entrySet()) {
-                Path path = into.resolve(plain(file.getKey()) + ".mid");
-                if (Files.exists(path)) {
-                    desk.ask().tell("Not exported: " + path + " is there already. Name another folder.");
+            for (String name : files.keySet()) {
+                if (Files.exists(into.resolve(name + MIDI_ENDING))) {
+                    desk.ask()
+                            .tell("Not exported: " + into.resolve(name + MIDI_ENDING)
+                                    + " is there already. Name another folder.");
                     return;
                 }
             }
             for (Map.Entry<String, MidiFile> file : files.entrySet()) {
-                AtomicFile.write(into.resolve(plain(file.getKey()) + ".mid"), MidiFileWriter.write(file.getValue()));
+                AtomicFile.write(
+                        into.resolve(file.getKey() + MIDI_ENDING), out -> MidiFileWriter.write(file.getValue(), out));
             }
             desk.ask().tell(Words.count(files.size(), "file") + " exported to " + into);
         } catch (IOException e) {
@@ -304,26 +308,52 @@ final class FileActions {
     private boolean bringIn(Path path) {
         try {
             String bare = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
-            FileImport read = FileImport.of(desk.session(), MidiFileReader.read(path), bare.isBlank() ? "File" : bare);
-            desk.document().edit("bring in " + bare, session -> read.into(session, desk.performance()));
-            desk.ask()
-                    .tell(bare + " is a source of "
-                            + Words.count(read.source().lanes().size(), "lane")
-                            + (read.shared() > 0 ? ", of which " + read.shared() + " share a channel" : "")
-                            + ". Lead them to sounds in Channels, then route its take again in Takes.");
-            return false;
+            String name = bare.isBlank() ? "File" : bare;
+            MidiFile file = MidiFileReader.read(path);
+            FileImport read = FileImport.of(desk.session(), file, name);
+            if (read.hasTempo() && !read.take().tempo().equals(desk.session().tempo())) {
+                askWhoseTempo(name, file, read);
+            } else {
+                bringIn(name, file, FileImport.Tempo.OF_THE_SESSION);
+            }
         } catch (MidiFormatException e) {
             desk.ask().tell("Not brought in: " + path.getFileName() + ": " + e.getMessage());
-            return false;
         } catch (IOException e) {
             desk.ask().tell("Not brought in: " + explain(path, e));
-            return false;
         }
+        // The question makes way for what is asked or told then.
+        return false;
+    }
+
+    private void askWhoseTempo(String name, MidiFile file, FileImport read) {
+        desk.ask()
+                .ask(
+                        name + " has a tempo of its own, "
+                                + Words.tempo(read.take().tempo()) + "; the session has "
+                                + Words.tempo(desk.session().tempo())
+                                + ". Its notes lie on the same bars either way.",
+                        List.of(
+                                new AskBar.Answer(
+                                        "Take its tempo", () -> bringIn(name, file, FileImport.Tempo.OF_THE_FILE)),
+                                new AskBar.Answer(
+                                        "Only its bars", () -> bringIn(name, file, FileImport.Tempo.OF_THE_SESSION))));
+    }
+
+    private void bringIn(String name, MidiFile file, FileImport.Tempo whose) {
+        FileImport read = FileImport.of(desk.session(), file, name);
+        desk.document().edit("bring in " + name, session -> read.into(session, desk.performance(), whose));
+        String remarks = file.remarks().isEmpty() ? "" : " " + String.join(" ", file.remarks());
+        desk.ask()
+                .tell(name + " is a source of "
+                        + Words.count(read.source().lanes().size(), "lane")
+                        + (read.shared() > 0 ? ", of which " + read.shared() + " share a channel" : "")
+                        + ". Lead them to sounds in Channels, then route its take again in Takes." + remarks);
     }
 
     private boolean export(Path path, Supplier<MidiFile> file) {
         try {
-            AtomicFile.write(path, MidiFileWriter.write(file.get()));
+            MidiFile made = file.get();
+            AtomicFile.write(path, out -> MidiFileWriter.write(made, out));
             desk.ask().tell("Exported to " + path);
             // The question makes way for what is told.
             return false;
@@ -423,13 +453,7 @@ final class FileActions {
     }
 
     private String fileName() {
-        return plain(desk.session().name());
-    }
-
-    /** A name that every file system takes. */
-    private static String plain(String name) {
-        String bare = name.replaceAll("[^\\p{L}\\p{N} ._-]", "").strip();
-        return bare.isEmpty() ? "untitled" : bare;
+        return FileNames.plain(desk.session().name());
     }
 
     private static String explain(Path path, IOException e) {

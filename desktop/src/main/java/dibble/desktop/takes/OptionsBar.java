@@ -186,7 +186,7 @@ final class OptionsBar extends FlowPane {
         } catch (IllegalArgumentException e) {
             desk.ask().tell("Tempo " + tempo.getText() + " (expected 5 to 999)");
         }
-        tempo.setText(number(desk.session().tempo().bpm(place())));
+        tempo.setText(Words.bpm(desk.session().tempo().bpm(place())));
         show();
     }
 
@@ -230,7 +230,7 @@ final class OptionsBar extends FlowPane {
                             : String.valueOf(map.place(options.range().to() - 1).bar()));
         }
         if (!tempo.isFocused()) {
-            tempo.setText(number(map.bpm(place())));
+            tempo.setText(Words.bpm(map.bpm(place())));
         }
         TempoMap.Meter now = map.meter(place());
         String text = now.beats() + "/" + now.unit();
@@ -241,10 +241,6 @@ final class OptionsBar extends FlowPane {
         choose(meter, text);
         showing = false;
         follow();
-    }
-
-    private static String number(double bpm) {
-        return bpm == Math.rint(bpm) ? String.valueOf((long) bpm) : String.valueOf(Math.round(bpm * 100) / 100.0);
     }
 
     /** What can be kept changes while it is played. */

@@ -20,6 +20,8 @@ import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Session;
 import dibble.standins.StandIns;
+import dibble.time.TempoMap;
+import java.util.DoubleSummaryStatistics;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -33,6 +35,20 @@ public final class Words {
     /** {@code F3–C6}. */
     public static String keys(Range keys, MiddleC middleC) {
         return NoteNames.name(keys.low(), middleC) + "–" + NoteNames.name(keys.high(), middleC);
+    }
+
+    /** {@code 96 in 4/4}, {@code 60 to 132.5 in 3/4}: the meter at the beginning. */
+    public static String tempo(TempoMap map) {
+        DoubleSummaryStatistics bpm =
+                map.tempos().stream().mapToDouble(TempoMap.Tempo::bpm).summaryStatistics();
+        TempoMap.Meter meter = map.meters().get(0);
+        return bpm(bpm.getMin()) + (bpm.getMin() < bpm.getMax() ? " to " + bpm(bpm.getMax()) : "") + " in "
+                + meter.beats() + "/" + meter.unit();
+    }
+
+    /** Quarter notes a minute, with at most two places behind the point. */
+    public static String bpm(double bpm) {
+        return bpm == Math.rint(bpm) ? String.valueOf((long) bpm) : String.valueOf(Math.round(bpm * 100) / 100.0);
     }
 
     /** {@code ↑12}, {@code ↓7}, or nothing for 0. */

@@ -3,11 +3,21 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.edits.TakeEdits;
 import dibble.files.SessionFile;
+import dibble.midi.MidiFile;
+import dibble.midi.MidiFileWriter;
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.recording.EventLog;
+import dibble.recording.Take;
+import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.time.TempoMap;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -131,5 +141,128 @@ class FilesJourneyTest extends WindowTest {
         shortcut(KeyCode.S);
         until(() -> desk().ask().isAsking());
         assertThat(Files.readAllBytes(damaged)).isEqualTo(cut);
+    }
+
+    /** Refused while it is opened: the window keeps the session, and the file that it saves to. */
+    @Test
+    void aSessionThatCannotBePlayedLeavesWhatWasOpen() throws Exception {
+        Path file = folder.resolve("round.dibble");
+        SessionFile.write(file, desk().session(), desk().performance());
+        shortcut(KeyCode.O);
+        answer(file);
+        until(() -> file.equals(window.files().file()));
+        Session before = desk().session();
+        StringBuilder json =
+                new StringBuilder("{\"format\":\"dibble-session\",\"version\":1,\"name\":\"n\",\"instruments\":[");
+        for (int i = 0; i < 300; i++) {
+            json.append(i == 0 ? "" : ",").append("{\"id\":\"i").append(i).append("\"}");
+        }
+        Path many = folder.resolve("many.json");
+        Files.writeString(many, json.append("]}"));
+        shortcut(KeyCode.O);
+        answer(many);
+        until(() -> told().contains("more ports of instruments than can be told apart"));
+        assertThat(desk().session()).isSameAs(before);
+        assertThat(window.files().file()).isEqualTo(file);
+        onFx(window.files()::save);
+        assertThat(SessionFile.read(file).session().zones()).isEqualTo(before.zones());
+    }
+
+    @Test
+    void aBareSessionStaysOneUntilThereIsMoreThanItHasRoomFor() throws Exception {
+        Path file = folder.resolve("session.json");
+        Files.write(file, SessionFile.json(desk().session(), desk().performance()));
+        shortcut(KeyCode.O);
+        answer(file);
+        until(() -> file.equals(window.files().file()));
+        onFx(() -> desk().document().edit("name", session -> session.withName("Bare")));
+        shortcut(KeyCode.S);
+        until(() -> !desk().document().isChanged());
+        assertThat(SessionFile.isBare(file)).isTrue();
+        assertThat(SessionFile.read(file).session().name()).isEqualTo("Bare");
+
+        onFx(() -> desk().document().edit("take", FilesJourneyTest::withTake));
+        shortcut(KeyCode.S);
+        until(() -> lookup("#ask-field").tryQuery().isPresent());
+        assertThat(lookup("#ask-text").queryAs(Label.class).getText()).contains("without room for takes");
+        Path container = folder.resolve("bare.dibble");
+        answer(container);
+        until(() -> !desk().document().isChanged());
+        assertThat(SessionFile.read(container).session().takes()).hasSize(1);
+        assertThat(SessionFile.isBare(file)).isTrue();
+    }
+
+    private static Session withTake(Session session) {
+        EventLog log = new EventLog();
+        log.add(0, 0, ShortMessage.noteOn(0, 60, 80));
+        Take take = new Take(
+                "take-1",
+                "One",
+                List.of("larkspur"),
+                log,
+                List.of(new Take.Mark(0, 0, session.routing(Performance.NEW))),
+                session.tempo(),
+                1_000_000_000L,
+                0);
+        return TakeEdits.keep(session, Performance.NEW, TakeEdits.closed(take));
+    }
+
+    @Test
+    void aMidiFileIsAskedForItsTempoOrItsBarsOnlyWhereItHasOne() throws Exception {
+        MidiTrack notes = new MidiTrack.Builder()
+                .text(0, MidiTrack.META_TRACK_NAME, "Bells")
+                .add(0, ShortMessage.noteOn(0, 60, 80))
+                .add(1920, ShortMessage.noteOn(0, 62, 80))
+                .add(3840, ShortMessage.noteOff(0, 60, 64))
+                .build();
+        Path plain = folder.resolve("plain.mid");
+        Files.write(plain, MidiFileWriter.write(new MidiFile(1, 480, List.of(notes))));
+        TempoMap before = desk().session().tempo();
+        bringIn(plain);
+        until(() -> told().contains("is a source of 1 lane"));
+        assertThat(desk().session().tempo()).isEqualTo(before);
+
+        MidiTrack conductor = new MidiTrack.Builder()
+                .meta(0, MidiTrack.META_TEMPO, new byte[] {0x0F, 0x42, 0x40})
+                .build();
+        Path slow = folder.resolve("slow.mid");
+        Files.write(slow, MidiFileWriter.write(new MidiFile(1, 480, List.of(conductor, notes))));
+        bringIn(slow);
+        until(() -> lookup("Only its bars").tryQuery().isPresent());
+        assertThat(lookup("#ask-text").queryAs(Label.class).getText()).contains("60 in 4/4", "96 in 4/4");
+        clickOn("Only its bars");
+        until(() -> told().contains("slow is a source"));
+        assertThat(desk().session().tempo()).isEqualTo(before);
+        bringIn(slow);
+        until(() -> lookup("Take its tempo").tryQuery().isPresent());
+        clickOn("Take its tempo");
+        until(() -> desk().session().tempo().bpm(0) == 60);
+        assertThat(desk().session().takes()).hasSize(3);
+        for (Take take : desk().session().takes()) {
+            assertThat(take.tick(take.log().stamp(1))).isEqualTo(3840);
+        }
+    }
+
+    private void bringIn(Path file) {
+        onFx(window.files()::bringIn);
+        answer(file);
+    }
+
+    @Test
+    void whatCannotBeBroughtBackIsSaidAndStays() throws Exception {
+        Path left = Files.createDirectories(userFolder.resolve("unfinished/session-1"));
+        Files.writeString(
+                left.resolve("recording-1.jsonl"),
+                "{\"t\":5,\"n\":0,\"from\":\"larkspur\",\"m\":[144,60,80]}\n{\"t\":oops}\n");
+        onFx(window.files()::offerUnfinished);
+        until(() -> lookup("Bring it back").tryQuery().isPresent());
+        clickOn("Bring it back");
+        until(() -> told().contains("recording-1.jsonl, line 2"));
+        assertThat(desk().session().takes()).hasSize(1);
+        assertThat(userFolder.resolve("not-brought-back/session-1/recording-1.jsonl"))
+                .exists();
+        assertThat(told()).contains("not-brought-back");
+        onFx(window.files()::offerUnfinished);
+        assertThat(lookup("Bring it back").tryQuery()).isEmpty();
     }
 }

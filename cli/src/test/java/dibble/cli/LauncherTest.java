@@ -1,0 +1,120 @@
+package dibble.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The script that starts Dibble, with a Java that only says how it was called. */
+class LauncherTest {
+    @TempDir
+    private Path folder;
+
+    private Path script;
+    private Path lib;
+
+    @BeforeEach
+    void aFolderThatIsBuilt() throws IOException {
+        Path original = Path.of("..", "dibble");
+        assumeTrue(Files.isExecutable(Path.of("/bin/sh")) && Files.exists(original));
+        Path home = Files.createDirectories(folder.resolve("a home/dibble"));
+        script = home.resolve("dibble");
+        Files.copy(original, script, StandardCopyOption.COPY_ATTRIBUTES);
+        for (String source : List.of("pom.xml", "core/pom.xml", "core/src/main/x", "cli/src/main/x")) {
+            Files.createDirectories(home.resolve(source).getParent());
+            Files.createFile(home.resolve(source));
+        }
+        lib = Files.createDirectories(home.resolve("target/lib"));
+        Files.createFile(lib.resolve(".built"));
+        Files.createFile(lib.resolve("commands-17.jsa"));
+        Path java = Files.createDirectories(folder.resolve("java/bin")).resolve("java");
+        Files.writeString(java, "#!/bin/sh\nfor a in \"$@\"; do echo \"$a\"; done\necho \"LC_ALL=$LC_ALL\"\n");
+        assertThat(java.toFile().setExecutable(true)).isTrue();
+        Files.writeString(folder.resolve("java/release"), "JAVA_VERSION=\"17.0.15\"\n");
+    }
+
+    private record Said(int code, List<String> lines) {
+        /** The class that is run, and what it is given. */
+        List<String> call() {
+            int main = lines.indexOf("-cp") + 2;
+            return lines.subList(main, lines.size() - 1);
+        }
+    }
+
+    private Said run(Path called, Map<String, String> environment, String... args)
+            throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(List.of(called.toString()));
+        command.addAll(Arrays.asList(args));
+        ProcessBuilder builder =
+                new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);
+        builder.environment().putAll(environment);
+        builder.environment().put("JAVA_HOME", folder.resolve("java").toString());
+        Process process = builder.start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        return new Said(process.waitFor(), said.lines().toList());
+    }
+
+    private List<String> call(String... args) throws IOException, InterruptedException {
+        return run(script, Map.of(), args).call();
+    }
+
+    @Test
+    void commandsNeedNoWindowAndFilesDo() throws Exception {
+        Files.createFile(folder.resolve("round one.dibble"));
+        assertThat(call("check", "x y")).containsExactly("dibble.cli.Main", "check", "x y");
+        assertThat(call("--help")).containsExactly("dibble.cli.Main", "--help");
+        assertThat(call("round one.dibble")).containsExactly("dibble.desktop.app.Main", "round one.dibble");
+        assertThat(call("demo")).containsExactly("dibble.desktop.app.Main", "demo");
+        assertThat(call()).containsExactly("dibble.desktop.app.Main");
+        assertThat(call("--", "-odd.dibble")).containsExactly("dibble.desktop.app.Main", "-odd.dibble");
+    }
+
+    @Test
+    void whatIsMistypedOrMissingOpensNoWindow() throws Exception {
+        assertThat(call("chekc", "x")).containsExactly("dibble.cli.Main", "chekc", "x");
+        assertThat(call("missing.dibble")).containsExactly("dibble.cli.Main", "missing.dibble");
+        assertThat(call("render", "x")).containsExactly("dibble.cli.Main", "render", "x");
+    }
+
+    @Test
+    void itIsFoundThroughLinksFromAnywhereWithAnyEnvironment() throws Exception {
+        Path links = Files.createDirectories(folder.resolve("bin"));
+        Path link = Files.createSymbolicLink(links.resolve("dibble"), script);
+        Path second = Files.createSymbolicLink(links.resolve("d"), Path.of("dibble"));
+        for (Path called : List.of(link, second)) {
+            Said said = run(called, Map.of("CDPATH", ".:" + folder + ":/"), "ports");
+            assertThat(said.call()).containsExactly("dibble.cli.Main", "ports");
+            assertThat(said.lines()).contains(lib.toRealPath() + "/*");
+        }
+    }
+
+    @Test
+    void namesAreUtf8WhateverTheEnvironmentSays() throws Exception {
+        assertThat(run(script, Map.of("LANG", "C", "LC_ALL", ""), "ports").lines())
+                .endsWith("LC_ALL=C.UTF-8");
+        assertThat(run(script, Map.of("LANG", "C", "LC_ALL", "de_DE.UTF-8"), "ports")
+                        .lines())
+                .endsWith("LC_ALL=de_DE.UTF-8");
+    }
+
+    @Test
+    void aFolderThatItDidNotMakeIsLeftAlone() throws Exception {
+        Files.delete(lib.resolve(".built"));
+        Path precious = Files.writeString(lib.resolve("precious"), "mine");
+        Said said = run(script, Map.of(), "ports");
+        assertThat(said.code()).isEqualTo(2);
+        assertThat(said.lines()).singleElement().asString().contains("was not made by this");
+        assertThat(precious).hasContent("mine");
+    }
+}
