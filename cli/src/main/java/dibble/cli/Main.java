@@ -66,8 +66,13 @@ public final class Main implements Runnable {
         System.exit(run(System.in, out, err, args));
     }
 
-    /** Runs a command; the exit code is the answer. */
-    static int run(InputStream in, OutputStream output, PrintWriter err, String... args) {
+    /**
+     * Runs a command; the exit code is the answer.
+     *
+     * @param in what {@code -} reads
+     * @param err is told what went wrong, a line each
+     */
+    public static int run(InputStream in, OutputStream output, PrintWriter err, String... args) {
         StandardOutput bytes = new StandardOutput(new BufferedOutputStream(output, BLOCK));
         PrintWriter out = new PrintWriter(new OutputStreamWriter(bytes, StandardCharsets.UTF_8));
         InOut files = new InOut(in, bytes, err);

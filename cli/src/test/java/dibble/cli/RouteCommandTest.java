@@ -155,4 +155,79 @@ class RouteCommandTest {
                 .isZero();
         assertThat(terminal.out()).startsWith("{\"tick\":0,\"to\":\"sorrel\",\"channel\":1,\"message\":[192,8]}");
     }
+
+    @Test
+    void whatBelongsToNoDestinationIsOnATrackOfItsOwn() throws Exception {
+        MidiTrack played = new MidiTrack.Builder()
+                .text(0, MidiTrack.META_TRACK_NAME, "larkspur")
+                .meta(0, MidiTrack.META_KEY, new byte[] {-1, 1})
+                .meta(0, MidiTrack.META_SMPTE_OFFSET, new byte[] {1, 2, 3, 4, 5})
+                .text(0, 0x05, "la")
+                .exclusive(0, 0xF0, new byte[] {0x7D, 1, (byte) 0xF7})
+                .add(0, ShortMessage.noteOn(0, 70, 60))
+                .meta(3, 0x7F, new byte[] {9})
+                .add(9, ShortMessage.noteOff(0, 70, 60))
+                .build();
+        MidiTrack words = new MidiTrack.Builder()
+                .text(0, MidiTrack.META_TRACK_NAME, "Words")
+                .text(5, MidiTrack.META_TEXT, "slowly")
+                .text(6, MidiTrack.META_CUE, "curtain")
+                .build();
+        Files.write(input, MidiFileWriter.write(new MidiFile(1, 480, List.of(played, words))));
+        assertThat(run("route", session.toString(), input.toString(), "-o", output.toString()))
+                .isZero();
+        List<MidiTrack> tracks = MidiFileReader.read(output).tracks();
+        assertThat(tracks)
+                .extracting(track -> track.name().orElse("-"))
+                .startsWith("-", "Sorrel / Celesta")
+                .endsWith("larkspur, other events", "Words, other events");
+        MidiTrack first = tracks.get(0);
+        assertThat(List.of(first.metaType(0), first.metaType(1), first.metaType(2)))
+                .containsExactly(MidiTrack.META_KEY, MidiTrack.META_SMPTE_OFFSET, MidiTrack.META_CUE);
+        MidiTrack others = tracks.get(tracks.size() - 2);
+        assertThat(others.text(1)).isEqualTo("la");
+        assertThat(others.status(2)).isEqualTo(0xF0);
+        assertThat(others.metaType(3)).isEqualTo(0x7F);
+    }
+
+    @Test
+    void notesWithoutAnOffLastToTheEndOfTheirTrack() throws Exception {
+        MidiTrack open = new MidiTrack.Builder()
+                .text(0, MidiTrack.META_TRACK_NAME, "larkspur")
+                .add(0, ShortMessage.noteOn(0, 40, 60))
+                .build(960);
+        Files.write(input, MidiFileWriter.write(new MidiFile(1, 480, List.of(open))));
+        assertThat(run("route", session.toString(), input.toString(), "--events"))
+                .isZero();
+        assertThat(terminal.out().lines().toList().get(1))
+                .startsWith("{\"tick\":960,")
+                .contains("[129,");
+    }
+
+    @Test
+    void piecesOfAType2FileFollowEachOther() throws Exception {
+        MidiTrack piece = new MidiTrack.Builder()
+                .text(0, MidiTrack.META_TRACK_NAME, "larkspur")
+                .add(0, ShortMessage.noteOn(0, 40, 60))
+                .add(100, ShortMessage.noteOff(0, 40, 60))
+                .build(480);
+        Files.write(input, MidiFileWriter.write(new MidiFile(2, 480, List.of(piece, piece))));
+        assertThat(run("route", session.toString(), input.toString(), "--events"))
+                .isZero();
+        assertThat(terminal.out().lines().map(line -> line.substring(0, line.indexOf(','))))
+                .contains("{\"tick\":480");
+    }
+
+    @Test
+    void whatIsNotAsItShouldBeInAFileIsSaidAndTheRestIsRead() throws Exception {
+        byte[] file = Files.readAllBytes(input);
+        byte[] longer = java.util.Arrays.copyOf(file, file.length + 5);
+        Files.write(input, longer);
+        assertThat(run("route", session.toString(), input.toString(), "-o", output.toString()))
+                .isZero();
+        assertThat(terminal.errors())
+                .singleElement()
+                .asString()
+                .contains(input + ": 5 bytes behind the last track are passed over.");
+    }
 }

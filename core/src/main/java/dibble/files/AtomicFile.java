@@ -38,11 +38,18 @@ public final class AtomicFile {
     /** Files that are being written now: they go when the process is asked to end. */
     private static final Set<Path> OPEN = ConcurrentHashMap.newKeySet();
 
+    private static volatile boolean ending;
+
     static {
-        Runtime.getRuntime().addShutdownHook(new Thread(() -> OPEN.forEach(AtomicFile::remove), "dibble-tidy"));
+        Runtime.getRuntime().addShutdownHook(new Thread(AtomicFile::end, "dibble-tidy"));
     }
 
     private AtomicFile() {}
+
+    private static void end() {
+        ending = true;
+        OPEN.forEach(AtomicFile::remove);
+    }
 
     /** Writes the contents of a file. */
     @FunctionalInterface

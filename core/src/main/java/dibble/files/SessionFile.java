@@ -15,9 +15,11 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * Session files: a zip with {@code session.json}, takes and tracks, or a bare {@code session.json}. What is not whole is
@@ -31,6 +33,9 @@ public final class SessionFile {
     static final long MOST_JSON_BYTES = 16L << 20;
 
     private static final String SESSION = Container.SESSION;
+
+    /** The folder of entries whose names are needed for others. */
+    private static final String KEPT = "kept/";
 
     private SessionFile() {}
 
@@ -167,15 +172,37 @@ public final class SessionFile {
                 tracks.add(track);
             }
         }
-        Map<String, byte[]> others = new LinkedHashMap<>(entries);
-        others.remove(SESSION);
-        others.keySet().removeAll(read.files());
         Session session = new SessionBuilder(read.session())
                 .takes(takes)
                 .tracks(tracks)
-                .foreign(others.isEmpty() ? Foreign.NONE : new Foreign(others))
+                .foreign(foreign(read, entries))
                 .build();
         return new Opened(session, read.performance());
+    }
+
+    /** What the session does not name. What has the name of something that will be saved gets another one. */
+    private static Foreign foreign(SessionReader.Read read, Map<String, byte[]> entries) {
+        Map<String, byte[]> others = new LinkedHashMap<>(entries);
+        others.remove(SESSION);
+        others.keySet().removeAll(read.files());
+        if (others.isEmpty()) {
+            return Foreign.NONE;
+        }
+        Set<String> own = new HashSet<>();
+        read.takes().forEach(said -> own.add(SessionWriter.takeFile(said.id())));
+        for (Track track : read.session().tracks()) {
+            own.add(SessionWriter.BY_ID.clip(track));
+            own.add(SessionWriter.BY_ID.prints(track));
+        }
+        Map<String, byte[]> kept = new LinkedHashMap<>();
+        others.forEach((name, bytes) -> {
+            String free = name;
+            while (own.contains(free) || !free.equals(name) && others.containsKey(free)) {
+                free = KEPT + free;
+            }
+            kept.put(free, bytes);
+        });
+        return new Foreign(kept);
     }
 
     private interface Part {

@@ -40,7 +40,7 @@ final class SessionWriter {
     static final FileNames BY_ID = new FileNames() {
         @Override
         public String take(Take take) {
-            return "takes/" + take.id() + ".jsonl";
+            return takeFile(take.id());
         }
 
         @Override
@@ -84,6 +84,10 @@ final class SessionWriter {
         } catch (JsonProcessingException e) {
             throw new IllegalStateException("a session that JSON cannot express", e);
         }
+    }
+
+    static String takeFile(String id) {
+        return "takes/" + id + ".jsonl";
     }
 
     /** A session with the names of its files. */

@@ -42,7 +42,7 @@ final class TakeReader {
             .enable(JsonParser.Feature.STRICT_DUPLICATE_DETECTION)
             .build();
     /** The longest line of a take: 16 MiB. */
-    private static final int LONGEST_LINE = 16 << 20;
+    static final int LONGEST_LINE = 16 << 20;
 
     private static final int MOST_DIGITS = 18;
     private static final int EXCLUSIVE = 0xF0;
@@ -295,8 +295,7 @@ final class TakeReader {
         keep(
                 TakeLines.MARK + marks.size(),
                 ofSession.isEmpty() ? line : new Extras(line.fields(), Map.of(TakeLines.ROUTING, ofSession)));
-        marks.add(new Take.Mark(log.size(), stamp, read.session().routing(read.performance())));
-        length = Math.max(length, stamp);
+        marks.add(new Take.Mark(log.size(), inOrder(stamp), read.session().routing(read.performance())));
     }
 
     private void time(Fields f, long stamp) throws SessionFormatException {

@@ -213,7 +213,16 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
                     session.tempo());
             losses.addAll(recovered.losses());
             Take take = recovered.take();
-            return take.log().size() == 0 ? session : TakeEdits.keep(session, performance, TakeEdits.closed(take));
+            if (take.log().size() == 0) {
+                return session;
+            }
+            // What was in force when it began is lost where its first line is: then it is the session's.
+            boolean routed = !take.marks().isEmpty() && take.marks().get(0).position() == 0;
+            List<Take.Mark> marks = new ArrayList<>(take.marks());
+            if (!routed) {
+                marks.add(0, new Take.Mark(0, 0, session.routing(performance)));
+            }
+            return TakeEdits.keep(session, performance, TakeEdits.closed(take.withMarks(marks)));
         } catch (IOException e) {
             losses.add(name + ": " + IoWords.of(e));
             return session;

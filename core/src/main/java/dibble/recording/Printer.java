@@ -171,6 +171,9 @@ public final class Printer {
      * a part of it, else onto one of the source, else onto the one for everything else.
      */
     public void exclusive(String source, byte[] message, long stamp) {
+        if (routing == null) {
+            return;
+        }
         for (String instrument : routing.source(source).map(Source::sysexTo).orElse(List.of())) {
             if (routing.instrument(instrument).isPresent()) {
                 int track = exclusiveTrack(source, instrument);

@@ -232,6 +232,29 @@ class SessionFileTest {
         }
     }
 
+    /** Found by damaging containers: an entry that nothing names, whose name is needed for another. */
+    @Test
+    void anEntryThatNothingNamesMakesWayAndStays() throws Exception {
+        Path file = folder.resolve("s.dibble");
+        SessionFile.write(file, withTake(), Performance.NEW);
+        byte[] bass;
+        try (FileSystem zip = FileSystems.newFileSystem(file)) {
+            Path json = zip.getPath("session.json");
+            bass = Files.readAllBytes(zip.getPath("tracks/upright-bass.mid"));
+            Files.writeString(json, Files.readString(json).replace("tracks/upright-bass.mid", "tracks/celesta.mid"));
+        }
+        Session opened = SessionFile.read(file).session();
+        assertThat(opened.foreign().names()).containsExactly("kept/tracks/upright-bass.mid");
+        Path again = folder.resolve("again.dibble");
+        SessionFile.write(again, opened, Performance.NEW);
+        try (FileSystem zip = FileSystems.newFileSystem(again)) {
+            assertThat(Files.readAllBytes(zip.getPath("kept/tracks/upright-bass.mid")))
+                    .isEqualTo(bass);
+            assertThat(Files.exists(zip.getPath("tracks/upright-bass.mid"))).isTrue();
+        }
+        assertThat(SessionFile.read(again).session().foreign()).isEqualTo(opened.foreign());
+    }
+
     @Test
     void aBareSessionStaysOneAndKeepsTheNamesOfItsFiles() throws Exception {
         Path file = folder.resolve("session.json");
@@ -349,6 +372,33 @@ class SessionFileTest {
                 }
             }
             assertThatThrownBy(() -> SessionFile.read(other)).hasMessage("../../unwanted is larger than 64 MiB");
+        }
+
+        @Test
+        void whatCouldNotBeOpenedAgainIsNotSavedOverWhatCan() throws Exception {
+            Path file = folder.resolve("s.dibble");
+            SessionFile.write(file, withTake(), Performance.NEW);
+            byte[] before = Files.readAllBytes(file);
+            byte[] block = new byte[1 << 20];
+            assertThatThrownBy(() -> AtomicFile.write(file, out -> {
+                        try (ContainerWriter container = new ContainerWriter(out)) {
+                            container.put("takes/take-1.jsonl", to -> {
+                                for (int i = 0; i <= 512; i++) {
+                                    to.write(block);
+                                }
+                            });
+                        }
+                    }))
+                    .hasMessage("the session is larger than 512 MiB, which is the most that can be opened");
+            Session large = withTake()
+                    .withSources(withTake().sources().stream()
+                            .map(source ->
+                                    source.edit().name("x".repeat(4 << 20)).build())
+                            .toList());
+            assertThatThrownBy(() -> SessionFile.write(file, large, Performance.NEW))
+                    .hasMessageStartingWith("session.json is larger than 16 MiB");
+            assertThat(Files.readAllBytes(file)).isEqualTo(before);
+            assertThat(Files.list(folder)).containsExactly(file);
         }
 
         private Path cutAt(double share) throws Exception {

@@ -213,6 +213,39 @@ class UnfinishedTest {
         assertThat(second.open().session().takes()).hasSize(1);
     }
 
+    /** Found by damaging journals: no first line, system exclusive, and a routing that says an earlier time. */
+    @Test
+    void aRecordingIsPrintedWhateverItsRoutingsSay() throws IOException {
+        Session listening = DEMO.withSources(DEMO.sources().stream()
+                .map(source -> source.withSysexTo(List.of("sorrel")))
+                .toList());
+        try (SessionJournal journal = new SessionJournal(user)) {
+            journal.changed(listening, Performance.NEW, null);
+            journal.sync();
+            Path other = leftBehind(user, user.resolve("other"));
+            Path folder = Unfinished.find(other).get(0).folder();
+            String routing = "{\"t\":%d,\"n\":0,\"routing\":"
+                    + new String(SessionFile.json(listening, Performance.NEW)).replace("\n", "") + "}\n";
+            Files.writeString(
+                    folder.resolve("recording-1.jsonl"),
+                    "{\"t\":1000,\"n\":0,\"from\":\"larkspur\",\"m\":[240,125,1,247]}\n" + note(2_000_000, 60));
+            Files.writeString(
+                    folder.resolve("recording-2.jsonl"),
+                    String.format(routing, 0)
+                            + note(3_000_000_000L, 60)
+                            + String.format(routing, 5)
+                            + note(3_100_000_000L, 62)
+                            + note(3_200_000_000L, 64));
+            Unfinished.BroughtBack back = Unfinished.find(other).get(0).open();
+            assertThat(back.losses()).isEmpty();
+            assertThat(back.session().takes()).hasSize(2);
+            assertThat(back.session().tracks().stream()
+                            .mapToInt(track -> track.noteCount())
+                            .sum())
+                    .isGreaterThan(3);
+        }
+    }
+
     @Test
     void aTakeThatCannotBeReadCostsNoOther() throws IOException {
         Session session = recorded(recorded(DEMO, 1), 2);

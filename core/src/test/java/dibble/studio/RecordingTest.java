@@ -245,6 +245,31 @@ class RecordingTest {
         }
     }
 
+    /** A zone's edge that is dragged over two hundred keys' worth of positions while a key is held. */
+    @Test
+    void whatIsDraggedIsOneRoutingAndWhatIsPrintedAgainIsWhatWasPrinted() {
+        Session session = session();
+        Recording recording = recording(RecordPlan.OPEN);
+        recording.event(START + 10 * MS, 0, on(64), false);
+        for (int i = 0; i < 200; i++) {
+            int split = 60 + i % 20;
+            Session dragged = session.withZones(List.of(
+                    Zone.of("low", "Low", "larkspur", new Range(28, split - 1), WINDS),
+                    Zone.of("high", "High", "larkspur", new Range(split, 100), HARP)));
+            recording.routing(START + (20 + i) * MS, List.of("larkspur", "tansy"), routing(dragged));
+        }
+        recording.event(START + 300 * MS, 0, off(64), false);
+        recording.event(START + 310 * MS, 0, on(64), false);
+        Take take = recording.finish(START + 400 * MS);
+        assertThat(take.marks()).extracting(Take.Mark::position).containsExactly(0, 1);
+        assertThat(take.marks().get(1).routing().zones().get(1).keys().low()).isEqualTo(79);
+        Printer again = Printer.print(take, TRACKS, Set.of("harp", "winds"));
+        for (int track = 0; track < TRACKS.size(); track++) {
+            assertThat(events(again.log(track)))
+                    .isEqualTo(events(recording.printer().log(track)));
+        }
+    }
+
     @Test
     void aTakeBeginsInTheSceneThatWasCalledInTheCountIn() {
         Session session = session()
