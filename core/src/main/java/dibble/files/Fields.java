@@ -3,6 +3,7 @@ package dibble.files;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.cfg.JsonNodeFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.gear.Extras;
@@ -28,6 +29,7 @@ import java.util.regex.Pattern;
 final class Fields {
     private static final ObjectMapper PLAIN = JsonMapper.builder()
             .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
+            .disable(JsonNodeFeature.STRIP_TRAILING_BIGDECIMAL_ZEROES)
             .build();
     private static final Pattern NOTE = Pattern.compile("0{0,2}[0-9]|0?[1-9][0-9]|1[01][0-9]|12[0-7]");
     private static final int MOST_SHOWN = 60;

@@ -289,11 +289,12 @@ class SessionFileTest {
     void numbersThatAreTooLargeForUsComeBackAsTheyWereWritten() throws Exception {
         String json = """
                 {"format":"dibble-session","version":1,"name":"n","far":1e400,"long":123456789012345678901234567890,
-                 "fine":0.1000000000000000055511151231257827}""";
+                 "fine":0.1000000000000000055511151231257827,"plain":96.0,"money":[1.50]}""";
         SessionFile.Opened once = SessionFile.readJson(json.getBytes(StandardCharsets.UTF_8));
         String written = new String(SessionFile.json(once.session(), once.performance()), StandardCharsets.UTF_8);
         assertThat(written)
                 .contains("1E+400", "123456789012345678901234567890", "0.1000000000000000055511151231257827")
+                .contains("96.0", "1.50")
                 .doesNotContain("Infinity");
     }
 
@@ -304,7 +305,7 @@ class SessionFileTest {
                 delimiter = '|',
                 value = {
                     "{'format':'dibble-session','version':2,'name':'n'} | $.version: 2 is newer than this Dibble",
-                    "{'format':'dibble-session','version':2.0,'name':'n'} | $.version: 2 is newer than this Dibble",
+                    "{'format':'dibble-session','version':2.0,'name':'n'} | $.version: 2.0 is newer than this Dibble",
                     "{'format':'dibble-session','version':4294967297,'name':'n'} | $.version: 4294967297 is newer than this Dibble",
                     "{'format':'dibble-session','version':1e300,'name':'n'} | $.version: 1E+300 is newer than this Dibble",
                     "{'format':'other'} | $.format: no session of Dibble",

@@ -336,7 +336,8 @@ final class FileActions {
                                 new AskBar.Answer(
                                         "Take its tempo", () -> bringIn(name, file, FileImport.Tempo.OF_THE_FILE)),
                                 new AskBar.Answer(
-                                        "Only its bars", () -> bringIn(name, file, FileImport.Tempo.OF_THE_SESSION))));
+                                        "Only its bars", () -> bringIn(name, file, FileImport.Tempo.OF_THE_SESSION))),
+                        "Leave it out");
     }
 
     private void bringIn(String name, MidiFile file, FileImport.Tempo whose) {
