@@ -53,7 +53,7 @@ final class TraceCommand extends FileCommand {
         @ArgGroup(exclusive = false)
         private Controller controller;
 
-        @Option(names = "--program", paramLabel = "N", description = "a program change, 0 to 127")
+        @Option(names = "--program", paramLabel = "N", description = "a program change, 1 to 128 as they are shown")
         private Integer program;
 
         @Option(names = "--bend", paramLabel = "N", description = "pitch bend, 0 to 16383 (8192 is the middle)")
@@ -131,7 +131,7 @@ final class TraceCommand extends FileCommand {
             return ShortMessage.controller(0, number, inRange("--value", or(played.controller.value, 127), 0, 127));
         }
         if (played.program != null) {
-            return ShortMessage.programChange(0, inRange("--program", played.program, 0, 127));
+            return ShortMessage.programChange(0, inRange("--program", played.program, 1, 128) - 1);
         }
         if (played.bend != null) {
             int bend = inRange("--bend", played.bend, 0, MOST_BEND);

@@ -28,7 +28,8 @@ final class ChannelClash extends Check {
                     report.add(
                             List.of(owner.toString(), ref.toString()),
                             subject.name(owner) + " and " + subject.name(ref) + " are both on channel "
-                                    + to.get().channel() + " of " + to.get().port() + ".",
+                                    + to.get().channel() + " of "
+                                    + subject.port(to.get().port()) + ".",
                             mend(subject, ref, to.get().port()));
                 }
             }

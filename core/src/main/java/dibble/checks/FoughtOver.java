@@ -49,7 +49,8 @@ final class FoughtOver extends Check {
                                 ? subject.name(first) + " moves"
                                 : subject.name(first) + " and " + subject.name(second) + " both move")
                         + " controller " + moved.controller() + " on channel "
-                        + moved.to().channel() + " of " + moved.to().port() + (twice ? " twice" : "")
+                        + moved.to().channel() + " of "
+                        + subject.port(moved.to().port()) + (twice ? " twice" : "")
                         + subject.inScene(scope) + ".");
     }
 

@@ -27,7 +27,7 @@ final class NoChannelLeft extends Check {
                                     + (isDrumsFree
                                             ? "only 10, which is kept for drums, is free on "
                                             : "none is free on ")
-                                    + instrument.port() + ".",
+                                    + subject.port(instrument.port()) + ".",
                             isDrumsFree
                                     ? Mend.session(
                                             "Move " + subject.name(ref) + " to channel 10",

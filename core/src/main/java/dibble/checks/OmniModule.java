@@ -27,7 +27,7 @@ final class OmniModule extends Check {
                 report.add(
                         List.of(instrument.id()),
                         instrument.name() + " hears all channels: it sounds whatever is meant for the other parts on "
-                                + instrument.port() + ".");
+                                + subject.port(instrument.port()) + ".");
             }
         }
     }

@@ -15,18 +15,18 @@ final class PortMissing extends Check {
         subject.live.ports().ifPresent(there -> {
             subject.session.sources().forEach(source -> {
                 if (!source.port().equals(ANY) && !there.contains(source.port())) {
-                    report.add(List.of(source.id()), missing(source.name(), source.port()));
+                    report.add(List.of(source.id()), missing(source.name(), subject.port(source.port())));
                 }
             });
             subject.session.instruments().forEach(instrument -> {
                 if (!there.contains(instrument.port())) {
-                    report.add(List.of(instrument.id()), missing(instrument.name(), instrument.port()));
+                    report.add(List.of(instrument.id()), missing(instrument.name(), subject.port(instrument.port())));
                 }
             });
         });
     }
 
     private static String missing(String name, String port) {
-        return "The port of " + name + ", " + port + ", is not there.";
+        return "The port of " + name + (port.equals(name) ? "" : ", " + port + ",") + " is not there.";
     }
 }

@@ -21,7 +21,7 @@ final class SceneProgramClash extends Check {
                 report.add(
                         List.of(owner.id(), scene.id()),
                         "Scenes " + Subject.quoted(owner.name()) + " and " + Subject.quoted(scene.name())
-                                + " are both called by program " + scene.program() + ".",
+                                + " are both called by program " + (scene.program() + 1) + ".",
                         mend(subject, scene));
             }
         }
@@ -32,7 +32,7 @@ final class SceneProgramClash extends Check {
             Integer free = program;
             if (subject.session.scenes().stream().noneMatch(other -> free.equals(other.program()))) {
                 return Mend.session(
-                        "Call " + Subject.quoted(scene.name()) + " by program " + free,
+                        "Call " + Subject.quoted(scene.name()) + " by program " + (free + 1),
                         session -> SceneEdits.changeScene(session, scene.id(), it -> it.withProgram(free)));
             }
         }

@@ -14,6 +14,7 @@ import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Performance;
+import dibble.session.PortWords;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;
@@ -131,6 +132,11 @@ final class Subject {
                                 .map(Scene::name)
                                 .map(Subject::quoted)
                                 .orElse("");
+    }
+
+    /** What people call a port. */
+    String port(String port) {
+        return PortWords.of(port, session);
     }
 
     String key(int key) {

@@ -4,7 +4,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.flipkart.zjsonpatch.DiffFlags;
 import com.flipkart.zjsonpatch.JsonDiff;
 import com.flipkart.zjsonpatch.JsonPatch;
-import com.flipkart.zjsonpatch.JsonPatchApplicationException;
 import java.util.EnumSet;
 import java.util.Set;
 
@@ -46,7 +45,8 @@ final class RoutingChange {
         }
         try {
             return JsonPatch.apply(change, before);
-        } catch (JsonPatchApplicationException e) {
+        } catch (RuntimeException e) {
+            // The library has several for what does not fit, of no kind of their own.
             throw new SessionFormatException(at + ": a change that does not fit the routing before it");
         }
     }

@@ -171,6 +171,22 @@ class SessionRoundTripTest {
         }
     }
 
+    /** Found by damaging journals: a path that leads into a list as if it were an object. */
+    @Test
+    void aChangeThatLeadsNowhereIsRefusedWithItsLine() {
+        for (String path : List.of("/zones/x", "/zones/99/id", "/zones/-", "zones", "/nothing/here", "/zones/0/~9")) {
+            byte[] lines = ("{\"t\":0,\"n\":0,\"routing\":{\"format\":\"dibble-session\",\"version\":1,\"name\":\"r\","
+                            + "\"zones\":[{\"id\":\"z\",\"source\":\"a\",\"to\":{\"part\":\"i/p\"}}]}}\n"
+                            + "{\"t\":1,\"n\":0,\"change\":[{\"op\":\"replace\",\"path\":\"" + path
+                            + "\",\"value\":{}}]}\n")
+                    .getBytes();
+            assertThatThrownBy(() -> read(lines))
+                    .as(path)
+                    .isInstanceOf(SessionFormatException.class)
+                    .hasMessageStartingWith("takes/take-1.jsonl, line 2: ");
+        }
+    }
+
     @Test
     void everyFieldOfTheFormatIsRead() throws Exception {
         String json = """

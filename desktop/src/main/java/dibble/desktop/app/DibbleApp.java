@@ -2,11 +2,15 @@ package dibble.desktop.app;
 
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.Theme;
+import dibble.files.IoWords;
 import dibble.session.Performance;
+import dibble.user.ErrorLog;
 import dibble.user.Settings;
 import dibble.user.UserFolder;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
@@ -20,11 +24,12 @@ public final class DibbleApp extends Application {
 
     private Workbench workbench;
     private MainWindow window;
+    private final AtomicBoolean toldMistake = new AtomicBoolean();
 
     @Override
     public void start(Stage stage) {
-        Thread.setDefaultUncaughtExceptionHandler(
-                (thread, e) -> LOG.error("this should not have happened, in {}: {}", thread.getName(), e.toString()));
+        ErrorLog errors = new ErrorLog(UserFolder.path());
+        Thread.setDefaultUncaughtExceptionHandler((thread, e) -> unexpected(errors, thread, e));
         Theme.loadFonts();
         List<String> arguments = getParameters().getRaw();
         boolean demo = !arguments.isEmpty() && arguments.get(0).equals("demo");
@@ -63,6 +68,26 @@ public final class DibbleApp extends Application {
         if (Main.isOffScreen()) {
             Path folder = Path.of(arguments.size() > 1 ? arguments.get(1) : "dibble-demo");
             new OffScreenDemo(workbench, window, scene, folder).start();
+        }
+    }
+
+    /** Says it once: what comes after the first mistake is most often of its making. */
+    private void unexpected(ErrorLog errors, Thread thread, Throwable mistake) {
+        LOG.error("a mistake in Dibble itself, in {}: {}", thread.getName(), mistake.toString());
+        try {
+            errors.add(thread.getName(), mistake);
+        } catch (IOException e) {
+            LOG.error("{} cannot be written: {}", errors.file(), IoWords.of(e));
+        }
+        if (toldMistake.compareAndSet(false, true)) {
+            Platform.runLater(() -> {
+                if (window != null) {
+                    window.tellMistake(
+                            errors.file(),
+                            () -> getHostServices()
+                                    .showDocument(errors.file().toUri().toString()));
+                }
+            });
         }
     }
 

@@ -21,6 +21,7 @@ import dibble.edits.StartingPoint;
 import dibble.routing.Scene;
 import dibble.studio.Loop;
 import dibble.studio.Transport;
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -150,7 +151,9 @@ public final class MainWindow extends BorderPane {
         setBottom(live);
         // Below these sizes the scroll bars take over; nothing pushes the live line out of the window.
         center.setMinHeight(120);
-        addEventFilter(KeyEvent.ANY, this::key);
+        // Letters that play come before everything; all other keys go to what has the focus first.
+        addEventFilter(KeyEvent.ANY, this::typed);
+        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         // The tempo stands in Takes too; where there is little room, Silence must not be pushed out.
         widthProperty().subscribe(width -> {
             boolean narrow = width.doubleValue() > 0 && width.doubleValue() < NARROW;
@@ -490,7 +493,8 @@ public final class MainWindow extends BorderPane {
             if (!toldLoops.contains(loop)) {
                 desk.ask()
                         .tell(
-                                "A loop: what is sent to " + loop.output() + " comes back from " + loop.input()
+                                "A loop: what is sent to " + Words.port(loop.output(), desk.session())
+                                        + " comes back from " + Words.port(loop.input(), desk.session())
                                         + ". Nothing more is sent there.",
                                 new AskBar.Answer(
                                         "Send there again",
@@ -509,6 +513,20 @@ public final class MainWindow extends BorderPane {
                 desk.ask().tell(trouble);
             }
         }
+    }
+
+    /**
+     * Says that something went wrong in Dibble itself.
+     *
+     * @param log where it stands
+     * @param show shows that file
+     */
+    void tellMistake(Path log, Runnable show) {
+        desk.ask()
+                .tell(
+                        "Something went wrong in Dibble itself. The session is still here: save it. What happened stands"
+                                + " in " + log + ".",
+                        new AskBar.Answer("Show it", show));
     }
 
     private void playOrStop() {
@@ -535,21 +553,28 @@ public final class MainWindow extends BorderPane {
         live.letGoTyped();
     }
 
-    private void key(KeyEvent event) {
-        Node focused = getScene() == null ? null : getScene().getFocusOwner();
-        if (focused instanceof TextInputControl) {
-            return;
-        }
-        if (live.typed(event)) {
-            event.consume();
-            return;
-        }
-        if (event.getEventType() == KeyEvent.KEY_PRESSED && shortcut(event, focused)) {
+    private boolean isTyping() {
+        return getScene() != null && getScene().getFocusOwner() instanceof TextInputControl;
+    }
+
+    private void typed(KeyEvent event) {
+        if (!isTyping() && live.typed(event)) {
             event.consume();
         }
     }
 
-    private boolean shortcut(KeyEvent event, Node focused) {
+    private void key(KeyEvent event) {
+        if (!isTyping() && shortcut(event)) {
+            event.consume();
+        }
+    }
+
+    private boolean shortcut(KeyEvent event) {
+        boolean plain = !event.isShortcutDown()
+                && !event.isControlDown()
+                && !event.isAltDown()
+                && !event.isMetaDown()
+                && !event.isShiftDown();
         if (combination(KeyCode.Z).match(event)) {
             desk.document().undo();
         } else if (combination(KeyCode.Y).match(event)
@@ -559,14 +584,16 @@ public final class MainWindow extends BorderPane {
             workbench.record();
         } else if (combination(KeyCode.PERIOD).match(event)) {
             silence();
-        } else if (event.getCode() == KeyCode.SPACE && !takesSpace(focused)) {
+        } else if (event.getCode() == KeyCode.SPACE
+                && plain
+                && !takesSpace(getScene().getFocusOwner())) {
             playOrStop();
-        } else if (event.getCode() == KeyCode.W && !event.isShortcutDown() && !event.isAltDown()) {
+        } else if (event.getCode() == KeyCode.W && plain) {
             live.why();
         } else if (event.isShortcutDown() && tab(event.getCode()) != null) {
             show(tab(event.getCode()));
         } else {
-            return functionKey(event.getCode());
+            return plain && functionKey(event.getCode());
         }
         return true;
     }

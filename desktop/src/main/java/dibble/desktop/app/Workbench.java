@@ -136,8 +136,12 @@ public final class Workbench implements AutoCloseable {
         }
     }
 
-    /** Starts to record, with all that belongs to the take in the journal. */
+    /** Starts to record, with all that belongs to the take in the journal; where it records, that ends. */
     void record() {
+        if (studio.transport() == Transport.RECORDING || studio.waitsToRecord()) {
+            studio.stop();
+            return;
+        }
         studio.record();
         journal.changed(document.session(), document.performance(), file);
     }

@@ -16,8 +16,8 @@ import dibble.session.Document;
 import dibble.session.SceneDifference;
 import dibble.session.Session;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
@@ -251,15 +251,25 @@ final class ScenesPresenter {
     private List<String> aspects(Zone zone) {
         return List.of(
                 Words.keys(zone.keys(), middleC()),
-                "channels " + zone.channels().numbers(),
+                zone.channels().isAll()
+                        ? "all channels"
+                        : "channels " + listed(zone.channels().numbers()),
                 "velocities " + zone.velocity().low() + "–" + zone.velocity().high(),
                 zone.transpose() == 0 ? "as played" : Words.transpose(zone.transpose()),
                 zone.enabled() ? "on" : "off",
                 zone.noteMap().isEmpty()
                         ? "no note map"
                         : "note map of " + Words.count(zone.noteMap().size(), "key"),
-                "passes " + zone.pass().size() + " kinds, blocks " + zone.blockControllers(),
-                "velocity to " + Objects.toString(zone.velocityTo(), "itself"));
+                "passes " + zone.pass().size() + " kinds, blocks "
+                        + (zone.blockControllers().isEmpty() ? "nothing" : "CC " + listed(zone.blockControllers())),
+                zone.velocityTo() == null
+                        ? "velocities as played"
+                        : "velocities become " + zone.velocityTo().first() + "–"
+                                + zone.velocityTo().last());
+    }
+
+    private static String listed(Collection<Integer> numbers) {
+        return numbers.stream().map(String::valueOf).collect(Collectors.joining(" "));
     }
 
     private List<String> aspects(ControlMap map) {

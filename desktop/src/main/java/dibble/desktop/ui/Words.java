@@ -10,7 +10,6 @@ import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.ports.MachineDevices;
 import dibble.recording.Track;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
@@ -18,18 +17,16 @@ import dibble.routing.Routing;
 import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.session.PortWords;
 import dibble.session.Session;
 import dibble.standins.StandIns;
 import dibble.time.TempoMap;
 import java.util.DoubleSummaryStatistics;
 import java.util.List;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 
 /** How things are said in the interface, in one place. Imports no nodes. */
 public final class Words {
-    private static final String LOOPER = "Clover looper";
-
     private Words() {}
 
     /** {@code F3–C6}. */
@@ -169,20 +166,7 @@ public final class Words {
 
     /** What a port is called: a stand-in by the gear that it stands in for, a port of the machine by its name there. */
     public static String port(String port, Session session) {
-        if (port.startsWith(MachineDevices.PREFIX)) {
-            return port.substring(MachineDevices.PREFIX.length());
-        }
-        if (!port.startsWith(StandIns.PREFIX)) {
-            return port;
-        }
-        Stream<String> sources = session.sources().stream()
-                .filter(source -> source.port().equals(port))
-                .map(Source::name);
-        Stream<String> instruments = session.instruments().stream()
-                .filter(instrument -> instrument.port().equals(port))
-                .map(Instrument::name);
-        String bare = port.substring(StandIns.PREFIX.length());
-        return Stream.concat(sources, instruments).findFirst().orElse(port.equals(StandIns.LOOPER) ? LOOPER : bare);
+        return PortWords.of(port, session);
     }
 
     /** The same in a list of ports of all kinds. */

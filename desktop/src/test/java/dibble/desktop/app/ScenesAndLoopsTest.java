@@ -59,8 +59,7 @@ class ScenesAndLoopsTest extends WindowTest {
         larkspur().press(0, 60, 80);
         until(() -> desk().ask().isAsking());
         assertThat(lookup("#ask-told").queryAs(Label.class).getText())
-                .isEqualTo("A loop: what is sent to stand-in:sorrel comes back from stand-in:sorrel."
-                        + " Nothing more is sent there.");
+                .isEqualTo("A loop: what is sent to Clover comes back from Clover." + " Nothing more is sent there.");
         larkspur().release(0, 60);
         port.echo = message -> {};
         clickOn("Send there again");

@@ -1,0 +1,32 @@
+package dibble.session;
+
+import dibble.gear.Instrument;
+import dibble.gear.Source;
+import java.util.stream.Stream;
+
+/** What people call a port. */
+public final class PortWords {
+    private static final String MACHINE = "midi:";
+    private static final String STAND_IN = "stand-in:";
+    private static final String LOOPER = "stand-in:clover";
+
+    private PortWords() {}
+
+    /** A stand-in by the gear that it stands in for, a port of the machine by its name there. */
+    public static String of(String port, Session session) {
+        if (port.startsWith(MACHINE)) {
+            return port.substring(MACHINE.length());
+        }
+        if (!port.startsWith(STAND_IN)) {
+            return port;
+        }
+        Stream<String> sources = session.sources().stream()
+                .filter(source -> source.port().equals(port))
+                .map(Source::name);
+        Stream<String> instruments = session.instruments().stream()
+                .filter(instrument -> instrument.port().equals(port))
+                .map(Instrument::name);
+        String bare = port.equals(LOOPER) ? "Clover looper" : port.substring(STAND_IN.length());
+        return Stream.concat(sources, instruments).findFirst().orElse(bare);
+    }
+}
