@@ -12,6 +12,9 @@ final class RoutingChange {
     private static final EnumSet<DiffFlags> SIMPLE =
             EnumSet.of(DiffFlags.OMIT_MOVE_OPERATION, DiffFlags.OMIT_COPY_OPERATION, DiffFlags.OMIT_VALUE_ON_REMOVE);
 
+    /** Shorter than any routing that is worth a change. */
+    private static final int SMALL = 400;
+
     /** Without copying, a change is never larger than it is written. */
     private static final Set<String> OPERATIONS = Set.of("add", "remove", "replace");
 
@@ -23,7 +26,8 @@ final class RoutingChange {
             return null;
         }
         JsonNode change = JsonDiff.asJson(before, after, SIMPLE);
-        return change.toString().length() < after.toString().length() / 2 ? change : null;
+        int length = change.toString().length();
+        return length < SMALL || length < after.toString().length() / 2 ? change : null;
     }
 
     /**

@@ -64,6 +64,7 @@ final class TakeReader {
     private final EventLog log = new EventLog();
     private final List<Take.Mark> marks = new ArrayList<>();
     private JsonNode routing;
+    private long routingSize;
     private long routingsRead;
     private final TempoMap otherwise;
     private final List<TempoMap.Tempo> tempos = new ArrayList<>();
@@ -282,7 +283,8 @@ final class TakeReader {
         JsonNode whole = f.get("routing");
         JsonNode change = f.get("change");
         routing = whole != null ? whole : RoutingChange.apply(here() + ": $.change", change, routing);
-        routingsRead += whole != null ? size : routing.toString().length();
+        routingSize = whole != null ? size : routingSize + size;
+        routingsRead += routingSize;
         if (routingsRead > MOST_ROUTINGS) {
             throw wrong("more routings than can be read (expected at most " + (MOST_ROUTINGS >> 20) + " MiB)");
         }

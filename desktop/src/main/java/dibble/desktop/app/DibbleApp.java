@@ -10,7 +10,6 @@ import dibble.user.UserFolder;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
@@ -23,8 +22,7 @@ public final class DibbleApp extends Application {
     private static final Logger LOG = LoggerFactory.getLogger(DibbleApp.class);
 
     private Workbench workbench;
-    private MainWindow window;
-    private final AtomicBoolean toldMistake = new AtomicBoolean();
+    private volatile MainWindow window;
 
     @Override
     public void start(Stage stage) {
@@ -71,7 +69,6 @@ public final class DibbleApp extends Application {
         }
     }
 
-    /** Says it once: what comes after the first mistake is most often of its making. */
     private void unexpected(ErrorLog errors, Thread thread, Throwable mistake) {
         LOG.error("a mistake in Dibble itself, in {}: {}", thread.getName(), mistake.toString());
         try {
@@ -79,15 +76,10 @@ public final class DibbleApp extends Application {
         } catch (IOException e) {
             LOG.error("{} cannot be written: {}", errors.file(), IoWords.of(e));
         }
-        if (toldMistake.compareAndSet(false, true)) {
-            Platform.runLater(() -> {
-                if (window != null) {
-                    window.tellMistake(
-                            errors.file(),
-                            () -> getHostServices()
-                                    .showDocument(errors.file().toUri().toString()));
-                }
-            });
+        if (window != null) {
+            window.noteMistake(
+                    errors.file(),
+                    () -> getHostServices().showDocument(errors.file().toUri().toString()));
         }
     }
 

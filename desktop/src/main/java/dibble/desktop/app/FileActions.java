@@ -270,13 +270,12 @@ final class FileActions {
         if (!hasNothing()) {
             Path suggested = folder().resolve(fileName() + " tracks");
             askPath("Export a file for each track, into a folder", suggested.toString(), "Export", true, path -> {
-                exportFiles(path);
-                return false;
+                return exportFiles(path);
             });
         }
     }
 
-    private void exportFiles(Path into) {
+    private boolean exportFiles(Path into) {
         Session session = desk.session();
         Map<String, MidiFile> files =
                 TrackExport.files(session.name(), session.tempo(), session.tracks(), desk.routing());
@@ -287,7 +286,7 @@ final class FileActions {
                     desk.ask()
                             .tell("Not exported: " + into.resolve(name + MIDI_ENDING)
                                     + " is there already. Name another folder.");
-                    return;
+                    return false;
                 }
             }
             for (Map.Entry<String, MidiFile> file : files.entrySet()) {
@@ -295,8 +294,10 @@ final class FileActions {
                         into.resolve(file.getKey() + MIDI_ENDING), out -> MidiFileWriter.write(file.getValue(), out));
             }
             desk.ask().tell(Words.count(files.size(), "file") + " exported to " + into);
+            return true;
         } catch (IOException e) {
             desk.ask().tell("Not exported: " + explain(into, e));
+            return false;
         }
     }
 
@@ -316,12 +317,12 @@ final class FileActions {
             } else {
                 bringIn(name, file, FileImport.Tempo.OF_THE_SESSION);
             }
+            return true;
         } catch (MidiFormatException e) {
             desk.ask().tell("Not brought in: " + path.getFileName() + ": " + e.getMessage());
         } catch (IOException e) {
             desk.ask().tell("Not brought in: " + explain(path, e));
         }
-        // The question makes way for what is asked or told then.
         return false;
     }
 
@@ -356,8 +357,7 @@ final class FileActions {
             MidiFile made = file.get();
             AtomicFile.write(path, out -> MidiFileWriter.write(made, out));
             desk.ask().tell("Exported to " + path);
-            // The question makes way for what is told.
-            return false;
+            return true;
         } catch (IOException e) {
             desk.ask().tell("Not exported: " + explain(path, e));
             return false;

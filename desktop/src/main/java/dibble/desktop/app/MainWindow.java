@@ -29,6 +29,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -118,6 +119,12 @@ public final class MainWindow extends BorderPane {
     private List<Loop> toldLoops = List.of();
     private String toldTrouble;
 
+    /** Where a mistake of Dibble's own stands, and what shows it. */
+    private record Mistake(Path log, Runnable show) {}
+
+    private final AtomicReference<Mistake> mistake = new AtomicReference<>();
+    private boolean toldMistake;
+
     /** @param quit closes the window for good */
     public MainWindow(Workbench workbench, Runnable quit) {
         getStyleClass().add("main-window");
@@ -182,6 +189,7 @@ public final class MainWindow extends BorderPane {
                         item("Scene, large", "Shortcut+L", this::showLargeScene),
                         item("Checks…", "Shortcut+7", () -> show(Page.CHECKS)),
                         new SeparatorMenuItem(),
+                        item("Messages…", "Shortcut+M", () -> desk.ask().tellAgain()),
                         item("Day or night", "Shortcut+D", this::switchTheme),
                         item("Settings…", "Shortcut+COMMA", () -> show(Page.SETTINGS)),
                         new SeparatorMenuItem(),
@@ -463,6 +471,7 @@ public final class MainWindow extends BorderPane {
     }
 
     private void follow() {
+        tellMistake();
         workbench.pulse();
         tellLoops();
         tellJournal();
@@ -516,17 +525,26 @@ public final class MainWindow extends BorderPane {
     }
 
     /**
-     * Says that something went wrong in Dibble itself.
+     * Something went wrong in Dibble itself. It is said once: what comes after the first mistake is most often of its
+     * making. Any thread.
      *
      * @param log where it stands
      * @param show shows that file
      */
-    void tellMistake(Path log, Runnable show) {
-        desk.ask()
-                .tell(
-                        "Something went wrong in Dibble itself. The session is still here: save it. What happened stands"
-                                + " in " + log + ".",
-                        new AskBar.Answer("Show it", show));
+    void noteMistake(Path log, Runnable show) {
+        mistake.compareAndSet(null, new Mistake(log, show));
+    }
+
+    private void tellMistake() {
+        Mistake noted = mistake.get();
+        if (noted != null && !toldMistake) {
+            toldMistake = true;
+            desk.ask()
+                    .tell(
+                            "Something went wrong in Dibble itself. The session is still here: save it. What happened"
+                                    + " stands in " + noted.log + ".",
+                            new AskBar.Answer("Show it", noted.show));
+        }
     }
 
     private void playOrStop() {

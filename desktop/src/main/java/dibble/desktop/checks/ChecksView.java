@@ -69,7 +69,7 @@ public final class ChecksView extends ScrollPane implements View {
             }
         }
         Optional<String> focused = focusedId();
-        column.getChildren().setAll(nodes);
+        Cards.rebuild(column, nodes);
         // A hand that goes down the list with the keyboard stays in its place.
         focused.map(id -> column.lookup("#" + id)).ifPresent(Node::requestFocus);
     }

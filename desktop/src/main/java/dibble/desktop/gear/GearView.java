@@ -444,6 +444,10 @@ public final class GearView extends BorderPane implements View {
 
     /** Puts cards into a column; those that are there already stay, since taking one out and in is dear. */
     private static void put(VBox column, List<? extends Node> cards) {
+        Cards.keepFocus(column, () -> putAll(column, cards));
+    }
+
+    private static void putAll(VBox column, List<? extends Node> cards) {
         List<Node> there = column.getChildren();
         if (there.size() != cards.size()) {
             column.getChildren().setAll(cards);

@@ -143,7 +143,7 @@ final class PortsPanel extends VBox {
             nodes.add(more);
         }
         nodes.add(wrapped(virtualPorts(System.getProperty("os.name", ""))));
-        getChildren().setAll(nodes);
+        Cards.rebuild(this, nodes);
     }
 
     private static Label wrapped(String text) {

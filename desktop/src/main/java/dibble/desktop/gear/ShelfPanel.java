@@ -61,7 +61,7 @@ final class ShelfPanel extends VBox {
         Button keep = Cards.button("keep-zones", "Keep the zones of now", presenter::keepZones);
         keep.getStyleClass().add("small");
         nodes.add(keep);
-        getChildren().setAll(nodes);
+        Cards.rebuild(this, nodes);
     }
 
     private VBox line(GearShelf.Kept kept, int place) {

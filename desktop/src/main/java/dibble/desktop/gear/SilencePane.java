@@ -142,6 +142,6 @@ final class SilencePane extends VBox {
             nodes.add(mends);
         }
         nodes.add(done());
-        getChildren().setAll(nodes);
+        Cards.rebuild(this, nodes);
     }
 }

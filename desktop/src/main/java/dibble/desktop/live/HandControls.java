@@ -1,5 +1,6 @@
 package dibble.desktop.live;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
@@ -66,7 +67,7 @@ final class HandControls extends HBox {
                 // A sequencer has none of its own.
             }
         }
-        getChildren().setAll(nodes);
+        Cards.rebuild(this, nodes);
         setVisible(!nodes.isEmpty());
         setManaged(!nodes.isEmpty());
     }

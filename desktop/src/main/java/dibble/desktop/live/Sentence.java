@@ -96,12 +96,13 @@ final class Sentence {
             return new Way(0, String.valueOf(channel), address, what);
         }
         PartRef ref = new PartRef(id, part.get().id());
+        String sounds = isKey ? Words.note(ShortMessage.data1(message), part.get(), session.middleC()) : what;
         String track = (isKey ? session.trackOf(ref, ShortMessage.data1(message)) : session.trackOf(ref))
                 .map(Track::name)
                 .map(text -> " → track " + text)
                 .orElse("");
         return new Way(
-                part.get().colour(), String.valueOf(channel), part.get().name(), what + " on " + address + track);
+                part.get().colour(), String.valueOf(channel), part.get().name(), sounds + " on " + address + track);
     }
 
     /** What the line says before anything was played. */

@@ -1,5 +1,6 @@
 package dibble.desktop.settings;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Words;
@@ -81,7 +82,7 @@ public final class SettingsView extends ScrollPane implements View {
         Label where =
                 soft("Settings and gear shelf are kept in " + desk.preferences().folder());
         nodes.add(where);
-        column.getChildren().setAll(nodes);
+        Cards.rebuild(column, nodes);
     }
 
     private void name(MiddleC naming) {

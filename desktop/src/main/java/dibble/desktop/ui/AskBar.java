@@ -6,15 +6,19 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
 
 /**
- * Where the window asks and tells: a bar under its top. Nothing waits for the answer, the music least of all; Esc
- * leaves the question. The newest question takes the place of an older one.
+ * Where the window asks and tells, under its top: a bar for the question that waits, and one for what was told. Nothing
+ * waits for the answer, the music least of all; Esc leaves the question. The newest question takes the place of an older
+ * one. What is told takes the place of no question, and nothing that was told is lost: earlier messages are a click away
+ * until they are closed, and can be shown again.
  */
-public final class AskBar extends HBox {
+public final class AskBar extends VBox {
+    private static final int MOST_MESSAGES = 50;
+
     /** Takes a text that was typed; true where it is done with it, false where the question stays. */
     @FunctionalInterface
     public interface TextTaker {
@@ -24,38 +28,57 @@ public final class AskBar extends HBox {
     /** An answer that can be given. */
     public record Answer(String label, Runnable action) {}
 
+    /** Something that was told. */
+    private record Message(String text, Answer answer) {}
+
+    private final HBox question = bar("question");
+    private final HBox told = bar("told");
+
+    /** All that was told, the newest last; those from {@link #unread} on were not closed. */
+    private final List<Message> messages = new ArrayList<>();
+
+    private int unread;
+    private int shown;
+
+    /** How many questions were asked so far: an answer may ask the next one. */
+    private int asked;
+
     public AskBar() {
-        getStyleClass().add("ask-bar");
         setId("ask");
-        addEventHandler(javafx.scene.input.KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                leave();
-                event.consume();
-            }
-        });
+        getChildren().addAll(question, told);
+        Cards.onEscape(question, this::leave);
+        Cards.onEscape(told, this::close);
         leave();
+        Cards.show(told, false);
+    }
+
+    private static HBox bar(String id) {
+        HBox bar = new HBox();
+        bar.getStyleClass().add("ask-bar");
+        bar.setId("ask-" + id + "-bar");
+        return bar;
     }
 
     /** Takes the question away. */
     public void leave() {
-        getChildren().clear();
-        setVisible(false);
-        setManaged(false);
+        question.getChildren().clear();
+        Cards.show(question, false);
     }
 
+    /** Whether a question waits, or something told has not been closed. */
     public boolean isAsking() {
-        return isVisible();
+        return question.isVisible() || told.isVisible();
     }
 
     /** Asks; each answer ends the question, and so does Esc. */
-    public void ask(String question, List<Answer> answers) {
-        ask(question, answers, "Stay");
+    public void ask(String text, List<Answer> answers) {
+        ask(text, answers, "Stay");
     }
 
     /** @param leaving the words for leaving the question */
-    public void ask(String question, List<Answer> answers, String leaving) {
+    public void ask(String text, List<Answer> answers, String leaving) {
         List<Node> nodes = new ArrayList<>();
-        nodes.add(text(question, "ask-text"));
+        nodes.add(text(text, "ask-text"));
         for (Answer answer : answers) {
             nodes.add(button(answer.label(), () -> {
                 leave();
@@ -63,49 +86,92 @@ public final class AskBar extends HBox {
             }));
         }
         nodes.add(button(leaving, this::leave));
-        show(nodes, nodes.get(1));
+        showQuestion(nodes, nodes.get(1));
     }
 
     /** Asks for a text, such as where a file is. */
-    public void askText(String question, String text, String verb, List<Answer> more, TextTaker taker) {
-        TextField field = new TextField(text);
+    public void askText(String text, String given, String verb, List<Answer> more, TextTaker taker) {
+        TextField field = new TextField(given);
         field.setId("ask-field");
-        field.setAccessibleText(question);
+        field.setAccessibleText(text);
         HBox.setHgrow(field, Priority.ALWAYS);
         Runnable done = () -> {
-            if (taker.take(field.getText().strip())) {
+            int before = asked;
+            if (taker.take(field.getText().strip()) && asked == before) {
                 leave();
             }
         };
         field.setOnAction(event -> done.run());
-        List<Node> nodes = new ArrayList<>(List.of(text(question, "ask-text"), field, button(verb, done)));
+        List<Node> nodes = new ArrayList<>(List.of(text(text, "ask-text"), field, button(verb, done)));
         more.forEach(answer -> nodes.add(button(answer.label(), answer.action())));
         nodes.add(button("Cancel", this::leave));
-        show(nodes, field);
+        showQuestion(nodes, field);
         field.selectAll();
     }
 
+    private void showQuestion(List<Node> nodes, Node focus) {
+        asked++;
+        question.getChildren().setAll(nodes);
+        Cards.show(question, true);
+        focus.requestFocus();
+    }
+
     /** Tells something that went wrong, or was done. */
-    public void tell(String message) {
-        show(List.of(text(message, "ask-told"), button("Close", this::leave)), null);
+    public void tell(String text) {
+        tell(text, null);
     }
 
     /** The same with something that can be done about it; takes the focus from nobody, since hands may be playing. */
-    public void tell(String message, Answer answer) {
-        Button button = button(answer.label(), () -> {
-            leave();
-            answer.action().run();
-        });
-        show(List.of(text(message, "ask-told"), button, button("Close", this::leave)), null);
+    public void tell(String text, Answer answer) {
+        if (messages.size() == MOST_MESSAGES) {
+            messages.remove(0);
+            unread = Math.max(0, unread - 1);
+        }
+        messages.add(new Message(text, answer));
+        show(messages.size() - 1);
     }
 
-    private void show(List<Node> nodes, Node focus) {
-        getChildren().setAll(nodes);
-        setVisible(true);
-        setManaged(true);
-        if (focus != null) {
-            focus.requestFocus();
+    /** Shows again what was told last, with what was told before. */
+    public void tellAgain() {
+        if (messages.isEmpty()) {
+            tell("Nothing has been told yet.");
+            return;
         }
+        unread = 0;
+        show(messages.size() - 1);
+    }
+
+    private void show(int number) {
+        shown = number;
+        Message message = messages.get(number);
+        told.getChildren().setAll(text(message.text, "ask-told"));
+        int earlier = number - unread;
+        if (earlier > 0) {
+            Button before = button(earlier + " earlier", () -> show(shown - 1));
+            before.getStyleClass().add("link");
+            before.setAccessibleText("show the message before this one");
+            told.getChildren().add(before);
+        }
+        if (number < messages.size() - 1) {
+            Button next = button("Later", () -> show(shown + 1));
+            next.getStyleClass().add("link");
+            told.getChildren().add(next);
+        }
+        if (message.answer != null) {
+            told.getChildren().add(button(message.answer.label(), () -> {
+                close();
+                message.answer.action().run();
+            }));
+        }
+        told.getChildren().add(button("Close", this::close));
+        Cards.show(told, true);
+    }
+
+    /** All that is there has been seen. */
+    private void close() {
+        unread = messages.size();
+        told.getChildren().clear();
+        Cards.show(told, false);
     }
 
     private static Label text(String message, String id) {

@@ -1,7 +1,9 @@
 package dibble.desktop.ui;
 
 import dibble.checks.Finding;
+import java.util.List;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -9,6 +11,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
@@ -79,6 +82,42 @@ public final class Cards {
     public static void show(Node node, boolean on) {
         node.setVisible(on);
         node.setManaged(on);
+    }
+
+    /** Gives a pane other children; what has the focus within keeps it, if something of the same id is there then. */
+    public static void rebuild(Pane pane, List<? extends Node> nodes) {
+        keepFocus(pane, () -> pane.getChildren().setAll(nodes));
+    }
+
+    /** The same for any change of what is in a pane. */
+    public static void keepFocus(Pane pane, Runnable change) {
+        Node focused = pane.getScene() == null ? null : pane.getScene().getFocusOwner();
+        String id = isWithin(focused, pane) ? focused.getId() : null;
+        change.run();
+        if (id != null) {
+            Node same = within(pane, id);
+            if (same != null && same != focused) {
+                same.requestFocus();
+            }
+        }
+    }
+
+    private static boolean isWithin(Node node, Node pane) {
+        Node at = node;
+        while (at != null && at != pane) {
+            at = at.getParent();
+        }
+        return at != null;
+    }
+
+    private static Node within(Parent pane, String id) {
+        for (Node node : pane.getChildrenUnmodifiable()) {
+            Node found = id.equals(node.getId()) ? node : node instanceof Parent inner ? within(inner, id) : null;
+            if (found != null) {
+                return found;
+            }
+        }
+        return null;
     }
 
     /** Has Esc do something while the focus is in a node: leave a question, most often. */

@@ -6,6 +6,7 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.ControllerNames;
+import dibble.midi.GeneralMidi;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
@@ -178,6 +179,28 @@ public final class Words {
         return number + " " + what + (number == 1 ? "" : "s");
     }
 
+    /** What parts a zone from the others of its source: its channels, where it has some of its own, else its keys. */
+    private static String limits(Zone zone, MiddleC middleC) {
+        List<Integer> channels = zone.channels().numbers();
+        if (zone.channels().isAll()) {
+            return " " + keys(zone.keys(), middleC);
+        }
+        return (channels.size() == 1 ? ", channel " : ", channels ")
+                + channels.stream().map(String::valueOf).collect(Collectors.joining(" "));
+    }
+
+    /**
+     * A note that a part sounds, with the name that it has there: {@code D2 38 Acoustic snare}. A drum part without names
+     * of its own has those of General MIDI.
+     */
+    public static String note(int note, Part part, MiddleC middleC) {
+        String name = part.noteNames().get(note);
+        if (name == null && part.drums() && part.noteNames().isEmpty()) {
+            name = GeneralMidi.percussion().get(note);
+        }
+        return NoteNames.nameAndNumber(note, middleC) + (name == null ? "" : " " + name);
+    }
+
     /** Who plays what a track takes: {@code Larkspur 73 E1–F3, Tansy 32 F3–C6}. */
     public static String playedBy(Track track, Session session, List<Zone> zones) {
         if (track.takesRest()) {
@@ -202,8 +225,9 @@ public final class Words {
                         .filter(zone -> zone.enabled()
                                 && zone.to() instanceof Target.ToPart to
                                 && to.part().equals(part)))
-                .map(zone -> session.source(zone.source()).map(Source::name).orElse("all sources") + " "
-                        + keys(zone.keys(), session.middleC()))
+                .map(zone -> session.source(zone.source()).map(Source::name).orElse("all sources")
+                        + limits(zone, session.middleC()))
+                .distinct()
                 .collect(Collectors.joining(", "));
         return players.isEmpty() ? "nothing plays it now" : players;
     }

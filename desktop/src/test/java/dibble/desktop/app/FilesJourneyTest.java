@@ -265,4 +265,35 @@ class FilesJourneyTest extends WindowTest {
         onFx(window.files()::offerUnfinished);
         assertThat(lookup("Bring it back").tryQuery()).isEmpty();
     }
+
+    @Test
+    void whatIsToldTakesNoQuestionAwayAndCanBeReadAgain() throws Exception {
+        shortcut(KeyCode.O);
+        until(() -> lookup("#ask-field").tryQuery().isPresent());
+        onFx(() -> lookup("#ask-field").<TextField>queryAs(TextField.class).setText("half a na"));
+        onFx(() -> {
+            desk().ask().tell("The first thing.");
+            desk().ask().tell("The second thing.");
+        });
+        assertThat(lookup("#ask-field").queryAs(TextField.class).getText()).isEqualTo("half a na");
+        assertThat(told()).isEqualTo("The second thing.");
+        clickOn("1 earlier");
+        until(() -> told().equals("The first thing."));
+        clickOn("Close");
+        until(() -> told().isEmpty());
+        // What cannot be opened leaves the question, to be mended.
+        type(KeyCode.TAB);
+        answer(folder.resolve("none.dibble"));
+        until(() -> told().contains("no such file"));
+        assertThat(lookup("#ask-field").tryQuery()).isPresent();
+        clickOn("Cancel");
+        clickOn("Close");
+        until(() -> !desk().ask().isAsking());
+        shortcut(KeyCode.M);
+        until(() -> told().contains("no such file"));
+        clickOn("2 earlier");
+        until(() -> told().equals("The second thing."));
+        clickOn("Later");
+        until(() -> told().contains("no such file"));
+    }
 }

@@ -3,6 +3,14 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.desktop.ui.Words;
+import dibble.edits.GearEdits;
+import dibble.edits.TrackEdits;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.midi.MiddleC;
+import dibble.midi.Range;
+import dibble.recording.Track;
 import dibble.session.Session;
 import dibble.studio.Transport;
 import java.nio.file.Path;
@@ -66,9 +74,59 @@ class WindowKeysTest extends WindowTest {
     @Test
     void aMistakeOfDibblesOwnIsSaidWithItsLog() {
         AtomicBoolean shown = new AtomicBoolean();
-        onFx(() -> window.tellMistake(Path.of("/logs/errors.log"), () -> shown.set(true)));
+        window.noteMistake(Path.of("/logs/errors.log"), () -> shown.set(true));
+        window.noteMistake(Path.of("/logs/errors.log"), () -> {});
+        until(() -> lookup("#ask-told").tryQuery().isPresent());
         assertThat(lookup("#ask-told").queryAs(Label.class).getText()).contains("/logs/errors.log", "save it");
         clickOn("Show it");
         until(shown::get);
+    }
+
+    @Test
+    void whatIsRebuiltKeepsTheFocus() {
+        press(KeyCode.CONTROL).type(KeyCode.COMMA).release(KeyCode.CONTROL);
+        until(() -> lookup("#night").tryQuery().isPresent());
+        onFx(() -> lookup("#night").query().requestFocus());
+        type(KeyCode.SPACE);
+        until(() -> desk().preferences().get().night());
+        assertThat(window.getScene().getFocusOwner().getId()).isEqualTo("night");
+        onFx(() -> lookup("#day").query().requestFocus());
+        type(KeyCode.SPACE);
+        until(() -> !desk().preferences().get().night());
+        assertThat(window.getScene().getFocusOwner().getId()).isEqualTo("day");
+
+        clickOn("#view-gear");
+        until(() -> lookup("#source-tansy").tryQuery().isPresent());
+        onFx(() -> lookup("#source-tansy").query().requestFocus());
+        onFx(() -> desk().document()
+                .edit(
+                        "name",
+                        session -> GearEdits.changeSource(
+                                session,
+                                "tansy",
+                                source -> source.edit().name("Tansy, upper").build())));
+        until(() -> "source-tansy".equals(window.getScene().getFocusOwner().getId()));
+    }
+
+    /** A drum is told by its name, of the part's own or of the standard's. */
+    @Test
+    void drumsAreToldByTheirNames() {
+        Part hands = desk().session().part(new PartRef("sorrel", "hands")).orElseThrow();
+        assertThat(Words.note(41, hands, MiddleC.C4)).isEqualTo("F2 41 Frame drum, low");
+        Part plain = Part.of("kit", "Kit", 10, 0, Range.ALL, 1).asDrums();
+        assertThat(Words.note(38, plain, MiddleC.C4)).isEqualTo("D2 38 Acoustic snare");
+        assertThat(Words.note(38, Part.of("p", "P", 1, 0, Range.ALL, 1), MiddleC.C4))
+                .isEqualTo("D2 38");
+    }
+
+    @Test
+    void aTrackSaysTheChannelWhereOnePartsItsPlayers() {
+        Session session = desk().session();
+        Track kalimba = TrackEdits.readyToRecord(session)
+                .trackOf(new PartRef("sorrel", "kalimba"))
+                .orElseThrow();
+        assertThat(Words.playedBy(
+                        kalimba, session, session.routing(desk().performance()).zones()))
+                .isEqualTo("Teasel, channel 2");
     }
 }
