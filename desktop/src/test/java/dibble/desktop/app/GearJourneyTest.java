@@ -137,15 +137,13 @@ class GearJourneyTest extends WindowTest {
         clickOn("#plug-stand-in-lower");
         until(() ->
                 port.messages.containsAll(List.of(ShortMessage.noteOff(0, 60, 64), ShortMessage.noteOff(0, 64, 64))));
-        until(() -> lookup("The port of Lower keyboard is not there.")
-                .tryQuery()
-                .isPresent());
+        until(() ->
+                lookup("The port of Lower keyboard is not there.").tryQuery().isPresent());
         assertThat(workbench.studio().soundingCount()).isZero();
         assertThat(desk().session()).isEqualTo(before);
         clickOn("#plug-stand-in-lower");
-        until(() -> lookup("The port of Lower keyboard is not there.")
-                .tryQuery()
-                .isEmpty());
+        until(() ->
+                lookup("The port of Lower keyboard is not there.").tryQuery().isEmpty());
         lower.press(0, 67, 80);
         until(() -> port.messages.contains(ShortMessage.noteOn(0, 67, 80)));
         lower.release(0, 67);
