@@ -8,6 +8,7 @@ import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Piano;
 import dibble.desktop.ui.Words;
+import dibble.gear.Part;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.MiddleC;
@@ -16,6 +17,7 @@ import dibble.midi.Range;
 import dibble.routing.Zone;
 import dibble.time.Clock;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import javafx.scene.control.Button;
@@ -333,9 +335,29 @@ public final class LiveLine extends VBox {
             }
         }
         keyboard.setStrips(bits);
+        keyboard.setWords(pads ? sounds(source.get()) : new String[128]);
         for (int key = 0; key < 128; key++) {
             colours[key] = bits[key] == 0 ? null : PartColours.of(Integer.numberOfTrailingZeros(bits[key]));
         }
+    }
+
+    /** What each key of pads sounds, where that has a name. */
+    private String[] sounds(Source source) {
+        String[] names = new String[128];
+        for (Zone zone : desk.routing().zones()) {
+            Optional<Part> part = desk.session().partOf(zone);
+            if (!zone.enabled() || !zone.isPlayedBy(source.id()) || part.isEmpty()) {
+                continue;
+            }
+            for (int key = zone.keys().low(); key <= zone.keys().high(); key++) {
+                List<Integer> mapped = zone.noteMap().get(key);
+                int note = mapped != null ? mapped.get(0) : key + zone.transpose() + source.transpose();
+                if (names[key] == null && (mapped != null || !zone.dropUnmapped())) {
+                    names[key] = Words.nameOf(note, part.get());
+                }
+            }
+        }
+        return names;
     }
 
     /** A keyboard begins and ends with a white key, for the picture's sake. */

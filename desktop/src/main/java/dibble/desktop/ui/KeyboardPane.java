@@ -12,6 +12,7 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
+import javafx.scene.text.Text;
 
 /** A keyboard that is played with the mouse and shows which keys are down. The lower a key is hit, the louder. */
 public final class KeyboardPane extends Pane {
@@ -39,6 +40,8 @@ public final class KeyboardPane extends Pane {
 
     private final int[] strips = new int[128];
     private final Color[] downColours = new Color[128];
+    private final String[] words = new String[128];
+    private final Text measured = new Text();
     private Range keys = new Range(36, 96);
     private MiddleC middleC = MiddleC.C4;
     private Piano piano;
@@ -99,6 +102,14 @@ public final class KeyboardPane extends Pane {
     public void setStrips(int[] colourBits) {
         if (!Arrays.equals(strips, colourBits)) {
             System.arraycopy(colourBits, 0, strips, 0, 128);
+            stale = true;
+        }
+    }
+
+    /** What keys say besides their note, where they are wide enough for words; null for nothing. */
+    public void setWords(String[] words) {
+        if (!Arrays.equals(this.words, words)) {
+            System.arraycopy(words, 0, this.words, 0, 128);
             stale = true;
         }
     }
@@ -172,12 +183,38 @@ public final class KeyboardPane extends Pane {
                 g.setFill(NAME);
                 g.fillText(NoteNames.name(key, middleC), piano.x(key) + Math.min(4, piano.width(key) / 6), height - 20);
             }
+            if (words[key] != null && piano.isPads()) {
+                drawWords(g, key);
+            }
         }
         for (int key = keys.low(); key <= keys.high(); key++) {
             if (piano.isRaised(key)) {
                 drawKey(g, key, height * Piano.BLACK_HEIGHT, BLACK);
             }
         }
+    }
+
+    /** As many words on a line as it has room for; a word that is wider than its key is made narrower. */
+    private void drawWords(GraphicsContext g, int key) {
+        double room = piano.width(key) - 8;
+        double y = 16;
+        g.setFill(down[key] ? WHITE : BLACK);
+        StringBuilder line = new StringBuilder();
+        for (String word : words[key].split(" ")) {
+            String longer = line.isEmpty() ? word : line + " " + word;
+            measured.setFont(g.getFont());
+            measured.setText(longer);
+            if (!line.isEmpty() && measured.getLayoutBounds().getWidth() > room) {
+                g.fillText(line.toString(), piano.x(key) + 4, y, room);
+                y += 14;
+                line.setLength(0);
+                line.append(word);
+            } else {
+                line.setLength(0);
+                line.append(longer);
+            }
+        }
+        g.fillText(line.toString(), piano.x(key) + 4, y, room);
     }
 
     private void drawKey(GraphicsContext g, int key, double height, Color plain) {

@@ -194,11 +194,16 @@ public final class Words {
      * of its own has those of General MIDI.
      */
     public static String note(int note, Part part, MiddleC middleC) {
-        String name = part.noteNames().get(note);
-        if (name == null && part.drums() && part.noteNames().isEmpty()) {
-            name = GeneralMidi.percussion().get(note);
-        }
+        String name = nameOf(note, part);
         return NoteNames.nameAndNumber(note, middleC) + (name == null ? "" : " " + name);
+    }
+
+    /** The name that a note has in a part; null for none. */
+    public static String nameOf(int note, Part part) {
+        String name = part.noteNames().get(note);
+        return name == null && part.drums() && part.noteNames().isEmpty()
+                ? GeneralMidi.percussion().get(note)
+                : name;
     }
 
     /** Who plays what a track takes: {@code Larkspur 73 E1–F3, Tansy 32 F3–C6}. */
