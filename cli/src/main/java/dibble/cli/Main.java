@@ -32,7 +32,7 @@ import picocli.CommandLine.ScopeType;
         commandListHeading = "%nCommands that need no window:%n",
         footerHeading = "%nIn the window:%n",
         footer = {
-            "  FILE          opens a session in the window: NAME.dibble, or a bare session.json",
+            "  FILE          opens a session: NAME.dibble, or a bare session.json",
             "  demo          opens the window with the demo session playing on stand-ins;",
             "                where there is no display, draws its views into FOLDER",
             "  test          runs all tests; what follows goes to Maven",
