@@ -13,6 +13,7 @@ import dibble.gear.Extras;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Take;
+import dibble.routing.Routing;
 import dibble.time.TempoMap;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -29,8 +30,11 @@ final class TakeReader {
     /** The latest time that a line may have: 31 years. */
     private static final long LATEST = 999_999_999_999_999_999L;
 
-    /** The most text of routings that a take may have: they are read one by one. */
-    private static final long MOST_ROUTINGS = 256L << 20;
+    /** The most text of routings that a take may have, with what they have in common: they are read one by one. */
+    private static final long MOST_ROUTINGS = 4L << 30;
+
+    /** A change seldom makes a routing longer: it is looked at only now and then. */
+    private static final int BETWEEN_MEASURES = 16;
 
     private static final ObjectMapper JSON = JsonMapper.builder(JsonFactory.builder()
                     .streamReadConstraints(StreamReadConstraints.builder()
@@ -283,10 +287,14 @@ final class TakeReader {
         JsonNode whole = f.get("routing");
         JsonNode change = f.get("change");
         routing = whole != null ? whole : RoutingChange.apply(here() + ": $.change", change, routing);
-        routingSize = whole != null ? size : routingSize + size;
-        routingsRead += routingSize;
+        if (whole != null) {
+            routingSize = size;
+        } else if (marks.size() % BETWEEN_MEASURES == 0) {
+            routingSize = routing.toString().length();
+        }
+        routingsRead += routingSize + size;
         if (routingsRead > MOST_ROUTINGS) {
-            throw wrong("more routings than can be read (expected at most " + (MOST_ROUTINGS >> 20) + " MiB)");
+            throw wrong("more routings than can be read (expected at most " + (MOST_ROUTINGS >> 30) + " GiB)");
         }
         SessionReader.Read read;
         try {
@@ -299,7 +307,31 @@ final class TakeReader {
         keep(
                 TakeLines.MARK + marks.size(),
                 ofSession.isEmpty() ? line : new Extras(line.fields(), Map.of(TakeLines.ROUTING, ofSession)));
-        marks.add(new Take.Mark(log.size(), inOrder(stamp), read.session().routing(read.performance())));
+        Routing next = read.session().routing(read.performance());
+        Routing before = marks.isEmpty() ? next : marks.get(marks.size() - 1).routing();
+        marks.add(new Take.Mark(log.size(), inOrder(stamp), sharing(next, before)));
+    }
+
+    /** The same with what it has in common with the one before: a take can have thousands, of which little differs. */
+    private static Routing sharing(Routing next, Routing before) {
+        return new Routing(
+                sharing(next.sources(), before.sources()),
+                sharing(next.instruments(), before.instruments()),
+                next.channels().equals(before.channels()) ? before.channels() : next.channels(),
+                sharing(next.always(), before.always()),
+                sharing(next.controls(), before.controls()),
+                sharing(next.scenes(), before.scenes()),
+                next.sceneSwitch(),
+                next.activeScene());
+    }
+
+    private static <T> List<T> sharing(List<T> next, List<T> before) {
+        if (next.equals(before)) {
+            return before;
+        }
+        Map<T, T> known = new HashMap<>();
+        before.forEach(item -> known.put(item, item));
+        return next.stream().map(item -> known.getOrDefault(item, item)).toList();
     }
 
     private void time(Fields f, long stamp) throws SessionFormatException {

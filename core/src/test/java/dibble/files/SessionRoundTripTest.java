@@ -158,6 +158,29 @@ class SessionRoundTripTest {
         assertThat(read(lines).marks()).isEqualTo(marks);
     }
 
+    /** Thousands of changes are a long evening, not an attack. */
+    @Test
+    void aTakeOfThousandsOfChangesIsReadAndWhatTheyHaveInCommonIsThereOnce() throws Exception {
+        Session demo = dibble.demo.LamplightersRound.session();
+        List<Take.Mark> marks = new java.util.ArrayList<>();
+        EventLog log = new EventLog();
+        for (int i = 0; i < 3_000; i++) {
+            int high = 40 + i % 60;
+            Session dragged = demo.withZones(demo.zones().stream()
+                    .map(zone -> zone.withKeys(new dibble.midi.Range(30, high)))
+                    .toList());
+            marks.add(new Take.Mark(i, i * 1000L, dragged.routing(Performance.NEW)));
+            log.add(i * 1000L, 0, ShortMessage.noteOn(0, 60, 1 + i % 127));
+        }
+        Take take = new Take("take-1", "One", List.of("a"), log, marks, TempoMap.of(96), 4_000_000, 0);
+        List<Take.Mark> back = read(TakeLines.write(take)).marks();
+        assertThat(back).isEqualTo(marks);
+        assertThat(back.get(2_999).routing().instruments().get(0))
+                .isSameAs(back.get(0).routing().instruments().get(0));
+        assertThat(back.get(2_999).routing().scenes().get(0))
+                .isSameAs(back.get(0).routing().scenes().get(0));
+    }
+
     @Test
     void aChangeThatFitsNoRoutingIsRefusedWithItsLine() {
         for (String change : List.of(
