@@ -121,7 +121,7 @@ final class RoutedFile implements FileRouter.Output {
                 source != null && !FileRouter.exclusiveTo(routing, source).isEmpty();
         MidiTrack.Builder others = new MidiTrack.Builder();
         for (int i = 0; i < track.size(); i++) {
-            boolean kept = FileRouter.isExclusive(track, i)
+            boolean kept = track.isExclusive(i)
                     ? !taken
                     : !track.isChannelMessage(i)
                             && !MidiFile.isConducted(track, i)

@@ -9,8 +9,8 @@ import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.midi.TrackMerge;
+import dibble.recording.Clips;
 import dibble.recording.EventLog;
-import dibble.recording.OpenNotes;
 import dibble.recording.Take;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -84,29 +84,21 @@ public record FileImport(Source source, Take take, boolean hasTempo, int shared)
         String id = Ids.fresh(name, taken -> session.source(taken).isPresent());
         Said said = said(file, session.tempo());
         Lanes lanes = new Lanes();
-        OpenNotes open = new OpenNotes();
         EventLog log = new EventLog();
-        long end = 0;
-        for (TrackMerge events = new TrackMerge(file.tracks()); events.next(); ) {
-            int number = events.track();
-            MidiTrack track = file.tracks().get(number);
+        List<MidiTrack> tracks = file.tracks().stream().map(Clips::closed).toList();
+        for (TrackMerge events = new TrackMerge(tracks); events.next(); ) {
+            MidiTrack track = tracks.get(events.track());
             long at = nanos(file, said.tempo, events.tick());
-            if (events.isEnd()) {
-                // A note that has no off lasts to the end of its track.
-                open.endAll(number, (whose, note, off) -> log.add(at, 0, onLane(lanes, track, number, off)));
-                end = Math.max(end, at);
-            } else if (track.isChannelMessage(events.at())) {
-                int message = track.message(events.at());
-                log.add(at, 0, onLane(lanes, track, number, message));
-                if (ShortMessage.startsNote(message)) {
-                    open.begin(number, message, 0);
-                } else if (ShortMessage.endsNote(message)) {
-                    open.end(number, message);
-                }
+            if (track.isChannelMessage(events.at())) {
+                log.add(at, 0, onLane(lanes, track, events.track(), track.message(events.at())));
             } else if (track.status(events.at()) == EXCLUSIVE) {
                 addExclusive(log, at, track.data(events.at()));
             }
         }
+        long end = tracks.stream()
+                .mapToLong(track -> nanos(file, said.tempo, track.endTick()))
+                .max()
+                .orElse(0);
         Source source = Source.keyboard(id, name, "stand-in:" + id, Range.ALL)
                 .edit()
                 .kind(SourceKind.FILE)

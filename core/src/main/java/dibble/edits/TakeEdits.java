@@ -51,7 +51,7 @@ public final class TakeEdits {
         if (held.count() == 0) {
             return take;
         }
-        held.endAll((source, number, off) -> log.add(take.length(), source, off));
+        held.endAll((source, off) -> log.add(take.length(), source, off));
         return take.withLog(log);
     }
 

@@ -54,7 +54,7 @@ public record MidiFile(int type, int division, List<MidiTrack> tracks, List<Stri
         MidiTrack.Builder conductor = new MidiTrack.Builder();
         for (TrackMerge events = new TrackMerge(tracks); events.next(); ) {
             MidiTrack track = tracks.get(events.track());
-            if (!events.isEnd() && isConducted(track, events.at())) {
+            if (isConducted(track, events.at())) {
                 conductor.copy(track, events.at());
             }
         }

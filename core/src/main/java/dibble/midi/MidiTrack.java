@@ -68,6 +68,11 @@ public final class MidiTrack {
         return ShortMessage.isChannelStatus(status(i));
     }
 
+    /** Whether event {@code i} is system exclusive, or goes on with it. */
+    public boolean isExclusive(int i) {
+        return status(i) == 0xF0 || status(i) == 0xF7;
+    }
+
     public boolean isMeta(int i, int type) {
         return status(i) == META && metaType(i) == type;
     }

@@ -7,7 +7,7 @@ import java.util.function.IntPredicate;
 
 /**
  * Goes through the events of several tracks in the order of time; equal ticks keep the order of the tracks, and within a
- * track that of the file. Behind the last event of a track comes its end.
+ * track that of the file.
  */
 public final class TrackMerge {
     /** A place in a track. */
@@ -21,12 +21,8 @@ public final class TrackMerge {
             this.number = number;
         }
 
-        boolean isEnd() {
-            return at == track.size();
-        }
-
         long tick() {
-            return isEnd() ? track.endTick() : track.tick(at);
+            return track.tick(at);
         }
 
         boolean comesBefore(Reading other) {
@@ -46,7 +42,7 @@ public final class TrackMerge {
     /** @param taken which tracks take part, by their numbers from 0 */
     public TrackMerge(List<MidiTrack> tracks, IntPredicate taken) {
         for (int i = 0; i < tracks.size(); i++) {
-            if (taken.test(i)) {
+            if (taken.test(i) && tracks.get(i).size() > 0) {
                 waiting.add(new Reading(tracks.get(i), i));
             }
         }
@@ -54,21 +50,15 @@ public final class TrackMerge {
 
     /** Goes to the next event, at first to the first one; false where there is none. */
     public boolean next() {
-        if (now == null) {
-            now = waiting.poll();
-            return now != null;
-        }
-        if (now.isEnd()) {
-            now = waiting.poll();
-            return now != null;
-        }
-        now.at++;
-        Reading other = waiting.peek();
-        if (other != null && !now.comesBefore(other)) {
+        if (now != null && ++now.at < now.track.size()) {
+            Reading other = waiting.peek();
+            if (other == null || now.comesBefore(other)) {
+                return true;
+            }
             waiting.add(now);
-            now = waiting.poll();
         }
-        return true;
+        now = waiting.poll();
+        return now != null;
     }
 
     /** The number of the track, from 0. */
@@ -76,14 +66,9 @@ public final class TrackMerge {
         return now.number;
     }
 
-    /** The number of the event in its track; that behind the last for the track's end. */
+    /** The number of the event in its track. */
     public int at() {
         return now.at;
-    }
-
-    /** Whether it is the end of the track. */
-    public boolean isEnd() {
-        return now.isEnd();
     }
 
     public long tick() {

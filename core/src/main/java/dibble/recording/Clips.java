@@ -111,12 +111,33 @@ public final class Clips {
     }
 
     private static void close(long tick, OpenNotes open, Chase chase, List<Event> events) {
-        open.endAll((whose, number, off) -> events.add(Event.of(tick, off)));
+        open.endAll((whose, off) -> events.add(Event.of(tick, off)));
         for (int message : chase.messages()) {
             if (Rest.moves(message) && !Rest.isAtRest(message)) {
                 events.add(Event.of(tick, Rest.of(message)));
             }
         }
+    }
+
+    /** A track whose notes all end: one that has no off lasts to the end of the track. */
+    public static MidiTrack closed(MidiTrack track) {
+        OpenNotes open = new OpenNotes();
+        for (int i = 0; i < track.size(); i++) {
+            if (track.isChannelMessage(i) && ShortMessage.startsNote(track.message(i))) {
+                open.begin(0, track.message(i), i);
+            } else if (track.isChannelMessage(i) && ShortMessage.endsNote(track.message(i))) {
+                open.end(0, track.message(i));
+            }
+        }
+        if (open.count() == 0) {
+            return track;
+        }
+        MidiTrack.Builder closed = new MidiTrack.Builder();
+        for (int i = 0; i < track.size(); i++) {
+            closed.copy(track, i);
+        }
+        open.endAll((whose, off) -> closed.add(track.endTick(), off));
+        return closed.build();
     }
 
     /**

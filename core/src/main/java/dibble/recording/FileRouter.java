@@ -4,7 +4,6 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
-import dibble.midi.ShortMessage;
 import dibble.midi.TrackMerge;
 import dibble.routing.Router;
 import dibble.routing.RouterOutput;
@@ -19,9 +18,6 @@ import java.util.List;
  * track, and at the last event what is held is closed.
  */
 public final class FileRouter {
-    private static final int EXCLUSIVE = 0xF0;
-    private static final int EXCLUSIVE_GOES_ON = 0xF7;
-
     private FileRouter() {}
 
     /** Takes what a routed file sends. */
@@ -50,38 +46,20 @@ public final class FileRouter {
         if (withSounds) {
             sendSounds(routing, slots, router);
         }
-        MidiFile pieces = file.atOnce();
-        List<MidiTrack> tracks = pieces.tracks();
-        OpenNotes open = new OpenNotes();
+        List<MidiTrack> tracks =
+                file.atOnce().tracks().stream().map(Clips::closed).toList();
         long tick = 0;
         for (TrackMerge events = new TrackMerge(tracks, track -> sources[track] != null); events.next(); ) {
-            int t = events.track();
-            MidiTrack track = tracks.get(t);
-            int source = slots.source(sources[t]);
-            if (events.isEnd()) {
-                // A note that has no off lasts to the end of its track.
-                long end = events.tick();
-                tick = open.holds(t) ? end : tick;
-                open.endAll(t, (whose, number, off) -> router.event(source, off, end));
-            } else if (track.isChannelMessage(events.at())) {
+            String source = sources[events.track()];
+            MidiTrack track = tracks.get(events.track());
+            if (track.isChannelMessage(events.at())) {
                 tick = events.tick();
-                int message = track.message(events.at());
-                router.event(source, message, tick);
-                if (ShortMessage.startsNote(message)) {
-                    open.begin(t, message, 0);
-                } else if (ShortMessage.endsNote(message)) {
-                    open.end(t, message);
-                }
-            } else if (isExclusive(track, events.at())) {
-                sendExclusive(routing, sources[t], track, events.at(), output);
+                router.event(slots.source(source), track.message(events.at()), tick);
+            } else if (track.isExclusive(events.at())) {
+                sendExclusive(routing, source, track, events.at(), output);
             }
         }
         router.close(tick);
-    }
-
-    /** Whether an event is system exclusive, or goes on with it. */
-    public static boolean isExclusive(MidiTrack track, int at) {
-        return track.status(at) == EXCLUSIVE || track.status(at) == EXCLUSIVE_GOES_ON;
     }
 
     private static void sendSounds(Routing routing, Slots slots, Router router) {

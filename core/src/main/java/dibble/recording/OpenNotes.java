@@ -62,52 +62,22 @@ public final class OpenNotes {
         return count;
     }
 
-    /** Whether any note of one is open. */
-    public boolean holds(int whose) {
-        for (int row = whose << 4; row < (whose + 1) << 4 && row < open.length; row++) {
-            for (int key = 0; open[row] != null && key < KEYS; key++) {
-                if (open[row][key] != NONE) {
-                    return true;
-                }
-            }
-        }
-        return false;
-    }
-
     /** Takes an off for a note that is left open. */
     @FunctionalInterface
     public interface Ending {
-        /**
-         * @param number of the note
-         * @param off on the note's channel, with the default release velocity
-         */
-        void end(int whose, int number, int off);
+        /** @param off on the note's channel, with the default release velocity */
+        void end(int whose, int off);
     }
 
     /** The offs of all notes that are open, by whose they are, channel and key; none is open afterwards. */
     public void endAll(Ending ending) {
         for (int row = 0; row < open.length && count > 0; row++) {
-            endRow(row, ending);
-        }
-    }
-
-    /** The same for the notes of one. */
-    public void endAll(int whose, Ending ending) {
-        for (int channel = 0; channel < 16 && count > 0; channel++) {
-            int row = whose << 4 | channel;
-            if (row < open.length) {
-                endRow(row, ending);
-            }
-        }
-    }
-
-    private void endRow(int row, Ending ending) {
-        for (int key = 0; open[row] != null && key < KEYS; key++) {
-            int number = open[row][key];
-            if (number != NONE) {
-                open[row][key] = NONE;
-                count--;
-                ending.end(row >>> 4, number, ShortMessage.noteOff(row & 0xF, key, ShortMessage.DEFAULT_RELEASE));
+            for (int key = 0; open[row] != null && key < KEYS; key++) {
+                if (open[row][key] != NONE) {
+                    open[row][key] = NONE;
+                    count--;
+                    ending.end(row >>> 4, ShortMessage.noteOff(row & 0xF, key, ShortMessage.DEFAULT_RELEASE));
+                }
             }
         }
     }

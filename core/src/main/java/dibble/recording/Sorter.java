@@ -41,12 +41,12 @@ final class Sorter {
     private final Map<Integer, MidiTrack.Builder> built = new TreeMap<>();
 
     Sorter(List<MidiTrack> tracks, List<String> names, long quarter, Sorting.How how, boolean others) {
-        this.tracks = tracks;
+        this.tracks = tracks.stream().map(Clips::closed).toList();
         this.names = names;
         this.how = how;
         this.others = others;
         int count = 0;
-        for (MidiTrack track : tracks) {
+        for (MidiTrack track : this.tracks) {
             for (int i = 0; i < track.size(); i++) {
                 count += track.isChannelMessage(i) ? 1 : 0;
             }
@@ -56,7 +56,7 @@ final class Sorter {
         ofRight = how.by() == Sorting.By.HAND ? Hands.right(whole(), quarter) : null;
     }
 
-    /** Goes through all events; ends of tracks are told too. */
+    /** Goes through all events. */
     private interface Taker {
         /** @param number of a channel message in the order of time; else that of the next one */
         void take(TrackMerge event, MidiTrack track, int number);
@@ -67,14 +67,14 @@ final class Sorter {
         for (TrackMerge events = new TrackMerge(tracks); events.next(); ) {
             MidiTrack track = tracks.get(events.track());
             taker.take(events, track, number);
-            number += !events.isEnd() && track.isChannelMessage(events.at()) ? 1 : 0;
+            number += track.isChannelMessage(events.at()) ? 1 : 0;
         }
     }
 
     private MidiTrack whole() {
         MidiTrack.Builder whole = new MidiTrack.Builder();
         each((event, track, number) -> {
-            if (!event.isEnd() && track.isChannelMessage(event.at())) {
+            if (track.isChannelMessage(event.at())) {
                 whole.copy(track, event.at());
             }
         });
@@ -84,18 +84,13 @@ final class Sorter {
     Sorting sorting() {
         OpenNotes open = new OpenNotes();
         each((event, track, number) -> {
-            if (!event.isEnd() && track.isChannelMessage(event.at())) {
+            if (track.isChannelMessage(event.at())) {
                 choose(open, event.track(), track.message(event.at()), number);
             }
         });
-        OpenNotes again = new OpenNotes();
         each((event, track, number) -> {
-            if (event.isEnd()) {
-                // A note that has no off lasts to the end of its track.
-                again.endAll(
-                        event.track(), (whose, pile, off) -> built.get(pile).add(event.tick(), off));
-            } else if (track.isChannelMessage(event.at())) {
-                put(again, event, track.message(event.at()), number);
+            if (track.isChannelMessage(event.at())) {
+                put(event, track.message(event.at()), number);
             } else if (others) {
                 putOther(event.track(), track, event.at());
             }
@@ -148,7 +143,7 @@ final class Sorter {
         };
     }
 
-    private void put(OpenNotes open, TrackMerge event, int message, int number) {
+    private void put(TrackMerge event, int message, int number) {
         if (ShortMessage.isNote(message) || ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE) {
             if (endedIn[number] >= 0) {
                 // A note of another pile that this one ends has no off of its own.
@@ -159,11 +154,6 @@ final class Sorter {
                                         ShortMessage.channel(message),
                                         ShortMessage.data1(message),
                                         ShortMessage.DEFAULT_RELEASE));
-            }
-            if (ShortMessage.startsNote(message)) {
-                open.begin(event.track(), message, pileOf[number]);
-            } else if (ShortMessage.endsNote(message)) {
-                open.end(event.track(), message);
             }
             // An off with no on belongs nowhere.
             if (pileOf[number] >= 0) {
@@ -204,7 +194,7 @@ final class Sorter {
         }
         ChannelUse use = new ChannelUse();
         each((event, track, number) -> {
-            if (!event.isEnd() && track.isChannelMessage(event.at())) {
+            if (track.isChannelMessage(event.at())) {
                 use.take(track.message(event.at()));
             }
         });

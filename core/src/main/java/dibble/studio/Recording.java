@@ -227,7 +227,7 @@ public final class Recording {
         playLateOffs(wanted - plan.startsAt());
         long end = since(wanted);
         settleRouting();
-        held.endAll((source, number, off) -> {
+        held.endAll((source, off) -> {
             log.add(end, source, off);
             printer.event(sources.get(source), off, end, false);
         });

@@ -117,7 +117,7 @@ class ClipIndexTest {
         assertThat(open.begin(3, ShortMessage.noteOn(1, 60, 80), 9)).isEqualTo(7);
         assertThat(open.count()).isEqualTo(2);
         List<String> ended = new ArrayList<>();
-        open.endAll((whose, number, off) -> ended.add(whose + " " + ShortMessage.data1(off)));
+        open.endAll((whose, off) -> ended.add(whose + " " + ShortMessage.data1(off)));
         assertThat(ended).containsExactly("0 61", "3 60");
         assertThat(open.count()).isZero();
     }
