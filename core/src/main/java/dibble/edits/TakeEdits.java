@@ -13,6 +13,7 @@ import dibble.recording.Track;
 import dibble.routing.Routing;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.work.Progress;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -90,7 +91,12 @@ public final class TakeEdits {
 
     /** Prints an older take onto the tracks again, as it was heard when it was recorded. */
     public static Session choose(Session session, String id) {
-        return reprint(session, take(session, id));
+        return choose(session, id, Progress.NONE);
+    }
+
+    /** The same, for who waits for it. */
+    public static Session choose(Session session, String id, Progress progress) {
+        return reprint(session, take(session, id), progress);
     }
 
     /**
@@ -98,7 +104,12 @@ public final class TakeEdits {
      * scene changed while it was played, in the scenes of the same ids.
      */
     public static Session routeAgain(Session session, Performance performance, String id) {
-        return reprint(session, routedAgain(session, performance, take(session, id)));
+        return routeAgain(session, performance, id, Progress.NONE);
+    }
+
+    /** The same, for who waits for it. */
+    public static Session routeAgain(Session session, Performance performance, String id, Progress progress) {
+        return reprint(session, routedAgain(session, performance, take(session, id)), progress);
     }
 
     /** The take with the routing of now in force. */
@@ -124,9 +135,10 @@ public final class TakeEdits {
     /**
      * What a track would have if a take were printed again.
      *
+     * @param differs whether anything that is sent would be another, or at another time
      * @param edited whether what it has of the take was edited by hand, which would be lost
      */
-    public record Outcome(Track track, int notesNow, int notesThen, boolean edited) {}
+    public record Outcome(Track track, int notesNow, int notesThen, boolean differs, boolean edited) {}
 
     /**
      * For each track what it has and what it would have after another edit.
@@ -140,7 +152,9 @@ public final class TakeEdits {
             Track now = present(session, then);
             boolean there = session.tracks().contains(now);
             boolean edited = there && now.regions().of(id).stream().anyMatch(Region::edited);
-            outcomes.add(new Outcome(then, there ? now.noteCount() : 0, then.noteCount(), edited));
+            MidiTrack before = there ? now.clip() : Track.NOTHING;
+            outcomes.add(new Outcome(
+                    then, there ? now.noteCount() : 0, then.noteCount(), !before.equals(then.clip()), edited));
         }
         return outcomes;
     }
@@ -149,11 +163,11 @@ public final class TakeEdits {
      * Prints a take in the place of its regions, and of nothing else. A track that had nothing of it gets it where no
      * later take has replaced what was there; a take that is on no track makes room for itself where it lies.
      */
-    private static Session reprint(Session session, Take take) {
+    private static Session reprint(Session session, Take take, Progress progress) {
         Session ready = TrackEdits.readyToRecord(session);
         // Arming is for recording: what is printed again goes onto every track that takes it.
         Set<String> all = ready.tracks().stream().map(Track::id).collect(Collectors.toSet());
-        Printer printer = Printer.print(take, ready.tracks(), all);
+        Printer printer = Printer.print(take, ready.tracks(), all, progress);
         boolean isOnTracks = session.tracks().stream()
                 .anyMatch(track -> !track.regions().of(take.id()).isEmpty());
         Set<String> later = session.takes().stream()

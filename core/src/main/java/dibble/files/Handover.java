@@ -12,10 +12,12 @@ import java.util.concurrent.TimeUnit;
 /** Has one thread make what another packs: what is written here is written to a stream on a thread of its own. */
 final class Handover extends OutputStream {
     private static final int WAITING = 16;
+    private static final long WAIT_MILLIS = 50;
     private static final byte[] END = {};
 
     private final BlockingQueue<byte[]> blocks = new ArrayBlockingQueue<>(WAITING);
     private final CompletableFuture<Void> packing;
+    private volatile boolean stopped;
 
     /** @param to is written to by nobody else until this is closed */
     Handover(OutputStream to) {
@@ -24,8 +26,14 @@ final class Handover extends OutputStream {
 
     private void pack(OutputStream to) {
         try {
-            for (byte[] block = blocks.take(); block != END; block = blocks.take()) {
-                to.write(block);
+            while (!stopped) {
+                byte[] block = blocks.poll(WAIT_MILLIS, TimeUnit.MILLISECONDS);
+                if (block == END) {
+                    return;
+                }
+                if (block != null) {
+                    to.write(block);
+                }
             }
         } catch (IOException e) {
             throw new CompletionException(e);
@@ -37,7 +45,7 @@ final class Handover extends OutputStream {
 
     private void put(byte[] block) throws IOException {
         try {
-            while (!blocks.offer(block, 50, TimeUnit.MILLISECONDS)) {
+            while (!blocks.offer(block, WAIT_MILLIS, TimeUnit.MILLISECONDS)) {
                 if (packing.isDone()) {
                     finish();
                     throw new IOException("nobody packs what is written");
@@ -75,10 +83,16 @@ final class Handover extends OutputStream {
         }
     }
 
-    /** Returns when all is packed. */
+    /** Returns when all is packed, or nothing is packed any more. */
     @Override
     public void close() throws IOException {
-        put(END);
-        finish();
+        try {
+            put(END);
+        } catch (IOException e) {
+            stopped = true;
+            throw e;
+        } finally {
+            finish();
+        }
     }
 }

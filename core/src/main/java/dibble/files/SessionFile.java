@@ -8,6 +8,7 @@ import dibble.session.Foreign;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.SessionBuilder;
+import dibble.work.Progress;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -31,6 +32,9 @@ public final class SessionFile {
 
     /** The most that {@code session.json} may unpack to: 16 MiB. */
     static final long MOST_JSON_BYTES = 16L << 20;
+
+    /** How far opening has come, of 1, when the container is unpacked. */
+    private static final double UNPACKED = 0.3;
 
     private static final String SESSION = Container.SESSION;
 
@@ -57,8 +61,13 @@ public final class SessionFile {
      * @throws IOException where the file cannot be read
      */
     public static Opened read(Path path) throws IOException {
+        return read(path, Progress.NONE);
+    }
+
+    /** The same, for who waits for it. */
+    public static Opened read(Path path, Progress progress) throws IOException {
         if (Files.exists(path) && AtomicFile.isStream(path)) {
-            return Streams.ofFile(path, MOST_BYTES, SessionFile::read);
+            return Streams.ofFile(path, MOST_BYTES, file -> read(file, progress));
         }
         if (!isContainer(path)) {
             try (InputStream in = new BufferedInputStream(Files.newInputStream(path))) {
@@ -67,6 +76,7 @@ public final class SessionFile {
             }
         }
         Container container = Container.read(path);
+        progress.at(UNPACKED);
         List<String> damage = new ArrayList<>(container.damage());
         if (damage.isEmpty() && !container.entries().containsKey(SESSION)) {
             throw new SessionFormatException("no session: the container has no " + SESSION);
@@ -79,7 +89,7 @@ public final class SessionFile {
         if (!damage.isEmpty()) {
             throw new DamagedSessionException(damage);
         }
-        return assemble(read, container.entries());
+        return assemble(read, container.entries(), null, progress.within(UNPACKED, 1));
     }
 
     /**
@@ -144,7 +154,7 @@ public final class SessionFile {
     }
 
     private static Opened assemble(SessionReader.Read read, Map<String, byte[]> entries) throws SessionFormatException {
-        return assemble(read, entries, null);
+        return assemble(read, entries, null, Progress.NONE);
     }
 
     /**
@@ -154,18 +164,29 @@ public final class SessionFile {
      */
     static Opened assemble(SessionReader.Read read, Map<String, byte[]> entries, List<String> losses)
             throws SessionFormatException {
+        return assemble(read, entries, losses, Progress.NONE);
+    }
+
+    private static Opened assemble(
+            SessionReader.Read read, Map<String, byte[]> entries, List<String> losses, Progress progress)
+            throws SessionFormatException {
         List<Take> takes = new ArrayList<>();
+        double all = entries.values().stream().mapToLong(bytes -> bytes.length).sum();
+        double done = 0;
         for (SessionReader.SaidOfTake said : read.takes()) {
             byte[] bytes = entries.get(said.file());
             if (bytes != null) {
+                Progress within = progress.within(done / all, (done + bytes.length) / all);
+                done += bytes.length;
                 unless(
                         losses,
                         () -> takes.add(
-                                TakeReader.read(said, bytes, read.session().tempo())));
+                                TakeReader.read(said, bytes, read.session().tempo(), within)));
             }
         }
         List<Track> tracks = new ArrayList<>();
         for (Track track : read.session().tracks()) {
+            progress.at(done / all);
             TrackFiles.Said said = read.tracks().get(track.id());
             boolean there = unless(losses, () -> tracks.add(track.withRegions(TrackFiles.read(said, entries, takes))));
             if (!there) {
@@ -229,15 +250,28 @@ public final class SessionFile {
      * @throws IOException where that fails, or where it would be larger than what can be opened: the file is as it was
      */
     public static void write(Path path, Session session, Performance performance) throws IOException {
+        write(path, session, performance, Progress.NONE);
+    }
+
+    /** The same, for who waits for it. */
+    public static void write(Path path, Session session, Performance performance, Progress progress)
+            throws IOException {
+        double all = 1
+                + session.takes().stream().mapToLong(take -> take.log().size()).sum()
+                + session.tracks().size();
         ObjectNode json = SessionWriter.session(session, performance, SessionWriter.BY_ID);
         checkReadable(json);
         AtomicFile.write(path, out -> {
             try (ContainerWriter container = new ContainerWriter(out)) {
                 container.put(SESSION, SessionWriter.bytes(json), MOST_JSON_BYTES);
+                double done = 1;
                 for (Take take : session.takes()) {
+                    progress.at(done / all);
                     container.put(SessionWriter.BY_ID.take(take), to -> TakeLines.write(take, to));
+                    done += take.log().size();
                 }
                 for (Track track : session.tracks()) {
+                    progress.at(done++ / all);
                     container.putAll(TrackFiles.files(track, SessionWriter.BY_ID));
                 }
                 container.putForeign(session.foreign());

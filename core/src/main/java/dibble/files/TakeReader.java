@@ -15,6 +15,7 @@ import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.routing.Routing;
 import dibble.time.TempoMap;
+import dibble.work.Progress;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
@@ -49,6 +50,9 @@ final class TakeReader {
             .build();
     /** The longest line of a take: 16 MiB. */
     static final int LONGEST_LINE = 16 << 20;
+
+    /** Lines from one word about the progress to the next, less one. */
+    private static final int EVERY = 0xFFF;
 
     private static final int MOST_DIGITS = 18;
     private static final int EXCLUSIVE = 0xF0;
@@ -95,10 +99,12 @@ final class TakeReader {
     }
 
     /** @param losses is given what cannot be read; null where that refuses the take */
-    private void lines(byte[] bytes, int end, List<String> losses) throws SessionFormatException {
+    private void lines(byte[] bytes, int end, List<String> losses, Progress progress) throws SessionFormatException {
         int from = 0;
         while (from < end) {
-            number++;
+            if ((++number & EVERY) == 0) {
+                progress.at((double) from / end);
+            }
             int to = from;
             boolean blank = true;
             while (to < end && bytes[to] != '\n') {
@@ -401,9 +407,10 @@ final class TakeReader {
      * @param otherwise the tempo and meter of a take that does not say its own
      * @throws SessionFormatException naming the file and the line
      */
-    static Take read(SessionReader.SaidOfTake said, byte[] bytes, TempoMap otherwise) throws SessionFormatException {
+    static Take read(SessionReader.SaidOfTake said, byte[] bytes, TempoMap otherwise, Progress progress)
+            throws SessionFormatException {
         TakeReader reader = new TakeReader(said.file(), otherwise);
-        reader.lines(bytes, bytes.length, null);
+        reader.lines(bytes, bytes.length, null, progress);
         return reader.take(said.id(), said.name(), said.extras());
     }
 
@@ -421,7 +428,7 @@ final class TakeReader {
         }
         TakeReader reader = new TakeReader(file, otherwise);
         List<String> losses = new ArrayList<>();
-        reader.lines(bytes, end, losses);
+        reader.lines(bytes, end, losses, Progress.NONE);
         return new Recovered(reader.take(id, name, Extras.NONE), losses);
     }
 }

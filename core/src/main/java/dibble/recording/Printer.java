@@ -13,6 +13,7 @@ import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.Slots;
 import dibble.routing.Zone;
+import dibble.work.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -29,6 +30,10 @@ import java.util.Set;
  */
 public final class Printer {
     private static final int NOWHERE = -1;
+
+    /** Events from one word about the progress to the next, less one. */
+    private static final int EVERY = 0xFFF;
+
     private static final int[] NONE = {};
 
     private final List<Track> tracks;
@@ -105,9 +110,17 @@ public final class Printer {
 
     /** Prints a whole take with the routings that were in force while it was played: what was heard. */
     public static Printer print(Take take, List<Track> tracks, Set<String> armed) {
+        return print(take, tracks, armed, Progress.NONE);
+    }
+
+    /** The same, for who waits for it. */
+    public static Printer print(Take take, List<Track> tracks, Set<String> armed, Progress progress) {
         Printer printer = new Printer(tracks, armed);
         int mark = 0;
         for (int i = 0; i < take.log().size(); i++) {
+            if ((i & EVERY) == 0) {
+                progress.at((double) i / take.log().size());
+            }
             while (mark < take.marks().size() && take.marks().get(mark).position() <= i) {
                 printer.install(
                         take.marks().get(mark).routing(), take.marks().get(mark).stamp());

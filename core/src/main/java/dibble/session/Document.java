@@ -1,5 +1,7 @@
 package dibble.session;
 
+import dibble.gear.ChannelPlan;
+import dibble.routing.Routing;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -28,6 +30,9 @@ public final class Document {
     private Session shown;
     private Performance performance;
 
+    /** Planned once for each pair of session and performance: with many parts a plan takes as long as half an edit. */
+    private Routing routing;
+
     public Document(Session session, Performance performance) {
         open(session, performance);
     }
@@ -40,8 +45,8 @@ public final class Document {
         bytes = 0;
         now = 0;
         saved = 0;
-        shown = session;
-        performance = planned(session, opened);
+        shown = null;
+        take(session, opened);
         changed();
     }
 
@@ -52,8 +57,15 @@ public final class Document {
         changed();
     }
 
-    private static Performance planned(Session session, Performance performance) {
-        return performance.rememberChannels(session.channels(performance).channels());
+    /** Takes both over, with the channels that auto parts have then. */
+    private void take(Session session, Performance given) {
+        boolean sameParts = shown != null
+                && session.instruments() == shown.instruments()
+                && given.channels().equals(performance.channels());
+        ChannelPlan channels = sameParts ? routing.channels() : session.channels(given);
+        shown = session;
+        performance = given.rememberChannels(channels.channels());
+        routing = session.routing(performance, channels);
     }
 
     /** The session as it is shown and played now; in a gesture, the value that the gesture has reached. */
@@ -63,6 +75,11 @@ public final class Document {
 
     public Performance performance() {
         return performance;
+    }
+
+    /** What decides where events go now. */
+    public Routing routing() {
+        return routing;
     }
 
     /** Makes an edit, as one step. An edit that changes nothing makes none. */
@@ -108,8 +125,7 @@ public final class Document {
 
     private void show(Session session) {
         if (session != shown) {
-            shown = session;
-            performance = planned(session, performance);
+            take(session, performance);
             changed();
         }
     }
@@ -118,7 +134,7 @@ public final class Document {
     public void perform(UnaryOperator<Performance> change) {
         Performance next = change.apply(performance);
         if (!next.equals(performance)) {
-            performance = planned(shown, next);
+            take(shown, next);
             changed();
         }
     }
@@ -152,9 +168,13 @@ public final class Document {
         return saved != now;
     }
 
-    /** Marks the present value as saved. */
-    public void markSaved() {
-        saved = now;
+    /** Marks a value as saved that was present lately; one that there is no way to any more is none to be marked. */
+    public void markSaved(Session session) {
+        for (int i = 0; i < steps.size(); i++) {
+            if (steps.get(i).session() == session) {
+                saved = i;
+            }
+        }
         changed();
     }
 

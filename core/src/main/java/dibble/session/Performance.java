@@ -58,6 +58,9 @@ public record Performance(
 
     /** Channels of parts that are gone are remembered, so that undo gives a part its channel back. */
     Performance rememberChannels(Map<PartRef, Integer> planned) {
+        if (channels.entrySet().containsAll(planned.entrySet())) {
+            return this;
+        }
         Map<PartRef, Integer> all = new LinkedHashMap<>(channels);
         all.putAll(planned);
         return withChannels(all);

@@ -216,14 +216,12 @@ public record Session(
 
     /** What decides where events go. */
     public Routing routing(Performance performance) {
+        return routing(performance, channels(performance));
+    }
+
+    /** The same with channels that are planned already. */
+    Routing routing(Performance performance, ChannelPlan channels) {
         return new Routing(
-                sources,
-                instruments,
-                channels(performance),
-                zones,
-                controls,
-                scenes,
-                sceneSwitch,
-                activeScene(performance));
+                sources, instruments, channels, zones, controls, scenes, sceneSwitch, activeScene(performance));
     }
 }

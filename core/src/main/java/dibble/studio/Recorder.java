@@ -236,6 +236,11 @@ final class Recorder implements AutoCloseable {
         return recording;
     }
 
+    /** Whether a take is complete that was not taken yet. Any thread. */
+    boolean hasFinished() {
+        return !finished.isEmpty();
+    }
+
     /** The next complete take, or null. */
     Finished pollFinished() {
         return finished.poll();

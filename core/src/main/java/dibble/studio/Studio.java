@@ -97,16 +97,25 @@ public final class Studio implements AutoCloseable {
         return slots;
     }
 
-    /** Why a session cannot be played here, in one line; empty where it can. */
-    public Optional<String> refusal(Session session, Performance performance) {
-        try {
-            Slots tried = slots.copy();
-            RoutingCompiler.compile(session.routing(performance), tried);
-            session.clock().to().forEach(tried::port);
-            return Optional.empty();
-        } catch (IllegalArgumentException e) {
-            return Optional.of(e.getMessage());
-        }
+    /** What can be played here, as things are now; it can be asked on another thread. */
+    public Playable playable() {
+        return new Playable(slots.copy());
+    }
+
+    /** Whether there is something to take in that has not been seen yet. Any thread. */
+    public boolean hasNews() {
+        return engine.monitorRing().hasEvents() || recorder.hasFinished();
+    }
+
+    /** Whether the music moves, or may without a word from here: whoever shows it looks again and again. */
+    public boolean isMoving() {
+        return transport() != Transport.STOPPED
+                || isPerforming()
+                || waitsToRecord()
+                || motion.followed() != null
+                || listensEverywhere
+                || asking
+                || ports.soundsWaiting() > 0;
     }
 
     /** What is played and sent, for one reader: each event as {@link Packed} says. */
@@ -124,7 +133,7 @@ public final class Studio implements AutoCloseable {
 
     private void followRouting() {
         Performance performance = document.performance();
-        Routing next = session().routing(performance);
+        Routing next = document.routing();
         if (alone != null) {
             next = next.alone(alone);
         }

@@ -10,6 +10,7 @@ import dibble.midi.MidiFileReader;
 import dibble.recording.Take;
 import dibble.routing.Slots;
 import dibble.time.TempoMap;
+import dibble.work.Progress;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -78,7 +79,8 @@ class FormatPageTest {
         Take take = TakeReader.read(
                 new SessionReader.SaidOfTake("take-1", "One", "takes/take-1.jsonl", Extras.NONE),
                 lines.getBytes(StandardCharsets.UTF_8),
-                TempoMap.of(60));
+                TempoMap.of(60),
+                Progress.NONE);
         assertThat(take.extras()).isEqualTo(Extras.NONE);
         assertThat(take.log().size()).isEqualTo(2);
         assertThat(take.marks()).hasSize(2);

@@ -14,6 +14,7 @@ import dibble.routing.Routing;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
+import dibble.work.Progress;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -248,7 +249,8 @@ class JournalTest {
         return TakeReader.read(
                 new SessionReader.SaidOfTake("take-1", "One", "takes/take-1.jsonl", Extras.NONE),
                 String.join("\n", lines).getBytes(),
-                TempoMap.of(120));
+                TempoMap.of(120),
+                Progress.NONE);
     }
 
     @Test

@@ -18,6 +18,7 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.Settled;
 import dibble.time.TempoMap;
+import dibble.work.Progress;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
@@ -43,7 +44,8 @@ class SessionRoundTripTest {
         return TakeReader.read(
                 new SessionReader.SaidOfTake("take-1", "One", "takes/take-1.jsonl", Extras.NONE),
                 lines,
-                TempoMap.of(20));
+                TempoMap.of(20),
+                Progress.NONE);
     }
 
     @Property(tries = 150)

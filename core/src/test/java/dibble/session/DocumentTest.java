@@ -65,7 +65,7 @@ class DocumentTest {
     void changedIsAPlaceInTheHistory() {
         document.edit("name", session -> session.withName("other"));
         assertThat(document.isChanged()).isTrue();
-        document.markSaved();
+        document.markSaved(document.session());
         document.undo();
         assertThat(document.isChanged()).isTrue();
         document.redo();
@@ -74,6 +74,17 @@ class DocumentTest {
         document.edit("name", session -> session.withName("third"));
         document.undo();
         assertThat(document.isChanged()).isTrue();
+    }
+
+    @Test
+    void whatIsChangedWhileItIsSavedStaysChanged() {
+        document.edit("name", session -> session.withName("as it is saved"));
+        Session saving = document.session();
+        document.edit("name", session -> session.withName("changed meanwhile"));
+        document.markSaved(saving);
+        assertThat(document.isChanged()).isTrue();
+        document.undo();
+        assertThat(document.isChanged()).isFalse();
     }
 
     @Property(tries = 200)

@@ -9,6 +9,11 @@ interface AudioOut extends AutoCloseable {
      */
     boolean write(byte[] block);
 
+    /** Whether nobody hears it: then it need not be given anything. */
+    default boolean isSilent() {
+        return false;
+    }
+
     @Override
     void close();
 }

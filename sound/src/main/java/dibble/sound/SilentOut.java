@@ -25,5 +25,10 @@ final class SilentOut implements AudioOut {
     }
 
     @Override
+    public boolean isSilent() {
+        return true;
+    }
+
+    @Override
     public void close() {}
 }

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.util.Arrays;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.Supplier;
 import javax.sound.midi.MidiUnavailableException;
 import javax.sound.sampled.AudioFormat;
@@ -28,6 +29,9 @@ public final class SynthInstrument implements OutputPort {
     private static final int DEVICE_BUFFER_BYTES = BLOCK_BYTES * 8;
     private static final int CHANNELS = 16;
 
+    /** While nothing sounds and nobody waits for samples, it is looked this often for what was missed. */
+    private static final long REST_NANOS = TimeUnit.MILLISECONDS.toNanos(200);
+
     /** The parts are quieter than full scale together, so that several can sound at once. */
     private static final float GAIN = 0.6f;
 
@@ -41,6 +45,7 @@ public final class SynthInstrument implements OutputPort {
     private final Thread mixer;
     private final Supplier<Optional<AudioOut>> device;
     private volatile boolean closing;
+    private volatile boolean resting;
     private long waitingStamp;
     private int waiting = -1;
 
@@ -74,6 +79,19 @@ public final class SynthInstrument implements OutputPort {
             // The mixer is behind: this sender alone waits, as for any slow port.
             clock.rest(BLOCK_NANOS);
         }
+        if (resting) {
+            LockSupport.unpark(mixer);
+        }
+    }
+
+    /** Whether anything is heard now. Any thread. */
+    public boolean isSounding() {
+        for (Strip strip : strips) {
+            if (strip != null && strip.level() > 0) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** How loud a channel (0-15) is now: 0 to 1. */
@@ -107,6 +125,9 @@ public final class SynthInstrument implements OutputPort {
         long heardAt = clock.nanos();
         while (!closing) {
             // The time of this block runs by its length, and is set right where the device ran away from the clock.
+            if (out.isSilent() && waiting == -1 && !isSounding()) {
+                rest();
+            }
             heardAt += BLOCK_NANOS;
             if (Math.abs(clock.nanos() - heardAt) > LATENCY_NANOS) {
                 heardAt = clock.nanos();
@@ -128,6 +149,15 @@ public final class SynthInstrument implements OutputPort {
                 return;
             }
         }
+    }
+
+    /** Sleeps until something is sent. */
+    private void rest() {
+        resting = true;
+        if (!ring.hasEvents() && !closing) {
+            LockSupport.parkNanos(this, REST_NANOS);
+        }
+        resting = false;
     }
 
     /** Gives the synthesizers what was stamped up to a time. */
@@ -171,6 +201,7 @@ public final class SynthInstrument implements OutputPort {
     @Override
     public void close() {
         closing = true;
+        LockSupport.unpark(mixer);
         try {
             mixer.join();
         } catch (InterruptedException e) {

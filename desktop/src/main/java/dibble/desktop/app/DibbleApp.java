@@ -57,11 +57,11 @@ public final class DibbleApp extends Application {
         if (demo && !Main.isOffScreen()) {
             workbench.perform();
         } else if (!demo && !arguments.isEmpty()) {
-            window.files().open(Path.of(arguments.get(0)));
+            window.files().open(Path.of(arguments.get(0)), () -> {});
         }
         stage.show();
         if (!Main.isOffScreen()) {
-            window.files().offerUnfinished();
+            window.recovery().offer();
         }
         if (Main.isOffScreen()) {
             Path folder = Path.of(arguments.size() > 1 ? arguments.get(1) : "dibble-demo");

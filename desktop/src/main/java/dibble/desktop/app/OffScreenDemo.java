@@ -65,13 +65,13 @@ final class OffScreenDemo {
         steps.add(new Step(() -> workbench.studio().recording() != null, workbench::perform));
         steps.add(
                 new Step(() -> position() > barStart(7) && desk.live().lastNote() != null, () -> picture("keys.png")));
-        steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.GEAR)));
+        steps.add(new Step(() -> true, () -> window.show(Page.GEAR)));
         steps.add(new Step(() -> position() > barStart(9), () -> picture("gear.png")));
-        steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.CHANNELS)));
+        steps.add(new Step(() -> true, () -> window.show(Page.CHANNELS)));
         steps.add(new Step(() -> position() > barStart(10), () -> picture("channels.png")));
-        steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.CONTROLS)));
+        steps.add(new Step(() -> true, () -> window.show(Page.CONTROLS)));
         steps.add(new Step(() -> position() > barStart(11), () -> picture("controls.png")));
-        steps.add(new Step(() -> true, () -> window.show(MainWindow.Page.TAKES)));
+        steps.add(new Step(() -> true, () -> window.show(Page.TAKES)));
         steps.add(new Step(() -> position() > barStart(12), () -> picture("takes.png")));
         steps.add(new Step(() -> true, workbench.studio()::stop));
         steps.add(new Step(
@@ -124,7 +124,7 @@ final class OffScreenDemo {
         Files.createDirectories(folder.resolve("tracks"));
         AtomicFile.write(folder.resolve("played.mid"), MidiFileWriter.write(LamplightersRound.played()));
         SessionFile.write(folder.resolve("lamplighters-round.dibble"), session, desk.performance());
-        write("all-tracks.mid", FileActions.exported(session, desk.routing()));
+        write("all-tracks.mid", MidiFiles.exported(session, desk.routing()));
         session.tracks().stream().filter(track -> track.clip().size() > 0).forEach(track -> {
             try {
                 write("tracks/" + track.id() + ".mid", alone(session, track));
@@ -136,7 +136,7 @@ final class OffScreenDemo {
     }
 
     private MidiFile alone(Session session, Track track) {
-        return FileActions.exported(
+        return MidiFiles.exported(
                 session.withTracks(List.of(track)), workbench.desk().routing());
     }
 

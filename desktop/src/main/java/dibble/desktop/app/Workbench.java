@@ -2,15 +2,16 @@ package dibble.desktop.app;
 
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.AskBar;
+import dibble.desktop.ui.Commands;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Findings;
+import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Preferences;
 import dibble.desktop.ui.Pulse;
 import dibble.desktop.ui.Selection;
 import dibble.desktop.ui.Theme;
-import dibble.files.SessionFormatException;
 import dibble.files.SessionJournal;
 import dibble.files.Unfinished;
 import dibble.gear.Source;
@@ -43,6 +44,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Function;
 import java.util.function.IntConsumer;
+import javafx.application.Platform;
 
 /** The open session with all that makes it live; the interface is built on its {@link #desk}. */
 public final class Workbench implements AutoCloseable {
@@ -81,6 +83,7 @@ public final class Workbench implements AutoCloseable {
         AskBar ask = new AskBar();
         Preferences preferences = new Preferences(userFolder, ask::tell);
         LiveState live = new LiveState(studio.monitor(), studio::monitorSkipped, studio.slots());
+        Jobs jobs = new Jobs(Platform::runLater);
         desk = new Desk(
                 document,
                 studio,
@@ -95,7 +98,9 @@ public final class Workbench implements AutoCloseable {
                 new GearShelf(userFolder),
                 this::level,
                 new Places(),
-                new Findings(document, studio, devices, live));
+                new Findings(document, studio, devices, live),
+                jobs,
+                new Commands());
         selectFirst();
     }
 
@@ -128,7 +133,7 @@ public final class Workbench implements AutoCloseable {
     }
 
     /** What is not on disk yet is kept in the user's folder, so that no crash takes it. */
-    private void keepJournal() {
+    void keepJournal() {
         if (document.isChanged() || studio.transport() == Transport.RECORDING) {
             journal.changed(document.session(), document.performance(), file);
         } else {
@@ -162,41 +167,27 @@ public final class Workbench implements AutoCloseable {
     }
 
     /**
-     * Puts on the desk what an earlier run left behind. It is thrown away there only when all of it is kept here; what
-     * could not be brought back stays, where it is not offered again.
+     * What has become of something that was brought back.
      *
-     * @return what could not be brought back; the place where it is, and then a phrase each
-     * @throws IOException where it cannot be read; the desk is as it was
+     * @param place where the rest of it stays
+     * @param losses what could not be brought back, a phrase each
      */
-    List<String> bringBack(Unfinished left) throws IOException {
-        Unfinished.BroughtBack back = left.open();
-        checkPlayable(back.session(), back.performance());
-        openUnsaved(back.session(), back.performance());
-        file = left.file().isEmpty() ? null : left.file();
-        journal.changed(document.session(), document.performance(), file);
+    record Settled(Path place, List<String> losses) {}
+
+    /**
+     * Throws away what an earlier run left behind, once all of it is kept here. What could not be brought back stays,
+     * where it is not offered again. Waits for the disk: not on the thread that edits.
+     */
+    Settled settle(Unfinished left, Unfinished.BroughtBack back) throws IOException {
         journal.sync();
         if (journal.trouble() != null) {
-            return List.of();
+            return new Settled(left.folder(), List.of());
         }
         if (back.losses().isEmpty()) {
             left.discard();
-            return List.of();
+            return new Settled(left.folder(), List.of());
         }
-        List<String> losses = new ArrayList<>(List.of(left.putAside().toString()));
-        losses.addAll(back.losses());
-        return losses;
-    }
-
-    /**
-     * Refuses a session that cannot be played here, before it is on the desk.
-     *
-     * @throws SessionFormatException saying why
-     */
-    void checkPlayable(Session session, Performance performance) throws SessionFormatException {
-        Optional<String> refusal = studio.refusal(session, performance);
-        if (refusal.isPresent()) {
-            throw new SessionFormatException(refusal.get());
-        }
+        return new Settled(left.putAside(), back.losses());
     }
 
     /** Puts another session on the desk. */
@@ -228,15 +219,8 @@ public final class Workbench implements AutoCloseable {
     }
 
     private void selectFirst() {
-        desk.selection().zone().set(null);
-        desk.selection().part().set(null);
-        desk.selection().parts().clear();
-        desk.selection().instrument().set(null);
-        desk.selection().control().set(null);
-        desk.selection().scene().set(null);
         desk.selection()
-                .source()
-                .set(document.session().sources().stream()
+                .reset(document.session().sources().stream()
                         .findFirst()
                         .map(Source::id)
                         .orElse(null));
@@ -274,6 +258,33 @@ public final class Workbench implements AutoCloseable {
         return keyboards;
     }
 
+    void playOrStop() {
+        if (studio.transport() == Transport.STOPPED) {
+            studio.play(studio.place());
+        } else {
+            studio.stop();
+        }
+    }
+
+    /** All notes off, everything at rest. */
+    void silence() {
+        studio.silence();
+        desk.live().forget();
+    }
+
+    /** Whether anything is to be taken in that has not been seen yet. Any thread. */
+    boolean hasNews() {
+        return portsChanged.get() || studio.hasNews();
+    }
+
+    /** Whether anything moves that is followed frame by frame. */
+    boolean isMoving() {
+        return studio.isMoving()
+                || desk.findings().isLooking()
+                || desk.jobs().running().isPresent()
+                || synths.values().stream().anyMatch(SynthInstrument::isSounding);
+    }
+
     /** Takes in what other threads have finished or noticed. */
     void pulse() {
         if (portsChanged.getAndSet(false)) {
@@ -284,6 +295,7 @@ public final class Workbench implements AutoCloseable {
 
     @Override
     public void close() {
+        desk.jobs().close();
         machine.close();
         studio.close();
         journal.close();

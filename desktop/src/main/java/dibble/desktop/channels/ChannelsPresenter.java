@@ -53,7 +53,7 @@ final class ChannelsPresenter {
     }
 
     Routing routing() {
-        return session().routing(document.performance());
+        return document.routing();
     }
 
     String filter() {
@@ -203,11 +203,7 @@ final class ChannelsPresenter {
     /** Whether an arrival is led to a target already, with all its keys. */
     boolean isJoined(Arrival from, Target to) {
         return Joins.isJoined(
-                session(),
-                from.source(),
-                from.channel(),
-                to,
-                session().routing(document.performance()).zones());
+                session(), from.source(), from.channel(), to, document.routing().zones());
     }
 
     /** The names of what an arrival plays already. */

@@ -2,8 +2,11 @@ package dibble.desktop.channels;
 
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
+import dibble.desktop.ui.Watch;
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
@@ -25,11 +28,8 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -58,11 +58,19 @@ public final class ChannelsView extends BorderPane implements View {
     private final WayPanel way;
     private Arrival picked;
     private String besideZone;
-    private boolean stale = true;
+
+    /** What had been heard when it was looked last: {@link dibble.desktop.ui.LiveState#count}. */
+    private long heardAt;
+
+    private final Watch watch;
 
     public ChannelsView(Desk desk) {
         this.desk = desk;
         presenter = new ChannelsPresenter(desk.document(), desk.live()::heardOn);
+        watch = desk.watch(this::show)
+                .each(this::follow)
+                .with(() -> desk.live().onKey((source, key, velocity) -> pressed(source, key)))
+                .with(() -> this::leave);
         getStyleClass().add("channels-view");
         setId("channels");
         pane = new ChartPane(desk, presenter, new ChartHands());
@@ -75,11 +83,8 @@ public final class ChannelsView extends BorderPane implements View {
         head.getStyleClass().addAll("channels-head", "card-line");
         empty.getStyleClass().add("empty");
         empty.setWrapText(true);
-        ScrollPane scroll = new ScrollPane(new StackPane(pane, empty));
-        scroll.setFitToWidth(true);
+        ScrollPane scroll = Cards.scroll(new StackPane(pane, empty));
         scroll.setFitToHeight(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.getStyleClass().add("rows");
         plant = new JoinPlantPane(presenter);
         way = new WayPanel(desk, presenter);
         across.setId("straight-across");
@@ -129,22 +134,27 @@ public final class ChannelsView extends BorderPane implements View {
         setTop(head);
         setCenter(scroll);
         setBottom(foot);
-        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+        FocusKeys.escape(this, this::leave);
     }
 
     @Override
     public Subscription open() {
-        stale = true;
-        return Subscription.combine(
-                desk.document().listen(() -> stale = true)::run,
-                desk.selection().zone().subscribe(id -> stale = true),
-                desk.live().onKey((source, key, velocity) -> pressed(source, key)),
-                () -> {
-                    pick(null);
-                    byPlaying.setSelected(false);
-                    tell(HINT);
-                },
-                desk.pulse().each(this::follow));
+        return watch.open();
+    }
+
+    @Override
+    public List<Command> commands() {
+        return List.of(Command.of("plant-ways", "Plant…", () -> plant.ask(pane.chart()))
+                .key("P")
+                .about("Leads a row of channels to a row of sounds"));
+    }
+
+    /** Waits for nothing any more. */
+    private void leave() {
+        pick(null);
+        byPlaying.setSelected(false);
+        besideZone = null;
+        tell(HINT);
     }
 
     private void tell(String words) {
@@ -153,14 +163,16 @@ public final class ChannelsView extends BorderPane implements View {
 
     private void follow() {
         // A source that is let in on all channels shows those on which it was heard.
-        if (stale || !presenter.chart().arrivals().equals(pane.chart().arrivals())) {
-            show();
+        if (heardAt != desk.live().count()) {
+            heardAt = desk.live().count();
+            if (!presenter.chart().arrivals().equals(pane.chart().arrivals())) {
+                show();
+            }
         }
         pane.follow();
     }
 
     private void show() {
-        stale = false;
         ChannelChart chart = presenter.chart();
         pane.show(chart);
         pane.showPicked(picked);
@@ -211,7 +223,7 @@ public final class ChannelsView extends BorderPane implements View {
             if (source != null) {
                 desk.selection().source().set(source);
             }
-            stale = true;
+            watch.stale();
         });
         return button;
     }
@@ -260,21 +272,6 @@ public final class ChannelsView extends BorderPane implements View {
     private void pick(Arrival arrival) {
         picked = arrival;
         pane.showPicked(arrival);
-    }
-
-    private void key(KeyEvent event) {
-        if (event.getCode() == KeyCode.ESCAPE && (picked != null || byPlaying.isSelected() || besideZone != null)) {
-            pick(null);
-            byPlaying.setSelected(false);
-            besideZone = null;
-            tell(HINT);
-            event.consume();
-        } else if (event.getCode() == KeyCode.P
-                && !event.isShortcutDown()
-                && !(event.getTarget() instanceof TextInputControl)) {
-            plant.ask(pane.chart());
-            event.consume();
-        }
     }
 
     private void joinTyped() {
@@ -366,7 +363,7 @@ public final class ChannelsView extends BorderPane implements View {
         @Override
         public void fold(String port, boolean out) {
             presenter.fold(port, out);
-            stale = true;
+            watch.stale();
         }
     }
 }

@@ -2,6 +2,7 @@ package dibble.desktop.channels;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.midi.ChannelSet;
@@ -25,8 +26,6 @@ import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
@@ -236,15 +235,8 @@ final class ChartPane extends Pane {
             });
             ribbon.addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> dragEnd(ribbon, event));
             ribbon.addEventHandler(MouseEvent.MOUSE_RELEASED, event -> dropEnd(ribbon, event));
-            ribbon.addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-                if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
-                    hands.choose(way);
-                    event.consume();
-                } else if (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.BACK_SPACE) {
-                    hands.unplug(way);
-                    event.consume();
-                }
-            });
+            FocusKeys.choose(ribbon, event -> hands.choose(way));
+            FocusKeys.delete(ribbon, () -> hands.unplug(way));
             ribbon.focusedProperty().subscribe(on -> light(on ? way : null));
             hover(ribbon, way);
             ribbons.add(ribbon);

@@ -2,11 +2,10 @@ package dibble.desktop.channels;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.PartColours;
 import javafx.css.PseudoClass;
 import javafx.scene.control.Label;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -62,14 +61,9 @@ final class EndRow<T> extends HBox {
         getChildren().addAll(mark, name, note);
     }
 
-    /** Has Enter and a click do something. */
+    /** Has Enter, Space and a click do something. */
     EndRow<T> onChosen(Runnable chosen) {
-        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ENTER) {
-                chosen.run();
-                event.consume();
-            }
-        });
+        FocusKeys.choose(this, event -> chosen.run());
         setOnMouseClicked(event -> {
             if (event.isStillSincePress()) {
                 requestFocus();

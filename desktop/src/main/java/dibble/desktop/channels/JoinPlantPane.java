@@ -1,7 +1,9 @@
 package dibble.desktop.channels;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Question;
 import dibble.edits.Plant;
 import dibble.gear.PartRef;
 import dibble.session.ChannelChart;
@@ -12,23 +14,20 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.VBox;
 
 /** Leads a row of channels to a row of parts: asks for the firsts and a step, shows the outcome, then does it. */
-final class JoinPlantPane extends VBox {
+final class JoinPlantPane extends Question {
     private final ChannelsPresenter presenter;
-    private final ComboBox<Form.Choice> from = Cards.box("join-plant-from", "the first channel");
-    private final ComboBox<Form.Choice> first = Cards.box("join-plant-first", "the sound for it");
-    private final ComboBox<Form.Choice> step = Cards.box("join-plant-step", "how many sounds on for each next channel");
+    private final ComboBox<Choice> from = Cards.box("join-plant-from", "the first channel");
+    private final ComboBox<Choice> first = Cards.box("join-plant-first", "the sound for it");
+    private final ComboBox<Choice> step = Cards.box("join-plant-step", "how many sounds on for each next channel");
     private final Label preview = new Label();
     private final Button plant;
     private List<Arrival> arrivals = List.of();
 
     JoinPlantPane(ChannelsPresenter presenter) {
-        super(6);
+        super("join-plant");
         this.presenter = presenter;
-        setId("join-plant");
-        getStyleClass().add("planting");
         preview.setId("join-plant-preview");
         preview.setWrapText(true);
         step.getItems().setAll(Form.CHANNELS);
@@ -36,7 +35,7 @@ final class JoinPlantPane extends VBox {
             presenter.plant(plan());
             close();
         });
-        for (ComboBox<Form.Choice> box : List.of(from, first, step)) {
+        for (ComboBox<Choice> box : List.of(from, first, step)) {
             box.setOnAction(event -> showPreview());
         }
         HBox line = new HBox(
@@ -51,12 +50,6 @@ final class JoinPlantPane extends VBox {
                 Cards.button("join-plant-cancel", "Cancel", this::close));
         line.getStyleClass().add("card-line");
         getChildren().addAll(line, preview);
-        Cards.onEscape(this, this::close);
-        close();
-    }
-
-    void close() {
-        Cards.show(this, false);
     }
 
     void ask(ChannelChart chart) {
@@ -65,18 +58,17 @@ final class JoinPlantPane extends VBox {
                 .toList();
         from.getItems()
                 .setAll(arrivals.stream()
-                        .map(it -> new Form.Choice(it, presenter.from(it)))
+                        .map(it -> new Choice(it, presenter.from(it)))
                         .toList());
         first.getItems()
                 .setAll(presenter.parts().stream()
-                        .map(it -> new Form.Choice(
+                        .map(it -> new Choice(
                                 it, presenter.session().part(it).orElseThrow().name()))
                         .toList());
         from.getSelectionModel().selectFirst();
         first.getSelectionModel().selectFirst();
         step.getSelectionModel().selectFirst();
-        Cards.show(this, true);
-        from.requestFocus();
+        open(from);
         showPreview();
     }
 

@@ -7,6 +7,7 @@ import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.View;
+import dibble.desktop.ui.Watch;
 import dibble.desktop.ui.Words;
 import dibble.session.Settled;
 import dibble.studio.Loop;
@@ -35,9 +36,11 @@ public final class ChecksView extends ScrollPane implements View {
 
     private final Desk desk;
     private final VBox column = new VBox(8);
+    private final Watch watch;
 
     public ChecksView(Desk desk) {
         this.desk = desk;
+        watch = desk.watch(this::show);
         setId("checks");
         setContent(column);
         setFitToWidth(true);
@@ -48,10 +51,7 @@ public final class ChecksView extends ScrollPane implements View {
 
     @Override
     public Subscription open() {
-        show();
-        // Names and what is marked as intended change with the document.
-        return Subscription.combine(
-                desk.findings().listen(this::show), desk.document().listen(this::show)::run);
+        return watch.open();
     }
 
     private void show() {
@@ -68,17 +68,8 @@ public final class ChecksView extends ScrollPane implements View {
                 nodes.add(settled(settled.get(i), i));
             }
         }
-        Optional<String> focused = focusedId();
-        Cards.rebuild(column, nodes);
         // A hand that goes down the list with the keyboard stays in its place.
-        focused.map(id -> column.lookup("#" + id)).ifPresent(Node::requestFocus);
-    }
-
-    private Optional<String> focusedId() {
-        return Optional.ofNullable(getScene())
-                .map(scene -> scene.getFocusOwner())
-                .filter(node -> node.getId() != null && column.lookup("#" + node.getId()) == node)
-                .map(Node::getId);
+        Cards.rebuild(column, nodes);
     }
 
     private Node head(List<Finding> findings) {

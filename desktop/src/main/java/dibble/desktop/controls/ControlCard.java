@@ -3,6 +3,7 @@ package dibble.desktop.controls;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.Words;
 import dibble.routing.ControlMap;
@@ -12,8 +13,6 @@ import javafx.css.PseudoClass;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -33,8 +32,15 @@ final class ControlCard extends HBox {
     private final Label what = Cards.strong("");
     private final Label now = Cards.soft("");
     private final VBox sends = new VBox(4);
-    private final CurvePane curve;
+    private final ControlCurve curve;
     private ControlMap map;
+
+    /** Why it can never be moved; empty where it can. */
+    private String deaf = "";
+
+    /** What had been heard when it was looked last: {@link LiveState#count}. */
+    private long heardAt;
+
     private List<ControlsPresenter.Said> said = List.of();
 
     ControlCard(Desk desk, ControlsPresenter presenter, String id) {
@@ -59,33 +65,17 @@ final class ControlCard extends HBox {
         arrow.setMinWidth(USE_PREF_SIZE);
         HBox.setHgrow(sends, Priority.ALWAYS);
         sends.setMinWidth(120);
-        curve = new CurvePane(desk, presenter, 132, 66, false);
+        curve = new ControlCurve(desk, presenter, 132, 66, false);
         getChildren().addAll(first, second, arrow, sends, curve);
         setOnMouseClicked(event -> select());
-        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+        FocusKeys.choose(this, event -> select());
+        FocusKeys.delete(this, () -> presenter.delete(id));
+        FocusKeys.move(this, by -> presenter.move(id, by));
     }
 
     private void select() {
         requestFocus();
         desk.selection().control().set(map.id());
-    }
-
-    private void key(KeyEvent event) {
-        boolean used = true;
-        if (event.getTarget() != this) {
-            used = false;
-        } else if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
-            select();
-        } else if (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.BACK_SPACE) {
-            presenter.delete(map.id());
-        } else if (event.isAltDown() && (event.getCode() == KeyCode.UP || event.getCode() == KeyCode.DOWN)) {
-            presenter.move(map.id(), event.getCode() == KeyCode.UP ? -1 : 1);
-        } else {
-            used = false;
-        }
-        if (used) {
-            event.consume();
-        }
     }
 
     void show(ControlMap shown) {
@@ -94,7 +84,7 @@ final class ControlCard extends HBox {
         on.setSelected(map.enabled());
         on.setText(presenter.holdsIn(map) + (map.enabled() ? "" : ", off"));
         on.setAccessibleText(name.getText() + ", " + on.getText());
-        String deaf = presenter.deaf(map);
+        deaf = presenter.deaf(map);
         who.setText(Words.source(map.source(), desk.session()));
         what.setText(presenter.when(map));
         List<ControlsPresenter.Said> next =
@@ -140,10 +130,12 @@ final class ControlCard extends HBox {
 
     /** Follows the control. */
     void follow() {
-        String text = presenter.deaf(map).isEmpty() ? position() : now.getText();
-        if (!text.equals(now.getText())) {
-            now.setText(text);
+        if (heardAt != desk.live().count()) {
+            heardAt = desk.live().count();
+            if (deaf.isEmpty()) {
+                now.setText(position());
+            }
+            curve.follow();
         }
-        curve.follow();
     }
 }

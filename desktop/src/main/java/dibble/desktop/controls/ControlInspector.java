@@ -1,16 +1,15 @@
 package dibble.desktop.controls;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Words;
 import dibble.edits.ControlEdits;
-import dibble.gear.Source;
 import dibble.midi.ChannelSet;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
-import dibble.routing.Zone;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -21,7 +20,6 @@ import javafx.scene.layout.VBox;
 
 /** All about the selected control map. */
 final class ControlInspector extends VBox {
-    private static final String ALWAYS = "always";
     private static final double WIDTH = 292;
     private static final double HEIGHT = 190;
 
@@ -29,7 +27,7 @@ final class ControlInspector extends VBox {
     private final ControlsPresenter presenter;
     private final Label empty = Cards.soft("");
     private final Label title = Cards.heading("");
-    private final CurvePane curve;
+    private final ControlCurve curve;
     private final Label low = Cards.soft("");
     private final Label high = Cards.soft("");
     private final VBox sends = new VBox(12);
@@ -45,7 +43,7 @@ final class ControlInspector extends VBox {
         getStyleClass().add("gear-inspector");
         title.setWrapText(true);
         empty.setWrapText(true);
-        curve = new CurvePane(desk, presenter, WIDTH, HEIGHT, true);
+        curve = new ControlCurve(desk, presenter, WIDTH, HEIGHT, true);
         form = new Form<>(
                 () -> desk.session().middleC(),
                 id -> presenter.map(id).isPresent(),
@@ -71,19 +69,19 @@ final class ControlInspector extends VBox {
                         "control-scene",
                         "Holds in",
                         "the scene that it holds in",
-                        id -> scenes(),
+                        id -> Choices.holds(desk.session()),
                         id -> ControlEdits.sceneOf(desk.session(), id)
                                 .map(Scene::id)
-                                .orElse(ALWAYS),
+                                .orElse(Choices.ALWAYS),
                         (id, scene) -> {
-                            presenter.holdIn(id, scene.equals(ALWAYS) ? null : (String) scene);
+                            presenter.holdIn(id, scene.equals(Choices.ALWAYS) ? null : (String) scene);
                             return id;
                         })
                 .choice(
                         "control-source",
                         "Moved on",
                         "the source whose control it is",
-                        id -> sources(),
+                        id -> Choices.players(desk.session()),
                         id -> now(id).source(),
                         edit("source", (it, source) -> it.withSource((String) source)))
                 .choice(
@@ -162,19 +160,6 @@ final class ControlInspector extends VBox {
             presenter.change(what, id, it -> with.apply(it, value));
             return id;
         };
-    }
-
-    private List<Form.Choice> scenes() {
-        List<Form.Choice> choices = new ArrayList<>(List.of(new Form.Choice(ALWAYS, "every scene")));
-        desk.session().scenes().forEach(it -> choices.add(new Form.Choice(it.id(), it.name() + " only")));
-        return choices;
-    }
-
-    private List<Form.Choice> sources() {
-        List<Form.Choice> choices = new ArrayList<>();
-        desk.session().sources().forEach((Source it) -> choices.add(new Form.Choice(it.id(), it.name())));
-        choices.add(new Form.Choice(Zone.ANY_SOURCE, "all sources"));
-        return choices;
     }
 
     /** Shows the selected map, or says what to do next. */

@@ -1,6 +1,7 @@
 package dibble.desktop.controls;
 
-import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Words;
 import dibble.edits.ControlEdits;
 import dibble.gear.Part;
@@ -41,7 +42,7 @@ final class ControlsPresenter {
     }
 
     Routing routing() {
-        return session().routing(document.performance());
+        return document.routing();
     }
 
     private MiddleC middleC() {
@@ -254,25 +255,18 @@ final class ControlsPresenter {
     }
 
     /** All parts as choices. */
-    List<Form.Choice> partChoices() {
-        return parts().stream()
-                .map(ref -> new Form.Choice(
-                        ref,
-                        session().instrument(ref.instrument()).orElseThrow().name() + " / " + partName(ref)))
-                .toList();
-    }
-
     /** All that a send can lead to, and what it leads to where that is nothing of it. */
-    List<Form.Choice> aims(Aim now) {
-        List<Form.Choice> aims = new ArrayList<>();
-        partChoices().forEach(it -> aims.add(new Form.Choice(new Target.ToPart((PartRef) it.value()), it.words())));
-        aims.add(new Form.Choice(new Aim.AllParts(), "all parts"));
-        aims.add(new Form.Choice(new Aim.ToScene(Aim.ToScene.NEXT), "the next scene"));
-        aims.add(new Form.Choice(new Aim.ToScene(Aim.ToScene.PREVIOUS), "the scene before"));
-        session().scenes().forEach(it -> aims.add(new Form.Choice(new Aim.ToScene(it.id()), "scene " + it.name())));
+    List<Choice> aims(Aim now) {
+        List<Choice> aims = new ArrayList<>();
+        Choices.parts(session())
+                .forEach(it -> aims.add(new Choice(new Target.ToPart((PartRef) it.value()), it.words())));
+        aims.add(new Choice(new Aim.AllParts(), "all parts"));
+        aims.add(new Choice(new Aim.ToScene(Aim.ToScene.NEXT), "the next scene"));
+        aims.add(new Choice(new Aim.ToScene(Aim.ToScene.PREVIOUS), "the scene before"));
+        session().scenes().forEach(it -> aims.add(new Choice(new Aim.ToScene(it.id()), "scene " + it.name())));
         if (aims.stream().noneMatch(it -> it.value().equals(now))) {
-            aims.add(new Form.Choice(
-                    now, now instanceof Target to ? Words.target(to, session()) : scene((Aim.ToScene) now)));
+            aims.add(
+                    new Choice(now, now instanceof Target to ? Words.target(to, session()) : scene((Aim.ToScene) now)));
         }
         return aims;
     }

@@ -2,21 +2,20 @@ package dibble.desktop.controls;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
+import dibble.desktop.ui.Watch;
 import dibble.desktop.ui.Words;
 import dibble.routing.ControlMap;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -39,11 +38,17 @@ public final class ControlsView extends BorderPane implements View {
     private final MakePane make;
     private final ControlInspector inspector;
     private final Map<String, ControlCard> shown = new HashMap<>();
-    private boolean stale = true;
+    private final Watch watch;
 
     public ControlsView(Desk desk) {
         this.desk = desk;
         presenter = new ControlsPresenter(desk.document());
+        watch = desk.watch(this::show)
+                .each(this::follow)
+                .with(() -> desk.live()
+                        .onControl((source, message) ->
+                                ControlsPresenter.trigger(message).ifPresent(trigger -> moved(source, trigger))))
+                .with(() -> this::leave);
         setId("controls");
         HBox head = new HBox(16, Cards.heading("What knobs, pedals and sliders do"), count);
         head.getStyleClass().add("card-line");
@@ -66,51 +71,30 @@ public final class ControlsView extends BorderPane implements View {
         empty.setWrapText(true);
         VBox column = new VBox(10, head, empty, cards);
         column.getStyleClass().add("gear-column");
-        ScrollPane scroll = new ScrollPane(column);
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.getStyleClass().add("rows");
+        ScrollPane scroll = Cards.scroll(column);
         VBox foot = new VBox(6, make, buttons, told);
         foot.getStyleClass().add("gear-foot");
         BorderPane left = new BorderPane(scroll);
         left.setBottom(foot);
-        ScrollPane side = new ScrollPane(inspector);
-        side.setFitToWidth(true);
-        side.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        side.getStyleClass().add("side");
-        side.setMinWidth(SIDE);
-        side.setPrefWidth(SIDE);
+        ScrollPane side = Cards.side(inspector, SIDE);
         setCenter(left);
         setRight(side);
-        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ESCAPE && learn.isSelected()) {
-                learn.fire();
-                event.consume();
-            }
-        });
+        FocusKeys.escape(this, this::leave);
     }
 
     @Override
     public Subscription open() {
-        stale = true;
-        return Subscription.combine(
-                desk.document().listen(() -> stale = true)::run,
-                desk.selection().control().subscribe(id -> stale = true),
-                desk.theme().paletteProperty().subscribe(palette -> stale = true),
-                desk.live()
-                        .onControl((source, message) ->
-                                ControlsPresenter.trigger(message).ifPresent(trigger -> moved(source, trigger))),
-                () -> {
-                    learn.setSelected(false);
-                    told.setText("");
-                    make.close();
-                },
-                desk.pulse().each(this::follow));
+        return watch.open();
+    }
+
+    private void leave() {
+        learn.setSelected(false);
+        told.setText("");
+        make.close();
     }
 
     private void select(String id) {
         desk.selection().control().set(id);
-        stale = true;
     }
 
     private void moved(String source, ControlMap.Trigger trigger) {
@@ -137,15 +121,11 @@ public final class ControlsView extends BorderPane implements View {
     }
 
     private void follow() {
-        if (stale) {
-            show();
-        }
-        presenter.maps().forEach(map -> Optional.ofNullable(shown.get(map.id())).ifPresent(ControlCard::follow));
+        shown.values().forEach(ControlCard::follow);
         inspector.follow();
     }
 
     private void show() {
-        stale = false;
         List<ControlMap> maps = presenter.maps();
         List<Node> nodes = new ArrayList<>();
         for (ControlMap map : maps) {
@@ -154,12 +134,9 @@ public final class ControlsView extends BorderPane implements View {
             nodes.add(card);
         }
         shown.keySet().retainAll(maps.stream().map(ControlMap::id).toList());
-        if (!cards.getChildren().equals(nodes)) {
-            cards.getChildren().setAll(nodes);
-        }
+        Cards.put(cards, nodes);
         count.setText(presenter.count());
-        empty.setVisible(maps.isEmpty());
-        empty.setManaged(maps.isEmpty());
+        Cards.show(empty, maps.isEmpty());
         inspector.show();
     }
 }

@@ -1,8 +1,10 @@
 package dibble.desktop.controls;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Question;
 import dibble.desktop.ui.Words;
 import dibble.edits.ControlEdits;
 import dibble.gear.PartRef;
@@ -22,18 +24,18 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
 /** Asks what a fade, or one control for many parts, needs to be made in one action. Esc leaves it. */
-final class MakePane extends VBox {
+final class MakePane extends Question {
     private static final int FIRST_SLIDER = 21;
 
     private final Desk desk;
     private final ControlsPresenter presenter;
     private final Consumer<String> done;
     private final Label title = Cards.strong("");
-    private final ComboBox<Form.Choice> source = Cards.box("make-source", "whose control it is");
+    private final ComboBox<Choice> source = Cards.box("make-source", "whose control it is");
     private final TextField number = new TextField();
     private final Label name = Cards.soft("or move it now");
-    private final ComboBox<Form.Choice> from = Cards.box("fade-from", "the sound at the low end");
-    private final ComboBox<Form.Choice> to = Cards.box("fade-to", "the sound at the high end");
+    private final ComboBox<Choice> from = Cards.box("fade-from", "the sound at the low end");
+    private final ComboBox<Choice> to = Cards.box("fade-to", "the sound at the high end");
     private final TextField aim = new TextField();
     private final FlowPane parts = new FlowPane(4, 4);
     private final FlowPane fading;
@@ -44,13 +46,11 @@ final class MakePane extends VBox {
 
     /** @param done is given the id of what was made */
     MakePane(Desk desk, ControlsPresenter presenter, Consumer<String> done) {
-        super(8);
+        super("make-control");
         this.desk = desk;
         this.presenter = presenter;
         this.done = done;
         make = Cards.button("make-control-do", "Make it", this::make);
-        setId("make-control");
-        getStyleClass().add("planting");
         number.setId("make-number");
         number.setAccessibleText("number of the controller that moves it");
         number.setPrefColumnCount(3);
@@ -83,37 +83,28 @@ final class MakePane extends VBox {
                         many,
                         control,
                         new FlowPane(8, 6, make, Cards.button("make-control-cancel", "Cancel", this::close)));
-        Cards.onEscape(this, this::close);
-        close();
-    }
-
-    void close() {
-        Cards.show(this, false);
     }
 
     void askFade() {
-        open(true, "Fade between two sounds");
+        ask(true, "Fade between two sounds");
     }
 
     void askMany() {
-        open(false, "One control, many parts");
+        ask(false, "One control, many parts");
     }
 
-    private void open(boolean fade, String words) {
+    private void ask(boolean fade, String words) {
         fades = fade;
         title.setText(words);
         Cards.show(fading, fade);
         Cards.show(many, !fade);
-        source.getItems()
-                .setAll(desk.session().sources().stream()
-                        .map(it -> new Form.Choice(it.id(), it.name()))
-                        .toList());
+        source.getItems().setAll(Choices.sources(desk.session()));
         String selected = desk.selection().source().get();
         source.setValue(source.getItems().stream()
                 .filter(it -> it.value().equals(selected))
                 .findFirst()
                 .orElse(source.getItems().stream().findFirst().orElse(null)));
-        List<Form.Choice> all = presenter.partChoices();
+        List<Choice> all = Choices.parts(desk.session());
         from.getItems().setAll(all);
         to.getItems().setAll(all);
         List<PartRef> first = presenter.firstTwo(selected);
@@ -122,19 +113,18 @@ final class MakePane extends VBox {
         parts.getChildren().setAll(all.stream().map(MakePane::partSwitch).toList());
         number.setText(String.valueOf(FIRST_SLIDER));
         aim.setText(String.valueOf(ControlEdits.EXPRESSION));
-        Cards.show(this, true);
-        number.requestFocus();
+        open(number);
         check();
     }
 
-    private static Form.Choice choice(List<Form.Choice> all, List<PartRef> first, int place) {
+    private static Choice choice(List<Choice> all, List<PartRef> first, int place) {
         return all.stream()
                 .filter(it -> place < first.size() && it.value().equals(first.get(place)))
                 .findFirst()
                 .orElse(null);
     }
 
-    private static ToggleButton partSwitch(Form.Choice part) {
+    private static ToggleButton partSwitch(Choice part) {
         ToggleButton button = new ToggleButton(part.words());
         button.getStyleClass().add("small");
         button.setId("many-" + part.value().toString().replace('/', '-'));

@@ -2,6 +2,7 @@ package dibble.desktop.controls;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.routing.Aim;
@@ -18,14 +19,14 @@ import javafx.scene.layout.VBox;
 
 /** The fields of one send of a control map; shows the map by its id. */
 final class SendForm extends VBox {
-    static final List<Form.Choice> KINDS = List.of(
-            new Form.Choice(ControlKind.CONTROLLER, "controller"),
-            new Form.Choice(ControlKind.NOTE, "note"),
-            new Form.Choice(ControlKind.PITCH_BEND, "pitch bend"),
-            new Form.Choice(ControlKind.CHANNEL_PRESSURE, "pressure"),
-            new Form.Choice(ControlKind.KEY_PRESSURE, "key pressure"),
-            new Form.Choice(ControlKind.PROGRAM_CHANGE, "program change"));
-    private static final List<Form.Choice> CALL = List.of(new Form.Choice(ControlKind.SCENE, "call"));
+    static final List<Choice> KINDS = List.of(
+            new Choice(ControlKind.CONTROLLER, "controller"),
+            new Choice(ControlKind.NOTE, "note"),
+            new Choice(ControlKind.PITCH_BEND, "pitch bend"),
+            new Choice(ControlKind.CHANNEL_PRESSURE, "pressure"),
+            new Choice(ControlKind.KEY_PRESSURE, "key pressure"),
+            new Choice(ControlKind.PROGRAM_CHANGE, "program change"));
+    private static final List<Choice> CALL = List.of(new Choice(ControlKind.SCENE, "call"));
 
     private final Desk desk;
     private final ControlsPresenter presenter;
@@ -110,7 +111,7 @@ final class SendForm extends VBox {
         return presenter.map(id).orElseThrow().sends().get(place);
     }
 
-    private static List<Form.Choice> kinds(ControlMap.Send send) {
+    private static List<Choice> kinds(ControlMap.Send send) {
         if (send.kind() == ControlKind.SCENE) {
             return CALL;
         }

@@ -1,8 +1,10 @@
 package dibble.desktop.gear;
 
+import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Theme;
 import dibble.gear.Part;
+import java.util.Collections;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -26,25 +28,39 @@ final class ChannelStrip extends Pane {
 
     private final Canvas canvas = new Canvas();
     private final Theme theme;
-    private final List<List<Part>> owners;
+    private List<List<Part>> owners = Collections.nCopies(CHANNELS, List.of());
+    private String shownPort;
+    private Palette drawn;
 
-    /** @param owners for each channel the parts that are on it; two are a clash */
-    ChannelStrip(String port, Theme theme, List<List<Part>> owners) {
+    ChannelStrip(Theme theme) {
         this.theme = theme;
-        this.owners = owners;
         getChildren().add(canvas);
         setAccessibleRole(AccessibleRole.TEXT);
-        String taken = IntStream.rangeClosed(1, CHANNELS)
-                .filter(channel -> !owners.get(channel - 1).isEmpty())
-                .mapToObj(this::words)
-                .collect(Collectors.joining(", "));
-        setAccessibleText("channels of " + port + ": " + (taken.isEmpty() ? "all free" : taken));
         Tooltip tooltip = new Tooltip();
         Tooltip.install(this, tooltip);
         setOnMouseMoved(event -> {
             int channel = channelAt(event.getX(), event.getY());
             tooltip.setText(channel == 0 ? "" : "channel " + words(channel));
         });
+    }
+
+    /**
+     * Shows who is where.
+     *
+     * @param now for each channel the parts that are on it; two are a clash
+     */
+    void show(String port, List<List<Part>> now) {
+        if (now.equals(owners) && theme.palette() == drawn && port.equals(shownPort)) {
+            return;
+        }
+        owners = now;
+        shownPort = port;
+        String taken = IntStream.rangeClosed(1, CHANNELS)
+                .filter(channel -> !owners.get(channel - 1).isEmpty())
+                .mapToObj(this::words)
+                .collect(Collectors.joining(", "));
+        setAccessibleText("channels of " + port + ": " + (taken.isEmpty() ? "all free" : taken));
+        draw();
     }
 
     /** Who is on a channel 1-16. */
@@ -94,8 +110,8 @@ final class ChannelStrip extends Pane {
         draw();
     }
 
-    /** Draws it anew: the theme may have changed. */
-    void draw() {
+    private void draw() {
+        drawn = theme.palette();
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
         g.setTextAlign(TextAlignment.CENTER);

@@ -1,5 +1,6 @@
 package dibble.desktop.gear;
 
+import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Words;
 import dibble.edits.GearEdits;
@@ -17,6 +18,7 @@ import dibble.session.Session;
 import dibble.session.ShelfItem;
 import dibble.standins.StandIns;
 import java.io.IOException;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -96,24 +98,16 @@ final class GearPresenter {
     }
 
     void select(String source) {
-        desk.selection().part().set(null);
-        desk.selection().parts().clear();
-        desk.selection().instrument().set(null);
-        desk.selection().source().set(source);
+        desk.selection().sourceAlone(source);
     }
 
     void select(PartRef part) {
-        desk.selection().instrument().set(null);
-        desk.selection().parts().clear();
-        desk.selection().parts().add(part.toString());
-        desk.selection().part().set(part.toString());
+        desk.selection().partAlone(part.toString());
     }
 
     /** Looks at an instrument as a whole. */
     void select(Instrument instrument) {
-        desk.selection().part().set(null);
-        desk.selection().parts().clear();
-        desk.selection().instrument().set(instrument.id());
+        desk.selection().instrumentAlone(instrument.id());
     }
 
     /** Selects a part beside those that are selected, or no longer. */
@@ -339,25 +333,45 @@ final class GearPresenter {
                 .filter(ref -> desk.session().part(ref).isPresent());
     }
 
+    /** Whether there is anything to show details of. */
+    boolean hasSelection() {
+        return !selectedParts().isEmpty()
+                || selectedInstrument().isPresent()
+                || selectedSource().isPresent();
+    }
+
     Optional<Source> selectedSource() {
         return Optional.ofNullable(desk.selection().source().get()).flatMap(desk.session()::source);
     }
 
-    /** Adds a source on a port where somebody played. */
-    void addSourceOn(String port) {
+    /** Adds a source on a port where somebody played; its id. */
+    String addSourceOn(String port) {
         String name = Words.port(port, desk.session());
         String id = Ids.fresh(name, taken -> desk.session().source(taken).isPresent());
         desk.document()
                 .edit(
                         "new source",
                         session -> GearEdits.addSource(session, Source.keyboard(id, name, port, Size.FULL.keys)));
-        select(id);
+        return id;
     }
 
     /** The zones that a source plays, always or in the scene that is active. */
     List<Zone> zonesOf(String source) {
         return desk.routing().zones().stream()
                 .filter(zone -> zone.source().equals(source))
+                .toList();
+    }
+
+    /** The ports that can be chosen: those that are there, and the one in use where it is not. */
+    List<Choice> portChoices(String used, String... also) {
+        Set<String> names = new LinkedHashSet<>(List.of(used));
+        names.addAll(desk.devices().inputs());
+        names.addAll(desk.devices().outputs());
+        names.addAll(List.of(also));
+        return names.stream()
+                .filter(name -> name.equals(used)
+                        || !desk.preferences().get().hiddenPorts().contains(name))
+                .map(name -> new Choice(name, Words.portInList(name, desk.session())))
                 .toList();
     }
 

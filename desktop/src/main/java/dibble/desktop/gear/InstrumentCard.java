@@ -2,14 +2,11 @@ package dibble.desktop.gear;
 
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
-import dibble.midi.GeneralMidi;
 import dibble.routing.Routing;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
@@ -18,101 +15,140 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import javafx.beans.value.ObservableBooleanValue;
 import javafx.css.PseudoClass;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
-import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Pane;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** An instrument: its parts in rows, and the sixteen channels of its port with their owners. */
 final class InstrumentCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
-    private static final double RANGE_WIDTH = 104;
-    private static final double CHANNEL_WIDTH = 66;
-    private static final double OUT_WIDTH = 30;
     private static final double WIDE = 480;
+
+    /** Where there are more parts than these, instruments are folded unless somebody opens them. */
+    private static final int MOST_OPEN = 64;
 
     private final Desk desk;
     private final GearPresenter presenter;
-    private final Instrument instrument;
-    private final Map<PartRef, HBox> rows = new HashMap<>();
+    private final Runnable stale;
+    private final Map<PartRef, PartRow> rows = new HashMap<>();
+    private final ObservableBooleanValue wide = widthProperty().greaterThan(WIDE);
     private final PlantPane planting;
-    private final FacePane face;
     private final ChannelStrip strip;
+    private Instrument instrument;
+    private FacePane face;
 
-    /**
-     * @param routing that of now
-     * @param findings what checks found about it
-     * @param open whether its parts are shown, rather than their number
-     * @param turn opens or folds it
-     * @param faced whether the face of its stand-in is shown
-     * @param turnFace shows that face, or no longer
-     */
-    InstrumentCard(
-            Desk desk,
-            GearPresenter presenter,
-            Instrument instrument,
-            Routing routing,
-            List<Finding> findings,
-            boolean open,
-            Runnable turn,
-            boolean faced,
-            Runnable turnFace) {
+    /** Opened or folded by hand; null for neither. */
+    private Boolean turned;
+
+    /** Whether the face of its stand-in is shown. */
+    private boolean faced;
+
+    /** All that it shows: where that is the same, nothing is touched. */
+    private List<Object> shown;
+
+    /** @param stale has it shown again */
+    InstrumentCard(Desk desk, GearPresenter presenter, String id, Runnable stale) {
         this.desk = desk;
         this.presenter = presenter;
-        this.instrument = instrument;
-        getStyleClass().add("gear-card");
-        setId("instrument-" + instrument.id());
-        Button fold = Cards.button(
-                "fold-" + instrument.id(),
-                open ? "fold" : "show " + Words.count(instrument.parts().size(), "part"),
-                turn);
-        fold.getStyleClass().add("link");
+        this.stale = stale;
         planting = new PlantPane(presenter);
+        strip = new ChannelStrip(desk.theme());
+        strip.setId("channels-" + id);
+        getStyleClass().add("gear-card");
+        setId("instrument-" + id);
+    }
+
+    /**
+     * Shows the instrument as it is.
+     *
+     * @param findings what checks found about it
+     * @param allParts how many parts all instruments have
+     */
+    void show(Instrument now, List<Finding> findings, int allParts) {
+        instrument = now;
+        Routing routing = desk.routing();
+        boolean open = turned == null ? allParts <= MOST_OPEN || now.parts().isEmpty() : turned;
+        List<List<Part>> owners = owners(routing);
+        // Edits of its parts alone leave the rest of the card as it is.
+        List<Object> next = List.of(
+                now.withParts(List.of()),
+                now.parts().stream().map(Part::id).toList(),
+                findings.stream().map(Finding::text).toList(),
+                desk.devices().trouble(now.port()),
+                desk.studio().identity(now.port()),
+                faced,
+                open);
+        if (!Objects.equals(next, shown)) {
+            shown = next;
+            make(findings, open);
+        }
+        now.parts()
+                .forEach(
+                        part -> Optional.ofNullable(rows.get(now.ref(part))).ifPresent(row -> row.show(part, routing)));
+        strip.show(Words.port(now.port(), desk.session()), owners);
+    }
+
+    private void make(List<Finding> findings, boolean open) {
+        List<Node> nodes = new ArrayList<>();
         Button title = Cards.button("name-" + instrument.id(), instrument.name(), () -> presenter.select(instrument));
         title.getStyleClass().addAll("link", "card-title");
         title.setAccessibleText("instrument " + instrument.name());
         title.setMinWidth(40);
-        HBox name = new HBox(8, title, fold);
+        String count = "show " + Words.count(instrument.parts().size(), "part");
+        HBox name = new HBox(8, title, link("fold-" + instrument.id(), open ? "fold" : count, () -> turned = !open));
         name.getStyleClass().add("card-line");
         StandIn device = instrument.builtIn()
                 ? null
                 : desk.standIns().standIn(instrument.port()).orElse(null);
         if (device != null) {
-            Button turnsFace = Cards.button("face-of-" + instrument.id(), faced ? "hide face" : "face", turnFace);
-            turnsFace.getStyleClass().add("link");
+            Button turnsFace = link("face-of-" + instrument.id(), faced ? "hide face" : "face", () -> faced = !faced);
             turnsFace.setAccessibleText("what the stand-in of " + instrument.name() + " received");
             name.getChildren().add(turnsFace);
         }
-        getChildren().add(Cards.line(name, about()));
+        nodes.add(Cards.line(name, about()));
+        Map<PartRef, PartRow> before = new HashMap<>(rows);
+        rows.clear();
         if (open) {
-            showParts(routing);
+            addParts(nodes, before);
         }
-        strip = channels(routing);
-        getChildren().add(strip);
+        nodes.add(strip);
         face = faced && device != null ? new FacePane(desk, instrument, device) : null;
         if (face != null) {
-            getChildren().add(face);
+            nodes.add(face);
         }
-        desk.devices().trouble(instrument.port()).ifPresent(why -> getChildren().add(Cards.trouble(why)));
-        findings.forEach(finding -> getChildren().add(Cards.finding(desk, finding)));
+        desk.devices().trouble(instrument.port()).ifPresent(why -> nodes.add(Cards.trouble(why)));
+        findings.forEach(finding -> nodes.add(Cards.finding(desk, finding)));
+        Cards.rebuild(this, nodes);
     }
 
-    private void showParts(Routing routing) {
-        getChildren().add(head());
+    private Button link(String id, String text, Runnable turn) {
+        Button link = Cards.button(id, text, () -> {
+            turn.run();
+            stale.run();
+        });
+        link.getStyleClass().add("link");
+        return link;
+    }
+
+    private void addParts(List<Node> nodes, Map<PartRef, PartRow> before) {
+        nodes.add(head());
         for (Part part : instrument.parts()) {
-            getChildren().add(row(part, routing));
+            PartRef ref = instrument.ref(part);
+            PartRow known = before.get(ref);
+            PartRow row = known == null ? new PartRow(desk, presenter, ref, wide) : known;
+            rows.put(ref, row);
+            nodes.add(row);
         }
-        if (instrument.parts().isEmpty()) {
-            getChildren().add(Cards.soft("No parts yet. A part is a sound on a channel of its own."));
+        boolean none = instrument.parts().isEmpty();
+        if (none) {
+            nodes.add(Cards.soft("No parts yet. A part is a sound on a channel of its own."));
         }
         Button add = Cards.button("add-part-" + instrument.id(), "Add part", () -> presenter.addPart(instrument.id()));
         Button plant = Cards.button(
@@ -120,16 +156,16 @@ final class InstrumentCard extends VBox {
                 "Plant channels…",
                 () -> planting.askChannels(
                         instrument.parts().stream().map(instrument::ref).toList()));
-        plant.setDisable(instrument.parts().isEmpty());
+        plant.setDisable(none);
         Button send = Cards.button(
                 "send-" + instrument.id(),
                 "Send all sounds",
                 () -> desk.studio().sendSounds(instrument.port()));
         send.setTooltip(new Tooltip("Bank, program, level and pan of every part, once more"));
-        send.setDisable(instrument.parts().isEmpty());
+        send.setDisable(none);
         HBox buttons = new HBox(8, add, plant, send);
         buttons.getStyleClass().add("card-buttons");
-        getChildren().addAll(planting, buttons);
+        nodes.addAll(List.of(planting, buttons));
     }
 
     private Label about() {
@@ -147,124 +183,31 @@ final class InstrumentCard extends VBox {
                         .identity(instrument.port())
                         .map(answer -> " · answers: maker " + answer.maker() + ", version " + answer.version())
                         .orElse(""));
-        about.setTooltip(new Tooltip(instrument.port()));
+        about.setTooltip(new Tooltip(Words.portInList(instrument.port(), desk.session())));
         return about;
-    }
-
-    /** What a narrow card leaves out: it is in the panel at the right as well. */
-    private void onlyWhereWide(Node... nodes) {
-        for (Node node : nodes) {
-            node.managedProperty().bind(widthProperty().greaterThan(WIDE));
-            node.visibleProperty().bind(node.managedProperty());
-        }
     }
 
     private HBox head() {
         Label channel = Cards.soft("channel");
-        channel.setMinWidth(CHANNEL_WIDTH);
+        channel.setMinWidth(PartRow.CHANNEL_WIDTH);
         Label part = Cards.soft("part");
-        HBox.setHgrow(part, Priority.ALWAYS);
-        part.setMaxWidth(Double.MAX_VALUE);
-        part.setPrefWidth(130);
+        PartRow.grow(part, 130);
         Label sound = Cards.soft("sound");
-        HBox.setHgrow(sound, Priority.ALWAYS);
-        sound.setMaxWidth(Double.MAX_VALUE);
-        sound.setPrefWidth(150);
+        PartRow.grow(sound, 150);
         Label range = Cards.soft("answers to");
-        range.setMinWidth(RANGE_WIDTH);
+        range.setMinWidth(PartRow.RANGE_WIDTH);
         Label volume = Cards.soft("level");
-        volume.setMinWidth(40);
+        volume.setMinWidth(PartRow.LEVEL_WIDTH);
         Label out = Cards.soft("out");
-        out.setMinWidth(OUT_WIDTH);
-        onlyWhereWide(range, volume, out);
+        out.setMinWidth(PartRow.OUT_WIDTH);
+        PartRow.onlyWhere(wide, range, volume, out);
         HBox head = new HBox(8, channel, part, sound, range, volume, out);
         head.getStyleClass().add("part-head");
         return head;
     }
 
-    private HBox row(Part part, Routing routing) {
-        PartRef ref = instrument.ref(part);
-        Chip chip = new Chip().show(part.colour(), Words.channel(ref, routing));
-        HBox channel = new HBox(6, chip, Cards.soft(part.channel() == null ? "kept" : "fixed"));
-        channel.setMinWidth(CHANNEL_WIDTH);
-        Label name = Cards.strong(part.name());
-        HBox.setHgrow(name, Priority.ALWAYS);
-        name.setMaxWidth(Double.MAX_VALUE);
-        name.setPrefWidth(130);
-        name.setMinWidth(40);
-        Label sound = new Label(
-                part.program() == null
-                        ? "as it is"
-                        : part.drums() ? "kit " + (part.program() + 1) : GeneralMidi.program(part.program()));
-        HBox.setHgrow(sound, Priority.ALWAYS);
-        sound.setMaxWidth(Double.MAX_VALUE);
-        sound.setPrefWidth(150);
-        sound.setMinWidth(40);
-        Label volume = new Label(part.volume() == null ? "–" : String.valueOf(part.volume()));
-        volume.setMinWidth(40);
-        Label out = new Label(String.valueOf(part.output()));
-        out.setMinWidth(OUT_WIDTH);
-        Pane range = range(part);
-        onlyWhereWide(range, volume, out);
-        HBox row = new HBox(8, channel, name, sound, range, volume, out);
-        row.getStyleClass().add("part-row");
-        row.setStyle(PartColours.css(part.colour()));
-        row.setId("gear-part-" + ref.instrument() + "-" + ref.part());
-        row.setFocusTraversable(true);
-        row.setAccessibleText("part " + part.name() + ", channel " + Words.channel(ref, routing));
-        row.addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
-            row.requestFocus();
-            select(ref, event.isShortcutDown(), event.isShiftDown());
-            event.consume();
-        });
-        row.addEventHandler(KeyEvent.KEY_PRESSED, event -> rowKey(event, ref));
-        rows.put(ref, row);
-        return row;
-    }
-
-    private void select(PartRef ref, boolean also, boolean upTo) {
-        if (also) {
-            presenter.selectAlso(ref);
-        } else if (upTo) {
-            presenter.selectTo(ref);
-        } else {
-            presenter.select(ref);
-        }
-    }
-
-    private void rowKey(KeyEvent event, PartRef ref) {
-        boolean used = true;
-        if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
-            select(ref, event.isShortcutDown(), event.isShiftDown());
-        } else if (event.getCode() == KeyCode.DELETE) {
-            presenter.deletePart(ref);
-        } else if (event.isAltDown() && event.getCode() == KeyCode.UP) {
-            presenter.movePart(ref, -1);
-        } else if (event.isAltDown() && event.getCode() == KeyCode.DOWN) {
-            presenter.movePart(ref, 1);
-        } else {
-            used = false;
-        }
-        if (used) {
-            event.consume();
-        }
-    }
-
-    private static Pane range(Part part) {
-        Region bar = new Region();
-        bar.getStyleClass().add("meter-bar");
-        bar.setManaged(false);
-        double unit = RANGE_WIDTH / 128;
-        bar.resizeRelocate(part.keys().low() * unit, 0, Math.max(3, part.keys().size() * unit), 6);
-        Pane range = new Pane(bar);
-        range.getStyleClass().add("meter");
-        range.setMinWidth(RANGE_WIDTH);
-        range.setMaxWidth(RANGE_WIDTH);
-        return range;
-    }
-
-    /** The sixteen channels of the port; two owners are a clash, and are both named. */
-    private ChannelStrip channels(Routing routing) {
+    /** For each channel of the port the parts that are on it; two are a clash, and are both named. */
+    private List<List<Part>> owners(Routing routing) {
         List<List<Part>> owners = new ArrayList<>();
         for (int channel = 0; channel < 16; channel++) {
             owners.add(new ArrayList<>());
@@ -277,20 +220,13 @@ final class InstrumentCard extends VBox {
                                 .ifPresent(channel -> owners.get(channel - 1).add(part)));
             }
         }
-        ChannelStrip strip = new ChannelStrip(Words.port(instrument.port(), desk.session()), desk.theme(), owners);
-        strip.setId("channels-" + instrument.id());
-        return strip;
+        return owners;
     }
 
     /** Shows which parts are selected, and whether the instrument is. */
     void showSelected(Collection<PartRef> selected, boolean whole) {
-        rows.forEach((ref, row) -> row.pseudoClassStateChanged(SELECTED, selected.contains(ref)));
+        rows.forEach((ref, row) -> row.showSelected(selected.contains(ref)));
         pseudoClassStateChanged(SELECTED, whole);
-    }
-
-    /** Takes in that the theme has changed. */
-    void drawAnew() {
-        strip.draw();
     }
 
     /** Follows what sounds. */

@@ -1,6 +1,7 @@
 package dibble.desktop.gear;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.FocusKeys;
 import dibble.edits.Plant;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
@@ -32,7 +33,7 @@ final class PlantPane extends VBox {
     PlantPane(GearPresenter presenter) {
         this.presenter = presenter;
         close();
-        Cards.onEscape(this, this::close);
+        FocusKeys.escape(this, this::close);
     }
 
     void close() {

@@ -1,11 +1,11 @@
 package dibble.desktop.gear;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Words;
-import dibble.gear.Instrument;
-import dibble.gear.Source;
 import dibble.session.ShelfItem;
 import dibble.user.GearShelf;
 import java.io.IOException;
@@ -14,7 +14,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
-import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -26,7 +25,7 @@ import javafx.scene.layout.VBox;
 
 /** The gear shelf: what was kept for other sessions, and what ships. Zones that need a place ask for it in place. */
 final class ShelfPanel extends VBox {
-    private static final Form.Choice LEFT_OUT = new Form.Choice(null, "left out");
+    private static final Choice LEFT_OUT = new Choice(null, "left out");
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -37,13 +36,17 @@ final class ShelfPanel extends VBox {
         this.presenter = presenter;
         setId("shelf");
         getStyleClass().add("gear-ports");
-        presenter.onShelf(this::show);
-        show();
+        presenter.onShelf(this::load);
     }
 
-    /** Looks at the shelf again. */
-    void show() {
-        GearShelf.Contents contents = desk.shelf().contents();
+    /** Looks at the shelf again, on its disk. */
+    void load() {
+        desk.jobs().start("Looking at the gear shelf", progress -> desk.shelf().contents(), this::show, e -> {
+            throw new IllegalStateException(e);
+        });
+    }
+
+    private void show(GearShelf.Contents contents) {
         List<Node> nodes = new ArrayList<>();
         nodes.add(Cards.heading("Gear shelf"));
         Label about = Cards.soft("Keyboards and modules, with or without their zones, for any session.");
@@ -97,7 +100,7 @@ final class ShelfPanel extends VBox {
         } catch (IOException e) {
             desk.ask().tell("Not taken off the shelf: " + e.getMessage());
         }
-        show();
+        load();
     }
 
     private void add(ShelfItem item, VBox question) {
@@ -131,7 +134,7 @@ final class ShelfPanel extends VBox {
                         grid,
                         "place-" + id,
                         name,
-                        this::sources,
+                        Choices.sources(desk.session()),
                         found.sources().get(id),
                         to -> {
                             now[0] = now[0].withSource(id, to);
@@ -143,7 +146,7 @@ final class ShelfPanel extends VBox {
                         grid,
                         "place-" + ref.replace('/', '-'),
                         name,
-                        this::parts,
+                        parts(),
                         found.parts().get(ref),
                         to -> {
                             now[0] = now[0].withPart(ref, to);
@@ -155,7 +158,7 @@ final class ShelfPanel extends VBox {
                         grid,
                         "place-" + id,
                         name,
-                        this::instruments,
+                        Choices.instruments(desk.session()),
                         found.instruments().get(id),
                         to -> {
                             now[0] = now[0].withInstrument(id, to);
@@ -183,23 +186,9 @@ final class ShelfPanel extends VBox {
     }
 
     private static void choice(
-            GridPane grid,
-            String id,
-            String name,
-            Supplier<List<Form.Choice>> choices,
-            String guess,
-            Consumer<String> taker) {
-        ComboBox<Form.Choice> box = new ComboBox<>();
-        box.setId(id);
-        box.setAccessibleText("what takes the place of " + name);
-        box.getStyleClass().add("gear-choice");
-        List<Form.Choice> all = new ArrayList<>(List.of(LEFT_OUT));
-        all.addAll(choices.get());
-        box.getItems().setAll(all);
-        box.setValue(all.stream()
-                .filter(choice -> java.util.Objects.equals(choice.value(), guess))
-                .findFirst()
-                .orElse(LEFT_OUT));
+            GridPane grid, String id, String name, List<Choice> choices, String guess, Consumer<String> taker) {
+        ComboBox<Choice> box = Cards.box(id, "what takes the place of " + name);
+        Form.choose(box, Choices.with(LEFT_OUT, choices), guess);
         box.setOnAction(event -> taker.accept((String) box.getValue().value()));
         Label label = new Label(name);
         label.setMinWidth(70);
@@ -207,22 +196,10 @@ final class ShelfPanel extends VBox {
         grid.addRow(grid.getRowCount(), label, box);
     }
 
-    private List<Form.Choice> sources() {
-        return desk.session().sources().stream()
-                .map((Source it) -> new Form.Choice(it.id(), it.name()))
-                .toList();
-    }
-
-    private List<Form.Choice> instruments() {
-        return desk.session().instruments().stream()
-                .map((Instrument it) -> new Form.Choice(it.id(), it.name()))
-                .toList();
-    }
-
-    private List<Form.Choice> parts() {
-        return desk.session().instruments().stream()
-                .flatMap(it -> it.parts().stream()
-                        .map(part -> new Form.Choice(it.ref(part).toString(), it.name() + " / " + part.name())))
+    /** Parts as the item names them. */
+    private List<Choice> parts() {
+        return Choices.parts(desk.session()).stream()
+                .map(it -> new Choice(it.value().toString(), it.words()))
                 .toList();
     }
 }

@@ -4,6 +4,7 @@ import dibble.checks.Mend;
 import dibble.checks.SilenceTest;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Question;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -11,12 +12,10 @@ import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
-import javafx.scene.layout.VBox;
 
 /** The silence test: one question after another about what should not sound, each with yes or no. */
-final class SilencePane extends VBox {
+final class SilencePane extends Question {
     private static final int NOTE = 60;
     private static final int VELOCITY = 90;
 
@@ -28,17 +27,8 @@ final class SilencePane extends VBox {
     private int all;
 
     SilencePane(Desk desk) {
-        super(8);
+        super("silence-test-pane");
         this.desk = desk;
-        setId("silence-test-pane");
-        getStyleClass().add("planting");
-        setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                close();
-                event.consume();
-            }
-        });
-        close();
     }
 
     /** Asks from the beginning. */
@@ -46,8 +36,7 @@ final class SilencePane extends VBox {
         close();
         left.addAll(SilenceTest.questions(desk.session(), desk.performance()));
         all = left.size();
-        setVisible(true);
-        setManaged(true);
+        Cards.show(this, true);
         if (all == 0) {
             show("There is nothing to ask: no module with a free channel, and no source with keys.", done());
         } else {
@@ -56,13 +45,13 @@ final class SilencePane extends VBox {
     }
 
     /** Leaves the test; what it kept quiet is heard again. */
-    void close() {
+    @Override
+    public void close() {
         endQuestion();
         left.clear();
         sounded.clear();
         getChildren().clear();
-        setVisible(false);
-        setManaged(false);
+        super.close();
     }
 
     private Button done() {

@@ -3,9 +3,12 @@ package dibble.desktop.gear;
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.KeyboardPane;
+import dibble.desktop.ui.Light;
 import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.Piano;
+import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
@@ -13,14 +16,15 @@ import dibble.gear.SourceKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.standins.PatternSequencer;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.concurrent.TimeUnit;
 import javafx.css.PseudoClass;
+import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -35,87 +39,106 @@ final class SourceCard extends VBox {
     private static final long JUST_NOW = TimeUnit.SECONDS.toNanos(2);
 
     private final Desk desk;
-    private final Source source;
     private final Label mark = new Label("●");
     private final Label heard = new Label();
-
     private final ToggleButton run = new ToggleButton("Run");
+    private Source source;
+
+    /** All that it shows besides what is played: where that is the same, nothing is made anew. */
+    private List<Object> shown;
 
     /** What it plays by itself, or null. */
-    private final PatternSequencer patterns;
+    private PatternSequencer patterns;
 
-    /** The keys that it has; none for knobs. */
+    /** The keys that it has; null for knobs. */
     private KeyboardPane keys;
 
-    SourceCard(Desk desk, GearPresenter presenter, Source source, List<Finding> findings) {
+    SourceCard(Desk desk, GearPresenter presenter, String id) {
         this.desk = desk;
-        this.source = source;
         getStyleClass().add("gear-card");
-        setId("source-" + source.id());
+        setId("source-" + id);
         setFocusTraversable(true);
-        setAccessibleText("source " + source.name());
         mark.getStyleClass().add("heard-mark");
-        Label name = Cards.strong(source.name());
-        HBox when = new HBox(8, mark, heard);
-        Label port = Cards.soft(Words.letIn(source));
-        getChildren().addAll(Cards.line(name, Cards.soft(size())));
-        if (!source.lanes().isEmpty()) {
-            getChildren().add(lanes());
-        } else if (source.kind() != SourceKind.CONTROLS && source.kind() != SourceKind.SEQUENCER) {
-            boolean pads = source.kind() == SourceKind.PADS;
-            KeyboardPane keyboard = new KeyboardPane(
-                    (keys, width) -> pads ? Piano.pads(keys, 0, width) : Piano.row(keys, 0, width), false);
-            keyboard.setKeys(source.keys(), desk.session().middleC());
-            keyboard.setMouseTransparent(true);
-            keyboard.setFocusTraversable(false);
-            double width = Math.min(
-                            1,
-                            pads ? source.keys().size() / 20.0 : (source.keys().size() + 4) / 80.0)
-                    * WIDTH;
-            keyboard.setMinSize(width, KEYS_HIGH);
-            keyboard.setMaxSize(width, KEYS_HIGH);
-            keys = keyboard;
-            getChildren().add(keyboard);
-        }
-        patterns = desk.patterns(source).orElse(null);
-        if (patterns != null) {
-            run.setId("run-" + source.id());
-            run.getStyleClass().add("small");
-            run.setOnAction(event -> {
-                if (run.isSelected()) {
-                    patterns.start();
-                } else {
-                    patterns.stop();
-                }
-            });
-            getChildren().add(Cards.line(when, run));
-        } else {
-            getChildren().add(when);
-        }
-        getChildren().add(Cards.line(port, Cards.soft(ownSounds())));
-        desk.devices().trouble(source.port()).ifPresent(why -> getChildren().add(Cards.trouble(why)));
-        desk.studio()
-                .identity(source.port())
-                .ifPresent(answer -> getChildren()
-                        .add(Cards.soft("answers: maker " + answer.maker() + ", model " + answer.model() + ", version "
-                                + answer.version())));
-        findings.forEach(finding -> getChildren().add(Cards.finding(desk, finding)));
-        addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
-            requestFocus();
-            presenter.select(source.id());
-        });
-        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
-                presenter.select(source.id());
-                event.consume();
-            } else if (event.isAltDown() && (event.getCode() == KeyCode.UP || event.getCode() == KeyCode.DOWN)) {
-                presenter.moveSource(source.id(), event.getCode() == KeyCode.UP ? -1 : 1);
-                event.consume();
-            } else if (event.getCode() == KeyCode.DELETE) {
-                presenter.deleteSource(source.id());
-                event.consume();
+        run.setId("run-" + id);
+        run.getStyleClass().add("small");
+        run.setOnAction(event -> {
+            if (run.isSelected()) {
+                patterns.start();
+            } else {
+                patterns.stop();
             }
         });
+        addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
+            requestFocus();
+            presenter.select(id);
+        });
+        FocusKeys.choose(this, event -> presenter.select(id));
+        FocusKeys.move(this, by -> presenter.moveSource(id, by));
+        FocusKeys.delete(this, () -> presenter.deleteSource(id));
+        Light.on(desk, this, Places.Kind.SOURCE, () -> id);
+    }
+
+    /** Shows the source as it is, with what checks found about it. */
+    void show(Source now, List<Finding> findings) {
+        source = now;
+        List<Object> next = List.of(
+                now,
+                desk.session().middleC(),
+                findings.stream().map(Finding::text).toList(),
+                own(),
+                desk.devices().trouble(now.port()),
+                desk.studio().identity(now.port()));
+        if (!Objects.equals(next, shown)) {
+            shown = next;
+            make(findings);
+        }
+    }
+
+    private String own() {
+        return desk.session()
+                .instrument(source.ownInstrument())
+                .map(Instrument::name)
+                .orElse("");
+    }
+
+    private void make(List<Finding> findings) {
+        setAccessibleText("source " + source.name());
+        List<Node> nodes = new ArrayList<>();
+        nodes.add(Cards.line(Cards.strong(source.name()), Cards.soft(size())));
+        boolean hasKeys = source.lanes().isEmpty()
+                && source.kind() != SourceKind.CONTROLS
+                && source.kind() != SourceKind.SEQUENCER;
+        keys = hasKeys ? keyboard() : null;
+        if (hasKeys) {
+            nodes.add(keys);
+        } else if (!source.lanes().isEmpty()) {
+            nodes.add(lanes());
+        }
+        HBox when = new HBox(8, mark, heard);
+        patterns = desk.patterns(source).orElse(null);
+        nodes.add(patterns == null ? when : Cards.line(when, run));
+        nodes.add(Cards.line(Cards.soft(Words.letIn(source)), Cards.soft(ownSounds())));
+        desk.devices().trouble(source.port()).ifPresent(why -> nodes.add(Cards.trouble(why)));
+        desk.studio()
+                .identity(source.port())
+                .ifPresent(answer -> nodes.add(Cards.soft("answers: maker " + answer.maker() + ", model "
+                        + answer.model() + ", version " + answer.version())));
+        findings.forEach(finding -> nodes.add(Cards.finding(desk, finding)));
+        Cards.rebuild(this, nodes);
+    }
+
+    private KeyboardPane keyboard() {
+        boolean pads = source.kind() == SourceKind.PADS;
+        KeyboardPane keyboard =
+                new KeyboardPane((keys, width) -> pads ? Piano.pads(keys, 0, width) : Piano.row(keys, 0, width), false);
+        keyboard.setKeys(source.keys(), desk.session().middleC());
+        keyboard.setMouseTransparent(true);
+        keyboard.setFocusTraversable(false);
+        double width =
+                Math.min(1, pads ? source.keys().size() / 20.0 : (source.keys().size() + 4) / 80.0) * WIDTH;
+        keyboard.setMinSize(width, KEYS_HIGH);
+        keyboard.setMaxSize(width, KEYS_HIGH);
+        return keyboard;
     }
 
     /** A sequencer's lanes with their channels. */
@@ -131,12 +154,12 @@ final class SourceCard extends VBox {
 
     private String size() {
         MiddleC middleC = desk.session().middleC();
-        String keys = NoteNames.nameAndNumber(source.keys().low(), middleC) + " – "
+        String range = NoteNames.nameAndNumber(source.keys().low(), middleC) + " – "
                 + NoteNames.nameAndNumber(source.keys().high(), middleC);
         return switch (source.kind()) {
-            case KEYBOARD -> source.keys().size() + " keys · " + keys;
-            case PADS -> source.keys().size() + " pads · " + keys;
-            case PEDALS -> source.keys().size() + " pedals · " + keys;
+            case KEYBOARD -> source.keys().size() + " keys · " + range;
+            case PADS -> source.keys().size() + " pads · " + range;
+            case PEDALS -> source.keys().size() + " pedals · " + range;
             case SEQUENCER ->
                 source.lanes().isEmpty()
                         ? "sequencer"
@@ -150,12 +173,7 @@ final class SourceCard extends VBox {
         if (!source.localControl()) {
             return source.ownInstrument() == null ? "no sounds of its own" : "local control off";
         }
-        return "sounds "
-                + desk.session()
-                        .instrument(source.ownInstrument())
-                        .map(Instrument::name)
-                        .orElse("something")
-                + " itself";
+        return "sounds " + (own().isEmpty() ? "something" : own()) + " itself";
     }
 
     void showSelected(boolean selected) {
@@ -165,12 +183,7 @@ final class SourceCard extends VBox {
     /** Says when it was last heard. */
     void follow(long now) {
         if (keys != null) {
-            for (int key = source.keys().low(); key <= source.keys().high(); key++) {
-                boolean down = desk.live().isDown(source.id(), key);
-                if (down != keys.isDown(key)) {
-                    keys.setDown(key, down, null);
-                }
-            }
+            keys.setDown(desk.live().down(source.id()), null);
             keys.drawIfStale();
         }
         if (patterns != null) {
@@ -178,16 +191,18 @@ final class SourceCard extends VBox {
             run.setText(patterns.isRunning() ? "Runs" : patterns.follows() ? "Wait for clock" : "Run");
         }
         LiveState.Last last = desk.live().last(source.id());
-        String text = "not heard yet";
-        if (last != null) {
-            long ago = now - last.stamp();
-            String when = ago < JUST_NOW ? "just now" : TimeUnit.NANOSECONDS.toSeconds(ago) + " s ago";
-            text = "last heard: channel " + last.channel() + ", "
-                    + (ago < TimeUnit.MINUTES.toNanos(2) ? when : TimeUnit.NANOSECONDS.toMinutes(ago) + " min ago");
+        heard.setText(
+                last == null
+                        ? "not heard yet"
+                        : "last heard: channel " + last.channel() + ", " + ago(now - last.stamp()));
+        mark.pseudoClassStateChanged(HEARD, last != null);
+    }
+
+    private static String ago(long nanos) {
+        if (nanos < JUST_NOW) {
+            return "just now";
         }
-        if (!text.equals(heard.getText())) {
-            heard.setText(text);
-            mark.pseudoClassStateChanged(HEARD, last != null);
-        }
+        long minutes = TimeUnit.NANOSECONDS.toMinutes(nanos);
+        return minutes < 2 ? TimeUnit.NANOSECONDS.toSeconds(nanos) + " s ago" : minutes + " min ago";
     }
 }

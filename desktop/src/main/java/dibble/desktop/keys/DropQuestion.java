@@ -1,6 +1,7 @@
 package dibble.desktop.keys;
 
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.NoteField;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -8,8 +9,6 @@ import dibble.gear.Source;
 import dibble.session.Session;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
@@ -50,12 +49,7 @@ final class DropQuestion extends VBox {
         HBox split = new HBox(8, hint, at, or);
         split.getStyleClass().add("line");
         getChildren().addAll(title, split, new HBox(8, below, above, onTop));
-        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                leave();
-                event.consume();
-            }
-        });
+        FocusKeys.escape(this, this::leave);
     }
 
     /** Asks about a part on a source. */

@@ -36,7 +36,7 @@ final class KeysPresenter {
 
     /** The zones of a source that hold now, in their order. */
     List<Zone> zonesOf(String source) {
-        return session().routing(document.performance()).zones().stream()
+        return document.routing().zones().stream()
                 .filter(zone -> zone.isPlayedBy(source))
                 .toList();
     }

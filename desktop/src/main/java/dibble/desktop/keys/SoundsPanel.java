@@ -3,7 +3,10 @@ package dibble.desktop.keys;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
+import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -21,8 +24,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
@@ -87,7 +88,7 @@ final class SoundsPanel extends VBox {
         head.getChildren().add(1, fold);
         nodes.add(head);
         if (folded) {
-            getChildren().setAll(nodes);
+            Cards.rebuild(this, nodes);
             return;
         }
         for (Instrument instrument : desk.session().instruments()) {
@@ -98,7 +99,7 @@ final class SoundsPanel extends VBox {
                 nodes.add(partLine(instrument, part, routing, fed));
             }
         }
-        getChildren().setAll(nodes);
+        Cards.rebuild(this, nodes);
     }
 
     private static HBox line(Label left, String right) {
@@ -144,12 +145,8 @@ final class SoundsPanel extends VBox {
             }
         });
         line.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> line.requestFocus());
-        line.addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ENTER) {
-                drags.chosen(ref);
-                event.consume();
-            }
-        });
+        FocusKeys.choose(line, event -> drags.chosen(ref));
+        Light.on(desk, line, Places.Kind.PART, ref::toString);
         return line;
     }
 

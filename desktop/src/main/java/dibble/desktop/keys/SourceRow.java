@@ -2,10 +2,12 @@ package dibble.desktop.keys;
 
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
+import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Piano;
 import dibble.desktop.ui.Words;
 import dibble.gear.Source;
+import dibble.gear.SourceKind;
 import dibble.midi.Range;
 import dibble.routing.Zone;
 import java.util.HashMap;
@@ -46,14 +48,16 @@ final class SourceRow extends Pane {
     private final Button meet = new Button("close gaps");
     private final Canvas ways = new Canvas();
     private final Canvas marks = new Canvas();
-    private final KeyboardPane keyboard = new KeyboardPane((keys, width) -> Piano.columns(keys, 0, width), false);
+    private final KeyboardPane keyboard = new KeyboardPane(this::shape, false);
     private final Map<String, ZoneBand> bands = new HashMap<>();
     private final Label dragNote = new Label();
     private final Label hint = new Label("plays nothing yet: drag a sound onto this keyboard");
     private Source source;
     private NoteScale scale;
     private int levels = 1;
-    private boolean waysDrawn;
+    private boolean waysStale;
+    private LiveState.Down followed;
+    private long followedVersion;
     private double spare;
     private double keyboardHeight = LEAST_KEYBOARD;
 
@@ -97,6 +101,11 @@ final class SourceRow extends Pane {
         });
     }
 
+    /** Pads lie on the ruler as keys do, so that bands stand over them; they look like pads. */
+    private Piano shape(Range keys, double width) {
+        return source.kind() == SourceKind.PADS ? Piano.pads(keys, 0, width) : Piano.columns(keys, 0, width);
+    }
+
     private void select() {
         desk.selection().source().set(source.id());
     }
@@ -133,6 +142,7 @@ final class SourceRow extends Pane {
         meet.setId("close-gaps-" + source.id());
         meet.setVisible(!presenter.gaps(source).isEmpty());
         showBands();
+        waysStale = true;
         requestLayout();
     }
 
@@ -283,16 +293,14 @@ final class SourceRow extends Pane {
 
     /** Shows what sounds now: keys that are down, with a line up to the bands that take them. */
     void follow() {
-        boolean any = false;
-        for (int key = source.keys().low(); key <= source.keys().high(); key++) {
-            boolean down = desk.live().isDown(source.id(), key);
-            keyboard.setDown(key, down, null);
-            any |= down;
-        }
+        LiveState.Down down = desk.live().down(source.id());
+        keyboard.setDown(down, null);
         keyboard.drawIfStale();
-        if (any || waysDrawn) {
+        if (down != followed || down.version() != followedVersion || waysStale) {
+            followed = down;
+            followedVersion = down.version();
+            waysStale = false;
             drawWays();
-            waysDrawn = any;
         }
     }
 

@@ -1,122 +1,65 @@
 package dibble.desktop.keys;
 
+import dibble.desktop.ui.CurveEditor;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Words;
 import dibble.midi.Range;
 import dibble.routing.Zone;
-import javafx.scene.canvas.Canvas;
-import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.input.MouseEvent;
-import javafx.scene.layout.Pane;
+import java.util.List;
+import javafx.scene.layout.StackPane;
 
-/** What velocities become: in from left to right, out from below up. Its ends are dragged, each way; one step a drag. */
-final class VelocityCurve extends Pane {
+/** What velocities become: the ends of the curve are the zone's window of velocities, and what they become. */
+final class VelocityCurve extends StackPane {
     private static final double WIDTH = 250;
     private static final double HEIGHT = 84;
-    private static final double EDGE = 8;
     private static final int MOST = 127;
 
     private final Desk desk;
-    private final KeysPresenter presenter;
-    private final Canvas canvas = new Canvas(WIDTH, HEIGHT);
+    private final CurveEditor curve;
     private String zone;
-    private boolean low;
-    private boolean held;
 
     VelocityCurve(Desk desk, KeysPresenter presenter) {
         this.desk = desk;
-        this.presenter = presenter;
-        setId("velocity-curve");
-        setAccessibleText("velocities in and out, as the fields say");
-        setMinSize(WIDTH, HEIGHT);
         setMaxSize(WIDTH, HEIGHT);
-        getStyleClass().add("curve");
-        getChildren().add(canvas);
-        setOnMousePressed(this::press);
-        setOnMouseDragged(event -> {
-            if (held) {
-                Zone next = dragged(event);
+        // The nearer end is taken, wherever it is pressed.
+        curve = new CurveEditor(desk.theme(), WIDTH, HEIGHT, WIDTH, new CurveEditor.Hands() {
+            @Override
+            public void drag(int line, boolean low, int in, int out) {
+                Zone next = dragged(low, in, out);
                 presenter.preview(zone, it -> next);
             }
-            event.consume();
-        });
-        setOnMouseReleased(event -> {
-            if (held) {
-                held = false;
-                Zone next = dragged(event);
+
+            @Override
+            public void drop(int line, boolean low, int in, int out) {
+                Zone next = dragged(low, in, out);
                 presenter.change("velocity", zone, it -> next);
             }
-            event.consume();
         });
+        curve.setId("velocity-curve");
+        curve.setAccessibleText("velocities in and out, as the fields say");
+        getChildren().add(curve);
     }
 
     void show(String id) {
         zone = id;
-        draw();
+        Zone now = now();
+        Range in = now.velocity();
+        Zone.VelocityMap out = now.velocityTo() == null ? new Zone.VelocityMap(in.low(), in.high()) : now.velocityTo();
+        CurveEditor.Line line = new CurveEditor.Line(
+                PartColours.of(Words.colour(now, desk.session())), MOST, out.first(), out.last(), CurveEditor.NO_STEP);
+        curve.show(new CurveEditor.Curve(MOST, in.low(), in.high(), false, List.of(line), List.of()));
     }
 
     private Zone now() {
         return desk.session().zone(zone).orElseThrow();
     }
 
-    private static Zone.VelocityMap out(Zone zone) {
-        return zone.velocityTo() == null
-                ? new Zone.VelocityMap(zone.velocity().low(), zone.velocity().high())
-                : zone.velocityTo();
-    }
-
-    private static double x(int velocity) {
-        return EDGE + (WIDTH - 2 * EDGE) * velocity / MOST;
-    }
-
-    private static double y(int velocity) {
-        return HEIGHT - EDGE - (HEIGHT - 2 * EDGE) * velocity / MOST;
-    }
-
-    private static int clamp(double value, int lowest, int highest) {
-        return (int) Math.max(lowest, Math.min(highest, Math.round(value)));
-    }
-
-    /** The nearer end is taken. */
-    private void press(MouseEvent event) {
-        if (zone != null && desk.session().zone(zone).isPresent()) {
-            Range in = now().velocity();
-            low = Math.abs(event.getX() - x(in.low())) <= Math.abs(event.getX() - x(in.high()));
-            held = true;
-        }
-        event.consume();
-    }
-
-    private Zone dragged(MouseEvent event) {
+    private Zone dragged(boolean low, int in, int out) {
         Zone before = now();
-        int in = clamp((event.getX() - EDGE) / (WIDTH - 2 * EDGE) * MOST, 1, MOST);
-        int out = clamp((HEIGHT - EDGE - event.getY()) / (HEIGHT - 2 * EDGE) * MOST, 0, MOST);
-        Range window = low
-                ? new Range(
-                        Math.min(in, before.velocity().high()),
-                        before.velocity().high())
-                : new Range(
-                        before.velocity().low(), Math.max(in, before.velocity().low()));
+        int from = before.velocity().low();
+        int to = before.velocity().high();
+        Range window = low ? new Range(Math.min(Math.max(1, in), to), to) : new Range(from, Math.max(in, from));
         return ZoneForm.withVelocity(before.withVelocity(window), low, out);
-    }
-
-    private void draw() {
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        g.clearRect(0, 0, WIDTH, HEIGHT);
-        Zone shown = now();
-        g.setStroke(desk.theme().palette().get("rule"));
-        g.setLineWidth(1);
-        g.strokeLine(x(0), y(0), x(MOST), y(0));
-        g.strokeLine(x(0), y(0), x(0), y(MOST));
-        g.strokeLine(x(0), y(0), x(MOST), y(MOST));
-        Zone.VelocityMap out = out(shown);
-        g.setStroke(PartColours.of(Words.colour(shown, desk.session())));
-        g.setLineWidth(3);
-        g.strokeLine(
-                x(shown.velocity().low()), y(out.first()), x(shown.velocity().high()), y(out.last()));
-        g.setFill(desk.theme().palette().get("ink"));
-        g.fillOval(x(shown.velocity().low()) - 4, y(out.first()) - 4, 8, 8);
-        g.fillOval(x(shown.velocity().high()) - 4, y(out.last()) - 4, 8, 8);
     }
 }

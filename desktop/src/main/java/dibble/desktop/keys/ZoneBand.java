@@ -1,7 +1,9 @@
 package dibble.desktop.keys;
 
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Words;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
@@ -91,6 +93,7 @@ final class ZoneBand extends Pane {
             }
         });
         Tooltip.install(face, tip);
+        Light.on(desk, this, Places.Kind.ZONE, () -> zone.id());
     }
 
     String zoneId() {

@@ -1,8 +1,10 @@
 package dibble.desktop.keys;
 
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.gear.Source;
+import dibble.gear.PartRef;
 import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
@@ -18,7 +20,6 @@ import javafx.scene.layout.VBox;
 
 /** What a zone leads to, where it holds, and what it does to what it passes. Shows a zone by its id. */
 final class ZoneForm extends VBox {
-    private static final String ALWAYS = "always";
     private static final int LOUDEST = 127;
 
     private final Desk desk;
@@ -50,7 +51,7 @@ final class ZoneForm extends VBox {
                         "zone-source",
                         "Played by",
                         "who plays the zone",
-                        id -> sources(),
+                        id -> Choices.players(desk.session()),
                         id -> zone(id).source(),
                         change(
                                 "played by",
@@ -60,10 +61,10 @@ final class ZoneForm extends VBox {
                         "zone-scene",
                         "Holds in",
                         "the scene that the zone holds in",
-                        id -> scenes(),
-                        id -> desk.session().sceneOf(id).map(Scene::id).orElse(ALWAYS),
+                        id -> Choices.holds(desk.session()),
+                        id -> desk.session().sceneOf(id).map(Scene::id).orElse(Choices.ALWAYS),
                         (id, scene) -> {
-                            presenter.holdIn(id, scene.equals(ALWAYS) ? null : (String) scene);
+                            presenter.holdIn(id, scene.equals(Choices.ALWAYS) ? null : (String) scene);
                             return id;
                         })
                 .channels(
@@ -153,31 +154,14 @@ final class ZoneForm extends VBox {
     }
 
     /** All parts, and what the zone leads to where that is none. */
-    private List<Form.Choice> sounds(String id) {
-        List<Form.Choice> choices = new ArrayList<>();
-        desk.session()
-                .instruments()
-                .forEach(instrument -> instrument
-                        .parts()
-                        .forEach(part -> choices.add(new Form.Choice(
-                                new Target.ToPart(instrument.ref(part)), instrument.name() + " / " + part.name()))));
+    private List<Choice> sounds(String id) {
+        List<Choice> choices = new ArrayList<>();
+        Choices.parts(desk.session())
+                .forEach(it -> choices.add(new Choice(new Target.ToPart((PartRef) it.value()), it.words())));
         Target now = zone(id).to();
         if (choices.stream().noneMatch(choice -> choice.value().equals(now))) {
-            choices.add(new Form.Choice(now, dibble.desktop.ui.Words.target(now, desk.session())));
+            choices.add(new Choice(now, dibble.desktop.ui.Words.target(now, desk.session())));
         }
-        return choices;
-    }
-
-    private List<Form.Choice> sources() {
-        List<Form.Choice> choices = new ArrayList<>();
-        desk.session().sources().forEach((Source it) -> choices.add(new Form.Choice(it.id(), it.name())));
-        choices.add(new Form.Choice(Zone.ANY_SOURCE, "all sources"));
-        return choices;
-    }
-
-    private List<Form.Choice> scenes() {
-        List<Form.Choice> choices = new ArrayList<>(List.of(new Form.Choice(ALWAYS, "every scene")));
-        desk.session().scenes().forEach(it -> choices.add(new Form.Choice(it.id(), it.name() + " only")));
         return choices;
     }
 

@@ -7,6 +7,7 @@ import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Piano;
+import dibble.desktop.ui.Watch;
 import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.gear.Source;
@@ -61,12 +62,15 @@ public final class LiveLine extends VBox {
     private final Map<KeyCode, Runnable> typedDown = new EnumMap<>(KeyCode.class);
     private final Color[] colours = new Color[128];
     private LiveState.Heard shown;
-    private boolean stale = true;
+    private final Watch watch;
     private int lowestTyped = 48;
 
     /** @param extra what else stands at the right end */
     public LiveLine(Desk desk, Region extra) {
         this.desk = desk;
+        watch = desk.watch(this::show)
+                .each(this::follow)
+                .with(() -> desk.selection().source().subscribe(this::hold));
         getStyleClass().add("live-line");
         setId("live-line");
         sentence.getStyleClass().add("sentence");
@@ -136,23 +140,22 @@ public final class LiveLine extends VBox {
 
     /** Follows the document and the music until the subscription ends. */
     public Subscription open() {
-        Runnable unlisten = desk.document().listen(() -> {
-            stale = true;
-            if (passed.isVisible()) {
-                passed.show();
-            }
-            if (why.isVisible()) {
-                why.show();
-            }
-        });
-        Subscription selection = desk.selection().source().subscribe(id -> {
-            letGoTyped();
-            // What a hand moved at the source before goes back there.
-            hands.rest();
-            held = id;
-            stale = true;
-        });
-        return Subscription.combine(unlisten::run, selection, desk.pulse().each(this::follow));
+        return watch.open();
+    }
+
+    private void hold(String id) {
+        letGoTyped();
+        // What a hand moved at the source before goes back there.
+        hands.rest();
+        held = id;
+    }
+
+    private void show() {
+        passed.show();
+        why.show();
+        showSentence();
+        showKeyboard();
+        showOctave();
     }
 
     private static ToggleButton panelSwitch(String id, String text) {
@@ -168,9 +171,7 @@ public final class LiveLine extends VBox {
         Cards.show(why, showWhy.isSelected());
         Cards.show(passed.getParent(), showPassed.isSelected() || showWhy.isSelected());
         Cards.show(playing, !fold.isSelected());
-        passed.show();
-        why.show();
-        stale = true;
+        watch.stale();
     }
 
     /** Answers why? of what was played last. */
@@ -183,7 +184,7 @@ public final class LiveLine extends VBox {
     /** Whether the sentence follows controls as well as keys. */
     public void followMoves(boolean on) {
         followsMoves = on;
-        stale = true;
+        watch.stale();
     }
 
     private Piano shape(Range keys, double width) {
@@ -254,22 +255,18 @@ public final class LiveLine extends VBox {
         }
         LiveState.Heard heard =
                 followsMoves ? desk.live().lastMove() : desk.live().lastNote();
-        if (stale || heard != shown) {
+        if (heard != shown) {
             shown = heard;
-            stale = false;
             showSentence();
-            showKeyboard();
         }
         long count = desk.studio().lost();
         lost.setText(count == 0 ? "" : Words.count((int) Math.min(count, Integer.MAX_VALUE), "event") + " lost");
         if (fold.isSelected()) {
             return;
         }
-        selected().ifPresent(source -> {
-            for (int key = 0; key < 128; key++) {
-                keyboard.setDown(key, desk.live().isDown(source.id(), key), colours[key]);
-            }
-        });
+        if (held != null) {
+            keyboard.setDown(desk.live().down(held), colours);
+        }
         keyboard.drawIfStale();
     }
 

@@ -1,14 +1,14 @@
 package dibble.desktop.live;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.midi.EventKind;
 import dibble.studio.Passed;
 import java.time.ZoneId;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BiConsumer;
@@ -57,7 +57,7 @@ final class PassedPane extends VBox {
     private final BiConsumer<String, Integer> why;
     private final Canvas canvas = new Canvas();
     private final Pane view = new Pane(canvas);
-    private final ComboBox<Form.Choice> source = new ComboBox<>();
+    private final ComboBox<Choice> source = new ComboBox<>();
     private final ToggleButton pause = toggle("passed-pause", "Pause");
     private final ToggleButton bytes = toggle("passed-bytes", "Bytes");
     private final Label skipped = new Label();
@@ -238,8 +238,7 @@ final class PassedPane extends VBox {
 
     /** The session has changed: names, and who is there. */
     void show() {
-        List<Form.Choice> choices = new ArrayList<>(List.of(new Form.Choice(null, "all sources")));
-        desk.session().sources().forEach(it -> choices.add(new Form.Choice(it.id(), it.name())));
+        List<Choice> choices = Choices.with(new Choice(null, "all sources"), Choices.sources(desk.session()));
         if (!source.getItems().equals(choices)) {
             source.getItems().setAll(choices);
             source.getSelectionModel().selectFirst();

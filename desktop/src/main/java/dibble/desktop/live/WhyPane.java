@@ -1,6 +1,8 @@
 package dibble.desktop.live;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.LiveState;
@@ -31,8 +33,8 @@ final class WhyPane extends VBox {
 
     private final Desk desk;
     private final ToggleButton last = new ToggleButton("What is played");
-    private final ComboBox<Form.Choice> source = new ComboBox<>();
-    private final ComboBox<Form.Choice> channel = new ComboBox<>();
+    private final ComboBox<Choice> source = new ComboBox<>();
+    private final ComboBox<Choice> channel = new ComboBox<>();
     private final TextField typed = new TextField();
     private final Label sentence = new Label();
     private final VBox lines = new VBox(2);
@@ -127,9 +129,7 @@ final class WhyPane extends VBox {
 
     /** The session has changed. */
     void show() {
-        List<Form.Choice> choices = desk.session().sources().stream()
-                .map(it -> new Form.Choice(it.id(), it.name()))
-                .toList();
+        List<Choice> choices = Choices.sources(desk.session());
         if (!source.getItems().equals(choices)) {
             source.getItems().setAll(choices);
             source.setValue(choices.stream()

@@ -1,13 +1,12 @@
 package dibble.desktop.scenes;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.FocusKeys;
 import dibble.routing.Scene;
 import javafx.css.PseudoClass;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -18,8 +17,6 @@ final class SceneCard extends HBox {
     private static final PseudoClass HOLDS = PseudoClass.getPseudoClass("holds");
 
     private final ScenesPresenter presenter;
-    private final Runnable select;
-    private final String id;
     private final Label name = new Label();
     private final Label holds = Cards.soft("");
     private final Label called = Cards.soft("");
@@ -28,8 +25,6 @@ final class SceneCard extends HBox {
     SceneCard(ScenesPresenter presenter, String id, Runnable select) {
         super(14);
         this.presenter = presenter;
-        this.id = id;
-        this.select = select;
         setId("scene-" + id);
         getStyleClass().addAll("gear-card", "scene-card");
         setFocusTraversable(true);
@@ -46,27 +41,9 @@ final class SceneCard extends HBox {
             requestFocus();
             select.run();
         });
-        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
-    }
-
-    private void key(KeyEvent event) {
-        boolean used = event.getTarget() == this;
-        boolean up = event.getCode() == KeyCode.UP;
-        if (!used) {
-            return;
-        }
-        if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {
-            select.run();
-        } else if (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.BACK_SPACE) {
-            presenter.delete(id);
-        } else if (event.isAltDown() && (up || event.getCode() == KeyCode.DOWN)) {
-            presenter.move(id, up ? -1 : 1);
-        } else {
-            used = false;
-        }
-        if (used) {
-            event.consume();
-        }
+        FocusKeys.choose(this, event -> select.run());
+        FocusKeys.delete(this, () -> presenter.delete(id));
+        FocusKeys.move(this, by -> presenter.move(id, by));
     }
 
     void show(Scene scene, boolean selected, boolean active) {

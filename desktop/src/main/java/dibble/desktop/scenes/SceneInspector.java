@@ -2,6 +2,7 @@ package dibble.desktop.scenes;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Words;
@@ -31,7 +32,7 @@ import javafx.scene.layout.VBox;
 final class SceneInspector extends VBox {
     private static final String AS_IT_IS = "as it is";
 
-    private static final List<Form.Choice> PROGRAMS = programs();
+    private static final List<Choice> PROGRAMS = programs();
 
     private final Desk desk;
     private final ScenesPresenter presenter;
@@ -126,9 +127,9 @@ final class SceneInspector extends VBox {
         };
     }
 
-    private static List<Form.Choice> programs() {
-        List<Form.Choice> choices = new ArrayList<>(List.of(new Form.Choice(AS_IT_IS, AS_IT_IS)));
-        IntStream.range(0, 128).forEach(number -> choices.add(new Form.Choice(number, GeneralMidi.program(number))));
+    private static List<Choice> programs() {
+        List<Choice> choices = new ArrayList<>(List.of(new Choice(AS_IT_IS, AS_IT_IS)));
+        IntStream.range(0, 128).forEach(number -> choices.add(new Choice(number, GeneralMidi.program(number))));
         return choices;
     }
 

@@ -182,7 +182,7 @@ final class ScenesPresenter {
 
     /** In what two scenes differ. */
     List<Differs> differences(Scene first, Scene second) {
-        Routing routing = session().routing(document.performance());
+        Routing routing = document.routing();
         List<Differs> all = new ArrayList<>();
         for (SceneDifference<Zone> differs : SceneDifference.zones(first, second)) {
             Zone one = differs.first() == null ? differs.second() : differs.first();

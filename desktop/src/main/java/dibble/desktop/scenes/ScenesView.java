@@ -2,9 +2,13 @@ package dibble.desktop.scenes;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.View;
+import dibble.desktop.ui.Watch;
 import dibble.gear.Source;
 import dibble.routing.Scene;
 import dibble.routing.SceneSwitch;
@@ -20,8 +24,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
@@ -40,7 +42,7 @@ public final class ScenesView extends BorderPane implements View {
     private final VBox cards = new VBox(8);
     private final Label empty = new Label(
             "No scenes yet: everything holds always. A scene adds zones, control maps and sounds of its own.");
-    private final ComboBox<Form.Choice> other = new ComboBox<>();
+    private final ComboBox<Choice> other = new ComboBox<>();
     private final Label against = Cards.heading("");
     private final GridPane differences = new GridPane();
     private final VBox compare;
@@ -51,11 +53,12 @@ public final class ScenesView extends BorderPane implements View {
     private final BorderPane left;
     private final ScrollPane side;
     private final Map<String, SceneCard> shown = new HashMap<>();
-    private boolean stale = true;
+    private final Watch watch;
 
     public ScenesView(Desk desk) {
         this.desk = desk;
         presenter = new ScenesPresenter(desk.document());
+        watch = desk.watch(this::show);
         setId("scenes");
         HBox head = new HBox(16, Cards.heading("Scenes"), always);
         head.getStyleClass().add("card-line");
@@ -75,10 +78,7 @@ public final class ScenesView extends BorderPane implements View {
         caller = caller();
         VBox column = new VBox(10, head, empty, cards, caller, compare);
         column.getStyleClass().add("gear-column");
-        ScrollPane scroll = new ScrollPane(column);
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.getStyleClass().add("rows");
+        ScrollPane scroll = Cards.scroll(column);
         large.setId("scene-large");
         large.setMinWidth(USE_PREF_SIZE);
         large.setTooltip(new Tooltip("The present scene and the next, to be read from afar (Ctrl+L)"));
@@ -89,21 +89,11 @@ public final class ScenesView extends BorderPane implements View {
         left = new BorderPane(scroll);
         left.setBottom(buttons);
         inspector = new SceneInspector(desk, presenter, this::select);
-        side = new ScrollPane(inspector);
-        side.setFitToWidth(true);
-        side.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        side.getStyleClass().add("side");
-        side.setMinWidth(SIDE);
-        side.setPrefWidth(SIDE);
+        side = Cards.side(inspector, SIDE);
         largeScene = new LargeScene(presenter, () -> showLarge(false));
         setCenter(left);
         setRight(side);
-        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ESCAPE && getCenter() == largeScene) {
-                showLarge(false);
-                event.consume();
-            }
-        });
+        FocusKeys.escape(largeScene, () -> showLarge(false));
     }
 
     /** Whose program changes call scenes. */
@@ -142,22 +132,16 @@ public final class ScenesView extends BorderPane implements View {
         return session.source(source).map(Source::playsOn).orElse(0) + 1;
     }
 
-    private static List<Form.Choice> players(Session session) {
-        List<Form.Choice> choices = new ArrayList<>(List.of(new Form.Choice(NOBODY, NOBODY)));
-        session.sources().forEach(source -> choices.add(new Form.Choice(source.id(), source.name())));
-        return choices;
+    private static List<Choice> players(Session session) {
+        return Choices.with(new Choice(NOBODY, NOBODY), Choices.sources(session));
     }
 
     @Override
     public Subscription open() {
-        stale = true;
         if (selected().isEmpty()) {
             presenter.active().ifPresent(scene -> select(scene.id()));
         }
-        return Subscription.combine(
-                desk.document().listen(() -> stale = true)::run,
-                desk.selection().scene().subscribe(id -> stale = true),
-                desk.pulse().each(this::follow));
+        return watch.open();
     }
 
     /** Shows the present scene and the next so that they can be read from afar, or all of them again. */
@@ -168,7 +152,7 @@ public final class ScenesView extends BorderPane implements View {
         if (on) {
             largeScene.requestFocus();
         }
-        stale = true;
+        watch.stale();
     }
 
     /** Whether the present scene is shown large. */
@@ -178,18 +162,10 @@ public final class ScenesView extends BorderPane implements View {
 
     private void select(String id) {
         desk.selection().scene().set(id);
-        stale = true;
     }
 
     private Optional<Scene> selected() {
         return desk.session().scene(desk.selection().scene().get());
-    }
-
-    private void follow() {
-        if (stale) {
-            stale = false;
-            show();
-        }
     }
 
     private void show() {
@@ -209,9 +185,7 @@ public final class ScenesView extends BorderPane implements View {
             nodes.add(card);
         }
         shown.keySet().retainAll(scenes.stream().map(Scene::id).toList());
-        if (!cards.getChildren().equals(nodes)) {
-            cards.getChildren().setAll(nodes);
-        }
+        Cards.put(cards, nodes);
         always.setText(presenter.always());
         Cards.show(empty, scenes.isEmpty());
         caller.show(desk.session());
@@ -227,12 +201,12 @@ public final class ScenesView extends BorderPane implements View {
         if (one.isEmpty()) {
             return;
         }
-        List<Form.Choice> choices = desk.session().scenes().stream()
+        List<Choice> choices = desk.session().scenes().stream()
                 .filter(scene -> !scene.equals(one.get()))
-                .map(scene -> new Form.Choice(scene.id(), scene.name()))
+                .map(scene -> new Choice(scene.id(), scene.name()))
                 .toList();
         if (!other.getItems().equals(choices)) {
-            Form.Choice before = other.getValue();
+            Choice before = other.getValue();
             other.getItems().setAll(choices);
             int place = desk.session().scenes().indexOf(one.get());
             if (before != null && choices.contains(before)) {

@@ -3,6 +3,7 @@ package dibble.desktop.settings;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
+import dibble.desktop.ui.Watch;
 import dibble.desktop.ui.Words;
 import dibble.midi.MiddleC;
 import dibble.user.Settings;
@@ -23,12 +24,14 @@ import javafx.util.Subscription;
 public final class SettingsView extends ScrollPane implements View {
     private final Desk desk;
     private final VBox column = new VBox(18);
+    private final Watch watch;
 
     /** One of several that can be chosen. */
     private record Option(String id, String words, boolean chosen, Runnable choose) {}
 
     public SettingsView(Desk desk) {
         this.desk = desk;
+        watch = desk.watch(this::show);
         setId("settings");
         setContent(column);
         setFitToWidth(true);
@@ -38,9 +41,7 @@ public final class SettingsView extends ScrollPane implements View {
 
     @Override
     public Subscription open() {
-        Runnable unlisten = desk.document().listen(this::show);
-        Subscription settings = desk.preferences().property().subscribe(now -> show());
-        return Subscription.combine(unlisten::run, settings);
+        return watch.open();
     }
 
     private void show() {

@@ -1,14 +1,19 @@
 package dibble.desktop.takes;
 
 import dibble.desktop.takes.TakesPresenter.Again;
+import dibble.desktop.takes.TakesPresenter.Comparison;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Jobs;
+import dibble.desktop.ui.Question;
 import dibble.desktop.ui.Words;
 import dibble.edits.TakeEdits;
 import dibble.gear.Part;
 import dibble.recording.Take;
-import java.util.ArrayList;
+import dibble.routing.Routing;
+import dibble.session.Performance;
+import dibble.session.Session;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -16,10 +21,9 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.VBox;
 
 /** Shows what routing a take again would make of the tracks, next to what they have; either can be kept. */
-final class AgainPane extends VBox {
+final class AgainPane extends Question {
     /** Tracks under one another before the next column begins, and the columns that each has. */
     private static final int ROWS = 8;
 
@@ -34,60 +38,82 @@ final class AgainPane extends VBox {
     private Take take;
     private Again how;
 
+    /** What was compared; null while that is still going on. */
+    private Comparison comparison;
+
+    /** The routing that it was compared with. */
+    private Routing routing;
+
+    private Jobs.Job job;
+
     AgainPane(Desk desk, TakesPresenter presenter) {
-        super(8);
+        super("route-again");
         this.desk = desk;
         this.presenter = presenter;
-        setId("route-again");
-        getStyleClass().addAll("planting", "takes-question");
+        getStyleClass().add("takes-question");
         warning.getStyleClass().add("missing");
         warning.setWrapText(true);
         grid.setHgap(14);
         grid.setVgap(3);
-        getChildren()
-                .addAll(
-                        title,
-                        grid,
-                        warning,
-                        new FlowPane(
-                                6,
-                                6,
-                                print,
-                                Cards.button("route-again-leave", "Leave the tracks as they are", this::close)));
-        Cards.onEscape(this, this::close);
-        close();
-    }
-
-    void close() {
-        Cards.show(this, false);
+        Button leave = Cards.button("route-again-leave", "Leave the tracks as they are", this::close);
+        getChildren().addAll(title, grid, warning, new FlowPane(6, 6, print, leave));
     }
 
     void ask(Take again, Again in) {
         take = again;
         how = in;
         print.setText(how == Again.ROUTED ? "Print it with the zones of now" : "Print it as it was heard");
-        Cards.show(this, true);
-        show();
-        print.requestFocus();
+        open(print);
+        compare();
     }
 
-    /** Zones may have changed under it. */
+    private void compare() {
+        Session session = desk.session();
+        Performance performance = desk.performance();
+        Take compared = take;
+        Again in = how;
+        routing = desk.routing();
+        comparison = null;
+        if (job != null) {
+            job.cancel();
+        }
+        title.setText(heading() + "looking what becomes of it…");
+        Cards.show(warning, false);
+        job = desk.jobs()
+                .start(
+                        "Comparing " + take.name(),
+                        progress -> TakesPresenter.compare(session, performance, compared, in, progress),
+                        done -> {
+                            comparison = done;
+                            showComparison();
+                        },
+                        e -> {
+                            throw new IllegalStateException(e);
+                        });
+    }
+
+    private String heading() {
+        return take.name() + (how == Again.ROUTED ? ", routed again: " : ", as it was heard: ");
+    }
+
+    /** Zones, takes or tracks may have changed under it: then it is compared anew. */
     void show() {
-        if (!isVisible()) {
+        if (!isOpen()) {
             return;
         }
-        if (desk.session().takes().stream().noneMatch(take::equals)) {
+        if (desk.session().takes().stream().noneMatch(it -> it == take)) {
             close();
-            return;
+        } else if (!desk.routing().equals(routing) || comparison != null && !comparison.isOf(desk.session())) {
+            compare();
         }
-        List<TakeEdits.Outcome> outcomes = presenter.compare(take, how);
-        long differ = outcomes.stream()
-                .filter(outcome -> outcome.notesNow() != outcome.notesThen())
-                .count();
-        title.setText(take.name()
-                + (how == Again.ROUTED ? ", routed again: " : ", as it was heard: ")
+    }
+
+    private void showComparison() {
+        List<TakeEdits.Outcome> outcomes = comparison.outcomes();
+        long differ = outcomes.stream().filter(TakeEdits.Outcome::differs).count();
+        title.setText(heading()
                 + (differ == 0
-                        ? "every track has as many notes as now."
+                        ? "every track stays as it is."
                         : Words.count((int) differ, "track") + " would be other than now."));
         List<String> edited = outcomes.stream()
                 .filter(TakeEdits.Outcome::edited)
@@ -117,26 +143,36 @@ final class AgainPane extends VBox {
 
     private List<Node> row(TakeEdits.Outcome outcome) {
         Part part = outcome.track().playsOn().flatMap(desk.session()::part).orElse(null);
-        Chip chip = new Chip()
-                .show(
-                        part == null ? 0 : part.colour(),
-                        outcome.track()
-                                .playsOn()
-                                .map(ref -> Words.channel(ref, desk.routing()))
-                                .orElse("·"));
-        boolean differs = outcome.notesNow() != outcome.notesThen();
-        List<Node> nodes =
-                new ArrayList<>(List.of(chip, new Label(outcome.track().name())));
-        nodes.add(new HBox(new Label(String.valueOf(outcome.notesNow()))));
-        nodes.add(
-                differs
-                        ? Cards.strong(String.valueOf(outcome.notesThen()))
-                        : Cards.soft(String.valueOf(outcome.notesThen())));
-        return nodes;
+        String channel = outcome.track()
+                .playsOn()
+                .map(ref -> Words.channel(ref, desk.routing()))
+                .orElse("·");
+        Chip chip = new Chip().show(part == null ? 0 : part.colour(), channel);
+        String then = String.valueOf(outcome.notesThen());
+        boolean sameCount = outcome.notesNow() == outcome.notesThen();
+        return List.of(
+                chip,
+                new Label(outcome.track().name()),
+                new HBox(new Label(String.valueOf(outcome.notesNow()))),
+                outcome.differs() ? Cards.strong(sameCount ? then + ", others" : then) : Cards.soft(then));
     }
 
     private void print() {
-        presenter.print(take, how);
+        if (comparison == null) {
+            presenter.print(desk.jobs(), take, how);
+        } else {
+            presenter.print(desk.jobs(), comparison);
+        }
         close();
+    }
+
+    @Override
+    public void close() {
+        super.close();
+        if (comparison == null && job != null) {
+            job.cancel();
+        }
+        job = null;
+        comparison = null;
     }
 }

@@ -2,17 +2,25 @@ package dibble.desktop.takes;
 
 import dibble.recording.NoteSpans;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.LongPredicate;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 
-/** The notes of one track or source on the time scale, as thin strokes. */
+/** The notes of one track or source on the time scale, as thin strokes. Where there are very many they come later. */
 final class NoteLane extends Pane {
+    /** As many notes as are laid out within a frame. */
+    private static final int AT_ONCE = 10_000;
+
     private final Canvas canvas = new Canvas();
     private final double inset;
-    private Runnable paint = () -> {};
+    private Picture shown;
+    private double laidWidth;
+    private double laidHeight;
+    private List<Strokes> strokes = List.of();
+    private CompletableFuture<List<Strokes>> coming;
 
     NoteLane(double inset) {
         this.inset = inset;
@@ -24,79 +32,107 @@ final class NoteLane extends Pane {
     /**
      * Some of the notes of a track or source, in nanoseconds of the scale.
      *
-     * @param shown which of them are drawn, by where they begin
+     * @param size how many there are: what fills while it is played gets more
+     * @param from only those that begin at or after this, in nanoseconds
+     * @param before of the others only those that begin before this
      */
-    record Notes(NoteSpans spans, LongPredicate shown) {
+    record Notes(NoteSpans spans, int size, long before, long from) {
         static Notes all(NoteSpans spans) {
-            return new Notes(spans, start -> true);
+            return new Notes(spans, spans.size(), Long.MAX_VALUE, Long.MAX_VALUE);
+        }
+
+        private LongPredicate shown() {
+            return start -> start < before || start >= from;
         }
     }
 
     /**
-     * Draws notes.
+     * All that is drawn.
      *
      * @param begins where the filled bed begins, in nanoseconds
-     * @param now the end of notes that still sound, and of the filled bed, in nanoseconds; the bed is left out where
-     *     {@code bed} is null
+     * @param now the end of notes that still sound, and of the filled bed, in nanoseconds
+     * @param bed left out where it is null
      */
-    void draw(List<Notes> notes, long begins, TimeScale scale, long now, Color colour, Color bed, Color lines) {
-        paint = () -> paint(notes, begins, scale, now, colour, bed, lines);
-        paint.run();
+    record Picture(List<Notes> notes, long begins, TimeScale scale, long now, Color colour, Color bed, Color lines) {}
+
+    /** Shows notes; drawn anew only where something is another. */
+    void show(Picture next) {
+        if (!next.equals(shown) || laidWidth != getWidth() || laidHeight != getHeight()) {
+            shown = next;
+            layOut();
+        }
     }
 
     @Override
     protected void layoutChildren() {
-        if (canvas.getWidth() != getWidth() || canvas.getHeight() != getHeight()) {
-            paint.run();
+        if (shown != null && (laidWidth != getWidth() || laidHeight != getHeight())) {
+            layOut();
         }
     }
 
-    private void paint(
-            List<Notes> notes, long begins, TimeScale scale, long now, Color colour, Color bed, Color lines) {
-        canvas.setWidth(getWidth());
-        canvas.setHeight(getHeight());
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        double height = getHeight();
-        g.clearRect(0, 0, getWidth(), height);
-        if (bed != null && now > 0) {
-            g.setFill(bed);
-            double from = scale.xOfNanos(begins);
-            g.fillRoundRect(from, 3, Math.max(3, scale.xOfNanos(now) - from), height - 6, 6, 6);
-            g.setFill(colour);
-            g.fillRect(from, 3, 3, height - 6);
+    private void layOut() {
+        laidWidth = getWidth();
+        laidHeight = getHeight();
+        Picture picture = shown;
+        double height = laidHeight;
+        int size = picture.notes.stream().mapToInt(Notes::size).sum();
+        if (size <= AT_ONCE) {
+            coming = null;
+            strokes = strokes(picture, height);
+            paint();
+        } else {
+            coming = CompletableFuture.supplyAsync(() -> strokes(picture, height));
         }
-        g.setFill(lines);
+    }
+
+    private List<Strokes> strokes(Picture picture, double height) {
+        int[] keys = {127, 0};
+        for (Notes some : picture.notes) {
+            keys = Strokes.keys(some.spans, keys);
+        }
+        int[] all = keys;
+        return picture.notes.stream()
+                .map(some -> Strokes.of(some.spans, some.shown(), all, picture.scale, picture.now, height, inset))
+                .toList();
+    }
+
+    /** Whether notes are still to come. */
+    boolean isWorking() {
+        return coming != null;
+    }
+
+    /** Draws what has come meanwhile. */
+    void follow() {
+        if (coming != null && coming.isDone()) {
+            strokes = coming.join();
+            coming = null;
+            paint();
+        }
+    }
+
+    private void paint() {
+        canvas.setWidth(laidWidth);
+        canvas.setHeight(laidHeight);
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.clearRect(0, 0, laidWidth, laidHeight);
+        TimeScale scale = shown.scale;
+        if (shown.bed != null && shown.now > 0) {
+            g.setFill(shown.bed);
+            double from = scale.xOfNanos(shown.begins);
+            g.fillRoundRect(from, 3, Math.max(3, scale.xOfNanos(shown.now) - from), laidHeight - 6, 6, 6);
+            g.setFill(shown.colour);
+            g.fillRect(from, 3, 3, laidHeight - 6);
+        }
+        g.setFill(shown.lines);
         int step = scale.barStep();
         for (long bar = 1; bar <= scale.bars(); bar += step) {
-            g.fillRect(Math.round(scale.xOfTick(scale.tempo().barStart(bar))), 0, 1, height);
+            g.fillRect(Math.round(scale.xOfTick(scale.tempo().barStart(bar))), 0, 1, laidHeight);
         }
-        int low = 127;
-        int high = 0;
-        for (Notes some : notes) {
-            for (int i = 0; i < some.spans.size(); i++) {
-                low = Math.min(low, some.spans.note(i));
-                high = Math.max(high, some.spans.note(i));
-            }
-        }
-        g.setFill(colour);
-        for (Notes some : notes) {
-            paint(g, some, low, high, scale, now);
-        }
-    }
-
-    private void paint(GraphicsContext g, Notes notes, int low, int high, TimeScale scale, long now) {
-        double room = getHeight() - 2 * inset;
-        double thick = Math.max(1.5, Math.min(3, room / 12));
-        int range = Math.max(12, high - low);
-        NoteSpans spans = notes.spans;
-        for (int i = 0; i < spans.size(); i++) {
-            long start = spans.start(i);
-            if (notes.shown.test(start)) {
-                double x = scale.xOfNanos(start);
-                long over = spans.end(i) == NoteSpans.OPEN ? now : spans.end(i);
-                double end = scale.xOfNanos(Math.max(start, over));
-                double y = inset + room * (1 - (spans.note(i) - low + (range - (high - low)) / 2.0) / range);
-                g.fillRect(x, y - thick / 2, Math.max(2, end - x - 1), thick);
+        g.setFill(shown.colour);
+        double thick = Math.max(1.5, Math.min(3, (laidHeight - 2 * inset) / 12));
+        for (Strokes some : strokes) {
+            for (int i = 0; i < some.size(); i++) {
+                g.fillRect(some.left(i), some.middle(i) - thick / 2, some.right(i) - some.left(i), thick);
             }
         }
     }

@@ -1,8 +1,8 @@
 package dibble.desktop.takes;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Words;
 import dibble.recording.Onto;
 import dibble.studio.RecordOptions;
@@ -28,24 +28,23 @@ import javafx.scene.layout.FlowPane;
 
 /** How is recorded: count-in, click, what becomes of what is there, a range to loop or to punch into, tempo and meter. */
 final class OptionsBar extends FlowPane {
-    private static final List<Form.Choice> COUNT_INS = IntStream.rangeClosed(0, 4)
-            .mapToObj(
-                    bars -> new Form.Choice(bars, bars == 0 ? "no count-in" : "count-in, " + Words.count(bars, "bar")))
+    private static final List<Choice> COUNT_INS = IntStream.rangeClosed(0, 4)
+            .mapToObj(bars -> new Choice(bars, bars == 0 ? "no count-in" : "count-in, " + Words.count(bars, "bar")))
             .toList();
-    private static final List<Form.Choice> WAYS = List.of(
-            new Form.Choice(Onto.INSTEAD, "a new take"),
-            new Form.Choice(Onto.WITHIN, "replace what is there"),
-            new Form.Choice(Onto.OVER, "on top of what is there"));
-    private static final List<Form.Choice> METERS = Stream.of(
+    private static final List<Choice> WAYS = List.of(
+            new Choice(Onto.INSTEAD, "a new take"),
+            new Choice(Onto.WITHIN, "replace what is there"),
+            new Choice(Onto.OVER, "on top of what is there"));
+    private static final List<Choice> METERS = Stream.of(
                     "2/4", "3/4", "4/4", "5/4", "6/4", "7/4", "3/8", "5/8", "6/8", "7/8", "9/8", "12/8")
-            .map(text -> new Form.Choice(text, text))
+            .map(text -> new Choice(text, text))
             .toList();
 
     private final Desk desk;
     private final TakesPresenter presenter;
-    private final ComboBox<Form.Choice> countIn = box("count-in", "count-in before recording", COUNT_INS);
+    private final ComboBox<Choice> countIn = box("count-in", "count-in before recording", COUNT_INS);
     private final ToggleButton click = toggle("click", "Click", "The beats are heard while it records and plays");
-    private final ComboBox<Form.Choice> onto = box("record-onto", "what becomes of what the tracks have", WAYS);
+    private final ComboBox<Choice> onto = box("record-onto", "what becomes of what the tracks have", WAYS);
     private final TextField first = bar("range-first", "first bar of the range");
     private final TextField last = bar("range-last", "last bar of the range");
     private final ToggleButton loop =
@@ -53,7 +52,7 @@ final class OptionsBar extends FlowPane {
     private final ToggleButton punch =
             toggle("punch", "Punch", "Only the range is recorded; what leads to it and follows is heard");
     private final TextField tempo = new TextField();
-    private final ComboBox<Form.Choice> meter = box("meter", "meter", METERS);
+    private final ComboBox<Choice> meter = box("meter", "meter", METERS);
     private final MenuButton clock = new MenuButton("Clock…");
     private final Button keep;
     private boolean showing;
@@ -122,8 +121,8 @@ final class OptionsBar extends FlowPane {
         return label;
     }
 
-    private static ComboBox<Form.Choice> box(String id, String name, List<Form.Choice> choices) {
-        ComboBox<Form.Choice> box = Cards.box(id, name);
+    private static ComboBox<Choice> box(String id, String name, List<Choice> choices) {
+        ComboBox<Choice> box = Cards.box(id, name);
         box.getItems().setAll(choices);
         return box;
     }
@@ -202,7 +201,7 @@ final class OptionsBar extends FlowPane {
         return presenter.changeAt(desk.session().tempo().ticks(desk.studio().place()));
     }
 
-    private static void choose(ComboBox<Form.Choice> box, Object value) {
+    private static void choose(ComboBox<Choice> box, Object value) {
         box.getItems().stream()
                 .filter(choice -> Objects.equals(choice.value(), value))
                 .findFirst()
@@ -236,7 +235,7 @@ final class OptionsBar extends FlowPane {
         String text = now.beats() + "/" + now.unit();
         if (METERS.stream().noneMatch(choice -> choice.value().equals(text))
                 && meter.getItems().size() == METERS.size()) {
-            meter.getItems().add(new Form.Choice(text, text));
+            meter.getItems().add(new Choice(text, text));
         }
         choose(meter, text);
         showing = false;

@@ -1,39 +1,45 @@
 package dibble.desktop.takes;
 
+import dibble.desktop.takes.TakesPresenter.Wish;
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.NoteField;
+import dibble.desktop.ui.Question;
 import dibble.desktop.ui.Words;
 import dibble.recording.Sorting;
 import dibble.recording.Track;
+import dibble.routing.Routing;
+import dibble.session.Performance;
+import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Objects;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.VBox;
 
 /** Sorts what is on a track into tracks, after showing which and how many notes each would have. */
-final class SortPane extends VBox {
-    private static final List<Form.Choice> WAYS = List.of(
-            new Form.Choice(Sorting.By.CHANNEL, "channel"),
-            new Form.Choice(Sorting.By.KEY, "key"),
-            new Form.Choice(Sorting.By.CHANNEL_AND_KEY, "channel and key"),
-            new Form.Choice(Sorting.By.RANGE, "key range"),
-            new Form.Choice(Sorting.By.HAND, "hand"),
-            new Form.Choice(TakesPresenter.BY_ZONE, "zone"),
-            new Form.Choice(TakesPresenter.BY_SOURCE, "source"));
+final class SortPane extends Question {
+    private static final List<Choice> WAYS = List.of(
+            new Choice(Sorting.By.CHANNEL, "channel"),
+            new Choice(Sorting.By.KEY, "key"),
+            new Choice(Sorting.By.CHANNEL_AND_KEY, "channel and key"),
+            new Choice(Sorting.By.RANGE, "key range"),
+            new Choice(Sorting.By.HAND, "hand"),
+            new Choice(TakesPresenter.BY_ZONE, "zone"),
+            new Choice(TakesPresenter.BY_SOURCE, "source"));
     private static final int MOST_SHOWN = 24;
 
     private final Desk desk;
     private final TakesPresenter presenter;
     private final Label title = Cards.strong("");
-    private final ComboBox<Form.Choice> by = new ComboBox<>();
+    private final ComboBox<Choice> by = Cards.box("sort-by", "what it is sorted by");
     private final NoteField at = new NoteField("the key where the upper range begins");
     private final Label from = new Label("from");
     private final ToggleButton drums = new ToggleButton("drum names");
@@ -41,16 +47,23 @@ final class SortPane extends VBox {
     private final Label warning = new Label();
     private final Button sort;
     private Track track;
+    private boolean choosing;
+
+    /** What is sorted, how, and with which zones: where all is the same, it is not sorted again. */
+    private record Sorted(Track track, Wish wish, Routing routing) {}
+
+    private Sorted shown;
+
+    /** What came of it; null while that is still going on. */
+    private Sorting sorting;
+
+    private Jobs.Job job;
 
     SortPane(Desk desk, TakesPresenter presenter) {
-        super(8);
+        super("sort-into-tracks");
         this.desk = desk;
         this.presenter = presenter;
-        setId("sort-into-tracks");
-        getStyleClass().addAll("planting", "takes-question");
-        by.setId("sort-by");
-        by.setAccessibleText("what it is sorted by");
-        by.getStyleClass().add("gear-choice");
+        getStyleClass().add("takes-question");
         by.getItems().setAll(WAYS);
         by.getSelectionModel().selectFirst();
         by.setOnAction(event -> show());
@@ -66,36 +79,38 @@ final class SortPane extends VBox {
         sort = Cards.button("sort-do", "Sort", this::sort);
         HBox line = new HBox(8, title, new Label("by"), by, from, at, drums);
         line.getStyleClass().add("card-line");
-        getChildren()
-                .addAll(
-                        line,
-                        preview,
-                        warning,
-                        new FlowPane(6, 6, sort, Cards.button("sort-leave", "Leave it as it is", this::close)));
-        Cards.onEscape(this, this::close);
-        close();
-    }
-
-    void close() {
-        Cards.show(this, false);
+        Button leave = Cards.button("sort-leave", "Leave it as it is", this::close);
+        getChildren().addAll(line, preview, warning, new FlowPane(6, 6, sort, leave));
     }
 
     void ask(Track sorted) {
         track = sorted;
-        drums.setSelected(presenter.isDrums(track));
-        WAYS.stream()
-                .filter(way -> way.value() == presenter.likeliest(track))
-                .findFirst()
-                .ifPresent(by::setValue);
+        shown = null;
+        drums.setSelected(TakesPresenter.isDrums(desk.session(), track));
         at.setNote(60, desk.session().middleC());
-        Cards.show(this, true);
-        show();
-        by.requestFocus();
+        title.setText("Sort “" + track.name() + "”");
+        open(by);
+        Session session = desk.session();
+        choosing = true;
+        sort.setDisable(true);
+        preview.getChildren().setAll(Cards.soft("Looking at it…"));
+        job = desk.jobs()
+                .start(
+                        "Looking at " + track.name(),
+                        progress -> TakesPresenter.likeliest(session, sorted),
+                        likeliest -> {
+                            Form.choose(by, WAYS, likeliest);
+                            choosing = false;
+                            show();
+                        },
+                        e -> {
+                            throw new IllegalStateException(e);
+                        });
     }
 
     /** The track may have changed under it. */
     void show() {
-        if (!isVisible()) {
+        if (!isOpen() || choosing) {
             return;
         }
         track = desk.session().tracks().stream()
@@ -107,34 +122,78 @@ final class SortPane extends VBox {
             return;
         }
         Object what = by.getValue().value();
-        boolean range = what == Sorting.By.RANGE;
-        Cards.show(at, range);
-        Cards.show(from, range);
+        Cards.show(at, what == Sorting.By.RANGE);
+        Cards.show(from, what == Sorting.By.RANGE);
         Cards.show(drums, what == Sorting.By.KEY || what == Sorting.By.CHANNEL_AND_KEY);
-        title.setText("Sort “" + track.name() + "”");
-        Sorting sorting = presenter.sorting(track, what, at.note(), drums.isSelected());
-        List<javafx.scene.Node> lines = new ArrayList<>();
+        Sorted next = new Sorted(track, new Wish(what, at.note(), drums.isSelected()), desk.routing());
+        if (!isSame(next)) {
+            shown = next;
+            look();
+        }
+    }
+
+    private boolean isSame(Sorted next) {
+        return shown != null
+                && shown.track.clip() == next.track.clip()
+                && shown.wish.equals(next.wish)
+                && shown.routing.equals(next.routing);
+    }
+
+    private void look() {
+        Session session = desk.session();
+        Performance performance = desk.performance();
+        Sorted now = shown;
+        if (job != null) {
+            job.cancel();
+        }
+        sorting = null;
+        sort.setDisable(true);
+        job = desk.jobs()
+                .start(
+                        "Sorting " + track.name(),
+                        progress -> TakesPresenter.sorting(session, performance, now.track, now.wish),
+                        done -> {
+                            sorting = done;
+                            showPreview();
+                        },
+                        e -> {
+                            throw new IllegalStateException(e);
+                        });
+    }
+
+    private void showPreview() {
+        List<Node> lines = new ArrayList<>();
         sorting.piles().stream().limit(MOST_SHOWN).forEach(pile -> {
             HBox line = new HBox(6, Cards.strong(pile.name()), Cards.soft(Words.count(pile.notes(), "note")));
             line.getStyleClass().add("sort-pile");
             lines.add(line);
         });
-        int more = sorting.piles().size() - MOST_SHOWN;
-        if (more > 0) {
-            lines.add(Cards.soft("and " + more + " more"));
+        int piles = sorting.piles().size();
+        if (piles > MOST_SHOWN) {
+            lines.add(Cards.soft("and " + (piles - MOST_SHOWN) + " more"));
+        }
+        if (lines.isEmpty()) {
+            lines.add(Cards.soft("There is nothing on it to sort."));
         }
         preview.getChildren().setAll(lines);
         warning.setText(sorting.warning());
         Cards.show(warning, !sorting.warning().isEmpty());
-        sort.setText("Sort into " + Words.count(sorting.piles().size(), "track"));
-        sort.setDisable(sorting.piles().size() < 2);
-        if (Objects.equals(preview.getChildren().size(), 0)) {
-            preview.getChildren().setAll(Cards.soft("There is nothing on it to sort."));
-        }
+        sort.setText("Sort into " + Words.count(piles, "track"));
+        sort.setDisable(piles < 2);
     }
 
     private void sort() {
-        presenter.sort(track, presenter.sorting(track, by.getValue().value(), at.note(), drums.isSelected()));
+        presenter.sort(track, sorting);
         close();
+    }
+
+    @Override
+    public void close() {
+        super.close();
+        if (job != null && sorting == null) {
+            job.cancel();
+        }
+        job = null;
+        sorting = null;
     }
 }

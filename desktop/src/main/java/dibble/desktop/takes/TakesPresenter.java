@@ -1,5 +1,6 @@
 package dibble.desktop.takes;
 
+import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.Words;
 import dibble.edits.TakeEdits;
 import dibble.edits.TrackEdits;
@@ -10,8 +11,6 @@ import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.GeneralMidi;
-import dibble.recording.EventLog;
-import dibble.recording.NoteSpans;
 import dibble.recording.Region;
 import dibble.recording.Sorting;
 import dibble.recording.Take;
@@ -25,6 +24,7 @@ import dibble.session.Session;
 import dibble.studio.RecordOptions;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
+import dibble.work.Progress;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -73,9 +73,8 @@ final class TakesPresenter {
         armedTracks.stream()
                 .filter(track -> !(track.input() instanceof Track.OfKey))
                 .forEach(track -> track.part().ifPresent(armed::add));
-        List<Zone> zones = session().routing(document.performance()).zones().stream()
-                .filter(Zone::enabled)
-                .toList();
+        List<Zone> zones =
+                document.routing().zones().stream().filter(Zone::enabled).toList();
         Set<String> sources = new HashSet<>();
         Set<PartRef> fed = new HashSet<>();
         Set<PartRef> left = new HashSet<>();
@@ -129,20 +128,55 @@ final class TakesPresenter {
                 .anyMatch(track -> track.regions().of(take.id()).stream().anyMatch(Region::edited));
     }
 
-    List<TakeEdits.Outcome> compare(Take take, Again how) {
-        return TakeEdits.compare(session(), printed(session(), take, how), take.id());
+    /**
+     * What printing a take again would make of the tracks.
+     *
+     * @param from the session that it was made of
+     * @param again what the session would be then
+     */
+    record Comparison(Take take, Again how, Session from, Session again, List<TakeEdits.Outcome> outcomes) {
+        /** Whether it still is what would come of it. */
+        boolean isOf(Session session) {
+            return from.takes() == session.takes()
+                    && from.tracks() == session.tracks()
+                    && from.tempo().equals(session.tempo());
+        }
     }
 
-    void print(Take take, Again how) {
-        document.edit(
-                how == Again.ROUTED ? take.name() + " routed again" : "choice of " + take.name(),
-                session -> printed(session, take, how));
+    /** Compares what the tracks have with what printing a take again would make of them. Any thread. */
+    static Comparison compare(Session session, Performance performance, Take take, Again how, Progress progress) {
+        Session again = printed(session, performance, take, how, progress);
+        return new Comparison(take, how, session, again, TakeEdits.compare(session, again, take.id()));
     }
 
-    private Session printed(Session session, Take take, Again how) {
+    /** Prints a take again, as one step. */
+    void print(Jobs jobs, Take take, Again how) {
+        Performance performance = performance();
+        jobs.edit(
+                document,
+                "Printing " + take.name(),
+                name(take, how),
+                (session, progress) -> printed(session, performance, take, how, progress),
+                () -> {});
+    }
+
+    /** The same where it has been compared, and nothing has changed since. */
+    void print(Jobs jobs, Comparison comparison) {
+        if (comparison.from == session()) {
+            document.edit(name(comparison.take, comparison.how), session -> comparison.again);
+        } else {
+            print(jobs, comparison.take, comparison.how);
+        }
+    }
+
+    private static String name(Take take, Again how) {
+        return how == Again.ROUTED ? take.name() + " routed again" : "choice of " + take.name();
+    }
+
+    private static Session printed(Session session, Performance performance, Take take, Again how, Progress progress) {
         return how == Again.ROUTED
-                ? TakeEdits.routeAgain(session, performance(), take.id())
-                : TakeEdits.choose(session, take.id());
+                ? TakeEdits.routeAgain(session, performance, take.id(), progress)
+                : TakeEdits.choose(session, take.id(), progress);
     }
 
     void deleteTake(Take take) {
@@ -303,42 +337,50 @@ final class TakesPresenter {
     }
 
     /** Whether a track's part is a drum kit. */
-    boolean isDrums(Track track) {
-        return track.playsOn().flatMap(session()::part).filter(Part::drums).isPresent();
+    static boolean isDrums(Session session, Track track) {
+        return track.playsOn().flatMap(session::part).filter(Part::drums).isPresent();
     }
 
-    /** What a track is likeliest to be sorted by. */
-    Sorting.By likeliest(Track track) {
-        if (isDrums(track)) {
+    /** What a track can be sorted by, likeliest first of all: its part's keys, channels where there are several, hands. */
+    static Sorting.By likeliest(Session session, Track track) {
+        if (isDrums(session, track)) {
             return Sorting.By.KEY;
         }
-        boolean several = TrackSorting.by(session(), track, Sorting.How.by(Sorting.By.CHANNEL))
-                        .piles()
-                        .size()
-                > 1;
-        return several ? Sorting.By.CHANNEL : Sorting.By.HAND;
+        int channels = TrackSorting.by(session, track, Sorting.How.by(Sorting.By.CHANNEL))
+                .piles()
+                .size();
+        return channels > 1 ? Sorting.By.CHANNEL : Sorting.By.HAND;
     }
 
-    /** What sorting a track would make of it. */
-    Sorting sorting(Track track, Object by, int at, boolean drums) {
-        if (by == BY_ZONE || by == BY_SOURCE) {
-            return TrackSorting.byZone(session(), performance(), track, by == BY_SOURCE);
+    /**
+     * How a track is to be sorted.
+     *
+     * @param by a {@link Sorting.By}, or one of the ways that need what was played
+     * @param at the key where the upper range begins
+     * @param drums whether keys have the names of drums
+     */
+    record Wish(Object by, int at, boolean drums) {}
+
+    /** What sorting a track would make of it. Any thread. */
+    static Sorting sorting(Session session, Performance performance, Track track, Wish wish) {
+        if (wish.by == BY_ZONE || wish.by == BY_SOURCE) {
+            return TrackSorting.byZone(session, performance, track, wish.by == BY_SOURCE);
         }
-        Sorting.By way = (Sorting.By) by;
+        Sorting.By way = (Sorting.By) wish.by;
         return TrackSorting.by(
-                session(),
+                session,
                 track,
                 new Sorting.How(
                         way,
-                        way == Sorting.By.RANGE ? List.of(Math.max(1, at)) : List.of(),
-                        drums ? drumNames(track) : Map.of(),
-                        session().middleC()));
+                        way == Sorting.By.RANGE ? List.of(Math.max(1, wish.at)) : List.of(),
+                        wish.drums ? drumNames(session, track) : Map.of(),
+                        session.middleC()));
     }
 
     /** What the part of a track calls its drums; others by the names of General MIDI. */
-    private Map<Integer, String> drumNames(Track track) {
+    private static Map<Integer, String> drumNames(Session session, Track track) {
         Map<Integer, String> names = new TreeMap<>(GeneralMidi.percussion());
-        track.playsOn().flatMap(session()::part).ifPresent(part -> names.putAll(part.noteNames()));
+        track.playsOn().flatMap(session::part).ifPresent(part -> names.putAll(part.noteNames()));
         return names;
     }
 
@@ -362,19 +404,6 @@ final class TakesPresenter {
 
     Performance performance() {
         return document.performance();
-    }
-
-    /** The notes of a printed track, in nanoseconds. */
-    static NoteSpans spansOf(Track track, TempoMap tempo) {
-        EventLog log = new EventLog();
-        for (int i = 0; i < track.clip().size(); i++) {
-            if (track.clip().isChannelMessage(i)) {
-                log.add(tempo.nanos(track.clip().tick(i)), 0, track.clip().message(i));
-            }
-        }
-        NoteSpans spans = new NoteSpans(log, -1);
-        spans.update();
-        return spans;
     }
 
     /** How long everything is that was recorded, in nanoseconds. */

@@ -2,14 +2,17 @@ package dibble.desktop.takes;
 
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Light;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.recording.NoteSpans;
 import dibble.recording.Track;
-import dibble.time.TempoMap;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
@@ -41,10 +44,6 @@ final class TrackRow extends HBox {
     private final NoteLane lane = new NoteLane(9);
     private final Label note = new Label();
     private Track track;
-    private NoteSpans printed;
-    private TempoMap printedTempo;
-    private Track printedOf;
-    private int drawn = -1;
 
     /** @param sort is given the track that is to be sorted */
     TrackRow(Desk desk, TakesPresenter presenter, Consumer<Track> sort) {
@@ -88,6 +87,7 @@ final class TrackRow extends HBox {
         StackPane.setAlignment(note, Pos.CENTER_LEFT);
         HBox.setHgrow(field, Priority.ALWAYS);
         getChildren().addAll(head, field);
+        Light.on(desk, this, Places.Kind.TRACK, () -> track.id());
     }
 
     private MenuItem item(String id, String words, Runnable action) {
@@ -98,9 +98,9 @@ final class TrackRow extends HBox {
     }
 
     private void rename() {
-        desk.ask().askText("Name of the track", track.name(), "Rename", List.of(), text -> {
+        desk.ask().askText("Name of the track", track.name(), "Rename", List.of(), (text, done) -> {
             presenter.renameTrack(track, text);
-            return true;
+            done.run();
         });
     }
 
@@ -129,73 +129,66 @@ final class TrackRow extends HBox {
         mute.setAccessibleText("mute " + track.name());
         solo.setSelected(presenter.performance().soloed().contains(track.id()));
         solo.setAccessibleText("solo " + track.name());
-        TempoMap tempo = desk.session().tempo();
-        if (printedOf == null || printedOf.clip() != track.clip() || !tempo.equals(printedTempo)) {
-            printedOf = track;
-            printedTempo = tempo;
-            printed = TakesPresenter.spansOf(track, tempo);
-        }
-        drawn = -1;
     }
 
     Track track() {
         return track;
     }
 
-    String trackId() {
-        return track.id();
+    NoteLane lane() {
+        return lane;
     }
 
     /**
      * Draws the notes.
      *
-     * @param live the notes of the recording in progress, or null
+     * @param printed what is on the track; empty while that is still to come
+     * @param live the notes of the recording in progress, or null where it fills nothing of this
      * @param begins where the recording began, in nanoseconds
      * @param now how far recording or the take reaches, in nanoseconds
+     * @param length how far what was recorded before reaches
      */
-    void draw(NoteSpans live, long begins, TimeScale scale, long now, boolean recording) {
+    void draw(Optional<NoteSpans> printed, NoteSpans live, long begins, TimeScale scale, long now, long length) {
         // What is there stays to be seen until something is played that it makes way for.
         boolean fills = live != null && live.size() > 0;
-        NoteSpans spans = fills ? live : printed;
-        if (!recording && drawn == spans.size()) {
-            return;
+        List<NoteLane.Notes> notes = new ArrayList<>();
+        printed.ifPresent(spans -> notes.add(fills ? staying(spans, begins, now) : NoteLane.Notes.all(spans)));
+        if (fills) {
+            notes.add(NoteLane.Notes.all(live));
         }
-        drawn = recording ? -1 : spans.size();
+        int count = fills ? live.size() : printed.map(NoteSpans::size).orElse(0);
+        boolean nothingBefore = printed.map(NoteSpans::size).orElse(0) == 0;
         Part part = track.playsOn().flatMap(desk.session()::part).orElse(null);
         Color colour = part == null ? desk.theme().palette().get("soft") : PartColours.of(part.colour());
-        boolean armed = presenter.isArmed(track);
-        Color bed = spans.size() > 0 ? colour.deriveColor(0, 1, 1, 0.22) : null;
         // At night a dark part's notes would sink into the dark: they are lit a little.
         Color ink = desk.theme().palette() == Palette.NIGHT ? colour.interpolate(Color.WHITE, 0.35) : colour;
-        lane.draw(
-                fills ? List.of(staying(begins, now), NoteLane.Notes.all(live)) : List.of(NoteLane.Notes.all(printed)),
-                fills && printed.size() == 0 ? begins : 0,
+        lane.show(new NoteLane.Picture(
+                notes,
+                fills && nothingBefore ? begins : 0,
                 scale,
-                fills ? now : Math.max(now, presenter.length()),
+                fills ? now : Math.max(now, length),
                 ink,
-                bed,
-                desk.theme().palette().get("rule"));
+                count > 0 ? colour.deriveColor(0, 1, 1, 0.22) : null,
+                desk.theme().palette().get("rule")));
+        note.setText(count > 0 ? "" : silence(live != null));
+        setAccessibleText("track " + track.name() + ", " + Words.count(count, "note"));
+    }
+
+    private String silence(boolean recording) {
         boolean takesNothing = track.input() instanceof Track.Nothing;
-        String said = armed || takesNothing
-                ? recording && !takesNothing ? "   nothing yet" : ""
-                : "   not armed: what reaches it goes to Everything else";
-        note.setText(spans.size() > 0 ? "" : said);
-        setAccessibleText("track " + track.name() + ", " + Words.count(spans.size(), "note"));
+        if (presenter.isArmed(track) || takesNothing) {
+            return recording && !takesNothing ? "   nothing yet" : "";
+        }
+        return "   not armed: what reaches it goes to Everything else";
     }
 
     /** The printed notes that a recording leaves. */
-    private NoteLane.Notes staying(long begins, long now) {
-        return new NoteLane.Notes(
-                printed,
-                switch (desk.studio().options().onto()) {
-                    case INSTEAD -> start -> start < begins;
-                    case WITHIN -> start -> start < begins || start >= now;
-                    case OVER -> start -> true;
-                });
-    }
-
-    /** Has the next {@link #draw} draw anew: width or theme changed. */
-    void redraw() {
-        drawn = -1;
+    private NoteLane.Notes staying(NoteSpans printed, long begins, long now) {
+        long from = switch (desk.studio().options().onto()) {
+            case INSTEAD -> Long.MAX_VALUE;
+            case WITHIN -> now;
+            case OVER -> 0;
+        };
+        return new NoteLane.Notes(printed, printed.size(), begins, from);
     }
 }

@@ -19,10 +19,11 @@ import javafx.scene.layout.VBox;
 public final class AskBar extends VBox {
     private static final int MOST_MESSAGES = 50;
 
-    /** Takes a text that was typed; true where it is done with it, false where the question stays. */
+    /** Takes a text that was typed. */
     @FunctionalInterface
     public interface TextTaker {
-        boolean take(String text);
+        /** @param done takes the question away, at once or later; until then it stays, with what was typed */
+        void take(String text, Runnable done);
     }
 
     /** An answer that can be given. */
@@ -46,8 +47,8 @@ public final class AskBar extends VBox {
     public AskBar() {
         setId("ask");
         getChildren().addAll(question, told);
-        Cards.onEscape(question, this::leave);
-        Cards.onEscape(told, this::close);
+        FocusKeys.escape(question, this::leave);
+        FocusKeys.escape(told, this::close);
         leave();
         Cards.show(told, false);
     }
@@ -95,14 +96,15 @@ public final class AskBar extends VBox {
         field.setId("ask-field");
         field.setAccessibleText(text);
         HBox.setHgrow(field, Priority.ALWAYS);
-        Runnable done = () -> {
-            int before = asked;
-            if (taker.take(field.getText().strip()) && asked == before) {
+        int number = asked + 1;
+        Runnable leaveThis = () -> {
+            if (asked == number) {
                 leave();
             }
         };
-        field.setOnAction(event -> done.run());
-        List<Node> nodes = new ArrayList<>(List.of(text(text, "ask-text"), field, button(verb, done)));
+        Runnable take = () -> taker.take(field.getText().strip(), leaveThis);
+        field.setOnAction(event -> take.run());
+        List<Node> nodes = new ArrayList<>(List.of(text(text, "ask-text"), field, button(verb, take)));
         more.forEach(answer -> nodes.add(button(answer.label(), answer.action())));
         nodes.add(button("Cancel", this::leave));
         showQuestion(nodes, field);

@@ -2,14 +2,14 @@ package dibble.desktop.ui;
 
 import dibble.checks.Finding;
 import java.util.List;
+import javafx.collections.ObservableList;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
@@ -78,6 +78,24 @@ public final class Cards {
         return line;
     }
 
+    /** What scrolls up and down, and never sideways. */
+    public static ScrollPane scroll(Node content) {
+        ScrollPane scroll = new ScrollPane(content);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("rows");
+        return scroll;
+    }
+
+    /** The panel at the right of a view, of one width. */
+    public static ScrollPane side(Node content, double width) {
+        ScrollPane side = scroll(content);
+        side.getStyleClass().setAll("scroll-pane", "side");
+        side.setMinWidth(width);
+        side.setPrefWidth(width);
+        return side;
+    }
+
     /** Has a node there, or not, with the room that it takes. */
     public static void show(Node node, boolean on) {
         node.setVisible(on);
@@ -87,6 +105,34 @@ public final class Cards {
     /** Gives a pane other children; what has the focus within keeps it, if something of the same id is there then. */
     public static void rebuild(Pane pane, List<? extends Node> nodes) {
         keepFocus(pane, () -> pane.getChildren().setAll(nodes));
+    }
+
+    /** The same where most of the nodes are there already: they stay, since taking one out and in is dear. */
+    public static void put(Pane pane, List<? extends Node> nodes) {
+        ObservableList<Node> there = pane.getChildren();
+        if (there.equals(nodes)) {
+            return;
+        }
+        keepFocus(pane, () -> {
+            if (there.size() == nodes.size() && !there.isEmpty()) {
+                replace(there, nodes);
+            } else {
+                there.setAll(nodes);
+            }
+        });
+    }
+
+    private static void replace(ObservableList<Node> there, List<? extends Node> nodes) {
+        for (int i = 0; i < nodes.size(); i++) {
+            if (there.get(i) != nodes.get(i)) {
+                // One that changed places is nowhere else by then only if all are set anew.
+                if (there.contains(nodes.get(i))) {
+                    there.setAll(nodes);
+                    return;
+                }
+                there.set(i, nodes.get(i));
+            }
+        }
     }
 
     /** The same for any change of what is in a pane. */
@@ -120,19 +166,9 @@ public final class Cards {
         return null;
     }
 
-    /** Has Esc do something while the focus is in a node: leave a question, most often. */
-    public static void onEscape(Node node, Runnable leave) {
-        node.addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                leave.run();
-                event.consume();
-            }
-        });
-    }
-
     /** A box of choices. */
-    public static ComboBox<Form.Choice> box(String id, String name) {
-        ComboBox<Form.Choice> box = new ComboBox<>();
+    public static ComboBox<Choice> box(String id, String name) {
+        ComboBox<Choice> box = new ComboBox<>();
         box.setId(id);
         box.setAccessibleText(name);
         box.getStyleClass().add("gear-choice");

@@ -31,7 +31,9 @@ public record Desk(
         GearShelf shelf,
         Levels levels,
         Places places,
-        Findings findings) {
+        Findings findings,
+        Jobs jobs,
+        Commands commands) {
     /** How loud something is. */
     @FunctionalInterface
     public interface Levels {
@@ -43,6 +45,11 @@ public record Desk(
         float level(String port, int channel);
     }
 
+    /** What follows everything that a view shows: see {@link Watch}. */
+    public Watch watch(Runnable draw) {
+        return new Watch(this, draw);
+    }
+
     public Session session() {
         return document.session();
     }
@@ -52,7 +59,7 @@ public record Desk(
     }
 
     public Routing routing() {
-        return session().routing(performance());
+        return document.routing();
     }
 
     /** Presses a key of a source, on the channel that it plays on. */

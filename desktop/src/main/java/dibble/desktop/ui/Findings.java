@@ -69,6 +69,11 @@ public final class Findings {
         return () -> listeners.remove(listener);
     }
 
+    /** Whether it looks now: something will come of it. */
+    public boolean isLooking() {
+        return look != null;
+    }
+
     /** Takes in what was found, and looks again where anything has changed. */
     public void follow() {
         if (look != null && look.isDone()) {

@@ -41,14 +41,6 @@ public final class Form<T> extends GridPane {
         void edit(T shown, String what, UnaryOperator<T> change);
     }
 
-    /** Something that can be chosen, with the words for it. */
-    public record Choice(Object value, String words) {
-        @Override
-        public String toString() {
-            return words;
-        }
-    }
-
     private static final double WIDE = 250;
 
     /** The channels 1-16. */
@@ -239,16 +231,19 @@ public final class Form<T> extends GridPane {
             }
         });
         return row(label, box, thing -> {
-            List<Choice> all = choices.apply(thing);
-            if (!box.getItems().equals(all)) {
-                box.getItems().setAll(all);
-            }
-            Object value = get.apply(thing);
-            box.setValue(all.stream()
-                    .filter(it -> Objects.equals(it.value(), value))
-                    .findFirst()
-                    .orElse(null));
+            choose(box, choices.apply(thing), get.apply(thing));
         });
+    }
+
+    /** Has a box offer choices, and shows the one of a value; none where there is none of it. */
+    public static void choose(ComboBox<Choice> box, List<Choice> all, Object value) {
+        if (!box.getItems().equals(all)) {
+            box.getItems().setAll(all);
+        }
+        box.setValue(all.stream()
+                .filter(it -> Objects.equals(it.value(), value))
+                .findFirst()
+                .orElse(null));
     }
 
     /** One of the sixteen colours of parts, each as a patch of itself. */

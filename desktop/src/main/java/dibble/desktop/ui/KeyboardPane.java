@@ -30,6 +30,7 @@ public final class KeyboardPane extends Pane {
     private static final Color NAME = Color.web("#6F6B5C");
     private static final Color DOWN = Color.web("#2F6B3F");
     private static final int NO_KEY = -1;
+    private static final Font FONT = Font.font("Dibble Sans", 12);
 
     private final Canvas canvas = new Canvas();
     private final BiFunction<Range, Double, Piano> shape;
@@ -48,6 +49,8 @@ public final class KeyboardPane extends Pane {
     private Player player;
     private int pressed = NO_KEY;
     private boolean stale = true;
+    private LiveState.Down shownDown;
+    private long shownVersion;
 
     /**
      * @param shape how keys and width make the places of keys
@@ -91,6 +94,23 @@ public final class KeyboardPane extends Pane {
             down[key] = isDown;
             downColours[key] = colour;
             stale = true;
+        }
+    }
+
+    /**
+     * Shows which keys are down.
+     *
+     * @param keys those that are
+     * @param colours of keys that are down, or null for the accent
+     */
+    public void setDown(LiveState.Down keys, Color[] colours) {
+        if (keys == shownDown && keys.version() == shownVersion && !stale) {
+            return;
+        }
+        shownDown = keys;
+        shownVersion = keys.version();
+        for (int key = this.keys.low(); key <= this.keys.high(); key++) {
+            setDown(key, keys.isDown(key), colours == null ? null : colours[key]);
         }
     }
 
@@ -168,7 +188,7 @@ public final class KeyboardPane extends Pane {
         GraphicsContext g = canvas.getGraphicsContext2D();
         double height = getHeight();
         g.clearRect(0, 0, getWidth(), height);
-        g.setFont(Font.font("Dibble Sans", 12));
+        g.setFont(FONT);
         for (int key = keys.low(); key <= keys.high(); key++) {
             if (!piano.isRaised(key)) {
                 drawKey(g, key, height, WHITE);

@@ -63,6 +63,36 @@ public final class LiveState {
         }
     }
 
+    /** Which keys of a source are down. Whoever draws them looks at the version first: most frames nothing is another. */
+    public static final class Down {
+        private static final Down NONE = new Down();
+
+        /** For each key the channels that it is down on, a bit each. */
+        private final short[] channels = new short[128];
+
+        private long version;
+
+        /** Another number after each change. */
+        public long version() {
+            return version;
+        }
+
+        public boolean isDown(int key) {
+            return channels[key] != 0;
+        }
+
+        private void set(int key, int channel, boolean on) {
+            int bit = 1 << channel;
+            channels[key] = (short) (on ? channels[key] | bit : channels[key] & ~bit);
+            version++;
+        }
+
+        private void clear() {
+            Arrays.fill(channels, (short) 0);
+            version++;
+        }
+    }
+
     /** Nothing was heard of a control yet. */
     public static final int UNKNOWN = -1;
 
@@ -82,7 +112,8 @@ public final class LiveState {
     private final LongSupplier skipped;
     private final Slots slots;
     private long known;
-    private final Map<String, int[]> down = new HashMap<>();
+    private long count;
+    private final Map<String, Down> down = new HashMap<>();
     private final Map<String, Last> lasts = new HashMap<>();
     private final Map<String, Moved> moves = new HashMap<>();
     private final Passed passed = new Passed(KEPT);
@@ -111,9 +142,10 @@ public final class LiveState {
             long now = skipped.getAsLong();
             passed.skip(now - known);
             known = now;
-            down.clear();
+            forget();
         }
         for (int i = 0; i < MOST_A_FRAME && monitor.poll(); i++) {
+            count++;
             passed.take(monitor.stamp(), monitor.payload());
             take(monitor.payload(), monitor.stamp());
         }
@@ -121,6 +153,11 @@ public final class LiveState {
             changed = false;
             keepNote();
         }
+    }
+
+    /** How many events were read so far: where it is the same as before, nothing has happened. */
+    public long count() {
+        return count;
     }
 
     /** When a source was last heard, or null for never. */
@@ -248,15 +285,15 @@ public final class LiveState {
     }
 
     private void key(long packed) {
-        int[] keys = down.computeIfAbsent(source, id -> new int[128]);
+        Down keys = down.computeIfAbsent(source, id -> new Down());
         int key = ShortMessage.data1(message);
-        int channel = 1 << ShortMessage.channel(message);
+        int channel = ShortMessage.channel(message);
         if (ShortMessage.startsNote(message)) {
-            keys[key] |= channel;
+            keys.set(key, channel, true);
             int velocity = ShortMessage.data2(message);
             List.copyOf(listeners).forEach(listener -> listener.pressed(source, key, velocity));
         } else if (ShortMessage.endsNote(message)) {
-            keys[key] &= ~channel;
+            keys.set(key, channel, false);
         }
     }
 
@@ -273,14 +310,17 @@ public final class LiveState {
 
     /** Whether a key of a source is down. */
     public boolean isDown(String sourceId, int key) {
-        int[] keys = down.get(sourceId);
-        return keys != null && keys[key] != 0;
+        return down(sourceId).isDown(key);
+    }
+
+    /** Which keys of a source are down. */
+    public Down down(String sourceId) {
+        return down.getOrDefault(sourceId, Down.NONE);
     }
 
     /** Whether a key of a source is down on one of some channels. */
     public boolean isDown(String sourceId, int key, ChannelSet channels) {
-        int[] keys = down.get(sourceId);
-        return keys != null && (keys[key] & channels.mask()) != 0;
+        return (down(sourceId).channels[key] & channels.mask()) != 0;
     }
 
     /** The last note that was played, with what left because of it; null where nothing was played yet. */
@@ -295,7 +335,7 @@ public final class LiveState {
 
     /** Forgets everything: another session is on the desk. */
     public void reset() {
-        down.clear();
+        forget();
         moves.clear();
         passed.clear();
         twins.reset();
@@ -307,7 +347,7 @@ public final class LiveState {
 
     /** Forgets which keys are down: after silence, when no hand holds anything. */
     public void forget() {
-        down.clear();
+        down.values().forEach(Down::clear);
     }
 
     /** Has a listener told of each control that is moved. */

@@ -2,30 +2,94 @@ package dibble.desktop.ui;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
 import javafx.animation.AnimationTimer;
+import javafx.application.Platform;
 import javafx.util.Subscription;
 
-/** Runs once a frame what has to follow the music; event threads never post to the interface, they are read here. */
+/**
+ * Runs once a frame what has to follow the music, and rests while nothing moves. Event threads never post to the
+ * interface: they are read here, and while this rests a thread of its own looks now and then whether there is anything
+ * to read.
+ */
 public final class Pulse {
+    /** Frames without anything to do before it rests: what has been let go fades meanwhile. */
+    private static final int LINGER = 60;
+
+    /** How often it is looked whether there is news while it rests: below what an eye sees. */
+    private static final long LOOK_EVERY = TimeUnit.MILLISECONDS.toNanos(10);
+
     private final List<Runnable> readers = new ArrayList<>();
+    private final List<BooleanSupplier> busy = new ArrayList<>();
     private final AnimationTimer timer = new AnimationTimer() {
         @Override
         public void handle(long now) {
-            List.copyOf(readers).forEach(Runnable::run);
+            frame();
         }
     };
+    private BooleanSupplier news = () -> false;
+    private volatile boolean started;
+    private volatile boolean awake;
+    private int still;
+
+    /** @param any asked on any thread: whether there is something to read */
+    public void onNews(BooleanSupplier any) {
+        news = any;
+    }
 
     public void start() {
-        timer.start();
+        started = true;
+        Thread looker = new Thread(this::look, "dibble-pulse");
+        looker.setDaemon(true);
+        looker.start();
+        wake();
     }
 
     public void stop() {
+        started = false;
+        awake = false;
         timer.stop();
+    }
+
+    /** Has it run again, if it rests. On the interface's thread. */
+    public void wake() {
+        still = 0;
+        if (started && !awake) {
+            awake = true;
+            timer.start();
+        }
     }
 
     /** Has the reader run each frame, in the order of calls. */
     public Subscription each(Runnable reader) {
         readers.add(reader);
+        wake();
         return () -> readers.remove(reader);
+    }
+
+    /** Keeps it from resting while something is so. */
+    public Subscription whileSo(BooleanSupplier moves) {
+        busy.add(moves);
+        return () -> busy.remove(moves);
+    }
+
+    private void frame() {
+        List.copyOf(readers).forEach(Runnable::run);
+        still = busy.stream().anyMatch(BooleanSupplier::getAsBoolean) ? 0 : still + 1;
+        if (still > LINGER) {
+            awake = false;
+            timer.stop();
+        }
+    }
+
+    private void look() {
+        while (started) {
+            LockSupport.parkNanos(LOOK_EVERY);
+            if (started && !awake && news.getAsBoolean()) {
+                Platform.runLater(this::wake);
+            }
+        }
     }
 }

@@ -1,10 +1,14 @@
 package dibble.desktop.ui;
 
 import java.util.LinkedHashSet;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableSet;
+import javafx.collections.SetChangeListener;
+import javafx.util.Subscription;
 
 /** What is selected, by id; null for nothing. Apart from arming and hearing. */
 public final class Selection {
@@ -16,6 +20,7 @@ public final class Selection {
     private final StringProperty scene = new SimpleStringProperty();
     private final StringProperty instrument = new SimpleStringProperty();
     private final ObservableSet<String> zones = FXCollections.observableSet(new LinkedHashSet<>());
+    private final ObjectProperty<Places.Thing> lit = new SimpleObjectProperty<>();
 
     public Selection() {
         // One that is chosen by itself is the only one; those that are added come with it.
@@ -27,6 +32,27 @@ public final class Selection {
                 zones.add(id);
             }
         });
+    }
+
+    /** Has the listener run when anything else is selected; what is lit is no selection. */
+    public Subscription listen(Runnable listener) {
+        SetChangeListener<String> of = change -> listener.run();
+        parts.addListener(of);
+        zones.addListener(of);
+        return Subscription.combine(
+                () -> parts.removeListener(of),
+                () -> zones.removeListener(of),
+                source.subscribe(id -> listener.run()),
+                zone.subscribe(id -> listener.run()),
+                part.subscribe(id -> listener.run()),
+                instrument.subscribe(id -> listener.run()),
+                control.subscribe(id -> listener.run()),
+                scene.subscribe(id -> listener.run()));
+    }
+
+    /** What the pointer is over, or null: whatever belongs to it is lit in all that can be seen. */
+    public ObjectProperty<Places.Thing> lit() {
+        return lit;
     }
 
     /** The source whose keyboard is on the live line. */
@@ -66,6 +92,38 @@ public final class Selection {
     /** Zones that are selected together; {@link #zone} is the last of them. */
     public ObservableSet<String> zones() {
         return zones;
+    }
+
+    /** Looks at a source, rather than at a part or an instrument. */
+    public void sourceAlone(String id) {
+        part.set(null);
+        parts.clear();
+        instrument.set(null);
+        source.set(id);
+    }
+
+    /** Looks at a part alone. */
+    public void partAlone(String id) {
+        instrument.set(null);
+        parts.clear();
+        parts.add(id);
+        part.set(id);
+    }
+
+    /** Looks at an instrument as a whole. */
+    public void instrumentAlone(String id) {
+        part.set(null);
+        parts.clear();
+        instrument.set(id);
+    }
+
+    /** Selects nothing, and for a beginning a source, or null. */
+    public void reset(String first) {
+        zone.set(null);
+        control.set(null);
+        scene.set(null);
+        lit.set(null);
+        sourceAlone(first);
     }
 
     /** Selects one zone alone. */

@@ -1,9 +1,15 @@
 package dibble.desktop.ui;
 
+import java.util.List;
 import javafx.util.Subscription;
 
-/** A view of the window. */
+/** A view of the window: nodes and binding. What it decides is its presenter's. */
 public interface View {
     /** Begins to follow document and music; the subscription ends all that it registered. */
     Subscription open();
+
+    /** What can be done only while it is shown. */
+    default List<Command> commands() {
+        return List.of();
+    }
 }

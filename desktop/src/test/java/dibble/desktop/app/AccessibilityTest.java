@@ -72,7 +72,7 @@ class AccessibilityTest extends WindowTest {
         interact(() -> ((ToggleButton) lookup("#zone-note-map").query()).fire());
         until(() -> lookup("#note-map-notes-53").tryQuery().isPresent());
         assertNamed("keys");
-        interact(() -> window.show(MainWindow.Page.GEAR));
+        interact(() -> window.show(Page.GEAR));
         until(() -> lookup("#gear").tryQuery().isPresent());
         interact(() -> ((Button) lookup("#face-of-yarrow").query()).fire());
         interact(() -> ((Button) lookup("#faults-stand-in-teasel").query()).fire());
@@ -89,7 +89,7 @@ class AccessibilityTest extends WindowTest {
         });
         until(() -> lookup("#lane-add").tryQuery().isPresent());
         assertNamed("gear, a source");
-        for (MainWindow.Page page : List.of(MainWindow.Page.TAKES, MainWindow.Page.SETTINGS)) {
+        for (Page page : List.of(Page.TAKES, Page.SETTINGS)) {
             interact(() -> window.show(page));
             assertNamed(page.name());
         }
@@ -100,7 +100,7 @@ class AccessibilityTest extends WindowTest {
         interact(() -> {
             ((ToggleButton) lookup("#show-passed").query()).fire();
             ((ToggleButton) lookup("#show-why").query()).fire();
-            window.show(MainWindow.Page.CHANNELS);
+            window.show(Page.CHANNELS);
         });
         until(() -> lookup("#arrival-tansy-2").tryQuery().isPresent());
         interact(() -> {
@@ -110,7 +110,7 @@ class AccessibilityTest extends WindowTest {
         until(() -> lookup("#way-low").query().isVisible());
         assertNamed("channels");
         interact(() -> {
-            window.show(MainWindow.Page.CONTROLS);
+            window.show(Page.CONTROLS);
             desk().selection().control().set("fade");
         });
         until(() -> lookup("#control-name").tryQuery().isPresent());
@@ -118,13 +118,13 @@ class AccessibilityTest extends WindowTest {
             interact(() -> ((Button) lookup(make).query()).fire());
             assertNamed("controls " + make);
         }
-        interact(() -> window.show(MainWindow.Page.SCENES));
+        interact(() -> window.show(Page.SCENES));
         until(() -> lookup("#scene-sound-celesta").tryQuery().isPresent());
         interact(() -> ((ToggleButton) lookup("#scene-sound-celesta").query()).fire());
         assertNamed("scenes");
         interact(() -> ((ToggleButton) lookup("#scene-large").query()).fire());
         assertNamed("a scene, large");
-        interact(() -> window.show(MainWindow.Page.CHECKS));
+        interact(() -> window.show(Page.CHECKS));
         until(() -> lookup("#intended-0").tryQuery().isPresent());
         assertNamed("checks");
     }
@@ -132,8 +132,7 @@ class AccessibilityTest extends WindowTest {
     /** With Tab alone one gets round the view and back. */
     @Test
     void theFocusGoesRound() {
-        for (MainWindow.Page page : List.of(
-                MainWindow.Page.KEYS, MainWindow.Page.GEAR, MainWindow.Page.CHANNELS, MainWindow.Page.CONTROLS)) {
+        for (Page page : List.of(Page.KEYS, Page.GEAR, Page.CHANNELS, Page.CONTROLS)) {
             interact(() -> window.show(page));
             List<Node> seen = new ArrayList<>();
             for (int i = 0; i < 60; i++) {

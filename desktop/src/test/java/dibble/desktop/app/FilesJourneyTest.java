@@ -244,7 +244,7 @@ class FilesJourneyTest extends WindowTest {
     }
 
     private void bringIn(Path file) {
-        onFx(window.files()::bringIn);
+        onFx(() -> desk().commands().get("bring-in-a-midi-file").action().run());
         answer(file);
     }
 
@@ -254,7 +254,7 @@ class FilesJourneyTest extends WindowTest {
         Files.writeString(
                 left.resolve("recording-1.jsonl"),
                 "{\"t\":5,\"n\":0,\"from\":\"larkspur\",\"m\":[144,60,80]}\n{\"t\":oops}\n");
-        onFx(window.files()::offerUnfinished);
+        onFx(window.recovery()::offer);
         until(() -> lookup("Bring it back").tryQuery().isPresent());
         clickOn("Bring it back");
         until(() -> told().contains("recording-1.jsonl, line 2"));
@@ -262,7 +262,7 @@ class FilesJourneyTest extends WindowTest {
         assertThat(userFolder.resolve("not-brought-back/session-1/recording-1.jsonl"))
                 .exists();
         assertThat(told()).contains("not-brought-back");
-        onFx(window.files()::offerUnfinished);
+        onFx(window.recovery()::offer);
         assertThat(lookup("Bring it back").tryQuery()).isEmpty();
     }
 

@@ -115,7 +115,7 @@ class FrameMeasurement extends WindowTest {
         onFx(() -> workbench.open(many, dibble.session.Performance.NEW));
         System.out.printf("opening: %.0f ms%n", (System.nanoTime() - from) / 1e6);
         during("showing it first", () -> {
-            onFx(() -> window.show(MainWindow.Page.GEAR));
+            onFx(() -> window.show(Page.GEAR));
             pass(3);
         });
         during("played by 24 sources, 2,000 events a second", () -> play(5, SOURCES));
@@ -187,7 +187,7 @@ class FrameMeasurement extends WindowTest {
                 .withZones(zones);
         onFx(() -> workbench.open(session, dibble.session.Performance.NEW));
         during("Keys, shown first", () -> {
-            onFx(() -> window.show(MainWindow.Page.KEYS));
+            onFx(() -> window.show(Page.KEYS));
             pass(3);
         });
         during("Keys, played by 8 sources, 2,000 events a second", () -> play(5, 8));
@@ -217,14 +217,8 @@ class FrameMeasurement extends WindowTest {
                     }
                 }
             });
-            for (MainWindow.Page page : List.of(
-                    MainWindow.Page.GEAR,
-                    MainWindow.Page.KEYS,
-                    MainWindow.Page.CHANNELS,
-                    MainWindow.Page.CONTROLS,
-                    MainWindow.Page.TAKES,
-                    MainWindow.Page.SCENES,
-                    MainWindow.Page.CHECKS)) {
+            for (Page page :
+                    List.of(Page.GEAR, Page.KEYS, Page.CHANNELS, Page.CONTROLS, Page.TAKES, Page.SCENES, Page.CHECKS)) {
                 onFx(() -> window.show(page));
                 pass(2);
                 long before = workbench.studio().monitorSkipped();

@@ -3,12 +3,12 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.desktop.ui.Choice;
 import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.routing.Scene;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Zone;
 import dibble.session.Session;
@@ -39,9 +39,9 @@ class ScenesAndLoopsTest extends WindowTest {
 
     @Test
     void aProgramChangeOfTheKeyboardThatMayCallsTheScene() {
-        ComboBox<Scene> scenes = lookup("#scene").query();
+        ComboBox<Choice> scenes = lookup("#scene").query();
         larkspur().play(ShortMessage.programChange(0, 2));
-        until(() -> scenes.getValue().id().equals("procession"));
+        until(() -> scenes.getValue().value().equals("procession"));
         assertThat(desk().document().isChanged()).isFalse();
         push(KeyCode.F1);
         until(() -> desk().performance().activeScene().equals("dusk"));

@@ -326,14 +326,14 @@ class TakesJourneyTest extends WindowTest {
                             List.of(new Take.Mark(0, 0, session().routing(Performance.NEW))));
             copy(other, userFolder.resolve("unfinished"));
         }
-        interact(() -> window.files().offerUnfinished());
+        interact(() -> window.recovery().offer());
         until(() -> lookup("#ask-text").queryAs(Label.class).getText().contains("a recording that was going on"));
         clickOn("Bring it back");
         until(() -> desk().session().name().equals("Left behind"));
         assertThat(recorded().get("Celesta")).containsExactly(60);
         assertThat(recorded().get("Upright bass")).containsExactly(40);
         assertThat(desk().document().isChanged()).isTrue();
-        interact(() -> window.files().offerUnfinished());
+        interact(() -> window.recovery().offer());
         assertThat(lookup("#ask-told").tryQuery()).isPresent();
     }
 

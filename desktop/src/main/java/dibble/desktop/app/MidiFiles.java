@@ -1,0 +1,216 @@
+package dibble.desktop.app;
+
+import dibble.desktop.ui.AskBar;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Words;
+import dibble.edits.FileImport;
+import dibble.files.AtomicFile;
+import dibble.midi.MidiFile;
+import dibble.midi.MidiFileReader;
+import dibble.midi.MidiFileWriter;
+import dibble.midi.MidiFormatException;
+import dibble.recording.TrackExport;
+import dibble.routing.Routing;
+import dibble.session.Session;
+import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BiFunction;
+
+/** MIDI files in and out. */
+final class MidiFiles {
+    private static final String ENDING = ".mid";
+
+    private final Desk desk;
+    private final SessionFiles files;
+    private final PathQuestions questions;
+
+    MidiFiles(Desk desk, SessionFiles files, PathQuestions questions) {
+        this.desk = desk;
+        this.files = files;
+        this.questions = questions;
+    }
+
+    /** The tracks of a session as a type 1 file. */
+    static MidiFile exported(Session session, Routing routing) {
+        return TrackExport.type1(session.name(), session.tempo(), session.tracks(), routing);
+    }
+
+    /** Asks where, and writes the tracks as a file of type 1. */
+    void export() {
+        export("Export the tracks as a MIDI file", "", MidiFiles::exported);
+    }
+
+    /** The same with everything on one track. */
+    void exportOneTrack() {
+        export(
+                "Export everything on one track",
+                " on one track",
+                (session, routing) -> TrackExport.type0(session.name(), session.tempo(), session.tracks(), routing));
+    }
+
+    private boolean hasNothing() {
+        boolean nothing =
+                desk.session().tracks().stream().allMatch(track -> track.clip().size() == 0);
+        if (nothing) {
+            desk.ask().tell("Nothing to export yet: record something first.");
+        }
+        return nothing;
+    }
+
+    private void export(String question, String more, BiFunction<Session, Routing, MidiFile> export) {
+        if (hasNothing()) {
+            return;
+        }
+        Path suggested = files.folder().resolve(files.fileName() + more + ENDING);
+        questions.askToWrite(
+                question,
+                suggested,
+                "Export",
+                (path, done) -> questions.unlessThere(path, files.file(), () -> write(path, export, done)));
+    }
+
+    private void write(Path path, BiFunction<Session, Routing, MidiFile> export, Runnable done) {
+        Session session = desk.session();
+        Routing routing = desk.routing();
+        desk.jobs()
+                .start(
+                        "Exporting to " + path.getFileName(),
+                        progress -> {
+                            MidiFile made = export.apply(session, routing);
+                            progress.at(0.5);
+                            AtomicFile.write(path, out -> MidiFileWriter.write(made, out));
+                            return path;
+                        },
+                        written -> {
+                            done.run();
+                            desk.ask().tell("Exported to " + written);
+                        },
+                        e -> desk.ask().tell("Not exported: " + PathQuestions.explain(path, e)));
+    }
+
+    /** Asks for a folder, and writes a file for each track there. */
+    void exportFiles() {
+        if (!hasNothing()) {
+            Path suggested = files.folder().resolve(files.fileName() + " tracks");
+            questions.askToWrite("Export a file for each track, into a folder", suggested, "Export", this::writeFiles);
+        }
+    }
+
+    private void writeFiles(Path into, Runnable done) {
+        Session session = desk.session();
+        Routing routing = desk.routing();
+        desk.jobs()
+                .start(
+                        "Exporting to " + into.getFileName(),
+                        progress -> {
+                            Map<String, MidiFile> made =
+                                    TrackExport.files(session.name(), session.tempo(), session.tracks(), routing);
+                            Files.createDirectories(into);
+                            for (String name : made.keySet()) {
+                                if (Files.exists(into.resolve(name + ENDING))) {
+                                    throw new FileAlreadyExistsException(
+                                            into.resolve(name + ENDING).toString());
+                                }
+                            }
+                            int count = 0;
+                            for (Map.Entry<String, MidiFile> file : made.entrySet()) {
+                                progress.at((double) count++ / made.size());
+                                AtomicFile.write(
+                                        into.resolve(file.getKey() + ENDING),
+                                        out -> MidiFileWriter.write(file.getValue(), out));
+                            }
+                            return count;
+                        },
+                        count -> {
+                            done.run();
+                            desk.ask().tell(Words.count(count, "file") + " exported to " + into);
+                        },
+                        e -> desk.ask()
+                                .tell("Not exported: "
+                                        + (e instanceof FileAlreadyExistsException
+                                                ? e.getMessage() + " is there already. Name another folder."
+                                                : PathQuestions.explain(into, e))));
+    }
+
+    /** Asks for a MIDI file, which becomes a source with a lane for each of its channels. */
+    void bringIn() {
+        questions.askToRead("Bring in a MIDI file", files.folder(), "Bring in", this::bringIn);
+    }
+
+    /** A file that was read, and what it would be in the session. */
+    private record Found(String name, MidiFile file, FileImport read) {}
+
+    private void bringIn(Path path, Runnable done) {
+        Session session = desk.session();
+        desk.jobs()
+                .start(
+                        "Reading " + path.getFileName(),
+                        progress -> {
+                            String bare = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
+                            String name = bare.isBlank() ? "File" : bare;
+                            MidiFile file = MidiFileReader.read(path);
+                            progress.at(0.5);
+                            return new Found(name, file, FileImport.of(session, file, name));
+                        },
+                        found -> {
+                            done.run();
+                            FileImport read = found.read;
+                            if (read.hasTempo()
+                                    && !read.take()
+                                            .tempo()
+                                            .equals(desk.session().tempo())) {
+                                askWhoseTempo(found);
+                            } else {
+                                bringIn(found, FileImport.Tempo.OF_THE_SESSION);
+                            }
+                        },
+                        e -> desk.ask().tell("Not brought in: " + explain(path, e)));
+    }
+
+    private static String explain(Path path, IOException e) {
+        return e instanceof MidiFormatException
+                ? path.getFileName() + ": " + e.getMessage()
+                : PathQuestions.explain(path, e);
+    }
+
+    private void askWhoseTempo(Found found) {
+        desk.ask()
+                .ask(
+                        found.name + " has a tempo of its own, "
+                                + Words.tempo(found.read.take().tempo()) + "; the session has "
+                                + Words.tempo(desk.session().tempo())
+                                + ". Its notes lie on the same bars either way.",
+                        List.of(
+                                new AskBar.Answer("Take its tempo", () -> bringIn(found, FileImport.Tempo.OF_THE_FILE)),
+                                new AskBar.Answer(
+                                        "Only its bars", () -> bringIn(found, FileImport.Tempo.OF_THE_SESSION))),
+                        "Leave it out");
+    }
+
+    private void bringIn(Found found, FileImport.Tempo whose) {
+        String name = found.name;
+        desk.jobs()
+                .edit(
+                        desk.document(),
+                        "Bringing in " + name,
+                        "bring in " + name,
+                        // What was read is looked at anew: its source's name may be taken by now.
+                        (session, progress) ->
+                                FileImport.of(session, found.file, name).into(session, desk.performance(), whose),
+                        () -> tell(found));
+    }
+
+    private void tell(Found found) {
+        String remarks = found.file.remarks().isEmpty() ? "" : " " + String.join(" ", found.file.remarks());
+        FileImport read = found.read;
+        desk.ask()
+                .tell(found.name + " is a source of "
+                        + Words.count(read.source().lanes().size(), "lane")
+                        + (read.shared() > 0 ? ", of which " + read.shared() + " share a channel" : "")
+                        + ". Lead them to sounds in Channels, then route its take again in Takes." + remarks);
+    }
+}

@@ -1,0 +1,90 @@
+package dibble.desktop.app;
+
+import dibble.desktop.ui.AskBar;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Words;
+import dibble.studio.Loop;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Objects;
+import java.util.concurrent.atomic.AtomicReference;
+
+/** Tells what goes wrong by itself, once each: loops, a journal that cannot be kept, mistakes of Dibble's own. */
+final class Notices {
+    /** Where a mistake of Dibble's own stands, and what shows it. */
+    private record Mistake(Path log, Runnable show) {}
+
+    private final Workbench workbench;
+    private final Desk desk;
+    private final AtomicReference<Mistake> mistake = new AtomicReference<>();
+    private boolean toldMistake;
+    private List<Loop> toldLoops = List.of();
+    private String toldTrouble;
+
+    Notices(Workbench workbench) {
+        this.workbench = workbench;
+        desk = workbench.desk();
+    }
+
+    /**
+     * Something went wrong in Dibble itself. It is said once: what comes after the first mistake is most often of its
+     * making. Any thread.
+     *
+     * @param log where it stands
+     * @param show shows that file
+     */
+    void noteMistake(Path log, Runnable show) {
+        mistake.compareAndSet(null, new Mistake(log, show));
+    }
+
+    /** Whether there is something that was not told yet. Any thread. */
+    boolean hasNews() {
+        return mistake.get() != null && !toldMistake || !Objects.equals(workbench.journalTrouble(), toldTrouble);
+    }
+
+    /** Tells what is new. */
+    void follow() {
+        tellMistake();
+        tellLoops();
+        tellJournal();
+    }
+
+    private void tellMistake() {
+        Mistake noted = mistake.get();
+        if (noted != null && !toldMistake) {
+            toldMistake = true;
+            desk.ask()
+                    .tell(
+                            "Something went wrong in Dibble itself. The session is still here: save it. What happened"
+                                    + " stands in " + noted.log + ".",
+                            new AskBar.Answer("Show it", noted.show));
+        }
+    }
+
+    private void tellLoops() {
+        List<Loop> loops = desk.studio().loops();
+        for (Loop loop : loops) {
+            if (!toldLoops.contains(loop)) {
+                desk.ask()
+                        .tell(
+                                "A loop: what is sent to " + Words.port(loop.output(), desk.session())
+                                        + " comes back from " + Words.port(loop.input(), desk.session())
+                                        + ". Nothing more is sent there.",
+                                new AskBar.Answer(
+                                        "Send there again", () -> desk.studio().allowLoop(loop.output())));
+            }
+        }
+        toldLoops = loops;
+    }
+
+    /** A recording that cannot be kept on disk is said at once; it goes on in memory. */
+    private void tellJournal() {
+        String trouble = workbench.journalTrouble();
+        if (!Objects.equals(trouble, toldTrouble)) {
+            toldTrouble = trouble;
+            if (trouble != null) {
+                desk.ask().tell(trouble);
+            }
+        }
+    }
+}

@@ -1,0 +1,47 @@
+package dibble.desktop.app;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.layout.HBox;
+
+/** The scene that holds, to be changed, and the way to all of them. */
+final class SceneBox extends HBox {
+    private final Desk desk;
+    private final ComboBox<Choice> scenes = Cards.box("scene", "scene");
+    private boolean showing;
+
+    SceneBox(Desk desk) {
+        super(8);
+        this.desk = desk;
+        Button label = desk.commands().on("scenes", new Button("Scene"));
+        label.setId("scenes-link");
+        label.getStyleClass().add("link");
+        label.setMinWidth(USE_PREF_SIZE);
+        scenes.getStyleClass().setAll("combo-box-base", "combo-box", "scene-choice");
+        scenes.setMinWidth(96);
+        scenes.setOnAction(event -> {
+            if (!showing && scenes.getValue() != null) {
+                String id = (String) scenes.getValue().value();
+                desk.document().perform(performance -> performance.withScene(id));
+            }
+        });
+        setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(label, scenes);
+    }
+
+    void show() {
+        List<Choice> all = desk.session().scenes().stream()
+                .map(scene -> new Choice(scene.id(), scene.name()))
+                .toList();
+        showing = true;
+        Form.choose(scenes, all, desk.session().activeScene(desk.performance()));
+        showing = false;
+        Cards.show(scenes, !all.isEmpty());
+    }
+}

@@ -1,0 +1,74 @@
+package dibble.desktop.app;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Words;
+import java.util.EnumMap;
+import java.util.Locale;
+import java.util.Map;
+import javafx.css.PseudoClass;
+import javafx.scene.control.Button;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+
+/** Session, views, transport, scene, checks and silence. */
+final class TopBar extends HBox {
+    private static final PseudoClass FOUND = PseudoClass.getPseudoClass("found");
+
+    private final Desk desk;
+    private final SessionBox session;
+    private final TransportBar transport;
+    private final SceneBox scene;
+    private final Map<Page, ToggleButton> tabs = new EnumMap<>(Page.class);
+    private final ToggleButton checks = new ToggleButton();
+
+    TopBar(Desk desk, SessionFiles files) {
+        this.desk = desk;
+        session = new SessionBox(desk, files);
+        transport = new TransportBar(desk);
+        scene = new SceneBox(desk);
+        getStyleClass().add("top-bar");
+        getChildren().add(session);
+        for (Page page : Page.TABS) {
+            String name = page.name().toLowerCase(Locale.ROOT);
+            ToggleButton tab = desk.commands().on("show-" + name, new ToggleButton(page.title()));
+            tab.getStyleClass().add("view-tab");
+            tab.setId("view-" + name);
+            tab.setMinWidth(USE_PREF_SIZE);
+            tabs.put(page, tab);
+            getChildren().add(tab);
+        }
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        desk.commands().on("checks", checks);
+        checks.setId("checks-count-button");
+        checks.getStyleClass().add("checks-button");
+        checks.setMinWidth(USE_PREF_SIZE);
+        Button silence = desk.commands().on("silence", new Button("Silence"));
+        silence.setId("silence");
+        silence.setMinWidth(USE_PREF_SIZE);
+        getChildren().addAll(transport, space, scene, checks, silence);
+    }
+
+    void setNarrow(boolean narrow) {
+        transport.setNarrow(narrow);
+    }
+
+    /** Shows session, scene and checks as they are. */
+    void show(Page page) {
+        session.show();
+        scene.show();
+        transport.show();
+        int count = desk.findings().count();
+        checks.setText(count == 0 ? "all clear" : Words.count(count, "check"));
+        checks.pseudoClassStateChanged(FOUND, count > 0);
+        tabs.forEach((each, tab) -> tab.setSelected(each == page));
+        checks.setSelected(page == Page.CHECKS);
+    }
+
+    /** Follows the transport. */
+    void follow() {
+        transport.follow();
+    }
+}

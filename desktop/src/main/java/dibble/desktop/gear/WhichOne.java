@@ -1,0 +1,56 @@
+package dibble.desktop.gear;
+
+import dibble.desktop.ui.AskBar;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Words;
+import java.util.function.Consumer;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+
+/** Waits for a key on any port, and shows whose it is. */
+final class WhichOne extends ToggleButton {
+    private static final String ASK = "Which one is this?";
+
+    private final Desk desk;
+    private final GearPresenter presenter;
+    private final Consumer<String> shower;
+
+    /** @param shower is given the source that was played */
+    WhichOne(Desk desk, GearPresenter presenter, Consumer<String> shower) {
+        super(ASK);
+        this.desk = desk;
+        this.presenter = presenter;
+        this.shower = shower;
+        setId("which-one");
+        setTooltip(new Tooltip("Press a key: Dibble shows which source it is, even where none is on that port"));
+        setMinWidth(USE_PREF_SIZE);
+        setOnAction(event -> ask(isSelected()));
+    }
+
+    /** Waits, or no longer. */
+    void ask(boolean on) {
+        setSelected(on);
+        setText(on ? "Press a key…" : ASK);
+        desk.studio().listenEverywhere(on);
+    }
+
+    /** A key was pressed on a source. */
+    void found(String source) {
+        if (isSelected()) {
+            ask(false);
+            shower.accept(source);
+        }
+    }
+
+    /** Looks whether a port was played that no source is on. */
+    void follow() {
+        String port = isSelected() ? desk.studio().strangerPlayed() : null;
+        if (port != null) {
+            ask(false);
+            desk.ask()
+                    .tell(
+                            Words.portInList(port, desk.session()) + " was played, and no source is on it.",
+                            new AskBar.Answer("Add it", () -> shower.accept(presenter.addSourceOn(port))));
+        }
+    }
+}

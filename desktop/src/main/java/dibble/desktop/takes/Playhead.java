@@ -1,0 +1,39 @@
+package dibble.desktop.takes;
+
+import dibble.desktop.ui.Palette;
+import dibble.studio.Studio;
+import dibble.studio.Transport;
+import javafx.scene.layout.Pane;
+import javafx.scene.shape.Polygon;
+import javafx.scene.shape.Rectangle;
+
+/** Where it is played or recorded; while both rest, where they would begin. */
+final class Playhead extends Pane {
+    private final Studio studio;
+    private final Rectangle line = new Rectangle(2, 0);
+    private final Polygon mark = new Polygon(-5, -10, 5, -10, 0, 0);
+
+    Playhead(Studio studio) {
+        this.studio = studio;
+        setMouseTransparent(true);
+        line.setManaged(false);
+        mark.setManaged(false);
+        line.setY(4);
+        mark.setLayoutY(TimeRuler.HEIGHT - 2);
+        getChildren().addAll(line, mark);
+    }
+
+    /** Goes where the music is. */
+    void follow(TimeScale scale, Palette palette, double foot) {
+        Transport transport = studio.transport();
+        boolean rests = transport == Transport.STOPPED;
+        line.setVisible(!rests);
+        mark.setVisible(rests && studio.place() > 0);
+        double x = TrackRow.HEAD + scale.xOfNanos(rests ? studio.place() : studio.position());
+        line.setX(Math.round(x));
+        line.setHeight(foot);
+        line.setFill(palette.get(transport == Transport.RECORDING ? "record" : "leaf"));
+        mark.setLayoutX(x);
+        mark.setFill(palette.get("ink"));
+    }
+}

@@ -1,0 +1,84 @@
+package dibble.desktop.takes;
+
+import dibble.desktop.takes.TakesPresenter.Again;
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Words;
+import dibble.recording.Take;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.BiConsumer;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+
+/** Which take is looked at, and what can be done with it. */
+final class TakeHead extends HBox {
+    private final Desk desk;
+    private final TakesPresenter presenter;
+    private final Label name = Cards.soft("");
+    private final ComboBox<Choice> choice = Cards.box("take-choice", "the take that is looked at");
+    private final FlowPane buttons = new FlowPane(6, 4);
+    private boolean showing;
+
+    /**
+     * @param again asks before a take is printed in one of the two ways
+     * @param looked run where another take is looked at
+     */
+    TakeHead(Desk desk, TakesPresenter presenter, BiConsumer<Take, Again> again, Runnable looked) {
+        super(8);
+        this.desk = desk;
+        this.presenter = presenter;
+        name.setId("take-name");
+        choice.setOnAction(event -> {
+            if (!showing && choice.getValue() != null) {
+                presenter.look((String) choice.getValue().value());
+                looked.run();
+            }
+        });
+        Button heard = Cards.button(
+                "print-as-heard",
+                "Print as it was heard",
+                () -> presenter.lastTake().ifPresent(take -> {
+                    // Asked only where something would be lost.
+                    if (presenter.isEdited(take)) {
+                        again.accept(take, Again.AS_HEARD);
+                    } else {
+                        presenter.print(desk.jobs(), take, Again.AS_HEARD);
+                    }
+                }));
+        heard.setTooltip(new Tooltip("Puts this take onto the tracks, with the zones that it was played with"));
+        Button routed = Cards.button(
+                "route-again-open",
+                "Route again…",
+                () -> presenter.lastTake().ifPresent(take -> again.accept(take, Again.ROUTED)));
+        routed.setTooltip(new Tooltip("Prints it with the zones and scenes of now, after a look at what changes"));
+        Button delete = Cards.button(
+                "delete-take", "Delete take", () -> presenter.lastTake().ifPresent(presenter::deleteTake));
+        buttons.getChildren().setAll(choice, heard, routed, delete);
+        buttons.getStyleClass().add("take-buttons");
+        buttons.setPrefWrapLength(700);
+        getStyleClass().add("played-title");
+        setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(Cards.heading("What was played"), name, buttons);
+    }
+
+    /** @param recording whether one is being recorded: then that is what is shown */
+    void show(boolean recording) {
+        Optional<Take> take = presenter.lastTake();
+        name.setText(recording ? "now" : take.isPresent() ? "" : "nothing yet");
+        List<Choice> takes = desk.session().takes().stream()
+                .map(it -> new Choice(it.id(), it.name() + " · " + Words.count(it.noteCount(), "note")))
+                .toList();
+        showing = true;
+        Form.choose(choice, takes, take.map(Take::id).orElse(null));
+        showing = false;
+        Cards.show(buttons, take.isPresent() && !recording);
+    }
+}

@@ -1,0 +1,64 @@
+package dibble.desktop.ui;
+
+import dibble.routing.Zone;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.List;
+
+/** What can be chosen from a session, in its order. Imports no nodes. */
+public final class Choices {
+    /** Stands for every scene. */
+    public static final String ALWAYS = "always";
+
+    private Choices() {}
+
+    /** Sources, by their ids. */
+    public static List<Choice> sources(Session session) {
+        return session.sources().stream()
+                .map(source -> new Choice(source.id(), source.name()))
+                .toList();
+    }
+
+    /** Instruments, by their ids. */
+    public static List<Choice> instruments(Session session) {
+        return session.instruments().stream()
+                .map(instrument -> new Choice(instrument.id(), instrument.name()))
+                .toList();
+    }
+
+    /** Parts, each with its {@link dibble.gear.PartRef}, as {@code instrument / part}. */
+    public static List<Choice> parts(Session session) {
+        return session.instruments().stream()
+                .flatMap(instrument -> instrument.parts().stream()
+                        .map(part -> new Choice(instrument.ref(part), instrument.name() + " / " + part.name())))
+                .toList();
+    }
+
+    /** Scenes, by their ids. */
+    public static List<Choice> scenes(Session session) {
+        return session.scenes().stream()
+                .map(scene -> new Choice(scene.id(), scene.name()))
+                .toList();
+    }
+
+    /** Whoever can play a zone or move a control: sources, and all of them together. */
+    public static List<Choice> players(Session session) {
+        List<Choice> all = new ArrayList<>(sources(session));
+        all.add(new Choice(Zone.ANY_SOURCE, "all sources"));
+        return all;
+    }
+
+    /** Where something can hold: in every scene ({@link #ALWAYS}), or in one alone, by its id. */
+    public static List<Choice> holds(Session session) {
+        List<Choice> all = new ArrayList<>(List.of(new Choice(ALWAYS, "every scene")));
+        session.scenes().forEach(scene -> all.add(new Choice(scene.id(), scene.name() + " only")));
+        return all;
+    }
+
+    /** One before the others. */
+    public static List<Choice> with(Choice first, List<Choice> others) {
+        List<Choice> all = new ArrayList<>(List.of(first));
+        all.addAll(others);
+        return all;
+    }
+}

@@ -1,0 +1,78 @@
+package dibble.desktop.ui;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.BooleanSupplier;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCodeCombination;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+
+/**
+ * Something that can be done: by its key, from a menu, by a button.
+ *
+ * @param id in small letters and dashes
+ * @param words as a menu says it
+ * @param about what it does, in a sentence without its full stop; may be empty
+ * @param keys the first is the one that is shown
+ * @param applies whether it can be done now
+ */
+public record Command(
+        String id, String words, String about, List<KeyCombination> keys, BooleanSupplier applies, Runnable action) {
+    public Command {
+        keys = List.copyOf(keys);
+    }
+
+    /** One that always applies and has no key yet. */
+    public static Command of(String id, String words, Runnable action) {
+        return new Command(id, words, "", List.of(), () -> true, action);
+    }
+
+    /** With another key, such as {@code Shortcut+S}. */
+    public Command key(String key) {
+        List<KeyCombination> more = new ArrayList<>(keys);
+        more.add(KeyCombination.keyCombination(key));
+        return new Command(id, words, about, more, applies, action);
+    }
+
+    /** With a sentence about it. */
+    public Command about(String sentence) {
+        return new Command(id, words, sentence, keys, applies, action);
+    }
+
+    /** Only where something is so as well. */
+    public Command when(BooleanSupplier also) {
+        BooleanSupplier before = applies;
+        return new Command(id, words, about, keys, () -> before.getAsBoolean() && also.getAsBoolean(), action);
+    }
+
+    /** Its first key as the platform writes it; empty for none. */
+    public String sign() {
+        return keys.isEmpty() ? "" : keys.get(0).getDisplayText();
+    }
+
+    /** What a tooltip says: the sentence, or the words where there is none, with the key. */
+    public String tip() {
+        String text = about.isEmpty() ? words : about;
+        return keys.isEmpty() ? text : text + " (" + sign() + ")";
+    }
+
+    /** Whether one of its keys was pressed. */
+    boolean isPressed(KeyEvent event) {
+        return keys.stream().anyMatch(key -> key.match(event));
+    }
+
+    /** Whether its key would be a letter, or move the caret, where somebody types. */
+    boolean isTyped() {
+        return keys.stream()
+                .anyMatch(key -> key.getShortcut() != KeyCombination.ModifierValue.DOWN
+                        && key.getAlt() != KeyCombination.ModifierValue.DOWN
+                        && !(key instanceof KeyCodeCombination code
+                                && code.getCode().isFunctionKey()));
+    }
+
+    /** Whether its key is Space, which buttons take. */
+    boolean isSpace() {
+        return keys.stream().anyMatch(key -> key instanceof KeyCodeCombination code && code.getCode() == KeyCode.SPACE);
+    }
+}

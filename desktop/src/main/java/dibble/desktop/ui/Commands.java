@@ -1,0 +1,78 @@
+package dibble.desktop.ui;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyEvent;
+import javafx.util.Subscription;
+
+/** All that can be done in the window, in one table: menus, tooltips, keys and the overview of keys are made of it. */
+public final class Commands {
+    private final List<Command> all = new ArrayList<>();
+
+    /** Adds commands before the others, until the subscription ends: where two have a key and both apply, the later has it. */
+    public Subscription add(List<Command> commands) {
+        all.addAll(0, commands);
+        return () -> all.removeAll(commands);
+    }
+
+    /** All of them, in their order. */
+    public List<Command> all() {
+        return List.copyOf(all);
+    }
+
+    /** @throws IllegalArgumentException where there is none of this id */
+    public Command get(String id) {
+        return all.stream()
+                .filter(command -> command.id().equals(id))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("command \"" + id + "\" (expected one of "
+                        + all.stream().map(Command::id).toList() + ")"));
+    }
+
+    /**
+     * Does what a key is for, where it was pressed and nobody who had the focus took it.
+     *
+     * @param focused what has the focus, or null
+     * @return whether there was anything to do
+     */
+    public boolean take(KeyEvent event, Node focused) {
+        boolean types = focused instanceof TextInputControl;
+        boolean presses = focused instanceof ButtonBase || focused instanceof ComboBox;
+        for (Command command : all) {
+            if (command.isPressed(event)
+                    && !(types && command.isTyped())
+                    && !(presses && command.isSpace())
+                    && command.applies().getAsBoolean()) {
+                command.action().run();
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** An entry of a menu for a command. */
+    public MenuItem item(String id) {
+        Command command = get(id);
+        MenuItem item = new MenuItem(command.words());
+        item.setId("menu-" + id);
+        if (!command.keys().isEmpty()) {
+            item.setAccelerator(command.keys().get(0));
+        }
+        item.setOnAction(event -> command.action().run());
+        return item;
+    }
+
+    /** Has a button do a command, with a tooltip that says what and by which key. */
+    public <B extends ButtonBase> B on(String id, B button) {
+        Command command = get(id);
+        button.setTooltip(new Tooltip(command.tip()));
+        button.setOnAction(event -> command.action().run());
+        return button;
+    }
+}

@@ -1,0 +1,204 @@
+package dibble.desktop.ui;
+
+import java.util.List;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.paint.Color;
+
+/**
+ * What values become: in from left to right, out from below up, a line for each thing that they become, and a stroke for
+ * where they are now. Where it may be edited the ends are dragged, each way; one step of undo a drag.
+ */
+public final class CurveEditor extends Pane {
+    /** Nothing becomes of the value by steps. */
+    public static final int NO_STEP = -1;
+
+    private static final double GRIP = 5;
+
+    /**
+     * What the values become once.
+     *
+     * @param most the greatest value that comes out
+     * @param first what comes out at the low end of the window
+     * @param last what comes out at its high end
+     * @param step the value from which all comes out, rather than by and by; {@link #NO_STEP} for none
+     */
+    public record Line(Color colour, int most, int first, int last, int step) {}
+
+    /**
+     * All that is shown.
+     *
+     * @param most the greatest value that goes in
+     * @param low the low end of the window of values
+     * @param beyond whether values outside the window become what the nearer end does
+     * @param now where the values are now
+     */
+    public record Curve(int most, int low, int high, boolean beyond, List<Line> lines, List<Integer> now) {}
+
+    /** Takes what hands do to an end. */
+    public interface Hands {
+        /** One end was dragged to a value in and a value out; more may come. */
+        void drag(int line, boolean low, int in, int out);
+
+        /** It was let go there. */
+        void drop(int line, boolean low, int in, int out);
+    }
+
+    private final Theme theme;
+    private final Hands hands;
+    private final double edge;
+    private final double near;
+    private final Canvas canvas;
+    private Curve curve;
+    private Palette drawn;
+    private int held = NO_STEP;
+    private boolean heldLow;
+
+    /**
+     * @param hands where it is edited, or null
+     * @param near how near a press takes an end, in pixels
+     */
+    public CurveEditor(Theme theme, double width, double height, double near, Hands hands) {
+        this.theme = theme;
+        this.hands = hands;
+        this.near = near;
+        edge = hands == null ? 6 : 9;
+        canvas = new Canvas(width, height);
+        setMinSize(width, height);
+        setMaxSize(width, height);
+        getStyleClass().add("control-curve");
+        getChildren().add(canvas);
+        if (hands == null) {
+            setMouseTransparent(true);
+        } else {
+            setOnMousePressed(this::press);
+            setOnMouseDragged(this::drag);
+            setOnMouseReleased(this::release);
+        }
+    }
+
+    /** Shows a curve; drawn anew only where it is another. */
+    public void show(Curve next) {
+        if (!next.equals(curve) || theme.palette() != drawn) {
+            curve = next;
+            drawn = theme.palette();
+            draw();
+        }
+    }
+
+    private double x(int value) {
+        return edge + (canvas.getWidth() - 2 * edge) * value / curve.most;
+    }
+
+    private double y(Line line, int value) {
+        return canvas.getHeight() - edge - (canvas.getHeight() - 2 * edge) * value / line.most;
+    }
+
+    private static int within(double value, int highest) {
+        return (int) Math.max(0, Math.min(highest, Math.round(value)));
+    }
+
+    private int in(MouseEvent event) {
+        return within((event.getX() - edge) / (canvas.getWidth() - 2 * edge) * curve.most, curve.most);
+    }
+
+    private int out(MouseEvent event) {
+        int most = curve.lines.get(held).most;
+        return within((canvas.getHeight() - edge - event.getY()) / (canvas.getHeight() - 2 * edge) * most, most);
+    }
+
+    /** The nearest end is taken, where one is near. */
+    private void press(MouseEvent event) {
+        held = NO_STEP;
+        double nearest = near;
+        for (int i = 0; i < curve.lines.size(); i++) {
+            Line line = curve.lines.get(i);
+            double low = Math.hypot(event.getX() - x(curve.low), event.getY() - y(line, line.first));
+            double high = Math.hypot(event.getX() - x(curve.high), event.getY() - y(line, line.last));
+            if (line.step == NO_STEP && Math.min(low, high) <= nearest) {
+                nearest = Math.min(low, high);
+                held = i;
+                heldLow = low < high;
+            }
+        }
+        event.consume();
+    }
+
+    private void drag(MouseEvent event) {
+        if (held >= 0) {
+            hands.drag(held, heldLow, in(event), out(event));
+        }
+        event.consume();
+    }
+
+    private void release(MouseEvent event) {
+        if (held >= 0) {
+            int line = held;
+            int out = out(event);
+            held = NO_STEP;
+            hands.drop(line, heldLow, in(event), out);
+        }
+        event.consume();
+    }
+
+    private void draw() {
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        double width = canvas.getWidth();
+        double height = canvas.getHeight();
+        g.clearRect(0, 0, width, height);
+        g.setStroke(theme.palette().get("rule"));
+        g.setLineWidth(1);
+        for (int quarter = 0; quarter <= 4; quarter++) {
+            double x = Math.round(edge + (width - 2 * edge) * quarter / 4) + 0.5;
+            double y = Math.round(edge + (height - 2 * edge) * quarter / 4) + 0.5;
+            if (hands != null || quarter % 4 == 0) {
+                g.strokeLine(x, edge, x, height - edge);
+                g.strokeLine(edge, y, width - edge, y);
+            }
+        }
+        curve.lines.forEach(line -> drawLine(g, line));
+        g.setStroke(theme.palette().get("ink"));
+        g.setLineWidth(hands == null ? 2 : 1.5);
+        curve.now.forEach(value -> g.strokeLine(x(value), edge, x(value), height - edge));
+        if (hands != null) {
+            curve.lines.forEach(line -> drawGrips(g, line));
+        }
+    }
+
+    private void drawLine(GraphicsContext g, Line line) {
+        g.setStroke(line.colour);
+        g.setLineWidth(3);
+        if (line.step != NO_STEP) {
+            double step = x(line.step);
+            g.strokeLine(x(0), y(line, 0), step, y(line, 0));
+            g.strokeLine(step, y(line, 0), step, y(line, line.most));
+            g.strokeLine(step, y(line, line.most), x(curve.most), y(line, line.most));
+            return;
+        }
+        double low = x(curve.low);
+        double high = x(curve.high);
+        g.strokeLine(low, y(line, line.first), high, y(line, line.last));
+        if (curve.beyond) {
+            g.strokeLine(x(0), y(line, line.first), low, y(line, line.first));
+            g.strokeLine(high, y(line, line.last), x(curve.most), y(line, line.last));
+        }
+    }
+
+    private void drawGrips(GraphicsContext g, Line line) {
+        if (line.step != NO_STEP) {
+            return;
+        }
+        g.setFill(theme.palette().get("raised"));
+        g.setStroke(theme.palette().get("ink"));
+        g.setLineWidth(2);
+        drawGrip(g, x(curve.low), y(line, line.first));
+        drawGrip(g, x(curve.high), y(line, line.last));
+    }
+
+    private static void drawGrip(GraphicsContext g, double x, double y) {
+        g.fillRoundRect(x - GRIP, y - GRIP, 2 * GRIP, 2 * GRIP, 4, 4);
+        g.strokeRoundRect(x - GRIP, y - GRIP, 2 * GRIP, 2 * GRIP, 4, 4);
+    }
+}

@@ -1,0 +1,53 @@
+package dibble.desktop.ui;
+
+import java.util.concurrent.TimeUnit;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.layout.HBox;
+import javafx.util.Subscription;
+
+/** What takes its time now, how far it has come, and <em>Cancel</em>; what is over at once is not worth showing. */
+public final class JobBar extends HBox {
+    private static final long SHOWN_AFTER = TimeUnit.MILLISECONDS.toNanos(150);
+
+    private final Desk desk;
+    private final Label words = new Label();
+    private final ProgressBar bar = new ProgressBar();
+
+    public JobBar(Desk desk) {
+        this.desk = desk;
+        setId("job");
+        getStyleClass().addAll("ask-bar", "job-bar");
+        words.setId("job-words");
+        words.setMinWidth(USE_PREF_SIZE);
+        bar.setId("job-progress");
+        bar.setPrefWidth(240);
+        getChildren().addAll(words, bar, Cards.button("job-cancel", "Cancel", this::cancel));
+        Cards.show(this, false);
+    }
+
+    /** Begins to follow what is going on. */
+    public Subscription open() {
+        return desk.pulse().each(this::follow);
+    }
+
+    private void cancel() {
+        desk.jobs().running().ifPresent(job -> {
+            job.cancel();
+            desk.ask().tell("Cancelled: " + job.words() + ". The session is as it was.");
+        });
+    }
+
+    private void follow() {
+        Jobs.Job job =
+                desk.jobs().running().filter(it -> it.age() > SHOWN_AFTER).orElse(null);
+        if ((job != null) != isVisible()) {
+            Cards.show(this, job != null);
+        }
+        if (job != null) {
+            words.setText(job.words() + "…");
+            bar.setProgress(job.share());
+            setAccessibleText(job.words());
+        }
+    }
+}
