@@ -55,6 +55,10 @@ public final class LamplightersRound {
 
     private static final int FIRST_DRUM = 41;
 
+    /** The names of the sources that play in {@link #played}, in the order of its tracks. */
+    public static final List<String> PLAYERS =
+            List.of("Larkspur 73", "Tansy 32", "Sedge pads", "Fern pedals", "Teasel");
+
     private LamplightersRound() {}
 
     /** The session: five sources, a built-in instrument and a module, four scenes. */
@@ -303,11 +307,11 @@ public final class LamplightersRound {
                 TempoMap.PPQ,
                 List.of(
                         TrackExport.conductor(NAME, TempoMap.of(96)),
-                        left.with(right).track("Larkspur 73", BARS),
-                        tansy.track("Tansy 32", BARS),
-                        sedge().track("Sedge pads", BARS),
-                        fern().track("Fern pedals", BARS),
-                        teasel().track("Teasel", BARS)));
+                        left.with(right).track(PLAYERS.get(0), BARS),
+                        tansy.track(PLAYERS.get(1), BARS),
+                        sedge().track(PLAYERS.get(2), BARS),
+                        fern().track(PLAYERS.get(3), BARS),
+                        teasel().track(PLAYERS.get(4), BARS)));
     }
 
     private static Phrase sedge() {

@@ -129,7 +129,7 @@ public final class SessionJournal implements AutoCloseable {
      * @param file the path of its file, or null
      */
     public void changed(Session session, Performance performance, String file) {
-        if (parent != null && next.getAndSet(new State(session, performance, file)) == null) {
+        if (parent != null && !writer.isShutdown() && next.getAndSet(new State(session, performance, file)) == null) {
             // Edits come in rows: a moment is waited for, then the newest is written.
             writer.schedule(this::writeNext, SETTLE_MILLIS, TimeUnit.MILLISECONDS);
         }
@@ -258,7 +258,7 @@ public final class SessionJournal implements AutoCloseable {
     /** The session is on disk, or was left on purpose: nothing of it is unfinished, and no recording goes on. */
     public void settled() {
         next.set(null);
-        if (parent != null) {
+        if (parent != null && !writer.isShutdown()) {
             writer.execute(this::clear);
         }
     }

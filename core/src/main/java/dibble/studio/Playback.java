@@ -6,7 +6,6 @@ import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
 import dibble.ports.ExclusiveLane;
 import dibble.ports.Lane;
-import dibble.recording.Clips;
 import dibble.recording.Track;
 import dibble.routing.Destination;
 import dibble.routing.Routing;
@@ -20,15 +19,12 @@ import dibble.transport.ClockFollower;
 import dibble.transport.Course;
 import dibble.transport.Player;
 import dibble.transport.Program;
-import dibble.transport.Timeline;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashSet;
-import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 
 /**
  * What sounds by itself while the transport moves: the tracks on the parts that they are for, and the click. Follows the
@@ -55,11 +51,10 @@ final class Playback implements AutoCloseable {
 
     private Set<String> silent = Set.of();
 
-    /** The music that the timeline is of; it is made anew only where that is another. */
-    private List<Music> music = List.of();
+    /** What the tracks have, laid out; and the next, where that takes long. */
+    private Score score = Score.EMPTY;
 
-    private Timeline timeline = new Timeline(List.of(), TempoMap.of(120));
-    private Map<MidiTrack, Map<String, MidiTrack>> byDevice = Map.of();
+    private CompletableFuture<Score> coming;
 
     /** @param inlet the way in for messages of tracks */
     Playback(Clock clock, Engine engine, Inlet inlet, Slots slots, PortRack ports, Devices devices) {
@@ -77,17 +72,6 @@ final class Playback implements AutoCloseable {
         private boolean isHeard(Track track) {
             return !performance.muted().contains(track.id())
                     && (performance.soloed().isEmpty() || performance.soloed().contains(track.id()));
-        }
-    }
-
-    /** A clip of a track, with its sound; clips are the same by identity. */
-    private record Music(MidiTrack events, int[] sound, boolean oneChannel) {
-        boolean isSame(Music other) {
-            return events == other.events && oneChannel == other.oneChannel && Arrays.equals(sound, other.sound);
-        }
-
-        Timeline.Clip clip() {
-            return new Timeline.Clip(events, sound, oneChannel);
         }
     }
 
@@ -116,14 +100,57 @@ final class Playback implements AutoCloseable {
         return clockPorts.readiness(tracks.session());
     }
 
-    /** Takes in what the session has now, and who is heard; what plays goes on with it. */
+    /**
+     * Takes in what the session has now, and who is heard; what plays goes on with it, where very much has changed after a
+     * later {@link #pulse}.
+     */
     void follow(Tracks now) {
         tracks = now;
         clockPorts.follow(now.session());
-        if (player != null) {
-            program = program(program.course());
-            player.change(program);
+        TempoMap tempo =
+                player == null ? now.session().tempo() : program.course().tempo();
+        List<Score.Voice> voices = voices();
+        if (!score.isSoonWith(voices, tempo)) {
+            Score before = score;
+            coming = CompletableFuture.supplyAsync(() -> before.with(voices, tempo));
+        } else if (player != null) {
+            goOn();
         }
+    }
+
+    /** Takes in what has been laid out meanwhile. */
+    void pulse() {
+        if (coming != null && coming.isDone()) {
+            score = coming.join();
+            coming = null;
+            if (player != null) {
+                goOn();
+            }
+        }
+    }
+
+    /** Whether something is being laid out. */
+    boolean isWorking() {
+        return coming != null;
+    }
+
+    private void goOn() {
+        program = program(program.course());
+        player.change(program);
+    }
+
+    /** The tracks that are played, with the sounds of their parts. */
+    private List<Score.Voice> voices() {
+        Routing routing = tracks.routing();
+        return tracks.session().tracks().stream()
+                .filter(track -> track.playsOn().isPresent() || track.takesSeveral())
+                .map(track -> new Score.Voice(
+                        track,
+                        track.playsOn()
+                                .flatMap(routing::part)
+                                .map(part -> part.sound().messages(0))
+                                .orElse(new int[0])))
+                .toList();
     }
 
     void setSilent(Set<String> ids) {
@@ -165,58 +192,40 @@ final class Playback implements AutoCloseable {
     }
 
     private Program program(Course course) {
-        List<Music> nextMusic = new ArrayList<>();
+        if (coming != null) {
+            // It is needed now.
+            score = coming.join();
+            coming = null;
+        }
+        List<Score.Voice> voices = voices();
+        score = score.with(voices, course.tempo());
         List<Program.Lane> lanes = new ArrayList<>();
-        Map<MidiTrack, Map<String, MidiTrack>> parts = new IdentityHashMap<>();
-        for (Track track : tracks.session().tracks()) {
+        for (Score.Voice voice : voices) {
+            Track track = voice.track();
             boolean heard = tracks.isHeard(track) && !silent.contains(track.id());
             if (track.playsOn().isPresent()) {
-                addPart(track, heard, nextMusic, lanes);
-            } else if (track.takesSeveral()) {
-                Map<String, MidiTrack> devices = byDevice.get(track.clip());
-                parts.put(track.clip(), devices == null ? Clips.byDevice(track.clip()) : devices);
-                parts.get(track.clip()).forEach((id, clip) -> {
-                    nextMusic.add(new Music(clip, new int[0], false));
-                    lanes.add(new Program.Lane(track.id() + "/" + id, heard ? aim(track, id, clip) : null));
-                });
+                lanes.add(new Program.Lane(track.id(), heard ? aim(track) : null));
+            } else {
+                score.devices(track.clip())
+                        .forEach((id, clip) -> lanes.add(
+                                new Program.Lane(track.id() + "/" + id, heard ? aim(track, id, clip) : null)));
             }
         }
-        byDevice = parts;
-        if (!isSame(nextMusic) || !timeline.tempo().equals(course.tempo())) {
-            music = nextMusic;
-            timeline = new Timeline(nextMusic.stream().map(Music::clip).toList(), course.tempo());
-        }
         openVoices(lanes);
-        return new Program(course, timeline, lanes);
+        return new Program(course, score.timeline(), lanes);
     }
 
-    private boolean isSame(List<Music> next) {
-        boolean same = next.size() == music.size();
-        for (int i = 0; same && i < next.size(); i++) {
-            same = next.get(i).isSame(music.get(i));
-        }
-        return same;
-    }
-
-    private void addPart(Track track, boolean heard, List<Music> music, List<Program.Lane> lanes) {
-        Routing routing = tracks.routing();
-        Optional<Destination> to = track.playsOn().flatMap(routing::destination);
-        int[] sound = track.playsOn()
-                .flatMap(routing::part)
-                .map(part -> part.sound().messages(0))
-                .orElse(new int[0]);
-        music.add(new Music(track.clip(), sound, true));
-        Program.Out out = null;
-        if (heard && to.isPresent()) {
-            out = new Aim(
-                    inlet,
-                    exclusives(track.clip(), to.get().port()),
-                    slots.source(VOICE + track.id()),
-                    slots.port(to.get().port()),
-                    slots.instrument(track.playsOn().get().instrument()),
-                    to.get().channel() - 1);
-        }
-        lanes.add(new Program.Lane(track.id(), out));
+    /** The way to the part of a track; null where it has no channel. */
+    private Program.Out aim(Track track) {
+        Optional<Destination> to = track.playsOn().flatMap(tracks.routing()::destination);
+        return to.map(it -> new Aim(
+                        inlet,
+                        exclusives(track.clip(), it.port()),
+                        slots.source(VOICE + track.id()),
+                        slots.port(it.port()),
+                        slots.instrument(track.playsOn().get().instrument()),
+                        it.channel() - 1))
+                .orElse(null);
     }
 
     private Program.Out aim(Track track, String id, MidiTrack clip) {

@@ -115,6 +115,7 @@ public final class Studio implements AutoCloseable {
                 || motion.followed() != null
                 || listensEverywhere
                 || asking
+                || playback.isWorking()
                 || ports.soundsWaiting() > 0;
     }
 
@@ -402,6 +403,7 @@ public final class Studio implements AutoCloseable {
     public void pulse() {
         followScene();
         motion.pulse();
+        playback.pulse();
         ports.sendWaitingSounds();
         if (asking && clock.nanos() - askedAt > ANSWERS_WITHIN) {
             asking = false;

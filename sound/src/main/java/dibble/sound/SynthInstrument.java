@@ -59,10 +59,14 @@ public final class SynthInstrument implements OutputPort {
         this.clock = clock;
         this.device = device;
         Arrays.setAll(states, channel -> new ChannelState());
-        ReadyStrips.prepare();
         mixer = new Thread(this::run, "dibble-mixer-" + name);
         mixer.setDaemon(true);
         mixer.start();
+    }
+
+    /** Has some synthesizers made beforehand, which takes a second of a processor: the first notes need not wait then. */
+    public static void prepare() {
+        ReadyStrips.prepare();
     }
 
     @Override

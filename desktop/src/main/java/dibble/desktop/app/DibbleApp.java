@@ -1,9 +1,11 @@
 package dibble.desktop.app;
 
 import dibble.demo.LamplightersRound;
+import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.Theme;
 import dibble.files.IoWords;
 import dibble.session.Performance;
+import dibble.sound.SynthInstrument;
 import dibble.user.ErrorLog;
 import dibble.user.Settings;
 import dibble.user.UserFolder;
@@ -21,6 +23,12 @@ import org.slf4j.LoggerFactory;
 public final class DibbleApp extends Application {
     private static final Logger LOG = LoggerFactory.getLogger(DibbleApp.class);
 
+    /** For measuring and for warming up: the window is closed again when it has been seen. */
+    private static final String ENDS_WHEN_SHOWN = "dibble.ends-when-shown";
+
+    /** For measuring: nobody plays in the demo. */
+    private static final String RESTS = "dibble.rests";
+
     private Workbench workbench;
     private volatile MainWindow window;
 
@@ -28,12 +36,14 @@ public final class DibbleApp extends Application {
     public void start(Stage stage) {
         ErrorLog errors = new ErrorLog(UserFolder.path());
         Thread.setDefaultUncaughtExceptionHandler((thread, e) -> unexpected(errors, thread, e));
+        Settings settings = Settings.read(UserFolder.path());
+        Theme.begin(settings.night() ? Palette.NIGHT : Palette.DAY);
         Theme.loadFonts();
         List<String> arguments = getParameters().getRaw();
         boolean demo = !arguments.isEmpty() && arguments.get(0).equals("demo");
         workbench = demo
                 ? Workbench.sounding(LamplightersRound.session(), LamplightersRound.performance())
-                : Workbench.sounding(Workbench.newSession(Settings.read(UserFolder.path())), Performance.NEW);
+                : Workbench.sounding(Workbench.newSession(settings), Performance.NEW);
         window = new MainWindow(workbench, () -> {
             stage.close();
             Platform.exit();
@@ -54,19 +64,27 @@ public final class DibbleApp extends Application {
             }
         });
         window.open();
-        if (demo && !Main.isOffScreen()) {
+        stage.show();
+        if (Boolean.getBoolean(ENDS_WHEN_SHOWN)) {
+            new FirstPictures(window).start();
+        } else {
+            workbench.desk().pulse().once(() -> begin(arguments, demo, scene));
+        }
+    }
+
+    private void begin(List<String> arguments, boolean demo, Scene scene) {
+        SynthInstrument.prepare();
+        if (demo && Main.isOffScreen()) {
+            Path folder = Path.of(arguments.size() > 1 ? arguments.get(1) : "dibble-demo");
+            new OffScreenDemo(workbench, window, scene, folder).start();
+            return;
+        }
+        if (demo && !Boolean.getBoolean(RESTS)) {
             workbench.perform();
         } else if (!demo && !arguments.isEmpty()) {
             window.files().open(Path.of(arguments.get(0)), () -> {});
         }
-        stage.show();
-        if (!Main.isOffScreen()) {
-            window.recovery().offer();
-        }
-        if (Main.isOffScreen()) {
-            Path folder = Path.of(arguments.size() > 1 ? arguments.get(1) : "dibble-demo");
-            new OffScreenDemo(workbench, window, scene, folder).start();
-        }
+        window.recovery().offer();
     }
 
     private void unexpected(ErrorLog errors, Thread thread, Throwable mistake) {

@@ -32,12 +32,7 @@ public final class Main {
                         + " \"dibble route\"");
                 System.exit(2);
             }
-            System.setProperty(OFF_SCREEN, "true");
-            System.setProperty("glass.platform", "Monocle");
-            System.setProperty("monocle.platform", "Headless");
-            System.setProperty("prism.order", "sw");
-            System.setProperty("prism.text", "t2k");
-            System.setProperty("java.awt.headless", "true");
+            goOffScreen();
         }
         try {
             Application.launch(DibbleApp.class, args);
@@ -45,6 +40,16 @@ public final class Main {
             // The display that the environment names is not there, or its libraries are missing.
             System.exit(NO_DISPLAY);
         }
+    }
+
+    /** Has the window drawn in memory, as on a machine without a display. */
+    static void goOffScreen() {
+        System.setProperty(OFF_SCREEN, "true");
+        System.setProperty("glass.platform", "Monocle");
+        System.setProperty("monocle.platform", "Headless");
+        System.setProperty("prism.order", "sw");
+        System.setProperty("prism.text", "t2k");
+        System.setProperty("java.awt.headless", "true");
     }
 
     static boolean isOffScreen() {

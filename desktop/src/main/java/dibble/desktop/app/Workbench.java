@@ -228,7 +228,9 @@ public final class Workbench implements AutoCloseable {
 
     /** Whether the demo's performance has a source of this session to play on. */
     boolean canPerform() {
-        return !keyboards(LamplightersRound.played()).isEmpty();
+        return document.session().sources().stream()
+                .anyMatch(source -> LamplightersRound.PLAYERS.contains(source.name())
+                        && standIns.standIn(source.port()).isPresent());
     }
 
     /** Has the stand-ins play the demo's performance over and over. */

@@ -18,8 +18,8 @@ import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -27,7 +27,7 @@ import javafx.scene.layout.VBox;
 import javafx.util.Subscription;
 
 /** What the checks find: each with what comes of it, where it is, and what mends it. */
-public final class ChecksView extends ScrollPane implements View {
+public final class ChecksView extends BorderPane implements View {
     private static final double LEVEL_WIDTH = 92;
 
     /** What the levels are called. */
@@ -42,10 +42,7 @@ public final class ChecksView extends ScrollPane implements View {
         this.desk = desk;
         watch = desk.watch(this::show);
         setId("checks");
-        setContent(column);
-        setFitToWidth(true);
-        setHbarPolicy(ScrollBarPolicy.NEVER);
-        getStyleClass().add("rows");
+        setCenter(Cards.scroll(column));
         column.getStyleClass().add("checks-column");
     }
 

@@ -2,6 +2,7 @@ package dibble.desktop.controls;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.NoteField;
+import dibble.desktop.ui.Turning;
 import dibble.midi.ControllerNames;
 import dibble.midi.MiddleC;
 import dibble.routing.ControlKind;
@@ -27,6 +28,7 @@ final class NumberOrKey extends HBox {
         this.taker = taker;
         number = Cards.field(id, "controller, " + name, this::commit);
         number.setPrefColumnCount(3);
+        Turning.number(number, 0, 127);
         number.setMinWidth(54);
         key = new NoteField("key, " + name);
         key.setId(id + "-key");
@@ -53,21 +55,14 @@ final class NumberOrKey extends HBox {
     void show(ControlKind kind, int value, MiddleC middleC) {
         shown = value;
         boolean isKey = kind == ControlKind.NOTE || kind == ControlKind.KEY_PRESSURE;
-        show(number, kind == ControlKind.CONTROLLER);
-        show(key, isKey);
-        show(name, kind == ControlKind.CONTROLLER || !kind.isNumbered());
-        if (!number.isFocused() || !number.getText().equals(String.valueOf(value))) {
-            number.setText(String.valueOf(value));
-        }
+        Cards.show(number, kind == ControlKind.CONTROLLER);
+        Cards.show(key, isKey);
+        Cards.show(name, kind == ControlKind.CONTROLLER || !kind.isNumbered());
+        Cards.showIn(number, String.valueOf(value));
         if (isKey) {
             key.setNote(value, middleC);
         }
         name.setText(
                 kind == ControlKind.CONTROLLER ? ControllerNames.name(value).orElse("") : "has no number");
-    }
-
-    private static void show(javafx.scene.Node node, boolean on) {
-        node.setVisible(on);
-        node.setManaged(on);
     }
 }

@@ -1,6 +1,7 @@
 package dibble.desktop.gear;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Turning;
 import dibble.gear.SequencerLane;
 import dibble.gear.Source;
 import java.util.ArrayList;
@@ -63,6 +64,7 @@ final class LaneList extends VBox {
         fields[0].setText(lane.name());
         fields[1].setText(String.valueOf(lane.channel()));
         fields[1].setPrefColumnCount(2);
+        Turning.number(fields[1], 1, 16);
         fields[1].setMinWidth(40);
         HBox.setHgrow(fields[0], Priority.ALWAYS);
         Button remove = Cards.button("lane-remove-" + (place + 1), "×", () -> {

@@ -2,6 +2,7 @@ package dibble.desktop.gear;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.FocusKeys;
+import dibble.desktop.ui.StartAndStep;
 import dibble.edits.Plant;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
@@ -12,8 +13,6 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
 /** Asks for a start and a step, shows what each would get, and plants it in one step. Esc leaves it. */
@@ -44,20 +43,20 @@ final class PlantPane extends VBox {
     void askChannels(List<PartRef> row) {
         ask(
                 "Channels from",
-                "1",
+                1,
                 1,
                 MOST_CHANNEL,
                 (start, step) -> Plant.channels(presenter.session(), row, start, step));
     }
 
     void askOutputs(List<PartRef> row) {
-        ask("Outputs from", "1", 1, MOST_OUTPUT, (start, step) -> Plant.outputs(presenter.session(), row, start, step));
+        ask("Outputs from", 1, 1, MOST_OUTPUT, (start, step) -> Plant.outputs(presenter.session(), row, start, step));
     }
 
     void askLanes(String source) {
         ask(
                 "Channels from",
-                "1",
+                1,
                 1,
                 MOST_CHANNEL,
                 (start, step) -> Plant.lanes(presenter.session(), source, start, step));
@@ -77,69 +76,35 @@ final class PlantPane extends VBox {
                 .toList();
         ask(
                 "Notes from",
-                "36",
+                36,
                 0,
                 MOST_NOTE,
                 (start, step) -> Plant.notes(zone.get().id(), source.keys(), pads, start, step));
     }
 
-    private void ask(String what, String first, int lowest, int highest, Planner planner) {
-        TextField start = field("plant-start", "the first", first);
-        TextField step = field("plant-step", "step", "1");
+    private void ask(String what, int first, int lowest, int highest, Planner planner) {
+        StartAndStep numbers = new StartAndStep("plant", what, first, lowest, highest);
         Label preview = new Label();
         preview.setId("plant-preview");
         preview.setWrapText(true);
         Button plant = Cards.button("plant-do", "Plant", () -> {
-            plan(start, step, lowest, highest, planner).ifPresent(presenter::plant);
+            numbers.plan().map(it -> planner.plan(it.start(), it.step())).ifPresent(presenter::plant);
             close();
         });
         Runnable show = () -> {
-            Optional<Plant> plan = plan(start, step, lowest, highest, planner);
+            Optional<Plant> plan = numbers.plan().map(it -> planner.plan(it.start(), it.step()));
             preview.setText(plan.map(this::preview)
                     .orElse("Two numbers: the first, " + lowest + " to " + highest + ", and a step from 1."));
             plant.setDisable(plan.isEmpty());
         };
-        start.textProperty().subscribe(show);
-        step.textProperty().subscribe(show);
-        start.setOnAction(event -> plant.fire());
-        step.setOnAction(event -> plant.fire());
-        FlowPane line = new FlowPane(
-                8,
-                6,
-                new Label(what),
-                start,
-                new Label("step"),
-                step,
-                plant,
-                Cards.button("plant-cancel", "Cancel", this::close));
-        line.getStyleClass().add("card-line");
+        numbers.on(show, plant::fire);
+        numbers.getChildren().addAll(plant, Cards.button("plant-cancel", "Cancel", this::close));
         if (!getStyleClass().contains("planting")) {
             getStyleClass().add("planting");
         }
-        getChildren().setAll(line, preview);
+        getChildren().setAll(numbers, preview);
         show.run();
-        start.requestFocus();
-        start.selectAll();
-    }
-
-    private static TextField field(String id, String name, String text) {
-        TextField field = new TextField(text);
-        field.setId(id);
-        field.setAccessibleText(name);
-        field.setPrefColumnCount(3);
-        return field;
-    }
-
-    private static Optional<Plant> plan(TextField start, TextField step, int lowest, int highest, Planner planner) {
-        String first = start.getText().strip();
-        String by = step.getText().strip();
-        if (!first.matches("\\d{1,3}") || !by.matches("\\d{1,3}")) {
-            return Optional.empty();
-        }
-        int from = Integer.parseInt(first);
-        return from >= lowest && from <= highest && Integer.parseInt(by) >= 1
-                ? Optional.of(planner.plan(from, Integer.parseInt(by)))
-                : Optional.empty();
+        numbers.begin();
     }
 
     private String preview(Plant plant) {

@@ -4,6 +4,7 @@ import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.Piano;
+import dibble.desktop.ui.StartAndStep;
 import dibble.edits.Plant;
 import dibble.gear.Part;
 import dibble.gear.Source;
@@ -44,8 +45,7 @@ final class NoteMapPane extends VBox {
     private final FlowPane field = new FlowPane(4, 4);
     private final ToggleButton chord = new ToggleButton("Chord");
     private final KeyboardPane sounds = new KeyboardPane((keys, width) -> Piano.row(keys, 0, width), true);
-    private final TextField start = new TextField("36");
-    private final TextField step = new TextField("1");
+    private final StartAndStep plant;
     private Zone zone;
     private List<Object> shown = List.of();
     private int chosen = -1;
@@ -57,20 +57,8 @@ final class NoteMapPane extends VBox {
         setId("note-map");
         chord.setId("note-map-chord");
         chord.getStyleClass().add("small");
-        start.setId("note-map-start");
-        start.setAccessibleText("the first note");
-        start.setPrefColumnCount(3);
-        step.setId("note-map-step");
-        step.setAccessibleText("step");
-        step.setPrefColumnCount(2);
-        FlowPane plant = new FlowPane(
-                6,
-                4,
-                Cards.soft("Notes from"),
-                start,
-                Cards.soft("step"),
-                step,
-                Cards.button("note-map-plant", "Plant", this::plant));
+        plant = new StartAndStep("note-map", "Notes from", 36, 0, 127, text -> NoteNames.parse(text, middleC()));
+        plant.getChildren().add(Cards.button("note-map-plant", "Plant", this::plant));
         sounds.setId("note-map-sounds");
         sounds.setAccessibleText("notes of the part");
         sounds.setMinHeight(44);
@@ -260,11 +248,10 @@ final class NoteMapPane extends VBox {
     }
 
     private void plant() {
-        var first = NoteNames.parse(start.getText().strip(), middleC());
-        String by = step.getText().strip();
-        if (first.isEmpty() || !by.matches("[1-9]\\d?")) {
-            return;
-        }
+        plant.plan().ifPresent(plan -> plant(plan.start(), plan.step()));
+    }
+
+    private void plant(int first, int by) {
         Range keys = source().map(Source::keys)
                 .filter(range -> range.overlaps(zone.keys()))
                 .map(range -> new Range(
@@ -274,7 +261,7 @@ final class NoteMapPane extends VBox {
         List<String> names = IntStream.rangeClosed(keys.low(), keys.high())
                 .mapToObj(key -> NoteNames.name(key, middleC()))
                 .toList();
-        presenter.plant(Plant.notes(zone.id(), keys, names, first.getAsInt(), Integer.parseInt(by)));
+        presenter.plant(Plant.notes(zone.id(), keys, names, first, by));
     }
 
     /** Each note that the map plays on its own track: each drum of a kit. */

@@ -36,7 +36,7 @@ final class PartDrop extends Pane implements SoundsPanel.Drags {
         ghost.setMouseTransparent(true);
         ghost.setVisible(false);
         setPickOnBounds(false);
-        getChildren().addAll(ghost, question);
+        getChildren().add(ghost);
         leave();
     }
 
@@ -95,6 +95,9 @@ final class PartDrop extends Pane implements SoundsPanel.Drags {
             return;
         }
         question.ask(source, part, key);
+        if (!getChildren().contains(question)) {
+            getChildren().add(question);
+        }
         Cards.show(question, true);
         question.applyCss();
         question.autosize();

@@ -2,9 +2,11 @@ package dibble.desktop.keys;
 
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
+import dibble.desktop.ui.Light;
 import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Piano;
+import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Words;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
@@ -53,6 +55,7 @@ final class SourceRow extends Pane {
     private final Label dragNote = new Label();
     private final Label hint = new Label("plays nothing yet: drag a sound onto this keyboard");
     private Source source;
+    private SourceKind kind;
     private NoteScale scale;
     private int levels = 1;
     private boolean waysStale;
@@ -95,6 +98,7 @@ final class SourceRow extends Pane {
         hint.getStyleClass().add("soft");
         hint.setMouseTransparent(true);
         getChildren().addAll(head, marks, hint, keyboard, ways, dragNote);
+        Light.on(desk, head, Places.Kind.SOURCE, () -> source == null ? "" : source.id());
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
             select();
             desk.selection().zone().set(null);
@@ -137,6 +141,10 @@ final class SourceRow extends Pane {
         keyboard.setId("keys-" + source.id());
         keyboard.setAccessibleText("keyboard of " + source.name());
         keyboard.setKeys(source.keys(), desk.session().middleC());
+        if (source.kind() != kind) {
+            kind = source.kind();
+            keyboard.requestLayout();
+        }
         pseudoClassStateChanged(
                 SELECTED, source.id().equals(desk.selection().source().get()));
         meet.setId("close-gaps-" + source.id());

@@ -1,6 +1,8 @@
 package dibble.desktop.keys;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
@@ -15,7 +17,6 @@ import javafx.scene.Cursor;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
@@ -53,6 +54,9 @@ final class ZoneBand extends Pane {
     private final Region lowGrip = new Region();
     private final Region highGrip = new Region();
     private final Tooltip tip = new Tooltip();
+    /** All that it says, where there is room. */
+    private String whole = "";
+
     private NoteScale scale;
     private Zone zone;
     private Integer chosenKey;
@@ -107,9 +111,10 @@ final class ZoneBand extends Pane {
         setId("zone-" + zone.id());
         setStyle(PartColours.css(Words.colour(zone, desk.session())));
         boolean always = desk.session().sceneOf(zone.id()).isEmpty();
-        label.setText(text(always));
-        tip.setText(label.getText());
-        setAccessibleText("zone " + label.getText() + (zone.enabled() ? "" : ", off"));
+        whole = text(always);
+        label.setText(whole);
+        tip.setText(whole);
+        setAccessibleText("zone " + whole + (zone.enabled() ? "" : ", off"));
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(OFF, !zone.enabled());
         pseudoClassStateChanged(SCENE, !always);
@@ -179,6 +184,11 @@ final class ZoneBand extends Pane {
         allVelocities.resizeRelocate(mark, 4, 5, room);
         window.resizeRelocate(mark, top, 5, Math.max(2, bottom - top));
         double labelWidth = Math.max(0, width - (getChildren().contains(window) ? 24 : 12));
+        // Where there is no room for all of it, the name alone is whole rather than all of it cut.
+        label.setText(whole);
+        if (!zone.keyswitch() && label.prefWidth(-1) > labelWidth) {
+            label.setText(Words.zone(zone, desk.session()));
+        }
         // The names of few keys' switches are longer than the keys are wide: they stand beside them.
         boolean outside = zone.keyswitch() && label.prefWidth(-1) > labelWidth;
         label.pseudoClassStateChanged(OUTSIDE, outside);
@@ -345,21 +355,9 @@ final class ZoneBand extends Pane {
     }
 
     private void rename() {
-        nameField = new TextField(Words.zone(zone, desk.session()));
-        nameField.setId("zone-name");
-        nameField.setAccessibleText("name of the zone");
-        nameField.setOnAction(event -> endRename(true));
-        nameField.focusedProperty().subscribe((was, is) -> {
-            if (was && !is) {
-                endRename(true);
-            }
-        });
-        nameField.setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                endRename(false);
-                event.consume();
-            }
-        });
+        nameField = Cards.field("zone-name", "name of the zone", () -> endRename(true));
+        nameField.setText(Words.zone(zone, desk.session()));
+        FocusKeys.escape(nameField, () -> endRename(false));
         getChildren().add(nameField);
         toFront();
         nameField.requestFocus();

@@ -1,5 +1,6 @@
 package dibble.desktop.keys;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
@@ -25,6 +26,9 @@ final class ZoneForm extends VBox {
     private final Desk desk;
     private final KeysPresenter presenter;
     private final Form<String> form;
+    private final TextField blocked =
+            Cards.field("zone-blocked", "numbers of controllers that do not pass", this::commitBlocked);
+    private String shown;
     private final VelocityCurve curve;
 
     ZoneForm(Desk desk, KeysPresenter presenter) {
@@ -115,21 +119,9 @@ final class ZoneForm extends VBox {
                         change(
                                 "other keys",
                                 (it, on) -> it.edit().dropUnmapped(on).build()));
-        TextField blocked = new TextField();
-        blocked.setId("zone-blocked");
-        blocked.setAccessibleText("numbers of controllers that do not pass");
-        String[] shown = new String[1];
-        blocked.setOnAction(event -> commitBlocked(shown[0], blocked));
-        blocked.focusedProperty().subscribe((was, is) -> {
-            if (was && !is) {
-                commitBlocked(shown[0], blocked);
-            }
-        });
         form.row("Not passed", blocked, id -> {
-            shown[0] = id;
-            if (!blocked.isFocused()) {
-                blocked.setText(blocked(zone(id)));
-            }
+            shown = id;
+            Cards.showIn(blocked, blocked(zone(id)));
         });
         getChildren().add(form);
     }
@@ -187,14 +179,14 @@ final class ZoneForm extends VBox {
                 : zone.blockControllers().stream().map(String::valueOf).collect(Collectors.joining(", "));
     }
 
-    private void commitBlocked(String id, TextField field) {
-        Optional<Zone> zone = desk.session().zone(id);
+    private void commitBlocked() {
+        Optional<Zone> zone = Optional.ofNullable(shown).flatMap(desk.session()::zone);
         if (zone.isEmpty()) {
             return;
         }
         Set<Integer> numbers = new TreeSet<>();
         boolean fits = true;
-        for (String word : field.getText().split("[\\s,–-]+")) {
+        for (String word : blocked.getText().split("[\\s,–-]+")) {
             if (word.matches("\\d{1,3}") && Integer.parseInt(word) <= LOUDEST) {
                 numbers.add(Integer.parseInt(word));
             } else {
@@ -203,9 +195,11 @@ final class ZoneForm extends VBox {
         }
         if (fits && !numbers.equals(zone.get().blockControllers())) {
             presenter.change(
-                    "not passed", id, it -> it.edit().blockControllers(numbers).build());
+                    "not passed",
+                    shown,
+                    it -> it.edit().blockControllers(numbers).build());
         } else {
-            field.setText(blocked(zone.get()));
+            blocked.setText(blocked(zone.get()));
         }
     }
 }

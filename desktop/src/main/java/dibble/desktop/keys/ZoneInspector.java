@@ -1,8 +1,10 @@
 package dibble.desktop.keys;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.NoteField;
+import dibble.desktop.ui.Turning;
 import dibble.desktop.ui.Words;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
@@ -13,6 +15,7 @@ import dibble.routing.Routing;
 import dibble.routing.Zone;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -35,15 +38,15 @@ final class ZoneInspector extends VBox {
     private final KeysPresenter presenter;
     private final Chip chip = new Chip();
     private final Label title = new Label();
-    private final TextField name = new TextField();
+    private final TextField name = Cards.field("inspector-name", "name of the zone", this::commitName);
     private final NoteField low = new NoteField("lowest key");
     private final NoteField high = new NoteField("highest key");
     private final ToggleButton learn = new ToggleButton("press 2");
     private final Label soundsAt = new Label();
     private final Button lineUp = new Button("line up");
     private final Label transpose = new Label();
-    private final TextField softest = new TextField();
-    private final TextField loudest = new TextField();
+    private final TextField softest = Cards.field("velocity-low", "softest velocity", this::commitVelocity);
+    private final TextField loudest = Cards.field("velocity-high", "loudest velocity", this::commitVelocity);
     private final Map<EventKind, ToggleButton> passes = new LinkedHashMap<>();
     private final ToggleButton on = new ToggleButton("On");
     private final VBox body = new VBox(8);
@@ -67,14 +70,6 @@ final class ZoneInspector extends VBox {
         title.setWrapText(true);
         empty.getStyleClass().add("soft");
         empty.setWrapText(true);
-        name.setId("inspector-name");
-        name.setAccessibleText("name of the zone");
-        name.setOnAction(event -> commitName());
-        name.focusedProperty().subscribe((was, is) -> {
-            if (was && !is) {
-                commitName();
-            }
-        });
         low.setPrefColumnCount(5);
         high.setPrefColumnCount(5);
         low.setId("inspector-low");
@@ -98,17 +93,8 @@ final class ZoneInspector extends VBox {
         transpose.setMinWidth(34);
         for (TextField field : new TextField[] {softest, loudest}) {
             field.setPrefColumnCount(3);
-            field.setOnAction(event -> commitVelocity());
-            field.focusedProperty().subscribe((was, is) -> {
-                if (was && !is) {
-                    commitVelocity();
-                }
-            });
+            Turning.number(field, 1, 127);
         }
-        softest.setAccessibleText("softest velocity");
-        loudest.setAccessibleText("loudest velocity");
-        softest.setId("velocity-low");
-        loudest.setId("velocity-high");
         FlowPane passing = new FlowPane(4, 4);
         pass(passing, EventKind.CONTROLLERS, "knobs");
         pass(passing, EventKind.PITCH_BEND, "bend");
@@ -146,7 +132,7 @@ final class ZoneInspector extends VBox {
         several.setWrapText(true);
         FlowPane buttons = new FlowPane(6, 6, on, alone, mapped, switches, delete);
         body.getChildren().addAll(new HBox(8, chip, title), several, buttons, noteMap, grid, form);
-        getChildren().addAll(empty, body);
+        getChildren().add(empty);
     }
 
     private static void row(GridPane grid, int row, String name, Node value) {
@@ -188,10 +174,8 @@ final class ZoneInspector extends VBox {
     void show() {
         Optional<Zone> selected =
                 Optional.ofNullable(desk.selection().zone().get()).flatMap(desk.session()::zone);
-        body.setVisible(selected.isPresent());
-        body.setManaged(selected.isPresent());
-        empty.setVisible(selected.isEmpty());
-        empty.setManaged(selected.isEmpty());
+        // What is not there need not be styled either: it is most of what the view has.
+        Cards.put(this, List.of(selected.isPresent() ? body : empty));
         if (selected.isEmpty()) {
             learn.setSelected(false);
             zone = null;
@@ -211,9 +195,7 @@ final class ZoneInspector extends VBox {
                         .map(part -> Words.channel(part, routing))
                         .orElse("·"));
         title.setText(Words.target(zone.to(), desk.session()) + ", from " + from);
-        if (!name.isFocused()) {
-            name.setText(Words.zone(zone, desk.session()));
-        }
+        Cards.showIn(name, Words.zone(zone, desk.session()));
         low.setNote(zone.keys().low(), middleC);
         high.setNote(zone.keys().high(), middleC);
         transpose.setText(zone.transpose() == 0 ? "0" : Words.transpose(zone.transpose()));
@@ -222,9 +204,8 @@ final class ZoneInspector extends VBox {
                 .map(range -> Words.keys(range, middleC))
                 .orElse("nowhere: outside 0–127"));
         showLineUp(middleC);
-        if (!softest.isFocused() && !loudest.isFocused()) {
-            showVelocity();
-        }
+        Cards.showIn(softest, String.valueOf(zone.velocity().low()));
+        Cards.showIn(loudest, String.valueOf(zone.velocity().high()));
         int count = desk.selection().zones().size();
         several.setText("With " + (count - 1) + " more: arrow keys move them together, Delete deletes them.");
         several.setVisible(count > 1);

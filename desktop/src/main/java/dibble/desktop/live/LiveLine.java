@@ -50,11 +50,8 @@ public final class LiveLine extends VBox {
     private final Label lost = new Label();
     private final KeyboardPane keyboard = new KeyboardPane(this::shape, true);
     private final HandControls hands;
-    private final PassedPane passed;
-    private final WhyPane why;
-    private final ToggleButton showPassed = panelSwitch("show-passed", "everything that passed");
-    private final ToggleButton showWhy = panelSwitch("show-why", "why?");
-    private final ToggleButton fold = panelSwitch("fold-live", "fold");
+    private final LivePanels panels;
+    private final ToggleButton fold = LivePanels.panelSwitch("fold-live", "fold");
     private final HBox playing = new HBox(10);
     private boolean followsMoves;
     private String held;
@@ -87,8 +84,19 @@ public final class LiveLine extends VBox {
         octave.setMinWidth(Region.USE_PREF_SIZE);
         octave.setId("typed-octave");
         lost.setId("lost");
-        HBox top =
-                new HBox(8, sentence, lost, showWhy, showPassed, fold, extra, keysPlay, octaveDown, octave, octaveUp);
+        panels = new LivePanels(desk);
+        HBox top = new HBox(
+                8,
+                sentence,
+                lost,
+                panels.whySwitch(),
+                panels.passedSwitch(),
+                fold,
+                extra,
+                keysPlay,
+                octaveDown,
+                octave,
+                octaveUp);
         top.getStyleClass().add("live-top");
         keyboard.setId("live-keyboard");
         keyboard.setMinHeight(64);
@@ -108,27 +116,9 @@ public final class LiveLine extends VBox {
         hands = new HandControls(desk, () -> desk.session().source(held).orElse(null));
         HBox.setHgrow(keyboard, Priority.ALWAYS);
         playing.getChildren().addAll(hands, keyboard);
-        why = new WhyPane(desk);
-        passed = new PassedPane(desk, (source, message) -> {
-            showWhy.setSelected(true);
-            showPanels();
-            why.ask(source, message);
-        });
-        showWhy.setTooltip(new Tooltip("What becomes of a key or a control, and why (W)"));
-        showPassed.setTooltip(new Tooltip("All that came in, with what became of it"));
-        showPassed.setOnAction(event -> showPanels());
-        showWhy.setOnAction(event -> showPanels());
         fold.setAccessibleText("fold the keyboard away");
-        fold.setOnAction(event -> showPanels());
-        HBox panels = new HBox(18, passed, why);
-        HBox.setHgrow(passed, Priority.ALWAYS);
-        HBox.setHgrow(why, Priority.ALWAYS);
-        passed.setMinWidth(0);
-        why.setMinWidth(0);
-        passed.setPrefWidth(640);
-        why.setPrefWidth(480);
+        fold.setOnAction(event -> Cards.show(playing, !fold.isSelected()));
         getChildren().addAll(panels, top, playing);
-        showPanels();
         keysPlay.selectedProperty().subscribe(on -> {
             if (!on) {
                 letGoTyped();
@@ -151,34 +141,15 @@ public final class LiveLine extends VBox {
     }
 
     private void show() {
-        passed.show();
-        why.show();
+        panels.show();
         showSentence();
         showKeyboard();
         showOctave();
     }
 
-    private static ToggleButton panelSwitch(String id, String text) {
-        ToggleButton button = new ToggleButton(text);
-        button.setId(id);
-        button.getStyleClass().add("panel-switch");
-        button.setMinWidth(Region.USE_PREF_SIZE);
-        return button;
-    }
-
-    private void showPanels() {
-        Cards.show(passed, showPassed.isSelected());
-        Cards.show(why, showWhy.isSelected());
-        Cards.show(passed.getParent(), showPassed.isSelected() || showWhy.isSelected());
-        Cards.show(playing, !fold.isSelected());
-        watch.stale();
-    }
-
     /** Answers why? of what was played last. */
     public void why() {
-        showWhy.setSelected(true);
-        showPanels();
-        why.askLast();
+        panels.why();
     }
 
     /** Whether the sentence follows controls as well as keys. */
@@ -247,12 +218,7 @@ public final class LiveLine extends VBox {
 
     private void follow() {
         long now = Clock.SYSTEM.nanos();
-        if (passed.isVisible()) {
-            passed.follow(now);
-        }
-        if (why.isVisible()) {
-            why.follow(now);
-        }
+        panels.follow(now);
         LiveState.Heard heard =
                 followsMoves ? desk.live().lastMove() : desk.live().lastNote();
         if (heard != shown) {

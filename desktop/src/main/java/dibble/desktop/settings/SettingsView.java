@@ -14,14 +14,14 @@ import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.Subscription;
 
 /** What is set once for all sessions; each choice holds at once. */
-public final class SettingsView extends ScrollPane implements View {
+public final class SettingsView extends BorderPane implements View {
     private final Desk desk;
     private final VBox column = new VBox(18);
     private final Watch watch;
@@ -33,9 +33,7 @@ public final class SettingsView extends ScrollPane implements View {
         this.desk = desk;
         watch = desk.watch(this::show);
         setId("settings");
-        setContent(column);
-        setFitToWidth(true);
-        getStyleClass().add("rows");
+        setCenter(Cards.scroll(column));
         column.getStyleClass().add("settings");
     }
 

@@ -3,6 +3,7 @@ package dibble.desktop.takes;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Turning;
 import dibble.desktop.ui.Words;
 import dibble.recording.Onto;
 import dibble.studio.RecordOptions;
@@ -40,6 +41,8 @@ final class OptionsBar extends FlowPane {
             .map(text -> new Choice(text, text))
             .toList();
 
+    private static final int MOST_BARS = 9999;
+
     private final Desk desk;
     private final TakesPresenter presenter;
     private final ComboBox<Choice> countIn = box("count-in", "count-in before recording", COUNT_INS);
@@ -51,7 +54,8 @@ final class OptionsBar extends FlowPane {
             toggle("loop", "Loop", "Plays and records the range again and again, each time as a take of its own");
     private final ToggleButton punch =
             toggle("punch", "Punch", "Only the range is recorded; what leads to it and follows is heard");
-    private final TextField tempo = new TextField();
+    private final TextField tempo =
+            Cards.field("tempo", "tempo in quarter notes a minute, from the bar where it plays from", this::setTempo);
     private final ComboBox<Choice> meter = box("meter", "meter", METERS);
     private final MenuButton clock = new MenuButton("Clock…");
     private final Button keep;
@@ -70,16 +74,9 @@ final class OptionsBar extends FlowPane {
         clock.setMinWidth(USE_PREF_SIZE);
         clock.setTooltip(new Tooltip("Who is sent MIDI clock, and whose is followed"));
         clock.setOnShowing(event -> showClock());
-        tempo.setId("tempo");
-        tempo.setAccessibleText("tempo in quarter notes a minute, from the bar where it plays from");
         tempo.setTooltip(new Tooltip("From the bar on where it plays from: click the ruler for another"));
         tempo.setPrefColumnCount(4);
-        tempo.setOnAction(event -> setTempo());
-        tempo.focusedProperty().subscribe((was, is) -> {
-            if (was && !is) {
-                setTempo();
-            }
-        });
+        Turning.number(tempo, 5, 999);
         countIn.setOnAction(event -> change(
                 options -> options.withCountIn((Integer) countIn.getValue().value())));
         onto.setOnAction(event ->
@@ -88,14 +85,6 @@ final class OptionsBar extends FlowPane {
         loop.setOnAction(event -> change(options -> withRange(options).withLoops(loop.isSelected())));
         punch.setOnAction(event -> change(options -> withRange(options).withPunches(punch.isSelected())));
         meter.setOnAction(event -> setMeter());
-        for (TextField field : List.of(first, last)) {
-            field.setOnAction(event -> change(this::withRange));
-            field.focusedProperty().subscribe((was, is) -> {
-                if (was && !is) {
-                    change(this::withRange);
-                }
-            });
-        }
         clock.getItems().setAll(new MenuItem(""));
         getChildren()
                 .addAll(
@@ -135,11 +124,10 @@ final class OptionsBar extends FlowPane {
         return button;
     }
 
-    private static TextField bar(String id, String name) {
-        TextField field = new TextField();
-        field.setId(id);
-        field.setAccessibleText(name);
+    private TextField bar(String id, String name) {
+        TextField field = Cards.field(id, name, () -> change(this::withRange));
         field.setPrefColumnCount(3);
+        Turning.number(field, 1, MOST_BARS);
         return field;
     }
 
@@ -218,19 +206,14 @@ final class OptionsBar extends FlowPane {
         click.setSelected(options.click());
         loop.setSelected(options.loops());
         punch.setSelected(options.punches());
-        if (!first.isFocused() && !last.isFocused() || options.range() != null) {
-            first.setText(
-                    options.range() == null
-                            ? "1"
-                            : String.valueOf(map.place(options.range().from()).bar()));
-            last.setText(
-                    options.range() == null
-                            ? "4"
-                            : String.valueOf(map.place(options.range().to() - 1).bar()));
-        }
-        if (!tempo.isFocused()) {
-            tempo.setText(Words.bpm(map.bpm(place())));
-        }
+        RecordOptions.Stretch range = options.range();
+        Cards.showIn(
+                first,
+                range == null ? "1" : String.valueOf(map.place(range.from()).bar()));
+        Cards.showIn(
+                last,
+                range == null ? "4" : String.valueOf(map.place(range.to() - 1).bar()));
+        Cards.showIn(tempo, Words.bpm(map.bpm(place())));
         TempoMap.Meter now = map.meter(place());
         String text = now.beats() + "/" + now.unit();
         if (METERS.stream().noneMatch(choice -> choice.value().equals(text))

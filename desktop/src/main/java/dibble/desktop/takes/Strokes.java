@@ -45,7 +45,7 @@ final class Strokes {
                 double end = Math.max(x + LEAST_WIDTH, scale.xOfNanos(Math.max(start, over)) - 1);
                 double y = inset + room * (1 - (spans.note(i) - keys[0] + (range - (keys[1] - keys[0])) / 2.0) / range);
                 int row = (int) Math.max(0, Math.min(covered.length - 1, Math.round(y)));
-                if (end > covered[row] + 0.5 && x <= columns) {
+                if (end >= covered[row] + 1 && x <= columns) {
                     covered[row] = end;
                     strokes.add(x, end, y);
                 }

@@ -7,7 +7,9 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Words;
 import dibble.recording.Take;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiConsumer;
 import javafx.geometry.Pos;
@@ -25,6 +27,7 @@ final class TakeHead extends HBox {
     private final Label name = Cards.soft("");
     private final ComboBox<Choice> choice = Cards.box("take-choice", "the take that is looked at");
     private final FlowPane buttons = new FlowPane(6, 4);
+    private final Map<Take, Integer> counts = new IdentityHashMap<>();
     private boolean showing;
 
     /**
@@ -69,13 +72,19 @@ final class TakeHead extends HBox {
         getChildren().addAll(Cards.heading("What was played"), name, buttons);
     }
 
+    /** How many notes a take has; counted once. */
+    private int notes(Take take) {
+        return counts.computeIfAbsent(take, Take::noteCount);
+    }
+
     /** @param recording whether one is being recorded: then that is what is shown */
     void show(boolean recording) {
         Optional<Take> take = presenter.lastTake();
         name.setText(recording ? "now" : take.isPresent() ? "" : "nothing yet");
         List<Choice> takes = desk.session().takes().stream()
-                .map(it -> new Choice(it.id(), it.name() + " · " + Words.count(it.noteCount(), "note")))
+                .map(it -> new Choice(it.id(), it.name() + " · " + Words.count(notes(it), "note")))
                 .toList();
+        counts.keySet().retainAll(desk.session().takes());
         showing = true;
         Form.choose(choice, takes, take.map(Take::id).orElse(null));
         showing = false;

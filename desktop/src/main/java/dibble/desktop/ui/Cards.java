@@ -10,6 +10,8 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
@@ -84,6 +86,13 @@ public final class Cards {
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("rows");
+        // It would take Space to turn a page; here Space plays and stops.
+        scroll.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.SPACE && event.getTarget() == scroll && scroll.getParent() != null) {
+                event.consume();
+                scroll.getParent().fireEvent(event.copyFor(scroll.getParent(), scroll.getParent()));
+            }
+        });
         return scroll;
     }
 
@@ -182,6 +191,17 @@ public final class Cards {
         button.setMinWidth(Region.USE_PREF_SIZE);
         button.setOnAction(event -> action.run());
         return button;
+    }
+
+    /**
+     * Shows a value in a field. What somebody is typing there stays, unless the value itself has become another: undone,
+     * for instance.
+     */
+    public static void showIn(TextField field, String text) {
+        boolean another = !text.equals(field.getProperties().put(Cards.class, text));
+        if ((another || !field.isFocused()) && !field.getText().equals(text)) {
+            field.setText(text);
+        }
     }
 
     /** A text field that commits with Enter and when the focus leaves it. */

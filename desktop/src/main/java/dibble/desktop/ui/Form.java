@@ -43,6 +43,9 @@ public final class Form<T> extends GridPane {
 
     private static final double WIDE = 250;
 
+    /** The largest value that any control has: a pitch bend. */
+    private static final int LARGEST = 16_383;
+
     /** The channels 1-16. */
     public static final List<Choice> CHANNELS = IntStream.rangeClosed(1, 16)
             .mapToObj(channel -> new Choice(channel, String.valueOf(channel)))
@@ -128,13 +131,19 @@ public final class Form<T> extends GridPane {
                 }
             });
             fields[end].setPrefColumnCount(4);
+            Turning.on(
+                    fields[end],
+                    0,
+                    LARGEST,
+                    () -> get.apply(shown)[at],
+                    number -> fields[at].setText(String.valueOf(Math.min(number, most.apply(shown)))));
         }
         Label to = Cards.soft("to");
         HBox line = new HBox(6, fields[0], to, fields[1]);
         line.getStyleClass().add("card-line");
         return row(label, line, thing -> {
             for (int end = 0; end < 2; end++) {
-                setText(fields[end], String.valueOf(get.apply(thing)[end]));
+                Cards.showIn(fields[end], String.valueOf(get.apply(thing)[end]));
             }
         });
     }
@@ -167,13 +176,7 @@ public final class Form<T> extends GridPane {
                 edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, text));
             }
         });
-        return row(label, field, thing -> setText(field, get.apply(thing)));
-    }
-
-    private static void setText(TextField field, String text) {
-        if (!field.getText().equals(text)) {
-            field.setText(text);
-        }
+        return row(label, field, thing -> Cards.showIn(field, get.apply(thing)));
     }
 
     /** A whole number in range, or nothing where that is allowed: then a dash. */
@@ -197,7 +200,8 @@ public final class Form<T> extends GridPane {
             }
         });
         field.setPrefColumnCount(4);
-        return row(label, field, thing -> setText(field, number(get.apply(thing))));
+        Turning.number(field, lowest, highest);
+        return row(label, field, thing -> Cards.showIn(field, number(get.apply(thing))));
     }
 
     private static String number(Integer value) {

@@ -22,6 +22,12 @@ public final class NoteField extends TextField {
             }
         });
         setOnAction(event -> commit());
+        Turning.on(
+                this,
+                0,
+                127,
+                () -> NoteNames.parse(getText(), middleC).orElse(note),
+                number -> setText(NoteNames.nameAndNumber(number, middleC)));
         setOnKeyPressed(event -> {
             int step = event.isShiftDown() ? 12 : 1;
             if (event.getCode() == KeyCode.UP) {
@@ -45,7 +51,7 @@ public final class NoteField extends TextField {
     public void setNote(int value, MiddleC naming) {
         note = value;
         middleC = naming;
-        show();
+        Cards.showIn(this, NoteNames.nameAndNumber(note, middleC));
     }
 
     public int note() {

@@ -18,6 +18,9 @@ public final class Pulse {
     /** Frames without anything to do before it rests: what has been let go fades meanwhile. */
     private static final int LINGER = 60;
 
+    /** Frames until what was drawn is on the screen. */
+    private static final int SEEN = 2;
+
     /** How often it is looked whether there is news while it rests: below what an eye sees. */
     private static final long LOOK_EVERY = TimeUnit.MILLISECONDS.toNanos(10);
 
@@ -62,11 +65,32 @@ public final class Pulse {
         }
     }
 
+    /** Whether frames are drawn now. */
+    public boolean isAwake() {
+        return awake;
+    }
+
     /** Has the reader run each frame, in the order of calls. */
     public Subscription each(Runnable reader) {
         readers.add(reader);
         wake();
         return () -> readers.remove(reader);
+    }
+
+    /** Runs something once, when the next frames have been seen. */
+    public void once(Runnable action) {
+        readers.add(new Runnable() {
+            private int frames;
+
+            @Override
+            public void run() {
+                if (++frames > SEEN) {
+                    readers.remove(this);
+                    action.run();
+                }
+            }
+        });
+        wake();
     }
 
     /** Keeps it from resting while something is so. */

@@ -27,6 +27,20 @@ public final class Theme {
         }
     }
 
+    /**
+     * Begins with a palette. Before the first control is made: otherwise the toolkit's own styles are read first, only to
+     * be thrown away.
+     */
+    public static void begin(Palette palette) {
+        Application.setUserAgentStylesheet(base(palette));
+    }
+
+    private static String base(Palette palette) {
+        return palette == Palette.NIGHT
+                ? new PrimerDark().getUserAgentStylesheet()
+                : new PrimerLight().getUserAgentStylesheet();
+    }
+
     public Palette palette() {
         return palette.get();
     }
@@ -40,10 +54,7 @@ public final class Theme {
         scene.getStylesheets()
                 .add(Theme.class.getResource("/dibble/desktop/dibble.css").toExternalForm());
         palette.subscribe(now -> {
-            Application.setUserAgentStylesheet(
-                    now == Palette.NIGHT
-                            ? new PrimerDark().getUserAgentStylesheet()
-                            : new PrimerLight().getUserAgentStylesheet());
+            Application.setUserAgentStylesheet(base(now));
             // As a style sheet, not on the root: tooltips and menus have roots of their own.
             scene.getStylesheets().remove(colours);
             colours = "data:text/css;base64,"

@@ -1,5 +1,6 @@
 package dibble.desktop.app;
 
+import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import dibble.desktop.ui.Desk;
@@ -8,6 +9,7 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.geometry.Bounds;
@@ -31,6 +33,7 @@ abstract class WindowTest extends ApplicationTest {
     static Path userFolder;
 
     final AtomicBoolean quit = new AtomicBoolean();
+    private final StallWatch stalls = new StallWatch();
     Workbench workbench;
     MainWindow window;
 
@@ -51,16 +54,20 @@ abstract class WindowTest extends ApplicationTest {
         window.open();
         stage.show();
         stage.toFront();
+        // The start has its own measure.
+        workbench.desk().pulse().once(stalls::begin);
     }
 
     @AfterEach
     void closeWorkbench() {
         release(new KeyCode[0]);
         release(new MouseButton[0]);
+        List<String> stood = stalls.end();
         interact(() -> {
             window.dispose();
             workbench.close();
         });
+        assertThat(stood).as("what stood still on the interface's thread").isEmpty();
     }
 
     Desk desk() {

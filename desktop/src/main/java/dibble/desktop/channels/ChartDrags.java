@@ -1,0 +1,147 @@
+package dibble.desktop.channels;
+
+import dibble.session.ChannelChart.Arrival;
+import dibble.session.ChannelChart.Place;
+import java.util.Map;
+import java.util.Optional;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.shape.CubicCurve;
+
+/** What the mouse does on a chart: joins by dragging from dot to dot, leads and unplugs by dragging ends off. */
+final class ChartDrags {
+    private static final double DRAGGED_OFF = 24;
+
+    private final ChartPane pane;
+    private final ChartPane.Hands hands;
+    private final CubicCurve drawn = new CubicCurve();
+    private Point2D pressed;
+
+    ChartDrags(ChartPane pane, ChartPane.Hands hands) {
+        this.pane = pane;
+        this.hands = hands;
+        drawn.setFill(null);
+        drawn.getStyleClass().add("ribbon-drawn");
+        drawn.setMouseTransparent(true);
+        drawn.setVisible(false);
+        drawn.setManaged(false);
+    }
+
+    /** What is drawn while something is dragged; it lies over everything. */
+    Node drawn() {
+        return drawn;
+    }
+
+    /** An end of a ribbon may be dragged from here. */
+    void press(double x, double y) {
+        pressed = new Point2D(x, y);
+    }
+
+    /** Joins by dragging from a dot to one on the other side. */
+    void drag(Node dot, EndRow<?> row) {
+        dot.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
+            pressed = here(event);
+            event.consume();
+        });
+        dot.addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
+            Point2D at = here(event);
+            Point2D from = new Point2D(row.dot.getLayoutX(), row.dot.getLayoutY());
+            Ribbon.bend(drawn, from.getX(), from.getY(), at.getX(), at.getY());
+            drawn.setVisible(true);
+            aim(at);
+            event.consume();
+        });
+        dot.addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
+            boolean wasDrawn = drawn.isVisible();
+            leave();
+            if (!wasDrawn) {
+                return;
+            }
+            Point2D at = here(event);
+            Object end = row.end;
+            if (end instanceof Arrival from) {
+                under(pane.places(), at).ifPresent(to -> hands.join(from, to));
+            } else if (end instanceof Place to) {
+                under(pane.arrivals(), at).ifPresent(from -> hands.join(from, to));
+            }
+        });
+    }
+
+    private Point2D here(MouseEvent event) {
+        return pane.sceneToLocal(event.getSceneX(), event.getSceneY());
+    }
+
+    /** An end of a ribbon that is dragged off follows the pointer: the nearer one. */
+    void dragEnd(Ribbon ribbon, MouseEvent event) {
+        Point2D at = here(event);
+        if (pressed == null || at.distance(pressed) < DRAGGED_OFF / 2) {
+            return;
+        }
+        double begin = pane.side() + ChartPane.EDGE;
+        double end = pane.getWidth() - begin;
+        if (isStart(pressed)) {
+            Ribbon.bend(drawn, at.getX(), at.getY(), end, ribbon.endY());
+        } else {
+            Ribbon.bend(drawn, begin, ribbon.startY(), at.getX(), at.getY());
+        }
+        ribbon.dim(true);
+        drawn.setVisible(true);
+        aim(at);
+        event.consume();
+    }
+
+    private boolean isStart(Point2D at) {
+        return at.getX() < pane.getWidth() / 2;
+    }
+
+    void dropEnd(Ribbon ribbon, MouseEvent event) {
+        boolean wasDrawn = drawn.isVisible();
+        leave();
+        ribbon.dim(false);
+        if (!wasDrawn) {
+            return;
+        }
+        Point2D at = here(event);
+        if (isStart(pressed)) {
+            under(pane.arrivals(), at)
+                    .filter(from -> !from.equals(ribbon.way.from()))
+                    .ifPresentOrElse(from -> hands.beginAt(ribbon.way, from), () -> dropNowhere(ribbon, at));
+        } else {
+            under(pane.places(), at)
+                    .filter(to -> !to.equals(ribbon.way.to()))
+                    .ifPresentOrElse(to -> hands.lead(ribbon.way, to), () -> dropNowhere(ribbon, at));
+        }
+        event.consume();
+    }
+
+    private void dropNowhere(Ribbon ribbon, Point2D at) {
+        boolean home = under(pane.arrivals(), at).isPresent()
+                || under(pane.places(), at).isPresent();
+        if (!home && at.distance(pressed) >= DRAGGED_OFF) {
+            hands.unplug(ribbon.way);
+        }
+    }
+
+    private static <T> Optional<T> under(Map<T, EndRow<T>> rows, Point2D at) {
+        return rows.values().stream()
+                .filter(row -> row.getBoundsInParent().contains(at)
+                        || row.dot.getBoundsInParent().contains(at))
+                .map(row -> row.end)
+                .findFirst();
+    }
+
+    private void aim(Point2D at) {
+        pane.arrivals()
+                .values()
+                .forEach(row -> row.showAimed(row.getBoundsInParent().contains(at)));
+        pane.places()
+                .values()
+                .forEach(row -> row.showAimed(row.getBoundsInParent().contains(at)));
+    }
+
+    private void leave() {
+        drawn.setVisible(false);
+        aim(new Point2D(-1, -1));
+    }
+}

@@ -1,0 +1,125 @@
+package dibble.desktop.channels;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Light;
+import dibble.desktop.ui.Places;
+import dibble.desktop.ui.Words;
+import dibble.gear.Instrument;
+import dibble.routing.Zone;
+import dibble.session.ChannelChart;
+import dibble.session.ChannelChart.Arrival;
+import dibble.session.ChannelChart.Place;
+import dibble.session.ChannelChart.PortChart;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import javafx.scene.control.Button;
+import javafx.scene.layout.Region;
+
+/** Makes the rows of a chart: what arrives at the left, what plays at the right. */
+final class ChartRows {
+    private final Desk desk;
+    private final ChannelsPresenter presenter;
+    private final ChartPane.Hands hands;
+    private final Consumer<EndRow<?>> adopter;
+
+    /** @param adopter is given each row that is made */
+    ChartRows(Desk desk, ChannelsPresenter presenter, ChartPane.Hands hands, Consumer<EndRow<?>> adopter) {
+        this.desk = desk;
+        this.presenter = presenter;
+        this.hands = hands;
+        this.adopter = adopter;
+    }
+
+    /** Groups of rows, one a source; each row is put into a map by what it stands for. */
+    List<List<Region>> arrivals(ChannelChart chart, Map<Arrival, EndRow<Arrival>> arrivals) {
+        List<List<Region>> left = new ArrayList<>();
+        Map<String, List<Arrival>> bySource = chart.arrivals().stream()
+                .collect(Collectors.groupingBy(Arrival::source, LinkedHashMap::new, Collectors.toList()));
+        bySource.forEach((source, own) -> {
+            String name = source.equals(Zone.ANY_SOURCE) ? "All sources" : Words.source(source, desk.session());
+            List<Region> group = new ArrayList<>(List.of(Cards.strong(name)));
+            for (Arrival arrival : own) {
+                String channel = arrival.channel() == ChannelChart.EVERY ? "all" : String.valueOf(arrival.channel());
+                String id = source.equals(Zone.ANY_SOURCE) ? "any" : source;
+                EndRow<Arrival> row = EndRow.arrival(
+                                arrival,
+                                "arrival-" + id + "-" + channel,
+                                channel,
+                                presenter.arrivalName(arrival),
+                                arrival.letIn())
+                        .onChosen(() -> hands.choose(arrival));
+                row.setAccessibleText(presenter.from(arrival) + ", " + presenter.arrivalName(arrival));
+                adopter.accept(row);
+                arrivals.put(arrival, row);
+                group.add(row);
+            }
+            left.add(group);
+        });
+        return left;
+    }
+
+    /** Groups of rows, one a port. */
+    List<List<Region>> places(ChannelChart chart, Map<Place, EndRow<Place>> places) {
+        List<List<Region>> right = new ArrayList<>();
+        for (PortChart port : chart.ports()) {
+            String name = port.instruments().stream()
+                    .map(id ->
+                            desk.session().instrument(id).map(Instrument::name).orElse(id))
+                    .collect(Collectors.joining(", "));
+            String note = port.instruments().size() > 1 ? "on one port" : "sixteen channels of its own";
+            List<Region> group = new ArrayList<>(List.of(Cards.line(Cards.strong(name), Cards.soft(note))));
+            boolean several = port.instruments().size() > 1;
+            for (Place place : port.places()) {
+                if (place.target().isEmpty()) {
+                    group.add(free(port, place));
+                    continue;
+                }
+                String label = presenter.placeName(place);
+                String word = several && place.part() != null
+                        ? desk.session()
+                                .instrument(place.instrument())
+                                .map(Instrument::name)
+                                .orElse("")
+                        : presenter.channelWord(place);
+                String channel = place.low() > 0 ? String.valueOf(place.low()) : place.low() == 0 ? "=" : "–";
+                EndRow<Place> row = EndRow.place(place, id(place), presenter.colour(place), channel, label, word)
+                        .onChosen(() -> hands.choose(place));
+                row.setAccessibleText(label + ", " + presenter.address(place));
+                adopter.accept(row);
+                if (place.part() != null) {
+                    Light.on(desk, row, Places.Kind.PART, () -> place.part().toString());
+                }
+                places.put(place, row);
+                group.add(row);
+            }
+            if (presenter.isUnfolded(port.port())) {
+                group.add(folder("fold-" + port.instruments().get(0), "fold the free channels", port, false));
+            }
+            right.add(group);
+        }
+        return right;
+    }
+
+    private static String id(Place place) {
+        return place.part() == null
+                ? "place-" + place.instrument() + "-channel-" + place.low()
+                : "place-" + place.part().instrument() + "-" + place.part().part();
+    }
+
+    private Region free(PortChart port, Place place) {
+        String text = place.low() == place.high() ? place.low() + " free" : place.low() + "–" + place.high() + " free";
+        return folder("free-" + place.instrument() + "-" + place.low(), text, port, true);
+    }
+
+    private Button folder(String id, String text, PortChart port, boolean out) {
+        Button button = Cards.button(id, text, () -> hands.fold(port.port(), out));
+        button.getStyleClass().add("free-channels");
+        button.setAccessibleText(out ? "channels " + text + ": show each" : text);
+        return button;
+    }
+}

@@ -1,0 +1,105 @@
+package dibble.desktop.live;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+
+/** Everything that passed, and why?, side by side over the live line; each is made when it is first asked for. */
+final class LivePanels extends HBox {
+    private final Desk desk;
+    private final ToggleButton showPassed = panelSwitch("show-passed", "everything that passed");
+    private final ToggleButton showWhy = panelSwitch("show-why", "why?");
+    private PassedPane passed;
+    private WhyPane why;
+
+    LivePanels(Desk desk) {
+        super(18);
+        this.desk = desk;
+        showWhy.setTooltip(new Tooltip("What becomes of a key or a control, and why (W)"));
+        showPassed.setTooltip(new Tooltip("All that came in, with what became of it"));
+        showPassed.setOnAction(event -> turn());
+        showWhy.setOnAction(event -> turn());
+        turn();
+    }
+
+    /** A switch on the live line. */
+    static ToggleButton panelSwitch(String id, String text) {
+        ToggleButton button = new ToggleButton(text);
+        button.setId(id);
+        button.getStyleClass().add("panel-switch");
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        return button;
+    }
+
+    ToggleButton passedSwitch() {
+        return showPassed;
+    }
+
+    ToggleButton whySwitch() {
+        return showWhy;
+    }
+
+    private void turn() {
+        if (showPassed.isSelected() && passed == null) {
+            passed = new PassedPane(desk, (source, message) -> {
+                openWhy();
+                why.ask(source, message);
+            });
+            add(0, passed, 640);
+        }
+        if (showWhy.isSelected() && why == null) {
+            why = new WhyPane(desk);
+            add(getChildren().size(), why, 480);
+        }
+        if (passed != null) {
+            Cards.show(passed, showPassed.isSelected());
+        }
+        if (why != null) {
+            Cards.show(why, showWhy.isSelected());
+        }
+        Cards.show(this, showPassed.isSelected() || showWhy.isSelected());
+        show();
+    }
+
+    private void add(int place, Region panel, double width) {
+        HBox.setHgrow(panel, Priority.ALWAYS);
+        panel.setMinWidth(0);
+        panel.setPrefWidth(width);
+        getChildren().add(place, panel);
+    }
+
+    private void openWhy() {
+        showWhy.setSelected(true);
+        turn();
+    }
+
+    /** Answers why? of what was played last. */
+    void why() {
+        openWhy();
+        why.askLast();
+    }
+
+    /** Shows what has changed in the session. */
+    void show() {
+        if (showPassed.isSelected()) {
+            passed.show();
+        }
+        if (showWhy.isSelected()) {
+            why.show();
+        }
+    }
+
+    /** @param now the frame's time in nanoseconds */
+    void follow(long now) {
+        if (showPassed.isSelected()) {
+            passed.follow(now);
+        }
+        if (showWhy.isSelected()) {
+            why.follow(now);
+        }
+    }
+}

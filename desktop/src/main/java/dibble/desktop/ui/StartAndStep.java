@@ -1,0 +1,78 @@
+package dibble.desktop.ui;
+
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.function.Function;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
+
+/** What planting asks for: the first number and a step. */
+public final class StartAndStep extends FlowPane {
+    /** Where it begins, and how far the next is. */
+    public record Plan(int start, int step) {}
+
+    private final Function<String, OptionalInt> reader;
+    private final int lowest;
+    private final int highest;
+    private final TextField start;
+    private final TextField step;
+
+    /**
+     * @param id what the ids of both fields begin with
+     * @param words what is planted from there
+     * @param lowest the lowest first number; a step is at least 1
+     */
+    public StartAndStep(String id, String words, int first, int lowest, int highest) {
+        this(id, words, first, lowest, highest, StartAndStep::number);
+    }
+
+    /** @param reader reads the first number, which may have a name */
+    public StartAndStep(
+            String id, String words, int first, int lowest, int highest, Function<String, OptionalInt> reader) {
+        super(8, 6);
+        this.reader = reader;
+        this.lowest = lowest;
+        this.highest = highest;
+        start = field(id + "-start", "the first", first);
+        step = field(id + "-step", "step", 1);
+        Turning.text(start, lowest, highest);
+        Turning.text(step, 1, highest);
+        getStyleClass().add("card-line");
+        getChildren().addAll(Cards.soft(words), start, Cards.soft("step"), step);
+    }
+
+    private static TextField field(String id, String name, int number) {
+        TextField field = new TextField(String.valueOf(number));
+        field.setId(id);
+        field.setAccessibleText(name);
+        field.setPrefColumnCount(3);
+        return field;
+    }
+
+    /** Has something run when a number has changed, and something else at Enter. */
+    public void on(Runnable changed, Runnable enter) {
+        start.textProperty().subscribe(changed);
+        step.textProperty().subscribe(changed);
+        start.setOnAction(event -> enter.run());
+        step.setOnAction(event -> enter.run());
+    }
+
+    /** The two numbers; empty where there are none, or none in range. */
+    public Optional<Plan> plan() {
+        OptionalInt from = reader.apply(start.getText().strip());
+        OptionalInt by = number(step.getText().strip());
+        return from.isPresent() && from.getAsInt() >= lowest && from.getAsInt() <= highest && by.orElse(0) >= 1
+                ? Optional.of(new Plan(from.getAsInt(), by.getAsInt()))
+                : Optional.empty();
+    }
+
+    private static OptionalInt number(String text) {
+        return text.matches("\\d{1,3}") ? OptionalInt.of(Integer.parseInt(text)) : OptionalInt.empty();
+    }
+
+    /** Has the focus in the first of them. */
+    public void begin() {
+        start.requestFocus();
+        start.selectAll();
+    }
+}

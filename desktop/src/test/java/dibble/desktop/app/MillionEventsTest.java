@@ -1,0 +1,168 @@
+package dibble.desktop.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.edits.TakeEdits;
+import dibble.edits.ZoneEdits;
+import dibble.files.SessionFile;
+import dibble.midi.ShortMessage;
+import dibble.recording.EventLog;
+import dibble.recording.Take;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.time.TempoMap;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A session of a million events: nothing stands still in front of the user, and what takes its time can be cancelled. */
+class MillionEventsTest extends WindowTest {
+    private static final int NOTES = 250_000;
+
+    @TempDir
+    static Path files;
+
+    private static Path file;
+
+    /** Larkspur plays two hours: on the tracks and in the take there are a million events together. */
+    @BeforeAll
+    static void makeFile() throws IOException {
+        Session demo = LamplightersRound.session();
+        EventLog log = new EventLog();
+        long each = TimeUnit.HOURS.toNanos(2) / NOTES;
+        for (int i = 0; i < NOTES; i++) {
+            int key = 40 + i * 7 % 50;
+            log.add(i * each, 0, ShortMessage.noteOn(0, key, 30 + i % 90));
+            log.add(i * each + each / 2, 0, ShortMessage.noteOff(0, key, 64));
+        }
+        Take take = new Take(
+                "take-1",
+                "Take 1",
+                List.of("larkspur"),
+                log,
+                List.of(new Take.Mark(0, 0, demo.routing(Performance.NEW))),
+                TempoMap.of(96),
+                TimeUnit.HOURS.toNanos(2),
+                0);
+        file = files.resolve("long.dibble");
+        SessionFile.write(file, TakeEdits.keep(demo, Performance.NEW, take), Performance.NEW);
+    }
+
+    @Override
+    Session session() {
+        return Session.empty("Bare");
+    }
+
+    private static long events(Session session) {
+        return session.takes().stream().mapToLong(take -> take.log().size()).sum()
+                + session.tracks().stream()
+                        .mapToLong(track -> track.clip().size())
+                        .sum();
+    }
+
+    private boolean isShown(String job) {
+        return lookup("#job").query().isVisible()
+                && lookup("#job-words").queryAs(Label.class).getText().startsWith(job);
+    }
+
+    private void open() {
+        onFx(() -> window.files().open(file, () -> {}));
+        until(() -> desk().session().takes().size() == 1);
+        assertThat(events(desk().session())).isGreaterThan(1_000_000);
+    }
+
+    private void resting() {
+        until(() -> desk().jobs().running().isEmpty());
+    }
+
+    @Test
+    void everyViewIsShownAndEditedWhileNothingStandsStill() {
+        open();
+        for (Page page : Page.values()) {
+            onFx(() -> window.show(page));
+            onFx(() -> desk().document()
+                    .edit(
+                            "name of a zone",
+                            session -> ZoneEdits.changeZone(
+                                    session, "celesta", zone -> zone.withName("Celesta on " + page))));
+            onFx(() -> desk().document().perform(performance -> performance.withMuted("celesta", true)));
+        }
+        onFx(() -> desk().document().undo());
+        push(KeyCode.SPACE);
+        until(() -> workbench.studio().position() > 0);
+        push(KeyCode.SPACE);
+        resting();
+    }
+
+    @Test
+    void aTakeIsRoutedAgainAndSortedWithALookAtIt() {
+        open();
+        onFx(() -> window.show(Page.TAKES));
+        int tracks = desk().session().tracks().size();
+        onFx(() -> desk().document()
+                .edit("lower", session -> ZoneEdits.changeZone(session, "celesta", zone -> zone.withTranspose(-12))));
+        until(() -> lookup("#route-again-open").tryQuery().isPresent());
+        onFx(() -> lookup("#route-again-open").queryAs(Button.class).fire());
+        resting();
+        Session before = desk().session();
+        onFx(() -> lookup("#route-again-do").queryAs(Button.class).fire());
+        until(() -> desk().session() != before);
+        assertThat(desk().session().tracks()).hasSize(tracks);
+        resting();
+    }
+
+    @Test
+    void openingIsCancelledWithTheSessionAsItWas() {
+        Session before = desk().session();
+        onFx(() -> window.files().open(file, () -> {}));
+        until(() -> isShown("Opening long.dibble"));
+        onFx(() -> lookup("#job-cancel").queryAs(Button.class).fire());
+        resting();
+        until(() -> lookup("#ask-told").queryAs(Label.class).getText().startsWith("Cancelled: Opening"));
+        assertThat(desk().session()).isSameAs(before);
+        assertThat(window.files().file()).isNull();
+    }
+
+    @Test
+    void savingIsCancelledWithTheFileAsItWas() throws IOException {
+        open();
+        byte[] before = Files.readAllBytes(file);
+        onFx(() -> desk().document().edit("name", session -> session.withName("Another name")));
+        onFx(window.files()::save);
+        until(() -> isShown("Saving"));
+        onFx(() -> lookup("#job-cancel").queryAs(Button.class).fire());
+        resting();
+        until(() -> Files.list(files).count() == 1);
+        assertThat(Files.readAllBytes(file)).isEqualTo(before);
+        assertThat(desk().document().isChanged()).isTrue();
+    }
+
+    @Test
+    void whatIsChangedWhileItIsSavedIsStillToBeSaved() throws IOException {
+        open();
+        Path copy = files.resolve("copy.dibble");
+        onFx(window.files()::saveAs);
+        until(() -> lookup("#ask-field").tryQuery().isPresent());
+        onFx(() -> {
+            lookup("#ask-field").queryAs(TextField.class).setText(copy.toString());
+            lookup("#ask-field").queryAs(TextField.class).fireEvent(new javafx.event.ActionEvent());
+        });
+        until(() -> desk().jobs().running().isPresent());
+        onFx(() -> desk().document().edit("name", session -> session.withName("Changed meanwhile")));
+        resting();
+        until(() -> copy.equals(window.files().file()));
+        assertThat(desk().document().isChanged()).isTrue();
+        assertThat(SessionFile.read(copy).session().name()).isNotEqualTo("Changed meanwhile");
+        Files.delete(copy);
+    }
+}
