@@ -117,6 +117,6 @@ final class Pages extends StackPane {
 
     /** What holds in another scene can be seen in that scene only. */
     private void callIfElsewhere(Optional<Scene> scene) {
-        scene.ifPresent(it -> desk.document().perform(performance -> performance.withScene(it.id())));
+        scene.ifPresent(it -> desk.callScene(it.id()));
     }
 }

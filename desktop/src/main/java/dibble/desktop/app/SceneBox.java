@@ -27,8 +27,7 @@ final class SceneBox extends HBox {
         scenes.setMinWidth(96);
         scenes.setOnAction(event -> {
             if (!showing && scenes.getValue() != null) {
-                String id = (String) scenes.getValue().value();
-                desk.document().perform(performance -> performance.withScene(id));
+                desk.callScene((String) scenes.getValue().value());
             }
         });
         setAlignment(Pos.CENTER_LEFT);

@@ -103,7 +103,6 @@ final class WindowCommands {
     }
 
     private static void call(Desk desk, int place) {
-        String id = desk.session().scenes().get(place).id();
-        desk.document().perform(performance -> performance.withScene(id));
+        desk.callScene(desk.session().scenes().get(place).id());
     }
 }

@@ -9,9 +9,11 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
+import dibble.session.ShelfItem;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -24,6 +26,7 @@ import javafx.scene.layout.VBox;
 final class Details extends VBox {
     private final Desk desk;
     private final GearPresenter presenter;
+    private final Consumer<ShelfItem> keeper;
     private final Label title = Cards.heading("");
     private final Label about = Cards.soft("");
     private final SourceForms source;
@@ -36,8 +39,10 @@ final class Details extends VBox {
     private final FlowPane buttons = new FlowPane(6, 6);
     private Object shown;
 
-    Details(Desk desk, GearPresenter presenter) {
+    /** @param keeper puts something on the gear shelf */
+    Details(Desk desk, GearPresenter presenter, Consumer<ShelfItem> keeper) {
         super(10);
+        this.keeper = keeper;
         this.desk = desk;
         this.presenter = presenter;
         getStyleClass().add("gear-inspector");
@@ -143,7 +148,11 @@ final class Details extends VBox {
                                     "plant-instrument", "Plant channels…", () -> plant.askChannels(refs(whole.id()))),
                             Cards.button(
                                     "plant-all-outputs", "Plant outputs…", () -> plant.askOutputs(refs(whole.id()))),
-                            keep("keep-instrument", withZones -> presenter.keepInstrument(whole.id(), withZones)),
+                            keep(
+                                    "keep-instrument",
+                                    withZones -> presenter
+                                            .instrumentToKeep(whole.id(), withZones)
+                                            .ifPresent(keeper)),
                             Cards.button("instrument-up", "Up", () -> presenter.moveInstrument(whole.id(), -1)),
                             Cards.button("instrument-down", "Down", () -> presenter.moveInstrument(whole.id(), 1)),
                             Cards.button(
@@ -170,7 +179,11 @@ final class Details extends VBox {
         String key = "source " + player.id() + player.kind();
         if (!key.equals(shown)) {
             buttons.getChildren()
-                    .setAll(keep("keep-source", withZones -> presenter.keepSource(player.id(), withZones)));
+                    .setAll(keep(
+                            "keep-source",
+                            withZones -> presenter
+                                    .sourceToKeep(player.id(), withZones)
+                                    .ifPresent(keeper)));
             if (player.kind() == SourceKind.PADS) {
                 buttons.getChildren()
                         .add(Cards.button("plant-notes", "Plant notes…", () -> plant.askNotes(player.id())));

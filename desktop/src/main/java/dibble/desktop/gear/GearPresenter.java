@@ -1,7 +1,7 @@
 package dibble.desktop.gear;
 
 import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Selection;
 import dibble.desktop.ui.Words;
 import dibble.edits.GearEdits;
 import dibble.edits.Plant;
@@ -13,16 +13,18 @@ import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
 import dibble.midi.Range;
+import dibble.ports.Devices;
 import dibble.routing.Zone;
+import dibble.session.Document;
 import dibble.session.Session;
 import dibble.session.ShelfItem;
 import dibble.standins.StandIns;
-import java.io.IOException;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
 
@@ -71,23 +73,29 @@ final class GearPresenter {
         }
     }
 
-    private final Desk desk;
-    private Runnable shelfChanged = () -> {};
+    private final Document document;
+    private final Selection selection;
+    private final Devices devices;
+    private final Supplier<Set<String>> hidden;
 
-    GearPresenter(Desk desk) {
-        this.desk = desk;
+    /** @param hidden the ports that are not offered */
+    GearPresenter(Document document, Selection selection, Devices devices, Supplier<Set<String>> hidden) {
+        this.document = document;
+        this.selection = selection;
+        this.devices = devices;
+        this.hidden = hidden;
     }
 
     /** Adds a source on a stand-in's port of its own, and selects it. */
     void addSource(Size size) {
-        Session session = desk.session();
+        Session session = session();
         String title = size.title.replaceAll(",.*", "");
         String id = Ids.fresh(title, taken -> session.source(taken).isPresent());
         Source source = Source.keyboard(id, title + number(id), StandIns.PREFIX + id, size.keys)
                 .edit()
                 .kind(size.kind)
                 .build();
-        desk.document().edit("new source", before -> GearEdits.addSource(before, source));
+        document.edit("new source", before -> GearEdits.addSource(before, source));
         select(id);
     }
 
@@ -98,22 +106,22 @@ final class GearPresenter {
     }
 
     void select(String source) {
-        desk.selection().sourceAlone(source);
+        selection.sourceAlone(source);
     }
 
     void select(PartRef part) {
-        desk.selection().partAlone(part.toString());
+        selection.partAlone(part.toString());
     }
 
     /** Looks at an instrument as a whole. */
     void select(Instrument instrument) {
-        desk.selection().instrumentAlone(instrument.id());
+        selection.instrumentAlone(instrument.id());
     }
 
     /** Selects a part beside those that are selected, or no longer. */
     void selectAlso(PartRef part) {
-        desk.selection().instrument().set(null);
-        desk.selection().partAlso(part.toString());
+        selection.instrument().set(null);
+        selection.partAlso(part.toString());
     }
 
     /** Selects all parts from the last that was selected to another, in the order of the session. */
@@ -125,21 +133,21 @@ final class GearPresenter {
             select(part);
             return;
         }
-        desk.selection().parts().clear();
+        selection.parts().clear();
         all.subList(Math.min(from, to), Math.max(from, to) + 1)
-                .forEach(ref -> desk.selection().parts().add(ref.toString()));
-        desk.selection().part().set(part.toString());
+                .forEach(ref -> selection.parts().add(ref.toString()));
+        selection.part().set(part.toString());
     }
 
     private List<PartRef> allParts() {
-        return desk.session().instruments().stream()
+        return session().instruments().stream()
                 .flatMap(instrument -> instrument.parts().stream().map(instrument::ref))
                 .toList();
     }
 
     /** The parts that are selected, in the order of the session. */
     List<PartRef> selectedParts() {
-        Set<String> chosen = desk.selection().parts();
+        Set<String> chosen = selection.parts();
         if (chosen.isEmpty()) {
             return selectedPart().map(List::of).orElse(List.of());
         }
@@ -149,16 +157,16 @@ final class GearPresenter {
     }
 
     Optional<Instrument> selectedInstrument() {
-        return desk.session().instrument(desk.selection().instrument().get());
+        return session().instrument(selection.instrument().get());
     }
 
     void deleteSource(String id) {
-        desk.document().edit("delete source", session -> GearEdits.deleteSource(session, id));
-        select(desk.session().sources().stream().findFirst().map(Source::id).orElse(null));
+        document.edit("delete source", session -> GearEdits.deleteSource(session, id));
+        select(session().sources().stream().findFirst().map(Source::id).orElse(null));
     }
 
     void changeSource(String what, String id, UnaryOperator<Source> change) {
-        desk.document().edit(what, session -> GearEdits.changeSource(session, id, change));
+        document.edit(what, session -> GearEdits.changeSource(session, id, change));
     }
 
     void letIn(String id, int channel, boolean in) {
@@ -176,7 +184,7 @@ final class GearPresenter {
 
     /** Adds an instrument on a stand-in's port of its own, and selects it. */
     void addInstrument(Sounds sounds) {
-        Session session = desk.session();
+        Session session = session();
         String id = Ids.fresh(sounds.name, taken -> session.instrument(taken).isPresent());
         List<Part> parts = IntStream.rangeClosed(1, sounds.parts)
                 .mapToObj(number -> {
@@ -186,31 +194,31 @@ final class GearPresenter {
                 })
                 .toList();
         Instrument fresh = Instrument.of(id, sounds.name + number(id), sounds.builtIn, StandIns.PREFIX + id, List.of());
-        desk.document().edit("new instrument", before -> {
+        document.edit("new instrument", before -> {
             Session longer = GearEdits.addInstrument(before, fresh);
             for (Part part : parts) {
                 longer = GearEdits.addPart(longer, id, part, Integer.MAX_VALUE);
             }
             return longer;
         });
-        select(desk.session().instrument(id).orElseThrow());
+        select(session().instrument(id).orElseThrow());
     }
 
     void changeInstrument(String what, String id, UnaryOperator<Instrument> change) {
-        desk.document().edit(what, session -> GearEdits.changeInstrument(session, id, change));
+        document.edit(what, session -> GearEdits.changeInstrument(session, id, change));
     }
 
     void moveInstrument(String id, int by) {
-        desk.document().edit("move instrument", session -> GearEdits.moveInstrument(session, id, by));
+        document.edit("move instrument", session -> GearEdits.moveInstrument(session, id, by));
     }
 
     void moveSource(String id, int by) {
-        desk.document().edit("move source", session -> GearEdits.moveSource(session, id, by));
+        document.edit("move source", session -> GearEdits.moveSource(session, id, by));
     }
 
     /** Adds the like of an instrument behind the others, on a stand-in's port of its own. */
     void duplicateInstrument(String id) {
-        Instrument instrument = desk.session().instrument(id).orElse(null);
+        Instrument instrument = session().instrument(id).orElse(null);
         if (instrument == null) {
             return;
         }
@@ -226,59 +234,45 @@ final class GearPresenter {
     /** Adds what was kept on the shelf, and selects it; the number of zones that found no place. */
     int add(ShelfItem item, ShelfItem.Places found) {
         ShelfItem.Added[] added = new ShelfItem.Added[1];
-        desk.document().edit("add " + item.name(), session -> {
+        document.edit("add " + item.name(), session -> {
             added[0] = item.addTo(session, found);
             return added[0].session();
         });
         for (String id : added[0].added()) {
-            desk.session().instrument(id).ifPresent(this::select);
-            desk.session().source(id).ifPresent(it -> select(id));
+            session().instrument(id).ifPresent(this::select);
+            session().source(id).ifPresent(it -> select(id));
         }
         return added[0].left();
     }
 
-    void keepSource(String id, boolean withZones) {
-        if (desk.session().source(id).isPresent()) {
-            keep(ShelfItem.ofSource(desk.session(), desk.performance(), id, withZones));
-        }
+    /** A source as the gear shelf keeps it; empty where it is gone. */
+    Optional<ShelfItem> sourceToKeep(String id, boolean withZones) {
+        return session().source(id).map(it -> ShelfItem.ofSource(session(), document.performance(), id, withZones));
     }
 
-    void keepInstrument(String id, boolean withZones) {
-        if (desk.session().instrument(id).isPresent()) {
-            keep(ShelfItem.ofInstrument(desk.session(), desk.performance(), id, withZones));
-        }
+    /** An instrument as the gear shelf keeps it; empty where it is gone. */
+    Optional<ShelfItem> instrumentToKeep(String id, boolean withZones) {
+        return session()
+                .instrument(id)
+                .map(it -> ShelfItem.ofInstrument(session(), document.performance(), id, withZones));
     }
 
-    void keepZones() {
-        keep(ShelfItem.ofZones(
-                desk.session(), desk.performance(), "Zones of " + desk.session().name()));
-    }
-
-    private void keep(ShelfItem item) {
-        try {
-            desk.shelf().keep(item);
-            shelfChanged.run();
-            desk.ask().tell(item.name() + " is on the gear shelf.");
-        } catch (IOException e) {
-            desk.ask().tell("Not kept: " + desk.preferences().folder() + " cannot be written: " + e.getMessage());
-        }
-    }
-
-    /** Has somebody told when something was put on the shelf. */
-    void onShelf(Runnable listener) {
-        shelfChanged = listener;
+    /** The zones of now as the gear shelf keeps them. */
+    ShelfItem zonesToKeep() {
+        return ShelfItem.ofZones(
+                session(), document.performance(), "Zones of " + session().name());
     }
 
     void deleteInstrument(String id) {
-        desk.selection().part().set(null);
-        desk.selection().parts().clear();
-        desk.selection().instrument().set(null);
-        desk.document().edit("delete instrument", session -> GearEdits.deleteInstrument(session, id));
+        selection.part().set(null);
+        selection.parts().clear();
+        selection.instrument().set(null);
+        document.edit("delete instrument", session -> GearEdits.deleteInstrument(session, id));
     }
 
     /** Adds a part behind the others, and selects it. */
     void addPart(String id) {
-        desk.session()
+        session()
                 .instrument(id)
                 .ifPresent(instrument -> add(
                         instrument,
@@ -288,7 +282,7 @@ final class GearPresenter {
 
     /** Adds the like of a part behind it, on a channel of its own. */
     void duplicatePart(PartRef ref) {
-        desk.session()
+        session()
                 .instrument(ref.instrument())
                 .ifPresent(instrument -> instrument.part(ref.part()).ifPresent(part -> {
                     Part like = part.edit()
@@ -301,7 +295,7 @@ final class GearPresenter {
     }
 
     private void add(Instrument instrument, Part part, int place) {
-        desk.document().edit("new part", session -> GearEdits.addPart(session, instrument.id(), part, place));
+        document.edit("new part", session -> GearEdits.addPart(session, instrument.id(), part, place));
         select(instrument.ref(part));
     }
 
@@ -310,27 +304,27 @@ final class GearPresenter {
     }
 
     void deletePart(PartRef ref) {
-        desk.selection().part().set(null);
-        desk.selection().parts().clear();
-        desk.document().edit("delete part", session -> GearEdits.deletePart(session, ref));
+        selection.part().set(null);
+        selection.parts().clear();
+        document.edit("delete part", session -> GearEdits.deletePart(session, ref));
     }
 
     void movePart(PartRef ref, int by) {
-        desk.document().edit("move part", session -> GearEdits.movePart(session, ref, by));
+        document.edit("move part", session -> GearEdits.movePart(session, ref, by));
     }
 
     void changePart(String what, PartRef ref, UnaryOperator<Part> change) {
-        desk.document().edit(what, session -> GearEdits.changePart(session, ref, change));
+        document.edit(what, session -> GearEdits.changePart(session, ref, change));
     }
 
     void plant(Plant plant) {
-        desk.document().edit("plant", plant::apply);
+        document.edit("plant", plant::apply);
     }
 
     Optional<PartRef> selectedPart() {
-        return Optional.ofNullable(desk.selection().part().get())
+        return Optional.ofNullable(selection.part().get())
                 .map(PartRef::parse)
-                .filter(ref -> desk.session().part(ref).isPresent());
+                .filter(ref -> session().part(ref).isPresent());
     }
 
     /** Whether there is anything to show details of. */
@@ -341,23 +335,21 @@ final class GearPresenter {
     }
 
     Optional<Source> selectedSource() {
-        return Optional.ofNullable(desk.selection().source().get()).flatMap(desk.session()::source);
+        return Optional.ofNullable(selection.source().get()).flatMap(session()::source);
     }
 
     /** Adds a source on a port where somebody played; its id. */
     String addSourceOn(String port) {
-        String name = Words.port(port, desk.session());
-        String id = Ids.fresh(name, taken -> desk.session().source(taken).isPresent());
-        desk.document()
-                .edit(
-                        "new source",
-                        session -> GearEdits.addSource(session, Source.keyboard(id, name, port, Size.FULL.keys)));
+        String name = Words.port(port, session());
+        String id = Ids.fresh(name, taken -> session().source(taken).isPresent());
+        document.edit(
+                "new source", session -> GearEdits.addSource(session, Source.keyboard(id, name, port, Size.FULL.keys)));
         return id;
     }
 
     /** The zones that a source plays, always or in the scene that is active. */
     List<Zone> zonesOf(String source) {
-        return desk.routing().zones().stream()
+        return document.routing().zones().stream()
                 .filter(zone -> zone.source().equals(source))
                 .toList();
     }
@@ -365,17 +357,16 @@ final class GearPresenter {
     /** The ports that can be chosen: those that are there, and the one in use where it is not. */
     List<Choice> portChoices(String used, String... also) {
         Set<String> names = new LinkedHashSet<>(List.of(used));
-        names.addAll(desk.devices().inputs());
-        names.addAll(desk.devices().outputs());
+        names.addAll(devices.inputs());
+        names.addAll(devices.outputs());
         names.addAll(List.of(also));
         return names.stream()
-                .filter(name -> name.equals(used)
-                        || !desk.preferences().get().hiddenPorts().contains(name))
-                .map(name -> new Choice(name, Words.portInList(name, desk.session())))
+                .filter(name -> name.equals(used) || !hidden.get().contains(name))
+                .map(name -> new Choice(name, Words.portInList(name, session())))
                 .toList();
     }
 
     Session session() {
-        return desk.session();
+        return document.session();
     }
 }

@@ -55,7 +55,11 @@ public final class GearView extends BorderPane implements View {
     public GearView(Desk desk, Consumer<StartingPoint> starts) {
         this.desk = desk;
         this.starts = starts;
-        presenter = new GearPresenter(desk);
+        presenter = new GearPresenter(
+                desk.document(),
+                desk.selection(),
+                desk.devices(),
+                () -> desk.preferences().get().hiddenPorts());
         watch = desk.watch(this::show)
                 .each(this::follow)
                 .with(() -> desk.selection().part().subscribe(this::turnToDetails))
@@ -64,9 +68,9 @@ public final class GearView extends BorderPane implements View {
                 .with(() -> this::leave);
         cards = new GearCards(desk, presenter, watch::stale, this::beginnings);
         which = new WhichOne(desk, presenter, this::showSource);
-        details = new Details(desk, presenter);
-        ports = new PortsPanel(desk);
         shelf = new ShelfPanel(desk, presenter);
+        details = new Details(desk, presenter, shelf::keep);
+        ports = new PortsPanel(desk);
         silence = new SilencePane(desk);
         setId("gear");
         leftScroll = Cards.scroll(cards.sources());

@@ -6,9 +6,9 @@ import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Words;
+import dibble.files.IoWords;
 import dibble.session.ShelfItem;
 import dibble.user.GearShelf;
-import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -36,7 +36,6 @@ final class ShelfPanel extends VBox {
         this.presenter = presenter;
         setId("shelf");
         getStyleClass().add("gear-ports");
-        presenter.onShelf(this::load);
     }
 
     /** Looks at the shelf again, on its disk. */
@@ -61,7 +60,7 @@ final class ShelfPanel extends VBox {
             label.getStyleClass().add("missing");
             nodes.add(label);
         });
-        Button keep = Cards.button("keep-zones", "Keep the zones of now", presenter::keepZones);
+        Button keep = Cards.button("keep-zones", "Keep the zones of now", () -> keep(presenter.zonesToKeep()));
         keep.getStyleClass().add("small");
         nodes.add(keep);
         Cards.rebuild(this, nodes);
@@ -94,13 +93,34 @@ final class ShelfPanel extends VBox {
         return item.zones().isEmpty() ? "" : "with " + Words.count(item.zones().size(), "zone");
     }
 
+    /** Puts something on the shelf. */
+    void keep(ShelfItem item) {
+        desk.jobs()
+                .start(
+                        "Putting " + item.name() + " on the gear shelf",
+                        progress -> {
+                            desk.shelf().keep(item);
+                            return item;
+                        },
+                        kept -> {
+                            desk.ask().tell(item.name() + " is on the gear shelf.");
+                            load();
+                        },
+                        e -> desk.ask()
+                                .tell("Not kept: " + desk.preferences().folder() + " cannot be written: "
+                                        + IoWords.of(e)));
+    }
+
     private void remove(GearShelf.Kept kept) {
-        try {
-            desk.shelf().remove(kept);
-        } catch (IOException e) {
-            desk.ask().tell("Not taken off the shelf: " + e.getMessage());
-        }
-        load();
+        desk.jobs()
+                .start(
+                        "Taking " + kept.item().name() + " off the gear shelf",
+                        progress -> {
+                            desk.shelf().remove(kept);
+                            return kept;
+                        },
+                        gone -> load(),
+                        e -> desk.ask().tell("Not taken off the shelf: " + IoWords.of(e)));
     }
 
     private void add(ShelfItem item, VBox question) {

@@ -102,6 +102,10 @@ final class KeysPresenter {
         change("keys", zone, it -> it.withKeys(keys));
     }
 
+    void setHeard(String source, boolean heard) {
+        document.perform(performance -> performance.withHeard(source, heard));
+    }
+
     void cancel() {
         document.cancel();
     }

@@ -129,7 +129,7 @@ public final class KeysView extends StackPane implements View {
     private void hear() {
         String source = source();
         boolean unheard = desk.performance().unheard().contains(source);
-        desk.document().perform(performance -> performance.withHeard(source, unheard));
+        presenter.setHeard(source, unheard);
     }
 
     private void selectAll() {

@@ -72,8 +72,7 @@ final class SourceRow extends Pane {
         name.getStyleClass().add("source-name");
         letIn.getStyleClass().add("soft");
         hear.getStyleClass().add("switch");
-        hear.setOnAction(
-                event -> desk.document().perform(performance -> performance.withHeard(source.id(), hear.isSelected())));
+        hear.setOnAction(event -> presenter.setHeard(source.id(), hear.isSelected()));
         meet.getStyleClass().add("link");
         meet.setTooltip(new Tooltip("Close gaps between neighbours, and remove what they overlap; layers stay"));
         meet.setOnAction(event -> presenter.closeGaps(source.id()));

@@ -71,6 +71,11 @@ final class ScenesPresenter {
         active().map(scene -> SceneEdits.neighbour(session(), scene.id(), by)).ifPresent(scene -> call(scene.id()));
     }
 
+    /** Changes the session, as one step: whose programs call scenes. */
+    void edit(String what, UnaryOperator<Session> change) {
+        document.edit(what, change);
+    }
+
     /** Adds a scene behind another or, with null, behind all; returns its id. */
     String add(String after) {
         String name = freshName("Scene");

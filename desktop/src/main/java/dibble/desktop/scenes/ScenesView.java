@@ -101,7 +101,7 @@ public final class ScenesView extends BorderPane implements View {
         return new Form<Session>(
                         () -> desk.session().middleC(),
                         session -> true,
-                        (session, what, change) -> desk.document().edit(what, change))
+                        (session, what, change) -> presenter.edit(what, change))
                 .choice(
                         "scene-switch",
                         "Called by programs of",

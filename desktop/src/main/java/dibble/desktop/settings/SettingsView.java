@@ -24,6 +24,7 @@ import javafx.util.Subscription;
 public final class SettingsView extends BorderPane implements View {
     private final Desk desk;
     private final VBox column = new VBox(18);
+    private final SettingsPresenter presenter;
     private final Watch watch;
 
     /** One of several that can be chosen. */
@@ -31,6 +32,7 @@ public final class SettingsView extends BorderPane implements View {
 
     public SettingsView(Desk desk) {
         this.desk = desk;
+        presenter = new SettingsPresenter(desk.document(), desk.preferences());
         watch = desk.watch(this::show);
         setId("settings");
         setCenter(Cards.scroll(column));
@@ -55,7 +57,7 @@ public final class SettingsView extends BorderPane implements View {
                         "middle-c-",
                         Enum::name,
                         desk.session().middleC(),
-                        this::name)));
+                        presenter::name)));
         nodes.add(choice(
                 "Light",
                 "",
@@ -82,11 +84,6 @@ public final class SettingsView extends BorderPane implements View {
                 soft("Settings and gear shelf are kept in " + desk.preferences().folder());
         nodes.add(where);
         Cards.rebuild(column, nodes);
-    }
-
-    private void name(MiddleC naming) {
-        desk.preferences().change(settings -> settings.withMiddleC(naming));
-        desk.document().edit("naming of octaves", session -> session.withMiddleC(naming));
     }
 
     private Option option(String id, String words, boolean chosen, UnaryOperator<Settings> change) {

@@ -50,6 +50,11 @@ public record Desk(
         return new Watch(this, draw);
     }
 
+    /** Has a scene hold now. */
+    public void callScene(String id) {
+        document.perform(performance -> performance.withScene(id));
+    }
+
     public Session session() {
         return document.session();
     }
