@@ -54,10 +54,19 @@ public final class MachineDevices implements Devices, AutoCloseable {
         this(MachinePorts::list);
     }
 
-    MachineDevices(Supplier<List<Found>> machine) {
+    private MachineDevices(Supplier<List<Found>> machine, long firstLook) {
         this.machine = machine;
+        watch.scheduleWithFixedDelay(this::lookAgain, firstLook, LOOK_EVERY, TimeUnit.MILLISECONDS);
+    }
+
+    /** The same, where nobody waits for the first look, which takes long on some systems: it is told as a change. */
+    public static MachineDevices foundLater() {
+        return new MachineDevices(MachinePorts::list, 0);
+    }
+
+    MachineDevices(Supplier<List<Found>> machine) {
+        this(machine, LOOK_EVERY);
         look();
-        watch.scheduleWithFixedDelay(this::lookAgain, LOOK_EVERY, LOOK_EVERY, TimeUnit.MILLISECONDS);
     }
 
     /** Has the listener called, on a thread of its own, whenever ports have come or gone. */

@@ -27,6 +27,11 @@ import org.slf4j.LoggerFactory;
 final class Recorder implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
     private static final long REST_NANOS = TimeUnit.MILLISECONDS.toNanos(5);
+    private static final long LONG_REST_NANOS = TimeUnit.MILLISECONDS.toNanos(25);
+
+    /** Looks that found nothing before it rests longer. */
+    private static final int MANY_TIMES = 200;
+
     private static final long BETWEEN_WRITES = TimeUnit.MILLISECONDS.toNanos(100);
 
     /**
@@ -180,11 +185,14 @@ final class Recorder implements AutoCloseable {
     }
 
     private void run() {
+        int empty = 0;
         while (!closing) {
             try {
                 // Looked at before the ring is emptied: what was played until then is in it.
                 long now = clock.nanos();
+                empty++;
                 while (ring.poll()) {
+                    empty = 0;
                     take(ring.stamp(), ring.payload());
                 }
                 endWhereItEnds(now);
@@ -197,7 +205,9 @@ final class Recorder implements AutoCloseable {
                 // One event that cannot be printed must not end the take.
                 LOG.error("an event was not recorded: {}", e.toString());
             }
-            LockSupport.parkNanos(this, REST_NANOS);
+            // Events bear their times: to look later loses nothing.
+            boolean quiet = empty > MANY_TIMES && recording == null;
+            LockSupport.parkNanos(this, quiet ? LONG_REST_NANOS : REST_NANOS);
         }
     }
 

@@ -26,7 +26,7 @@ public final class DibbleApp extends Application {
     /** For measuring and for warming up: the window is closed again when it has been seen. */
     private static final String ENDS_WHEN_SHOWN = "dibble.ends-when-shown";
 
-    /** For measuring: nobody plays in the demo. */
+    /** For measuring: the view that is shown while nobody plays in the demo. */
     private static final String RESTS = "dibble.rests";
 
     private Workbench workbench;
@@ -79,9 +79,12 @@ public final class DibbleApp extends Application {
             new OffScreenDemo(workbench, window, scene, folder).start();
             return;
         }
-        if (demo && !Boolean.getBoolean(RESTS)) {
+        String rests = System.getProperty(RESTS);
+        if (rests != null) {
+            window.show(Page.valueOf(rests));
+        } else if (demo) {
             workbench.perform();
-        } else if (!demo && !arguments.isEmpty()) {
+        } else if (!arguments.isEmpty()) {
             window.files().open(Path.of(arguments.get(0)), () -> {});
         }
         window.recovery().offer();

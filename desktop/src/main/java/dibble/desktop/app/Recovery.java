@@ -51,11 +51,20 @@ final class Recovery {
                                 new AskBar.Answer(
                                         "Bring it back",
                                         () -> files.unlessChanged("Bring back the other one?", () -> bringBack(left))),
-                                new AskBar.Answer("Throw it away", () -> {
-                                    left.discard();
-                                    offer();
-                                })),
+                                new AskBar.Answer("Throw it away", () -> throwAway(left))),
                         "Later");
+    }
+
+    private void throwAway(Unfinished left) {
+        desk.jobs()
+                .start(
+                        "Throwing it away",
+                        progress -> {
+                            left.discard();
+                            return left;
+                        },
+                        gone -> offer(),
+                        e -> desk.ask().tell("Not thrown away: " + PathQuestions.explain(left.folder(), e)));
     }
 
     private void bringBack(Unfinished left) {

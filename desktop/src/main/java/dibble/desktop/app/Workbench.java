@@ -74,16 +74,16 @@ public final class Workbench implements AutoCloseable {
         this.userFolder = userFolder;
         journal = new SessionJournal(userFolder);
         standIns = new StandIns(Clock.SYSTEM, instruments == null ? this::openSynth : instruments);
-        machine = new MachineDevices();
+        machine = MachineDevices.foundLater();
         JoinedDevices devices = new JoinedDevices(standIns, machine);
         studio = new Studio(Clock.SYSTEM, devices, document, journal.takes());
         document.listen(this::keepJournal);
         machine.onChange(() -> portsChanged.set(true));
         standIns.onChange(() -> portsChanged.set(true));
         AskBar ask = new AskBar();
-        Preferences preferences = new Preferences(userFolder, ask::tell);
-        LiveState live = new LiveState(studio.monitor(), studio::monitorSkipped, studio.slots());
         Jobs jobs = new Jobs(Platform::runLater);
+        Preferences preferences = new Preferences(userFolder, jobs, ask::tell);
+        LiveState live = new LiveState(studio.monitor(), studio::monitorSkipped, studio.slots());
         desk = new Desk(
                 document,
                 studio,

@@ -42,8 +42,17 @@ public final class Commands {
      * @return whether there was anything to do
      */
     public boolean take(KeyEvent event, Node focused) {
-        boolean types = focused instanceof TextInputControl;
-        boolean presses = focused instanceof ButtonBase || focused instanceof ComboBox;
+        return take(
+                event,
+                focused instanceof TextInputControl,
+                focused instanceof ButtonBase || focused instanceof ComboBox);
+    }
+
+    /**
+     * @param types whether what has the focus is typed into
+     * @param presses whether Space presses it
+     */
+    boolean take(KeyEvent event, boolean types, boolean presses) {
         for (Command command : all) {
             if (command.isPressed(event)
                     && !(types && command.isTyped())

@@ -114,6 +114,11 @@ public final class KeyboardPane extends Pane {
         }
     }
 
+    /** Whether its keys are pads. */
+    public boolean isPads() {
+        return piano != null && piano.isPads();
+    }
+
     public boolean isDown(int key) {
         return down[key];
     }

@@ -2,7 +2,6 @@ package dibble.desktop.ui;
 
 import dibble.files.IoWords;
 import dibble.user.Settings;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
@@ -12,15 +11,18 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 /** The user's settings: each change holds at once and is kept. */
 public final class Preferences {
     private final Path folder;
+    private final Jobs jobs;
     private final Consumer<String> trouble;
     private final ReadOnlyObjectWrapper<Settings> settings;
 
     /**
      * @param folder where the user's own things are
+     * @param jobs what they are kept by, since disks can be slow
      * @param trouble told in one line where the settings could not be read, or a change not kept
      */
-    public Preferences(Path folder, Consumer<String> trouble) {
+    public Preferences(Path folder, Jobs jobs, Consumer<String> trouble) {
         this.folder = folder;
+        this.jobs = jobs;
         this.trouble = trouble;
         settings = new ReadOnlyObjectWrapper<>(Settings.load(folder, trouble));
     }
@@ -45,10 +47,13 @@ public final class Preferences {
             return;
         }
         settings.set(next);
-        try {
-            next.write(folder);
-        } catch (IOException e) {
-            trouble.accept("The settings could not be kept in " + folder + ": " + IoWords.of(e));
-        }
+        jobs.start(
+                "Keeping the settings",
+                progress -> {
+                    next.write(folder);
+                    return next;
+                },
+                kept -> {},
+                e -> trouble.accept("The settings could not be kept in " + folder + ": " + IoWords.of(e)));
     }
 }

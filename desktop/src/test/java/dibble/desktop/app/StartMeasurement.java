@@ -6,7 +6,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -25,9 +24,9 @@ class StartMeasurement {
 
     @Test
     void measure() throws Exception {
-        Path root = Path.of("").toAbsolutePath().getParent();
+        Path root = Processes.root();
         String own = "-Ddibble.data=" + data;
-        List<String> dibble = List.of(root.resolve("dibble").toString(), "demo");
+        List<String> dibble = Processes.demo();
         String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
         String classes = root.resolve("desktop/target/test-classes") + ":" + root.resolve("target/lib") + "/*";
         List<String> label = List.of(java, "-cp", classes, LabelWindow.Start.class.getName());
@@ -60,18 +59,9 @@ class StartMeasurement {
         return seconds.get(seconds.size() - 1);
     }
 
-    private static Process start(List<String> command, String options) throws IOException {
-        ProcessBuilder builder = new ProcessBuilder(command)
-                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-                .redirectError(ProcessBuilder.Redirect.DISCARD);
-        Map<String, String> environment = builder.environment();
-        environment.put("JAVA_TOOL_OPTIONS", options);
-        return builder.start();
-    }
-
     private static double seconds(List<String> command, String options) throws Exception {
         long from = System.nanoTime();
-        int code = start(command, options).waitFor();
+        int code = Processes.start(command, options).waitFor();
         if (code != 0) {
             throw new IOException(command + " ended with " + code);
         }
@@ -80,20 +70,15 @@ class StartMeasurement {
 
     /** Where the system tells: the resident memory of the process when nothing has played for a while. */
     private static String memory(List<String> command, String options) throws Exception {
-        Process process = start(command, options + " -Ddibble.rests=true");
+        Process process = Processes.start(command, options + " -Ddibble.rests=KEYS");
         try {
             TimeUnit.SECONDS.sleep(RESTS_SECONDS);
-            Path status = process.descendants()
-                    .map(child -> Path.of("/proc", String.valueOf(child.pid()), "status"))
-                    .filter(Files::isReadable)
-                    .findFirst()
-                    .orElseThrow();
+            Path status = Processes.system(process, "status");
             return Files.readAllLines(status).stream()
                     .filter(line -> line.startsWith("VmRSS") || line.startsWith("VmHWM"))
                     .reduce("demo, " + RESTS_SECONDS + " s after its start:", (a, b) -> a + " " + b);
         } finally {
-            process.descendants().forEach(ProcessHandle::destroy);
-            process.destroy();
+            Processes.end(process);
         }
     }
 }
