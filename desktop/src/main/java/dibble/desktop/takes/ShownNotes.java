@@ -21,6 +21,9 @@ import java.util.function.Supplier;
  * while it lasts. Imports no nodes.
  */
 final class ShownNotes {
+    /** As many events as are gone through within a frame. */
+    private static final int AT_ONCE = 20_000;
+
     private final Supplier<TempoMap> tempo;
     private final Aside<Of, NoteSpans> kept = new Aside<>();
     private final Map<String, NoteSpans> live = new HashMap<>();
@@ -59,15 +62,15 @@ final class ShownNotes {
         asked.clear();
     }
 
-    private Optional<NoteSpans> of(Of of, Supplier<NoteSpans> spans) {
+    private Optional<NoteSpans> of(Of of, int events, Supplier<NoteSpans> spans) {
         asked.add(of);
-        return kept.get(of, spans);
+        return kept.get(of, events <= AT_ONCE, spans);
     }
 
     /** The notes of a track; empty while they are still to come. */
     Optional<NoteSpans> of(Track track) {
         TempoMap now = tempo.get();
-        return of(new Of(track.clip(), 0, now), () -> spans(track.clip(), now));
+        return of(new Of(track.clip(), 0, now), track.clip().size(), () -> spans(track.clip(), now));
     }
 
     /** What a source played in a take; empty while it is still to come, and where it played nothing. */
@@ -76,7 +79,7 @@ final class ShownNotes {
         int number = take.sources().indexOf(source);
         return number < 0
                 ? Optional.empty()
-                : of(new Of(take, number, now), () -> {
+                : of(new Of(take, number, now), take.log().size(), () -> {
                     NoteSpans spans = new NoteSpans(take.log(), number, nanos -> now.nanos(take.tick(nanos)));
                     spans.update();
                     return spans;

@@ -1,10 +1,12 @@
 package dibble.desktop.ui;
 
 import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 
 /**
@@ -14,30 +16,40 @@ import java.util.function.Supplier;
  * @param <K> what it is of
  */
 public final class Aside<K, V> {
-    private final Map<K, CompletableFuture<V>> values = new ConcurrentHashMap<>();
-    private int waiting;
+    private final Map<K, CompletableFuture<V>> values = new HashMap<>();
 
-    /** The value, where it is there; otherwise it is begun. */
-    public Optional<V> get(K key, Supplier<V> compute) {
-        CompletableFuture<V> value = values.computeIfAbsent(key, it -> CompletableFuture.supplyAsync(compute));
-        return value.isDone() ? Optional.of(value.join()) : Optional.empty();
+    /** What was asked for and was not there yet. */
+    private final Set<K> missed = new HashSet<>();
+
+    /**
+     * The value, where it is there; otherwise it is begun.
+     *
+     * @param soon whether it takes no longer than a frame may: then it is computed at once
+     */
+    public Optional<V> get(K key, boolean soon, Supplier<V> compute) {
+        CompletableFuture<V> value = values.computeIfAbsent(
+                key,
+                it -> soon ? CompletableFuture.completedFuture(compute.get()) : CompletableFuture.supplyAsync(compute));
+        if (value.isDone()) {
+            return Optional.of(value.join());
+        }
+        missed.add(key);
+        return Optional.empty();
     }
 
     /** Forgets what is of none of these. */
     public void retain(Collection<K> keys) {
         values.keySet().retainAll(keys);
+        missed.retainAll(keys);
     }
 
     /** Whether something is still computed. */
     public boolean isWorking() {
-        return values.values().stream().anyMatch(value -> !value.isDone());
+        return !missed.isEmpty();
     }
 
-    /** Whether something has come to be there since this was asked last. */
+    /** Whether something has come to be there that was asked for in vain, since this was asked last. */
     public boolean hasNews() {
-        int before = waiting;
-        waiting =
-                (int) values.values().stream().filter(value -> !value.isDone()).count();
-        return waiting < before;
+        return missed.removeIf(key -> values.get(key).isDone());
     }
 }

@@ -9,6 +9,7 @@ import dibble.files.SessionFile;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Take;
+import dibble.recording.Track;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
@@ -108,6 +109,10 @@ class MillionEventsTest extends WindowTest {
     void aTakeIsRoutedAgainAndSortedWithALookAtIt() {
         open();
         onFx(() -> window.show(Page.TAKES));
+        for (Track track : desk().session().tracks()) {
+            until(() -> lookup("#track-" + track.id()).tryQuery().isPresent());
+            until(() -> drawnNotes(track) == track.noteCount());
+        }
         int tracks = desk().session().tracks().size();
         onFx(() -> desk().document()
                 .edit("lower", session -> ZoneEdits.changeZone(session, "celesta", zone -> zone.withTranspose(-12))));

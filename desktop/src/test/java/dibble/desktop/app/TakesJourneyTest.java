@@ -148,6 +148,9 @@ class TakesJourneyTest extends WindowTest {
         assertThat(tracks.get("Low winds")).containsExactly(40);
         assertThat(tracks.get("Harp")).isEmpty();
         assertThat(tracks.get("Everything else")).containsExactly(53);
+        for (Track track : desk().session().tracks()) {
+            until(() -> drawnNotes(track) == track.noteCount());
+        }
 
         Path file = folder.resolve("round.mid");
         push(KeyCode.CONTROL, KeyCode.E);

@@ -22,9 +22,8 @@ class TogetherTest extends WindowTest {
     private boolean isLit(String id) {
         return lookup(id)
                 .tryQuery()
-                .map(node -> node
-                        .getPseudoClassStates().stream()
-                                .anyMatch(state -> state.getPseudoClassName().equals("lit")))
+                .map(node -> node.getPseudoClassStates().stream()
+                        .anyMatch(state -> state.getPseudoClassName().equals("lit")))
                 .orElse(false);
     }
 

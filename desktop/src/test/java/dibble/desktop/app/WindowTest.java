@@ -5,6 +5,7 @@ import static org.awaitility.Awaitility.await;
 
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Theme;
+import dibble.recording.Track;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.nio.file.Path;
@@ -125,6 +126,12 @@ abstract class WindowTest extends ApplicationTest {
                 .filter(item -> item.toString().equals(words))
                 .findFirst()
                 .orElseThrow()));
+    }
+
+    /** How many notes the row of a track shows. */
+    int drawnNotes(Track track) {
+        String said = lookup("#track-" + track.id()).query().getAccessibleText();
+        return Integer.parseInt(said.replaceFirst(".*, (\\d+) notes?", "$1"));
     }
 
     static void onFx(Runnable action) {
