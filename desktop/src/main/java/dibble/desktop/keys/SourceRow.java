@@ -12,11 +12,13 @@ import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.Range;
 import dibble.routing.Zone;
+import dibble.session.Session;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import javafx.css.PseudoClass;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
@@ -58,6 +60,7 @@ final class SourceRow extends Pane {
     private SourceKind kind;
     private NoteScale scale;
     private int levels = 1;
+    private List<Object> drawn = List.of();
     private boolean waysStale;
     private LiveState.Down followed;
     private long followedVersion;
@@ -70,6 +73,7 @@ final class SourceRow extends Pane {
         getStyleClass().add("source-row");
         head.getStyleClass().add("source-head");
         name.getStyleClass().add("source-name");
+        name.setTooltip(new Tooltip());
         letIn.getStyleClass().add("soft");
         hear.getStyleClass().add("switch");
         hear.setOnAction(event -> presenter.setHeard(source.id(), hear.isSelected()));
@@ -123,13 +127,18 @@ final class SourceRow extends Pane {
      * @param room height beyond what it needs: for a keyboard that is easier to hit, and air
      */
     void show(Source shown, NoteScale on, double room) {
+        List<Object> next = all(shown, on, room);
+        if (next.equals(drawn)) {
+            return;
+        }
+        drawn = next;
         spare = room;
         keyboardHeight = Math.min(MOST_KEYBOARD, LEAST_KEYBOARD + spare);
         source = shown;
         scale = on;
         setId("source-" + source.id());
         name.setText(source.name());
-        name.setTooltip(new Tooltip(source.name()));
+        name.getTooltip().setText(source.name());
         letIn.setText(
                 Words.letIn(source) + (source.transpose() == 0 ? "" : " · " + Words.transpose(source.transpose())));
         boolean heard = !desk.performance().unheard().contains(source.id());
@@ -151,6 +160,37 @@ final class SourceRow extends Pane {
         showBands();
         waysStale = true;
         requestLayout();
+    }
+
+    /** All that is shown: where it is the same, nothing is drawn anew. */
+    private List<Object> all(Source shown, NoteScale on, double room) {
+        Session session = desk.session();
+        List<Zone> zones = presenter.zonesOf(shown.id());
+        Set<String> selected = zones.stream()
+                .map(Zone::id)
+                .filter(desk.selection().zones()::contains)
+                .collect(Collectors.toSet());
+        return List.of(
+                shown,
+                zones,
+                on,
+                room,
+                selected,
+                shown.id().equals(desk.selection().source().get()),
+                desk.performance().unheard().contains(shown.id()),
+                session.instruments(),
+                session.scenes(),
+                session.middleC(),
+                desk.theme().palette(),
+                dragText());
+    }
+
+    private String dragText() {
+        return bands.values().stream()
+                .map(ZoneBand::dragText)
+                .filter(text -> !text.isEmpty())
+                .findFirst()
+                .orElse("");
     }
 
     /** A key of the source was pressed: bands of keyswitches say which was chosen. */
@@ -193,11 +233,7 @@ final class SourceRow extends Pane {
             chosen.toFront();
             ways.toFront();
         }
-        String drag = bands.values().stream()
-                .map(ZoneBand::dragText)
-                .filter(text -> !text.isEmpty())
-                .findFirst()
-                .orElse("");
+        String drag = dragText();
         dragNote.setVisible(!drag.isEmpty());
         dragNote.setText(drag);
         if (chosen != null) {
@@ -320,12 +356,11 @@ final class SourceRow extends Pane {
         for (int key = source.keys().low(); key <= source.keys().high(); key++) {
             if (desk.live().isDown(source.id(), key)) {
                 double x = keyboard.getLayoutX() - HEAD + keyboard.middleOf(key);
-                for (Zone zone : presenter.zonesOf(source.id())) {
-                    ZoneBand band = bands.get(zone.id());
+                for (ZoneBand band : bands.values()) {
+                    Zone zone = band.zone();
                     if (zone.enabled()
                             && zone.keys().holds(key)
-                            && desk.live().isDown(source.id(), key, zone.channels())
-                            && band != null) {
+                            && desk.live().isDown(source.id(), key, zone.channels())) {
                         // At the lower edge, below the band's words.
                         double y = band.getLayoutY() + ZoneBand.HEIGHT - 3;
                         g.strokeLine(x, y, x, keyboardTop());

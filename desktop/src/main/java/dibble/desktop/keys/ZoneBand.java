@@ -100,6 +100,10 @@ final class ZoneBand extends Pane {
         Light.on(desk, this, Places.Kind.ZONE, () -> zone.id());
     }
 
+    Zone zone() {
+        return zone;
+    }
+
     String zoneId() {
         return zone.id();
     }

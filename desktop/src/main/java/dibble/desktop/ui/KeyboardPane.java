@@ -4,6 +4,7 @@ import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.function.BiFunction;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.Canvas;
@@ -48,6 +49,10 @@ public final class KeyboardPane extends Pane {
     private Piano piano;
     private Player player;
     private int pressed = NO_KEY;
+
+    /** Keys that went down or up since the last frame. */
+    private final BitSet changed = new BitSet();
+
     private boolean stale = true;
     private LiveState.Down shownDown;
     private long shownVersion;
@@ -93,7 +98,7 @@ public final class KeyboardPane extends Pane {
         if (down[key] != isDown || isDown && colour != downColours[key]) {
             down[key] = isDown;
             downColours[key] = colour;
-            stale = true;
+            changed.set(key);
         }
     }
 
@@ -141,9 +146,14 @@ public final class KeyboardPane extends Pane {
 
     /** Draws what has changed since the last frame. */
     public void drawIfStale() {
-        if (stale && piano != null) {
+        if (piano == null) {
+            return;
+        }
+        if (stale) {
             stale = false;
             draw();
+        } else if (!changed.isEmpty()) {
+            drawChanged();
         }
     }
 
@@ -190,32 +200,68 @@ public final class KeyboardPane extends Pane {
     }
 
     private void draw() {
+        changed.clear();
         GraphicsContext g = canvas.getGraphicsContext2D();
-        double height = getHeight();
-        g.clearRect(0, 0, getWidth(), height);
+        g.clearRect(0, 0, getWidth(), getHeight());
         g.setFont(FONT);
         for (int key = keys.low(); key <= keys.high(); key++) {
             if (!piano.isRaised(key)) {
-                drawKey(g, key, height, WHITE);
-                g.setStroke(LINE);
-                g.setLineWidth(1);
-                g.strokeRect(Math.round(piano.x(key)) + 0.5, 0.5, Math.round(piano.width(key)), Math.round(height) - 1);
+                drawWhite(g, key);
             }
         }
         // After all white keys: on a narrow keyboard a name is wider than its key.
         for (int key = keys.low(); named && key <= keys.high(); key++) {
-            if (key % 12 == 0 || piano.isPads()) {
-                g.setFill(NAME);
-                g.fillText(NoteNames.name(key, middleC), piano.x(key) + Math.min(4, piano.width(key) / 6), height - 20);
-            }
-            if (words[key] != null && piano.isPads()) {
-                drawWords(g, key);
-            }
+            drawName(g, key);
         }
         for (int key = keys.low(); key <= keys.high(); key++) {
+            drawRaised(g, key);
+        }
+    }
+
+    /** Draws the keys that went down or up, and the black ones that lie over them. */
+    private void drawChanged() {
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.setFont(FONT);
+        for (int key = changed.nextSetBit(keys.low());
+                key >= 0 && key <= keys.high();
+                key = changed.nextSetBit(key + 1)) {
             if (piano.isRaised(key)) {
-                drawKey(g, key, height * Piano.BLACK_HEIGHT, BLACK);
+                drawRaised(g, key);
+            } else {
+                drawWhite(g, key);
+                for (int over = Math.max(keys.low(), key - 1); over <= Math.min(keys.high(), key + 1); over++) {
+                    // A name can reach over from the key below.
+                    if (named && over <= key) {
+                        drawName(g, over);
+                    }
+                    drawRaised(g, over);
+                }
             }
+        }
+        changed.clear();
+    }
+
+    private void drawWhite(GraphicsContext g, int key) {
+        drawKey(g, key, getHeight(), WHITE);
+        g.setStroke(LINE);
+        g.setLineWidth(1);
+        g.strokeRect(Math.round(piano.x(key)) + 0.5, 0.5, Math.round(piano.width(key)), Math.round(getHeight()) - 1);
+    }
+
+    private void drawName(GraphicsContext g, int key) {
+        if (key % 12 == 0 || piano.isPads()) {
+            g.setFill(NAME);
+            g.fillText(
+                    NoteNames.name(key, middleC), piano.x(key) + Math.min(4, piano.width(key) / 6), getHeight() - 20);
+        }
+        if (words[key] != null && piano.isPads()) {
+            drawWords(g, key);
+        }
+    }
+
+    private void drawRaised(GraphicsContext g, int key) {
+        if (piano.isRaised(key)) {
+            drawKey(g, key, getHeight() * Piano.BLACK_HEIGHT, BLACK);
         }
     }
 

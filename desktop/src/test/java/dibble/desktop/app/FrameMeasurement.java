@@ -55,6 +55,11 @@ class FrameMeasurement extends WindowTest {
         return Session.empty("Bare");
     }
 
+    @Override
+    boolean isWatched() {
+        return false;
+    }
+
     private static Session many() {
         List<Instrument> instruments = new ArrayList<>();
         for (int i = 0; i < INSTRUMENTS; i++) {
