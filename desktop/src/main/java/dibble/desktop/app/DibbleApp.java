@@ -50,7 +50,7 @@ public final class DibbleApp extends Application {
         });
         Scene scene = new Scene(new Enlarged(window, workbench.desk().preferences()), 1280, 800);
         workbench.desk().theme().dress(scene);
-        stage.setTitle("Dibble");
+        stage.titleProperty().bind(window.title());
         stage.setMinWidth(1024);
         stage.setMinHeight(620);
         stage.setScene(scene);

@@ -17,6 +17,8 @@ import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.Watch;
 import java.nio.file.Path;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.css.PseudoClass;
 import javafx.scene.Node;
 import javafx.scene.control.TextInputControl;
@@ -25,6 +27,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.input.InputEvent;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.util.Subscription;
 
@@ -43,6 +46,8 @@ public final class MainWindow extends BorderPane {
     private final Notices notices;
     private final ToggleButton perform = new ToggleButton("Stand-ins play");
     private final LiveLine live;
+    private final CommandList commands;
+    private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper("Dibble");
     private final Watch watch;
     private Subscription open = Subscription.EMPTY;
 
@@ -67,7 +72,8 @@ public final class MainWindow extends BorderPane {
         perform.setMinWidth(USE_PREF_SIZE);
         live = new LiveLine(desk, perform);
         MidiFiles midi = new MidiFiles(desk, files, questions);
-        desk.commands().add(WindowCommands.of(workbench, pages, files, midi, live));
+        commands = new CommandList(desk.commands());
+        desk.commands().add(WindowCommands.of(workbench, pages, files, midi, live, commands::open));
         desk.places().onShow(pages::show);
         top = new TopBar(desk, files);
         job = new JobBar(desk);
@@ -75,13 +81,18 @@ public final class MainWindow extends BorderPane {
         watch = desk.watch(this::show).each(this::follow);
         files.onChange(watch::stale);
         setTop(new VBox(top, desk.ask(), job));
-        setCenter(pages);
+        setCenter(new StackPane(pages, commands));
         setBottom(live);
         // What a hand does may move anything.
         addEventFilter(InputEvent.ANY, event -> desk.pulse().wake());
         // Letters that play come before everything; all other keys go to what has the focus first.
         addEventFilter(KeyEvent.ANY, this::typed);
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+        addEventHandler(KeyEvent.KEY_TYPED, event -> {
+            if (desk.commands().takeTyped(event, focused())) {
+                event.consume();
+            }
+        });
         widthProperty().subscribe(width -> {
             boolean narrow = width.doubleValue() > 0 && width.doubleValue() < NARROW;
             pseudoClassStateChanged(LITTLE_ROOM, narrow);
@@ -151,7 +162,13 @@ public final class MainWindow extends BorderPane {
         pages.show(page);
     }
 
+    /** What the window is called: the session, and whether it is to be saved. */
+    ReadOnlyStringProperty title() {
+        return title.getReadOnlyProperty();
+    }
+
     private void show() {
+        title.set(desk.session().name() + (desk.document().isChanged() ? " (changed)" : "") + " – Dibble");
         top.show(pages.page().get());
         Cards.show(perform, workbench.canPerform());
     }

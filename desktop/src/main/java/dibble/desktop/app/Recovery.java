@@ -32,10 +32,7 @@ final class Recovery {
                 .start(
                         "Looking what an earlier run left",
                         progress -> workbench.unfinished(),
-                        found -> found.stream().findFirst().ifPresent(this::offer),
-                        e -> {
-                            throw new IllegalStateException(e);
-                        });
+                        found -> found.stream().findFirst().ifPresent(this::offer));
     }
 
     private void offer(Unfinished left) {
@@ -90,9 +87,14 @@ final class Recovery {
         workbench.openUnsaved(back.session(), back.performance());
         files.adopt(left.file().isEmpty() ? null : Path.of(left.file()));
         workbench.keepJournal();
-        desk.jobs().start("Keeping it", progress -> workbench.settle(left, back), this::tell, e -> {
-            throw new IllegalStateException(e);
-        });
+        desk.jobs()
+                .start(
+                        "Keeping it",
+                        progress -> workbench.settle(left, back),
+                        this::tell,
+                        e -> desk.ask()
+                                .tell("It is back; what was left of it stays in " + left.folder() + ": "
+                                        + PathQuestions.explain(left.folder(), e)));
     }
 
     private void tell(Workbench.Settled settled) {

@@ -49,7 +49,7 @@ final class SessionBox extends VBox {
         menu.getItems().add(new SeparatorMenuItem());
         group("scenes", "scene-large", "checks");
         menu.getItems().add(new SeparatorMenuItem());
-        group("messages", "day-or-night", "settings");
+        group("messages", "day-or-night", "settings", "keys-and-commands");
         menu.getItems().add(new SeparatorMenuItem());
         group("close");
         state.getStyleClass().add("state-line");

@@ -15,11 +15,16 @@ final class WindowCommands {
 
     private WindowCommands() {}
 
-    static List<Command> of(Workbench workbench, Pages pages, SessionFiles files, MidiFiles midi, LiveLine live) {
+    /** @param list shows all of them */
+    static List<Command> of(
+            Workbench workbench, Pages pages, SessionFiles files, MidiFiles midi, LiveLine live, Runnable list) {
         List<Command> all = new ArrayList<>();
         all.addAll(ofFiles(files, midi, pages));
         all.addAll(ofViews(workbench.desk(), pages));
         all.addAll(ofPlaying(workbench, live));
+        all.add(Command.of("keys-and-commands", "Keys and commands…", list)
+                .typed("?")
+                .about("All commands with their keys, to be searched"));
         return all;
     }
 

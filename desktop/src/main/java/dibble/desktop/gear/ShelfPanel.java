@@ -40,9 +40,7 @@ final class ShelfPanel extends VBox {
 
     /** Looks at the shelf again, on its disk. */
     void load() {
-        desk.jobs().start("Looking at the gear shelf", progress -> desk.shelf().contents(), this::show, e -> {
-            throw new IllegalStateException(e);
-        });
+        desk.jobs().start("Looking at the gear shelf", progress -> desk.shelf().contents(), this::show);
     }
 
     private void show(GearShelf.Contents contents) {

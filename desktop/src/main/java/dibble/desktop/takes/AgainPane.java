@@ -86,9 +86,6 @@ final class AgainPane extends Question {
                         done -> {
                             comparison = done;
                             showComparison();
-                        },
-                        e -> {
-                            throw new IllegalStateException(e);
                         });
     }
 

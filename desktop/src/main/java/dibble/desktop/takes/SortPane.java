@@ -102,9 +102,6 @@ final class SortPane extends Question {
                             Form.choose(by, WAYS, likeliest);
                             choosing = false;
                             show();
-                        },
-                        e -> {
-                            throw new IllegalStateException(e);
                         });
     }
 
@@ -155,9 +152,6 @@ final class SortPane extends Question {
                         done -> {
                             sorting = done;
                             showPreview();
-                        },
-                        e -> {
-                            throw new IllegalStateException(e);
                         });
     }
 

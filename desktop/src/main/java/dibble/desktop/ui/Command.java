@@ -15,46 +15,58 @@ import javafx.scene.input.KeyEvent;
  * @param words as a menu says it
  * @param about what it does, in a sentence without its full stop; may be empty
  * @param keys the first is the one that is shown
+ * @param typed a character that does it as well, wherever it lies on the keyboard; empty for none
  * @param applies whether it can be done now
  */
 public record Command(
-        String id, String words, String about, List<KeyCombination> keys, BooleanSupplier applies, Runnable action) {
+        String id,
+        String words,
+        String about,
+        List<KeyCombination> keys,
+        String typed,
+        BooleanSupplier applies,
+        Runnable action) {
     public Command {
         keys = List.copyOf(keys);
     }
 
     /** One that always applies and has no key yet. */
     public static Command of(String id, String words, Runnable action) {
-        return new Command(id, words, "", List.of(), () -> true, action);
+        return new Command(id, words, "", List.of(), "", () -> true, action);
     }
 
     /** With another key, such as {@code Shortcut+S}. */
     public Command key(String key) {
         List<KeyCombination> more = new ArrayList<>(keys);
         more.add(KeyCombination.keyCombination(key));
-        return new Command(id, words, about, more, applies, action);
+        return new Command(id, words, about, more, typed, applies, action);
+    }
+
+    /** With a character that does it, such as {@code ?}. */
+    public Command typed(String character) {
+        return new Command(id, words, about, keys, character, applies, action);
     }
 
     /** With a sentence about it. */
     public Command about(String sentence) {
-        return new Command(id, words, sentence, keys, applies, action);
+        return new Command(id, words, sentence, keys, typed, applies, action);
     }
 
     /** Only where something is so as well. */
     public Command when(BooleanSupplier also) {
         BooleanSupplier before = applies;
-        return new Command(id, words, about, keys, () -> before.getAsBoolean() && also.getAsBoolean(), action);
+        return new Command(id, words, about, keys, typed, () -> before.getAsBoolean() && also.getAsBoolean(), action);
     }
 
-    /** Its first key as the platform writes it; empty for none. */
+    /** Its first key as the platform writes it, or its character; empty for neither. */
     public String sign() {
-        return keys.isEmpty() ? "" : keys.get(0).getDisplayText();
+        return keys.isEmpty() ? typed : keys.get(0).getDisplayText();
     }
 
     /** What a tooltip says: the sentence, or the words where there is none, with the key. */
     public String tip() {
         String text = about.isEmpty() ? words : about;
-        return keys.isEmpty() ? text : text + " (" + sign() + ")";
+        return sign().isEmpty() ? text : text + " (" + sign() + ")";
     }
 
     /** Whether one of its keys was pressed. */

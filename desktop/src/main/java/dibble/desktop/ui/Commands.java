@@ -65,6 +65,21 @@ public final class Commands {
         return false;
     }
 
+    /** The same for a character that was typed where nobody types. */
+    public boolean takeTyped(KeyEvent event, Node focused) {
+        Command command = all.stream()
+                .filter(it -> !it.typed().isEmpty() && it.typed().equals(event.getCharacter()))
+                .findFirst()
+                .orElse(null);
+        boolean does = command != null
+                && !(focused instanceof TextInputControl)
+                && command.applies().getAsBoolean();
+        if (does) {
+            command.action().run();
+        }
+        return does;
+    }
+
     /** An entry of a menu for a command. */
     public MenuItem item(String id) {
         Command command = get(id);

@@ -13,9 +13,10 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.function.Consumer;
+import java.util.function.Function;
 
 /**
- * Work that can take longer than a tenth of a second: it is done on a thread of its own, one after another, on values
+ * Work that can take longer than a tenth of a second: it is done on threads of its own, one after another, on values
  * that are never altered, and its outcome is taken in on the thread that edits. Everything here is called there.
  */
 public final class Jobs implements AutoCloseable {
@@ -32,13 +33,17 @@ public final class Jobs implements AutoCloseable {
     /** Work that is going on, or waits for its turn. */
     public final class Job {
         private final String words;
+        private final Consumer<Job> work;
         private final long began = System.nanoTime();
         private volatile double share = UNKNOWN;
         private volatile boolean cancelled;
+
+        /** Null while it waits for its turn. */
         private Future<?> future;
 
-        private Job(String words) {
+        private Job(String words, Consumer<Job> work) {
             this.words = words;
+            this.work = work;
         }
 
         /** What it does, as a sentence says it: {@code Opening Evening.dibble}. */
@@ -56,11 +61,15 @@ public final class Jobs implements AutoCloseable {
             return System.nanoTime() - began;
         }
 
-        /** It is not wanted any more: what comes of it is dropped. */
+        /** It is not wanted any more: what comes of it is dropped, and the next begins, even where this cannot be stopped. */
         public void cancel() {
-            cancelled = true;
-            future.cancel(true);
-            end(this);
+            if (running.contains(this)) {
+                cancelled = true;
+                if (future != null) {
+                    future.cancel(true);
+                }
+                end(this);
+            }
         }
 
         private void at(double now) {
@@ -72,12 +81,15 @@ public final class Jobs implements AutoCloseable {
     }
 
     private final Executor back;
-    private final ExecutorService thread = Executors.newSingleThreadExecutor(task -> {
+    private final ExecutorService threads = Executors.newCachedThreadPool(task -> {
         Thread worker = new Thread(task, "dibble-jobs");
         worker.setDaemon(true);
         return worker;
     });
+
+    /** The first is under way, the others wait for it. */
     private final List<Job> running = new ArrayList<>();
+
     private final List<Runnable> afterAll = new ArrayList<>();
 
     /** @param back runs something on the thread that edits */
@@ -93,10 +105,24 @@ public final class Jobs implements AutoCloseable {
      * @param failed is given what went wrong: an {@link IOException}, or that there was too little memory
      */
     public <T> Job start(String words, Work<T> work, Consumer<T> done, Consumer<IOException> failed) {
-        Job job = new Job(words);
+        Job job = new Job(words, it -> work(it, work, done, failed));
         running.add(job);
-        job.future = thread.submit(() -> work(job, work, done, failed));
+        beginNext();
         return job;
+    }
+
+    /** The same for work that cannot fail but by a mistake. */
+    public <T> Job start(String words, Function<Progress, T> work, Consumer<T> done) {
+        return start(words, (Work<T>) work::apply, done, e -> {
+            throw new IllegalStateException(e);
+        });
+    }
+
+    private void beginNext() {
+        if (!running.isEmpty() && running.get(0).future == null) {
+            Job next = running.get(0);
+            next.future = threads.submit(() -> next.work.accept(next));
+        }
     }
 
     private <T> void work(Job job, Work<T> work, Consumer<T> done, Consumer<IOException> failed) {
@@ -132,6 +158,7 @@ public final class Jobs implements AutoCloseable {
 
     private void end(Job job) {
         running.remove(job);
+        beginNext();
         if (running.isEmpty()) {
             List<Runnable> now = List.copyOf(afterAll);
             afterAll.clear();
@@ -154,20 +181,14 @@ public final class Jobs implements AutoCloseable {
      */
     public Job edit(Document document, String words, String name, LongEdit change, Runnable after) {
         Session before = document.session();
-        return start(
-                words,
-                progress -> change.of(before, progress),
-                next -> {
-                    if (document.session() == before) {
-                        document.edit(name, session -> next);
-                        after.run();
-                    } else {
-                        edit(document, words, name, change, after);
-                    }
-                },
-                e -> {
-                    throw new IllegalStateException(e);
-                });
+        return start(words, progress -> change.of(before, progress), next -> {
+            if (document.session() == before) {
+                document.edit(name, session -> next);
+                after.run();
+            } else {
+                edit(document, words, name, change, after);
+            }
+        });
     }
 
     /** The work that has been going on for longest. */
@@ -186,6 +207,6 @@ public final class Jobs implements AutoCloseable {
 
     @Override
     public void close() {
-        thread.shutdownNow();
+        threads.shutdownNow();
     }
 }
