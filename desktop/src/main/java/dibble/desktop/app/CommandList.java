@@ -5,6 +5,7 @@ import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Commands;
 import dibble.desktop.ui.FocusKeys;
 import java.util.Locale;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
@@ -109,8 +110,9 @@ final class CommandList extends VBox {
             Label words = applies ? new Label(command.words()) : Cards.soft(command.words());
             Label about = Cards.soft(command.about());
             about.setMinWidth(0);
-            HBox line = Cards.line(new HBox(10, words, about), Cards.soft(command.sign()));
-            setGraphic(line);
+            HBox what = new HBox(10, words, about);
+            what.setAlignment(Pos.CENTER_LEFT);
+            setGraphic(Cards.line(what, Cards.soft(command.sign())));
             setAccessibleText(command.words() + " " + command.sign() + (applies ? "" : ", not now"));
         }
     }
