@@ -75,7 +75,7 @@ final class AgainPane extends Question {
         routing = desk.routing();
         comparison = null;
         if (job != null) {
-            job.cancel();
+            job.drop();
         }
         title.setText(heading() + "looking what becomes of it…");
         Cards.show(warning, false);
@@ -86,7 +86,8 @@ final class AgainPane extends Question {
                         done -> {
                             comparison = done;
                             showComparison();
-                        });
+                        })
+                .onCancel(this::close);
     }
 
     private String heading() {
@@ -167,7 +168,7 @@ final class AgainPane extends Question {
     public void close() {
         super.close();
         if (comparison == null && job != null) {
-            job.cancel();
+            job.drop();
         }
         job = null;
         comparison = null;

@@ -84,6 +84,7 @@ final class SortPane extends Question {
     }
 
     void ask(Track sorted) {
+        close();
         track = sorted;
         shown = null;
         drums.setSelected(TakesPresenter.isDrums(desk.session(), track));
@@ -102,7 +103,8 @@ final class SortPane extends Question {
                             Form.choose(by, WAYS, likeliest);
                             choosing = false;
                             show();
-                        });
+                        })
+                .onCancel(this::close);
     }
 
     /** The track may have changed under it. */
@@ -141,7 +143,7 @@ final class SortPane extends Question {
         Performance performance = desk.performance();
         Sorted now = shown;
         if (job != null) {
-            job.cancel();
+            job.drop();
         }
         sorting = null;
         sort.setDisable(true);
@@ -152,7 +154,8 @@ final class SortPane extends Question {
                         done -> {
                             sorting = done;
                             showPreview();
-                        });
+                        })
+                .onCancel(this::close);
     }
 
     private void showPreview() {
@@ -185,9 +188,10 @@ final class SortPane extends Question {
     public void close() {
         super.close();
         if (job != null && sorting == null) {
-            job.cancel();
+            job.drop();
         }
         job = null;
         sorting = null;
+        choosing = false;
     }
 }

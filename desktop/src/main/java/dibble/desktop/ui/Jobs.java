@@ -37,6 +37,7 @@ public final class Jobs implements AutoCloseable {
         private final long began = System.nanoTime();
         private volatile double share = UNKNOWN;
         private volatile boolean cancelled;
+        private Runnable onCancel = () -> {};
 
         /** Null while it waits for its turn. */
         private Future<?> future;
@@ -64,12 +65,24 @@ public final class Jobs implements AutoCloseable {
         /** It is not wanted any more: what comes of it is dropped, and the next begins, even where this cannot be stopped. */
         public void cancel() {
             if (running.contains(this)) {
-                cancelled = true;
-                if (future != null) {
-                    future.cancel(true);
-                }
-                end(this);
+                drop();
+                onCancel.run();
             }
+        }
+
+        /** The same by who began it, who need not be told. */
+        public void drop() {
+            cancelled = true;
+            if (future != null) {
+                future.cancel(true);
+            }
+            end(this);
+        }
+
+        /** Has something done where it is cancelled by the user. */
+        public Job onCancel(Runnable then) {
+            onCancel = then;
+            return this;
         }
 
         private void at(double now) {
@@ -135,7 +148,8 @@ public final class Jobs implements AutoCloseable {
             end(job, () -> failed.accept(new IOException("it is too large for the memory that Dibble has")));
         } catch (CancellationException e) {
             end(job, () -> {});
-        } catch (RuntimeException e) {
+        } catch (RuntimeException | Error e) {
+            // Noted where mistakes are; the others go on, and the window can be closed.
             end(job, () -> {
                 throw e;
             });

@@ -3,6 +3,7 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.desktop.ui.Jobs;
 import dibble.edits.TakeEdits;
 import dibble.edits.ZoneEdits;
 import dibble.files.SessionFile;
@@ -124,6 +125,25 @@ class MillionEventsTest extends WindowTest {
         until(() -> desk().session() != before);
         assertThat(desk().session().tracks()).hasSize(tracks);
         resting();
+    }
+
+    @Test
+    void routingAgainIsCancelledWithTheSessionAsItWas() {
+        open();
+        onFx(() -> window.show(Page.TAKES));
+        until(() -> lookup("#route-again-open").tryQuery().isPresent());
+        Session before = desk().session();
+        onFx(() -> {
+            lookup("#route-again-open").queryAs(Button.class).fire();
+            desk().jobs().running().ifPresent(Jobs.Job::cancel);
+        });
+        until(() -> !lookup("#route-again").query().isVisible());
+        onFx(() -> {
+            lookup("#print-as-heard").queryAs(Button.class).fire();
+            desk().jobs().running().ifPresent(Jobs.Job::cancel);
+        });
+        resting();
+        assertThat(desk().session()).isSameAs(before);
     }
 
     @Test

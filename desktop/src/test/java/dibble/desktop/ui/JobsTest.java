@@ -65,12 +65,19 @@ class JobsTest {
     }
 
     @Test
-    void amistakeIsThrownWhereItIsNoted() throws InterruptedException {
+    void aMistakeIsThrownWhereItIsNotedAndTheOthersGoOn() throws InterruptedException {
         start("erring", progress -> {
             throw new IllegalStateException("a mistake");
         });
+        start("worse", progress -> {
+            throw new NoClassDefFoundError("a class");
+        });
         assertThatThrownBy(this::takeIn).hasMessage("a mistake");
+        assertThatThrownBy(this::takeIn).hasMessage("a class");
         assertThat(jobs.running()).isEmpty();
+        start("next", progress -> "goes on");
+        takeIn();
+        assertThat(told).containsExactly("goes on");
     }
 
     @Test
