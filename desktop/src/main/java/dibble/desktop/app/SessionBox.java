@@ -1,5 +1,6 @@
 package dibble.desktop.app;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Commands;
 import dibble.desktop.ui.Desk;
 import dibble.edits.StartingPoint;
@@ -11,7 +12,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
@@ -80,10 +80,8 @@ final class SessionBox extends VBox {
         Menu points = new Menu("New from a starting point");
         points.setId("menu-starting-points");
         for (StartingPoint point : StartingPoint.values()) {
-            MenuItem item = new MenuItem(point.title());
-            item.setId("start-" + point.name().toLowerCase(Locale.ROOT));
-            item.setOnAction(event -> files.begin(point));
-            points.getItems().add(item);
+            String id = "start-" + point.name().toLowerCase(Locale.ROOT);
+            points.getItems().add(Cards.item(id, point.title(), () -> files.begin(point)));
         }
         return points;
     }

@@ -15,7 +15,6 @@ import dibble.desktop.ui.Theme;
 import dibble.files.SessionJournal;
 import dibble.files.Unfinished;
 import dibble.gear.Source;
-import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.ports.JoinedDevices;
 import dibble.ports.MachineDevices;
@@ -228,36 +227,29 @@ public final class Workbench implements AutoCloseable {
 
     /** Whether the demo's performance has a source of this session to play on. */
     boolean canPerform() {
-        return document.session().sources().stream()
-                .anyMatch(source -> LamplightersRound.PLAYERS.contains(source.name())
-                        && standIns.standIn(source.port()).isPresent());
+        return LamplightersRound.PLAYERS.stream()
+                .anyMatch(name -> keyboard(name).isPresent());
     }
 
     /** Has the stand-ins play the demo's performance over and over. */
     public void perform() {
-        MidiFile played = LamplightersRound.played();
-        Map<MidiTrack, StandIn> keyboards = keyboards(played);
         List<MidiTrack> tracks = new ArrayList<>();
         List<IntConsumer> lanes = new ArrayList<>();
-        for (MidiTrack track : played.tracks()) {
-            StandIn keyboard = keyboards.get(track);
-            if (keyboard != null) {
+        for (MidiTrack track : LamplightersRound.played().tracks()) {
+            track.name().flatMap(this::keyboard).ifPresent(keyboard -> {
                 tracks.add(track);
                 lanes.add(keyboard::play);
-            }
+            });
         }
         studio.perform(Timeline.of(tracks, TempoMap.of(96)), lanes);
     }
 
-    private Map<MidiTrack, StandIn> keyboards(MidiFile played) {
-        Map<MidiTrack, StandIn> keyboards = new java.util.HashMap<>();
-        for (MidiTrack track : played.tracks()) {
-            Optional<Source> source = document.session().sources().stream()
-                    .filter(it -> it.name().equals(track.name().orElse("")))
-                    .findFirst();
-            source.flatMap(it -> standIns.standIn(it.port())).ifPresent(it -> keyboards.put(track, it));
-        }
-        return keyboards;
+    /** The stand-in behind a source of this name. */
+    private Optional<StandIn> keyboard(String name) {
+        return document.session().sources().stream()
+                .filter(source -> source.name().equals(name))
+                .flatMap(source -> standIns.standIn(source.port()).stream())
+                .findFirst();
     }
 
     void playOrStop() {

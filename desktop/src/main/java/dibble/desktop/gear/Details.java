@@ -18,7 +18,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
@@ -218,16 +217,13 @@ final class Details extends VBox {
                 .orElse("");
     }
 
-    private static MenuButton keep(String id, java.util.function.Consumer<Boolean> keeper) {
+    private static MenuButton keep(String id, Consumer<Boolean> keeper) {
         MenuButton keep = new MenuButton("Keep");
         keep.setId(id);
-        MenuItem with = new MenuItem("on the gear shelf, with its zones");
-        with.setId(id + "-with");
-        with.setOnAction(event -> keeper.accept(true));
-        MenuItem without = new MenuItem("on the gear shelf, without zones");
-        without.setId(id + "-without");
-        without.setOnAction(event -> keeper.accept(false));
-        keep.getItems().setAll(with, without);
+        keep.getItems()
+                .setAll(
+                        Cards.item(id + "-with", "on the gear shelf, with its zones", () -> keeper.accept(true)),
+                        Cards.item(id + "-without", "on the gear shelf, without zones", () -> keeper.accept(false)));
         return keep;
     }
 }

@@ -17,7 +17,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -98,18 +97,14 @@ public final class GearView extends BorderPane implements View {
         MenuButton add = new MenuButton("Add a source");
         add.setId("add-source");
         for (GearPresenter.Size size : GearPresenter.Size.values()) {
-            MenuItem item = new MenuItem(size.title);
-            item.setId("add-" + size.name().toLowerCase(Locale.ROOT));
-            item.setOnAction(event -> presenter.addSource(size));
-            add.getItems().add(item);
+            String id = "add-" + size.name().toLowerCase(Locale.ROOT);
+            add.getItems().add(Cards.item(id, size.title, () -> presenter.addSource(size)));
         }
         MenuButton points = new MenuButton("Starting points");
         points.setId("starting-points");
         for (StartingPoint point : StartingPoint.values()) {
-            MenuItem item = new MenuItem(point.title());
-            item.setId("begin-" + point.name().toLowerCase(Locale.ROOT));
-            item.setOnAction(event -> starts.accept(point));
-            points.getItems().add(item);
+            String id = "begin-" + point.name().toLowerCase(Locale.ROOT);
+            points.getItems().add(Cards.item(id, point.title(), () -> starts.accept(point)));
         }
         HBox foot = new HBox(8, add, points);
         foot.getStyleClass().add("gear-foot");
@@ -125,10 +120,8 @@ public final class GearView extends BorderPane implements View {
         add.setId("add-instrument");
         add.setMinWidth(USE_PREF_SIZE);
         for (GearPresenter.Sounds sounds : GearPresenter.Sounds.values()) {
-            MenuItem item = new MenuItem(sounds.title);
-            item.setId("add-" + sounds.name().toLowerCase(Locale.ROOT).replace('_', '-'));
-            item.setOnAction(event -> presenter.addInstrument(sounds));
-            add.getItems().add(item);
+            String id = "add-" + sounds.name().toLowerCase(Locale.ROOT).replace('_', '-');
+            add.getItems().add(Cards.item(id, sounds.title, () -> presenter.addInstrument(sounds)));
         }
         Button test = Cards.button("silence-test", "Silence test…", silence::begin);
         test.setTooltip(new Tooltip("Plays what should not sound, and asks whether it does"));

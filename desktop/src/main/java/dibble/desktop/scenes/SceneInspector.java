@@ -213,11 +213,11 @@ final class SceneInspector extends VBox {
     private MenuItem item(PartRef ref) {
         Function<PartRef, String> owner =
                 it -> desk.session().instrument(it.instrument()).orElseThrow().name();
-        MenuItem item = new MenuItem(owner.apply(ref) + " / "
-                + desk.session().part(ref).orElseThrow().name());
-        item.setId("scene-sound-of-" + ref.part());
-        item.setOnAction(event -> choose(ref));
-        return item;
+        return Cards.item(
+                "scene-sound-of-" + ref.part(),
+                owner.apply(ref) + " / "
+                        + desk.session().part(ref).orElseThrow().name(),
+                () -> choose(ref));
     }
 
     private void choose(PartRef ref) {

@@ -1,5 +1,6 @@
 package dibble.desktop.takes;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Light;
@@ -91,10 +92,7 @@ final class TrackRow extends HBox {
     }
 
     private MenuItem item(String id, String words, Runnable action) {
-        MenuItem item = new MenuItem(words);
-        item.setId("track-" + id);
-        item.setOnAction(event -> action.run());
-        return item;
+        return Cards.item("track-" + id, words, action);
     }
 
     private void rename() {
