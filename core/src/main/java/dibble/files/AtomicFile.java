@@ -17,8 +17,8 @@ import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFileAttributes;
+import java.util.HashSet;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -35,10 +35,10 @@ public final class AtomicFile {
     private static final int MOST_LINKS = 40;
     private static final AtomicInteger NUMBER = new AtomicInteger();
 
-    /** Files that are being written now: they go when the process is asked to end. */
-    private static final Set<Path> OPEN = ConcurrentHashMap.newKeySet();
+    /** Files that are being written now: they go when the process is asked to end, and none is begun after that. */
+    private static final Set<Path> OPEN = new HashSet<>();
 
-    private static volatile boolean ending;
+    private static boolean ending;
 
     static {
         Runtime.getRuntime().addShutdownHook(new Thread(AtomicFile::end, "dibble-tidy"));
@@ -47,8 +47,28 @@ public final class AtomicFile {
     private AtomicFile() {}
 
     private static void end() {
-        ending = true;
-        OPEN.forEach(AtomicFile::remove);
+        synchronized (OPEN) {
+            ending = true;
+            OPEN.forEach(AtomicFile::remove);
+        }
+    }
+
+    private static FileChannel begin(Path file) throws IOException {
+        synchronized (OPEN) {
+            if (ending) {
+                throw new IOException(file + " is not begun: the program is ending");
+            }
+            FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+            OPEN.add(file);
+            return channel;
+        }
+    }
+
+    private static void done(Path file) {
+        synchronized (OPEN) {
+            remove(file);
+            OPEN.remove(file);
+        }
     }
 
     /** Writes the contents of a file. */
@@ -86,14 +106,12 @@ public final class AtomicFile {
         clearLeftovers(folder);
         Path beside =
                 folder.resolve(".dibble-" + ProcessHandle.current().pid() + "-" + NUMBER.incrementAndGet() + ".new");
-        OPEN.add(beside);
         try {
             writeWhole(beside, content);
             keepAttributes(target, beside);
             move(beside, target);
         } finally {
-            remove(beside);
-            OPEN.remove(beside);
+            done(beside);
         }
         flush(folder);
     }
@@ -123,7 +141,7 @@ public final class AtomicFile {
     }
 
     private static void writeWhole(Path file, Content content) throws IOException {
-        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
+        try (FileChannel channel = begin(file)) {
             // Whoever closes it is done with writing, but the file is not with being written.
             OutputStream out = new BufferedOutputStream(Channels.newOutputStream(channel), 1 << 16) {
                 @Override
