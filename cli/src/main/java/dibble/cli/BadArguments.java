@@ -1,5 +1,7 @@
 package dibble.cli;
 
+import static dibble.cli.CliText.say;
+
 import dibble.files.OneLine;
 import java.nio.file.Files;
 import java.util.List;
@@ -26,46 +28,48 @@ final class BadArguments {
         if (e instanceof CommandLine.MissingParameterException missing) {
             String what = missing.getMissing().stream().map(BadArguments::shown).collect(Collectors.joining(" and "));
             return what.isEmpty()
-                    ? "something is missing"
-                    : what + (what.contains(" and ") ? " are" : " is") + " missing";
+                    ? say("bad-arguments.something-is-missing")
+                    : say("bad-arguments.is-missing", what, what.contains(" and "));
         }
         if (e instanceof CommandLine.MutuallyExclusiveArgsException) {
-            return "of the things that " + name + " can be asked about, one at a time is expected";
+            return say("bad-arguments.of-the-things-that-can", name);
         }
         if (e instanceof CommandLine.OverwrittenOptionException) {
-            return (e.getArgSpec() == null ? "an option" : shown(e.getArgSpec())) + " is given twice (expected once)";
+            return say("bad-arguments.0-choice-0-1-an", e.getArgSpec() == null, shown(e.getArgSpec()));
         }
         if (e.getArgSpec() != null && e.getValue() != null) {
-            return label(e.getArgSpec()) + " " + OneLine.of(e.getValue()) + " (expected " + expected(e.getArgSpec())
-                    + ")";
+            return say(
+                    "bad-arguments.expected",
+                    label(e.getArgSpec()),
+                    OneLine.of(e.getValue()),
+                    expected(e.getArgSpec()));
         }
         return e.getArgSpec() == null
-                ? "these arguments do not go together"
-                : shown(e.getArgSpec()) + " has no value that can be read (expected " + expected(e.getArgSpec()) + ")";
+                ? say("bad-arguments.these-arguments-do-not-go")
+                : say("bad-arguments.has-no-value-that-can", shown(e.getArgSpec()), expected(e.getArgSpec()));
     }
 
     private static String unmatched(CommandLine.UnmatchedArgumentException e, CommandLine command) {
         String given = e.getUnmatched().isEmpty() ? "" : e.getUnmatched().get(0);
         List<String> near = e.getSuggestions();
-        String hint = near.isEmpty() ? "" : " (did you mean " + near.get(0) + "?)";
+        String hint = near.isEmpty() ? "" : say("bad-arguments.did-you-mean", near.get(0));
         if (given.startsWith("-")) {
-            return "no option " + OneLine.of(given) + hint;
+            return say("bad-arguments.no-option", OneLine.of(given), hint);
         }
         if (!command.getSubcommands().isEmpty()) {
             if (Files.exists(InOut.path(given))) {
-                return OneLine.of(given) + " is no file that can be opened (expected a session)";
+                return say("bad-arguments.is-no-file-that-can", OneLine.of(given));
             }
             return isFileName(given)
-                    ? "no such file: " + OneLine.of(given)
-                    : "no command \"" + OneLine.of(given) + "\""
-                            + (near.isEmpty()
-                                    ? " (expected one of "
-                                            + String.join(
-                                                    ", ",
-                                                    command.getSubcommands().keySet()) + ")"
-                                    : hint);
+                    ? say("bad-arguments.no-such-file", OneLine.of(given))
+                    : say(
+                            "bad-arguments.no-command-1-choice-0",
+                            OneLine.of(given),
+                            near.isEmpty(),
+                            String.join(", ", command.getSubcommands().keySet()),
+                            hint);
         }
-        return "\"" + OneLine.of(given) + "\" is one too many";
+        return say("bad-arguments.is-one-too-many", OneLine.of(given));
     }
 
     /** What looks like a file was meant to be opened. */
@@ -87,7 +91,7 @@ final class BadArguments {
         Class<?> type =
                 spec.isMultiValue() && spec.auxiliaryTypes().length > 0 ? spec.auxiliaryTypes()[0] : spec.type();
         if (type == Integer.class || type == int.class) {
-            return spec.isMultiValue() ? spec.paramLabel() : "a whole number";
+            return spec.isMultiValue() ? spec.paramLabel() : say("bad-arguments.a-whole-number");
         }
         return spec.paramLabel();
     }

@@ -1,5 +1,7 @@
 package dibble.cli;
 
+import static dibble.cli.CliText.say;
+
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -20,26 +22,15 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** {@code dibble check}: what would surprise a player. */
-@Command(
-        name = "check",
-        description = "Names what would surprise a player; exits with 1 if there is an error or a warning.",
-        footerHeading = "%nExamples:%n",
-        footer = {
-            "  dibble check round.dibble",
-            "  dibble check --json - < round.dibble",
-            "  dibble check --fix channel-clash round.dibble"
-        })
+@Command(name = "check")
 final class CheckCommand extends FileCommand {
-    @Parameters(
-            index = "0",
-            paramLabel = "SESSION",
-            description = "a session: NAME.dibble, or a bare session.json; - is standard input")
+    @Parameters(index = "0", paramLabel = "SESSION", descriptionKey = "session")
     private String sessionFile;
 
-    @Option(names = "--json", description = "as JSON")
+    @Option(names = "--json", descriptionKey = "json")
     private boolean json;
 
-    @Option(names = "--fix", paramLabel = "CODE", description = "apply the mends of a check first, and save the file")
+    @Option(names = "--fix", paramLabel = "CODE", descriptionKey = "fix")
     private String fix;
 
     @Override
@@ -60,7 +51,7 @@ final class CheckCommand extends FileCommand {
                 .collect(Collectors.groupingBy(Finding::code, Collectors.counting()))
                 .forEach((code, count) -> {
                     if (count == Checks.MOST_FINDINGS) {
-                        files.tell("only the first " + count + " of " + code + " are listed");
+                        files.tell(say("check-command.only-the-first-of-are", count, code));
                     }
                 });
         if (json) {
@@ -68,7 +59,7 @@ final class CheckCommand extends FileCommand {
         } else {
             findings.forEach(this::print);
             if (findings.isEmpty()) {
-                print("nothing found");
+                print(say("check-command.nothing-found"));
             }
         }
         return findings.stream().anyMatch(finding -> finding.level() != Level.NOTE) ? 1 : 0;
@@ -76,20 +67,19 @@ final class CheckCommand extends FileCommand {
 
     private void checkSavable() throws IOException {
         if (sessionFile.equals(InOut.STANDARD) || AtomicFile.isStream(InOut.path(sessionFile))) {
-            throw new BadInput("--fix saves the session, and " + sessionFile + " is no file that can be saved"
-                    + " (expected an ordinary file)");
+            throw new BadInput(say("check-command.fix-saves-the-session-and", sessionFile));
         }
     }
 
     private Checks.Checked mend(Session session, Performance performance) throws IOException {
         if (!Checks.codes().contains(fix)) {
-            throw new BadInput("no check \"" + fix + "\" (expected one of " + String.join(", ", Checks.codes()) + ")");
+            throw new BadInput(say("check-command.no-check-expected-one-of", fix, String.join(", ", Checks.codes())));
         }
         // A mend names things by their ids, which in a file need only be unique in their list.
         Checks.Checked before = new Checks.Checked(DistinctIds.withDistinctIds(session), performance);
         Checks.Checked mended = Checks.mend(before.session(), before.performance(), fix);
         if (mended.equals(before)) {
-            files.tell("nothing that " + fix + " finds has a mend");
+            files.tell(say("check-command.nothing-that-finds-has-a", fix));
         } else {
             SessionFile.update(InOut.path(sessionFile), mended.session(), mended.performance());
         }
@@ -112,7 +102,7 @@ final class CheckCommand extends FileCommand {
 
     private void print(Finding finding) {
         print(word(finding.level()) + " " + finding.code() + ": " + finding.text());
-        finding.mend().ifPresent(mend -> print("    mend: " + mend.words()));
+        finding.mend().ifPresent(mend -> print(say("check-command.mend", mend.words())));
     }
 
     private static String word(Level level) {

@@ -1,5 +1,7 @@
 package dibble.cli;
 
+import static dibble.cli.CliText.say;
+
 import dibble.files.AtomicFile;
 import dibble.files.IoWords;
 import dibble.files.OneLine;
@@ -47,7 +49,7 @@ final class InOut {
 
     /** A sentence to standard error. */
     void tell(String text) {
-        err.println("dibble: " + OneLine.of(text));
+        err.println(say("in-out.dibble", OneLine.of(text)));
     }
 
     /** Says what in what was read is not as it should be, where it was read all the same. */
@@ -57,18 +59,17 @@ final class InOut {
 
     /** A name as it is fit to be printed. */
     private static String shown(String name) {
-        return name.equals(STANDARD) ? "standard input" : OneLine.of(name);
+        return name.equals(STANDARD) ? say("in-out.standard-input") : OneLine.of(name);
     }
 
     /** Notes what is going to be read as what, so that nothing is read twice, or written over. */
     void claim(String name, String as) {
         if (name.isEmpty()) {
-            throw new BadInput("the name of " + as + " is empty (expected a file, or - for standard input)");
+            throw new BadInput(say("in-out.the-name-of-is-empty", as));
         }
         String before = read.putIfAbsent(name, as);
         if (before != null && !before.equals(as) && name.equals(STANDARD)) {
-            throw new BadInput(
-                    "standard input is both " + before + " and " + as + " (expected a file for one of them)");
+            throw new BadInput(say("in-out.standard-input-is-both-and", before, as));
         }
     }
 
@@ -118,7 +119,7 @@ final class InOut {
         try {
             return Path.of(name);
         } catch (InvalidPathException e) {
-            throw new BadInput("no file can have the name " + OneLine.of(name));
+            throw new BadInput(say("in-out.no-file-can-have-the", OneLine.of(name)));
         }
     }
 
@@ -135,14 +136,13 @@ final class InOut {
      */
     void checkOutput(String name) {
         if (name.isEmpty()) {
-            throw new BadInput("the name to write to is empty (expected a file, or - for standard output)");
+            throw new BadInput(say("in-out.the-name-to-write-to"));
         }
         for (Map.Entry<String, String> input : read.entrySet()) {
             if (!name.equals(STANDARD)
                     && !input.getKey().equals(STANDARD)
                     && isSame(path(name), path(input.getKey()))) {
-                throw new BadInput("-o " + OneLine.of(name) + " is also " + input.getValue()
-                        + " (expected another file: what is read is not written over)");
+                throw new BadInput(say("in-out.o-is-also-expected-another", OneLine.of(name), input.getValue()));
             }
         }
     }

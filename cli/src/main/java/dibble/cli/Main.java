@@ -1,7 +1,10 @@
 package dibble.cli;
 
+import static dibble.cli.CliText.say;
+
 import dibble.files.IoWords;
 import dibble.files.OneLine;
+import dibble.text.Texts;
 import java.io.BufferedOutputStream;
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
@@ -18,34 +21,7 @@ import picocli.CommandLine.ScopeType;
 /** The command line. Errors are one line each; no stack trace reaches a user. */
 @Command(
         name = "dibble",
-        description = "Assigns, splits and remaps MIDI channels and key zones.",
-        synopsisHeading = "Usage: ",
-        customSynopsis = {
-            "dibble [FILE]",
-            "       dibble demo [FOLDER]",
-            "       dibble COMMAND [ARGUMENTS]",
-            "       dibble test | bench [WHAT]"
-        },
-        descriptionHeading = "%n",
-        optionListHeading = "%nOptions:%n",
-        parameterListHeading = "%nArguments:%n",
-        commandListHeading = "%nCommands that need no window:%n",
-        footerHeading = "%nIn the window:%n",
-        footer = {
-            "  FILE          opens a session: NAME.dibble, or a bare session.json",
-            "  demo          opens the window with the demo session playing on stand-ins;",
-            "                where there is no display, draws its views into FOLDER",
-            "  test          runs all tests; what follows goes to Maven",
-            "  bench         runs the benchmarks; the README names them",
-            "",
-            "A file named - is standard input or output. A name that begins with - goes behind --."
-        },
-        exitCodeListHeading = "%nExit codes:%n",
-        exitCodeList = {
-            "0:done",
-            "1:the answer is \"no\": check has found an error or a warning",
-            "2:bad arguments, bad input, or output that cannot be written"
-        },
+        resourceBundle = CliText.BUNDLE,
         mixinStandardHelpOptions = true,
         version = "Dibble 0.1.0",
         scope = ScopeType.INHERIT,
@@ -73,6 +49,7 @@ public final class Main implements Runnable {
      * @param err is told what went wrong, a line each
      */
     public static int run(InputStream in, OutputStream output, PrintWriter err, String... args) {
+        Texts.forTerminal();
         StandardOutput bytes = new StandardOutput(new BufferedOutputStream(output, BLOCK));
         PrintWriter out = new PrintWriter(new OutputStreamWriter(bytes, StandardCharsets.UTF_8));
         InOut files = new InOut(in, bytes, err);
@@ -82,21 +59,24 @@ public final class Main implements Runnable {
             return code;
         }
         if (!bytes.isReaderGone()) {
-            files.tell("standard output: " + IoWords.of(bytes.failure()));
+            files.tell(say("main.standard-output", IoWords.of(bytes.failure())));
         }
         return BAD_INPUT;
     }
 
     private static int run(InOut files, PrintWriter out, PrintWriter err, String... args) {
         CommandLine line = new CommandLine(new Main(), new Commands(files));
+        // Each command shows its own arguments, not those of the whole.
+        line.getSubcommands()
+                .values()
+                .forEach(it -> it.getCommandSpec().usageMessage().customSynopsis(new String[0]));
         line.setOut(out);
         line.setErr(err);
         line.setExpandAtFiles(false);
         line.setUsageHelpAutoWidth(false);
         line.setParameterExceptionHandler((e, words) -> {
             String name = e.getCommandLine().getCommandName();
-            files.tell(BadArguments.words(e) + "; dibble " + (name.equals("dibble") ? "" : name + " ")
-                    + "--help tells more");
+            files.tell(say("main.dibble-1-choice-0-1", BadArguments.words(e), name.equals("dibble"), name));
             return BAD_INPUT;
         });
         line.setExecutionExceptionHandler((e, commandLine, result) -> {
@@ -112,8 +92,7 @@ public final class Main implements Runnable {
             }
             return code;
         } catch (OutOfMemoryError e) {
-            files.tell("the files are too large for the memory that it is given ("
-                    + (Runtime.getRuntime().maxMemory() >> 20) + " MiB)");
+            files.tell(say("main.the-files-are-too-large", Runtime.getRuntime().maxMemory() >> 20));
             return BAD_INPUT;
         }
     }
@@ -132,7 +111,7 @@ public final class Main implements Runnable {
 
     @Override
     public void run() {
-        throw new BadInput("no command (expected one of route, trace, check, sort, ports; dibble --help tells more)");
+        throw new BadInput(say("main.no-command-expected-one-of"));
     }
 
     private static String explain(Exception e) {
@@ -142,7 +121,9 @@ public final class Main implements Runnable {
         if (e instanceof IOException io) {
             return IoWords.of(io);
         }
-        return "a mistake in Dibble itself: " + e.getClass().getSimpleName() + ", "
-                + OneLine.of(String.valueOf(e.getMessage()));
+        return say(
+                "main.a-mistake-in-dibble-itself",
+                e.getClass().getSimpleName(),
+                OneLine.of(String.valueOf(e.getMessage())));
     }
 }

@@ -1,5 +1,7 @@
 package dibble.cli;
 
+import static dibble.cli.CliText.say;
+
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -14,21 +16,19 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** {@code dibble ports}: the MIDI ports of this machine and the stand-ins. */
-@Command(
-        name = "ports",
-        description = "Lists the MIDI ports of this machine and the stand-ins that ship with Dibble.",
-        footerHeading = "%nExample:%n",
-        footer = "  dibble ports --json")
+@Command(name = "ports")
 final class PortsCommand extends FileCommand {
     /** A port as it is listed. */
     private record Listed(String name, boolean in, boolean out, String about) {
         String line() {
-            String way = in && out ? "in and out" : in ? "in" : "out";
+            String way = in && out
+                    ? say("ports-command.in-and-out")
+                    : in ? say("ports-command.in") : say("ports-command.out");
             return "  " + name + "  (" + way + ")  " + about;
         }
     }
 
-    @Option(names = "--json", description = "as JSON")
+    @Option(names = "--json", descriptionKey = "json")
     private boolean json;
 
     @Override
@@ -45,12 +45,12 @@ final class PortsCommand extends FileCommand {
             out().println(node);
             return 0;
         }
-        print("MIDI ports of this machine:");
+        print(say("ports-command.midi-ports-of-this-machine"));
         machine.forEach(port -> print(port.line()));
         if (machine.isEmpty()) {
-            print("  none");
+            print(say("ports-command.none"));
         }
-        print("Stand-ins:");
+        print(say("ports-command.stand-ins"));
         standIns.forEach(port -> print(port.line()));
         return 0;
     }
@@ -61,7 +61,7 @@ final class PortsCommand extends FileCommand {
         demo.sources().forEach(source -> standIns.add(new Listed(source.port(), true, false, source.name())));
         demo.instruments()
                 .forEach(instrument -> standIns.add(new Listed(instrument.port(), false, true, instrument.name())));
-        standIns.add(new Listed(StandIns.LOOPER, true, true, "Clover, a looper: it sends back what it gets"));
+        standIns.add(new Listed(StandIns.LOOPER, true, true, say("ports-command.clover-a-looper-it-sends")));
         return standIns;
     }
 

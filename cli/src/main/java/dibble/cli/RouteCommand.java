@@ -1,5 +1,7 @@
 package dibble.cli;
 
+import static dibble.cli.CliText.say;
+
 import dibble.files.SessionFile;
 import dibble.gear.Source;
 import dibble.midi.MidiFile;
@@ -19,56 +21,39 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** {@code dibble route}: plays a recorded performance through a session's routing. */
-@Command(
-        name = "route",
-        description = {
-            "Plays a recorded performance through the routing of a session.",
-            "",
-            "Each track of IN.mid is a source, by its name: the id or the name of a source, in capitals or not. The"
-                    + " file that is made has what concerns the whole of the other one (tempo, meter, markers) on its"
-                    + " first track, then a track for each destination that got anything, then what belongs to none."
-        },
-        footerHeading = "%nExamples:%n",
-        footer = {
-            "  dibble route round.dibble played.mid -o routed.mid",
-            "  dibble route round.dibble played.mid --source 2=larkspur --events",
-            "  dibble route round.dibble - -o - < played.mid > routed.mid"
-        })
+@Command(name = "route")
 final class RouteCommand extends FileCommand {
-    @Parameters(
-            index = "0",
-            paramLabel = "SESSION",
-            description = "a session: NAME.dibble, or a bare session.json; - is standard input")
+    @Parameters(index = "0", paramLabel = "SESSION", descriptionKey = "session")
     private String sessionFile;
 
-    @Parameters(index = "1", paramLabel = "IN.mid", description = "what was played; - is standard input")
+    @Parameters(index = "1", paramLabel = "IN.mid", descriptionKey = "in")
     private String input;
 
     @Option(
             names = {"-o", "--output"},
             paramLabel = "OUT.mid",
-            description = "the file to write; - is standard output")
+            descriptionKey = "output")
     private String output;
 
-    @Option(names = "--events", description = "print each outgoing message as a line of JSON")
+    @Option(names = "--events", descriptionKey = "events")
     private boolean events;
 
-    @Option(names = "--scene", paramLabel = "ID", description = "the scene that holds")
+    @Option(names = "--scene", paramLabel = "ID", descriptionKey = "scene")
     private String scene;
 
-    @Option(names = "--source", paramLabel = "TRACK=ID", description = "track TRACK (from 1) is this source")
+    @Option(names = "--source", paramLabel = "TRACK=ID", descriptionKey = "source")
     private Map<Integer, String> sourceOfTrack = new LinkedHashMap<>();
 
-    @Option(names = "--with-sounds", description = "send each part's bank, program, volume and pan first")
+    @Option(names = "--with-sounds", descriptionKey = "with-sounds")
     private boolean withSounds;
 
     @Override
     public Integer call() throws IOException {
         if (output == null && !events) {
-            throw new BadInput("nowhere to write to (expected -o OUT.mid or --events)");
+            throw new BadInput(say("route-command.nowhere-to-write-to-expected"));
         }
         if (events && InOut.STANDARD.equals(output)) {
-            throw new BadInput("--events and -o - both go to standard output (expected a file for one of them)");
+            throw new BadInput(say("route-command.events-and-o-both-go"));
         }
         files.claim(sessionFile, "SESSION");
         files.claim(input, "IN.mid");
@@ -93,12 +78,11 @@ final class RouteCommand extends FileCommand {
         int count = midi.tracks().size();
         sourceOfTrack.forEach((track, id) -> {
             if (track < 1 || track > count) {
-                throw new BadInput(
-                        "--source " + track + "=" + id + ": no track " + track + " (expected 1 to " + count + ")");
+                throw new BadInput(say("route-command.source-no-track-expected-1", track, id, count));
             }
             if (SessionInput.source(session, id).isEmpty()) {
-                throw new BadInput("--source " + track + "=" + id + ": no source \"" + id + "\" (expected one of "
-                        + SessionInput.sources(session) + ")");
+                throw new BadInput(
+                        say("route-command.source-no-source-expected-one", track, id, SessionInput.sources(session)));
             }
         });
         String[] sources = new String[count];
@@ -115,12 +99,11 @@ final class RouteCommand extends FileCommand {
                 sources[i] = source.get().id();
                 any = true;
             } else if (plays) {
-                passedOver.add("track " + (i + 1) + " \"" + name + "\" is no source and is passed over");
+                passedOver.add(say("route-command.track-is-no-source-and", i + 1, name));
             }
         }
         if (!any && hasEvents) {
-            throw new BadInput("no track of " + input + " names a source (expected one of "
-                    + SessionInput.sources(session) + ", or --source TRACK=ID)");
+            throw new BadInput(say("route-command.no-track-of-names-a", input, SessionInput.sources(session)));
         }
         passedOver.forEach(files::tell);
         return sources;

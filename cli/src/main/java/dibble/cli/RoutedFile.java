@@ -1,5 +1,7 @@
 package dibble.cli;
 
+import static dibble.cli.CliText.say;
+
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.midi.MidiFile;
@@ -110,7 +112,7 @@ final class RoutedFile implements FileRouter.Output {
             MidiTrack track = atOnce.tracks().get(i);
             MidiTrack.Builder others = others(track, sources[i]);
             if (others.size() > 0) {
-                out.add(named(track.name().orElse("Track " + (i + 1)) + ", other events", others));
+                out.add(named(say("routed-file.other-events", track.name().orElse("Track " + (i + 1))), others));
             }
         }
         return new MidiFile(1, input.division(), out);

@@ -1,5 +1,7 @@
 package dibble.cli;
 
+import static dibble.cli.CliText.say;
+
 import dibble.files.SessionFile;
 import dibble.gear.Source;
 import dibble.routing.Scene;
@@ -15,11 +17,12 @@ final class SessionInput {
     /** The performance in a scene; null for the scene that is active. */
     static Performance inScene(SessionFile.Opened opened, String scene, String file) {
         if (scene != null && opened.session().scene(scene).isEmpty()) {
-            throw new BadInput("no scene \"" + scene + "\" in " + file + " (expected one of "
-                    + (opened.session().scenes().isEmpty()
-                            ? "none: the session has no scene"
-                            : opened.session().scenes().stream().map(Scene::id).collect(Collectors.joining(", ")))
-                    + ")");
+            throw new BadInput(say(
+                    "session-input.no-scene-in-expected-one",
+                    scene,
+                    file,
+                    opened.session().scenes().isEmpty(),
+                    opened.session().scenes().stream().map(Scene::id).collect(Collectors.joining(", "))));
         }
         return scene == null ? opened.performance() : opened.performance().withScene(scene);
     }
@@ -38,7 +41,7 @@ final class SessionInput {
     /** The ids of the sources, for messages. */
     static String sources(Session session) {
         return session.sources().isEmpty()
-                ? "none: the session has no source"
+                ? say("session-input.none-the-session-has-no")
                 : String.join(", ", session.sources().stream().map(Source::id).toList());
     }
 }

@@ -1,5 +1,7 @@
 package dibble.cli;
 
+import static dibble.cli.CliText.say;
+
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -19,53 +21,31 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** {@code dibble sort}: a recorded file into separate tracks. */
-@Command(
-        name = "sort",
-        description = {
-            "Sorts a recorded file into separate tracks.",
-            "",
-            "Offs and key pressure go with their notes. Pedals and other controllers go to every track that has notes of"
-                    + " their channel. Lyrics, texts and SysEx go where all of their track goes, else to a track of"
-                    + " their own."
-        },
-        footerHeading = "%nExamples:%n",
-        footer = {
-            "  dibble sort take.mid -o sorted.mid --by channel",
-            "  dibble sort take.mid -o split.mid --by range --at C3,F#4",
-            "  dibble sort drums.mid -o kit.mid --by key --names drums --json"
-        })
+@Command(name = "sort")
 final class SortCommand extends FileCommand {
     private static final String WORDS =
             Arrays.stream(Sorting.By.values()).map(Sorting.By::word).collect(Collectors.joining(", "));
 
-    @Parameters(index = "0", paramLabel = "IN.mid", description = "what was recorded; - is standard input")
+    @Parameters(index = "0", paramLabel = "IN.mid", descriptionKey = "in")
     private String input;
 
     @Option(
             names = {"-o", "--output"},
             required = true,
             paramLabel = "OUT.mid",
-            description = "the file to write; - is standard output")
+            descriptionKey = "output")
     private String output;
 
-    @Option(
-            names = "--by",
-            required = true,
-            paramLabel = "WHAT",
-            description = "channel, key, channel-and-key, range, hand or track")
+    @Option(names = "--by", required = true, paramLabel = "WHAT", descriptionKey = "by")
     private String by;
 
-    @Option(
-            names = "--at",
-            paramLabel = "KEY",
-            split = ",",
-            description = "for range: the keys where the next one begins")
+    @Option(names = "--at", paramLabel = "KEY", split = ",", descriptionKey = "at")
     private List<String> at = new ArrayList<>();
 
-    @Option(names = "--names", paramLabel = "drums", description = "name keys as General MIDI names percussion")
+    @Option(names = "--names", paramLabel = "drums", descriptionKey = "names")
     private String names;
 
-    @Option(names = "--json", description = "say what became of it as JSON")
+    @Option(names = "--json", descriptionKey = "json")
     private boolean json;
 
     @Override
@@ -81,14 +61,14 @@ final class SortCommand extends FileCommand {
         try {
             MidiFileWriter.checkTracks(sorted);
         } catch (IllegalArgumentException e) {
-            throw new BadInput(input + ", sorted by " + by + ", would have " + e.getMessage());
+            throw new BadInput(say("sort-command.sorted-by-would-have", input, by, e.getMessage()));
         }
         files.write(output, to -> MidiFileWriter.write(sorted, to));
         boolean outputIsTaken = output.equals(InOut.STANDARD);
         if (json && !outputIsTaken) {
             out().println(json(sorting));
         } else if (!outputIsTaken) {
-            sorting.piles().forEach(pile -> print(pile.name() + ": " + pile.notes() + " notes"));
+            sorting.piles().forEach(pile -> print(say("sort-command.notes", pile.name(), pile.notes())));
         }
         return 0;
     }
@@ -106,21 +86,21 @@ final class SortCommand extends FileCommand {
         Sorting.By what = Arrays.stream(Sorting.By.values())
                 .filter(it -> it.word().equals(by))
                 .findFirst()
-                .orElseThrow(() -> new BadInput("--by " + by + " (expected one of " + WORDS + ")"));
+                .orElseThrow(() -> new BadInput(say("sort-command.by-expected-one-of", by, WORDS)));
         if (names != null && !names.equals("drums")) {
-            throw new BadInput("--names " + names + " (expected drums)");
+            throw new BadInput(say("sort-command.names-expected-drums", names));
         }
         if (what != Sorting.By.RANGE && !at.isEmpty()) {
-            throw new BadInput("--at goes with --by range");
+            throw new BadInput(say("sort-command.at-goes-with-by-range"));
         }
         List<Integer> keys = at.stream()
                 .map(text -> NoteNames.parse(text, MiddleC.C4)
-                        .orElseThrow(() -> new BadInput("--at " + text + " (expected a key, such as C3 or 48)")))
+                        .orElseThrow(() -> new BadInput(say("sort-command.at-expected-a-key-such", text))))
                 .toList();
         try {
             return new Sorting.How(what, keys, names == null ? Map.of() : GeneralMidi.percussion(), MiddleC.C4);
         } catch (IllegalArgumentException e) {
-            throw new BadInput("--at: " + e.getMessage());
+            throw new BadInput(say("sort-command.at", e.getMessage()));
         }
     }
 }

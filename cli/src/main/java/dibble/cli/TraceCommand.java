@@ -1,5 +1,7 @@
 package dibble.cli;
 
+import static dibble.cli.CliText.say;
+
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -16,30 +18,21 @@ import dibble.routing.Trace;
 import dibble.routing.Zone;
 import dibble.session.Session;
 import java.util.List;
+import java.util.Locale;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** {@code dibble trace}: what would become of an event, and why. */
-@Command(
-        name = "trace",
-        description = "Says for each zone and control map what it would make of an event, or why it stays silent.",
-        footerHeading = "%nExamples:%n",
-        footer = {
-            "  dibble trace round.dibble --source larkspur --note C3",
-            "  dibble trace round.dibble --source fern --controller 64 --value 127 --scene dusk --json"
-        })
+@Command(name = "trace")
 final class TraceCommand extends FileCommand {
     private static final int MOST_BEND = 16383;
 
-    @Parameters(
-            index = "0",
-            paramLabel = "SESSION",
-            description = "a session: NAME.dibble, or a bare session.json; - is standard input")
+    @Parameters(index = "0", paramLabel = "SESSION", descriptionKey = "session")
     private String sessionFile;
 
-    @Option(names = "--source", paramLabel = "ID", required = true, description = "who plays")
+    @Option(names = "--source", paramLabel = "ID", required = true, descriptionKey = "source")
     private String sourceName;
 
     @ArgGroup(multiplicity = "1")
@@ -53,47 +46,44 @@ final class TraceCommand extends FileCommand {
         @ArgGroup(exclusive = false)
         private Controller controller;
 
-        @Option(names = "--program", paramLabel = "N", description = "a program change, 1 to 128 as they are shown")
+        @Option(names = "--program", paramLabel = "N", descriptionKey = "program")
         private Integer program;
 
-        @Option(names = "--bend", paramLabel = "N", description = "pitch bend, 0 to 16383 (8192 is the middle)")
+        @Option(names = "--bend", paramLabel = "N", descriptionKey = "bend")
         private Integer bend;
 
-        @Option(names = "--pressure", paramLabel = "N", description = "channel pressure, 0 to 127")
+        @Option(names = "--pressure", paramLabel = "N", descriptionKey = "pressure")
         private Integer pressure;
     }
 
     /** A key that is pressed, or pressed harder. */
     static final class Key {
-        @Option(names = "--note", paramLabel = "KEY", required = true, description = "a key: 60, C4 or F#3")
+        @Option(names = "--note", paramLabel = "KEY", required = true, descriptionKey = "note")
         private String note;
 
-        @Option(names = "--velocity", paramLabel = "N", description = "1 to 127 (96 unless set)")
+        @Option(names = "--velocity", paramLabel = "N", descriptionKey = "velocity")
         private Integer velocity;
 
-        @Option(names = "--key-pressure", paramLabel = "N", description = "the pressure of the key, 0 to 127")
+        @Option(names = "--key-pressure", paramLabel = "N", descriptionKey = "key-pressure")
         private Integer keyPressure;
     }
 
     /** A controller that is moved. */
     static final class Controller {
-        @Option(names = "--controller", paramLabel = "N", required = true, description = "a controller, 0 to 127")
+        @Option(names = "--controller", paramLabel = "N", required = true, descriptionKey = "controller")
         private int number;
 
-        @Option(names = "--value", paramLabel = "N", description = "its value, 0 to 127 (127 unless set)")
+        @Option(names = "--value", paramLabel = "N", descriptionKey = "value")
         private Integer value;
     }
 
-    @Option(
-            names = "--channel",
-            paramLabel = "N",
-            description = "1 to 16 (unless set, the one that the source plays on)")
+    @Option(names = "--channel", paramLabel = "N", descriptionKey = "channel")
     private Integer channel;
 
-    @Option(names = "--scene", paramLabel = "ID", description = "the scene that holds")
+    @Option(names = "--scene", paramLabel = "ID", descriptionKey = "scene")
     private String scene;
 
-    @Option(names = "--json", description = "as JSON")
+    @Option(names = "--json", descriptionKey = "json")
     private boolean json;
 
     @Override
@@ -102,7 +92,7 @@ final class TraceCommand extends FileCommand {
         Session session = opened.session();
         Source source = SessionInput.source(session, sourceName)
                 .orElseThrow(() -> new BadInput(
-                        "no source \"" + sourceName + "\" (expected one of " + SessionInput.sources(session) + ")"));
+                        say("trace-command.no-source-expected-one-of", sourceName, SessionInput.sources(session))));
         Routing routing = session.routing(SessionInput.inScene(opened, scene, sessionFile));
         int on = channel == null ? source.playsOn() : inRange("--channel", channel, 1, 16) - 1;
         int message = ShortMessage.onChannel(message(session.middleC()), on);
@@ -118,8 +108,7 @@ final class TraceCommand extends FileCommand {
     private int message(MiddleC middleC) {
         if (played.key != null) {
             int note = NoteNames.parse(played.key.note, middleC)
-                    .orElseThrow(() -> new BadInput(
-                            "--note " + played.key.note + " (expected a key: 0 to 127, or a name such as C4 or F#3)"));
+                    .orElseThrow(() -> new BadInput(say("trace-command.note-expected-a-key-0", played.key.note)));
             if (played.key.keyPressure != null) {
                 int pressure = inRange("--key-pressure", played.key.keyPressure, 0, 127);
                 return ShortMessage.of(ShortMessage.KEY_PRESSURE, 0, note, pressure);
@@ -146,7 +135,7 @@ final class TraceCommand extends FileCommand {
 
     private static int inRange(String option, int value, int low, int high) {
         if (value < low || value > high) {
-            throw new BadInput(option + " " + value + " (expected " + low + " to " + high + ")");
+            throw new BadInput(say("trace-command.expected-to", option, value, low, high));
         }
         return value;
     }
@@ -183,43 +172,58 @@ final class TraceCommand extends FileCommand {
     }
 
     private void print(Trace trace, Session session, Source source, Routing routing, int message) {
-        print(source.name() + ", channel " + (ShortMessage.channel(message) + 1) + ": "
-                + MessageWords.of(message, session.middleC())
-                + routing.scene(routing.activeScene())
-                        .map(Scene::name)
-                        .map(name -> ", scene " + name)
-                        .orElse(""));
+        String scene = routing.scene(routing.activeScene()).map(Scene::name).orElse("");
+        print(say(
+                "trace-command.channel",
+                source.name(),
+                ShortMessage.channel(message) + 1,
+                MessageWords.of(message, session.middleC()),
+                scene.isEmpty(),
+                scene));
         if (trace.gate() != null) {
-            print("  stopped at the source: " + trace.gate().words());
+            print(say("trace-command.stopped-at-the-source", reason(trace.gate())));
             if (trace.gate() != Trace.Reason.SCENE_SWITCH) {
-                print("  if it were let in:");
+                print(say("trace-command.if-it-were-let-in"));
             }
         }
         List<ControlMap> maps = routing.controlMaps();
         for (int m = 0; m < maps.size(); m++) {
-            line("control map", maps.get(m).name(), trace.controls().get(m), session);
+            line(
+                    say("trace-command.control-map"),
+                    maps.get(m).name(),
+                    trace.controls().get(m),
+                    session);
         }
         List<Zone> zones = routing.zones();
         for (int z = 0; z < zones.size(); z++) {
-            line("zone", zones.get(z).name(), trace.zones().get(z), session);
+            line(say("trace-command.zone"), zones.get(z).name(), trace.zones().get(z), session);
         }
         if (maps.isEmpty() && zones.isEmpty()) {
-            print("  no zone and no control map holds");
+            print(say("trace-command.no-zone-and-no-control"));
         }
     }
 
     private void line(String what, String name, Trace.Answer answer, Session session) {
-        String head = "  " + what + " " + (name.isEmpty() ? answer.id() : name) + ": ";
+        String which = name.isEmpty() ? answer.id() : name;
         if (answer.reason() != null) {
-            print(head + "silent, " + answer.reason().words());
+            print(say("trace-command.silent", what, which, reason(answer.reason())));
         }
         for (Trace.Sent sent : answer.messages()) {
             String instrument = session.instrument(sent.to()).orElseThrow().name();
-            print(head + instrument + ", channel " + sent.channel() + ": "
-                    + MessageWords.of(sent.message(), session.middleC()));
+            print(say(
+                    "trace-command.channel-2",
+                    what,
+                    which,
+                    instrument,
+                    sent.channel(),
+                    MessageWords.of(sent.message(), session.middleC())));
         }
         if (answer.scene() != null) {
-            print(head + "calls scene " + answer.scene());
+            print(say("trace-command.calls-scene", what, which, answer.scene()));
         }
+    }
+
+    private static String reason(Trace.Reason reason) {
+        return say("reason." + reason.name().toLowerCase(Locale.ROOT).replace('_', '-'));
     }
 }

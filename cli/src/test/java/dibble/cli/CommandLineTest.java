@@ -78,7 +78,7 @@ class CommandLineTest {
         assertThat(run("route", "-", "-", "-o", "-")).isEqualTo(2);
         assertRefused("standard input is both SESSION and IN.mid");
         assertThat(run("check", "--fix", "doubled", "-")).isEqualTo(2);
-        assertRefused("no file that can be saved");
+        assertRefused("cannot be saved");
         terminal.input("nothing of the kind".getBytes());
         assertThat(run("check", "-")).isEqualTo(2);
         assertRefused("standard input: no session");
@@ -107,9 +107,9 @@ class CommandLineTest {
                 "missing.dibble | no such file: missing.dibble",
                 "check --jsn SESSION | no option --jsn (did you mean --json?)",
                 "check | SESSION is missing",
-                "check SESSION more | \"more\" is one too many",
+                "check SESSION more | \"more\" is one argument too many",
                 "check '' | the name of SESSION is empty",
-                "sort IN -o '' --by key | the name to write to is empty",
+                "sort IN -o '' --by key | the output name is empty",
                 "sort IN --by key | --output OUT.mid is missing",
                 "trace SESSION --source larkspur --note 60 --channel x | --channel x (expected a whole number)",
                 "trace SESSION --source larkspur --note 60 --channel 99999999999 | --channel 99999999999 (expected a whole number)",

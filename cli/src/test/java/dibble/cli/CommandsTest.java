@@ -72,10 +72,10 @@ class CommandsTest {
         assertThat(terminal.out().lines())
                 .startsWith(
                         "Larkspur 73, channel 1: note-on F♯4 66, velocity 96, scene Dusk",
-                        "  control map Breath opens the winds: silent, other source",
-                        "  zone Bass hand: silent, key above",
+                        "  control map Breath opens the winds: silent, belongs to another source",
+                        "  zone Bass hand: silent, the key is above its range",
                         "  zone Celesta: Sorrel, channel 1: note-on F♯4 66, velocity 96",
-                        "  zone Marimba: silent, other source")
+                        "  zone Marimba: silent, belongs to another source")
                 .endsWith("  zone Glass bowls, soft: silent, velocity above");
     }
 
@@ -123,7 +123,7 @@ class CommandsTest {
         "--bend 20000, --bend 20000 (expected 0 to 16383)",
         "--note C4 --channel 17, --channel 17 (expected 1 to 16)",
         "--note C4 --scene dawn, no scene \"dawn\"",
-        "--pressure 4 --program 5, one at a time",
+        "--pressure 4 --program 5, only one event at a time",
         "--channel 1, missing"
     })
     void traceRefusesInOneLine(String words, String message) {
@@ -147,7 +147,7 @@ class CommandsTest {
         assertThat(terminal.out()).contains("warning outside-part: Zone \"Celesta\" of Larkspur 73, F♯3 54 to F4 65");
         Session doubled = ZoneEdits.addZone(
                 LamplightersRound.session(),
-                Zone.of("again", "Again", "larkspur", new Range(90, 100), new PartRef("sorrel", "celesta")),
+                Zone.of("again", "Play again", "larkspur", new Range(90, 100), new PartRef("sorrel", "celesta")),
                 null);
         write(doubled);
         assertThat(run("check", file.toString(), "--json")).isEqualTo(1);
@@ -159,7 +159,7 @@ class CommandsTest {
     void checkMendsTheFileAndKeepsWhatItDoesNotConcern() throws Exception {
         Session session = ZoneEdits.addZone(
                 LamplightersRound.session(),
-                Zone.of("again", "Again", "larkspur", new Range(50, 100), new PartRef("sorrel", "celesta")),
+                Zone.of("again", "Play again", "larkspur", new Range(50, 100), new PartRef("sorrel", "celesta")),
                 null);
         String json = new String(SessionFile.json(session, LamplightersRound.performance()))
                 .replaceFirst(
@@ -173,7 +173,7 @@ class CommandsTest {
         assertThat(mended.session().scenes()).isEqualTo(session.scenes());
         assertThat(Files.readString(file)).contains("take-1.jsonl", "hue");
         run("check", file.toString(), "--fix", "doubled");
-        assertThat(terminal.err()).contains("nothing that doubled finds has a mend");
+        assertThat(terminal.err()).contains("there is no suggested fix for what doubled finds");
         assertThat(run("check", file.toString(), "--fix", "everything")).isEqualTo(2);
         assertThat(terminal.err()).contains("no check \"everything\" (expected one of part-missing, source-missing");
     }
@@ -183,7 +183,7 @@ class CommandsTest {
         Path container = folder.resolve("round.dibble");
         Session session = ZoneEdits.addZone(
                 LamplightersRound.session(),
-                Zone.of("again", "Again", "larkspur", new Range(50, 100), new PartRef("sorrel", "celesta")),
+                Zone.of("again", "Play again", "larkspur", new Range(50, 100), new PartRef("sorrel", "celesta")),
                 null);
         Take take = new Take("take-1", "Take 1", List.of(), new EventLog(), List.of(), TempoMap.of(120), 5, 0);
         SessionFile.write(container, session.withTakes(List.of(take)), LamplightersRound.performance());
@@ -203,7 +203,7 @@ class CommandsTest {
         byte[] cut = java.util.Arrays.copyOf(whole, whole.length - 100);
         Files.write(container, cut);
         assertThat(run("check", container.toString())).isEqualTo(2);
-        assertThat(terminal.err()).contains(container + ": the session is damaged: it was cut off");
+        assertThat(terminal.err()).contains(container + ": the session is damaged: the file was cut off");
         assertThat(run("check", container.toString(), "--fix", "doubled")).isEqualTo(2);
         assertThat(terminal.err().lines()).hasSize(1);
         assertThat(Files.readAllBytes(container)).isEqualTo(cut);
@@ -212,7 +212,7 @@ class CommandsTest {
     @Test
     void portsListsTheStandIns() {
         assertThat(run("ports")).isZero();
-        assertThat(terminal.out()).contains("MIDI ports of this machine:", "stand-in:larkspur", "stand-in:sorrel");
+        assertThat(terminal.out()).contains("MIDI ports of this computer:", "stand-in:larkspur", "stand-in:sorrel");
     }
 
     private void play(int... messages) throws Exception {

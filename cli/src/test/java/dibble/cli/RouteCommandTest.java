@@ -126,7 +126,7 @@ class RouteCommandTest {
 
     @Test
     void badInputIsOneLineAndNothingIsWritten() throws Exception {
-        assertRefused(run("route", session.toString(), session.toString(), "-o", output.toString()), "no MIDI file");
+        assertRefused(run("route", session.toString(), session.toString(), "-o", output.toString()), "not a MIDI file");
     }
 
     @Test
@@ -228,6 +228,6 @@ class RouteCommandTest {
         assertThat(terminal.errors())
                 .singleElement()
                 .asString()
-                .contains(input + ": 5 bytes behind the last track are passed over.");
+                .contains(input + ": 5 bytes after the last track are ignored.");
     }
 }

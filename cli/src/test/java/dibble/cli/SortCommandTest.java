@@ -61,9 +61,9 @@ class SortCommandTest {
             delimiter = ';',
             value = {
                 "--by colour; --by colour (expected one of channel, key, channel-and-key, range, hand, track)",
-                "--by range; no key to part at",
+                "--by range; no split key",
                 "--by range --at H3; --at H3 (expected a key",
-                "--by range --at 50,40; parting at key 40 (expected",
+                "--by range --at 50,40; split at key 40 (expected",
                 "--by key --at 40; --at goes with --by range",
                 "--by key --names birds; --names birds (expected drums)"
             })

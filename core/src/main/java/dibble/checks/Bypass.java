@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.routing.Zone;
@@ -8,7 +10,7 @@ import java.util.List;
 /** An instrument that hears a source past Dibble and is reached from it through zones as well. */
 final class Bypass extends Check {
     Bypass() {
-        super("bypass", Level.WARNING, "It would sound every note twice: once by its own cable, once through Dibble.");
+        super("bypass", Level.WARNING, say("bypass.it-would-sound-every-note"));
     }
 
     @Override
@@ -30,8 +32,8 @@ final class Bypass extends Check {
         if (!zones.isEmpty()) {
             report.add(
                     List.of(instrument.id(), source.id()),
-                    instrument.name() + " hears " + source.name() + " directly, and through zones too.",
-                    Mend.zonesOff("Switch these zones off", zones));
+                    say("bypass.hears-directly-and-through-zones", instrument.name(), source.name()),
+                    Mend.zonesOff(say("bypass.switch-these-zones-off"), zones));
         }
     }
 }

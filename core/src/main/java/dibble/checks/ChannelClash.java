@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.edits.GearEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -13,7 +15,7 @@ import java.util.Optional;
 /** Two parts on one port with the same channel. */
 final class ChannelClash extends Check {
     ChannelClash() {
-        super("channel-clash", Level.ERROR, "Both would sound on every note that is sent to either.");
+        super("channel-clash", Level.ERROR, say("channel-clash.both-would-sound-on-every"));
     }
 
     @Override
@@ -27,9 +29,12 @@ final class ChannelClash extends Check {
                 if (owner != null) {
                     report.add(
                             List.of(owner.toString(), ref.toString()),
-                            subject.name(owner) + " and " + subject.name(ref) + " are both on channel "
-                                    + to.get().channel() + " of "
-                                    + subject.port(to.get().port()) + ".",
+                            say(
+                                    "channel-clash.and-are-both-on-channel",
+                                    subject.name(owner),
+                                    subject.name(ref),
+                                    to.get().channel(),
+                                    subject.port(to.get().port())),
                             mend(subject, ref, to.get().port()));
                 }
             }
@@ -42,7 +47,7 @@ final class ChannelClash extends Check {
             int free = channel;
             if (subject.isFree(port, free)) {
                 return Mend.session(
-                        "Move " + subject.name(ref) + " to channel " + free,
+                        say("channel-clash.move-to-channel", subject.name(ref), free),
                         session -> GearEdits.changePart(session, ref, part -> part.withChannel(free)));
             }
         }

@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.util.List;
@@ -54,8 +56,7 @@ public final class Checks {
                 .filter(check -> check.code().equals(code))
                 .findFirst()
                 .map(Check::about)
-                .orElseThrow(
-                        () -> new IllegalArgumentException("check " + code + " (expected one of " + codes() + ")"));
+                .orElseThrow(() -> new IllegalArgumentException(say("checks.check-expected-one-of", code, codes())));
     }
 
     /** All that the checks of a session find, except what is marked as intended. */

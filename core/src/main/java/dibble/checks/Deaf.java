@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.edits.ZoneEdits;
 import dibble.gear.Source;
 import dibble.midi.ChannelSet;
@@ -10,7 +12,7 @@ import java.util.stream.Collectors;
 /** A zone that lists a channel that its source does not listen to, or does not send. */
 final class Deaf extends Check {
     Deaf() {
-        super("deaf", Level.WARNING, "That channel never arrives, so the zone is silent on it.");
+        super("deaf", Level.WARNING, say("deaf.that-channel-never-arrives-so"));
     }
 
     @Override
@@ -34,12 +36,11 @@ final class Deaf extends Check {
                     .numbers().stream().map(String::valueOf).collect(Collectors.joining(", "));
             report.add(
                     List.of(zone.id(), source.id()),
-                    subject.name(zone) + " waits for channel " + silent + ", on which nothing comes from "
-                            + source.name() + ".",
+                    say("deaf.waits-for-channel-on-which", subject.name(zone), silent, source.name()),
                     heard.isEmpty()
                             ? null
                             : Mend.session(
-                                    "Leave " + subject.name(zone) + " the channels on which something comes",
+                                    say("deaf.leave-the-channels-on-which", subject.name(zone)),
                                     session -> ZoneEdits.changeZone(
                                             session,
                                             zone.id(),

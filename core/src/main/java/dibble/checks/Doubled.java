@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.edits.GearEdits;
 import dibble.gear.Source;
 import dibble.midi.Range;
@@ -9,7 +11,7 @@ import java.util.List;
 /** One key that reaches the same destination twice: through two zones, or through one and the source's own sounds. */
 final class Doubled extends Check {
     Doubled() {
-        super("doubled", Level.WARNING, "One key plays one sound twice. Most often one of the two is a leftover.");
+        super("doubled", Level.WARNING, say("doubled.one-key-plays-one-sound"));
     }
 
     @Override
@@ -32,8 +34,14 @@ final class Doubled extends Check {
             Subject subject, Subject.Scope scope, Source source, Zone first, Zone second, Range keys, Report report) {
         report.add(
                 List.of(source.id(), first.id(), second.id()),
-                source.name() + ", " + subject.keys(keys) + ": " + subject.name(first) + " and " + subject.name(second)
-                        + " both play " + subject.name(second.to()) + subject.inScene(scope) + ".",
+                say(
+                        "doubled.and-both-play",
+                        source.name(),
+                        subject.keys(keys),
+                        subject.name(first),
+                        subject.name(second),
+                        subject.name(second.to()),
+                        subject.inScene(scope)),
                 trimmed(subject, first, second));
     }
 
@@ -42,12 +50,12 @@ final class Doubled extends Check {
         int below = first.keys().low() - second.keys().low();
         int above = second.keys().high() - first.keys().high();
         if (below <= 0 && above <= 0) {
-            return Mend.zonesOff("Switch " + subject.name(second) + " off", List.of(second.id()));
+            return Mend.zonesOff(say("doubled.switch-off", subject.name(second)), List.of(second.id()));
         }
         Range rest = below >= above
                 ? new Range(second.keys().low(), first.keys().low() - 1)
                 : new Range(first.keys().high() + 1, second.keys().high());
-        return Mend.keys("Leave " + subject.name(second) + " the keys " + subject.keys(rest), second, rest);
+        return Mend.keys(say("common.leave-the-keys", subject.name(second), subject.keys(rest)), second, rest);
     }
 
     private static void addOwn(Subject subject, Source source, Subject.Scope scope, int z, Report report) {
@@ -61,10 +69,13 @@ final class Doubled extends Check {
                 && !Subject.channels(source, zone).isEmpty()) {
             report.add(
                     List.of(source.id(), zone.id()),
-                    source.name() + " sounds " + subject.name(zone.to()) + " by itself, and " + subject.name(zone)
-                            + " plays it too. Live, Dibble does not send it back; its tracks have it.",
+                    say(
+                            "doubled.sounds-by-itself-and-plays",
+                            source.name(),
+                            subject.name(zone.to()),
+                            subject.name(zone)),
                     Mend.session(
-                            "Say that local control of " + source.name() + " is off (and switch it off there)",
+                            say("doubled.say-that-local-control-of", source.name()),
                             session -> GearEdits.changeSource(
                                     session, source.id(), it -> it.withOwnSounds(false, it.ownInstrument()))));
         }

@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.routing.Aim;
@@ -18,7 +20,7 @@ final class FoughtOver extends Check {
     private record Moved(Destination to, int controller) {}
 
     FoughtOver() {
-        super("fought-over", Level.WARNING, "The value jumps between the two whenever either is moved.");
+        super("fought-over", Level.WARNING, say("fought-over.the-value-jumps-between-the"));
     }
 
     @Override
@@ -45,13 +47,15 @@ final class FoughtOver extends Check {
         boolean twice = first.id().equals(second.id());
         report.add(
                 twice ? List.of(first.id()) : List.of(first.id(), second.id()),
-                (twice
-                                ? subject.name(first) + " moves"
-                                : subject.name(first) + " and " + subject.name(second) + " both move")
-                        + " controller " + moved.controller() + " on channel "
-                        + moved.to().channel() + " of "
-                        + subject.port(moved.to().port()) + (twice ? " twice" : "")
-                        + subject.inScene(scope) + ".");
+                say(
+                        "fought-over.0-choice-0-and-both",
+                        twice,
+                        subject.name(first),
+                        subject.name(second),
+                        moved.controller(),
+                        moved.to().channel(),
+                        subject.port(moved.to().port()),
+                        subject.inScene(scope)));
     }
 
     private static Set<Moved> moved(Subject subject, Subject.Scope scope, ControlMap map, ControlMap.Send send) {

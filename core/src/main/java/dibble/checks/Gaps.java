@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.routing.Zone;
@@ -9,7 +11,7 @@ import java.util.List;
 /** Keys that a source has and no zone takes, where it has zones at all. */
 final class Gaps extends Check {
     Gaps() {
-        super("gap", Level.WARNING, "These keys are silent in that scene.");
+        super("gap", Level.WARNING, say("gaps.these-keys-are-silent-in"));
     }
 
     @Override
@@ -23,8 +25,12 @@ final class Gaps extends Check {
                     for (Range gap : gaps(source.keys(), own)) {
                         report.add(
                                 List.of(source.id(), gap.low() + "-" + gap.high()),
-                                source.name() + ", " + subject.keys(gap) + ": no zone takes "
-                                        + (gap.size() == 1 ? "this key" : "these keys") + subject.inScene(scope) + ".",
+                                say(
+                                        "gaps.no-zone-takes-these-keys",
+                                        source.name(),
+                                        subject.keys(gap),
+                                        gap.size() == 1,
+                                        subject.inScene(scope)),
                                 mend(subject, source, own, gap));
                     }
                 }
@@ -65,6 +71,6 @@ final class Gaps extends Check {
     }
 
     private static Mend wider(Subject subject, Zone zone, Range keys) {
-        return Mend.keys("Give " + subject.name(zone) + " the keys " + subject.keys(keys), zone, keys);
+        return Mend.keys(say("gaps.give-the-keys", subject.name(zone), subject.keys(keys)), zone, keys);
     }
 }

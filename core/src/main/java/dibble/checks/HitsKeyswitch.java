@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Part;
 import dibble.gear.Source;
 import dibble.midi.Range;
@@ -10,7 +12,7 @@ import java.util.Map;
 /** A zone for playing that can send notes that are keyswitches of its part. */
 final class HitsKeyswitch extends Check {
     HitsKeyswitch() {
-        super("hits-keyswitch", Level.WARNING, "Playing there changes how the part plays instead of sounding a note.");
+        super("hits-keyswitch", Level.WARNING, say("hits-keyswitch.playing-there-changes-how-the"));
     }
 
     @Override
@@ -26,8 +28,12 @@ final class HitsKeyswitch extends Check {
                     if (wrong != null) {
                         report.add(
                                 List.of(zone.id(), source.id()),
-                                subject.name(zone) + " of " + source.name() + ", " + subject.keys(wrong)
-                                        + ": runs into keyswitches of " + subject.name(zone.to()) + ".",
+                                say(
+                                        "hits-keyswitch.of-runs-into-keyswitches-of",
+                                        subject.name(zone),
+                                        source.name(),
+                                        subject.keys(wrong),
+                                        subject.name(zone.to())),
                                 NotesOut.trimmed(subject, zone, wrong));
                     }
                 }

@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Source;
 import dibble.routing.Zone;
 import java.util.List;
@@ -7,7 +9,7 @@ import java.util.List;
 /** Keys that play two destinations or more. */
 final class Layers extends Check {
     Layers() {
-        super("layer", Level.NOTE, "Meant as it is, most often. It is told so that no layer comes as a surprise.");
+        super("layer", Level.NOTE, say("layers.meant-as-it-is-most"));
     }
 
     @Override
@@ -20,8 +22,13 @@ final class Layers extends Check {
                         Zone other = scope.zones.get(second);
                         report.add(
                                 List.of(source.id(), one.id(), other.id()),
-                                source.name() + ", " + subject.keys(keys) + ": plays " + subject.name(one.to())
-                                        + " and " + subject.name(other.to()) + subject.inScene(scope) + ".");
+                                say(
+                                        "layers.plays-and",
+                                        source.name(),
+                                        subject.keys(keys),
+                                        subject.name(one.to()),
+                                        subject.name(other.to()),
+                                        subject.inScene(scope)));
                     }
                 });
             }

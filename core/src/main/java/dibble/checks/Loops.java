@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.routing.Target;
@@ -10,7 +12,7 @@ import java.util.List;
 /** What goes to a port and comes back from a source of the same device. */
 final class Loops extends Check {
     Loops() {
-        super("loop", Level.ERROR, "A note that comes back plays again, and again: notes pile up and hang.");
+        super("loop", Level.ERROR, say("loops.a-note-that-comes-back"));
     }
 
     @Override
@@ -22,8 +24,7 @@ final class Loops extends Check {
                 if (seen || declared && isFed(subject, instrument)) {
                     report.add(
                             List.of(source.id(), instrument.id()),
-                            "What is sent to " + instrument.name() + " comes back from " + source.name() + "."
-                                    + (seen ? " Nothing more is sent there until you say so." : ""),
+                            say("loops.what-is-sent-to-comes", instrument.name(), source.name(), seen),
                             mend(subject, source, instrument));
                 }
             }
@@ -51,8 +52,6 @@ final class Loops extends Check {
                 back.add(zone.id());
             }
         }
-        return back.isEmpty()
-                ? null
-                : Mend.zonesOff("Switch off the zones that lead " + source.name() + " back to itself", back);
+        return back.isEmpty() ? null : Mend.zonesOff(say("loops.switch-off-the-zones-that", source.name()), back);
     }
 }

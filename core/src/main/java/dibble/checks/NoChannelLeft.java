@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.edits.GearEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -11,7 +13,7 @@ final class NoChannelLeft extends Check {
     private static final int DRUMS = 10;
 
     NoChannelLeft() {
-        super("no-channel-left", Level.ERROR, "A port has sixteen channels. What is sent to this part goes nowhere.");
+        super("no-channel-left", Level.ERROR, say("no-channel-left.a-port-has-sixteen-channels"));
     }
 
     @Override
@@ -23,14 +25,14 @@ final class NoChannelLeft extends Check {
                 if (subject.routing.channels().channel(ref).isEmpty()) {
                     report.add(
                             List.of(ref.toString()),
-                            subject.name(ref) + " has no channel: "
-                                    + (isDrumsFree
-                                            ? "only 10, which is kept for drums, is free on "
-                                            : "none is free on ")
-                                    + subject.port(instrument.port()) + ".",
+                            say(
+                                    "no-channel-left.has-no-channel-none-is",
+                                    subject.name(ref),
+                                    isDrumsFree,
+                                    subject.port(instrument.port())),
                             isDrumsFree
                                     ? Mend.session(
-                                            "Move " + subject.name(ref) + " to channel 10",
+                                            say("no-channel-left.move-to-channel-10", subject.name(ref)),
                                             session -> GearEdits.changePart(session, ref, it -> it.withChannel(DRUMS)))
                                     : null);
                 }

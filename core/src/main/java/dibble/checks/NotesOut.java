@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.routing.Zone;
@@ -35,6 +37,6 @@ final class NotesOut {
             return null;
         }
         Range rest = below ? new Range(wrong.high() + 1, keys.high()) : new Range(keys.low(), wrong.low() - 1);
-        return Mend.keys("Leave " + subject.name(zone) + " the keys " + subject.keys(rest), zone, rest);
+        return Mend.keys(say("common.leave-the-keys", subject.name(zone), subject.keys(rest)), zone, rest);
     }
 }

@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Instrument;
 import dibble.gear.Receives;
 import java.util.List;
@@ -7,10 +9,7 @@ import java.util.List;
 /** An instrument that hears all channels and is not alone on its port, or has two parts. */
 final class OmniModule extends Check {
     OmniModule() {
-        super(
-                "omni-module",
-                Level.WARNING,
-                "It sounds whatever goes to any channel of its port, other parts' notes too.");
+        super("omni-module", Level.WARNING, say("omni-module.it-sounds-whatever-goes-to"));
     }
 
     @Override
@@ -26,8 +25,10 @@ final class OmniModule extends Check {
             if (instrument.parts().size() > 1 || onPort > instrument.parts().size()) {
                 report.add(
                         List.of(instrument.id()),
-                        instrument.name() + " hears all channels: it sounds whatever is meant for the other parts on "
-                                + subject.port(instrument.port()) + ".");
+                        say(
+                                "omni-module.hears-all-channels-it-sounds",
+                                instrument.name(),
+                                subject.port(instrument.port())));
             }
         }
     }

@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Part;
 import dibble.gear.Source;
 import dibble.midi.Range;
@@ -11,10 +13,7 @@ import java.util.Optional;
 /** A zone that can send notes beyond its part's own keys, or beyond 0-127 without folding. */
 final class OutsidePart extends Check {
     OutsidePart() {
-        super(
-                "outside-part",
-                Level.WARNING,
-                "The part has no sound there, or the note would not exist, so those keys are silent.");
+        super("outside-part", Level.WARNING, say("outside-part.the-part-has-no-sound"));
     }
 
     @Override
@@ -37,10 +36,14 @@ final class OutsidePart extends Check {
         if (wrong != null) {
             report.add(
                     List.of(zone.id(), source.id()),
-                    subject.name(zone) + " of " + source.name() + ", " + subject.keys(wrong) + ": "
-                            + part.map(it -> "sends notes that " + it.name() + " does not answer to ("
+                    say(
+                            "outside-part.of",
+                            subject.name(zone),
+                            source.name(),
+                            subject.keys(wrong),
+                            part.map(it -> "sends notes that " + it.name() + " does not answer to ("
                                             + subject.keys(it.keys()) + ").")
-                                    .orElse("makes notes outside 0-127."),
+                                    .orElse("makes notes outside 0-127.")),
                     NotesOut.trimmed(subject, zone, wrong));
         }
     }

@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.routing.Aim;
 import dibble.routing.ControlMap;
 import dibble.routing.SceneSound;
@@ -10,7 +12,7 @@ import java.util.List;
 /** A zone, a control map or a scene's sound that names a part or an instrument that is not there. */
 final class PartMissing extends Check {
     PartMissing() {
-        super("part-missing", Level.ERROR, "Whatever leads there sounds nothing until it is given another sound.");
+        super("part-missing", Level.ERROR, say("part-missing.whatever-leads-there-sounds-nothing"));
     }
 
     @Override
@@ -28,7 +30,7 @@ final class PartMissing extends Check {
                         .forEach(part -> look(
                                 subject,
                                 scene.id(),
-                                "Scene " + Subject.quoted(scene.name()),
+                                say("part-missing.scene", Subject.quoted(scene.name())),
                                 new Target.ToPart(part),
                                 report)));
     }
@@ -37,15 +39,14 @@ final class PartMissing extends Check {
         if (to instanceof Target.ToPart part
                 && subject.session.part(part.part()).isEmpty()) {
             report.add(
-                    List.of(id, part.part().toString()), name + " leads to " + part.part() + ", which is not there.");
+                    List.of(id, part.part().toString()), say("part-missing.leads-to-which-is-not", name, part.part()));
         } else if (to instanceof Target target
                 && subject.session.instrument(target.instrument()).isEmpty()) {
             report.add(
                     List.of(id, target.instrument()),
-                    name + " leads to the instrument " + target.instrument() + ", which is not there.");
+                    say("part-missing.leads-to-the-instrument-which", name, target.instrument()));
         } else if (to instanceof Aim.ToScene scene && !isScene(subject, scene.scene())) {
-            report.add(
-                    List.of(id, scene.scene()), name + " calls the scene " + scene.scene() + ", which is not there.");
+            report.add(List.of(id, scene.scene()), say("part-missing.calls-the-scene-which-is", name, scene.scene()));
         }
     }
 

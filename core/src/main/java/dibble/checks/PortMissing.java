@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import java.util.List;
 
 /** A source or an instrument whose port is not there now. Only where the ports are known. */
@@ -7,7 +9,7 @@ final class PortMissing extends Check {
     private static final String ANY = "any";
 
     PortMissing() {
-        super("port-missing", Level.WARNING, "Its place is kept. When it is plugged in again it goes on by itself.");
+        super("port-missing", Level.WARNING, say("port-missing.its-place-is-kept-when"));
     }
 
     @Override
@@ -27,6 +29,6 @@ final class PortMissing extends Check {
     }
 
     private static String missing(String name, String port) {
-        return "The port of " + name + (port.equals(name) ? "" : ", " + port + ",") + " is not there.";
+        return say("port-missing.the-port-of-1-choice", name, port.equals(name), port);
     }
 }

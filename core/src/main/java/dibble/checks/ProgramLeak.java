@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.edits.ZoneEdits;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
@@ -11,7 +13,7 @@ import java.util.Set;
 /** Program changes of a source that pass to a part: a stray one replaces a sound. */
 final class ProgramLeak extends Check {
     ProgramLeak() {
-        super("program-leak", Level.NOTE, "A program change that is played there replaces the part's sound.");
+        super("program-leak", Level.NOTE, say("program-leak.a-program-change-that-is"));
     }
 
     @Override
@@ -24,10 +26,13 @@ final class ProgramLeak extends Check {
                         && source.accept().contains(EventKind.PROGRAM_CHANGE)) {
                     report.add(
                             List.of(zone.id(), source.id()),
-                            "Program changes of " + source.name() + " pass through " + subject.name(zone) + " to "
-                                    + subject.name(zone.to()) + ".",
+                            say(
+                                    "program-leak.program-changes-of-pass-through",
+                                    source.name(),
+                                    subject.name(zone),
+                                    subject.name(zone.to())),
                             Mend.session(
-                                    "Have " + subject.name(zone) + " pass no program changes",
+                                    say("program-leak.have-pass-no-program-changes", subject.name(zone)),
                                     session -> ZoneEdits.changeZone(
                                             session, zone.id(), it -> it.withPass(without(it.pass())))));
                 }

@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.edits.SceneEdits;
 import dibble.routing.Scene;
 import java.util.HashMap;
@@ -9,7 +11,7 @@ import java.util.Map;
 /** Two scenes with the same program: only the first can be called by it. */
 final class SceneProgramClash extends Check {
     SceneProgramClash() {
-        super("scene-program-clash", Level.WARNING, "Only the first of them can be called by that program.");
+        super("scene-program-clash", Level.WARNING, say("scene-program-clash.only-the-first-of-them"));
     }
 
     @Override
@@ -20,8 +22,11 @@ final class SceneProgramClash extends Check {
             if (owner != null) {
                 report.add(
                         List.of(owner.id(), scene.id()),
-                        "Scenes " + Subject.quoted(owner.name()) + " and " + Subject.quoted(scene.name())
-                                + " are both called by program " + (scene.program() + 1) + ".",
+                        say(
+                                "scene-program-clash.scenes-and-are-both-called",
+                                Subject.quoted(owner.name()),
+                                Subject.quoted(scene.name()),
+                                scene.program() + 1),
                         mend(subject, scene));
             }
         }
@@ -32,7 +37,7 @@ final class SceneProgramClash extends Check {
             Integer free = program;
             if (subject.session.scenes().stream().noneMatch(other -> free.equals(other.program()))) {
                 return Mend.session(
-                        "Call " + Subject.quoted(scene.name()) + " by program " + (free + 1),
+                        say("scene-program-clash.call-by-program", Subject.quoted(scene.name()), free + 1),
                         session -> SceneEdits.changeScene(session, scene.id(), it -> it.withProgram(free)));
             }
         }

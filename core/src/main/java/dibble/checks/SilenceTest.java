@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.edits.GearEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -42,29 +44,27 @@ public final class SilenceTest {
     public record FreeChannel(Instrument instrument, int channel) implements Question {
         @Override
         public String text() {
-            return "A note goes to " + instrument.name() + " on channel " + channel
-                    + ", where no part is. Do you hear anything?";
+            return say("silence-test.a-note-goes-to-on", instrument.name(), channel);
         }
 
         @Override
         public String ifYes() {
-            return instrument.name() + " sounds on channel " + channel
-                    + ": it hears all channels, or it has a part there that is not listed.";
+            return say("silence-test.sounds-on-channel-it-hears", instrument.name(), channel);
         }
 
         @Override
         public List<Mend> mends() {
-            Part part = Part.of("part-on-" + channel, "Part on " + channel, channel, 0, Range.ALL, 0)
+            Part part = Part.of("part-on-" + channel, say("silence-test.part-on", channel), channel, 0, Range.ALL, 0)
                     .edit()
                     .program(null)
                     .build();
             return List.of(
                     Mend.session(
-                            "It hears all channels",
+                            say("silence-test.it-hears-all-channels"),
                             session -> GearEdits.changeInstrument(
                                     session, instrument.id(), it -> it.withReceives(Receives.ALL))),
                     Mend.session(
-                            "List that part",
+                            say("silence-test.list-that-part"),
                             session -> GearEdits.addPart(
                                     session,
                                     instrument.id(),
@@ -77,19 +77,18 @@ public final class SilenceTest {
     public record OwnSounds(Source source) implements Question {
         @Override
         public String text() {
-            return "Dibble does not hear " + source.name() + " now. Press one of its keys. Do you hear anything?";
+            return say("silence-test.dibble-does-not-hear-now", source.name());
         }
 
         @Override
         public String ifYes() {
-            return source.name()
-                    + " sounds past Dibble: its local control is on, or a cable leads from it to a module.";
+            return say("silence-test.sounds-past-dibble-its-local", source.name());
         }
 
         @Override
         public List<Mend> mends() {
             return List.of(Mend.session(
-                    "Its local control is on",
+                    say("silence-test.its-local-control-is-on"),
                     session -> GearEdits.changeSource(
                             session, source.id(), it -> it.withOwnSounds(true, it.ownInstrument()))));
         }

@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.routing.ControlMap;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Zone;
@@ -8,7 +10,7 @@ import java.util.List;
 /** A zone, a control map or the scene switch that names a source that is not there. */
 final class SourceMissing extends Check {
     SourceMissing() {
-        super("source-missing", Level.ERROR, "Nobody can play it until it is given to a source that is there.");
+        super("source-missing", Level.ERROR, say("source-missing.nobody-can-play-it-until"));
     }
 
     @Override
@@ -17,22 +19,23 @@ final class SourceMissing extends Check {
             if (isMissing(subject, zone.source())) {
                 report.add(
                         List.of(zone.id(), zone.source()),
-                        subject.name(zone) + " is played by " + zone.source() + ", which is not there.");
+                        say("source-missing.is-played-by-which-is", subject.name(zone), zone.source()));
             }
         }
         for (ControlMap map : subject.session.allControls()) {
             if (isMissing(subject, map.source())) {
                 report.add(
                         List.of(map.id(), map.source()),
-                        subject.name(map) + " answers to " + map.source() + ", which is not there.");
+                        say("source-missing.answers-to-which-is-not", subject.name(map), map.source()));
             }
         }
         SceneSwitch by = subject.session.sceneSwitch();
         if (by != null && isMissing(subject, by.source())) {
             report.add(
                     List.of(by.source()),
-                    "Scenes are called by " + by.source() + ", which is not there.",
-                    Mend.session("Have nobody call scenes", session -> session.withSceneSwitch(null)));
+                    say("source-missing.scenes-are-called-by-which", by.source()),
+                    Mend.session(
+                            say("source-missing.have-nobody-call-scenes"), session -> session.withSceneSwitch(null)));
         }
     }
 

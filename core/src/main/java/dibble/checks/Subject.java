@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -101,11 +103,13 @@ final class Subject {
     }
 
     String name(Zone zone) {
-        return zone.name().isEmpty() ? "Zone to " + name(zone.to()) : "Zone " + quoted(zone.name());
+        return zone.name().isEmpty()
+                ? say("subject.zone-to", name(zone.to()))
+                : say("subject.zone", quoted(zone.name()));
     }
 
     String name(ControlMap map) {
-        return "Control map " + quoted(map.name().isEmpty() ? map.id() : map.name());
+        return say("subject.control-map", quoted(map.name().isEmpty() ? map.id() : map.name()));
     }
 
     String name(PartRef ref) {
@@ -127,11 +131,12 @@ final class Subject {
     String inScene(Scope scope) {
         return session.scenes().size() < 2
                 ? ""
-                : ", in scene "
-                        + session.scene(scope.scene)
+                : say(
+                        "subject.in-scene",
+                        session.scene(scope.scene)
                                 .map(Scene::name)
                                 .map(Subject::quoted)
-                                .orElse("");
+                                .orElse(""));
     }
 
     /** What people call a port. */
@@ -144,10 +149,10 @@ final class Subject {
     }
 
     String keys(Range range) {
-        return range.low() == range.high() ? key(range.low()) : key(range.low()) + " to " + key(range.high());
+        return range.low() == range.high() ? key(range.low()) : say("common.to", key(range.low()), key(range.high()));
     }
 
     static String quoted(String name) {
-        return "\"" + name + "\"";
+        return say("subject.quoted", name);
     }
 }

@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.recording.Track;
 import dibble.routing.Target;
 import dibble.routing.Zone;
@@ -8,7 +10,7 @@ import java.util.List;
 /** Two armed tracks that record the same events. */
 final class TwiceRecorded extends Check {
     TwiceRecorded() {
-        super("twice-recorded", Level.WARNING, "The same notes would be on two tracks, and play twice.");
+        super("twice-recorded", Level.WARNING, say("twice-recorded.the-same-notes-would-be"));
     }
 
     @Override
@@ -23,10 +25,12 @@ final class TwiceRecorded extends Check {
                 if (recordTheSame(subject, first, second)) {
                     report.add(
                             List.of(first.id(), second.id()),
-                            "Tracks " + Subject.quoted(first.name()) + " and " + Subject.quoted(second.name())
-                                    + " record the same.",
+                            say(
+                                    "twice-recorded.tracks-and-record-the-same",
+                                    Subject.quoted(first.name()),
+                                    Subject.quoted(second.name())),
                             Mend.performance(
-                                    "Disarm track " + Subject.quoted(second.name()),
+                                    say("twice-recorded.disarm-track", Subject.quoted(second.name())),
                                     performance -> performance.withArmed(second.id(), false)));
                 }
             }

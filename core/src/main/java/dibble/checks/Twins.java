@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.edits.GearEdits;
 import dibble.gear.Source;
 import java.util.List;
@@ -8,7 +10,7 @@ import java.util.Optional;
 /** Two sources that keep sending the same: one device that is seen on two ports. Only live. */
 final class Twins extends Check {
     Twins() {
-        super("twin-ports", Level.WARNING, "Every note would sound twice, and be recorded twice.");
+        super("twin-ports", Level.WARNING, say("twins.every-note-would-sound-twice"));
     }
 
     @Override
@@ -19,10 +21,14 @@ final class Twins extends Check {
             if (first.isPresent() && second.isPresent()) {
                 report.add(
                         List.of(twins.first(), twins.second()),
-                        first.get().name() + " and " + second.get().name()
-                                + " keep sending the same at the same time: one keyboard on two ports, it seems.",
+                        say(
+                                "twins.and-keep-sending-the-same",
+                                first.get().name(),
+                                second.get().name()),
                         Mend.session(
-                                "Take " + second.get().name() + " out, with its zones",
+                                say(
+                                        "twins.take-out-with-its-zones",
+                                        second.get().name()),
                                 session -> GearEdits.deleteSource(session, twins.second())));
             }
         }

@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.PartRef;
 import java.util.List;
 import java.util.Set;
@@ -7,7 +9,7 @@ import java.util.Set;
 /** A part that nothing reaches in any scene. */
 final class Unfed extends Check {
     Unfed() {
-        super("unfed", Level.NOTE, "No key reaches it in any scene. Give it a zone in Keys or a ribbon in Channels.");
+        super("unfed", Level.NOTE, say("unfed.no-key-reaches-it-in"));
     }
 
     @Override
@@ -19,6 +21,6 @@ final class Unfed extends Check {
                         .map(instrument::ref)
                         .filter(ref -> !fed.contains(ref))
                         .forEach(ref -> report.add(
-                                List.of(ref.toString()), "Nothing plays " + subject.name(ref) + " in any scene.")));
+                                List.of(ref.toString()), say("unfed.nothing-plays-in-any-scene", subject.name(ref)))));
     }
 }

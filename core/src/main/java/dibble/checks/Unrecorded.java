@@ -1,5 +1,7 @@
 package dibble.checks;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.PartRef;
 import dibble.recording.Track;
 import java.util.List;
@@ -8,7 +10,7 @@ import java.util.Optional;
 /** A part that is played, while its track is not armed. A part with no track at all gets one when recording begins. */
 final class Unrecorded extends Check {
     Unrecorded() {
-        super("unrecorded", Level.NOTE, "It sounds, but would be missing from its track; it goes to Everything else.");
+        super("unrecorded", Level.NOTE, say("unrecorded.it-sounds-but-would-be"));
     }
 
     @Override
@@ -21,9 +23,11 @@ final class Unrecorded extends Check {
             if (track.isPresent() && !armed) {
                 report.add(
                         List.of(ref.toString()),
-                        subject.name(ref) + " is played, but no armed track records it.",
+                        say("unrecorded.is-played-but-no-armed", subject.name(ref)),
                         Mend.performance(
-                                "Arm track " + Subject.quoted(track.get().name()),
+                                say(
+                                        "unrecorded.arm-track",
+                                        Subject.quoted(track.get().name())),
                                 performance -> performance.withArmed(track.get().id(), true)));
             }
         }

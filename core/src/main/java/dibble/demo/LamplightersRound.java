@@ -43,7 +43,7 @@ public final class LamplightersRound {
     private static final int BARS = 24;
     private static final int BREATH = 2;
     private static final int EXPRESSION = 11;
-    private static final int SLIDER = 21;
+    private static final int SLIDER = 16;
     private static final int HEEL = 80;
     private static final int TREMOLO = 92;
 

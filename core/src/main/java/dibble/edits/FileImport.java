@@ -1,5 +1,7 @@
 package dibble.edits;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Ids;
 import dibble.gear.SequencerLane;
 import dibble.gear.Source;
@@ -125,7 +127,10 @@ public record FileImport(Source source, Take take, boolean hasTempo, int shared)
     }
 
     private static String laneName(MidiTrack track, int number, int channel) {
-        return track.name().filter(text -> !text.isBlank()).orElse("Track " + (number + 1)) + ", channel " + channel;
+        return say(
+                "file-import.channel",
+                track.name().filter(text -> !text.isBlank()).orElse("Track " + (number + 1)),
+                channel);
     }
 
     private static long nanos(MidiFile file, TempoMap tempo, long tick) {

@@ -1,5 +1,7 @@
 package dibble.edits;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.ChannelSet;
@@ -59,8 +61,8 @@ public final class Joins {
     /** An id for a zone that leads to a target. */
     public static String freshId(Session session, Target to) {
         String name = to instanceof Target.ToPart part
-                ? session.part(part.part()).map(it -> it.name()).orElse("zone")
-                : session.instrument(to.instrument()).map(it -> it.name()).orElse("zone");
+                ? session.part(part.part()).map(it -> it.name()).orElse(say("joins.zone"))
+                : session.instrument(to.instrument()).map(it -> it.name()).orElse(say("joins.zone"));
         return ZoneEdits.freshZoneId(session, name);
     }
 
@@ -69,8 +71,7 @@ public final class Joins {
         Zone upper = session.zone(id).orElseThrow();
         Range keys = upper.keys();
         if (at <= keys.low() || at > keys.high()) {
-            throw new IllegalArgumentException(
-                    "split at key " + at + " (expected " + (keys.low() + 1) + " to " + keys.high() + ")");
+            throw new IllegalArgumentException(say("common.split-at-key-expected-to", at, keys.low() + 1, keys.high()));
         }
         List<String> gone = new ArrayList<>();
         Session cut = session;

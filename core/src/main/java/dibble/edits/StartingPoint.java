@@ -1,5 +1,7 @@
 package dibble.edits;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -18,13 +20,13 @@ import java.util.function.Supplier;
 
 /** Sessions to begin with: each a way in which people play, complete as far as its first note. */
 public enum StartingPoint {
-    SPLIT("One keyboard, split in two", StartingPoint::split),
-    TWO_KEYBOARDS("Two keyboards, two sounds", StartingPoint::twoKeyboards),
-    MANUALS("Two manuals and pedals", StartingPoint::manuals),
-    SIXTEEN("Sixteen channels to sixteen parts", StartingPoint::sixteen),
-    PADS("Pads to a kit", StartingPoint::pads),
-    SEQUENCER("An outside sequencer", StartingPoint::sequencer),
-    KEYSWITCHES("Keyswitches from a second keyboard", StartingPoint::keyswitches);
+    SPLIT(say("starting-point.one-keyboard-split-in-two"), StartingPoint::split),
+    TWO_KEYBOARDS(say("starting-point.two-keyboards-two-sounds"), StartingPoint::twoKeyboards),
+    MANUALS(say("starting-point.two-manuals-and-pedals"), StartingPoint::manuals),
+    SIXTEEN(say("starting-point.sixteen-channels-to-sixteen-parts"), StartingPoint::sixteen),
+    PADS(say("starting-point.pads-to-a-kit"), StartingPoint::pads),
+    SEQUENCER(say("starting-point.an-outside-sequencer"), StartingPoint::sequencer),
+    KEYSWITCHES(say("starting-point.keyswitches-from-a-second-keyboard"), StartingPoint::keyswitches);
 
     private static final String BUILT_IN = "built-in";
     private static final Range FULL = new Range(21, 108);
@@ -52,7 +54,8 @@ public enum StartingPoint {
     }
 
     private static Session session(StartingPoint point, List<Source> sources, List<Part> parts, List<Zone> zones) {
-        Instrument instrument = Instrument.of(BUILT_IN, "Built-in sounds", true, "stand-in:" + BUILT_IN, parts);
+        Instrument instrument =
+                Instrument.of(BUILT_IN, say("starting-point.built-in-sounds"), true, "stand-in:" + BUILT_IN, parts);
         return Session.empty(point.title)
                 .withSources(sources)
                 .withInstruments(Colours.give(List.of(instrument)))
@@ -74,45 +77,62 @@ public enum StartingPoint {
     private static Session split() {
         return session(
                 SPLIT,
-                List.of(keyboard("keyboard", "Keyboard", FULL)),
-                List.of(part("bass", "Bass", 32), part("piano", "Piano", 0)),
+                List.of(keyboard("keyboard", say("starting-point.keyboard"), FULL)),
+                List.of(part("bass", say("starting-point.bass"), 32), part("piano", say("starting-point.piano"), 0)),
                 List.of(
-                        zone("low", "Left hand", "keyboard", new Range(21, 53), "bass"),
-                        zone("high", "Right hand", "keyboard", new Range(54, 108), "piano")));
+                        zone("low", say("common.left-hand"), "keyboard", new Range(21, 53), "bass"),
+                        zone("high", say("common.right-hand"), "keyboard", new Range(54, 108), "piano")));
     }
 
     private static Session twoKeyboards() {
         return session(
                 TWO_KEYBOARDS,
-                List.of(keyboard("lower", "Lower keyboard", FULL), keyboard("upper", "Upper keyboard", FULL)),
-                List.of(part("piano", "Piano", 0), part("strings", "Strings", 48)),
                 List.of(
-                        zone("lower", "Piano", "lower", FULL, "piano"),
-                        zone("upper", "Strings", "upper", FULL, "strings")));
+                        keyboard("lower", say("starting-point.lower-keyboard"), FULL),
+                        keyboard("upper", say("starting-point.upper-keyboard"), FULL)),
+                List.of(
+                        part("piano", say("starting-point.piano"), 0),
+                        part("strings", say("starting-point.strings"), 48)),
+                List.of(
+                        zone("lower", say("starting-point.piano"), "lower", FULL, "piano"),
+                        zone("upper", say("starting-point.strings"), "upper", FULL, "strings")));
     }
 
     private static Session manuals() {
         Range manual = new Range(36, 96);
         Range board = new Range(36, 67);
-        Source pedals = keyboard("pedals", "Pedals", board)
+        Source pedals = keyboard("pedals", say("starting-point.pedals"), board)
                 .edit()
                 .kind(SourceKind.PEDALS)
                 .build();
         return session(
                 MANUALS,
-                List.of(keyboard("upper", "Upper manual", manual), keyboard("lower", "Lower manual", manual), pedals),
-                List.of(part("swell", "Swell", 19), part("great", "Great", 20), part("pedal", "Pedal", 19)),
                 List.of(
-                        zone("swell", "Swell", "upper", manual, "swell"),
-                        zone("great", "Great", "lower", manual, "great"),
-                        zone("pedal", "Pedal", "pedals", board, "pedal").withTranspose(-12)));
+                        keyboard("upper", say("starting-point.upper-manual"), manual),
+                        keyboard("lower", say("starting-point.lower-manual"), manual),
+                        pedals),
+                List.of(
+                        part("swell", say("starting-point.swell"), 19),
+                        part("great", say("starting-point.great"), 20),
+                        part("pedal", say("starting-point.pedal"), 19)),
+                List.of(
+                        zone("swell", say("starting-point.swell"), "upper", manual, "swell"),
+                        zone("great", say("starting-point.great"), "lower", manual, "great"),
+                        zone("pedal", say("starting-point.pedal"), "pedals", board, "pedal")
+                                .withTranspose(-12)));
     }
 
     private static Session sixteen() {
         List<Part> parts = new ArrayList<>();
         List<Zone> zones = new ArrayList<>();
         for (int channel = 1; channel <= 16; channel++) {
-            Part plain = Part.of("part-" + channel, "Part " + channel, channel, PROGRAMS[channel - 1], Range.ALL, 0);
+            Part plain = Part.of(
+                    "part-" + channel,
+                    say("starting-point.part", channel),
+                    channel,
+                    PROGRAMS[channel - 1],
+                    Range.ALL,
+                    0);
             parts.add(
                     channel == 10
                             ? plain.edit().name("Drums").program(0).drums(true).build()
@@ -122,18 +142,20 @@ public enum StartingPoint {
                     .channels(ChannelSet.of(channel))
                     .build());
         }
-        return session(SIXTEEN, List.of(keyboard("keyboard", "Keyboard", Range.ALL)), parts, zones);
+        return session(SIXTEEN, List.of(keyboard("keyboard", say("starting-point.keyboard"), Range.ALL)), parts, zones);
     }
 
     private static Session pads() {
         Range sixteen = new Range(36, 51);
-        Source pads =
-                keyboard("pads", "Pads", sixteen).edit().kind(SourceKind.PADS).build();
+        Source pads = keyboard("pads", say("starting-point.pads"), sixteen)
+                .edit()
+                .kind(SourceKind.PADS)
+                .build();
         return session(
                 PADS,
                 List.of(pads),
-                List.of(part("kit", "Kit", 0).asDrums()),
-                List.of(zone("kit", "Kit", "pads", sixteen, "kit")));
+                List.of(part("kit", say("starting-point.kit"), 0).asDrums()),
+                List.of(zone("kit", say("starting-point.kit"), "pads", sixteen, "kit")));
     }
 
     private static Session sequencer() {
@@ -141,14 +163,14 @@ public enum StartingPoint {
         List<Part> parts = new ArrayList<>();
         List<Zone> zones = new ArrayList<>();
         for (int lane = 1; lane <= 5; lane++) {
-            lanes.add(new SequencerLane("Line " + lane, lane));
-            parts.add(part("line-" + lane, "Line " + lane, PROGRAMS[lane - 1]));
+            lanes.add(new SequencerLane(say("starting-point.line", lane), lane));
+            parts.add(part("line-" + lane, say("starting-point.line", lane), PROGRAMS[lane - 1]));
             zones.add(zone("line-" + lane, "", "sequencer", Range.ALL, "line-" + lane)
                     .edit()
                     .channels(ChannelSet.of(lane))
                     .build());
         }
-        Source sequencer = keyboard("sequencer", "Sequencer", Range.ALL)
+        Source sequencer = keyboard("sequencer", say("starting-point.sequencer"), Range.ALL)
                 .edit()
                 .kind(SourceKind.SEQUENCER)
                 .listen(ChannelSet.of(1, 2, 3, 4, 5))
@@ -158,13 +180,19 @@ public enum StartingPoint {
     }
 
     private static Session keyswitches() {
-        Part reeds = part("reeds", "Reed organ", 20)
+        Part reeds = part("reeds", say("starting-point.reed-organ"), 20)
                 .edit()
                 .keys(new Range(36, 108))
-                .keyswitches(Map.of(24, "Soft", 25, "Full", 26, "Tremulant"))
+                .keyswitches(Map.of(
+                        24,
+                        say("starting-point.soft"),
+                        25,
+                        say("starting-point.full"),
+                        26,
+                        say("starting-point.tremulant")))
                 .build();
-        Zone playing = zone("playing", "Playing", "keyboard", new Range(36, 108), "reeds");
-        Zone switches = zone("switches", "Stops", "small", SMALL, "reeds")
+        Zone playing = zone("playing", say("starting-point.playing"), "keyboard", new Range(36, 108), "reeds");
+        Zone switches = zone("switches", say("starting-point.stops"), "small", SMALL, "reeds")
                 .edit()
                 .keyswitch(true)
                 .noteMap(Map.of(48, List.of(24), 49, List.of(25), 50, List.of(26)))
@@ -173,8 +201,8 @@ public enum StartingPoint {
         return session(
                 KEYSWITCHES,
                 List.of(
-                        keyboard("keyboard", "Keyboard", new Range(36, 108)),
-                        keyboard("small", "Small keyboard", SMALL)),
+                        keyboard("keyboard", say("starting-point.keyboard"), new Range(36, 108)),
+                        keyboard("small", say("starting-point.small-keyboard"), SMALL)),
                 List.of(reeds),
                 List.of(playing, switches));
     }

@@ -1,5 +1,7 @@
 package dibble.edits;
 
+import static dibble.text.CoreText.say;
+
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
@@ -197,7 +199,7 @@ public final class TakeEdits {
         return session.takes().stream()
                 .filter(take -> take.id().equals(id))
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException("no take " + id));
+                .orElseThrow(() -> new IllegalArgumentException(say("take-edits.no-take", id)));
     }
 
     /** Takes a take out; the tracks keep what was printed from it. */

@@ -1,5 +1,7 @@
 package dibble.edits;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Ids;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -59,7 +61,7 @@ public final class TrackEdits {
         String id = Ids.fresh(
                 "everything-else",
                 taken -> session.tracks().stream().anyMatch(track -> track.id().equals(taken)));
-        return Track.of(id, "Everything else", new Track.Rest());
+        return Track.of(id, say("track-edits.everything-else"), new Track.Rest());
     }
 
     /** Where a new track goes: before the one that takes what is left. */

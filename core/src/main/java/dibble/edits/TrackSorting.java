@@ -1,5 +1,7 @@
 package dibble.edits;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Ids;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
@@ -58,7 +60,7 @@ public final class TrackSorting {
                 .filter(take -> !track.regions().of(take.id()).isEmpty())
                 .toList();
         if (takes.isEmpty()) {
-            return new Sorting(List.of(), "What was played is not there any more: it can be sorted in other ways.");
+            return new Sorting(List.of(), say("track-sorting.what-was-played-is-not"));
         }
         List<Zone> zones = session.allZones().stream()
                 .filter(zone -> track.playsOn().isEmpty()
@@ -73,7 +75,7 @@ public final class TrackSorting {
             names.put(
                     key,
                     bySource
-                            ? session.source(zone.source()).map(Source::name).orElse("All sources")
+                            ? session.source(zone.source()).map(Source::name).orElse(say("track-sorting.all-sources"))
                             : zoneName(session, zone));
         }
         for (Take take : takes) {
@@ -91,14 +93,9 @@ public final class TrackSorting {
                 .clip();
         List<Sorting.Pile> named = new ArrayList<>();
         piles.forEach((key, clip) -> addPile(names.get(key), track, clip, named));
-        addPile("Of no take", track, others, named);
+        addPile(say("track-sorting.of-no-take"), track, others, named);
         int left = new Sorting.Pile("", others).notes();
-        return new Sorting(
-                named,
-                left == 0
-                        ? ""
-                        : left + (left == 1 ? " note was" : " notes were")
-                                + " edited by hand, or played in a take that is not there any more: by itself.");
+        return new Sorting(named, left == 0 ? "" : say("track-sorting.notes-were-edited-by-hand", left));
     }
 
     private static List<MidiTrack> printed(List<Zone> zones, Take take) {

@@ -1,5 +1,7 @@
 package dibble.edits;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Ids;
 import dibble.gear.PartRef;
 import dibble.midi.Range;
@@ -42,8 +44,11 @@ public final class ZoneEdits {
     public static Session cutZone(Session session, String id, String newId, int at) {
         Zone zone = session.zone(id).orElseThrow();
         if (at <= zone.keys().low() || at > zone.keys().high()) {
-            throw new IllegalArgumentException("cut at key " + at + " (expected "
-                    + (zone.keys().low() + 1) + " to " + zone.keys().high() + ")");
+            throw new IllegalArgumentException(say(
+                    "zone-edits.cut-at-key-expected-to",
+                    at,
+                    zone.keys().low() + 1,
+                    zone.keys().high()));
         }
         String scene = session.sceneOf(id).map(Scene::id).orElse(null);
         Session cut =
@@ -120,7 +125,7 @@ public final class ZoneEdits {
             }
         }
         if (map.isEmpty()) {
-            throw new IllegalArgumentException("part " + part + " has no keyswitches (expected one or more)");
+            throw new IllegalArgumentException(say("zone-edits.part-has-no-keyswitches-expected", part));
         }
         Zone zone = Zone.of(id, "", source, new Range(first, key - 1), part)
                 .edit()
@@ -167,8 +172,7 @@ public final class ZoneEdits {
     public static Session splitAt(
             Session session, String id, String source, PartRef part, Range keys, int at, boolean below) {
         if (at <= keys.low() || at > keys.high()) {
-            throw new IllegalArgumentException(
-                    "split at key " + at + " (expected " + (keys.low() + 1) + " to " + keys.high() + ")");
+            throw new IllegalArgumentException(say("common.split-at-key-expected-to", at, keys.low() + 1, keys.high()));
         }
         Range kept = below ? new Range(at, 127) : new Range(0, at - 1);
         Range given = below ? new Range(keys.low(), at - 1) : new Range(at, keys.high());

@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -56,7 +58,7 @@ public final class AtomicFile {
     private static FileChannel begin(Path file) throws IOException {
         synchronized (OPEN) {
             if (ending) {
-                throw new IOException(file + " is not begun: the program is ending");
+                throw new IOException(say("atomic-file.is-not-begun-the-program", file));
             }
             FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
             OPEN.add(file);
@@ -95,13 +97,13 @@ public final class AtomicFile {
         Path target = followed(absolute);
         Path folder = target.getParent();
         if (folder == null || !Files.isDirectory(folder)) {
-            throw new IOException("no folder " + folder + " (expected one that is there)");
+            throw new IOException(say("atomic-file.no-folder-expected-one-that", folder));
         }
         if (Files.isDirectory(target)) {
-            throw new IOException(path + " is a folder (expected a file)");
+            throw new IOException(say("common.is-a-folder-expected-a", path));
         }
         if (Files.exists(target) && !Files.isWritable(target)) {
-            throw new IOException(path + " is write-protected");
+            throw new IOException(say("atomic-file.is-write-protected", path));
         }
         clearLeftovers(folder);
         Path beside =
@@ -133,7 +135,7 @@ public final class AtomicFile {
         Path target = path;
         for (int i = 0; Files.isSymbolicLink(target); i++) {
             if (i == MOST_LINKS) {
-                throw new IOException(path + " is a link that leads round in a circle (expected a file)");
+                throw new IOException(say("atomic-file.is-a-link-that-leads", path));
             }
             target = target.resolveSibling(Files.readSymbolicLink(target));
         }

@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
@@ -56,7 +58,7 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
             ZipEntry entry = all.nextElement();
             reading.count();
             if (!names.add(entry.getName())) {
-                throw new SessionFormatException(OneLine.of(entry.getName()) + " twice in the container");
+                throw new SessionFormatException(say("container.twice-in-the-container", OneLine.of(entry.getName())));
             }
             reading.take(zip, entry);
         }
@@ -66,7 +68,7 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
     /** Without its directory, which stands at its end: it was cut off. What comes before that is there. */
     private static Container readFromItsBeginning(Path path) throws IOException {
         Reading reading = new Reading();
-        reading.damage.add("it was cut off, or its directory is damaged");
+        reading.damage.add(say("container.it-was-cut-off-or"));
         try (InputStream in = Files.newInputStream(path);
                 ZipInputStream zip = new ZipInputStream(in)) {
             for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
@@ -96,7 +98,7 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
 
         void count() throws SessionFormatException {
             if (++seen > MOST_ENTRIES) {
-                throw new SessionFormatException("more than " + MOST_ENTRIES + " entries in the container");
+                throw new SessionFormatException(say("container.more-than-entries-in-the", MOST_ENTRIES));
             }
         }
 
@@ -112,7 +114,7 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
             } catch (ZipException | EOFException e) {
                 // It is named below.
             }
-            damage.add(OneLine.of(entry.getName()) + " is damaged");
+            damage.add(say("container.is-damaged", OneLine.of(entry.getName())));
         }
 
         byte[] unpacked(InputStream in, String name) throws IOException {
@@ -131,7 +133,7 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
         byte[] block = new byte[1 << 16];
         for (int n = in.read(block); n >= 0; n = in.read(block)) {
             if (out.size() + (long) n > most) {
-                throw new SessionFormatException(OneLine.of(name) + " is larger than " + (most >> 20) + " MiB");
+                throw new SessionFormatException(say("common.is-larger-than-mib", OneLine.of(name), most >> 20));
             }
             out.write(block, 0, n);
         }

@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import dibble.session.Foreign;
 import java.io.FilterOutputStream;
 import java.io.IOException;
@@ -64,7 +66,7 @@ final class ContainerWriter implements AutoCloseable {
     private void begin(String name) throws IOException {
         names.add(name);
         if (names.size() > Container.MOST_ENTRIES) {
-            throw new IOException("the session has more than " + Container.MOST_ENTRIES + " takes and tracks");
+            throw new IOException(say("container-writer.the-session-has-more-than", Container.MOST_ENTRIES));
         }
         zip.putNextEntry(new ZipEntry(name));
     }
@@ -72,12 +74,12 @@ final class ContainerWriter implements AutoCloseable {
     private void spend(int bytes) throws IOException {
         left -= bytes;
         if (left < 0) {
-            throw tooLarge("the session", SessionFile.MOST_BYTES);
+            throw tooLarge(say("container-writer.the-session"), SessionFile.MOST_BYTES);
         }
     }
 
     private static IOException tooLarge(String what, long most) {
-        return new IOException(what + " is larger than " + (most >> 20) + " MiB, which is the most that can be opened");
+        return new IOException(say("container-writer.is-larger-than-mib-which", what, most >> 20));
     }
 
     /** Counts what an entry unpacks to. */

@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import java.util.List;
 
 /** A session's container of which something is missing or damaged; its message says what, in one line. */
@@ -9,11 +11,13 @@ public final class DamagedSessionException extends SessionFormatException {
 
     /** @param damage what is wrong, a phrase each */
     DamagedSessionException(List<String> damage) {
-        super("the session is damaged: " + named(damage));
+        super(say("damaged-session-exception.the-session-is-damaged", named(damage)));
     }
 
     private static String named(List<String> damage) {
         String first = String.join(", ", damage.subList(0, Math.min(MOST_NAMED, damage.size())));
-        return damage.size() > MOST_NAMED ? first + ", and " + (damage.size() - MOST_NAMED) + " more" : first;
+        return damage.size() > MOST_NAMED
+                ? say("damaged-session-exception.and-more", first, damage.size() - MOST_NAMED)
+                : first;
     }
 }

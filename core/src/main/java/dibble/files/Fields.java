@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -51,7 +53,7 @@ final class Fields {
      */
     static Fields of(JsonNode node, String path) throws SessionFormatException {
         if (!node.isObject()) {
-            throw wrong(path, node, "an object");
+            throw wrong(path, node, say("fields.an-object"));
         }
         return new Fields(node, path);
     }
@@ -82,19 +84,19 @@ final class Fields {
 
     /** What is said of a value that is not what was expected. */
     static SessionFormatException wrong(String at, JsonNode given, String expected) {
-        return new SessionFormatException(OneLine.of(at) + ": " + shown(given) + " (expected " + expected + ")");
+        return new SessionFormatException(say("fields.expected", OneLine.of(at), shown(given), expected));
     }
 
     private static String shown(JsonNode given) {
         if (given.isObject()) {
-            return "an object";
+            return say("fields.an-object");
         }
-        String text = given.isArray() ? "a list of " + given.size() : given.toString();
+        String text = given.isArray() ? say("fields.a-list-of", given.size()) : given.toString();
         return OneLine.of(text.length() > MOST_SHOWN ? text.substring(0, MOST_SHOWN) + "…" : text);
     }
 
     private SessionFormatException missing(String name) {
-        return new SessionFormatException(path + ": no \"" + name + "\" (expected one)");
+        return new SessionFormatException(say("fields.no-expected-one", path, name));
     }
 
     private String at(String name) {
@@ -114,7 +116,7 @@ final class Fields {
 
     private static String text(String at, JsonNode value) throws SessionFormatException {
         if (!value.isTextual()) {
-            throw wrong(at, value, "a text");
+            throw wrong(at, value, say("fields.a-text"));
         }
         return value.textValue();
     }
@@ -157,7 +159,7 @@ final class Fields {
                     value,
                     words.size() == 1
                             ? "\"" + words.keySet().iterator().next() + "\""
-                            : "one of " + String.join(", ", words.keySet()));
+                            : say("fields.one-of", String.join(", ", words.keySet())));
         }
         return meant;
     }
@@ -194,7 +196,7 @@ final class Fields {
                 // It has a fraction.
             }
         }
-        throw wrong(at, value, low + " to " + high);
+        throw wrong(at, value, say("common.to", low, high));
     }
 
     /** A number with a fraction that must be there. */
@@ -204,7 +206,7 @@ final class Fields {
             throw missing(name);
         }
         if (!value.isNumber() || !isWithin(value.decimalValue(), low, high)) {
-            throw wrong(at(name), value, (long) low + " to " + (long) high);
+            throw wrong(at(name), value, say("common.to", (long) low, (long) high));
         }
         return value.doubleValue();
     }
@@ -220,7 +222,7 @@ final class Fields {
 
     static boolean flag(String at, JsonNode value) throws SessionFormatException {
         if (!value.isBoolean()) {
-            throw wrong(at, value, "true or false");
+            throw wrong(at, value, say("fields.true-or-false"));
         }
         return value.booleanValue();
     }
@@ -237,7 +239,8 @@ final class Fields {
 
     private static void each(String at, JsonNode list, int most, Taking taking) throws SessionFormatException {
         if (!list.isArray() || list.size() > most) {
-            throw wrong(at, list, most == Integer.MAX_VALUE ? "a list" : "a list of at most " + most);
+            throw wrong(
+                    at, list, most == Integer.MAX_VALUE ? say("fields.a-list") : say("fields.a-list-of-at-most", most));
         }
         for (int i = 0; i < list.size(); i++) {
             taking.take(at + "[" + i + "]", list.get(i));
@@ -255,7 +258,7 @@ final class Fields {
     List<Integer> pair(String name, int low, int high) throws SessionFormatException {
         List<Integer> pair = numbers(name, low, high);
         if (pair != null && pair.size() != 2) {
-            throw wrong(at(name), get(name), "a list of 2");
+            throw wrong(at(name), get(name), say("fields.a-list-of-2"));
         }
         return pair;
     }
@@ -272,7 +275,7 @@ final class Fields {
         }
         if (ends.get(0) > ends.get(1)) {
             throw new SessionFormatException(
-                    at(name) + ": range " + ends.get(0) + " to " + ends.get(1) + " (expected the lower one first)");
+                    say("fields.range-to-expected-the-lower", at(name), ends.get(0), ends.get(1)));
         }
         return new Range(ends.get(0), ends.get(1));
     }
@@ -295,7 +298,7 @@ final class Fields {
             if (!field.getValue().isNull()) {
                 if (!NOTE.matcher(field.getKey()).matches()) {
                     throw new SessionFormatException(
-                            at(name) + ": key " + OneLine.of(field.getKey()) + " (expected 0 to 127)");
+                            say("fields.key-expected-0-to-127", at(name), OneLine.of(field.getKey())));
                 }
                 byNote.put(
                         Integer.parseInt(field.getKey()),
@@ -323,7 +326,7 @@ final class Fields {
             List<Integer> notes = new ArrayList<>();
             each(at, value, 8, (place, note) -> notes.add((int) whole(place, note, 0, 127)));
             if (notes.isEmpty()) {
-                throw wrong(at, value, "1 to 8 notes");
+                throw wrong(at, value, say("fields.1-to-8-notes"));
             }
             return notes;
         });
@@ -352,7 +355,7 @@ final class Fields {
             return ChannelSet.ALL;
         }
         if (!value.isArray()) {
-            throw wrong(at(name), value, "\"all\" or a list of channels");
+            throw wrong(at(name), value, say("fields.all-or-a-list-of"));
         }
         return ChannelSet.of(
                 numbers(name, 1, 16).stream().mapToInt(Integer::intValue).toArray());
@@ -365,7 +368,7 @@ final class Fields {
             return null;
         }
         if (!value.isNumber()) {
-            throw wrong(at(name), value, "\"" + word + "\", or 1 to 16");
+            throw wrong(at(name), value, say("fields.or-1-to-16", word));
         }
         return number(name, 1, 16);
     }

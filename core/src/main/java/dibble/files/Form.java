@@ -1,15 +1,17 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import java.util.regex.Pattern;
 
 /** The forms that texts of the format have. */
 enum Form {
-    ID("[a-z0-9-]{1,200}", "lower-case letters, digits and hyphens, at most 200"),
-    SOURCE("[a-z0-9-]+|\\*", "the id of a source, or *"),
-    PART("[a-z0-9-]+/[a-z0-9-]+", "instrument/part"),
-    TAKE_FILE("takes/[a-z0-9-]+\\.jsonl", "takes/ID.jsonl"),
-    TRACK_FILE("tracks/[a-z0-9-]+\\.mid", "tracks/ID.mid"),
-    PRINTS_FILE("prints/[a-z0-9-]+\\.mid", "prints/ID.mid");
+    ID("[a-z0-9-]{1,200}", say("form.lower-case-letters-digits-and")),
+    SOURCE("[a-z0-9-]+|\\*", say("form.the-id-of-a-source")),
+    PART("[a-z0-9-]+/[a-z0-9-]+", say("form.instrument-part")),
+    TAKE_FILE("takes/[a-z0-9-]+\\.jsonl", say("form.takes-id-jsonl")),
+    TRACK_FILE("tracks/[a-z0-9-]+\\.mid", say("form.tracks-id-mid")),
+    PRINTS_FILE("prints/[a-z0-9-]+\\.mid", say("form.prints-id-mid"));
 
     private final Pattern pattern;
     private final String words;

@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.Arrays;
@@ -39,7 +41,7 @@ final class Handover extends OutputStream {
             throw new CompletionException(e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new CompletionException(new IOException("interrupted"));
+            throw new CompletionException(new IOException(say("common.interrupted")));
         }
     }
 
@@ -48,12 +50,12 @@ final class Handover extends OutputStream {
             while (!blocks.offer(block, WAIT_MILLIS, TimeUnit.MILLISECONDS)) {
                 if (packing.isDone()) {
                     finish();
-                    throw new IOException("nobody packs what is written");
+                    throw new IOException(say("handover.nobody-packs-what-is-written"));
                 }
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new IOException("interrupted");
+            throw new IOException(say("common.interrupted"));
         }
     }
 

@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.FileAlreadyExistsException;
@@ -18,12 +20,14 @@ public final class IoWords {
                 return file + ": " + OneLine.of(system.getReason());
             }
             if (e instanceof NoSuchFileException) {
-                return "no such file: " + file;
+                return say("io-words.no-such-file", file);
             }
             if (e instanceof AccessDeniedException) {
-                return "no permission: " + file;
+                return say("io-words.no-permission", file);
             }
-            return e instanceof FileAlreadyExistsException ? file + " is in the way" : file + " cannot be used";
+            return e instanceof FileAlreadyExistsException
+                    ? say("io-words.is-in-the-way", file)
+                    : say("io-words.cannot-be-used", file);
         }
         return e.getMessage() == null
                 ? e.getClass().getSimpleName()

@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import com.flipkart.zjsonpatch.DiffFlags;
 import com.flipkart.zjsonpatch.JsonDiff;
@@ -37,21 +39,21 @@ final class RoutingChange {
      */
     static JsonNode apply(String at, JsonNode change, JsonNode before) throws SessionFormatException {
         if (before == null) {
-            throw new SessionFormatException(at + ": a change of no routing (expected a \"routing\" before it)");
+            throw new SessionFormatException(say("routing-change.a-change-of-no-routing", at));
         }
         if (!change.isArray()) {
-            throw Fields.wrong(at, change, "a list of changes");
+            throw Fields.wrong(at, change, say("routing-change.a-list-of-changes"));
         }
         for (JsonNode step : change) {
             if (!OPERATIONS.contains(step.path("op").asText())) {
-                throw Fields.wrong(at + ".op", step.path("op"), "add, remove or replace");
+                throw Fields.wrong(at + ".op", step.path("op"), say("routing-change.add-remove-or-replace"));
             }
         }
         try {
             return JsonPatch.apply(change, before);
         } catch (RuntimeException e) {
             // The library has several for what does not fit, of no kind of their own.
-            throw new SessionFormatException(at + ": a change that does not fit the routing before it");
+            throw new SessionFormatException(say("routing-change.a-change-that-does-not", at));
         }
     }
 }

@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -198,8 +200,7 @@ final class RoutingReader {
     private static int number(Fields f, ControlKind kind) throws SessionFormatException {
         Integer number = f.number("number", 0, 127);
         if (number == null && kind.isNumbered()) {
-            throw new IllegalArgumentException(
-                    "a " + kind.word() + " without a number (expected \"number\", 0 to 127)");
+            throw new IllegalArgumentException(say("routing-reader.a-without-a-number-expected", kind.word()));
         }
         return kind.isNumbered() ? number : 0;
     }
@@ -247,7 +248,7 @@ final class RoutingReader {
         }
         String instrument = f.requiredForm("instrument", Form.ID);
         if (!f.has("channel")) {
-            throw new SessionFormatException(f.path() + ": no \"channel\" (expected one)");
+            throw new SessionFormatException(say("routing-reader.no-channel-expected-one", f.path()));
         }
         Integer channel = f.channelOr("channel", "same");
         return channel == null ? new Target.ToSameChannel(instrument) : new Target.ToChannel(instrument, channel);

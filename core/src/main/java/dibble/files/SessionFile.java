@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.recording.Take;
@@ -79,7 +81,7 @@ public final class SessionFile {
         progress.at(UNPACKED);
         List<String> damage = new ArrayList<>(container.damage());
         if (damage.isEmpty() && !container.entries().containsKey(SESSION)) {
-            throw new SessionFormatException("no session: the container has no " + SESSION);
+            throw new SessionFormatException(say("session-file.no-session-the-container-has", SESSION));
         }
         if (!container.entries().containsKey(SESSION)) {
             throw new DamagedSessionException(damage);
@@ -100,7 +102,7 @@ public final class SessionFile {
     public static Salvaged salvage(Path path) throws IOException {
         Container container = Container.read(path);
         if (!container.entries().containsKey(SESSION)) {
-            throw new DamagedSessionException(List.of(SESSION + " is not there"));
+            throw new DamagedSessionException(List.of(say("session-file.is-not-there", SESSION)));
         }
         List<String> losses = new ArrayList<>(container.damage());
         SessionReader.Read read = readSession(container.entries());
@@ -115,13 +117,13 @@ public final class SessionFile {
                 .filter(name -> !container.entries().containsKey(name))
                 .filter(name -> damage.stream().noneMatch(known -> known.startsWith(name)))
                 .sorted()
-                .forEach(name -> damage.add(name + " is missing"));
+                .forEach(name -> damage.add(say("common.is-missing", name)));
     }
 
     /** Whether a file is a container, rather than a bare {@code session.json}. */
     public static boolean isContainer(Path path) throws IOException {
         if (Files.isDirectory(path)) {
-            throw new IOException(path + " is a folder (expected a file)");
+            throw new IOException(say("common.is-a-folder-expected-a", path));
         }
         if (!Files.isRegularFile(path)) {
             throw new NoSuchFileException(path.toString());
@@ -145,7 +147,7 @@ public final class SessionFile {
         }
         in.reset();
         if (first != '{') {
-            throw new SessionFormatException("no session (expected a .dibble container, or a session.json)");
+            throw new SessionFormatException(say("session-file.no-session-expected-a-dibble"));
         }
     }
 
@@ -284,7 +286,7 @@ public final class SessionFile {
         try {
             SessionReader.read(json);
         } catch (SessionFormatException e) {
-            throw new IOException("what would be saved could not be opened again, " + e.getMessage());
+            throw new IOException(say("session-file.what-would-be-saved-could", e.getMessage()));
         }
     }
 

@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.recording.Regions;
 import dibble.recording.Take;
@@ -106,7 +108,7 @@ public final class SessionJournal implements AutoCloseable {
             letGo();
             held = FolderGuard.within(parent, () -> FolderGuard.lock(Files.createTempDirectory(parent, "session-")));
             if (held == null) {
-                throw new IOException("a new folder there cannot be locked");
+                throw new IOException(say("session-journal.a-new-folder-there-cannot"));
             }
             writtenTakes.clear();
             writtenTracks.clear();
@@ -151,8 +153,10 @@ public final class SessionJournal implements AutoCloseable {
             trouble = null;
         } catch (IOException | RuntimeException e) {
             ended.forEach(takes::kept);
-            trouble = "What is not saved cannot be kept in " + parent + ": "
-                    + (e instanceof IOException io ? IoWords.of(io) : e.toString());
+            trouble = say(
+                    "session-journal.what-is-not-saved-cannot",
+                    parent,
+                    e instanceof IOException io ? IoWords.of(io) : e.toString());
             LOG.warn(trouble);
             if (next.compareAndSet(null, state)) {
                 writer.schedule(this::writeNext, RETRY_MILLIS, TimeUnit.MILLISECONDS);

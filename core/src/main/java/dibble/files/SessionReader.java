@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
@@ -86,18 +88,18 @@ final class SessionReader {
         try {
             JsonNode node = JSON.readTree(bytes);
             if (node == null || node.isMissingNode()) {
-                throw new SessionFormatException(file + " is empty (expected a session)");
+                throw new SessionFormatException(say("session-reader.is-empty-expected-a-session", file));
             }
             return node;
         } catch (JsonProcessingException e) {
             throw new SessionFormatException(file + place(e.getLocation()) + ": " + whatIsWrong(e));
         } catch (IOException e) {
-            throw new SessionFormatException(file + ": no UTF-8 text (expected JSON)");
+            throw new SessionFormatException(say("session-reader.no-utf-8-text-expected", file));
         }
     }
 
     private static String place(JsonLocation at) {
-        return at == null ? "" : ", line " + at.getLineNr() + ", column " + at.getColumnNr();
+        return at == null ? "" : say("session-reader.line-column", at.getLineNr(), at.getColumnNr());
     }
 
     /** What a parser refused, in our words: its own speak of the parser. */
@@ -105,26 +107,28 @@ final class SessionReader {
         String said = String.valueOf(e.getOriginalMessage());
         if (e instanceof StreamConstraintsException) {
             return said.contains("depth")
-                    ? "nested too deep (expected at most 1000 levels)"
-                    : "a text, name or number that is too long (expected at most 20 million letters, 1000 digits)";
+                    ? say("session-reader.nested-too-deep-expected-at")
+                    : say("session-reader.a-text-name-or-number");
         }
         if (said.startsWith("Duplicate field")) {
-            return "the " + OneLine.of(said.replaceFirst("^Duplicate field", "field")) + " twice (expected once)";
+            return say(
+                    "session-reader.the-twice-expected-once",
+                    OneLine.of(said.replaceFirst("^Duplicate field", "field")));
         }
         if (said.startsWith("Trailing token")) {
-            return "something behind the end (expected one object)";
+            return say("session-reader.something-behind-the-end-expected");
         }
-        return "this is no JSON (expected a value, a name or a bracket)";
+        return say("session-reader.this-is-no-json-expected");
     }
 
     static Read read(JsonNode node) throws SessionFormatException {
         if (!node.isObject() || !"dibble-session".equals(node.path("format").asText())) {
-            throw new SessionFormatException("$.format: no session of Dibble (expected \"dibble-session\")");
+            throw new SessionFormatException(say("session-reader.format-no-session-of-dibble"));
         }
         JsonNode version = node.path("version");
         if (version.isNumber() && version.decimalValue().compareTo(BigDecimal.valueOf(VERSION)) > 0) {
             throw new SessionFormatException(
-                    "$.version: " + version.asText() + " is newer than this Dibble (expected at most " + VERSION + ")");
+                    say("session-reader.version-is-newer-than-this", version.asText(), VERSION));
         }
         return Fields.of(node, "$").make(new SessionReader()::session);
     }
@@ -144,7 +148,7 @@ final class SessionReader {
         Set<String> ids = new HashSet<>();
         for (SaidOfTake take : takes) {
             if (!ids.add(take.id)) {
-                throw new IllegalArgumentException("take \"" + take.id + "\" twice (expected unique ids)");
+                throw new IllegalArgumentException(say("session-reader.take-twice-expected-unique-ids", take.id));
             }
         }
         Performance performance = performance(f, all);

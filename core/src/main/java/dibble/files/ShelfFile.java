@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.gear.ChannelPlan;
@@ -49,7 +51,7 @@ public final class ShelfFile {
     public static ShelfItem read(byte[] bytes, String file) throws SessionFormatException {
         JsonNode node = SessionReader.parse(bytes, file);
         if (!node.isObject() || !FORMAT.equals(node.path("format").asText())) {
-            throw new SessionFormatException(file + ", $.format: no gear (expected \"" + FORMAT + "\")");
+            throw new SessionFormatException(say("shelf-file.format-no-gear-expected", file, FORMAT));
         }
         ObjectNode session = ((ObjectNode) node.deepCopy()).put("format", "dibble-session");
         JsonNode places = session.remove("places");

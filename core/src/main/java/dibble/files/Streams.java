@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -45,7 +47,7 @@ public final class Streams {
                 for (int n = in.read(block); n >= 0; n = in.read(block)) {
                     left -= n;
                     if (left < 0) {
-                        throw new IOException(name + " is larger than " + (most >> 20) + " MiB");
+                        throw new IOException(say("common.is-larger-than-mib", name, most >> 20));
                     }
                     out.write(block, 0, n);
                 }
@@ -77,12 +79,12 @@ public final class Streams {
             return opening.get(PATIENCE_SECONDS, TimeUnit.SECONDS);
         } catch (TimeoutException e) {
             opening.cancel(false);
-            throw new IOException(pipe + " is a pipe into which nobody writes");
+            throw new IOException(say("streams.is-a-pipe-into-which", pipe));
         } catch (ExecutionException e) {
             throw e.getCause() instanceof IOException failed ? failed : new IOException(e.getCause());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new UncheckedIOException(new IOException("interrupted"));
+            throw new UncheckedIOException(new IOException(say("common.interrupted")));
         }
     }
 }

@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.time.Clock;
@@ -152,8 +154,7 @@ public class TakeJournal {
     }
 
     private void fail(Path where, IOException e) {
-        trouble = "The recording cannot be kept in " + where + ": " + IoWords.of(e)
-                + ". It goes on in memory; save the session as soon as it ends.";
+        trouble = say("take-journal.the-recording-cannot-be-kept", where, IoWords.of(e));
         LOG.warn(trouble);
         close();
     }
@@ -163,7 +164,7 @@ public class TakeJournal {
             try {
                 written.force(false);
             } catch (IOException e) {
-                trouble = "The recording may not outlive a power cut: " + IoWords.of(e);
+                trouble = say("take-journal.the-recording-may-not-outlive", IoWords.of(e));
                 LOG.warn(trouble);
             }
         });
@@ -177,7 +178,7 @@ public class TakeJournal {
                 try (written) {
                     written.force(true);
                 } catch (IOException e) {
-                    trouble = "The recording was not written to its end: " + IoWords.of(e);
+                    trouble = say("take-journal.the-recording-was-not-written", IoWords.of(e));
                     LOG.warn(trouble);
                 }
             });

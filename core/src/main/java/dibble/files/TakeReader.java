@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
@@ -114,7 +116,7 @@ final class TakeReader {
             if (!blank && !event(bytes, from, to)) {
                 try {
                     if (to - from > LONGEST_LINE) {
-                        throw wrong("a line of " + (to - from) + " bytes (expected at most " + LONGEST_LINE + ")");
+                        throw wrong(say("take-reader.a-line-of-bytes-expected", to - from, LONGEST_LINE));
                     }
                     line(bytes, from, to);
                 } catch (SessionFormatException e) {
@@ -232,7 +234,7 @@ final class TakeReader {
     }
 
     private String here() {
-        return file + ", line " + number;
+        return say("take-reader.line", file, number);
     }
 
     private SessionFormatException wrong(String what) {
@@ -246,7 +248,7 @@ final class TakeReader {
         } catch (JsonProcessingException e) {
             throw wrong(SessionReader.whatIsWrong(e));
         } catch (IOException e) {
-            throw wrong("no UTF-8 text (expected JSON)");
+            throw wrong(say("take-reader.no-utf-8-text-expected"));
         }
         Fields.of(node, here() + ": $").make(fields -> {
             line(fields, node, to - from);
@@ -300,13 +302,13 @@ final class TakeReader {
         }
         routingsRead += routingSize + size;
         if (routingsRead > MOST_ROUTINGS) {
-            throw wrong("more routings than can be read (expected at most " + (MOST_ROUTINGS >> 30) + " GiB)");
+            throw wrong(say("take-reader.more-routings-than-can-be", MOST_ROUTINGS >> 30));
         }
         SessionReader.Read read;
         try {
             read = SessionReader.read(routing);
         } catch (SessionFormatException e) {
-            throw wrong("in its routing, " + e.getMessage());
+            throw wrong(say("take-reader.in-its-routing", e.getMessage()));
         }
         Extras ofSession = read.session().extras();
         Extras line = f.extras();
@@ -392,8 +394,7 @@ final class TakeReader {
         for (int i = 0; i < bytes.length; i++) {
             boolean last = i == bytes.length - 1;
             if (i > 0 && (last ? bytes[i] != EXCLUSIVE_END : bytes[i] > 127) || bytes.length == 1) {
-                throw wrong(
-                        "byte " + bytes[i] + " of a system exclusive message (expected 0 to 127, and 247 at its end)");
+                throw wrong(say("take-reader.byte-of-a-system-exclusive", bytes[i]));
             }
             message[i] = (byte) bytes[i];
         }

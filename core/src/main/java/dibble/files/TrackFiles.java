@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
@@ -54,7 +56,7 @@ final class TrackFiles {
         }
         List<MidiTrack> clips = tracks(clipBytes, said.clip);
         if (clips.size() != 1) {
-            throw new SessionFormatException(said.clip + ": " + clips.size() + " tracks (expected 1)");
+            throw new SessionFormatException(say("track-files.tracks-expected-1", said.clip, clips.size()));
         }
         MidiTrack clip = clips.get(0);
         if (said.printedFrom != null) {
@@ -75,7 +77,7 @@ final class TrackFiles {
             }
             if (print >= prints.size()) {
                 throw new SessionFormatException(
-                        said.prints + ": no print " + print + " (expected 0 to " + (prints.size() - 1) + ")");
+                        say("track-files.no-print-expected-0-to", said.prints, print, prints.size() - 1));
             }
             regions.add(region.ofPrint(prints.get(print)));
         }
@@ -103,7 +105,7 @@ final class TrackFiles {
             MidiFile midi = MidiFileReader.read(bytes);
             if (midi.division() != TempoMap.PPQ) {
                 throw new SessionFormatException(
-                        file + ": " + midi.division() + " ticks a quarter note (expected " + TempoMap.PPQ + ")");
+                        say("track-files.ticks-a-quarter-note-expected", file, midi.division(), TempoMap.PPQ));
             }
             return midi.tracks();
         } catch (MidiFormatException e) {

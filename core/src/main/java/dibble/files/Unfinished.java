@@ -1,5 +1,7 @@
 package dibble.files;
 
+import static dibble.text.CoreText.say;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.MissingNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -162,10 +164,10 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
     public BroughtBack open() throws IOException {
         return FolderGuard.within(folder.getParent(), () -> {
             if (!Files.isDirectory(folder)) {
-                throw new IOException("it was brought back or thrown away meanwhile");
+                throw new IOException(say("unfinished.it-was-brought-back-or"));
             }
             if (FolderGuard.isInUse(folder)) {
-                throw new IOException("another Dibble has it open");
+                throw new IOException(say("unfinished.another-dibble-has-it-open"));
             }
             List<String> losses = new ArrayList<>();
             SessionFile.Opened opened = session(losses);
@@ -188,7 +190,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
                 SessionReader.Read read = SessionReader.read(node);
                 return SessionFile.assemble(read, entries(read, losses), losses);
             } catch (IOException e) {
-                losses.add("the edits: " + IoWords.of(e));
+                losses.add(say("unfinished.the-edits", IoWords.of(e)));
             }
         }
         if (!file.isEmpty()) {
@@ -198,7 +200,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
                 losses.add(file + ": " + IoWords.of(e));
             }
         }
-        return new SessionFile.Opened(Session.empty("Recovered session"), Performance.NEW);
+        return new SessionFile.Opened(Session.empty(say("unfinished.recovered-session")), Performance.NEW);
     }
 
     private Session with(Path recording, Session session, Performance performance, List<String> losses) {
@@ -207,7 +209,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
         try {
             TakeReader.Recovered recovered = TakeReader.readJournal(
                     id,
-                    "Take " + id.substring(id.indexOf('-') + 1),
+                    say("common.take", id.substring(id.indexOf('-') + 1)),
                     Files.readAllBytes(recording),
                     name,
                     session.tempo());
@@ -229,7 +231,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
         } catch (RuntimeException e) {
             // Whatever is wrong with it, it costs no other recording.
             LOG.warn("{} could not be printed", recording, e);
-            losses.add(name + " could not be printed");
+            losses.add(say("unfinished.could-not-be-printed", name));
             return session;
         }
     }
@@ -240,7 +242,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
             try {
                 entries.put(name, Files.readAllBytes(folder.resolve(name)));
             } catch (NoSuchFileException e) {
-                losses.add(name + " is missing");
+                losses.add(say("common.is-missing", name));
             } catch (IOException e) {
                 losses.add(name + ": " + IoWords.of(e));
             }

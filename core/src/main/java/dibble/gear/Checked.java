@@ -1,5 +1,7 @@
 package dibble.gear;
 
+import static dibble.text.CoreText.say;
+
 /** Refuses values that are out of their range, in the same words everywhere. */
 public final class Checked {
     private Checked() {}
@@ -7,11 +9,12 @@ public final class Checked {
     /**
      * The value itself; null passes.
      *
+     * @param what the key of the text that names it
      * @throws IllegalArgumentException saying what was expected
      */
     public static Integer range(String what, Integer value, int low, int high) {
         if (value != null && (value < low || value > high)) {
-            throw new IllegalArgumentException(what + " " + value + " (expected " + low + " to " + high + ")");
+            throw new IllegalArgumentException(say("checked.expected-to", say(what), value, low, high));
         }
         return value;
     }

@@ -1,5 +1,7 @@
 package dibble.gear;
 
+import static dibble.text.CoreText.say;
+
 import java.text.Normalizer;
 import java.util.Locale;
 import java.util.function.Predicate;
@@ -17,7 +19,7 @@ public final class Ids {
     /** The id itself. @throws IllegalArgumentException where it is not well formed */
     public static String check(String id) {
         if (!ID.matcher(id).matches()) {
-            throw new IllegalArgumentException("id \"" + id + "\" (expected lower-case letters, digits and hyphens)");
+            throw new IllegalArgumentException(say("ids.id-expected-lower-case-letters", id));
         }
         return id;
     }

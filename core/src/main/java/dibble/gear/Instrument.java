@@ -1,5 +1,7 @@
 package dibble.gear;
 
+import static dibble.text.CoreText.say;
+
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -30,7 +32,7 @@ public record Instrument(
         Set<String> ids = new HashSet<>();
         for (Part part : parts) {
             if (!ids.add(part.id())) {
-                throw new IllegalArgumentException("part \"" + part.id() + "\" twice in " + id);
+                throw new IllegalArgumentException(say("instrument.part-twice-in", part.id(), id));
             }
         }
     }

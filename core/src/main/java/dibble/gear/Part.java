@@ -39,12 +39,12 @@ public record Part(
         Extras extras) {
     public Part {
         Ids.check(id);
-        Checked.range("channel", channel, 1, 16);
+        Checked.range("number.channel", channel, 1, 16);
         bank = new Sound(bank, program, volume, pan).bank();
-        Checked.range("output", output, 1, 64);
-        Checked.range("colour", colour, 0, 16);
-        noteNames = notes("note", noteNames);
-        keyswitches = notes("keyswitch", keyswitches);
+        Checked.range("number.output", output, 1, 64);
+        Checked.range("number.colour", colour, 0, 16);
+        noteNames = notes("number.note", noteNames);
+        keyswitches = notes("number.keyswitch", keyswitches);
     }
 
     private static Map<Integer, String> notes(String what, Map<Integer, String> names) {

@@ -1,12 +1,14 @@
 package dibble.gear;
 
+import static dibble.text.CoreText.say;
+
 /** The name of a part in a session: its instrument's id and its own. */
 public record PartRef(String instrument, String part) {
     /** @throws IllegalArgumentException where the text is not {@code instrument/part} */
     public static PartRef parse(String text) {
         int slash = text.indexOf('/');
         if (slash < 1 || slash == text.length() - 1 || text.indexOf('/', slash + 1) >= 0) {
-            throw new IllegalArgumentException("part \"" + text + "\" (expected instrument/part)");
+            throw new IllegalArgumentException(say("part-ref.part-expected-instrument-part", text));
         }
         return new PartRef(Ids.check(text.substring(0, slash)), Ids.check(text.substring(slash + 1)));
     }

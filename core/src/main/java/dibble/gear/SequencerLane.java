@@ -7,7 +7,7 @@ package dibble.gear;
  */
 public record SequencerLane(String name, int channel, Extras extras) {
     public SequencerLane {
-        Checked.range("channel", channel, 1, 16);
+        Checked.range("number.channel", channel, 1, 16);
     }
 
     public SequencerLane(String name, int channel) {

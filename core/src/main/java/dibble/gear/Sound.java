@@ -1,5 +1,7 @@
 package dibble.gear;
 
+import static dibble.text.CoreText.say;
+
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
 import java.util.List;
@@ -14,15 +16,15 @@ import java.util.List;
  */
 public record Sound(List<Integer> bank, Integer program, Integer volume, Integer pan) {
     public Sound {
-        Checked.range("program", program, 0, 127);
-        Checked.range("volume", volume, 0, 127);
-        Checked.range("pan", pan, 0, 127);
+        Checked.range("number.program", program, 0, 127);
+        Checked.range("number.volume", volume, 0, 127);
+        Checked.range("number.pan", pan, 0, 127);
         if (bank != null) {
             bank = List.copyOf(bank);
             if (bank.size() != 2) {
-                throw new IllegalArgumentException("bank of " + bank.size() + " numbers (expected 2)");
+                throw new IllegalArgumentException(say("sound.bank-of-numbers-expected-2", bank.size()));
             }
-            bank.forEach(number -> Checked.range("bank", number, 0, 127));
+            bank.forEach(number -> Checked.range("number.bank", number, 0, 127));
         }
     }
 

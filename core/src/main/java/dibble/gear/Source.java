@@ -1,5 +1,7 @@
 package dibble.gear;
 
+import static dibble.text.CoreText.say;
+
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
@@ -43,7 +45,7 @@ public record Source(
     public Source {
         Ids.check(id);
         if (transpose < -127 || transpose > 127) {
-            throw new IllegalArgumentException("transpose " + transpose + " (expected -127 to 127)");
+            throw new IllegalArgumentException(say("common.transpose-expected-127-to-127", transpose));
         }
         accept = Set.copyOf(accept);
         sysexTo = List.copyOf(sysexTo);

@@ -1,5 +1,7 @@
 package dibble.midi;
 
+import static dibble.text.CoreText.say;
+
 import java.util.ArrayList;
 import java.util.List;
 
@@ -13,7 +15,7 @@ public record ChannelSet(int mask) {
 
     public ChannelSet {
         if ((mask & ~0xFFFF) != 0) {
-            throw new IllegalArgumentException("channel mask " + mask + " (expected 16 bits)");
+            throw new IllegalArgumentException(say("channel-set.channel-mask-expected-16-bits", mask));
         }
     }
 
@@ -22,7 +24,7 @@ public record ChannelSet(int mask) {
         int mask = 0;
         for (int number : numbers) {
             if (number < 1 || number > 16) {
-                throw new IllegalArgumentException("channel " + number + " (expected 1 to 16)");
+                throw new IllegalArgumentException(say("common.channel-expected-1-to-16", number));
             }
             mask |= 1 << number - 1;
         }

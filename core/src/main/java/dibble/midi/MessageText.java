@@ -1,5 +1,7 @@
 package dibble.midi;
 
+import static dibble.text.CoreText.say;
+
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -7,9 +9,6 @@ import java.util.OptionalInt;
 
 /** Messages as people type them: <em>F#3 96</em>, <em>CC 64 127</em>, <em>program 9</em>, <em>bend 8192</em>. */
 public final class MessageText {
-    private static final String EXPECTED =
-            "(expected a key such as F#3, with a velocity if you like; or CC 64 127, program 1-128, bend 0-16383,"
-                    + " pressure 0-127, key pressure F#3 40)";
     private static final int DEFAULT_VELOCITY = 96;
     private static final int MOST_BEND = 16383;
 
@@ -37,7 +36,7 @@ public final class MessageText {
             }
             case "pressure" ->
                 ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, number(text, words, 1, 0, 127), 0);
-            case "key" -> {
+            case "poly", "key" -> {
                 if (words.size() < 2 || !words.get(1).equals("pressure")) {
                     throw unreadable(text);
                 }
@@ -76,6 +75,6 @@ public final class MessageText {
     }
 
     private static IllegalArgumentException unreadable(String text) {
-        return new IllegalArgumentException("\"" + text.strip() + "\" " + EXPECTED);
+        return new IllegalArgumentException(say("message-text.expected", text.strip()));
     }
 }

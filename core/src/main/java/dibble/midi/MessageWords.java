@@ -1,5 +1,7 @@
 package dibble.midi;
 
+import static dibble.text.CoreText.say;
+
 /** Messages in words. */
 public final class MessageWords {
     private MessageWords() {}
@@ -9,15 +11,16 @@ public final class MessageWords {
         int first = ShortMessage.data1(message);
         int second = ShortMessage.data2(message);
         return switch (ShortMessage.kind(message)) {
-            case ShortMessage.NOTE_ON -> "note-on " + NoteNames.nameAndNumber(first, middleC) + ", velocity " + second;
+            case ShortMessage.NOTE_ON ->
+                say("message-words.note-on-velocity", NoteNames.nameAndNumber(first, middleC), second);
             case ShortMessage.NOTE_OFF ->
-                "note-off " + NoteNames.nameAndNumber(first, middleC) + ", velocity " + second;
+                say("message-words.note-off-velocity", NoteNames.nameAndNumber(first, middleC), second);
             case ShortMessage.KEY_PRESSURE ->
-                "key pressure " + NoteNames.nameAndNumber(first, middleC) + ", value " + second;
-            case ShortMessage.CONTROLLER -> "controller " + first + ", value " + second;
-            case ShortMessage.PROGRAM_CHANGE -> "program " + first;
-            case ShortMessage.CHANNEL_PRESSURE -> "pressure " + first;
-            default -> "pitch bend " + (first | second << 7);
+                say("message-words.key-pressure-value", NoteNames.nameAndNumber(first, middleC), second);
+            case ShortMessage.CONTROLLER -> say("message-words.controller-value", first, second);
+            case ShortMessage.PROGRAM_CHANGE -> say("message-words.program", first);
+            case ShortMessage.CHANNEL_PRESSURE -> say("message-words.pressure", first);
+            default -> say("message-words.pitch-bend", first | second << 7);
         };
     }
 }

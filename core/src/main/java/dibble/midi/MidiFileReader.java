@@ -1,5 +1,7 @@
 package dibble.midi;
 
+import static dibble.text.CoreText.say;
+
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -55,7 +57,7 @@ public final class MidiFileReader {
      */
     public static MidiFile read(Path path) throws IOException {
         if (Files.isDirectory(path)) {
-            throw new IOException(path + " is a folder (expected a file)");
+            throw new IOException(say("common.is-a-folder-expected-a", path));
         }
         if (Files.isRegularFile(path) && Files.size(path) <= MOST_BYTES) {
             return read(Files.readAllBytes(path));
@@ -69,7 +71,7 @@ public final class MidiFileReader {
     public static MidiFile read(InputStream in) throws IOException {
         byte[] bytes = in.readNBytes((int) MOST_BYTES + 1);
         if (bytes.length > MOST_BYTES) {
-            throw new MidiFormatException("larger than " + (MOST_BYTES >> 20) + " MiB");
+            throw new MidiFormatException(say("midi-file-reader.larger-than-mib", MOST_BYTES >> 20));
         }
         return read(bytes);
     }
@@ -84,14 +86,14 @@ public final class MidiFileReader {
             unwrap();
         }
         if (last - at < 14) {
-            throw bad("the file ends after " + (last - at) + " bytes (expected a header of 14)");
+            throw bad(say("midi-file-reader.the-file-ends-after-bytes", last - at));
         }
         if (int32() != HEADER) {
-            throw new MidiFormatException("no MIDI file: it begins with something else than \"MThd\"");
+            throw new MidiFormatException(say("midi-file-reader.no-midi-file-it-begins"));
         }
         long headerLength = int32() & 0xFFFFFFFFL;
         if (headerLength < 6 || headerLength > last - at) {
-            throw bad("header of " + headerLength + " bytes (expected 6 to " + (last - at) + ")");
+            throw bad(say("midi-file-reader.header-of-bytes-expected-6", headerLength, last - at));
         }
         int next = at + (int) headerLength;
         int type = int16();
@@ -99,17 +101,17 @@ public final class MidiFileReader {
         int division = (short) int16();
         at = next;
         if (type > 2) {
-            throw bad("MIDI file type " + type + " (expected 0, 1 or 2)");
+            throw bad(say("common.midi-file-type-expected-0", type));
         }
         if (division == 0) {
-            throw bad("division 0 (expected ticks a quarter note, 1 or more)");
+            throw bad(say("midi-file-reader.division-0-expected-ticks-a"));
         }
         List<MidiTrack> tracks = tracks(count);
         if (tracks.size() < count) {
-            throw bad("the file ends after " + tracks.size() + " tracks (expected " + count + ", as its header says)");
+            throw bad(say("midi-file-reader.the-file-ends-after-tracks", tracks.size(), count));
         }
         if (tracks.size() > count) {
-            remark("It has " + tracks.size() + " tracks, not " + count + " as its header says: all are read.");
+            remark(say("midi-file-reader.it-has-tracks-not-as", tracks.size(), count));
         }
         // A file of type 0 with more than one track can only be one of type 1.
         return new MidiFile(type == 0 && tracks.size() != 1 ? 1 : type, division, tracks, remarks);
@@ -123,7 +125,7 @@ public final class MidiFileReader {
             long length = Integer.reverseBytes(intAt(at + 4)) & 0xFFFFFFFFL;
             at += CHUNK_HEAD;
             if (length > bytes.length - at) {
-                throw bad("chunk of " + length + " bytes (expected at most the " + (bytes.length - at) + " left)");
+                throw bad(say("midi-file-reader.chunk-of-bytes-expected-at", length, bytes.length - at));
             }
             if (id == RIFF_DATA) {
                 last = at + (int) length;
@@ -132,7 +134,7 @@ public final class MidiFileReader {
             }
             at += (int) length + (int) (length & 1);
         }
-        throw bad("a RIFF file without MIDI data");
+        throw bad(say("midi-file-reader.a-riff-file-without-midi"));
     }
 
     private List<MidiTrack> tracks(int count) throws MidiFormatException {
@@ -141,27 +143,27 @@ public final class MidiFileReader {
             boolean enough = tracks.size() >= count && count > 0;
             end = last;
             if (enough && last - at < CHUNK_HEAD) {
-                remark((last - at) + " bytes behind the last track are passed over.");
+                remark(say("midi-file-reader.bytes-behind-the-last-track", last - at));
                 break;
             }
-            need(CHUNK_HEAD, "a chunk's head");
+            need(CHUNK_HEAD, "midi-file-reader.chunk-head");
             int id = int32();
             long length = int32() & 0xFFFFFFFFL;
             if (length > last - at) {
                 if (enough) {
-                    remark((last - at + CHUNK_HEAD) + " bytes behind the last track are passed over.");
+                    remark(say("midi-file-reader.bytes-behind-the-last-track", last - at + CHUNK_HEAD));
                     break;
                 }
-                throw bad("chunk of " + length + " bytes (expected at most the " + (last - at) + " left)");
+                throw bad(say("midi-file-reader.chunk-of-bytes-expected-at", length, last - at));
             }
             end = at + (int) length;
             if (id == TRACK) {
                 if (tracks.size() == MidiFile.MOST_TRACKS) {
-                    throw bad("more than " + MidiFile.MOST_TRACKS + " tracks");
+                    throw bad(say("midi-file-reader.more-than-tracks", MidiFile.MOST_TRACKS));
                 }
                 tracks.add(track(tracks.size() + 1));
             } else {
-                remark("A chunk " + name(id) + " of " + length + " bytes is none of a MIDI file's and is passed over.");
+                remark(say("midi-file-reader.a-chunk-of-bytes-is", name(id), length));
             }
             at = end;
         }
@@ -204,14 +206,14 @@ public final class MidiFileReader {
                 for (int i = 0; i < found.size(); i++) {
                     track.copy(found, i);
                 }
-                remark("Track " + number + " goes on behind its end: what is there is read.");
+                remark(say("midi-file-reader.track-goes-on-behind-its", number));
                 return Math.max(later, endTick);
             }
         } catch (MidiFormatException e) {
             // It is none of a track's.
         }
         events = before;
-        remark(left + " bytes behind the end of track " + number + " are passed over.");
+        remark(say("midi-file-reader.bytes-behind-the-end-of", left, number));
         return endTick;
     }
 
@@ -222,14 +224,14 @@ public final class MidiFileReader {
         while (at < end) {
             long pause = variable();
             tick += pause;
-            need(1, "an event");
+            need(1, "midi-file-reader.event");
             int status = bytes[at] & 0xFF;
             if (++events > MOST_EVENTS) {
-                throw bad("more than " + MOST_EVENTS + " events");
+                throw bad(say("midi-file-reader.more-than-events", MOST_EVENTS));
             }
             if (status < 0x80) {
                 if (running == 0) {
-                    throw bad("data byte " + status + " (expected a status byte)");
+                    throw bad(say("midi-file-reader.data-byte-expected-a-status", status));
                 }
                 track.add(tick, channelMessage(running));
             } else if (ShortMessage.isChannelStatus(status)) {
@@ -238,7 +240,7 @@ public final class MidiFileReader {
                 track.add(tick, channelMessage(status));
             } else if (status == MidiTrack.META) {
                 at++;
-                need(1, "a meta event's type");
+                need(1, "midi-file-reader.meta-type");
                 int type = bytes[at++] & 0xFF;
                 byte[] data = block();
                 if (type == MidiTrack.META_END) {
@@ -253,7 +255,7 @@ public final class MidiFileReader {
                 running = 0;
                 track.exclusive(tick, status, block());
             } else {
-                throw bad("status byte " + status + " (expected a channel, meta or exclusive event)");
+                throw bad(say("midi-file-reader.status-byte-expected-a-channel", status));
             }
         }
         return tick;
@@ -262,11 +264,11 @@ public final class MidiFileReader {
     private int channelMessage(int status) throws MidiFormatException {
         int message = status;
         int length = ShortMessage.length(status);
-        need(length - 1, "a channel message");
+        need(length - 1, "midi-file-reader.channel-message");
         for (int i = 1; i < length; i++) {
             int data = bytes[at] & 0xFF;
             if (data > 127) {
-                throw bad("data byte " + data + " (expected 0 to 127)");
+                throw bad(say("common.data-byte-expected-0-to", data));
             }
             message |= data << 8 * i;
             at++;
@@ -277,7 +279,7 @@ public final class MidiFileReader {
     private byte[] block() throws MidiFormatException {
         long length = variable();
         if (length > end - at) {
-            throw bad("event of " + length + " bytes (expected at most the " + (end - at) + " left in its track)");
+            throw bad(say("midi-file-reader.event-of-bytes-expected-at", length, end - at));
         }
         byte[] block = Arrays.copyOfRange(bytes, at, at + (int) length);
         at += (int) length;
@@ -287,19 +289,19 @@ public final class MidiFileReader {
     private long variable() throws MidiFormatException {
         long value = 0;
         for (int i = 0; i < 4; i++) {
-            need(1, "a length");
+            need(1, "midi-file-reader.length");
             int b = bytes[at++] & 0xFF;
             value = value << 7 | b & 0x7F;
             if (b < 0x80) {
                 return value;
             }
         }
-        throw bad("a length of more than four bytes");
+        throw bad(say("midi-file-reader.a-length-of-more-than"));
     }
 
     private void need(int count, String what) throws MidiFormatException {
         if (end - at < count) {
-            throw bad("the " + (end == last ? "file" : "track") + " ends inside " + what);
+            throw bad(say("midi-file-reader.the-track-ends-inside", end == last, say(what)));
         }
     }
 
@@ -321,6 +323,6 @@ public final class MidiFileReader {
     }
 
     private MidiFormatException bad(String what) {
-        return new MidiFormatException("byte " + at + ": " + what);
+        return new MidiFormatException(say("midi-file-reader.byte", at, what));
     }
 }

@@ -1,5 +1,7 @@
 package dibble.midi;
 
+import static dibble.text.CoreText.say;
+
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -79,10 +81,11 @@ public final class MidiFileWriter {
     public static void checkTracks(MidiFile file) {
         int count = file.tracks().size();
         if (file.type() == 0 && count != 1) {
-            throw new IllegalArgumentException(count + " tracks in a type 0 file (expected 1)");
+            throw new IllegalArgumentException(say("midi-file-writer.tracks-in-a-type-0", count));
         }
         if (count > MidiFile.MOST_TRACKS) {
-            throw new IllegalArgumentException(count + " tracks (expected at most " + MidiFile.MOST_TRACKS + ")");
+            throw new IllegalArgumentException(
+                    say("midi-file-writer.tracks-expected-at-most", count, MidiFile.MOST_TRACKS));
         }
     }
 

@@ -1,5 +1,7 @@
 package dibble.midi;
 
+import static dibble.text.CoreText.say;
+
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Optional;
@@ -169,7 +171,7 @@ public final class MidiTrack {
 
         private Builder append(long tick, int message, byte[] data) {
             if (tick < endTick) {
-                throw new IllegalArgumentException("tick " + tick + " (expected " + endTick + " or later)");
+                throw new IllegalArgumentException(say("midi-track.tick-expected-or-later", tick, endTick));
             }
             if (size == ticks.length) {
                 ticks = Arrays.copyOf(ticks, size * 2);

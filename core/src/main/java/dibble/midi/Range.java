@@ -1,5 +1,7 @@
 package dibble.midi;
 
+import static dibble.text.CoreText.say;
+
 /**
  * A range of keys, velocities or values 0-127, both ends included.
  *
@@ -15,7 +17,7 @@ public record Range(int low, int high) {
 
     public Range {
         if (low < 0 || high > 127 || low > high) {
-            throw new IllegalArgumentException("range " + low + " to " + high + " (expected 0 to 127, low first)");
+            throw new IllegalArgumentException(say("range.range-to-expected-0-to", low, high));
         }
     }
 

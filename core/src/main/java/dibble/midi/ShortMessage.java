@@ -1,5 +1,7 @@
 package dibble.midi;
 
+import static dibble.text.CoreText.say;
+
 /**
  * A channel message packed into an {@code int}, so that no object is made on the way of an event.
  *
@@ -115,16 +117,16 @@ public final class ShortMessage {
      */
     public static int parse(int[] bytes) {
         if (bytes.length == 0 || !isChannelStatus(bytes[0])) {
-            throw new IllegalArgumentException("not a channel message (expected a status byte of 128 to 239 first)");
+            throw new IllegalArgumentException(say("short-message.not-a-channel-message-expected"));
         }
         if (bytes.length != length(bytes[0])) {
             throw new IllegalArgumentException(
-                    "a message of " + bytes.length + " bytes (expected " + length(bytes[0]) + ")");
+                    say("short-message.a-message-of-bytes-expected", bytes.length, length(bytes[0])));
         }
         int message = bytes[0];
         for (int i = 1; i < bytes.length; i++) {
             if (bytes[i] < 0 || bytes[i] > 127) {
-                throw new IllegalArgumentException("data byte " + bytes[i] + " (expected 0 to 127)");
+                throw new IllegalArgumentException(say("common.data-byte-expected-0-to", bytes[i]));
             }
             message |= bytes[i] << 8 * i;
         }

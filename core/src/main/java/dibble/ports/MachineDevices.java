@@ -1,5 +1,7 @@
 package dibble.ports;
 
+import static dibble.text.CoreText.say;
+
 import dibble.ports.MachinePorts.Found;
 import java.util.HashMap;
 import java.util.List;
@@ -181,7 +183,7 @@ public final class MachineDevices implements Devices, AutoCloseable {
             return Optional.ofNullable(troubles.get(name));
         }
         long alike = Math.max(alike(now.ins(), name), alike(now.outs(), name));
-        return alike > 1 ? Optional.of(alike + " ports are called so; choose one of them") : Optional.empty();
+        return alike > 1 ? Optional.of(say("machine-devices.ports-are-called-so-choose", alike)) : Optional.empty();
     }
 
     private static long alike(SortedMap<String, Found> ports, String name) {

@@ -1,5 +1,7 @@
 package dibble.recording;
 
+import static dibble.text.CoreText.say;
+
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -22,7 +24,7 @@ public final class FileNames {
         String ended = shortened.replaceAll("^[ .]+|[ .]+$", "");
         String low = ended.toLowerCase(Locale.ROOT);
         boolean device = RESERVED.contains(low) || low.matches("(com|lpt)\\d");
-        return ended.isEmpty() ? "untitled" : device ? ended + " file" : ended;
+        return ended.isEmpty() ? "untitled" : device ? say("file-names.file", ended) : ended;
     }
 
     /**

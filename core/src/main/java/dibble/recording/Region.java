@@ -1,5 +1,7 @@
 package dibble.recording;
 
+import static dibble.text.CoreText.say;
+
 import dibble.midi.MidiTrack;
 
 /**
@@ -16,8 +18,7 @@ import dibble.midi.MidiTrack;
 public record Region(String take, long from, long to, Onto printed, boolean edited, MidiTrack print) {
     public Region {
         if (from < 0 || to < from) {
-            throw new IllegalArgumentException(
-                    "region from tick " + from + " to " + to + " (expected 0 or more, and a later one)");
+            throw new IllegalArgumentException(say("region.region-from-tick-to-expected", from, to));
         }
     }
 

@@ -1,5 +1,7 @@
 package dibble.recording;
 
+import static dibble.text.CoreText.say;
+
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.midi.NoteNames;
@@ -198,10 +200,7 @@ final class Sorter {
                 use.take(track.message(event.at()));
             }
         });
-        return use.isOneANote()
-                ? "One player seems to use a channel for each note: sorted by channel, what belongs together is"
-                        + " taken apart."
-                : "";
+        return use.isOneANote() ? say("sorter.one-player-seems-to-use") : "";
     }
 
     /** How the channels of a player are used. */
@@ -233,21 +232,21 @@ final class Sorter {
 
     private static String name(int pile, List<String> names, Sorting.How how) {
         if (pile == WITHOUT_NOTES) {
-            return "Without notes";
+            return say("sorter.without-notes");
         }
         if ((pile & OTHERS) != 0) {
-            return names.get(pile & ~OTHERS) + ", other events";
+            return say("sorter.other-events", names.get(pile & ~OTHERS));
         }
         return switch (how.by()) {
-            case CHANNEL -> "Channel " + (pile + 1);
+            case CHANNEL -> say("sorter.channel", pile + 1);
             case KEY -> key(pile, how);
-            case CHANNEL_AND_KEY -> "Channel " + ((pile >>> 7) + 1) + ", " + key(pile & 0x7F, how);
+            case CHANNEL_AND_KEY -> say("sorter.channel-2", (pile >>> 7) + 1, key(pile & 0x7F, how));
             case RANGE -> {
                 int low = pile == 0 ? 0 : how.splits().get(pile - 1);
                 int high = pile == how.splits().size() ? 127 : how.splits().get(pile) - 1;
                 yield NoteNames.name(low, how.middleC()) + "–" + NoteNames.name(high, how.middleC());
             }
-            case HAND -> pile == 0 ? "Right hand" : "Left hand";
+            case HAND -> pile == 0 ? say("common.right-hand") : say("common.left-hand");
             case TRACK -> names.get(pile);
         };
     }

@@ -1,5 +1,7 @@
 package dibble.recording;
 
+import static dibble.text.CoreText.say;
+
 import dibble.midi.MiddleC;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
@@ -44,12 +46,11 @@ public record Sorting(List<Pile> piles, String warning) {
             splits = List.copyOf(splits);
             names = Map.copyOf(names);
             if (by == By.RANGE && splits.isEmpty()) {
-                throw new IllegalArgumentException("no key to part at (expected one or more)");
+                throw new IllegalArgumentException(say("sorting.no-key-to-part-at"));
             }
             for (int i = 0; i < splits.size(); i++) {
                 if (splits.get(i) < 1 || splits.get(i) > 127 || i > 0 && splits.get(i) <= splits.get(i - 1)) {
-                    throw new IllegalArgumentException(
-                            "parting at key " + splits.get(i) + " (expected 1 to 127, each higher than the last)");
+                    throw new IllegalArgumentException(say("sorting.parting-at-key-expected-1", splits.get(i)));
                 }
             }
         }
@@ -85,7 +86,7 @@ public record Sorting(List<Pile> piles, String warning) {
         MidiFile atOnce = file.atOnce();
         List<String> names = new ArrayList<>();
         for (int i = 0; i < atOnce.tracks().size(); i++) {
-            names.add(atOnce.tracks().get(i).name().orElse("Track " + (i + 1)));
+            names.add(atOnce.tracks().get(i).name().orElse(say("sorting.track", i + 1)));
         }
         return new Sorter(atOnce.tracks(), names, file.division() > 0 ? file.division() : TempoMap.PPQ, how, true)
                 .sorting();

@@ -1,5 +1,7 @@
 package dibble.recording;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.midi.ShortMessage;
@@ -43,7 +45,7 @@ public record Take(
         sources = List.copyOf(sources);
         marks = List.copyOf(marks);
         if (start < 0) {
-            throw new IllegalArgumentException("start " + start + " (expected 0 or more)");
+            throw new IllegalArgumentException(say("take.start-expected-0-or-more", start));
         }
     }
 

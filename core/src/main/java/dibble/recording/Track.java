@@ -1,5 +1,7 @@
 package dibble.recording;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.gear.PartRef;
@@ -25,7 +27,7 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
     public record OfKey(PartRef part, int key) implements Input {
         public OfKey {
             if (key < 0 || key > 127) {
-                throw new IllegalArgumentException("key " + key + " (expected 0 to 127)");
+                throw new IllegalArgumentException(say("track.key-expected-0-to-127", key));
             }
         }
     }
@@ -41,7 +43,7 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
     public record OfChannel(String source, int channel) implements Input {
         public OfChannel {
             if (channel < 1 || channel > 16) {
-                throw new IllegalArgumentException("channel " + channel + " (expected 1 to 16)");
+                throw new IllegalArgumentException(say("common.channel-expected-1-to-16", channel));
             }
         }
     }

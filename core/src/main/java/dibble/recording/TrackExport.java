@@ -1,5 +1,7 @@
 package dibble.recording;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -59,7 +61,7 @@ public final class TrackExport {
         Map<String, MidiFile> files = new LinkedHashMap<>();
         Set<String> taken = new HashSet<>();
         for (MidiTrack track : new TrackExport(name, tempo, tracks, routing).tracks) {
-            String own = FileNames.fresh(track.name().orElse("Track"), taken::contains);
+            String own = FileNames.fresh(track.name().orElse(say("track-export.track")), taken::contains);
             taken.add(own.toLowerCase(Locale.ROOT));
             files.put(own, new MidiFile(1, TempoMap.PPQ, List.of(conductor(name, tempo), track)));
         }

@@ -1,5 +1,7 @@
 package dibble.routing;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Checked;
 import dibble.gear.Extras;
 import dibble.gear.Ids;
@@ -32,7 +34,7 @@ public record ControlMap(
         Ids.check(id);
         sends = List.copyOf(sends);
         if (sends.isEmpty()) {
-            throw new IllegalArgumentException("control map \"" + id + "\" sends nothing (expected one send or more)");
+            throw new IllegalArgumentException(say("control-map.control-map-sends-nothing-expected", id));
         }
     }
 
@@ -46,13 +48,13 @@ public record ControlMap(
     public record Trigger(ControlKind kind, int number, int low, int high) {
         public Trigger {
             if (kind == ControlKind.SCENE) {
-                throw new IllegalArgumentException("kind \"scene\" (expected a kind of message)");
+                throw new IllegalArgumentException(say("control-map.kind-scene-expected-a-kind"));
             }
-            Checked.range("number", number, 0, 127);
-            Checked.range("window", low, 0, kind.most());
-            Checked.range("window", high, 0, kind.most());
+            Checked.range("number.number", number, 0, 127);
+            Checked.range("number.window", low, 0, kind.most());
+            Checked.range("number.window", high, 0, kind.most());
             if (low > high) {
-                throw new IllegalArgumentException("window " + low + " to " + high + " (expected low to high)");
+                throw new IllegalArgumentException(say("control-map.window-to-expected-low-to", low, high));
             }
         }
 
@@ -81,16 +83,16 @@ public record ControlMap(
         }
 
         public Send {
-            Checked.range("number", number, 0, 127);
-            Checked.range("window", first, 0, kind.most());
-            Checked.range("window", last, 0, kind.most());
-            Checked.range("rest", rest, 0, 127);
+            Checked.range("number.number", number, 0, 127);
+            Checked.range("number.window", first, 0, kind.most());
+            Checked.range("number.window", last, 0, kind.most());
+            Checked.range("number.rest", rest, 0, 127);
             if (kind == ControlKind.SCENE != to instanceof Aim.ToScene) {
-                throw new IllegalArgumentException("a send of kind " + kind.word()
-                        + (kind == ControlKind.SCENE ? " (expected a scene to go to)" : " to a scene"));
+                throw new IllegalArgumentException(
+                        say("control-map.a-send-of-kind-to", kind.word(), kind == ControlKind.SCENE));
             }
             if (kind == ControlKind.NOTE && to instanceof Aim.AllParts) {
-                throw new IllegalArgumentException("a note to all parts (expected one part)");
+                throw new IllegalArgumentException(say("control-map.a-note-to-all-parts"));
             }
         }
 

@@ -21,7 +21,7 @@ public record Scene(
         Extras extras) {
     public Scene {
         Ids.check(id);
-        Checked.range("program", program, 0, 127);
+        Checked.range("number.program", program, 0, 127);
         zones = List.copyOf(zones);
         controls = List.copyOf(controls);
         sounds = List.copyOf(sounds);

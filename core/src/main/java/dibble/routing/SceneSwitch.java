@@ -10,6 +10,6 @@ import dibble.gear.Checked;
  */
 public record SceneSwitch(String source, int channel) {
     public SceneSwitch {
-        Checked.range("channel", channel, 1, 16);
+        Checked.range("number.channel", channel, 1, 16);
     }
 }

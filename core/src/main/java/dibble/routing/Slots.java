@@ -1,5 +1,7 @@
 package dibble.routing;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Instrument;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -59,8 +61,7 @@ public final class Slots {
     public int port(String name) {
         int slot = ports.of(name);
         if (slot >= MOST_PORTS) {
-            throw new IllegalArgumentException(
-                    "more ports of instruments than can be told apart (expected at most " + MOST_PORTS + ")");
+            throw new IllegalArgumentException(say("slots.more-ports-of-instruments-than", MOST_PORTS));
         }
         return slot;
     }

@@ -1,5 +1,7 @@
 package dibble.routing;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.PartRef;
 
 /** Where a zone leads: a destination of one instrument. */
@@ -19,7 +21,7 @@ public sealed interface Target extends Aim {
     record ToChannel(String instrument, int channel) implements Target {
         public ToChannel {
             if (channel < 1 || channel > 16) {
-                throw new IllegalArgumentException("channel " + channel + " (expected 1 to 16)");
+                throw new IllegalArgumentException(say("common.channel-expected-1-to-16", channel));
             }
         }
     }

@@ -1,5 +1,7 @@
 package dibble.routing;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Source;
 import dibble.midi.EventKind;
 import dibble.midi.ShortMessage;
@@ -110,7 +112,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
             this.unheard = unheard;
             table = RoutingCompiler.compile(routing, slots);
             source = routing.source(sourceId)
-                    .orElseThrow(() -> new IllegalArgumentException("no source \"" + sourceId + "\""));
+                    .orElseThrow(() -> new IllegalArgumentException(say("trace.no-source", sourceId)));
             slot = slots.source(sourceId);
             channel = ShortMessage.channel(message);
             kind = EventKind.of(message);

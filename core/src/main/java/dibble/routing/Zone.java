@@ -1,5 +1,7 @@
 package dibble.routing;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.gear.PartRef;
@@ -62,7 +64,7 @@ public record Zone(
     public record VelocityMap(int first, int last) {
         public VelocityMap {
             if (first < 0 || first > 127 || last < 0 || last > 127) {
-                throw new IllegalArgumentException("velocityTo " + first + ", " + last + " (expected 0 to 127)");
+                throw new IllegalArgumentException(say("zone.velocityto-expected-0-to-127", first, last));
             }
         }
     }
@@ -70,28 +72,28 @@ public record Zone(
     public Zone {
         Ids.check(id);
         if (transpose < -127 || transpose > 127) {
-            throw new IllegalArgumentException("transpose " + transpose + " (expected -127 to 127)");
+            throw new IllegalArgumentException(say("common.transpose-expected-127-to-127", transpose));
         }
         TreeMap<Integer, List<Integer>> notes = new TreeMap<>();
-        noteMap.forEach((key, out) -> notes.put(check("key", key), checkNotes(out)));
+        noteMap.forEach((key, out) -> notes.put(check("number.key", key), checkNotes(out)));
         noteMap = Collections.unmodifiableMap(notes);
         pass = Set.copyOf(pass);
-        blockControllers.forEach(number -> check("controller", number));
+        blockControllers.forEach(number -> check("number.controller", number));
         blockControllers = Collections.unmodifiableSet(new TreeSet<>(blockControllers));
     }
 
     private static int check(String what, int value) {
         if (value < 0 || value > 127) {
-            throw new IllegalArgumentException(what + " " + value + " (expected 0 to 127)");
+            throw new IllegalArgumentException(say("zone.expected-0-to-127", say(what), value));
         }
         return value;
     }
 
     private static List<Integer> checkNotes(List<Integer> notes) {
         if (notes.isEmpty() || notes.size() > 8) {
-            throw new IllegalArgumentException(notes.size() + " notes on a key (expected 1 to 8)");
+            throw new IllegalArgumentException(say("zone.notes-on-a-key-expected", notes.size()));
         }
-        notes.forEach(note -> check("note", note));
+        notes.forEach(note -> check("number.note", note));
         return List.copyOf(notes);
     }
 

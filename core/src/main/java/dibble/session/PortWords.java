@@ -1,5 +1,7 @@
 package dibble.session;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import java.util.stream.Stream;
@@ -26,7 +28,7 @@ public final class PortWords {
         Stream<String> instruments = session.instruments().stream()
                 .filter(instrument -> instrument.port().equals(port))
                 .map(Instrument::name);
-        String bare = port.equals(LOOPER) ? "Clover looper" : port.substring(STAND_IN.length());
+        String bare = port.equals(LOOPER) ? say("port-words.clover-looper") : port.substring(STAND_IN.length());
         return Stream.concat(sources, instruments).findFirst().orElse(bare);
     }
 }

@@ -1,5 +1,7 @@
 package dibble.session;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.ChannelPlan;
 import dibble.gear.Extras;
 import dibble.gear.Instrument;
@@ -58,16 +60,16 @@ public record Session(
         tracks = List.copyOf(tracks);
         takes = List.copyOf(takes);
         settled = List.copyOf(settled);
-        unique("source", sources, Source::id);
-        unique("instrument", instruments, Instrument::id);
-        unique("scene", scenes, Scene::id);
-        unique("track", tracks, Track::id);
-        unique("take", takes, Take::id);
-        unique("zone", zones, Zone::id);
-        unique("control map", controls, ControlMap::id);
+        unique("thing.source", sources, Source::id);
+        unique("thing.instrument", instruments, Instrument::id);
+        unique("thing.scene", scenes, Scene::id);
+        unique("thing.track", tracks, Track::id);
+        unique("thing.take", takes, Take::id);
+        unique("thing.zone", zones, Zone::id);
+        unique("thing.control-map", controls, ControlMap::id);
         for (Scene scene : scenes) {
-            unique("zone", scene.zones(), Zone::id);
-            unique("control map", scene.controls(), ControlMap::id);
+            unique("thing.zone", scene.zones(), Zone::id);
+            unique("thing.control-map", scene.controls(), ControlMap::id);
         }
     }
 
@@ -75,7 +77,7 @@ public record Session(
         Set<String> ids = new HashSet<>();
         for (T item : list) {
             if (!ids.add(id.apply(item))) {
-                throw new IllegalArgumentException(what + " \"" + id.apply(item) + "\" twice (expected unique ids)");
+                throw new IllegalArgumentException(say("session.twice-expected-unique-ids", say(what), id.apply(item)));
             }
         }
     }

@@ -1,11 +1,13 @@
 package dibble.standins;
 
+import static dibble.text.CoreText.say;
+
 /** What a stand-in can do wrong, as real gear does by its defaults: to see what comes of it. */
 public enum Fault {
-    LOCAL_CONTROL("sounds what is played on it by itself"),
-    HEARS_ALL("hears all channels"),
-    ECHOES("sends back what it gets"),
-    OTHER_CHANNEL("sends on the next channel");
+    LOCAL_CONTROL(say("fault.sounds-what-is-played-on")),
+    HEARS_ALL(say("fault.hears-all-channels")),
+    ECHOES(say("fault.sends-back-what-it-gets")),
+    OTHER_CHANNEL(say("fault.sends-on-the-next-channel"));
 
     private final String words;
 

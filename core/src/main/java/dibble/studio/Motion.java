@@ -1,5 +1,7 @@
 package dibble.studio;
 
+import static dibble.text.CoreText.say;
+
 import dibble.recording.Onto;
 import dibble.recording.Track;
 import dibble.session.Document;
@@ -378,7 +380,7 @@ final class Motion {
         boolean plausible = bpm >= SLOWEST && bpm <= FASTEST && tempo.tempos().size() == 1;
         if (plausible && Math.abs(bpm - tempo.bpm(0)) > TEMPO_APART) {
             TempoMap next = new TempoMap(List.of(new TempoMap.Tempo(0, bpm)), tempo.meters());
-            document.edit("tempo of the clock that is followed", session -> session.withTempo(next));
+            document.edit(say("motion.tempo-of-the-clock-that"), session -> session.withTempo(next));
         }
     }
 }

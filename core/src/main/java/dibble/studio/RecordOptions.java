@@ -1,5 +1,7 @@
 package dibble.studio;
 
+import static dibble.text.CoreText.say;
+
 import dibble.recording.Onto;
 
 /**
@@ -25,14 +27,14 @@ public record RecordOptions(int countIn, boolean click, Onto onto, Stretch range
     public record Stretch(long from, long to) {
         public Stretch {
             if (from < 0 || to <= from) {
-                throw new IllegalArgumentException("from tick " + from + " to " + to + " (expected a later one)");
+                throw new IllegalArgumentException(say("record-options.from-tick-to-expected-a", from, to));
             }
         }
     }
 
     public RecordOptions {
         if (countIn < 0 || countIn > 4) {
-            throw new IllegalArgumentException("count-in of " + countIn + " bars (expected 0 to 4)");
+            throw new IllegalArgumentException(say("record-options.count-in-of-bars-expected", countIn));
         }
     }
 

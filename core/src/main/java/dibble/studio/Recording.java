@@ -1,5 +1,7 @@
 package dibble.studio;
 
+import static dibble.text.CoreText.say;
+
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.OpenNotes;
@@ -232,7 +234,7 @@ public final class Recording {
             printer.event(sources.get(source), off, end, false);
         });
         printer.finish(end);
-        return new Take("take", "Take", sources, log, marks, plan.tempo(), end, plan.from());
+        return new Take("take", say("recording.take"), sources, log, marks, plan.tempo(), end, plan.from());
     }
 
     /** When it began or is going to, on the studio's clock. */

@@ -1,5 +1,7 @@
 package dibble.studio;
 
+import static dibble.text.CoreText.say;
+
 import dibble.edits.TakeEdits;
 import dibble.files.TakeJournal;
 import dibble.gear.Instrument;
@@ -433,9 +435,10 @@ public final class Studio implements AutoCloseable {
     /** Named only now: between stop and this, undo and redo may have brought other takes. */
     private void keep(Recorder.Finished done) {
         String id = TakeEdits.freshTakeId(session());
-        Take take = done.take().named(id, "Take " + id.substring(id.indexOf('-') + 1));
+        Take take = done.take().named(id, say("common.take", id.substring(id.indexOf('-') + 1)));
         document.edit(
-                "recording of " + take.name(), session -> TakeEdits.keep(session, take, done.printer(), done.onto()));
+                say("studio.recording-of", take.name()),
+                session -> TakeEdits.keep(session, take, done.printer(), done.onto()));
         journal.kept(done.journal());
     }
 

@@ -1,5 +1,7 @@
 package dibble.studio;
 
+import static dibble.text.CoreText.say;
+
 import dibble.edits.TakeEdits;
 import dibble.edits.TrackEdits;
 import dibble.recording.Track;
@@ -126,7 +128,7 @@ final class StudioDeck implements Deck {
         Session before = document.session();
         Session with = TrackEdits.addMissingTracks(before);
         Set<String> armed = TakeEdits.armed(with, before, document.performance());
-        document.edit("new tracks", session -> with);
+        document.edit(say("studio-deck.new-tracks"), session -> with);
         document.perform(performance -> {
             Performance now = performance;
             for (String id : armed) {

@@ -1,5 +1,7 @@
 package dibble.time;
 
+import static dibble.text.CoreText.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -21,10 +23,10 @@ public final class TempoMap {
     public record Tempo(long at, double bpm) {
         public Tempo {
             if (at < 0) {
-                throw new IllegalArgumentException("tempo at tick " + at + " (expected 0 or more)");
+                throw new IllegalArgumentException(say("tempo-map.tempo-at-tick-expected-0", at));
             }
             if (!(bpm >= 5 && bpm <= 999)) {
-                throw new IllegalArgumentException("tempo of " + bpm + " (expected 5 to 999)");
+                throw new IllegalArgumentException(say("tempo-map.tempo-of-expected-5-to", bpm));
             }
         }
 
@@ -43,13 +45,13 @@ public final class TempoMap {
     public record Meter(long at, int beats, int unit) {
         public Meter {
             if (at < 0) {
-                throw new IllegalArgumentException("meter at tick " + at + " (expected 0 or more)");
+                throw new IllegalArgumentException(say("tempo-map.meter-at-tick-expected-0", at));
             }
             if (beats < 1 || beats > 64) {
-                throw new IllegalArgumentException(beats + " beats a bar (expected 1 to 64)");
+                throw new IllegalArgumentException(say("tempo-map.beats-a-bar-expected-1", beats));
             }
             if (unit < 1 || unit > 64 || Integer.bitCount(unit) != 1) {
-                throw new IllegalArgumentException("beat unit " + unit + " (expected 1, 2, 4, 8, 16, 32 or 64)");
+                throw new IllegalArgumentException(say("tempo-map.beat-unit-expected-1-2", unit));
             }
         }
 
@@ -81,8 +83,8 @@ public final class TempoMap {
     public TempoMap(List<Tempo> tempos, List<Meter> meters) {
         this.tempos = List.copyOf(tempos);
         this.meters = List.copyOf(meters);
-        tempoTicks = rising("tempo", tempos.stream().mapToLong(Tempo::at).toArray());
-        meterTicks = rising("meter", meters.stream().mapToLong(Meter::at).toArray());
+        tempoTicks = rising("number.tempo", tempos.stream().mapToLong(Tempo::at).toArray());
+        meterTicks = rising("number.meter", meters.stream().mapToLong(Meter::at).toArray());
         tempoStarts = new double[tempoTicks.length];
         for (int i = 1; i < tempoStarts.length; i++) {
             long length = tempoTicks[i] - tempoTicks[i - 1];
@@ -98,11 +100,11 @@ public final class TempoMap {
 
     private static long[] rising(String what, long[] ticks) {
         if (ticks.length == 0 || ticks[0] != 0) {
-            throw new IllegalArgumentException("no " + what + " at tick 0");
+            throw new IllegalArgumentException(say("tempo-map.no-at-tick-0", say(what)));
         }
         for (int i = 1; i < ticks.length; i++) {
             if (ticks[i] <= ticks[i - 1]) {
-                throw new IllegalArgumentException(what + " at tick " + ticks[i] + " (expected later ticks)");
+                throw new IllegalArgumentException(say("tempo-map.at-tick-expected-later-ticks", say(what), ticks[i]));
             }
         }
         return ticks;

@@ -1,5 +1,7 @@
 package dibble.transport;
 
+import static dibble.text.CoreText.say;
+
 import dibble.time.TempoMap;
 
 /**
@@ -20,7 +22,7 @@ public record Course(TempoMap tempo, long place, long at, Loop loop) {
     public record Loop(long from, long to) {
         public Loop {
             if (from < 0 || to <= from) {
-                throw new IllegalArgumentException("loop from tick " + from + " to " + to + " (expected a later one)");
+                throw new IllegalArgumentException(say("course.loop-from-tick-to-expected", from, to));
             }
         }
     }

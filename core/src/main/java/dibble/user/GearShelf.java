@@ -1,5 +1,7 @@
 package dibble.user;
 
+import static dibble.text.CoreText.say;
+
 import dibble.files.AtomicFile;
 import dibble.files.SessionFormatException;
 import dibble.files.ShelfFile;
@@ -56,7 +58,7 @@ public final class GearShelf {
             } catch (SessionFormatException e) {
                 damaged.add(e.getMessage());
             } catch (IOException e) {
-                damaged.add(file.getFileName() + " could not be read: " + e.getMessage());
+                damaged.add(say("gear-shelf.could-not-be-read", file.getFileName(), e.getMessage()));
             }
         }
         kept.sort(java.util.Comparator.comparing(it -> it.item().name(), String.CASE_INSENSITIVE_ORDER));
@@ -72,7 +74,7 @@ public final class GearShelf {
         } catch (NoSuchFileException e) {
             return List.of();
         } catch (IOException e) {
-            damaged.add("the folder " + folder + " could not be read: " + e.getMessage());
+            damaged.add(say("gear-shelf.the-folder-could-not-be", folder, e.getMessage()));
             return List.of();
         }
     }

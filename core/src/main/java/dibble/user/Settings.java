@@ -1,5 +1,7 @@
 package dibble.user;
 
+import static dibble.text.CoreText.say;
+
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.core.JacksonException;
 import com.fasterxml.jackson.databind.JsonNode;
@@ -97,10 +99,9 @@ public record Settings(MiddleC middleC, boolean night, boolean large, Letters le
                 Path aside = folder.resolve(ASIDE);
                 Files.move(file, aside, StandardCopyOption.REPLACE_EXISTING);
                 settings.write(folder);
-                said.accept("Some settings could not be read (" + String.join(", ", damage)
-                        + ") and are as at first. The old ones are kept in " + aside + ".");
+                said.accept(say("settings.some-settings-could-not-be", String.join(", ", damage), aside));
             } catch (IOException e) {
-                said.accept("The settings in " + file + " could not be read: " + IoWords.of(e) + ".");
+                said.accept(say("settings.the-settings-in-could-not", file, IoWords.of(e)));
             }
         }
         return settings;
@@ -116,9 +117,9 @@ public record Settings(MiddleC middleC, boolean night, boolean large, Letters le
             if (node instanceof ObjectNode object) {
                 return JSON.convertValue(readable(object, damage), Settings.class);
             }
-            damage.accept(FILE + " is no JSON object");
+            damage.accept(say("settings.is-no-json-object", FILE));
         } catch (JacksonException e) {
-            damage.accept(FILE + " is no JSON");
+            damage.accept(say("settings.is-no-json", FILE));
         } catch (IOException e) {
             damage.accept(IoWords.of(e));
         }

@@ -264,8 +264,8 @@ class ChecksTest {
         assertThat(find("doubled", session, armed(session)))
                 .extracting(Finding::text)
                 .containsExactly(
-                        "Larkspur, F♯6 90 to E7 100: Zone \"High\" and Zone to Yarrow / Harp both play Yarrow / Harp,"
-                                + " in scene \"Two\".");
+                        "Larkspur, F♯6 90 to E7 100: Zone “High” and Zone to Yarrow / Harp both play Yarrow / Harp,"
+                                + " in scene “Two”.");
     }
 
     @Test

@@ -324,7 +324,7 @@ class TakeEditsTest {
         Session without = TakeEdits.delete(punched, "take-1");
         Sorting rest = TrackSorting.byZone(without, performance, track, false);
         assertThat(rest.piles().stream().mapToInt(Sorting.Pile::notes).sum()).isEqualTo(track.noteCount());
-        assertThat(rest.warning()).contains("not there any more");
+        assertThat(rest.warning()).contains("a take that is gone");
     }
 
     @Test
@@ -382,7 +382,7 @@ class TakeEditsTest {
         Track edited = track.withRegions(new Regions(regions));
         Sorting bySource =
                 TrackSorting.byZone(TrackEdits.replaceTracks(punched, List.of(edited)), performance, edited, true);
-        assertThat(bySource.piles()).extracting(Sorting.Pile::name).containsExactly("Larkspur 73", "Of no take");
+        assertThat(bySource.piles()).extracting(Sorting.Pile::name).containsExactly("Larkspur 73", "From no take");
         assertThat(bySource.piles().get(1).notes()).isEqualTo(1);
         assertThat(bySource.warning()).startsWith("1 note was edited by hand");
     }

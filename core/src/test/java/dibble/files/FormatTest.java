@@ -41,10 +41,10 @@ class FormatTest {
 
     /** What no schema can say. */
     private static final List<String> BEYOND = List.of(
-            "twice \\(expected unique ids\\)",
+            "appears twice \\(expected unique ids\\)",
             "range \\d+ to \\d+ \\(expected the lower one first\\)",
             "window \\d+.*",
-            "a send of kind .*",
+            "a target of kind .*",
             "a [a-zA-Z]+ without a number .*",
             "a note to all parts .*",
             "no (tempo|meter) at tick 0",

@@ -278,7 +278,7 @@ class SessionFileTest {
                         .start()
                         .waitFor()
                 == 0);
-        assertThatThrownBy(() -> SessionFile.read(idle)).hasMessageContaining("a pipe into which nobody writes");
+        assertThatThrownBy(() -> SessionFile.read(idle)).hasMessageContaining("nothing arrives through the pipe");
         Path whole = folder.resolve("s.dibble");
         SessionFile.write(whole, withTake(), Performance.NEW);
         new ProcessBuilder("sh", "-c", "cat '" + whole + "' > '" + pipe + "'").start();
@@ -308,8 +308,8 @@ class SessionFileTest {
                     "{'format':'dibble-session','version':2.0,'name':'n'} | $.version: 2.0 is newer than this Dibble",
                     "{'format':'dibble-session','version':4294967297,'name':'n'} | $.version: 4294967297 is newer than this Dibble",
                     "{'format':'dibble-session','version':1e300,'name':'n'} | $.version: 1E+300 is newer than this Dibble",
-                    "{'format':'other'} | $.format: no session of Dibble",
-                    "[] | $.format: no session of Dibble",
+                    "{'format':'other'} | $.format: not a Dibble session",
+                    "[] | $.format: not a Dibble session",
                     "{'format' | session.json, line 1",
                     "{'format':'dibble-session','version':1,'name':'n','sources':[{'id':'A B'}]} | $.sources[0].id:",
                     "{'format':'dibble-session','version':1,'name':'n','sources':[{'id':'a','keys':[70,60]}]} | $.sources[0].keys: range 70 to 60",
@@ -320,7 +320,7 @@ class SessionFileTest {
                     "{'format':'dibble-session','version':1,'name':'n','zones':[{'id':'z','source':'a','to':{'instrument':'i','channel':'any'}}]} | $.zones[0].to.channel: \"any\" (expected \"same\", or 1 to 16)",
                     "{'format':'dibble-session','version':1,'name':5} | $.name: 5 (expected a text)",
                     "{'format':'dibble-session','version':1} | $: no \"name\" (expected one)",
-                    "{'format':'dibble-session','version':1,'name':'n','sources':[{'id':'a'},{'id':'a'}]} | $: source \"a\" twice",
+                    "{'format':'dibble-session','version':1,'name':'n','sources':[{'id':'a'},{'id':'a'}]} | $: source \"a\" appears twice",
                     "{'format':'dibble-session','version':1,'name':'n','instruments':[{'id':'i','parts':[{'id':'p','channel':17}]}]} | $.instruments[0].parts[0].channel:",
                     "{'format':'dibble-session','version':1,'name':'n','zones':[{'id':'z','source':'a','to':{'part':'nowhere'}}]} | $.zones[0].to",
                     "{'format':'dibble-session','version':1,'name':'n','zones':[{'id':'z','source':'a','to':{'part':'i/p'},'noteMap':{'300':5}}]} | $.zones[0].noteMap: key 300",
@@ -343,7 +343,7 @@ class SessionFileTest {
             Path file = folder.resolve("picture.png");
             Files.write(file, new byte[] {(byte) 0x89, 'P', 'N', 'G'});
             assertThatThrownBy(() -> SessionFile.read(file))
-                    .hasMessage("no session (expected a .dibble container, or a session.json)");
+                    .hasMessage("not a session (expected a .dibble file or a session.json)");
         }
 
         @Test
@@ -390,7 +390,7 @@ class SessionFileTest {
                             });
                         }
                     }))
-                    .hasMessage("the session is larger than 512 MiB, which is the most that can be opened");
+                    .hasMessage("the session is larger than 512 MiB, the most that can be opened");
             Session large = withTake()
                     .withSources(withTake().sources().stream()
                             .map(source ->

@@ -121,7 +121,7 @@ class MidiFileTest {
     @Test
     void somethingElseIsNamedAsSuch() {
         assertThatThrownBy(() -> MidiFileReader.read("a text, and a rather longer one".getBytes()))
-                .hasMessage("no MIDI file: it begins with something else than \"MThd\"");
+                .hasMessage("not a MIDI file: it does not begin with \"MThd\"");
     }
 
     @Test
@@ -217,9 +217,9 @@ class MidiFileTest {
         assertThat(alien.remarks()).singleElement().asString().contains("\"XF?H\" of 3 bytes");
         MidiFile rest = MidiFileReader.read(file(1, 1, note(60), new byte[] {1, 2, 3}));
         assertThat(rest.tracks()).hasSize(1);
-        assertThat(rest.remarks()).singleElement().asString().contains("3 bytes behind the last track");
+        assertThat(rest.remarks()).singleElement().asString().contains("3 bytes after the last track");
         MidiFile cut = MidiFileReader.read(file(1, 1, note(60), new byte[] {'M', 'T', 'r', 'k', 0, 0, 1, 0, 0}));
-        assertThat(cut.remarks()).singleElement().asString().contains("9 bytes behind the last track");
+        assertThat(cut.remarks()).singleElement().asString().contains("9 bytes after the last track");
     }
 
     @Test
@@ -229,7 +229,7 @@ class MidiFileTest {
         MidiTrack track = early.tracks().get(0);
         assertThat(track.size()).isEqualTo(2);
         assertThat(track.tick(1)).isEqualTo(8);
-        assertThat(early.remarks()).singleElement().asString().contains("goes on behind its end");
+        assertThat(early.remarks()).singleElement().asString().contains("continues after its end mark");
         MidiFile padded = MidiFileReader.read(file(1, 1, chunk("MTrk", 0, 0x90, 60, 64, 0, 0xFF, 0x2F, 0, 0, 0, 0)));
         assertThat(padded.tracks().get(0).size()).isEqualTo(1);
         assertThat(padded.remarks()).singleElement().asString().contains("3 bytes behind the end of track 1");

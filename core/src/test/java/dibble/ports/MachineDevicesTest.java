@@ -146,7 +146,7 @@ class MachineDevicesTest {
                             "midi:Sedge, pads, Hedgerow (2)");
             // A name that would fit both is nobody's.
             assertThat(more.input("midi:Tansy")).isEmpty();
-            assertThat(more.trouble("midi:Tansy")).contains("2 ports are called so; choose one of them");
+            assertThat(more.trouble("midi:Tansy")).contains("2 ports have this name; choose one of them");
             assertThat(more.trouble("midi:Fern")).isEmpty();
         }
         PlugBoard.pullOut(right);

@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Commands;
@@ -36,18 +38,18 @@ final class CommandList extends VBox {
         getStyleClass().add("command-list");
         setMaxSize(WIDTH, HEIGHT);
         search.setId("command-search");
-        search.setPromptText("Find a command");
-        search.setAccessibleText("a part of a command’s name");
+        search.setPromptText(say("command-list.find-a-command"));
+        search.setAccessibleText(say("command-list.a-part-of-a-commands"));
         search.textProperty().subscribe(this::find);
         search.addEventFilter(KeyEvent.KEY_PRESSED, this::step);
         search.setOnAction(event -> run());
         list.setId("commands");
-        list.setAccessibleText("commands");
+        list.setAccessibleText(say("command-list.commands"));
         list.setFocusTraversable(false);
         list.setCellFactory(view -> new Row());
         list.setOnMouseClicked(event -> run());
         VBox.setVgrow(list, Priority.ALWAYS);
-        getChildren().addAll(Cards.heading("Keys and commands"), search, list);
+        getChildren().addAll(Cards.heading(say("command-list.keys-and-commands")), search, list);
         FocusKeys.escape(this, this::close);
         Cards.show(this, false);
     }
@@ -113,7 +115,7 @@ final class CommandList extends VBox {
             HBox what = new HBox(10, words, about);
             what.setAlignment(Pos.CENTER_LEFT);
             setGraphic(Cards.line(what, Cards.soft(command.sign())));
-            setAccessibleText(command.words() + " " + command.sign() + (applies ? "" : ", not now"));
+            setAccessibleText(say("command-list.not-now", command.words(), command.sign(), applies));
         }
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -28,8 +30,7 @@ public final class Main {
         boolean offScreen = Boolean.getBoolean(OFF_SCREEN) || !hasDisplay(System.getenv());
         if (offScreen) {
             if (args.length == 0 || !args[0].equals("demo")) {
-                System.err.println("dibble: there is no display here; \"dibble demo\" runs without one, and so does"
-                        + " \"dibble route\"");
+                System.err.println(say("main.dibble-there-is-no-display"));
                 System.exit(2);
             }
             goOffScreen();

@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.channels.ChannelsView;
 import dibble.desktop.checks.ChecksView;
 import dibble.desktop.controls.ControlsView;
@@ -44,10 +46,10 @@ public final class MainWindow extends BorderPane {
     private final TopBar top;
     private final JobBar job;
     private final Notices notices;
-    private final ToggleButton perform = new ToggleButton("Stand-ins play");
+    private final ToggleButton perform = new ToggleButton(say("main-window.stand-ins-play"));
     private final LiveLine live;
     private final CommandList commands;
-    private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper("Dibble");
+    private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper(say("common.dibble"));
     private final Watch watch;
     private Subscription open = Subscription.EMPTY;
 
@@ -61,7 +63,7 @@ public final class MainWindow extends BorderPane {
         recovery = new Recovery(workbench, files);
         pages = pages();
         perform.setId("perform");
-        perform.setTooltip(new Tooltip("The stand-ins play the demo's performance on their keyboards"));
+        perform.setTooltip(new Tooltip(say("main-window.the-stand-ins-play-the")));
         perform.setOnAction(event -> {
             if (perform.isSelected()) {
                 workbench.perform();
@@ -168,7 +170,8 @@ public final class MainWindow extends BorderPane {
     }
 
     private void show() {
-        title.set(desk.session().name() + (desk.document().isChanged() ? " (changed)" : "") + " – Dibble");
+        title.set(
+                say("main-window.dibble", desk.session().name(), desk.document().isChanged()));
         top.show(pages.page().get());
         Cards.show(perform, workbench.canPerform());
     }

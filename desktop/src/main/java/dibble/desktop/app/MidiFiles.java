@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Words;
@@ -41,14 +43,14 @@ final class MidiFiles {
 
     /** Asks where, and writes the tracks as a file of type 1. */
     void export() {
-        export("Export the tracks as a MIDI file", "", MidiFiles::exported);
+        export(say("midi-files.export-the-tracks-as-a"), files.fileName(), MidiFiles::exported);
     }
 
     /** The same with everything on one track. */
     void exportOneTrack() {
         export(
-                "Export everything on one track",
-                " on one track",
+                say("midi-files.export-everything-on-one-track"),
+                say("midi-files.on-one-track", files.fileName()),
                 (session, routing) -> TrackExport.type0(session.name(), session.tempo(), session.tracks(), routing));
     }
 
@@ -56,20 +58,20 @@ final class MidiFiles {
         boolean nothing =
                 desk.session().tracks().stream().allMatch(track -> track.clip().size() == 0);
         if (nothing) {
-            desk.ask().tell("Nothing to export yet: record something first.");
+            desk.ask().tell(say("midi-files.nothing-to-export-yet-record"));
         }
         return nothing;
     }
 
-    private void export(String question, String more, BiFunction<Session, Routing, MidiFile> export) {
+    private void export(String question, String name, BiFunction<Session, Routing, MidiFile> export) {
         if (hasNothing()) {
             return;
         }
-        Path suggested = files.folder().resolve(files.fileName() + more + ENDING);
+        Path suggested = files.folder().resolve(name + ENDING);
         questions.askToWrite(
                 question,
                 suggested,
-                "Export",
+                say("midi-files.export"),
                 (path, done) -> questions.unlessThere(path, files.file(), () -> write(path, export, done)));
     }
 
@@ -78,7 +80,7 @@ final class MidiFiles {
         Routing routing = desk.routing();
         desk.jobs()
                 .start(
-                        "Exporting to " + path.getFileName(),
+                        say("midi-files.exporting-to", path.getFileName()),
                         progress -> {
                             MidiFile made = export.apply(session, routing);
                             progress.at(0.5);
@@ -87,16 +89,17 @@ final class MidiFiles {
                         },
                         written -> {
                             done.run();
-                            desk.ask().tell("Exported to " + written);
+                            desk.ask().tell(say("midi-files.exported-to", written));
                         },
-                        e -> desk.ask().tell("Not exported: " + PathQuestions.explain(path, e)));
+                        e -> desk.ask().tell(say("midi-files.not-exported", PathQuestions.explain(path, e))));
     }
 
     /** Asks for a folder, and writes a file for each track there. */
     void exportFiles() {
         if (!hasNothing()) {
-            Path suggested = files.folder().resolve(files.fileName() + " tracks");
-            questions.askToWrite("Export a file for each track, into a folder", suggested, "Export", this::writeFiles);
+            Path suggested = files.folder().resolve(say("midi-files.tracks", files.fileName()));
+            questions.askToWrite(
+                    say("midi-files.export-a-file-for-each"), suggested, say("midi-files.export"), this::writeFiles);
         }
     }
 
@@ -105,7 +108,7 @@ final class MidiFiles {
         Routing routing = desk.routing();
         desk.jobs()
                 .start(
-                        "Exporting to " + into.getFileName(),
+                        say("midi-files.exporting-to", into.getFileName()),
                         progress -> {
                             Map<String, MidiFile> made =
                                     TrackExport.files(session.name(), session.tempo(), session.tracks(), routing);
@@ -127,18 +130,20 @@ final class MidiFiles {
                         },
                         count -> {
                             done.run();
-                            desk.ask().tell(Words.count(count, "file") + " exported to " + into);
+                            desk.ask().tell(say("midi-files.no-files-files-exported-to", count, into));
                         },
                         e -> desk.ask()
-                                .tell("Not exported: "
-                                        + (e instanceof FileAlreadyExistsException
-                                                ? e.getMessage() + " is there already. Name another folder."
-                                                : PathQuestions.explain(into, e))));
+                                .tell(say(
+                                        "midi-files.not-exported-0-choice-0",
+                                        e instanceof FileAlreadyExistsException,
+                                        e.getMessage(),
+                                        PathQuestions.explain(into, e))));
     }
 
     /** Asks for a MIDI file, which becomes a source with a lane for each of its channels. */
     void bringIn() {
-        questions.askToRead("Bring in a MIDI file", files.folder(), "Bring in", this::bringIn);
+        questions.askToRead(
+                say("midi-files.bring-in-a-midi-file"), files.folder(), say("midi-files.bring-in"), this::bringIn);
     }
 
     /** A file that was read, and what it would be in the session. */
@@ -148,10 +153,10 @@ final class MidiFiles {
         Session session = desk.session();
         desk.jobs()
                 .start(
-                        "Reading " + path.getFileName(),
+                        say("midi-files.reading", path.getFileName()),
                         progress -> {
                             String bare = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
-                            String name = bare.isBlank() ? "File" : bare;
+                            String name = bare.isBlank() ? say("midi-files.file") : bare;
                             MidiFile file = MidiFileReader.read(path);
                             progress.at(0.5);
                             return new Found(name, file, FileImport.of(session, file, name));
@@ -168,7 +173,7 @@ final class MidiFiles {
                                 bringIn(found, FileImport.Tempo.OF_THE_SESSION);
                             }
                         },
-                        e -> desk.ask().tell("Not brought in: " + explain(path, e)));
+                        e -> desk.ask().tell(say("midi-files.not-brought-in", explain(path, e))));
     }
 
     private static String explain(Path path, IOException e) {
@@ -180,15 +185,19 @@ final class MidiFiles {
     private void askWhoseTempo(Found found) {
         desk.ask()
                 .ask(
-                        found.name + " has a tempo of its own, "
-                                + Words.tempo(found.read.take().tempo()) + "; the session has "
-                                + Words.tempo(desk.session().tempo())
-                                + ". Its notes lie on the same bars either way.",
+                        say(
+                                "midi-files.has-a-tempo-of-its",
+                                found.name,
+                                Words.tempo(found.read.take().tempo()),
+                                Words.tempo(desk.session().tempo())),
                         List.of(
-                                new AskBar.Answer("Take its tempo", () -> bringIn(found, FileImport.Tempo.OF_THE_FILE)),
                                 new AskBar.Answer(
-                                        "Only its bars", () -> bringIn(found, FileImport.Tempo.OF_THE_SESSION))),
-                        "Leave it out");
+                                        say("midi-files.take-its-tempo"),
+                                        () -> bringIn(found, FileImport.Tempo.OF_THE_FILE)),
+                                new AskBar.Answer(
+                                        say("midi-files.only-its-bars"),
+                                        () -> bringIn(found, FileImport.Tempo.OF_THE_SESSION))),
+                        say("midi-files.leave-it-out"));
     }
 
     private void bringIn(Found found, FileImport.Tempo whose) {
@@ -196,8 +205,8 @@ final class MidiFiles {
         desk.jobs()
                 .edit(
                         desk.document(),
-                        "Bringing in " + name,
-                        "bring in " + name,
+                        say("midi-files.bringing-in", name),
+                        say("midi-files.bring-in-2", name),
                         // What was read is looked at anew: its source's name may be taken by now.
                         (session, progress) ->
                                 FileImport.of(session, found.file, name).into(session, desk.performance(), whose),
@@ -208,9 +217,12 @@ final class MidiFiles {
         String remarks = found.file.remarks().isEmpty() ? "" : " " + String.join(" ", found.file.remarks());
         FileImport read = found.read;
         desk.ask()
-                .tell(found.name + " is a source of "
-                        + Words.count(read.source().lanes().size(), "lane")
-                        + (read.shared() > 0 ? ", of which " + read.shared() + " share a channel" : "")
-                        + ". Lead them to sounds in Channels, then route its take again in Takes." + remarks);
+                .tell(say(
+                        "midi-files.is-a-source-of-no",
+                        found.name,
+                        read.source().lanes().size(),
+                        read.shared() > 0,
+                        read.shared(),
+                        remarks));
     }
 }

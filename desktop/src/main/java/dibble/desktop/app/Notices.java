@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Words;
@@ -55,9 +57,8 @@ final class Notices {
             toldMistake = true;
             desk.ask()
                     .tell(
-                            "Something went wrong in Dibble itself. The session is still here: save it. What happened"
-                                    + " stands in " + noted.log + ".",
-                            new AskBar.Answer("Show it", noted.show));
+                            say("notices.something-went-wrong-in-dibble", noted.log),
+                            new AskBar.Answer(say("common.show-it"), noted.show));
         }
     }
 
@@ -67,11 +68,13 @@ final class Notices {
             if (!toldLoops.contains(loop)) {
                 desk.ask()
                         .tell(
-                                "A loop: what is sent to " + Words.port(loop.output(), desk.session())
-                                        + " comes back from " + Words.port(loop.input(), desk.session())
-                                        + ". Nothing more is sent there.",
+                                say(
+                                        "notices.a-loop-what-is-sent",
+                                        Words.port(loop.output(), desk.session()),
+                                        Words.port(loop.input(), desk.session())),
                                 new AskBar.Answer(
-                                        "Send there again", () -> desk.studio().allowLoop(loop.output())));
+                                        say("common.send-there-again"),
+                                        () -> desk.studio().allowLoop(loop.output())));
             }
         }
         toldLoops = loops;

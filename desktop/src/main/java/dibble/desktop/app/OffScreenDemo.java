@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.Desk;
 import dibble.files.AtomicFile;
@@ -55,8 +57,8 @@ final class OffScreenDemo {
     }
 
     void start() {
-        System.out.println("dibble: no display here; the demo plays off-screen for "
-                + TimeUnit.NANOSECONDS.toSeconds(barStart(12)) + " seconds");
+        System.out.println(
+                say("off-screen-demo.dibble-no-display-here-the", TimeUnit.NANOSECONDS.toSeconds(barStart(12))));
         Desk desk = workbench.desk();
         // What a zone's panel looks like belongs in the picture.
         desk.selection().zone().set(desk.session().zones().get(0).id());
@@ -98,7 +100,7 @@ final class OffScreenDemo {
                 steps.poll().action().run();
             }
         } catch (IOException e) {
-            System.err.println("dibble: the demo's files could not be written: " + e.getMessage());
+            System.err.println(say("off-screen-demo.dibble-the-demos-files-could", e.getMessage()));
             steps.clear();
         } finally {
             if (steps.isEmpty()) {
@@ -113,7 +115,7 @@ final class OffScreenDemo {
         WritableImage image = scene.snapshot(null);
         Path file = folder.resolve(name);
         if (!ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", file.toFile())) {
-            throw new IOException("no way to write " + file);
+            throw new IOException(say("off-screen-demo.no-way-to-write", file));
         }
     }
 
@@ -132,7 +134,7 @@ final class OffScreenDemo {
                 throw new UncheckedIOException(e);
             }
         });
-        System.out.println("dibble: pictures, session and separate tracks are in " + folder.toAbsolutePath());
+        System.out.println(say("off-screen-demo.dibble-pictures-session-and-separate", folder.toAbsolutePath()));
     }
 
     private MidiFile alone(Session session, Track track) {

@@ -1,19 +1,21 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import java.util.List;
 
 /** The views that there are, in the order of the work. */
 enum Page {
-    GEAR("Gear"),
-    KEYS("Keys"),
-    CHANNELS("Channels"),
-    CONTROLS("Controls"),
-    TAKES("Takes"),
+    GEAR(say("page.gear")),
+    KEYS(say("common.keys")),
+    CHANNELS(say("common.channels")),
+    CONTROLS(say("page.controls")),
+    TAKES(say("page.takes")),
 
     /** These have no tab: scene and checks have their places at the top, all stand in the session's menu. */
-    SCENES("Scenes"),
-    CHECKS("Checks"),
-    SETTINGS("Settings");
+    SCENES(say("common.scenes")),
+    CHECKS(say("page.checks")),
+    SETTINGS(say("common.settings"));
 
     /** Those that have a tab. */
     static final List<Page> TABS = List.of(GEAR, KEYS, CHANNELS, CONTROLS, TAKES);

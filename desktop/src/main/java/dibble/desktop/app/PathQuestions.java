@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.files.IoWords;
@@ -38,7 +40,7 @@ final class PathQuestions {
     }
 
     private void ask(String question, String text, String verb, boolean saving, BiConsumer<Path, Runnable> taker) {
-        AskBar.Answer browse = new AskBar.Answer("Browse…", () -> browse(saving));
+        AskBar.Answer browse = new AskBar.Answer(say("path-questions.browse"), () -> browse(saving));
         desk.ask().askText(question, text, verb, Main.isOffScreen() ? List.of() : List.of(browse), (typed, done) -> {
             try {
                 Path path = Path.of(typed);
@@ -46,7 +48,7 @@ final class PathQuestions {
                     taker.accept(path, done);
                 }
             } catch (InvalidPathException e) {
-                desk.ask().tell("No file can have this name: " + typed);
+                desk.ask().tell(say("path-questions.no-file-can-have-this", typed));
             }
         });
     }
@@ -74,8 +76,8 @@ final class PathQuestions {
         } else {
             desk.ask()
                     .ask(
-                            path.getFileName() + " is there already. Replace it?",
-                            List.of(new AskBar.Answer("Replace it", writing)));
+                            say("path-questions.is-there-already-replace-it", path.getFileName()),
+                            List.of(new AskBar.Answer(say("path-questions.replace-it"), writing)));
         }
     }
 

@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.files.Unfinished;
@@ -8,13 +10,14 @@ import dibble.studio.Playable;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.time.format.FormatStyle;
 import java.util.List;
-import java.util.Locale;
 
 /** Asks about what an earlier run left behind, and brings it back. */
 final class Recovery {
-    private static final DateTimeFormatter WHEN =
-            DateTimeFormatter.ofPattern("d MMM, HH:mm", Locale.ENGLISH).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter WHEN = DateTimeFormatter.ofLocalizedDateTime(
+                    FormatStyle.MEDIUM, FormatStyle.SHORT)
+            .withZone(ZoneId.systemDefault());
 
     private final Workbench workbench;
     private final Desk desk;
@@ -30,38 +33,40 @@ final class Recovery {
     void offer() {
         desk.jobs()
                 .start(
-                        "Looking what an earlier run left",
+                        say("recovery.looking-what-an-earlier-run"),
                         progress -> workbench.unfinished(),
                         found -> found.stream().findFirst().ifPresent(this::offer));
     }
 
     private void offer(Unfinished left) {
-        String what = left.recordings().isEmpty() ? "edits that were not saved" : "a recording that was going on";
+        String what = left.recordings().isEmpty()
+                ? say("recovery.edits-that-were-not-saved")
+                : say("recovery.a-recording-that-was-going");
         String of = left.file().isEmpty()
-                ? "a session that had no file yet"
+                ? say("recovery.a-session-that-had-no")
                 : Path.of(left.file()).getFileName().toString();
         desk.ask()
                 .ask(
-                        "Dibble was ended in the middle on " + WHEN.format(left.when()) + ". It has kept " + what
-                                + ", of " + of + ".",
+                        say("recovery.dibble-was-ended-in-the", WHEN.format(left.when()), what, of),
                         List.of(
                                 new AskBar.Answer(
-                                        "Bring it back",
-                                        () -> files.unlessChanged("Bring back the other one?", () -> bringBack(left))),
-                                new AskBar.Answer("Throw it away", () -> throwAway(left))),
-                        "Later");
+                                        say("recovery.bring-it-back"),
+                                        () -> files.unlessChanged(
+                                                say("recovery.bring-back-the-other-one"), () -> bringBack(left))),
+                                new AskBar.Answer(say("recovery.throw-it-away"), () -> throwAway(left))),
+                        say("common.later"));
     }
 
     private void throwAway(Unfinished left) {
         desk.jobs()
                 .start(
-                        "Throwing it away",
+                        say("recovery.throwing-it-away"),
                         progress -> {
                             left.discard();
                             return left;
                         },
                         gone -> offer(),
-                        e -> desk.ask().tell("Not thrown away: " + PathQuestions.explain(left.folder(), e)));
+                        e -> desk.ask().tell(say("recovery.not-thrown-away", PathQuestions.explain(left.folder(), e))));
     }
 
     private void bringBack(Unfinished left) {
@@ -69,17 +74,19 @@ final class Recovery {
         Playable playable = desk.studio().playable();
         desk.jobs()
                 .start(
-                        "Bringing it back",
+                        say("recovery.bringing-it-back"),
                         progress -> {
                             Unfinished.BroughtBack back = left.open();
                             playable.check(back.session(), back.performance());
                             return back;
                         },
                         back -> files.unlessChangedSince(
-                                before, "Bring back the other one all the same?", () -> put(left, back)),
+                                before, say("recovery.bring-back-the-other-one-2"), () -> put(left, back)),
                         e -> desk.ask()
-                                .tell("Not brought back: " + PathQuestions.explain(left.folder(), e) + ". It stays in "
-                                        + left.folder()));
+                                .tell(say(
+                                        "recovery.not-brought-back-it-stays",
+                                        PathQuestions.explain(left.folder(), e),
+                                        left.folder())));
     }
 
     /** It is thrown away there only when all of it is kept here; what could not be brought back stays. */
@@ -89,20 +96,24 @@ final class Recovery {
         workbench.keepJournal();
         desk.jobs()
                 .start(
-                        "Keeping it",
+                        say("recovery.keeping-it"),
                         progress -> workbench.settle(left, back),
                         this::tell,
                         e -> desk.ask()
-                                .tell("It is back; what was left of it stays in " + left.folder() + ": "
-                                        + PathQuestions.explain(left.folder(), e)));
+                                .tell(say(
+                                        "recovery.it-is-back-what-was",
+                                        left.folder(),
+                                        PathQuestions.explain(left.folder(), e))));
     }
 
     private void tell(Workbench.Settled settled) {
         desk.ask()
                 .tell(
                         settled.losses().isEmpty()
-                                ? "It is back as it was. Save it to keep it."
-                                : "It is back, but not all of it could be read: " + SessionFiles.some(settled.losses())
-                                        + ". What was there stays in " + settled.place());
+                                ? say("recovery.it-is-back-as-it")
+                                : say(
+                                        "recovery.it-is-back-but-not",
+                                        SessionFiles.some(settled.losses()),
+                                        settled.place()));
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
@@ -13,13 +15,13 @@ import javafx.scene.layout.HBox;
 /** The scene that holds, to be changed, and the way to all of them. */
 final class SceneBox extends HBox {
     private final Desk desk;
-    private final ComboBox<Choice> scenes = Cards.box("scene", "scene");
+    private final ComboBox<Choice> scenes = Cards.box("scene", say("common.scene"));
     private boolean showing;
 
     SceneBox(Desk desk) {
         super(8);
         this.desk = desk;
-        Button label = desk.commands().on("scenes", new Button("Scene"));
+        Button label = desk.commands().on("scenes", new Button(say("common.scene-2")));
         label.setId("scenes-link");
         label.getStyleClass().add("link");
         label.setMinWidth(USE_PREF_SIZE);

@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Commands;
 import dibble.desktop.ui.Desk;
@@ -77,7 +79,7 @@ final class SessionBox extends VBox {
     }
 
     private Menu startingPoints() {
-        Menu points = new Menu("New from a starting point");
+        Menu points = new Menu(say("session-box.new-from-a-starting-point"));
         points.setId("menu-starting-points");
         for (StartingPoint point : StartingPoint.values()) {
             String id = "start-" + point.name().toLowerCase(Locale.ROOT);
@@ -88,17 +90,22 @@ final class SessionBox extends VBox {
 
     void show() {
         menu.setText(desk.session().name());
-        String saved = files.file() == null ? "not saved yet" : "saved";
-        state.setText(desk.document().isChanged() ? "changed" : saved);
+        String saved = files.file() == null ? say("session-box.not-saved-yet") : say("session-box.saved");
+        state.setText(desk.document().isChanged() ? say("session-box.changed") : saved);
         show(undo, desk.document().undoName());
         show(redo, desk.document().redoName());
     }
 
     private void show(Button button, Optional<String> what) {
         button.setDisable(what.isEmpty());
-        button.setAccessibleText(button.getText() + " " + what.orElse(""));
+        String told = what.isPresent()
+                ? say("session-box.back", button.getText(), what.get())
+                : say("session-box.nothing-back", button.getText());
+        button.setAccessibleText(told);
         button.getTooltip()
-                .setText(what.orElse("nothing") + " ("
-                        + desk.commands().get(button.getId()).sign() + ")");
+                .setText(say(
+                        "session-box.with-its-key",
+                        told,
+                        desk.commands().get(button.getId()).sign()));
     }
 }

@@ -1,8 +1,9 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Words;
 import dibble.edits.StartingPoint;
 import dibble.files.DamagedSessionException;
 import dibble.files.SessionFile;
@@ -66,7 +67,7 @@ final class SessionFiles {
     }
 
     private void begin(Session session, Runnable after) {
-        unlessChanged("Start a new session?", () -> {
+        unlessChanged(say("session-files.start-a-new-session"), () -> {
             setFile(null);
             workbench.open(session, Performance.NEW);
             after.run();
@@ -75,7 +76,9 @@ final class SessionFiles {
 
     void open() {
         unlessChanged(
-                "Open another session?", () -> questions.askToRead("Open a session", folder(), "Open", this::open));
+                say("session-files.open-another-session"),
+                () -> questions.askToRead(
+                        say("session-files.open-a-session"), folder(), say("session-files.open"), this::open));
     }
 
     /**
@@ -88,22 +91,23 @@ final class SessionFiles {
         Playable playable = desk.studio().playable();
         desk.jobs()
                 .start(
-                        "Opening " + path.getFileName(),
+                        say("session-files.opening", path.getFileName()),
                         progress -> {
                             SessionFile.Opened opened = SessionFile.read(path, progress);
                             playable.check(opened.session(), opened.performance());
                             return opened;
                         },
-                        opened -> unlessChangedSince(before, "Open " + path.getFileName() + " all the same?", () -> {
-                            done.run();
-                            setFile(path);
-                            workbench.open(opened.session(), opened.performance());
-                        }),
+                        opened -> unlessChangedSince(
+                                before, say("session-files.open-all-the-same", path.getFileName()), () -> {
+                                    done.run();
+                                    setFile(path);
+                                    workbench.open(opened.session(), opened.performance());
+                                }),
                         e -> {
                             if (e instanceof DamagedSessionException) {
                                 offerCopy(path, e.getMessage());
                             } else {
-                                desk.ask().tell("Not opened: " + PathQuestions.explain(path, e));
+                                desk.ask().tell(say("session-files.not-opened", PathQuestions.explain(path, e)));
                             }
                         });
     }
@@ -111,10 +115,9 @@ final class SessionFiles {
     private void offerCopy(Path path, String damage) {
         desk.ask()
                 .ask(
-                        path.getFileName() + ": " + damage
-                                + ". What is there can be opened as a copy; the file stays as it is.",
-                        List.of(new AskBar.Answer("Open what is there", () -> openCopy(path))),
-                        "Leave it");
+                        say("session-files.what-is-there-can-be", path.getFileName(), damage),
+                        List.of(new AskBar.Answer(say("session-files.open-what-is-there"), () -> openCopy(path))),
+                        say("session-files.leave-it"));
     }
 
     private void openCopy(Path path) {
@@ -122,28 +125,31 @@ final class SessionFiles {
         Playable playable = desk.studio().playable();
         desk.jobs()
                 .start(
-                        "Opening what is there of " + path.getFileName(),
+                        say("session-files.opening-what-is-there-of", path.getFileName()),
                         progress -> {
                             SessionFile.Salvaged salvaged = SessionFile.salvage(path);
                             playable.check(salvaged.session(), salvaged.performance());
                             return salvaged;
                         },
-                        salvaged -> unlessChangedSince(before, "Open the copy all the same?", () -> {
+                        salvaged -> unlessChangedSince(before, say("session-files.open-the-copy-all-the"), () -> {
                             setFile(null);
                             Session session = salvaged.session();
-                            workbench.openUnsaved(session.withName(session.name() + " (copy)"), salvaged.performance());
+                            workbench.openUnsaved(
+                                    session.withName(say("session-files.copy", session.name())),
+                                    salvaged.performance());
                             desk.ask()
-                                    .tell("Opened as a copy. "
-                                            + Words.count(salvaged.losses().size(), "thing") + " could not be read: "
-                                            + some(salvaged.losses()));
+                                    .tell(say(
+                                            "session-files.opened-as-a-copy-no",
+                                            salvaged.losses().size(),
+                                            some(salvaged.losses())));
                         }),
-                        e -> desk.ask().tell("Not opened: " + PathQuestions.explain(path, e)));
+                        e -> desk.ask().tell(say("session-files.not-opened", PathQuestions.explain(path, e))));
     }
 
     /** The first of some losses, and how many more there are. */
     static String some(List<String> losses) {
         String first = String.join("; ", losses.subList(0, Math.min(MOST_NAMED, losses.size())));
-        return losses.size() > MOST_NAMED ? first + "; and " + (losses.size() - MOST_NAMED) + " more" : first;
+        return losses.size() > MOST_NAMED ? say("session-files.and-more", first, losses.size() - MOST_NAMED) : first;
     }
 
     void save() {
@@ -151,7 +157,7 @@ final class SessionFiles {
     }
 
     void saveAs() {
-        saveAs("Save the session as", file != null ? file : suggested(), () -> {});
+        saveAs(say("session-files.save-the-session-as"), file != null ? file : suggested(), () -> {});
     }
 
     private Path suggested() {
@@ -161,21 +167,18 @@ final class SessionFiles {
     /** @param after run where it is saved */
     private void save(Runnable after) {
         if (file == null) {
-            saveAs("Save the session as", suggested(), after);
+            saveAs(say("session-files.save-the-session-as"), suggested(), after);
             return;
         }
         Path path = file;
         save(
                 path,
                 after,
-                () -> saveAs(
-                        path.getFileName() + " is a bare session, without room for takes. Save the session as",
-                        suggested(),
-                        after));
+                () -> saveAs(say("session-files.is-a-bare-session-without", path.getFileName()), suggested(), after));
     }
 
     private void saveAs(String question, Path suggested, Runnable after) {
-        questions.askToWrite(question, suggested, "Save", (typed, done) -> {
+        questions.askToWrite(question, suggested, say("common.save"), (typed, done) -> {
             Path path = typed.toString().endsWith(ENDING) ? typed : Path.of(typed + ENDING);
             Runnable saved = () -> {
                 done.run();
@@ -196,7 +199,7 @@ final class SessionFiles {
         boolean own = path.equals(file);
         desk.jobs()
                 .start(
-                        "Saving " + path.getFileName(),
+                        say("session-files.saving", path.getFileName()),
                         progress -> {
                             boolean bare = own && SessionFile.isBare(path);
                             if (bare && hasMusic(session)) {
@@ -218,7 +221,7 @@ final class SessionFiles {
                                 noRoom.run();
                             }
                         },
-                        e -> desk.ask().tell("Not saved: " + PathQuestions.explain(path, e)));
+                        e -> desk.ask().tell(say("session-files.not-saved", PathQuestions.explain(path, e))));
     }
 
     private static boolean hasMusic(Session session) {
@@ -228,8 +231,10 @@ final class SessionFiles {
 
     /** Closes the window, after asking where something would be lost, and when what is under way is done. */
     void close() {
-        unlessChanged("Close it?", () -> {
-            desk.jobs().running().ifPresent(job -> desk.ask().tell(job.words() + ": the window closes after that."));
+        unlessChanged(say("session-files.close-it"), () -> {
+            desk.jobs()
+                    .running()
+                    .ifPresent(job -> desk.ask().tell(say("session-files.the-window-closes-after-that", job.words())));
             desk.jobs().afterAll(quit);
         });
     }
@@ -239,18 +244,23 @@ final class SessionFiles {
         if (workbench.studio().transport() == Transport.RECORDING) {
             desk.ask()
                     .ask(
-                            "It is recording. " + question,
-                            List.of(new AskBar.Answer("Stop recording first", workbench.studio()::stop)));
+                            say("session-files.it-is-recording", question),
+                            List.of(new AskBar.Answer(
+                                    say("session-files.stop-recording-first"), workbench.studio()::stop)));
         } else if (!desk.document().isChanged()) {
             action.run();
         } else {
             desk.ask()
                     .ask(
-                            desk.session().name() + " has changes that are not saved. " + question,
+                            say(
+                                    "session-files.has-changes-that-are-not",
+                                    desk.session().name()),
                             List.of(
                                     // What is changed while it is saved is asked about again.
-                                    new AskBar.Answer("Save first", () -> save(() -> unlessChanged(question, action))),
-                                    new AskBar.Answer("Without saving", action)));
+                                    new AskBar.Answer(
+                                            say("session-files.save-first"),
+                                            () -> save(() -> unlessChanged(question, action))),
+                                    new AskBar.Answer(say("session-files.without-saving"), action)));
         }
     }
 

@@ -1,7 +1,8 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Words;
 import java.util.EnumMap;
 import java.util.Locale;
 import java.util.Map;
@@ -45,7 +46,7 @@ final class TopBar extends HBox {
         checks.setId("checks-count-button");
         checks.getStyleClass().add("checks-button");
         checks.setMinWidth(USE_PREF_SIZE);
-        Button silence = desk.commands().on("silence", new Button("Silence"));
+        Button silence = desk.commands().on("silence", new Button(say("common.silence")));
         silence.setId("silence");
         silence.setMinWidth(USE_PREF_SIZE);
         getChildren().addAll(transport, space, scene, checks, silence);
@@ -61,7 +62,7 @@ final class TopBar extends HBox {
         scene.show();
         transport.show();
         int count = desk.findings().count();
-        checks.setText(count == 0 ? "all clear" : Words.count(count, "check"));
+        checks.setText(count == 0 ? say("top-bar.all-clear") : say("top-bar.no-checks-checks", count));
         checks.pseudoClassStateChanged(FOUND, count > 0);
         tabs.forEach((each, tab) -> tab.setSelected(each == page));
         checks.setSelected(page == Page.CHECKS);

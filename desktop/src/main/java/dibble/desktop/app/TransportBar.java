@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.studio.Studio;
@@ -15,8 +17,8 @@ final class TransportBar extends HBox {
     private static final PseudoClass RECORDING = PseudoClass.getPseudoClass("recording");
 
     private final Desk desk;
-    private final Label recordWord = new Label("Record");
-    private final Button play = new Button("Play");
+    private final Label recordWord = new Label(say("common.record"));
+    private final Button play = new Button(say("transport-bar.play"));
     private final Label position = new Label("1 · 1");
     private final Label tempo = Cards.soft("");
 
@@ -30,7 +32,7 @@ final class TransportBar extends HBox {
         Button record = desk.commands().on("record", new Button());
         record.setGraphic(face);
         record.setId("record");
-        record.setAccessibleText("record");
+        record.setAccessibleText(say("transport-bar.record"));
         record.setMinWidth(100);
         desk.commands().on("play", play);
         play.setId("play");
@@ -40,7 +42,7 @@ final class TransportBar extends HBox {
         play.setFocusTraversable(false);
         position.getStyleClass().add("position");
         position.setId("position");
-        position.setAccessibleText("position: bar and beat");
+        position.setAccessibleText(say("transport-bar.position-bar-and-beat"));
         tempo.setMinWidth(USE_PREF_SIZE);
         getStyleClass().add("transport");
         setMinWidth(USE_PREF_SIZE);
@@ -53,7 +55,7 @@ final class TransportBar extends HBox {
     }
 
     void show() {
-        tempo.setText(Math.round(desk.session().tempo().bpm(0)) + " bpm");
+        tempo.setText(say("transport-bar.bpm", Math.round(desk.session().tempo().bpm(0))));
     }
 
     /** Follows what the transport does. */
@@ -63,9 +65,9 @@ final class TransportBar extends HBox {
         pseudoClassStateChanged(RECORDING, now == Transport.RECORDING);
         recordWord.setText(
                 now != Transport.RECORDING
-                        ? studio.waitsToRecord() ? "Waiting" : "Record"
-                        : studio.countsIn() > 0 ? "Count-in" : "Recording");
-        play.setText(now == Transport.STOPPED ? "Play" : "Stop");
+                        ? studio.waitsToRecord() ? say("transport-bar.waiting") : say("common.record")
+                        : studio.countsIn() > 0 ? say("transport-bar.count-in") : say("transport-bar.recording"));
+        play.setText(now == Transport.STOPPED ? say("transport-bar.play") : say("common.stop"));
         position.setText(TransportWords.place(desk.session().tempo(), studio.position(), studio.countsIn()));
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.live.LiveLine;
 import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.ui.Command;
@@ -22,27 +24,32 @@ final class WindowCommands {
         all.addAll(ofFiles(files, midi, pages));
         all.addAll(ofViews(workbench.desk(), pages));
         all.addAll(ofPlaying(workbench, live));
-        all.add(Command.of("keys-and-commands", "Keys and commands…", list)
+        all.add(Command.of("keys-and-commands", say("window-commands.keys-and-commands"), list)
                 .typed("?")
-                .about("All commands with their keys, to be searched"));
+                .about(say("window-commands.all-commands-with-their-keys")));
         return all;
     }
 
     private static List<Command> ofFiles(SessionFiles files, MidiFiles midi, Pages pages) {
         return List.of(
-                Command.of("new-session", "New session", () -> files.begin(() -> pages.show(Page.GEAR)))
+                Command.of("new-session", say("common.new-session"), () -> files.begin(() -> pages.show(Page.GEAR)))
                         .key("Shortcut+N"),
-                Command.of("open", "Open…", files::open).key("Shortcut+O"),
-                Command.of("save", "Save", files::save).key("Shortcut+S"),
-                Command.of("save-as", "Save as…", files::saveAs).key("Shortcut+Shift+S"),
-                Command.of("bring-in-a-midi-file", "Bring in a MIDI file…", midi::bringIn)
+                Command.of("open", say("window-commands.open"), files::open).key("Shortcut+O"),
+                Command.of("save", say("common.save"), files::save).key("Shortcut+S"),
+                Command.of("save-as", say("window-commands.save-as"), files::saveAs)
+                        .key("Shortcut+Shift+S"),
+                Command.of("bring-in-a-midi-file", say("window-commands.bring-in-a-midi-file"), midi::bringIn)
                         .key("Shortcut+I"),
-                Command.of("export-tracks", "Export tracks…", midi::export).key("Shortcut+E"),
-                Command.of("export-on-one-track", "Export on one track…", midi::exportOneTrack)
+                Command.of("export-tracks", say("window-commands.export-tracks"), midi::export)
+                        .key("Shortcut+E"),
+                Command.of("export-on-one-track", say("window-commands.export-on-one-track"), midi::exportOneTrack)
                         .key("Shortcut+Shift+E"),
-                Command.of("export-a-file-for-each-track", "Export a file for each track…", midi::exportFiles)
+                Command.of(
+                                "export-a-file-for-each-track",
+                                say("window-commands.export-a-file-for-each"),
+                                midi::exportFiles)
                         .key("Shortcut+Alt+E"),
-                Command.of("close", "Close", files::close).key("Shortcut+Q"));
+                Command.of("close", say("common.close"), files::close).key("Shortcut+Q"));
     }
 
     private static List<Command> ofViews(Desk desk, Pages pages) {
@@ -51,23 +58,26 @@ final class WindowCommands {
             all.add(Command.of("show-" + page.name().toLowerCase(Locale.ROOT), page.title(), () -> pages.show(page))
                     .key("Shortcut+" + (page.ordinal() + 1)));
         }
-        all.add(Command.of("scenes", "Scenes…", () -> pages.turn(Page.SCENES))
+        all.add(Command.of("scenes", say("window-commands.scenes"), () -> pages.turn(Page.SCENES))
                 .key("Shortcut+6")
-                .about("All scenes, and what they differ in"));
-        all.add(Command.of("scene-large", "Scene, large", () -> showLarge(pages))
+                .about(say("window-commands.all-scenes-and-what-they")));
+        all.add(Command.of("scene-large", say("window-commands.scene-large"), () -> showLarge(pages))
                 .key("Shortcut+L")
-                .about("The present scene and the next, to be read from afar"));
-        all.add(Command.of("checks", "Checks…", () -> pages.turn(Page.CHECKS))
+                .about(say("window-commands.the-present-scene-and-the")));
+        all.add(Command.of("checks", say("window-commands.checks"), () -> pages.turn(Page.CHECKS))
                 .key("Shortcut+7")
-                .about("What would surprise you, with its mend"));
-        all.add(Command.of("messages", "Messages…", () -> desk.ask().tellAgain())
+                .about(say("window-commands.what-would-surprise-you-with")));
+        all.add(Command.of(
+                        "messages",
+                        say("window-commands.messages"),
+                        () -> desk.ask().tellAgain())
                 .key("Shortcut+M"));
         all.add(Command.of(
                         "day-or-night",
-                        "Day or night",
+                        say("window-commands.day-or-night"),
                         () -> desk.preferences().change(settings -> settings.withNight(!settings.night())))
                 .key("Shortcut+D"));
-        all.add(Command.of("settings", "Settings…", () -> pages.show(Page.SETTINGS))
+        all.add(Command.of("settings", say("window-commands.settings"), () -> pages.show(Page.SETTINGS))
                 .key("Shortcut+COMMA"));
         return all;
     }
@@ -81,26 +91,35 @@ final class WindowCommands {
     private static List<Command> ofPlaying(Workbench workbench, LiveLine live) {
         Desk desk = workbench.desk();
         List<Command> all = new ArrayList<>(List.of(
-                Command.of("undo", "Undo", () -> desk.document().undo()).key("Shortcut+Z"),
-                Command.of("redo", "Redo", () -> desk.document().redo())
+                Command.of(
+                                "undo",
+                                say("window-commands.undo"),
+                                () -> desk.document().undo())
+                        .key("Shortcut+Z"),
+                Command.of(
+                                "redo",
+                                say("window-commands.redo"),
+                                () -> desk.document().redo())
                         .key("Shortcut+Shift+Z")
                         .key("Shortcut+Y"),
-                Command.of("record", "Record", workbench::record)
+                Command.of("record", say("common.record"), workbench::record)
                         .key("Shortcut+R")
-                        .about("Record everybody, or stop"),
-                Command.of("play", "Play or stop", workbench::playOrStop)
+                        .about(say("window-commands.record-everybody-or-stop")),
+                Command.of("play", say("window-commands.play-or-stop"), workbench::playOrStop)
                         .key("Space")
-                        .about("Play the tracks, or stop"),
-                Command.of("silence", "Silence", () -> {
+                        .about(say("window-commands.play-the-tracks-or-stop")),
+                Command.of("silence", say("common.silence"), () -> {
                             live.letGoTyped();
                             workbench.silence();
                         })
                         .key("Shortcut+PERIOD")
-                        .about("All notes off, everything at rest"),
-                Command.of("why", "Why?", live::why).key("W").about("What becomes of a key or a control, and why")));
+                        .about(say("window-commands.all-notes-off-everything-at")),
+                Command.of("why", say("window-commands.why"), live::why)
+                        .key("W")
+                        .about(say("window-commands.what-becomes-of-a-key"))));
         for (int i = 1; i <= CALLED; i++) {
             int number = i;
-            all.add(Command.of("call-scene-" + i, "Call scene " + i, () -> call(desk, number - 1))
+            all.add(Command.of("call-scene-" + i, say("window-commands.call-scene", i), () -> call(desk, number - 1))
                     .key("F" + i)
                     .when(() -> desk.session().scenes().size() >= number));
         }

@@ -1,5 +1,7 @@
 package dibble.desktop.app;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Commands;
@@ -105,7 +107,7 @@ public final class Workbench implements AutoCloseable {
 
     /** A session with nothing in it. */
     static Session newSession(Settings settings) {
-        return Session.empty("New session").withMiddleC(settings.middleC());
+        return Session.empty(say("common.new-session")).withMiddleC(settings.middleC());
     }
 
     private OutputPort openSynth(String port) {

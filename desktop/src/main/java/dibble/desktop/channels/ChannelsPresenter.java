@@ -1,5 +1,7 @@
 package dibble.desktop.channels;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Words;
 import dibble.edits.Joins;
 import dibble.edits.Plant;
@@ -33,7 +35,6 @@ import java.util.function.UnaryOperator;
 
 /** What Channels shows, and what hands do there. Imports no nodes. */
 final class ChannelsPresenter {
-    private static final String EXPECTED = " (expected a channel and a sound, such as \"2 kalimba\" or \"all harp\")";
 
     private final Document document;
     private final Function<String, ChannelSet> heard;
@@ -107,24 +108,27 @@ final class ChannelsPresenter {
             return arrival.name();
         }
         if (arrival.channel() == ChannelChart.EVERY) {
-            return "every channel";
+            return say("channels-presenter.every-channel");
         }
         SourceKind kind = session().source(arrival.source()).map(Source::kind).orElse(SourceKind.CONTROLS);
         String word = switch (kind) {
-            case KEYBOARD -> "keys";
-            case PADS -> "pads";
-            case PEDALS -> "pedals";
-            case CONTROLS -> "knobs";
-            case SEQUENCER -> "line";
-            case FILE -> "track";
+            case KEYBOARD -> say("common.keys-2");
+            case PADS -> say("channels-presenter.pads");
+            case PEDALS -> say("channels-presenter.pedals");
+            case CONTROLS -> say("common.knobs");
+            case SEQUENCER -> say("channels-presenter.line");
+            case FILE -> say("common.track");
         };
-        return arrival.letIn() ? word : word + ", not let in";
+        return arrival.letIn() ? word : say("channels-presenter.not-let-in", word);
     }
 
     /** Where an arrival comes from, in full: {@code Teasel, channel 5}. */
     String from(Arrival arrival) {
-        return Words.source(arrival.source(), session())
-                + (arrival.channel() == ChannelChart.EVERY ? ", every channel" : ", channel " + arrival.channel());
+        return say(
+                "channels-presenter.1-choice-0-channel-1",
+                Words.source(arrival.source(), session()),
+                arrival.channel() == ChannelChart.EVERY,
+                arrival.channel());
     }
 
     /** What a row of a port is called. */
@@ -136,9 +140,9 @@ final class ChannelsPresenter {
                     .orElse(place.part().toString());
         }
         if (place.low() == ChannelChart.EVERY) {
-            return "the channel it comes on";
+            return say("channels-presenter.the-channel-it-comes-on");
         }
-        return place.low() == place.high() ? "channel " + place.low() + ", no part" : "";
+        return place.low() == place.high() ? say("channels-presenter.channel-no-part", place.low()) : "";
     }
 
     /** How a part came by its channel. */
@@ -147,10 +151,10 @@ final class ChannelsPresenter {
             return "";
         }
         return place.low() < 0
-                ? "no channel left"
+                ? say("channels-presenter.no-channel-left")
                 : session().part(place.part()).map(Part::channel).orElse(null) == null
-                        ? "channel kept"
-                        : "channel fixed";
+                        ? say("channels-presenter.channel-kept")
+                        : say("channels-presenter.channel-fixed");
     }
 
     /** A port's address of a row: {@code Sorrel 2}. */
@@ -177,11 +181,14 @@ final class ChannelsPresenter {
             words.add(Words.transpose(zone.transpose()));
         }
         if (!zone.velocity().equals(Range.VELOCITIES)) {
-            words.add("vel " + zone.velocity().low() + "–" + zone.velocity().high());
+            words.add(say(
+                    "channels-presenter.vel",
+                    zone.velocity().low(),
+                    zone.velocity().high()));
         }
-        session().sceneOf(zone.id()).map(Scene::name).ifPresent(scene -> words.add(scene + " only"));
+        session().sceneOf(zone.id()).map(Scene::name).ifPresent(scene -> words.add(say("common.only", scene)));
         if (!zone.enabled()) {
-            words.add("off");
+            words.add(say("common.off"));
         }
         return String.join(" · ", words);
     }
@@ -189,14 +196,19 @@ final class ChannelsPresenter {
     /** A way in words: {@code Larkspur 73, channel 1, F♯3–E7, to Celesta on Sorrel 1}. */
     String sentence(Way way) {
         String label = label(way);
-        return from(way.from()) + (label.isEmpty() ? "" : ", " + label) + ", to " + placeName(way.to()) + " on "
-                + address(way.to());
+        return say(
+                "channels-presenter.1-choice-0-1-to",
+                from(way.from()),
+                label.isEmpty(),
+                label,
+                placeName(way.to()),
+                address(way.to()));
     }
 
     /** Joins a channel to a place on top of what it plays; the new zone's id. */
     String join(Arrival from, Target to) {
         String id = Joins.freshId(session(), to);
-        document.edit("join", session -> Joins.join(session, id, from.source(), from.channel(), to));
+        document.edit(say("edit.join"), session -> Joins.join(session, id, from.source(), from.channel(), to));
         return id;
     }
 
@@ -227,34 +239,36 @@ final class ChannelsPresenter {
                 || at > now.get().keys().high()) {
             return false;
         }
-        document.edit("split", session -> Joins.beside(session, zone, at));
+        document.edit(say("edit.split"), session -> Joins.beside(session, zone, at));
         return true;
     }
 
     void unplug(ChannelChart chart, Way way) {
-        document.edit("unplug", session -> Joins.unplug(session, chart, way));
+        document.edit(say("edit.unplug"), session -> Joins.unplug(session, chart, way));
     }
 
     void lead(ChannelChart chart, Way way, Target to) {
         String id = Joins.freshId(session(), to);
-        document.edit("lead elsewhere", session -> Joins.lead(session, chart, way, to, id));
+        document.edit(say("edit.lead-elsewhere"), session -> Joins.lead(session, chart, way, to, id));
     }
 
     void beginAt(ChannelChart chart, Way way, Arrival from) {
         String id = ZoneEdits.freshZoneId(session(), way.zone().id());
-        document.edit("begin elsewhere", session -> Joins.beginAt(session, chart, way, from, id));
+        document.edit(say("edit.begin-elsewhere"), session -> Joins.beginAt(session, chart, way, from, id));
     }
 
     void straightAcross(ChannelChart chart, PortChart port) {
-        document.edit("straight across", session -> Joins.straightAcross(session, routing(), chart.arrivals(), port));
+        document.edit(
+                say("edit.straight-across"),
+                session -> Joins.straightAcross(session, routing(), chart.arrivals(), port));
     }
 
     void allToOne(Target to) {
-        document.edit("all to one", session -> Joins.allToOne(session, routing(), shownSources(), to));
+        document.edit(say("edit.all-to-one"), session -> Joins.allToOne(session, routing(), shownSources(), to));
     }
 
     void unplugAll() {
-        document.edit("unplug all", session -> Joins.unplugAll(session, routing(), shownSources()));
+        document.edit(say("edit.unplug-all"), session -> Joins.unplugAll(session, routing(), shownSources()));
     }
 
     void change(String what, String zone, UnaryOperator<Zone> change) {
@@ -278,7 +292,7 @@ final class ChannelsPresenter {
     }
 
     void plant(Plant plant) {
-        document.edit("plant", plant::apply);
+        document.edit(say("edit.plant"), plant::apply);
     }
 
     /** What was typed to be joined. */
@@ -303,15 +317,15 @@ final class ChannelsPresenter {
         }
         int space = rest.indexOf(' ');
         if (space < 0) {
-            throw new IllegalArgumentException("\"" + text.strip() + "\"" + EXPECTED);
+            throw new IllegalArgumentException(say("channels-presenter.expected", text.strip()));
         }
         if (source == null) {
-            throw new IllegalArgumentException("no source (expected its name first, or one that is selected)");
+            throw new IllegalArgumentException(say("channels-presenter.no-source-expected-its-name"));
         }
         String channel = rest.substring(0, space);
         boolean every = channel.equalsIgnoreCase("all");
         if (!every && !channel.matches("0*([1-9]|1[0-6])")) {
-            throw new IllegalArgumentException("channel \"" + channel + "\" (expected 1 to 16, or all)");
+            throw new IllegalArgumentException(say("channels-presenter.channel-expected-1-to-16", channel));
         }
         int number = every ? ChannelChart.EVERY : Integer.parseInt(channel);
         return new Typed(
@@ -337,9 +351,11 @@ final class ChannelsPresenter {
             }
         }
         if (fitting.size() != 1) {
-            String several = fitting.isEmpty() ? "no sound" : fitting.size() + " sounds";
-            throw new IllegalArgumentException(several + " called \"" + wanted.toLowerCase(Locale.ROOT)
-                    + "…\" (expected the name of one, or enough of it)");
+            String several = fitting.isEmpty()
+                    ? say("channels-presenter.no-sound")
+                    : say("channels-presenter.sounds", fitting.size());
+            throw new IllegalArgumentException(
+                    say("channels-presenter.called-expected-the-name-of", several, wanted.toLowerCase(Locale.ROOT)));
         }
         return new Target.ToPart(fitting.get(0));
     }

@@ -1,5 +1,7 @@
 package dibble.desktop.channels;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
@@ -40,18 +42,17 @@ import javafx.util.Subscription;
 
 /** What arrives on which channel, and what plays it: ribbons from channels of sources to parts. */
 public final class ChannelsView extends BorderPane implements View {
-    private static final String HINT =
-            "Drag from a dot to a dot. A thin ribbon is only some of the keys; drag an end off to unplug it.";
+    private static final String HINT = say("channels-view.drag-from-a-dot-to");
 
     private final Desk desk;
     private final ChannelsPresenter presenter;
     private final ChartPane pane;
     private final FlowPane filters = new FlowPane(6, 6);
     private final Label empty = new Label();
-    private final MenuButton across = new MenuButton("Straight across");
-    private final MenuButton toOne = new MenuButton("All to one sound");
+    private final MenuButton across = new MenuButton(say("channels-view.straight-across"));
+    private final MenuButton toOne = new MenuButton(say("channels-view.all-to-one-sound"));
     private final Button unplugAll;
-    private final ToggleButton byPlaying = new ToggleButton("Play, then click");
+    private final ToggleButton byPlaying = new ToggleButton(say("channels-view.play-then-click"));
     private final TextField typed = new TextField();
     private final Label told = Cards.soft(HINT);
     private final JoinPlantPane plant;
@@ -74,9 +75,9 @@ public final class ChannelsView extends BorderPane implements View {
         getStyleClass().add("channels-view");
         setId("channels");
         pane = new ChartPane(desk, presenter, new ChartHands());
-        Label arrives = Cards.heading("What arrives");
+        Label arrives = Cards.heading(say("channels-view.what-arrives"));
         arrives.setMinWidth(USE_PREF_SIZE);
-        Label plays = Cards.heading("What plays");
+        Label plays = Cards.heading(say("channels-view.what-plays"));
         plays.setMinWidth(USE_PREF_SIZE);
         HBox.setHgrow(filters, Priority.ALWAYS);
         HBox head = new HBox(14, arrives, filters, plays);
@@ -88,24 +89,22 @@ public final class ChannelsView extends BorderPane implements View {
         plant = new JoinPlantPane(presenter);
         way = new WayPanel(desk, presenter);
         across.setId("straight-across");
-        across.setTooltip(new Tooltip("Each channel to the sound on the same channel of a port"));
+        across.setTooltip(new Tooltip(say("channels-view.each-channel-to-the-sound")));
         toOne.setId("all-to-one");
         across.setMinWidth(USE_PREF_SIZE);
         toOne.setMinWidth(USE_PREF_SIZE);
-        unplugAll = Cards.button("unplug-all", "Unplug all", presenter::unplugAll);
+        unplugAll = Cards.button("unplug-all", say("channels-view.unplug-all"), presenter::unplugAll);
         byPlaying.setId("join-by-playing");
         byPlaying.setMinWidth(USE_PREF_SIZE);
-        byPlaying.setTooltip(new Tooltip("Play a key: its channel is taken; then click the sound for it"));
+        byPlaying.setTooltip(new Tooltip(say("channels-view.play-a-key-its-channel")));
         byPlaying.setOnAction(event -> {
             pick(null);
-            tell(byPlaying.isSelected() ? "Play a key on the channel that you mean. (Esc leaves it)" : HINT);
+            tell(byPlaying.isSelected() ? say("channels-view.play-a-key-on-the") : HINT);
         });
         typed.setId("join-typed");
-        typed.setPromptText("2 kalimba");
-        typed.setAccessibleText("a channel and a sound, to be joined");
-        typed.setTooltip(
-                new Tooltip("A channel and a sound, such as 2 kalimba, or all harp; with the source's name first"
-                        + " where it is another than the selected one"));
+        typed.setPromptText(say("channels-view.2-kalimba"));
+        typed.setAccessibleText(say("channels-view.a-channel-and-a-sound"));
+        typed.setTooltip(new Tooltip(say("channels-view.a-channel-and-a-sound-2")));
         typed.setPrefColumnCount(11);
         typed.setOnAction(event -> joinTyped());
         told.setId("channels-told");
@@ -117,11 +116,11 @@ public final class ChannelsView extends BorderPane implements View {
                 6,
                 across,
                 toOne,
-                Cards.button("join-plant-open", "Plant…", () -> plant.ask(pane.chart())),
+                Cards.button("join-plant-open", say("channels-view.plant"), () -> plant.ask(pane.chart())),
                 unplugAll,
                 byPlaying,
                 typed,
-                Cards.button("join-typed-do", "Join", this::joinTyped));
+                Cards.button("join-typed-do", say("channels-view.join"), this::joinTyped));
         HBox line = new HBox(14, buttons, told);
         line.getStyleClass().add("card-line");
         HBox.setHgrow(buttons, Priority.SOMETIMES);
@@ -144,9 +143,9 @@ public final class ChannelsView extends BorderPane implements View {
 
     @Override
     public List<Command> commands() {
-        return List.of(Command.of("plant-ways", "Plant…", () -> plant.ask(pane.chart()))
+        return List.of(Command.of("plant-ways", say("channels-view.plant"), () -> plant.ask(pane.chart()))
                 .key("P")
-                .about("Leads a row of channels to a row of sounds"));
+                .about(say("channels-view.leads-a-row-of-channels")));
     }
 
     /** Waits for nothing any more. */
@@ -179,7 +178,7 @@ public final class ChannelsView extends BorderPane implements View {
         way.show();
         showFilters();
         boolean bare = chart.arrivals().isEmpty();
-        empty.setText(bare ? "Nothing arrives yet: there is no source. Add one in Gear." : "");
+        empty.setText(bare ? say("channels-view.nothing-arrives-yet-there-is") : "");
         empty.setVisible(bare);
         empty.setManaged(bare);
         across.getItems().setAll(chart.ports().stream().map(this::acrossItem).toList());
@@ -189,13 +188,13 @@ public final class ChannelsView extends BorderPane implements View {
         unplugAll.setDisable(chart.ways().isEmpty());
         unplugAll.setText(
                 presenter.filter() == null
-                        ? "Unplug all"
-                        : "Unplug all of " + Words.source(presenter.filter(), desk.session()));
+                        ? say("channels-view.unplug-all")
+                        : say("channels-view.unplug-all-of", Words.source(presenter.filter(), desk.session())));
     }
 
     private void showFilters() {
         List<Node> chips = new ArrayList<>();
-        chips.add(filter("show-all-sources", "All sources", null));
+        chips.add(filter("show-all-sources", say("common.all-sources"), null));
         for (Source source : desk.session().sources()) {
             chips.add(filter("show-" + source.id(), source.name(), source.id()));
         }
@@ -233,7 +232,7 @@ public final class ChannelsView extends BorderPane implements View {
                 .map(id -> desk.session().instrument(id).map(Instrument::name).orElse(id))
                 .reduce((one, other) -> one + ", " + other)
                 .orElse("");
-        MenuItem item = new MenuItem("to " + name);
+        MenuItem item = new MenuItem(say("channels-view.to", name));
         item.setOnAction(event -> presenter.straightAcross(pane.chart(), port));
         return item;
     }
@@ -265,7 +264,7 @@ public final class ChannelsView extends BorderPane implements View {
                 .findFirst();
         arrival.ifPresent(it -> {
             pick(it);
-            tell(presenter.from(it) + ": now click the sound for it. (Esc leaves it)");
+            tell(say("channels-view.now-click-the-sound-for", presenter.from(it)));
         });
     }
 
@@ -290,25 +289,28 @@ public final class ChannelsView extends BorderPane implements View {
         if (presenter.isJoined(from, to)) {
             // Twice the same would sound once and confuse twice.
             pick(null);
-            tell(presenter.from(from) + " plays " + Words.target(to, desk.session()) + " already, with all its keys.");
+            tell(say(
+                    "channels-view.plays-already-with-all-its",
+                    presenter.from(from),
+                    Words.target(to, desk.session())));
             return;
         }
         List<String> already = presenter.playsAlready(pane.chart(), from);
         String zone = presenter.join(from, to);
         desk.selection().zoneAlone(zone);
         pick(null);
-        String said = presenter.from(from) + " plays " + Words.target(to, desk.session());
+        String said = say("channels-view.plays", presenter.from(from), Words.target(to, desk.session()));
         if (already.isEmpty()) {
             tell(said + ".");
             return;
         }
-        tell(said + ", on top of " + String.join(", ", already) + ".");
+        tell(say("channels-view.on-top-of", said, String.join(", ", already)));
         desk.ask()
                 .tell(
-                        said + " on top of " + String.join(", ", already) + ".",
-                        new AskBar.Answer("Beside it: press the split key", () -> {
+                        say("channels-view.on-top-of-2", said, String.join(", ", already)),
+                        new AskBar.Answer(say("channels-view.beside-it-press-the-split"), () -> {
                             besideZone = zone;
-                            tell("Press the first key of " + Words.target(to, desk.session()) + ". (Esc leaves it)");
+                            tell(say("channels-view.press-the-first-key-of", Words.target(to, desk.session())));
                         }));
     }
 
@@ -332,7 +334,7 @@ public final class ChannelsView extends BorderPane implements View {
         public void unplug(Way of) {
             String sentence = presenter.sentence(of);
             presenter.unplug(pane.chart(), of);
-            tell("Unplugged: " + sentence + ".");
+            tell(say("channels-view.unplugged", sentence));
         }
 
         @Override
@@ -350,7 +352,7 @@ public final class ChannelsView extends BorderPane implements View {
             }
             boolean again = arrival.equals(picked);
             pick(again ? null : arrival);
-            tell(again ? HINT : presenter.from(arrival) + ": now click the sound for it. (Esc leaves it)");
+            tell(again ? HINT : say("channels-view.now-click-the-sound-for", presenter.from(arrival)));
         }
 
         @Override

@@ -1,5 +1,7 @@
 package dibble.desktop.channels;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Light;
@@ -41,7 +43,8 @@ final class ChartRows {
         Map<String, List<Arrival>> bySource = chart.arrivals().stream()
                 .collect(Collectors.groupingBy(Arrival::source, LinkedHashMap::new, Collectors.toList()));
         bySource.forEach((source, own) -> {
-            String name = source.equals(Zone.ANY_SOURCE) ? "All sources" : Words.source(source, desk.session());
+            String name =
+                    source.equals(Zone.ANY_SOURCE) ? say("common.all-sources") : Words.source(source, desk.session());
             List<Region> group = new ArrayList<>(List.of(Cards.strong(name)));
             for (Arrival arrival : own) {
                 String channel = arrival.channel() == ChannelChart.EVERY ? "all" : String.valueOf(arrival.channel());
@@ -71,7 +74,9 @@ final class ChartRows {
                     .map(id ->
                             desk.session().instrument(id).map(Instrument::name).orElse(id))
                     .collect(Collectors.joining(", "));
-            String note = port.instruments().size() > 1 ? "on one port" : "sixteen channels of its own";
+            String note = port.instruments().size() > 1
+                    ? say("chart-rows.on-one-port")
+                    : say("chart-rows.sixteen-channels-of-its-own");
             List<Region> group = new ArrayList<>(List.of(Cards.line(Cards.strong(name), Cards.soft(note))));
             boolean several = port.instruments().size() > 1;
             for (Place place : port.places()) {
@@ -98,7 +103,8 @@ final class ChartRows {
                 group.add(row);
             }
             if (presenter.isUnfolded(port.port())) {
-                group.add(folder("fold-" + port.instruments().get(0), "fold the free channels", port, false));
+                group.add(folder(
+                        "fold-" + port.instruments().get(0), say("chart-rows.fold-the-free-channels"), port, false));
             }
             right.add(group);
         }
@@ -112,14 +118,16 @@ final class ChartRows {
     }
 
     private Region free(PortChart port, Place place) {
-        String text = place.low() == place.high() ? place.low() + " free" : place.low() + "–" + place.high() + " free";
+        String text = place.low() == place.high()
+                ? say("chart-rows.free", place.low())
+                : say("chart-rows.free-2", place.low(), place.high());
         return folder("free-" + place.instrument() + "-" + place.low(), text, port, true);
     }
 
     private Button folder(String id, String text, PortChart port, boolean out) {
         Button button = Cards.button(id, text, () -> hands.fold(port.port(), out));
         button.getStyleClass().add("free-channels");
-        button.setAccessibleText(out ? "channels " + text + ": show each" : text);
+        button.setAccessibleText(out ? say("chart-rows.channels-show-each", text) : text);
         return button;
     }
 }

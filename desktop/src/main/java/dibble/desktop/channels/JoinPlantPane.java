@@ -1,5 +1,7 @@
 package dibble.desktop.channels;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Form;
@@ -18,9 +20,9 @@ import javafx.scene.layout.HBox;
 /** Leads a row of channels to a row of parts: asks for the firsts and a step, shows the outcome, then does it. */
 final class JoinPlantPane extends Question {
     private final ChannelsPresenter presenter;
-    private final ComboBox<Choice> from = Cards.box("join-plant-from", "the first channel");
-    private final ComboBox<Choice> first = Cards.box("join-plant-first", "the sound for it");
-    private final ComboBox<Choice> step = Cards.box("join-plant-step", "how many sounds on for each next channel");
+    private final ComboBox<Choice> from = Cards.box("join-plant-from", say("join-plant-pane.the-first-channel"));
+    private final ComboBox<Choice> first = Cards.box("join-plant-first", say("join-plant-pane.the-sound-for-it"));
+    private final ComboBox<Choice> step = Cards.box("join-plant-step", say("join-plant-pane.how-many-sounds-on-for"));
     private final Label preview = new Label();
     private final Button plant;
     private List<Arrival> arrivals = List.of();
@@ -31,7 +33,7 @@ final class JoinPlantPane extends Question {
         preview.setId("join-plant-preview");
         preview.setWrapText(true);
         step.getItems().setAll(Form.CHANNELS);
-        plant = Cards.button("join-plant-do", "Plant", () -> {
+        plant = Cards.button("join-plant-do", say("common.plant-2"), () -> {
             presenter.plant(plan());
             close();
         });
@@ -40,14 +42,14 @@ final class JoinPlantPane extends Question {
         }
         HBox line = new HBox(
                 8,
-                new Label("From"),
+                new Label(say("common.from")),
                 from,
-                new Label("to"),
+                new Label(say("common.to")),
                 first,
-                new Label("and on by"),
+                new Label(say("join-plant-pane.and-on-by")),
                 step,
                 plant,
-                Cards.button("join-plant-cancel", "Cancel", this::close));
+                Cards.button("join-plant-cancel", say("common.cancel"), this::close));
         line.getStyleClass().add("card-line");
         getChildren().addAll(line, preview);
     }
@@ -84,11 +86,14 @@ final class JoinPlantPane extends Question {
         boolean ready = from.getValue() != null && first.getValue() != null && step.getValue() != null;
         plant.setDisable(!ready);
         if (!ready) {
-            preview.setText("There is no channel, or no sound yet.");
+            preview.setText(say("join-plant-pane.there-is-no-channel-or"));
             return;
         }
         Plant plan = plan();
-        preview.setText(plan.rows().stream().map(Plant.Row::name).collect(Collectors.joining(" · ")) + "  ("
-                + plan.rows().size() + " of " + plan.wanted() + ")");
+        preview.setText(say(
+                "join-plant-pane.of",
+                plan.rows().stream().map(Plant.Row::name).collect(Collectors.joining(" · ")),
+                plan.rows().size(),
+                plan.wanted()));
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.channels;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.PartColours;
 import dibble.session.ChannelChart.Way;
 import java.util.List;
@@ -54,7 +56,7 @@ final class Ribbon extends Group {
         label.setText(words);
         label.getStyleClass().add("ribbon-label");
         label.setMouseTransparent(true);
-        Tooltip.install(hold, new Tooltip(sentence + "\nDrag an end off to unplug it, or onto another row"));
+        Tooltip.install(hold, new Tooltip(say("ribbon.drag-an-end-off-to", sentence)));
         getChildren().addAll(outline, face, current, hold);
         dim(false);
     }

@@ -1,5 +1,7 @@
 package dibble.desktop.channels;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
@@ -21,8 +23,8 @@ final class WayPanel extends HBox {
     private final Desk desk;
     private final Chip chip = new Chip();
     private final Label name = Cards.strong("");
-    private final NoteField low = new NoteField("lowest key");
-    private final NoteField high = new NoteField("highest key");
+    private final NoteField low = new NoteField(say("common.lowest-key"));
+    private final NoteField high = new NoteField(say("common.highest-key"));
     private final ToggleButton on = new ToggleButton();
     private Zone zone;
 
@@ -41,16 +43,19 @@ final class WayPanel extends HBox {
                 setKeys(presenter, new Range(Math.min(note, zone.keys().low()), note)));
         on.setId("way-on");
         on.setMinWidth(USE_PREF_SIZE);
-        on.setOnAction(event -> presenter.change("on or off", zone.id(), it -> it.withEnabled(on.isSelected())));
+        on.setOnAction(
+                event -> presenter.change(say("edit.on-or-off"), zone.id(), it -> it.withEnabled(on.isSelected())));
         Button keys = Cards.button(
-                "way-keys", "Show in Keys", () -> desk.places().show(new Places.Thing(Places.Kind.ZONE, zone.id())));
+                "way-keys",
+                say("way-panel.show-in-keys"),
+                () -> desk.places().show(new Places.Thing(Places.Kind.ZONE, zone.id())));
         name.setMinWidth(60);
         HBox.setHgrow(name, Priority.SOMETIMES);
-        getChildren().addAll(chip, name, Cards.soft("keys"), low, high, on, keys);
+        getChildren().addAll(chip, name, Cards.soft(say("common.keys-2")), low, high, on, keys);
     }
 
     private void setKeys(ChannelsPresenter presenter, Range keys) {
-        presenter.change("keys", zone.id(), it -> it.withKeys(keys));
+        presenter.change(say("edit.keys"), zone.id(), it -> it.withKeys(keys));
     }
 
     /** Shows the selected zone, where there is one. */
@@ -71,6 +76,6 @@ final class WayPanel extends HBox {
         low.setNote(zone.keys().low(), desk.session().middleC());
         high.setNote(zone.keys().high(), desk.session().middleC());
         on.setSelected(zone.enabled());
-        on.setText(zone.enabled() ? "On" : "Off");
+        on.setText(zone.enabled() ? say("common.on") : say("common.off-2"));
     }
 }

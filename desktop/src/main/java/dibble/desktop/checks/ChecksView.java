@@ -1,5 +1,7 @@
 package dibble.desktop.checks;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.checks.Checks;
 import dibble.checks.Finding;
 import dibble.checks.Level;
@@ -31,8 +33,13 @@ public final class ChecksView extends BorderPane implements View {
     private static final double LEVEL_WIDTH = 92;
 
     /** What the levels are called. */
-    private static final Map<Level, String> LEVELS =
-            Map.of(Level.ERROR, "Goes wrong", Level.WARNING, "Look at this", Level.NOTE, "Good to know");
+    private static final Map<Level, String> LEVELS = Map.of(
+            Level.ERROR,
+            say("checks-view.goes-wrong"),
+            Level.WARNING,
+            say("checks-view.look-at-this"),
+            Level.NOTE,
+            say("checks-view.good-to-know"));
 
     private final Desk desk;
     private final VBox column = new VBox(8);
@@ -60,7 +67,7 @@ public final class ChecksView extends BorderPane implements View {
         }
         List<Settled> settled = desk.session().settled();
         if (!settled.isEmpty()) {
-            nodes.add(Cards.heading("Marked as intended"));
+            nodes.add(Cards.heading(say("checks-view.marked-as-intended")));
             for (int i = 0; i < settled.size(); i++) {
                 nodes.add(settled(settled.get(i), i));
             }
@@ -75,11 +82,13 @@ public final class ChecksView extends BorderPane implements View {
                 .count();
         Label about = Cards.soft(
                 findings.isEmpty()
-                        ? "Nothing here would surprise anybody."
-                        : Words.count(desk.findings().count(), "check") + ", " + Words.count((int) notes, "note")
-                                + ". They are looked at anew after every change.");
+                        ? say("checks-view.nothing-here-would-surprise-anybody")
+                        : say(
+                                "checks-view.no-checks-checks-no-notes",
+                                desk.findings().count(),
+                                (int) notes));
         about.setId("checks-count");
-        HBox head = new HBox(16, Cards.heading("What would surprise you"), about);
+        HBox head = new HBox(16, Cards.heading(say("checks-view.what-would-surprise-you")), about);
         head.getStyleClass().add("card-line");
         return head;
     }
@@ -109,11 +118,13 @@ public final class ChecksView extends BorderPane implements View {
                 .ifPresent(loop -> doing.getChildren()
                         .add(Cards.button(
                                 "loop-" + number,
-                                "Send there again",
+                                say("common.send-there-again"),
                                 () -> desk.studio().allowLoop(loop.output()))));
         Button intended = Cards.button(
-                "intended-" + number, "That is intended", () -> desk.findings().settle(finding));
-        intended.setTooltip(new Tooltip("It is not reported again, in this session"));
+                "intended-" + number,
+                say("checks-view.that-is-intended"),
+                () -> desk.findings().settle(finding));
+        intended.setTooltip(new Tooltip(say("checks-view.it-is-not-reported-again")));
         doing.getChildren().add(intended);
         doing.getChildren().addAll(places(finding, number));
         VBox words = new VBox(4, text, about, doing);
@@ -134,13 +145,13 @@ public final class ChecksView extends BorderPane implements View {
                         Words.thing(thing, desk.session()),
                         () -> desk.places().show(thing));
                 link.getStyleClass().add("link");
-                link.setTooltip(new Tooltip("Show it"));
-                link.setAccessibleText("show " + link.getText());
+                link.setTooltip(new Tooltip(say("common.show-it")));
+                link.setAccessibleText(say("common.show", link.getText()));
                 links.add(link);
             });
         }
         if (!links.isEmpty()) {
-            links.add(0, Cards.soft("  see"));
+            links.add(0, Cards.soft(say("checks-view.see")));
         }
         return links;
     }
@@ -168,7 +179,9 @@ public final class ChecksView extends BorderPane implements View {
                         .toList());
         Label what = new Label(settled.code().replace('-', ' ') + ": " + things);
         Button again = Cards.button(
-                "again-" + number, "Report again", () -> desk.findings().unsettle(settled));
+                "again-" + number,
+                say("checks-view.report-again"),
+                () -> desk.findings().unsettle(settled));
         HBox line = new HBox(12, what, again);
         line.getStyleClass().add("card-line");
         return line;

@@ -1,5 +1,7 @@
 package dibble.desktop.controls;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
@@ -53,7 +55,7 @@ final class ControlCard extends HBox {
         on.setId("control-on-" + id);
         on.getStyleClass().add("switch");
         on.setMinWidth(USE_PREF_SIZE);
-        on.setOnAction(event -> presenter.change("on or off", id, it -> it.withEnabled(on.isSelected())));
+        on.setOnAction(event -> presenter.change(say("edit.on-or-off"), id, it -> it.withEnabled(on.isSelected())));
         name.setWrapText(true);
         VBox first = new VBox(6, name, on);
         VBox second = new VBox(1, who, what, now);
@@ -82,7 +84,7 @@ final class ControlCard extends HBox {
         map = shown;
         name.setText(Words.controlMap(map, desk.session()));
         on.setSelected(map.enabled());
-        on.setText(presenter.holdsIn(map) + (map.enabled() ? "" : ", off"));
+        on.setText(say("control-card.off", presenter.holdsIn(map), map.enabled()));
         on.setAccessibleText(name.getText() + ", " + on.getText());
         deaf = presenter.deaf(map);
         who.setText(Words.source(map.source(), desk.session()));
@@ -93,8 +95,12 @@ final class ControlCard extends HBox {
             said = next;
             sends.getChildren().setAll(said.stream().map(ControlCard::sentence).toList());
         }
-        setAccessibleText(name.getText() + ": " + who.getText() + ", " + what.getText() + ", to "
-                + said.stream().map(it -> it.to() + " " + it.what()).toList());
+        setAccessibleText(say(
+                "control-card.to",
+                name.getText(),
+                who.getText(),
+                what.getText(),
+                said.stream().map(it -> it.to() + " " + it.what()).toList()));
         pseudoClassStateChanged(
                 SELECTED, map.id().equals(desk.selection().control().get()));
         curve.show(map);
@@ -122,10 +128,11 @@ final class ControlCard extends HBox {
         for (String source : presenter.players(map)) {
             int value = desk.live().value(source, map.when().kind(), map.when().number(), map.channels());
             if (value != LiveState.UNKNOWN) {
-                return "now " + ControlsPresenter.value(map.when().kind(), value);
+                return say(
+                        "control-card.now", ControlsPresenter.value(map.when().kind(), value));
             }
         }
-        return "not moved yet";
+        return say("control-card.not-moved-yet");
     }
 
     /** Follows the control. */

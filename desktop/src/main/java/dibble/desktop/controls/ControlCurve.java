@@ -1,5 +1,7 @@
 package dibble.desktop.controls;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.CurveEditor;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.LiveState;
@@ -30,7 +32,7 @@ final class ControlCurve extends StackPane {
         curve = new CurveEditor(desk.theme(), width, height, NEAR, edits ? hands() : null);
         if (edits) {
             curve.setId("control-curve");
-            curve.setAccessibleText("values in and out, as the fields say");
+            curve.setAccessibleText(say("control-curve.values-in-and-out-as"));
         } else {
             setMouseTransparent(true);
         }
@@ -49,7 +51,7 @@ final class ControlCurve extends StackPane {
             @Override
             public void drop(int line, boolean low, int in, int out) {
                 ControlMap next = dragged(line, low, in, out);
-                presenter.change("curve", map.id(), it -> next);
+                presenter.change(say("edit.curve"), map.id(), it -> next);
             }
         };
     }

@@ -1,5 +1,7 @@
 package dibble.desktop.controls;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
@@ -50,9 +52,9 @@ final class ControlInspector extends VBox {
                 (id, what, change) -> change.apply(id));
         NumberOrKey number = new NumberOrKey(
                 "control-number",
-                "that moves it",
+                say("control-inspector.that-moves-it"),
                 value -> presenter.change(
-                        "number",
+                        say("edit.number"),
                         map.id(),
                         it -> it.withWhen(new ControlMap.Trigger(
                                 it.when().kind(),
@@ -61,14 +63,14 @@ final class ControlInspector extends VBox {
                                 it.when().high()))));
         form.text(
                         "control-name",
-                        "Name",
-                        "name of the control map",
+                        say("common.name"),
+                        say("control-inspector.name-of-the-control-map"),
                         id -> Words.controlMap(now(id), desk.session()),
-                        edit("name", ControlMap::withName))
+                        edit(say("edit.name"), ControlMap::withName))
                 .choice(
                         "control-scene",
-                        "Holds in",
-                        "the scene that it holds in",
+                        say("common.holds-in"),
+                        say("control-inspector.the-scene-that-it-holds"),
                         id -> Choices.holds(desk.session()),
                         id -> ControlEdits.sceneOf(desk.session(), id)
                                 .map(Scene::id)
@@ -79,22 +81,22 @@ final class ControlInspector extends VBox {
                         })
                 .choice(
                         "control-source",
-                        "Moved on",
-                        "the source whose control it is",
+                        say("control-inspector.moved-on"),
+                        say("control-inspector.the-source-whose-control-it"),
                         id -> Choices.players(desk.session()),
                         id -> now(id).source(),
-                        edit("source", (it, source) -> it.withSource((String) source)))
+                        edit(say("edit.source"), (it, source) -> it.withSource((String) source)))
                 .choice(
                         "control-kind",
-                        "Control",
-                        "the kind of control",
+                        say("control-inspector.control"),
+                        say("control-inspector.the-kind-of-control"),
                         id -> SendForm.KINDS,
                         id -> now(id).when().kind(),
                         edit(
-                                "control",
+                                say("edit.control"),
                                 (it, kind) -> it.withWhen(ControlsPresenter.ofKind(it.when(), (ControlKind) kind))))
                 .row(
-                        "Number",
+                        say("common.number-2"),
                         number,
                         id -> number.show(
                                 now(id).when().kind(),
@@ -103,12 +105,12 @@ final class ControlInspector extends VBox {
                 .onlyFor(id -> now(id).when().kind().isNumbered())
                 .ends(
                         "control-window",
-                        "Window",
-                        "the window of values",
+                        say("control-inspector.window"),
+                        say("control-inspector.the-window-of-values"),
                         id -> now(id).when().kind().most(),
                         id -> new int[] {now(id).when().low(), now(id).when().high()},
                         edit(
-                                "window",
+                                say("edit.window"),
                                 (it, ends) -> it.withWhen(new ControlMap.Trigger(
                                         it.when().kind(),
                                         it.when().number(),
@@ -116,37 +118,37 @@ final class ControlInspector extends VBox {
                                         Math.max(ends[0], ends[1])))))
                 .flag(
                         "control-outside",
-                        "Outside it",
-                        "values outside the window send nothing",
-                        "send nothing",
-                        "keep the nearer end",
+                        say("control-inspector.outside-it"),
+                        say("control-inspector.values-outside-the-window-send"),
+                        say("control-inspector.send-nothing"),
+                        say("control-inspector.keep-the-nearer-end"),
                         id -> now(id).ignoreOutside(),
-                        edit("outside", ControlMap::withIgnoreOutside))
+                        edit(say("edit.outside"), ControlMap::withIgnoreOutside))
                 .flag(
                         "control-keep",
-                        "The control",
-                        "the control itself goes on to the zones",
-                        "goes on to the zones too",
-                        "goes no further",
+                        say("control-inspector.the-control"),
+                        say("control-inspector.the-control-itself-goes-on"),
+                        say("control-inspector.goes-on-to-the-zones"),
+                        say("common.goes-no-further"),
                         id -> now(id).keep(),
-                        edit("keep", ControlMap::withKeep))
+                        edit(say("edit.keep"), ControlMap::withKeep))
                 .channels(
                         "control-channel",
-                        "On the channels",
+                        say("control-inspector.on-the-channels"),
                         id -> now(id).channels(),
-                        edit("channels", (ControlMap it, ChannelSet channels) -> it.withChannels(channels)));
+                        edit(say("edit.channels"), (ControlMap it, ChannelSet channels) -> it.withChannels(channels)));
         FlowPane buttons = new FlowPane(
                 6,
                 6,
                 Cards.button(
                         "control-add-send",
-                        "Add another aim",
-                        () -> presenter.change("add an aim", map.id(), ControlsPresenter::withMore)),
+                        say("control-inspector.add-another-aim"),
+                        () -> presenter.change(say("edit.add-an-aim"), map.id(), ControlsPresenter::withMore)),
                 Cards.button(
                         "control-duplicate",
-                        "Duplicate",
+                        say("common.duplicate"),
                         () -> desk.selection().control().set(presenter.duplicate(map.id()))),
-                Cards.button("control-delete", "Delete", () -> presenter.delete(map.id())));
+                Cards.button("control-delete", say("common.delete"), () -> presenter.delete(map.id())));
         body.getChildren().addAll(title, curve, Cards.line(low, high), sends, buttons, form);
         getChildren().addAll(empty, body);
     }
@@ -172,7 +174,7 @@ final class ControlInspector extends VBox {
         empty.setManaged(selected.isEmpty());
         map = selected.orElse(null);
         if (map == null) {
-            empty.setText("Click a card to see and change what it does.");
+            empty.setText(say("control-inspector.click-a-card-to-see"));
             return;
         }
         title.setText(Words.controlMap(map, desk.session()));

@@ -1,5 +1,7 @@
 package dibble.desktop.controls;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Words;
@@ -61,16 +63,17 @@ final class ControlsPresenter {
     /** {@code 2 always · 3 in Dusk}. */
     String count() {
         int always = session().controls().size();
-        String scene = session()
+        String everywhere = say("controls-presenter.always", always);
+        return session()
                 .scene(session().activeScene(document.performance()))
-                .map(it -> " · " + it.controls().size() + " in " + it.name())
-                .orElse("");
-        return always + " always" + scene;
+                .map(it -> everywhere + " · "
+                        + say("controls-presenter.in", it.controls().size(), it.name()))
+                .orElse(everywhere);
     }
 
     /** The scene that a map holds in, or <em>always</em>. */
     String holdsIn(ControlMap map) {
-        return ControlEdits.sceneOf(session(), map.id()).map(Scene::name).orElse("always");
+        return ControlEdits.sceneOf(session(), map.id()).map(Scene::name).orElse(say("controls-presenter.always-2"));
     }
 
     /** What the map answers to: {@code CC 21}, {@code pitch bend}. */
@@ -93,11 +96,16 @@ final class ControlsPresenter {
         String values = value(when.kind(), when.low()) + "–" + value(when.kind(), when.high()) + " → "
                 + value(send.kind(), send.first()) + "–" + value(send.kind(), send.last());
         if (send.to() instanceof Aim.ToScene to) {
-            return new Said(0, "", "go to " + scene(to), "", "when it comes to be over 0");
+            return new Said(
+                    0,
+                    "",
+                    say("controls-presenter.go-to", scene(to)),
+                    "",
+                    say("controls-presenter.when-it-comes-to-be"));
         }
         String what = Words.control(send.kind(), send.number(), middleC());
         if (send.to() instanceof Aim.AllParts) {
-            return new Said(0, "all", "all parts", what, values);
+            return new Said(0, say("controls-presenter.all"), say("controls-presenter.all-parts"), what, values);
         }
         Target to = (Target) send.to();
         Optional<Part> part = to instanceof Target.ToPart of ? session().part(of.part()) : Optional.empty();
@@ -107,9 +115,9 @@ final class ControlsPresenter {
 
     private String scene(Aim.ToScene to) {
         return switch (to.scene()) {
-            case Aim.ToScene.NEXT -> "the next scene";
-            case Aim.ToScene.PREVIOUS -> "the scene before";
-            default -> session().scene(to.scene()).map(Scene::name).orElse("no such scene: " + to.scene());
+            case Aim.ToScene.NEXT -> say("common.the-next-scene");
+            case Aim.ToScene.PREVIOUS -> say("common.the-scene-before");
+            default -> session().scene(to.scene()).map(Scene::name).orElse(say("common.no-such-scene", to.scene()));
         };
     }
 
@@ -118,7 +126,7 @@ final class ControlsPresenter {
         ControlMap.Trigger when = map.when();
         boolean outside = value < when.low() || value > when.high();
         if (outside && map.ignoreOutside()) {
-            return value(when.kind(), value) + " → nothing";
+            return say("controls-presenter.nothing", value(when.kind(), value));
         }
         int held = Math.max(when.low(), Math.min(when.high(), value));
         return value(when.kind(), value) + " → " + value(send.kind(), send.output(when, held));
@@ -133,11 +141,11 @@ final class ControlsPresenter {
     }
 
     void delete(String id) {
-        document.edit("delete a control map", session -> ControlEdits.delete(session, id));
+        document.edit(say("edit.delete-a-control-map"), session -> ControlEdits.delete(session, id));
     }
 
     void move(String id, int by) {
-        document.edit("order", session -> ControlEdits.move(session, id, by));
+        document.edit(say("edit.order"), session -> ControlEdits.move(session, id, by));
     }
 
     /** Adds the like of a map behind it; its id. */
@@ -145,12 +153,12 @@ final class ControlsPresenter {
         ControlMap map = map(id).orElseThrow();
         String fresh = ControlEdits.freshId(session(), id);
         String scene = ControlEdits.sceneOf(session(), id).map(Scene::id).orElse(null);
-        document.edit("duplicate", session -> ControlEdits.add(session, map.withId(fresh), scene));
+        document.edit(say("edit.duplicate"), session -> ControlEdits.add(session, map.withId(fresh), scene));
         return fresh;
     }
 
     void holdIn(String id, String scene) {
-        document.edit("holds in", session -> ControlEdits.holdIn(session, id, scene));
+        document.edit(say("edit.holds-in"), session -> ControlEdits.holdIn(session, id, scene));
     }
 
     /** What a message that a control sent would be for a map; empty for notes and their like. */
@@ -197,7 +205,7 @@ final class ControlsPresenter {
         List<PartRef> parts =
                 reached(source).isEmpty() ? parts().stream().limit(1).toList() : reached(source);
         if (parts.isEmpty()) {
-            throw new IllegalArgumentException("There is no sound that it could move yet: add one in Gear.");
+            throw new IllegalArgumentException(say("controls-presenter.there-is-no-sound-that"));
         }
         return make(
                 source, when, when.kind(), when.number(), parts, Words.control(when.kind(), when.number(), middleC()));
@@ -207,7 +215,7 @@ final class ControlsPresenter {
             String source, ControlMap.Trigger when, ControlKind kind, int number, List<PartRef> parts, String name) {
         String id = ControlEdits.freshId(session(), name);
         document.edit(
-                "add a control map",
+                say("edit.add-a-control-map"),
                 session ->
                         ControlEdits.add(session, ControlEdits.many(id, "", source, when, kind, number, parts), null));
         return id;
@@ -216,10 +224,13 @@ final class ControlsPresenter {
     /** One control that moves a controller of many parts, or (none) of all. Its id. */
     String many(String source, ControlMap.Trigger when, int number, List<PartRef> parts) {
         String id = ControlEdits.freshId(session(), "many");
-        String name = (parts.isEmpty() ? "All parts" : parts.size() + " parts") + ": "
-                + ControllerNames.name(number).orElse("CC " + number);
+        String name = say(
+                "controls-presenter.0-choice-0-parts-1",
+                parts.isEmpty(),
+                parts.size(),
+                ControllerNames.name(number).orElse("CC " + number));
         document.edit(
-                "one control, many parts",
+                say("edit.one-control-many-parts"),
                 session -> ControlEdits.add(
                         session,
                         ControlEdits.many(id, name, source, when, ControlKind.CONTROLLER, number, parts),
@@ -230,9 +241,9 @@ final class ControlsPresenter {
     /** A fade from one sound into another. Its id. */
     String fade(String source, ControlMap.Trigger when, PartRef from, PartRef to) {
         String id = ControlEdits.freshId(session(), "fade");
-        String name = "From " + partName(from) + " to " + partName(to);
+        String name = say("controls-presenter.from-to", partName(from), partName(to));
         document.edit(
-                "fade between sounds",
+                say("edit.fade-between-sounds"),
                 session -> ControlEdits.add(session, ControlEdits.fade(id, name, source, when, from, to), null));
         return id;
     }
@@ -260,10 +271,12 @@ final class ControlsPresenter {
         List<Choice> aims = new ArrayList<>();
         Choices.parts(session())
                 .forEach(it -> aims.add(new Choice(new Target.ToPart((PartRef) it.value()), it.words())));
-        aims.add(new Choice(new Aim.AllParts(), "all parts"));
-        aims.add(new Choice(new Aim.ToScene(Aim.ToScene.NEXT), "the next scene"));
-        aims.add(new Choice(new Aim.ToScene(Aim.ToScene.PREVIOUS), "the scene before"));
-        session().scenes().forEach(it -> aims.add(new Choice(new Aim.ToScene(it.id()), "scene " + it.name())));
+        aims.add(new Choice(new Aim.AllParts(), say("controls-presenter.all-parts")));
+        aims.add(new Choice(new Aim.ToScene(Aim.ToScene.NEXT), say("common.the-next-scene")));
+        aims.add(new Choice(new Aim.ToScene(Aim.ToScene.PREVIOUS), say("common.the-scene-before")));
+        session()
+                .scenes()
+                .forEach(it -> aims.add(new Choice(new Aim.ToScene(it.id()), say("common.scene-3", it.name()))));
         if (aims.stream().noneMatch(it -> it.value().equals(now))) {
             aims.add(
                     new Choice(now, now instanceof Target to ? Words.target(to, session()) : scene((Aim.ToScene) now)));
@@ -334,7 +347,7 @@ final class ControlsPresenter {
                 .source(map.source())
                 .filter(source -> !source.accept().contains(kind(map.when()))
                         || source.listen().and(map.channels()).equals(new ChannelSet(0)))
-                .map(source -> source.name() + " does not let it in")
+                .map(source -> say("controls-presenter.does-not-let-it-in", source.name()))
                 .orElse("");
     }
 

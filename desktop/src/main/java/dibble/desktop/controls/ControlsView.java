@@ -1,5 +1,7 @@
 package dibble.desktop.controls;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
@@ -30,11 +32,9 @@ public final class ControlsView extends BorderPane implements View {
     private final ControlsPresenter presenter;
     private final Label count = Cards.soft("");
     private final VBox cards = new VBox(10);
-    private final Label empty = new Label(
-            "Nothing is moved elsewhere yet: every knob goes where its zones pass it. Choose “Move a control to add it”,"
-                    + " and move one.");
+    private final Label empty = new Label(say("controls-view.nothing-is-moved-elsewhere-yet"));
     private final Label told = Cards.soft("");
-    private final ToggleButton learn = new ToggleButton("Move a control to add it");
+    private final ToggleButton learn = new ToggleButton(say("controls-view.move-a-control-to-add"));
     private final MakePane make;
     private final ControlInspector inspector;
     private final Map<String, ControlCard> shown = new HashMap<>();
@@ -50,23 +50,23 @@ public final class ControlsView extends BorderPane implements View {
                                 ControlsPresenter.trigger(message).ifPresent(trigger -> moved(source, trigger))))
                 .with(() -> this::leave);
         setId("controls");
-        HBox head = new HBox(16, Cards.heading("What knobs, pedals and sliders do"), count);
+        HBox head = new HBox(16, Cards.heading(say("controls-view.what-knobs-pedals-and-sliders")), count);
         head.getStyleClass().add("card-line");
         inspector = new ControlInspector(desk, presenter);
         make = new MakePane(desk, presenter, this::select);
         learn.setId("learn-control");
         learn.setMinWidth(USE_PREF_SIZE);
-        learn.setTooltip(new Tooltip("The next knob, wheel, pedal or slider that is moved gets a card"));
-        learn.setOnAction(event -> told.setText(
-                learn.isSelected() ? "Move the knob, wheel, pedal or slider that you mean. (Esc leaves it)" : ""));
+        learn.setTooltip(new Tooltip(say("controls-view.the-next-knob-wheel-pedal")));
+        learn.setOnAction(
+                event -> told.setText(learn.isSelected() ? say("controls-view.move-the-knob-wheel-pedal") : ""));
         told.setId("controls-told");
         told.setWrapText(true);
         FlowPane buttons = new FlowPane(
                 8,
                 6,
                 learn,
-                Cards.button("add-fade", "Fade between sounds…", make::askFade),
-                Cards.button("add-many", "One control, many parts…", make::askMany));
+                Cards.button("add-fade", say("controls-view.fade-between-sounds"), make::askFade),
+                Cards.button("add-many", say("controls-view.one-control-many-parts"), make::askMany));
         empty.getStyleClass().add("empty");
         empty.setWrapText(true);
         VBox column = new VBox(10, head, empty, cards);
@@ -108,13 +108,14 @@ public final class ControlsView extends BorderPane implements View {
             select(presenter.add(source, trigger));
             told.setText(
                     presenter.maps().size() > before
-                            ? "Added: " + Words.source(source, desk.session()) + ", "
-                                    + Words.control(
+                            ? say(
+                                    "controls-view.added",
+                                    Words.source(source, desk.session()),
+                                    Words.control(
                                             trigger.kind(),
                                             trigger.number(),
-                                            desk.session().middleC())
-                                    + "."
-                            : "There is a card for it already.");
+                                            desk.session().middleC()))
+                            : say("controls-view.there-is-a-card-for"));
         } catch (IllegalArgumentException e) {
             told.setText(e.getMessage());
         }

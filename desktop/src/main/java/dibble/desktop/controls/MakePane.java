@@ -1,5 +1,7 @@
 package dibble.desktop.controls;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
@@ -32,11 +34,11 @@ final class MakePane extends Question {
     private final ControlsPresenter presenter;
     private final Consumer<String> done;
     private final Label title = Cards.strong("");
-    private final ComboBox<Choice> source = Cards.box("make-source", "whose control it is");
+    private final ComboBox<Choice> source = Cards.box("make-source", say("make-pane.whose-control-it-is"));
     private final TextField number = new TextField();
-    private final Label name = Cards.soft("or move it now");
-    private final ComboBox<Choice> from = Cards.box("fade-from", "the sound at the low end");
-    private final ComboBox<Choice> to = Cards.box("fade-to", "the sound at the high end");
+    private final Label name = Cards.soft(say("make-pane.or-move-it-now"));
+    private final ComboBox<Choice> from = Cards.box("fade-from", say("make-pane.the-sound-at-the-low"));
+    private final ComboBox<Choice> to = Cards.box("fade-to", say("make-pane.the-sound-at-the-high"));
     private final TextField aim = new TextField();
     private final FlowPane parts = new FlowPane(4, 4);
     private final FlowPane fading;
@@ -51,27 +53,28 @@ final class MakePane extends Question {
         this.desk = desk;
         this.presenter = presenter;
         this.done = done;
-        make = Cards.button("make-control-do", "Make it", this::make);
+        make = Cards.button("make-control-do", say("make-pane.make-it"), this::make);
         number.setId("make-number");
-        number.setAccessibleText("number of the controller that moves it");
+        number.setAccessibleText(say("make-pane.number-of-the-controller-that"));
         number.setPrefColumnCount(3);
         Turning.text(number, 0, 127);
         number.textProperty().subscribe(this::readNumber);
         aim.setId("many-number");
-        aim.setAccessibleText("number of the controller that it moves in the parts");
+        aim.setAccessibleText(say("make-pane.number-of-the-controller-that-2"));
         aim.setPrefColumnCount(3);
         Turning.text(aim, 0, 127);
         aim.textProperty().subscribe(this::check);
-        FlowPane control = new FlowPane(8, 6, new Label("Moved by"), source, new Label("controller"), number, name);
-        fading = new FlowPane(8, 6, new Label("From"), from, new Label("to"), to);
+        FlowPane control = new FlowPane(
+                8, 6, new Label(say("make-pane.moved-by")), source, new Label(say("common.controller")), number, name);
+        fading = new FlowPane(8, 6, new Label(say("common.from")), from, new Label(say("common.to")), to);
         many = new VBox(
                 6,
                 new FlowPane(
                         8,
                         6,
-                        new Label("It moves controller"),
+                        new Label(say("make-pane.it-moves-controller")),
                         aim,
-                        Cards.soft("of these; of all where none is chosen:")),
+                        Cards.soft(say("make-pane.of-these-of-all-where"))),
                 parts);
         for (FlowPane pane : List.of(control, fading)) {
             pane.getStyleClass().add("card-line");
@@ -85,15 +88,16 @@ final class MakePane extends Question {
                         fading,
                         many,
                         control,
-                        new FlowPane(8, 6, make, Cards.button("make-control-cancel", "Cancel", this::close)));
+                        new FlowPane(
+                                8, 6, make, Cards.button("make-control-cancel", say("common.cancel"), this::close)));
     }
 
     void askFade() {
-        ask(true, "Fade between two sounds");
+        ask(true, say("make-pane.fade-between-two-sounds"));
     }
 
     void askMany() {
-        ask(false, "One control, many parts");
+        ask(false, say("make-pane.one-control-many-parts"));
     }
 
     private void ask(boolean fade, String words) {
@@ -159,10 +163,13 @@ final class MakePane extends Question {
         if (isNumber(text)) {
             int value = Integer.parseInt(text.strip());
             when = ControlMap.Trigger.controller(value);
-            name.setText(ControllerNames.name(value).map(it -> it + ", or").orElse("or") + " move it now");
+            name.setText(say(
+                    "make-pane.move-it-now",
+                    ControllerNames.name(value).isPresent(),
+                    ControllerNames.name(value).orElse("")));
         } else {
             when = null;
-            name.setText("a number from 0 to 127, or move it now");
+            name.setText(say("make-pane.a-number-from-0-to"));
         }
         check();
     }

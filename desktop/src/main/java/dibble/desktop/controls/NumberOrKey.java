@@ -1,5 +1,7 @@
 package dibble.desktop.controls;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Turning;
@@ -26,11 +28,11 @@ final class NumberOrKey extends HBox {
     NumberOrKey(String id, String name, IntConsumer taker) {
         super(8);
         this.taker = taker;
-        number = Cards.field(id, "controller, " + name, this::commit);
+        number = Cards.field(id, say("number-or-key.controller", name), this::commit);
         number.setPrefColumnCount(3);
         Turning.number(number, 0, 127);
         number.setMinWidth(54);
-        key = new NoteField("key, " + name);
+        key = new NoteField(say("number-or-key.key", name));
         key.setId(id + "-key");
         key.setPrefColumnCount(5);
         key.setOnNote(note -> {
@@ -63,6 +65,8 @@ final class NumberOrKey extends HBox {
             key.setNote(value, middleC);
         }
         name.setText(
-                kind == ControlKind.CONTROLLER ? ControllerNames.name(value).orElse("") : "has no number");
+                kind == ControlKind.CONTROLLER
+                        ? ControllerNames.name(value).orElse("")
+                        : say("number-or-key.has-no-number"));
     }
 }

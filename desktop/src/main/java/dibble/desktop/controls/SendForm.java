@@ -1,5 +1,7 @@
 package dibble.desktop.controls;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Choice;
@@ -20,13 +22,13 @@ import javafx.scene.layout.VBox;
 /** The fields of one send of a control map; shows the map by its id. */
 final class SendForm extends VBox {
     static final List<Choice> KINDS = List.of(
-            new Choice(ControlKind.CONTROLLER, "controller"),
-            new Choice(ControlKind.NOTE, "note"),
-            new Choice(ControlKind.PITCH_BEND, "pitch bend"),
-            new Choice(ControlKind.CHANNEL_PRESSURE, "pressure"),
-            new Choice(ControlKind.KEY_PRESSURE, "key pressure"),
-            new Choice(ControlKind.PROGRAM_CHANGE, "program change"));
-    private static final List<Choice> CALL = List.of(new Choice(ControlKind.SCENE, "call"));
+            new Choice(ControlKind.CONTROLLER, say("common.controller")),
+            new Choice(ControlKind.NOTE, say("common.note")),
+            new Choice(ControlKind.PITCH_BEND, say("common.pitch-bend")),
+            new Choice(ControlKind.CHANNEL_PRESSURE, say("common.pressure")),
+            new Choice(ControlKind.KEY_PRESSURE, say("common.key-pressure")),
+            new Choice(ControlKind.PROGRAM_CHANGE, say("common.program-change")));
+    private static final List<Choice> CALL = List.of(new Choice(ControlKind.SCENE, say("send-form.call")));
 
     private final Desk desk;
     private final ControlsPresenter presenter;
@@ -46,10 +48,10 @@ final class SendForm extends VBox {
         getStyleClass().add("send-form");
         remove = Cards.button(
                 "send-remove-" + place,
-                "Remove",
-                () -> presenter.change("remove a send", shown, it -> ControlsPresenter.without(it, place)));
+                say("send-form.remove"),
+                () -> presenter.change(say("edit.remove-a-send"), shown, it -> ControlsPresenter.without(it, place)));
         remove.getStyleClass().add("link");
-        remove.setAccessibleText("remove send " + (place + 1));
+        remove.setAccessibleText(say("send-form.remove-send", place + 1));
         HBox.setHgrow(now, Priority.ALWAYS);
         now.setMaxWidth(Double.MAX_VALUE);
         HBox head = new HBox(8, chip, now, remove);
@@ -60,26 +62,25 @@ final class SendForm extends VBox {
                 (id, what, change) -> change.apply(id));
         NumberOrKey number = new NumberOrKey(
                 "send-number-" + place,
-                "of send " + (place + 1),
-                value -> change("number", it -> it.withNumber(value)));
-        String of = " of send " + (place + 1);
+                say("send-form.of-send", place + 1),
+                value -> change(say("edit.number"), it -> it.withNumber(value)));
         form.choice(
                         "send-aim-" + place,
-                        "To",
-                        "where" + of + " goes",
+                        say("send-form.to"),
+                        say("send-form.where-goes", place + 1),
                         id -> presenter.aims(send(id).to()),
                         id -> send(id).to(),
-                        edit("to", (send, to) -> ControlsPresenter.led(send, (Aim) to)))
+                        edit(say("edit.to"), (send, to) -> ControlsPresenter.led(send, (Aim) to)))
                 .choice(
                         "send-kind-" + place,
-                        "As",
-                        "the kind of message" + of,
+                        say("send-form.as"),
+                        say("send-form.the-kind-of-message", place + 1),
                         id -> kinds(send(id)),
                         id -> send(id).kind(),
-                        edit("kind", (send, kind) -> ControlsPresenter.ofKind(send, (ControlKind) kind)))
+                        edit(say("edit.kind"), (send, kind) -> ControlsPresenter.ofKind(send, (ControlKind) kind)))
                 .onlyFor(id -> send(id).kind() != ControlKind.SCENE)
                 .row(
-                        "Number",
+                        say("common.number-2"),
                         number,
                         id -> number.show(
                                 send(id).kind(),
@@ -88,21 +89,21 @@ final class SendForm extends VBox {
                 .onlyFor(id -> send(id).kind().isNumbered())
                 .ends(
                         "send-value-" + place,
-                        "Values",
-                        "values at the ends of the window" + of,
+                        say("send-form.values"),
+                        say("send-form.values-at-the-ends-of", place + 1),
                         id -> send(id).kind().most(),
                         id -> new int[] {send(id).first(), send(id).last()},
-                        edit("curve", (send, ends) -> send.withWindow(ends[0], ends[1])))
+                        edit(say("edit.curve"), (send, ends) -> send.withWindow(ends[0], ends[1])))
                 .onlyFor(id -> send(id).kind() != ControlKind.SCENE)
                 .number(
                         "send-rest-" + place,
-                        "At rest",
-                        "where the controller goes when the map holds no longer" + of,
+                        say("send-form.at-rest"),
+                        say("send-form.where-the-controller-goes-when", place + 1),
                         0,
                         127,
                         true,
                         id -> send(id).rest(),
-                        edit("rest", (send, value) -> send.withRest(value)))
+                        edit(say("edit.rest"), (send, value) -> send.withRest(value)))
                 .onlyFor(id -> send(id).kind() == ControlKind.CONTROLLER);
         getChildren().addAll(head, form);
     }

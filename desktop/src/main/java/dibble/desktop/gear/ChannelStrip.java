@@ -1,8 +1,11 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Theme;
+import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import java.util.Collections;
 import java.util.List;
@@ -40,7 +43,7 @@ final class ChannelStrip extends Pane {
         Tooltip.install(this, tooltip);
         setOnMouseMoved(event -> {
             int channel = channelAt(event.getX(), event.getY());
-            tooltip.setText(channel == 0 ? "" : "channel " + words(channel));
+            tooltip.setText(channel == 0 ? "" : say("channel-strip.channel", words(channel)));
         });
     }
 
@@ -59,15 +62,18 @@ final class ChannelStrip extends Pane {
                 .filter(channel -> !owners.get(channel - 1).isEmpty())
                 .mapToObj(this::words)
                 .collect(Collectors.joining(", "));
-        setAccessibleText("channels of " + port + ": " + (taken.isEmpty() ? "all free" : taken));
+        setAccessibleText(say("channel-strip.channels-of-1-choice-0", port, taken.isEmpty(), taken));
         draw();
     }
 
     /** Who is on a channel 1-16. */
     String words(int channel) {
         List<Part> here = owners.get(channel - 1);
-        return channel + ": "
-                + (here.isEmpty() ? "free" : here.stream().map(Part::name).collect(Collectors.joining(" and ")));
+        return say(
+                "channel-strip.1-choice-0-1-free",
+                channel,
+                here.isEmpty(),
+                Words.list(here.stream().map(Part::name).toList()));
     }
 
     private int columns(double width) {

@@ -1,9 +1,10 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -33,7 +34,7 @@ final class Details extends VBox {
     private final Form<Instrument> instrument;
     private final LaneList lanes;
     private final PlantPane plant;
-    private final Button more = new Button("more…");
+    private final Button more = new Button(say("details.more"));
     private boolean showsMore;
     private final FlowPane buttons = new FlowPane(6, 6);
     private Object shown;
@@ -57,7 +58,7 @@ final class Details extends VBox {
         more.getStyleClass().add("link");
         more.setOnAction(event -> {
             showsMore = !showsMore;
-            more.setText(showsMore ? "less" : "more…");
+            more.setText(showsMore ? say("common.less") : say("details.more"));
             shown = null;
             show();
         });
@@ -104,14 +105,14 @@ final class Details extends VBox {
     }
 
     private void showRow(List<PartRef> row) {
-        title.setText(Words.count(row.size(), "part"));
+        title.setText(say("details.no-parts-parts", row.size()));
         about.setText(
                 String.join(", ", row.stream().map(ref -> part(ref).name()).toList()));
         if (!row.equals(shown)) {
             buttons.getChildren()
                     .setAll(
-                            Cards.button("plant-row", "Plant channels…", () -> plant.askChannels(row)),
-                            Cards.button("plant-outputs", "Plant outputs…", () -> plant.askOutputs(row)));
+                            Cards.button("plant-row", say("common.plant-channels"), () -> plant.askChannels(row)),
+                            Cards.button("plant-outputs", say("details.plant-outputs"), () -> plant.askOutputs(row)));
         }
         put(row, List.of(title, about, buttons, plant));
     }
@@ -122,9 +123,9 @@ final class Details extends VBox {
         if (!ref.equals(shown)) {
             buttons.getChildren()
                     .setAll(
-                            Cards.button("part-duplicate", "Duplicate", () -> presenter.duplicatePart(ref)),
-                            Cards.button("part-delete", "Delete", () -> presenter.deletePart(ref)),
-                            Cards.button("part-instrument", "Instrument…", () -> presenter.select(owner)));
+                            Cards.button("part-duplicate", say("common.duplicate"), () -> presenter.duplicatePart(ref)),
+                            Cards.button("part-delete", say("common.delete"), () -> presenter.deletePart(ref)),
+                            Cards.button("part-instrument", say("details.instrument"), () -> presenter.select(owner)));
         }
         List<Node> nodes = new ArrayList<>(List.of(title, part.mainForm(), more));
         if (showsMore) {
@@ -144,21 +145,32 @@ final class Details extends VBox {
             buttons.getChildren()
                     .setAll(
                             Cards.button(
-                                    "plant-instrument", "Plant channels…", () -> plant.askChannels(refs(whole.id()))),
+                                    "plant-instrument",
+                                    say("common.plant-channels"),
+                                    () -> plant.askChannels(refs(whole.id()))),
                             Cards.button(
-                                    "plant-all-outputs", "Plant outputs…", () -> plant.askOutputs(refs(whole.id()))),
+                                    "plant-all-outputs",
+                                    say("details.plant-outputs"),
+                                    () -> plant.askOutputs(refs(whole.id()))),
                             keep(
                                     "keep-instrument",
                                     withZones -> presenter
                                             .instrumentToKeep(whole.id(), withZones)
                                             .ifPresent(keeper)),
-                            Cards.button("instrument-up", "Up", () -> presenter.moveInstrument(whole.id(), -1)),
-                            Cards.button("instrument-down", "Down", () -> presenter.moveInstrument(whole.id(), 1)),
+                            Cards.button(
+                                    "instrument-up", say("common.up"), () -> presenter.moveInstrument(whole.id(), -1)),
+                            Cards.button(
+                                    "instrument-down",
+                                    say("common.down"),
+                                    () -> presenter.moveInstrument(whole.id(), 1)),
                             Cards.button(
                                     "instrument-duplicate",
-                                    "Duplicate",
+                                    say("common.duplicate"),
                                     () -> presenter.duplicateInstrument(whole.id())),
-                            Cards.button("instrument-delete", "Delete", () -> presenter.deleteInstrument(whole.id())));
+                            Cards.button(
+                                    "instrument-delete",
+                                    say("common.delete"),
+                                    () -> presenter.deleteInstrument(whole.id())));
         }
         instrument.show(whole);
         put(key, List.of(title, about, instrument, buttons, plant));
@@ -185,14 +197,17 @@ final class Details extends VBox {
                                     .ifPresent(keeper)));
             if (player.kind() == SourceKind.PADS) {
                 buttons.getChildren()
-                        .add(Cards.button("plant-notes", "Plant notes…", () -> plant.askNotes(player.id())));
+                        .add(Cards.button(
+                                "plant-notes", say("details.plant-notes"), () -> plant.askNotes(player.id())));
             }
             if (player.kind() == SourceKind.SEQUENCER) {
                 buttons.getChildren()
-                        .add(Cards.button("plant-lanes", "Plant channels…", () -> plant.askLanes(player.id())));
+                        .add(Cards.button(
+                                "plant-lanes", say("common.plant-channels"), () -> plant.askLanes(player.id())));
             }
             buttons.getChildren()
-                    .add(Cards.button("source-delete", "Delete", () -> presenter.deleteSource(player.id())));
+                    .add(Cards.button(
+                            "source-delete", say("common.delete"), () -> presenter.deleteSource(player.id())));
         }
         List<Node> nodes = new ArrayList<>(List.of(title, about, source.mainForm()));
         if (player.kind() == SourceKind.SEQUENCER) {
@@ -212,18 +227,23 @@ final class Details extends VBox {
     private String identity(String port) {
         return desk.studio()
                 .identity(port)
-                .map(it -> "Answers: maker " + it.maker() + ", family " + it.family() + ", model " + it.model()
-                        + ", version " + it.version())
+                .map(it -> say(
+                        "details.answers-maker-family-model-version",
+                        it.maker(),
+                        it.family(),
+                        it.model(),
+                        it.version()))
                 .orElse("");
     }
 
     private static MenuButton keep(String id, Consumer<Boolean> keeper) {
-        MenuButton keep = new MenuButton("Keep");
+        MenuButton keep = new MenuButton(say("details.keep"));
         keep.setId(id);
         keep.getItems()
                 .setAll(
-                        Cards.item(id + "-with", "on the gear shelf, with its zones", () -> keeper.accept(true)),
-                        Cards.item(id + "-without", "on the gear shelf, without zones", () -> keeper.accept(false)));
+                        Cards.item(id + "-with", say("details.on-the-gear-shelf-with"), () -> keeper.accept(true)),
+                        Cards.item(
+                                id + "-without", say("details.on-the-gear-shelf-without"), () -> keeper.accept(false)));
         return keep;
     }
 }

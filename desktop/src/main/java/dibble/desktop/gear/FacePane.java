@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.PartColours;
@@ -67,7 +69,7 @@ final class FacePane extends VBox {
     /** Shows what has come since the last frame. */
     void follow() {
         Face face = device.face();
-        String text = "What it received: " + face.received() + (face.received() == 1 ? " message" : " messages");
+        String text = say("face-pane.what-it-received-messages", face.received(), face.received() == 1);
         if (!text.equals(count.getText())) {
             count.setText(text);
         }
@@ -77,7 +79,7 @@ final class FacePane extends VBox {
             if (!now.equals(cell.shown)) {
                 cell.shown = now;
                 cell.sound.setText(now.program() < 0 ? "–" : GeneralMidi.program(now.program()));
-                String level = now.volume() < 0 ? "" : "level " + now.volume() + "  ";
+                String level = now.volume() < 0 ? "" : say("face-pane.level", now.volume());
                 cell.note.setText(level
                         + (now.note() < 0
                                 ? ""

@@ -1,9 +1,10 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
@@ -104,18 +105,22 @@ final class GearCards {
         sourceCards.values().retainAll(left);
         instrumentCards.values().retainAll(right);
         if (left.isEmpty()) {
-            left.add(empty("Nobody plays yet. Add a source, or begin with a starting point: both are below."));
+            left.add(empty(say("gear-cards.nobody-plays-yet-add-a")));
         }
         if (right.isEmpty()) {
-            right.add(empty("Nothing sounds yet. Add an instrument, or take one from the gear shelf at the right."));
+            right.add(empty(say("gear-cards.nothing-sounds-yet-add-an")));
             if (session.sources().isEmpty()) {
                 right.add(beginnings.get());
             }
         }
         Cards.put(sources, left);
         Cards.put(instruments, right);
-        sourceCount.setText(Words.count(session.sources().size(), "source"));
-        partCount.setText(Words.count(session.instruments().size(), "instrument") + " · " + Words.count(all, "part"));
+        sourceCount.setText(
+                say("gear-cards.no-sources-sources", session.sources().size()));
+        partCount.setText(say(
+                "gear-cards.no-instruments-instruments-no-parts",
+                session.instruments().size(),
+                all));
     }
 
     private static List<Finding> about(List<Finding> findings, String id) {

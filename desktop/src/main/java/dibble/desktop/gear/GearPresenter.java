@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Selection;
 import dibble.desktop.ui.Words;
@@ -34,14 +36,14 @@ import java.util.stream.IntStream;
 final class GearPresenter {
     /** A kind of source that can be added, with the keys that it has. */
     enum Size {
-        FULL("Keyboard, 88 keys", SourceKind.KEYBOARD, new Range(21, 108)),
-        STAGE("Keyboard, 76 keys", SourceKind.KEYBOARD, new Range(28, 103)),
-        MIDDLE("Keyboard, 61 keys", SourceKind.KEYBOARD, new Range(36, 96)),
-        SMALL("Keyboard, 25 keys", SourceKind.KEYBOARD, new Range(48, 72)),
-        PADS("Pads, 16", SourceKind.PADS, new Range(36, 51)),
-        PEDALS("Pedals, 13", SourceKind.PEDALS, new Range(36, 48)),
-        CONTROLS("Knobs and sliders", SourceKind.CONTROLS, Range.ALL),
-        SEQUENCER("Sequencer", SourceKind.SEQUENCER, Range.ALL);
+        FULL(say("gear-presenter.keyboard-88-keys"), SourceKind.KEYBOARD, new Range(21, 108)),
+        STAGE(say("gear-presenter.keyboard-76-keys"), SourceKind.KEYBOARD, new Range(28, 103)),
+        MIDDLE(say("gear-presenter.keyboard-61-keys"), SourceKind.KEYBOARD, new Range(36, 96)),
+        SMALL(say("gear-presenter.keyboard-25-keys"), SourceKind.KEYBOARD, new Range(48, 72)),
+        PADS(say("gear-presenter.pads-16"), SourceKind.PADS, new Range(36, 51)),
+        PEDALS(say("gear-presenter.pedals-13"), SourceKind.PEDALS, new Range(36, 48)),
+        CONTROLS(say("gear-presenter.knobs-and-sliders"), SourceKind.CONTROLS, Range.ALL),
+        SEQUENCER(say("gear-presenter.sequencer"), SourceKind.SEQUENCER, Range.ALL);
 
         final String title;
         final SourceKind kind;
@@ -56,9 +58,9 @@ final class GearPresenter {
 
     /** A kind of instrument that can be added. */
     enum Sounds {
-        BUILT_IN("Built-in sounds", "Built-in", true, 1),
-        MODULE("An outside module", "Module", false, 1),
-        MODULE_16("An outside module of 16 parts", "Module", false, 16);
+        BUILT_IN(say("gear-presenter.built-in-sounds"), say("gear-presenter.built-in"), true, 1),
+        MODULE(say("gear-presenter.an-outside-module"), say("gear-presenter.module"), false, 1),
+        MODULE_16(say("gear-presenter.an-outside-module-of-16"), say("gear-presenter.module"), false, 16);
 
         final String title;
         final boolean builtIn;
@@ -95,7 +97,7 @@ final class GearPresenter {
                 .edit()
                 .kind(size.kind)
                 .build();
-        document.edit("new source", before -> GearEdits.addSource(before, source));
+        document.edit(say("edit.new-source"), before -> GearEdits.addSource(before, source));
         select(id);
     }
 
@@ -161,7 +163,7 @@ final class GearPresenter {
     }
 
     void deleteSource(String id) {
-        document.edit("delete source", session -> GearEdits.deleteSource(session, id));
+        document.edit(say("edit.delete-source"), session -> GearEdits.deleteSource(session, id));
         select(session().sources().stream().findFirst().map(Source::id).orElse(null));
     }
 
@@ -170,7 +172,7 @@ final class GearPresenter {
     }
 
     void letIn(String id, int channel, boolean in) {
-        changeSource("channels let in", id, source -> {
+        changeSource(say("edit.channels-let-in"), id, source -> {
             TreeSet<Integer> numbers = new TreeSet<>(source.listen().numbers());
             if (in) {
                 numbers.add(channel);
@@ -189,12 +191,12 @@ final class GearPresenter {
         List<Part> parts = IntStream.rangeClosed(1, sounds.parts)
                 .mapToObj(number -> {
                     String part = number == 1 ? "part" : "part-" + number;
-                    String name = sounds.parts == 1 ? "Part" : "Part " + number;
+                    String name = sounds.parts == 1 ? say("gear-presenter.part") : say("gear-presenter.part-2", number);
                     return Part.of(part, name, null, 0, Range.ALL, 0);
                 })
                 .toList();
         Instrument fresh = Instrument.of(id, sounds.name + number(id), sounds.builtIn, StandIns.PREFIX + id, List.of());
-        document.edit("new instrument", before -> {
+        document.edit(say("edit.new-instrument"), before -> {
             Session longer = GearEdits.addInstrument(before, fresh);
             for (Part part : parts) {
                 longer = GearEdits.addPart(longer, id, part, Integer.MAX_VALUE);
@@ -209,11 +211,11 @@ final class GearPresenter {
     }
 
     void moveInstrument(String id, int by) {
-        document.edit("move instrument", session -> GearEdits.moveInstrument(session, id, by));
+        document.edit(say("edit.move-instrument"), session -> GearEdits.moveInstrument(session, id, by));
     }
 
     void moveSource(String id, int by) {
-        document.edit("move source", session -> GearEdits.moveSource(session, id, by));
+        document.edit(say("edit.move-source"), session -> GearEdits.moveSource(session, id, by));
     }
 
     /** Adds the like of an instrument behind the others, on a stand-in's port of its own. */
@@ -225,7 +227,9 @@ final class GearPresenter {
         ShelfItem like = new ShelfItem(
                 instrument.name(),
                 List.of(),
-                List.of(instrument.withName(instrument.name() + ", again").withPort(StandIns.PREFIX + id)),
+                List.of(instrument
+                        .withName(say("gear-presenter.again", instrument.name()))
+                        .withPort(StandIns.PREFIX + id)),
                 List.of(),
                 ShelfItem.Places.NONE);
         add(like, ShelfItem.Places.NONE);
@@ -234,7 +238,7 @@ final class GearPresenter {
     /** Adds what was kept on the shelf, and selects it; the number of zones that found no place. */
     int add(ShelfItem item, ShelfItem.Places found) {
         ShelfItem.Added[] added = new ShelfItem.Added[1];
-        document.edit("add " + item.name(), session -> {
+        document.edit(say("edit.add", item.name()), session -> {
             added[0] = item.addTo(session, found);
             return added[0].session();
         });
@@ -260,14 +264,16 @@ final class GearPresenter {
     /** The zones of now as the gear shelf keeps them. */
     ShelfItem zonesToKeep() {
         return ShelfItem.ofZones(
-                session(), document.performance(), "Zones of " + session().name());
+                session(),
+                document.performance(),
+                say("gear-presenter.zones-of", session().name()));
     }
 
     void deleteInstrument(String id) {
         selection.part().set(null);
         selection.parts().clear();
         selection.instrument().set(null);
-        document.edit("delete instrument", session -> GearEdits.deleteInstrument(session, id));
+        document.edit(say("edit.delete-instrument"), session -> GearEdits.deleteInstrument(session, id));
     }
 
     /** Adds a part behind the others, and selects it. */
@@ -276,7 +282,7 @@ final class GearPresenter {
                 .instrument(id)
                 .ifPresent(instrument -> add(
                         instrument,
-                        Part.of(freshId(instrument, "part"), "Part", null, 0, Range.ALL, 0),
+                        Part.of(freshId(instrument, "part"), say("gear-presenter.part"), null, 0, Range.ALL, 0),
                         instrument.parts().size()));
     }
 
@@ -287,7 +293,7 @@ final class GearPresenter {
                 .ifPresent(instrument -> instrument.part(ref.part()).ifPresent(part -> {
                     Part like = part.edit()
                             .id(freshId(instrument, part.id()))
-                            .name(part.name() + ", again")
+                            .name(say("gear-presenter.again", part.name()))
                             .channel(null)
                             .build();
                     add(instrument, like, instrument.parts().indexOf(part) + 1);
@@ -295,7 +301,7 @@ final class GearPresenter {
     }
 
     private void add(Instrument instrument, Part part, int place) {
-        document.edit("new part", session -> GearEdits.addPart(session, instrument.id(), part, place));
+        document.edit(say("edit.new-part"), session -> GearEdits.addPart(session, instrument.id(), part, place));
         select(instrument.ref(part));
     }
 
@@ -306,11 +312,11 @@ final class GearPresenter {
     void deletePart(PartRef ref) {
         selection.part().set(null);
         selection.parts().clear();
-        document.edit("delete part", session -> GearEdits.deletePart(session, ref));
+        document.edit(say("edit.delete-part"), session -> GearEdits.deletePart(session, ref));
     }
 
     void movePart(PartRef ref, int by) {
-        document.edit("move part", session -> GearEdits.movePart(session, ref, by));
+        document.edit(say("edit.move-part"), session -> GearEdits.movePart(session, ref, by));
     }
 
     void changePart(String what, PartRef ref, UnaryOperator<Part> change) {
@@ -318,7 +324,7 @@ final class GearPresenter {
     }
 
     void plant(Plant plant) {
-        document.edit("plant", plant::apply);
+        document.edit(say("edit.plant"), plant::apply);
     }
 
     Optional<PartRef> selectedPart() {
@@ -343,7 +349,8 @@ final class GearPresenter {
         String name = Words.port(port, session());
         String id = Ids.fresh(name, taken -> session().source(taken).isPresent());
         document.edit(
-                "new source", session -> GearEdits.addSource(session, Source.keyboard(id, name, port, Size.FULL.keys)));
+                say("edit.new-source"),
+                session -> GearEdits.addSource(session, Source.keyboard(id, name, port, Size.FULL.keys)));
         return id;
     }
 

@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
@@ -39,8 +41,8 @@ public final class GearView extends BorderPane implements View {
     private final Details details;
     private final PortsPanel ports;
     private final ShelfPanel shelf;
-    private final ToggleButton detailsTab = tab("gear-details", "Details");
-    private final ToggleButton portsTab = tab("gear-ports", "Ports and shelf");
+    private final ToggleButton detailsTab = tab("gear-details", say("gear-view.details"));
+    private final ToggleButton portsTab = tab("gear-ports", say("gear-view.ports-and-shelf"));
     private final VBox portsAndShelf;
     private final ScrollPane sideScroll = Cards.scroll(null);
     private final ScrollPane leftScroll;
@@ -83,24 +85,24 @@ public final class GearView extends BorderPane implements View {
 
     @Override
     public List<Command> commands() {
-        return List.of(Command.of("plant-selected", "Plant channels…", () -> {
+        return List.of(Command.of("plant-selected", say("common.plant-channels"), () -> {
                     turnTo(true);
                     show();
                     details.plantSelected();
                 })
                 .key("P")
-                .about("Gives the selected parts channels one after another"));
+                .about(say("gear-view.gives-the-selected-parts-channels")));
     }
 
     private Node left() {
-        HBox head = title("Played by", cards.sourceCount(), which);
-        MenuButton add = new MenuButton("Add a source");
+        HBox head = title(say("common.played-by"), cards.sourceCount(), which);
+        MenuButton add = new MenuButton(say("gear-view.add-a-source"));
         add.setId("add-source");
         for (GearPresenter.Size size : GearPresenter.Size.values()) {
             String id = "add-" + size.name().toLowerCase(Locale.ROOT);
             add.getItems().add(Cards.item(id, size.title, () -> presenter.addSource(size)));
         }
-        MenuButton points = new MenuButton("Starting points");
+        MenuButton points = new MenuButton(say("gear-view.starting-points"));
         points.setId("starting-points");
         for (StartingPoint point : StartingPoint.values()) {
             String id = "begin-" + point.name().toLowerCase(Locale.ROOT);
@@ -116,25 +118,25 @@ public final class GearView extends BorderPane implements View {
     }
 
     private Node middle() {
-        MenuButton add = new MenuButton("Add instrument");
+        MenuButton add = new MenuButton(say("gear-view.add-instrument"));
         add.setId("add-instrument");
         add.setMinWidth(USE_PREF_SIZE);
         for (GearPresenter.Sounds sounds : GearPresenter.Sounds.values()) {
             String id = "add-" + sounds.name().toLowerCase(Locale.ROOT).replace('_', '-');
             add.getItems().add(Cards.item(id, sounds.title, () -> presenter.addInstrument(sounds)));
         }
-        Button test = Cards.button("silence-test", "Silence test…", silence::begin);
-        test.setTooltip(new Tooltip("Plays what should not sound, and asks whether it does"));
+        Button test = Cards.button("silence-test", say("gear-view.silence-test"), silence::begin);
+        test.setTooltip(new Tooltip(say("gear-view.plays-what-should-not-sound")));
         VBox asking = new VBox(silence);
         asking.getStyleClass().add("gear-asking");
         asking.managedProperty().bind(silence.visibleProperty());
-        HBox head = title("Sounds", cards.partCount(), test, add);
+        HBox head = title(say("common.sounds"), cards.partCount(), test, add);
         return new BorderPane(Cards.scroll(cards.instruments()), new VBox(head, asking), null, null, null);
     }
 
     /** The starting points, where a session is bare. */
     private Node beginnings() {
-        VBox beginnings = new VBox(8, Cards.soft("Or begin with one of these:"));
+        VBox beginnings = new VBox(8, Cards.soft(say("gear-view.or-begin-with-one-of")));
         for (StartingPoint point : StartingPoint.values()) {
             beginnings
                     .getChildren()

@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
@@ -99,17 +101,22 @@ final class InstrumentCard extends VBox {
         List<Node> nodes = new ArrayList<>();
         Button title = Cards.button("name-" + instrument.id(), instrument.name(), () -> presenter.select(instrument));
         title.getStyleClass().addAll("link", "card-title");
-        title.setAccessibleText("instrument " + instrument.name());
+        title.setAccessibleText(say("instrument-card.instrument", instrument.name()));
         title.setMinWidth(40);
-        String count = "show " + Words.count(instrument.parts().size(), "part");
-        HBox name = new HBox(8, title, link("fold-" + instrument.id(), open ? "fold" : count, () -> turned = !open));
+        String count =
+                say("instrument-card.show-no-parts-parts", instrument.parts().size());
+        HBox name = new HBox(
+                8, title, link("fold-" + instrument.id(), open ? say("common.fold") : count, () -> turned = !open));
         name.getStyleClass().add("card-line");
         StandIn device = instrument.builtIn()
                 ? null
                 : desk.standIns().standIn(instrument.port()).orElse(null);
         if (device != null) {
-            Button turnsFace = link("face-of-" + instrument.id(), faced ? "hide face" : "face", () -> faced = !faced);
-            turnsFace.setAccessibleText("what the stand-in of " + instrument.name() + " received");
+            Button turnsFace = link(
+                    "face-of-" + instrument.id(),
+                    faced ? say("instrument-card.hide-face") : say("instrument-card.face"),
+                    () -> faced = !faced);
+            turnsFace.setAccessibleText(say("instrument-card.what-the-stand-in-of", instrument.name()));
             name.getChildren().add(turnsFace);
         }
         nodes.add(Cards.line(name, about()));
@@ -148,20 +155,23 @@ final class InstrumentCard extends VBox {
         }
         boolean none = instrument.parts().isEmpty();
         if (none) {
-            nodes.add(Cards.soft("No parts yet. A part is a sound on a channel of its own."));
+            nodes.add(Cards.soft(say("instrument-card.no-parts-yet-a-part")));
         }
-        Button add = Cards.button("add-part-" + instrument.id(), "Add part", () -> presenter.addPart(instrument.id()));
+        Button add = Cards.button(
+                "add-part-" + instrument.id(),
+                say("instrument-card.add-part"),
+                () -> presenter.addPart(instrument.id()));
         Button plant = Cards.button(
                 "plant-" + instrument.id(),
-                "Plant channels…",
+                say("common.plant-channels"),
                 () -> planting.askChannels(
                         instrument.parts().stream().map(instrument::ref).toList()));
         plant.setDisable(none);
         Button send = Cards.button(
                 "send-" + instrument.id(),
-                "Send all sounds",
+                say("instrument-card.send-all-sounds"),
                 () -> desk.studio().sendSounds(instrument.port()));
-        send.setTooltip(new Tooltip("Bank, program, level and pan of every part, once more"));
+        send.setTooltip(new Tooltip(say("instrument-card.bank-program-level-and-pan")));
         send.setDisable(none);
         HBox buttons = new HBox(8, add, plant, send);
         buttons.getStyleClass().add("card-buttons");
@@ -169,36 +179,42 @@ final class InstrumentCard extends VBox {
     }
 
     private Label about() {
-        String receives = switch (instrument.receives()) {
-            case BY_CHANNEL -> "";
-            case ONE_CHANNEL -> " · hears one channel";
-            case ALL -> " · hears all channels";
-        };
         boolean standIn = instrument.port().startsWith(StandIns.PREFIX);
-        String port = standIn ? "a stand-in" : "port “" + Words.port(instrument.port(), desk.session()) + "”";
-        String kind = instrument.builtIn() ? "built in · its own port" : "module · " + port;
-        Label about = Cards.soft(kind
-                + receives
-                + desk.studio()
-                        .identity(instrument.port())
-                        .map(answer -> " · answers: maker " + answer.maker() + ", version " + answer.version())
-                        .orElse(""));
+        String port = standIn
+                ? say("instrument-card.a-stand-in")
+                : say("instrument-card.port", Words.port(instrument.port(), desk.session()));
+        String kind = instrument.builtIn()
+                ? say("instrument-card.built-in-its-own-port")
+                : say("instrument-card.module", port);
+        List<String> words = new ArrayList<>(List.of(kind));
+        switch (instrument.receives()) {
+            case ONE_CHANNEL -> words.add(say("instrument-card.hears-one-channel"));
+            case ALL -> words.add(say("instrument-card.hears-all-channels"));
+            default -> {
+                // By channel, as is expected.
+            }
+        }
+        desk.studio()
+                .identity(instrument.port())
+                .map(answer -> say("instrument-card.answers-maker-version", answer.maker(), answer.version()))
+                .ifPresent(words::add);
+        Label about = Cards.soft(String.join(" · ", words));
         about.setTooltip(new Tooltip(Words.portInList(instrument.port(), desk.session())));
         return about;
     }
 
     private HBox head() {
-        Label channel = Cards.soft("channel");
+        Label channel = Cards.soft(say("common.channel"));
         channel.setMinWidth(PartRow.CHANNEL_WIDTH);
-        Label part = Cards.soft("part");
+        Label part = Cards.soft(say("instrument-card.part"));
         PartRow.grow(part, 130);
-        Label sound = Cards.soft("sound");
+        Label sound = Cards.soft(say("common.sound"));
         PartRow.grow(sound, 150);
-        Label range = Cards.soft("answers to");
+        Label range = Cards.soft(say("instrument-card.answers-to"));
         range.setMinWidth(PartRow.RANGE_WIDTH);
-        Label volume = Cards.soft("level");
+        Label volume = Cards.soft(say("common.level"));
         volume.setMinWidth(PartRow.LEVEL_WIDTH);
-        Label out = Cards.soft("out");
+        Label out = Cards.soft(say("common.out"));
         out.setMinWidth(PartRow.OUT_WIDTH);
         PartRow.onlyWhere(wide, range, volume, out);
         HBox head = new HBox(8, channel, part, sound, range, volume, out);

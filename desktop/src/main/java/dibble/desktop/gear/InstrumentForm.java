@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
@@ -18,34 +20,41 @@ final class InstrumentForm {
                         () -> desk.session().middleC(),
                         it -> true,
                         (it, what, change) -> presenter.changeInstrument(what, it.id(), change))
-                .text("instrument-name", "Name", "name of the instrument", Instrument::name, Instrument::withName)
+                .text(
+                        "instrument-name",
+                        say("common.name"),
+                        say("instrument-form.name-of-the-instrument"),
+                        Instrument::name,
+                        Instrument::withName)
                 .choice(
                         "instrument-kind",
-                        "Kind",
-                        "kind of the instrument",
-                        it -> List.of(new Choice(true, "built in"), new Choice(false, "an outside module")),
+                        say("common.kind"),
+                        say("instrument-form.kind-of-the-instrument"),
+                        it -> List.of(
+                                new Choice(true, say("common.built-in")),
+                                new Choice(false, say("instrument-form.an-outside-module"))),
                         Instrument::builtIn,
                         (it, builtIn) -> it.withBuiltIn((Boolean) builtIn))
                 .choice(
                         "instrument-port",
-                        "Port",
-                        "port of the instrument",
+                        say("common.port"),
+                        say("instrument-form.port-of-the-instrument"),
                         it -> presenter.portChoices(it.port()),
                         Instrument::port,
                         (it, port) -> it.withPort((String) port))
                 .choice(
                         "instrument-receives",
-                        "Receives",
-                        "what the instrument does with channels",
+                        say("instrument-form.receives"),
+                        say("instrument-form.what-the-instrument-does-with"),
                         it -> List.of(
-                                new Choice(Receives.BY_CHANNEL, "by channel"),
-                                new Choice(Receives.ONE_CHANNEL, "one channel"),
-                                new Choice(Receives.ALL, "all channels")),
+                                new Choice(Receives.BY_CHANNEL, say("instrument-form.by-channel")),
+                                new Choice(Receives.ONE_CHANNEL, say("instrument-form.one-channel")),
+                                new Choice(Receives.ALL, say("common.all-channels"))),
                         Instrument::receives,
                         (it, receives) -> it.withReceives((Receives) receives))
                 .several(
                         "hears",
-                        "Hears directly",
+                        say("instrument-form.hears-directly"),
                         it -> Choices.sources(desk.session()),
                         it -> new LinkedHashSet<>(it.hearsDirectly()),
                         (it, ids) -> it.withHearsDirectly(

@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Turning;
 import dibble.gear.SequencerLane;
@@ -28,15 +30,15 @@ final class LaneList extends VBox {
             return;
         }
         shown = source;
-        getChildren().setAll(Cards.soft("Lanes"));
+        getChildren().setAll(Cards.soft(say("lane-list.lanes")));
         for (int i = 0; i < source.lanes().size(); i++) {
             getChildren().add(line(source, i));
         }
-        Button add = Cards.button("lane-add", "Add lane", () -> {
+        Button add = Cards.button("lane-add", say("lane-list.add-lane"), () -> {
             List<SequencerLane> lanes = new ArrayList<>(source.lanes());
             int channel = Math.min(
                     16, lanes.stream().mapToInt(SequencerLane::channel).max().orElse(0) + 1);
-            lanes.add(new SequencerLane("Lane " + (lanes.size() + 1), channel));
+            lanes.add(new SequencerLane(say("lane-list.lane", lanes.size() + 1), channel));
             put(lanes);
         });
         add.getStyleClass().add("small");
@@ -59,8 +61,8 @@ final class LaneList extends VBox {
                 put(lanes);
             }
         };
-        fields[0] = Cards.field("lane-name-" + (place + 1), "name of the lane", commit);
-        fields[1] = Cards.field("lane-channel-" + (place + 1), "channel of the lane", commit);
+        fields[0] = Cards.field("lane-name-" + (place + 1), say("lane-list.name-of-the-lane"), commit);
+        fields[1] = Cards.field("lane-channel-" + (place + 1), say("lane-list.channel-of-the-lane"), commit);
         fields[0].setText(lane.name());
         fields[1].setText(String.valueOf(lane.channel()));
         fields[1].setPrefColumnCount(2);
@@ -72,7 +74,7 @@ final class LaneList extends VBox {
             lanes.remove(place);
             put(lanes);
         });
-        remove.setAccessibleText("take the lane away");
+        remove.setAccessibleText(say("lane-list.take-the-lane-away"));
         remove.getStyleClass().add("link");
         HBox line = new HBox(4, fields[0], fields[1], remove);
         line.getStyleClass().add("card-line");
@@ -80,6 +82,7 @@ final class LaneList extends VBox {
     }
 
     private void put(List<SequencerLane> lanes) {
-        presenter.changeSource("lanes", shown.id(), it -> it.edit().lanes(lanes).build());
+        presenter.changeSource(
+                say("edit.lanes"), shown.id(), it -> it.edit().lanes(lanes).build());
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.NoteField;
 import dibble.midi.MiddleC;
@@ -35,13 +37,13 @@ final class NamedNotes extends VBox {
         middleC = naming;
         getChildren().clear();
         names.forEach((note, name) -> getChildren().add(line(note, name)));
-        Button add = Cards.button(id + "-add", "Name a note", this::add);
+        Button add = Cards.button(id + "-add", say("named-notes.name-a-note"), this::add);
         add.getStyleClass().add("small");
         getChildren().add(add);
     }
 
     private HBox line(int note, String name) {
-        NoteField field = new NoteField("note");
+        NoteField field = new NoteField(say("common.note"));
         field.setId(id + "-note-" + note);
         field.setPrefColumnCount(5);
         field.setMinWidth(66);
@@ -53,7 +55,7 @@ final class NamedNotes extends VBox {
             taker.accept(next);
         });
         TextField[] text = new TextField[1];
-        text[0] = Cards.field(id + "-name-" + note, "name of the note", () -> {
+        text[0] = Cards.field(id + "-name-" + note, say("named-notes.name-of-the-note"), () -> {
             String typed = text[0].getText().strip();
             if (!typed.equals(name)) {
                 put(note, typed);
@@ -62,7 +64,7 @@ final class NamedNotes extends VBox {
         text[0].setText(name);
         HBox.setHgrow(text[0], Priority.ALWAYS);
         Button remove = Cards.button(id + "-remove-" + note, "×", () -> put(note, ""));
-        remove.setAccessibleText("take the name away");
+        remove.setAccessibleText(say("named-notes.take-the-name-away"));
         remove.getStyleClass().add("link");
         HBox line = new HBox(4, field, text[0], remove);
         line.getStyleClass().add("card-line");
@@ -83,7 +85,7 @@ final class NamedNotes extends VBox {
     private void add() {
         int next = shown.isEmpty() ? 36 : Math.min(127, new TreeMap<>(shown).lastKey() + 1);
         if (!shown.containsKey(next)) {
-            put(next, "Name");
+            put(next, say("common.name"));
         }
     }
 }

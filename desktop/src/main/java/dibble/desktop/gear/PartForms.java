@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
@@ -18,7 +20,7 @@ final class PartForms {
     private static final Object AUTO = "auto";
     private static final Object NONE = "none";
     private static final List<Choice> PROGRAMS = programs(GeneralMidi::program);
-    private static final List<Choice> KITS = programs(number -> "kit " + (number + 1));
+    private static final List<Choice> KITS = programs(number -> say("common.kit", number + 1));
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -52,7 +54,7 @@ final class PartForms {
     }
 
     private static List<Choice> programs(Function<Integer, String> words) {
-        List<Choice> choices = new ArrayList<>(List.of(new Choice(NONE, "as it is")));
+        List<Choice> choices = new ArrayList<>(List.of(new Choice(NONE, say("common.as-it-is"))));
         IntStream.range(0, 128).forEach(number -> choices.add(new Choice(number, words.apply(number))));
         return choices;
     }
@@ -60,100 +62,119 @@ final class PartForms {
     private Form<PartRef> main() {
         return form().text(
                         "part-name",
-                        "Name",
-                        "name of the part",
+                        say("common.name"),
+                        say("part-forms.name-of-the-part"),
                         ref -> part(ref).name(),
-                        with("name", (it, text) -> it.edit().name(text).build()))
+                        with(
+                                say("edit.name"),
+                                (it, text) -> it.edit().name(text).build()))
                 .choice(
                         "part-channel",
-                        "Channel",
-                        "channel of the part",
-                        ref -> Choices.with(new Choice(AUTO, "kept: chosen once"), Form.CHANNELS),
+                        say("part-forms.channel"),
+                        say("part-forms.channel-of-the-part"),
+                        ref -> Choices.with(new Choice(AUTO, say("part-forms.kept-chosen-once")), Form.CHANNELS),
                         ref -> part(ref).channel() == null ? AUTO : part(ref).channel(),
-                        with("channel", (it, to) -> it.withChannel(to.equals(AUTO) ? null : (Integer) to)))
+                        with(say("edit.channel"), (it, to) -> it.withChannel(to.equals(AUTO) ? null : (Integer) to)))
                 .choice(
                         "part-program",
-                        "Program",
-                        "program of the part",
+                        say("common.program"),
+                        say("part-forms.program-of-the-part"),
                         ref -> part(ref).drums() ? KITS : PROGRAMS,
                         ref -> part(ref).program() == null ? NONE : part(ref).program(),
                         with(
-                                "program",
+                                say("edit.program"),
                                 (it, to) -> it.edit()
                                         .program(to.equals(NONE) ? null : (Integer) to)
                                         .build()))
                 .number(
                         "part-volume",
-                        "Level",
-                        "volume",
+                        say("common.level-2"),
+                        say("part-forms.volume"),
                         0,
                         127,
                         true,
                         ref -> part(ref).volume(),
-                        with("level", (it, value) -> it.edit().volume(value).build()))
+                        with(
+                                say("edit.level"),
+                                (it, value) -> it.edit().volume(value).build()))
                 .number(
                         "part-pan",
-                        "Pan",
-                        "pan",
+                        say("common.pan"),
+                        say("part-forms.pan"),
                         0,
                         127,
                         true,
                         ref -> part(ref).pan(),
-                        with("pan", (it, value) -> it.edit().pan(value).build()))
-                .keys("part", "Answers to", ref -> part(ref).keys(), with("keys", Part::withKeys))
+                        with(
+                                say("edit.pan"),
+                                (it, value) -> it.edit().pan(value).build()))
+                .keys(
+                        "part",
+                        say("part-forms.answers-to"),
+                        ref -> part(ref).keys(),
+                        with(say("edit.keys"), Part::withKeys))
                 .number(
                         "part-output",
-                        "Output",
-                        "output",
+                        say("part-forms.output"),
+                        say("part-forms.output-2"),
                         1,
                         64,
                         false,
                         ref -> part(ref).output(),
-                        with("output", (it, value) -> it.edit().output(value).build()));
+                        with(
+                                say("edit.output"),
+                                (it, value) -> it.edit().output(value).build()));
     }
 
     private Form<PartRef> more() {
         Form<PartRef> form = form();
         form.flag(
                         "part-drums",
-                        "Drums",
-                        "whether each key is a sound of its own",
-                        "each key is one",
-                        "No",
+                        say("part-forms.drums"),
+                        say("part-forms.whether-each-key-is-a"),
+                        say("part-forms.each-key-is-one"),
+                        say("common.no"),
                         ref -> part(ref).drums(),
-                        with("drums", (it, on) -> it.edit().drums(on).build()))
+                        with(say("edit.drums"), (it, on) -> it.edit().drums(on).build()))
                 .number(
                         "part-bank",
-                        "Bank",
-                        "bank",
+                        say("part-forms.bank"),
+                        say("part-forms.bank-2"),
                         0,
                         127,
                         true,
                         ref -> bank(part(ref), 0),
-                        with("bank", (it, value) -> withBank(it, 0, value)))
+                        with(say("edit.bank"), (it, value) -> withBank(it, 0, value)))
                 .number(
                         "part-bank-fine",
-                        "Bank, fine",
-                        "bank, second number",
+                        say("part-forms.bank-fine"),
+                        say("part-forms.bank-second-number"),
                         0,
                         127,
                         true,
                         ref -> bank(part(ref), 1),
-                        with("bank", (it, value) -> withBank(it, 1, value)))
-                .colour("part-colour", "Colour", ref -> part(ref).colour(), with("colour", Part::withColour));
+                        with(say("edit.bank"), (it, value) -> withBank(it, 1, value)))
+                .colour(
+                        "part-colour",
+                        say("part-forms.colour"),
+                        ref -> part(ref).colour(),
+                        with(say("edit.colour"), Part::withColour));
         PartRef[] now = new PartRef[1];
         NamedNotes switches = new NamedNotes(
-                "keyswitches", names -> presenter.changePart("keyswitches", now[0], it -> it.withKeyswitches(names)));
+                "keyswitches",
+                names -> presenter.changePart(say("edit.keyswitches"), now[0], it -> it.withKeyswitches(names)));
         NamedNotes notes = new NamedNotes(
                 "note-names",
                 names -> presenter.changePart(
-                        "note names", now[0], it -> it.edit().noteNames(names).build()));
-        return form.wideRow("Keyswitches", switches, ref -> {
+                        say("edit.note-names"),
+                        now[0],
+                        it -> it.edit().noteNames(names).build()));
+        return form.wideRow(say("part-forms.keyswitches"), switches, ref -> {
                     now[0] = ref;
                     switches.show(part(ref).keyswitches(), desk.session().middleC());
                 })
                 .wideRow(
-                        "Note names",
+                        say("part-forms.note-names-2"),
                         notes,
                         ref -> notes.show(part(ref).noteNames(), desk.session().middleC()));
     }

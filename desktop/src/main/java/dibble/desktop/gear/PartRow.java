@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
@@ -109,18 +111,18 @@ final class PartRow extends HBox {
         }
         shown = next;
         chip.show(part.colour(), channel);
-        kept.setText(part.channel() == null ? "kept" : "fixed");
+        kept.setText(part.channel() == null ? say("part-row.kept") : say("part-row.fixed"));
         name.setText(part.name());
         sound.setText(
                 part.program() == null
-                        ? "as it is"
-                        : part.drums() ? "kit " + (part.program() + 1) : GeneralMidi.program(part.program()));
+                        ? say("common.as-it-is")
+                        : part.drums() ? say("common.kit", part.program() + 1) : GeneralMidi.program(part.program()));
         volume.setText(part.volume() == null ? "–" : String.valueOf(part.volume()));
         out.setText(String.valueOf(part.output()));
         double unit = RANGE_WIDTH / 128;
         bar.resizeRelocate(part.keys().low() * unit, 0, Math.max(3, part.keys().size() * unit), 6);
         setStyle(PartColours.css(part.colour()));
-        setAccessibleText("part " + part.name() + ", channel " + channel);
+        setAccessibleText(say("part-row.part-channel", part.name(), channel));
     }
 
     void showSelected(boolean selected) {

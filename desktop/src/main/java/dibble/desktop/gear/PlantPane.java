@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.StartAndStep;
@@ -42,7 +44,7 @@ final class PlantPane extends VBox {
 
     void askChannels(List<PartRef> row) {
         ask(
-                "Channels from",
+                say("plant-pane.channels-from"),
                 1,
                 1,
                 MOST_CHANNEL,
@@ -50,12 +52,17 @@ final class PlantPane extends VBox {
     }
 
     void askOutputs(List<PartRef> row) {
-        ask("Outputs from", 1, 1, MOST_OUTPUT, (start, step) -> Plant.outputs(presenter.session(), row, start, step));
+        ask(
+                say("plant-pane.outputs-from"),
+                1,
+                1,
+                MOST_OUTPUT,
+                (start, step) -> Plant.outputs(presenter.session(), row, start, step));
     }
 
     void askLanes(String source) {
         ask(
-                "Channels from",
+                say("plant-pane.channels-from"),
                 1,
                 1,
                 MOST_CHANNEL,
@@ -67,15 +74,15 @@ final class PlantPane extends VBox {
         Source source = presenter.session().source(id).orElse(null);
         Optional<Zone> zone = presenter.zonesOf(id).stream().findFirst();
         if (source == null || zone.isEmpty()) {
-            getChildren().setAll(Cards.soft("These pads play nothing yet: lead them to a part first, in Keys."));
+            getChildren().setAll(Cards.soft(say("plant-pane.these-pads-play-nothing-yet")));
             return;
         }
         List<String> pads = IntStream.rangeClosed(
                         source.keys().low(), source.keys().high())
-                .mapToObj(key -> "pad " + (key - source.keys().low() + 1))
+                .mapToObj(key -> say("plant-pane.pad", key - source.keys().low() + 1))
                 .toList();
         ask(
-                "Notes from",
+                say("common.notes-from"),
                 36,
                 0,
                 MOST_NOTE,
@@ -87,18 +94,18 @@ final class PlantPane extends VBox {
         Label preview = new Label();
         preview.setId("plant-preview");
         preview.setWrapText(true);
-        Button plant = Cards.button("plant-do", "Plant", () -> {
+        Button plant = Cards.button("plant-do", say("common.plant-2"), () -> {
             numbers.plan().map(it -> planner.plan(it.start(), it.step())).ifPresent(presenter::plant);
             close();
         });
         Runnable show = () -> {
             Optional<Plant> plan = numbers.plan().map(it -> planner.plan(it.start(), it.step()));
-            preview.setText(plan.map(this::preview)
-                    .orElse("Two numbers: the first, " + lowest + " to " + highest + ", and a step from 1."));
+            preview.setText(
+                    plan.map(this::preview).orElse(say("plant-pane.two-numbers-the-first-to", lowest, highest)));
             plant.setDisable(plan.isEmpty());
         };
         numbers.on(show, plant::fire);
-        numbers.getChildren().addAll(plant, Cards.button("plant-cancel", "Cancel", this::close));
+        numbers.getChildren().addAll(plant, Cards.button("plant-cancel", say("common.cancel"), this::close));
         if (!getStyleClass().contains("planting")) {
             getStyleClass().add("planting");
         }
@@ -110,10 +117,12 @@ final class PlantPane extends VBox {
     private String preview(Plant plant) {
         String rows =
                 plant.rows().stream().map(row -> row.name() + " " + row.value()).collect(Collectors.joining(", "));
-        String taken = plant.taken().isEmpty()
-                ? ""
-                : " · taken by others on this port: "
-                        + plant.taken().stream().map(String::valueOf).collect(Collectors.joining(", "));
-        return rows + " · " + plant.rows().size() + " of " + plant.wanted() + taken;
+        String plan = say("plant-pane.of", rows, plant.rows().size(), plant.wanted());
+        return plant.taken().isEmpty()
+                ? plan
+                : plan + " · "
+                        + say(
+                                "plant-pane.taken-by-others-on-this",
+                                plant.taken().stream().map(String::valueOf).collect(Collectors.joining(", ")));
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Words;
@@ -37,7 +39,7 @@ final class PortsPanel extends VBox {
     /** Stand-ins whose behaviour is shown. */
     private final Set<String> unfolded = new HashSet<>();
 
-    private final Button ask = new Button("Ask who is there");
+    private final Button ask = new Button(say("ports-panel.ask-who-is-there"));
     private boolean showsHidden;
     private List<Object> shown = List.of();
 
@@ -59,7 +61,7 @@ final class PortsPanel extends VBox {
         boolean asking = desk.studio().isAsking();
         if (asking != ask.isDisabled()) {
             ask.setDisable(asking);
-            ask.setText(asking ? "Asking…" : "Ask who is there");
+            ask.setText(asking ? say("ports-panel.asking") : say("ports-panel.ask-who-is-there"));
         }
         List<String> inputs = desk.devices().inputs();
         List<String> outputs = desk.devices().outputs();
@@ -112,9 +114,9 @@ final class PortsPanel extends VBox {
         Map<List<Object>, VBox> before = new HashMap<>(lines);
         lines.clear();
         List<Node> nodes = new ArrayList<>();
-        nodes.add(Cards.line(Cards.heading("Ports"), (Node) ask));
+        nodes.add(Cards.line(Cards.heading(say("ports-panel.ports")), (Node) ask));
         if (names.stream().noneMatch(name -> name.startsWith(MachineDevices.PREFIX))) {
-            nodes.add(wrapped("No MIDI device is plugged in. Stand-ins play the part of real gear."));
+            nodes.add(wrapped(say("ports-panel.no-midi-device-is-plugged")));
         }
         Set<String> hidden = desk.preferences().get().hiddenPorts();
         int hiddenHere = 0;
@@ -134,7 +136,9 @@ final class PortsPanel extends VBox {
         if (hiddenHere > 0) {
             Button more = Cards.button(
                     "show-hidden",
-                    showsHidden ? "hide what is hidden" : Words.count(hiddenHere, "port") + " hidden: show",
+                    showsHidden
+                            ? say("ports-panel.hide-what-is-hidden")
+                            : say("ports-panel.no-ports-ports-hidden-show", hiddenHere),
                     () -> {
                         showsHidden = !showsHidden;
                         show();
@@ -156,11 +160,11 @@ final class PortsPanel extends VBox {
     static String virtualPorts(String system) {
         String name = system.toLowerCase(Locale.ROOT);
         if (name.startsWith("mac")) {
-            return "For ports between programs, switch on the bus between applications in the system’s MIDI settings.";
+            return say("ports-panel.for-ports-between-programs-switch");
         }
         return name.startsWith("windows")
-                ? "For ports between programs, install a driver for virtual MIDI ports; the system has none of its own."
-                : "For ports between programs: sudo modprobe snd-virmidi";
+                ? say("ports-panel.for-ports-between-programs-install")
+                : say("ports-panel.for-ports-between-programs-sudo");
     }
 
     private Set<String> ways(String name, boolean in, boolean out) {
@@ -171,13 +175,13 @@ final class PortsPanel extends VBox {
         }
         Set<String> ways = new LinkedHashSet<>();
         if (device == null ? in : plays(name)) {
-            ways.add("in");
+            ways.add(say("ports-panel.in"));
         }
         if (device == null ? out : hears(name)) {
-            ways.add("out");
+            ways.add(say("common.out"));
         }
         if (isSequencer(name)) {
-            ways.add("clock");
+            ways.add(say("common.clock"));
         }
         return ways;
     }
@@ -195,21 +199,23 @@ final class PortsPanel extends VBox {
         VBox line = new VBox(4);
         String id = name.replaceAll("[^a-zA-Z0-9]+", "-");
         if (device != null) {
-            ToggleButton plug = new ToggleButton(device.isPlugged() ? "plugged" : "pulled");
+            ToggleButton plug =
+                    new ToggleButton(device.isPlugged() ? say("ports-panel.plugged") : say("ports-panel.pulled"));
             plug.setId("plug-" + id);
             plug.getStyleClass().add("switch");
-            plug.setAccessibleText("cable of " + label.getText());
+            plug.setAccessibleText(say("ports-panel.cable-of", label.getText()));
             plug.setMinWidth(70);
             plug.setSelected(device.isPlugged());
             plug.setOnAction(event -> device.plug(plug.isSelected()));
-            Button more = Cards.button("faults-" + id, unfolded.contains(name) ? "less" : "more", () -> {
-                if (!unfolded.remove(name)) {
-                    unfolded.add(name);
-                }
-                show();
-            });
+            Button more = Cards.button(
+                    "faults-" + id, unfolded.contains(name) ? say("common.less") : say("ports-panel.more"), () -> {
+                        if (!unfolded.remove(name)) {
+                            unfolded.add(name);
+                        }
+                        show();
+                    });
             more.getStyleClass().add("link");
-            more.setAccessibleText("what the stand-in " + label.getText() + " does");
+            more.setAccessibleText(say("ports-panel.what-the-stand-in-does", label.getText()));
             ends.getChildren().add(more);
             HBox left = new HBox(8, plug, label);
             left.getStyleClass().add("card-line");
@@ -217,7 +223,7 @@ final class PortsPanel extends VBox {
         } else {
             Button hide = Cards.button(
                     "hide-" + id,
-                    isHidden ? "show" : "hide",
+                    isHidden ? say("common.show-2") : say("ports-panel.hide"),
                     () -> desk.preferences().change(settings -> settings.withHidden(name, !isHidden)));
             hide.getStyleClass().add("link");
             ends.getChildren().add(hide);
@@ -228,8 +234,11 @@ final class PortsPanel extends VBox {
         desk.studio()
                 .identity(name)
                 .ifPresent(answer -> line.getChildren()
-                        .add(wrapped("answers: maker " + answer.maker() + ", model " + answer.model() + ", version "
-                                + answer.version())));
+                        .add(wrapped(say(
+                                "common.answers-maker-model-version",
+                                answer.maker(),
+                                answer.model(),
+                                answer.version()))));
         if (device != null && unfolded.contains(name)) {
             line.getChildren().add(behaviour(device, id, sequencer));
         }
@@ -263,13 +272,13 @@ final class PortsPanel extends VBox {
         box.getStyleClass().add("behaviour");
         if (sequencer) {
             PatternSequencer patterns = device.sequencer();
-            CheckBox follows = new CheckBox("follows the clock that it is sent");
+            CheckBox follows = new CheckBox(say("ports-panel.follows-the-clock-that-it"));
             follows.setId("follows-" + id);
             follows.setSelected(patterns.follows());
             follows.setOnAction(event -> patterns.setFollows(follows.isSelected()));
             box.getChildren().add(follows);
         }
-        box.getChildren().add(Cards.soft("To see what comes of it, it"));
+        box.getChildren().add(Cards.soft(say("ports-panel.to-see-what-comes-of")));
         for (Fault fault : Fault.values()) {
             CheckBox check = new CheckBox(fault.words());
             check.setId("fault-" + id + "-" + fault.name().toLowerCase(Locale.ROOT));

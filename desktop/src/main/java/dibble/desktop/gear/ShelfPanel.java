@@ -1,11 +1,12 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Words;
 import dibble.files.IoWords;
 import dibble.session.ShelfItem;
 import dibble.user.GearShelf;
@@ -25,7 +26,7 @@ import javafx.scene.layout.VBox;
 
 /** The gear shelf: what was kept for other sessions, and what ships. Zones that need a place ask for it in place. */
 final class ShelfPanel extends VBox {
-    private static final Choice LEFT_OUT = new Choice(null, "left out");
+    private static final Choice LEFT_OUT = new Choice(null, say("shelf-panel.left-out"));
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -40,25 +41,30 @@ final class ShelfPanel extends VBox {
 
     /** Looks at the shelf again, on its disk. */
     void load() {
-        desk.jobs().start("Looking at the gear shelf", progress -> desk.shelf().contents(), this::show);
+        desk.jobs()
+                .start(
+                        say("shelf-panel.looking-at-the-gear-shelf"),
+                        progress -> desk.shelf().contents(),
+                        this::show);
     }
 
     private void show(GearShelf.Contents contents) {
         List<Node> nodes = new ArrayList<>();
-        nodes.add(Cards.heading("Gear shelf"));
-        Label about = Cards.soft("Keyboards and modules, with or without their zones, for any session.");
+        nodes.add(Cards.heading(say("shelf-panel.gear-shelf")));
+        Label about = Cards.soft(say("shelf-panel.keyboards-and-modules-with-or"));
         about.setWrapText(true);
         nodes.add(about);
         for (int i = 0; i < contents.kept().size(); i++) {
             nodes.add(line(contents.kept().get(i), i));
         }
         contents.damaged().forEach(text -> {
-            Label label = new Label("Passed over: " + text);
+            Label label = new Label(say("shelf-panel.passed-over", text));
             label.setWrapText(true);
             label.getStyleClass().add("missing");
             nodes.add(label);
         });
-        Button keep = Cards.button("keep-zones", "Keep the zones of now", () -> keep(presenter.zonesToKeep()));
+        Button keep = Cards.button(
+                "keep-zones", say("shelf-panel.keep-the-zones-of-now"), () -> keep(presenter.zonesToKeep()));
         keep.getStyleClass().add("small");
         nodes.add(keep);
         Cards.rebuild(this, nodes);
@@ -67,14 +73,14 @@ final class ShelfPanel extends VBox {
     private VBox line(GearShelf.Kept kept, int place) {
         ShelfItem item = kept.item();
         VBox question = new VBox(6);
-        Button add = Cards.button("shelf-add-" + place, "add", () -> add(item, question));
+        Button add = Cards.button("shelf-add-" + place, say("shelf-panel.add"), () -> add(item, question));
         add.getStyleClass().add("link");
-        add.setAccessibleText("add " + item.name());
+        add.setAccessibleText(say("common.add", item.name()));
         HBox ends = new HBox(add);
         if (kept.file() != null) {
             Button remove = Cards.button("shelf-remove-" + place, "×", () -> remove(kept));
             remove.getStyleClass().add("link");
-            remove.setAccessibleText("take " + item.name() + " off the shelf");
+            remove.setAccessibleText(say("shelf-panel.take-off-the-shelf", item.name()));
             ends.getChildren().add(remove);
         }
         Label name = new Label(item.name());
@@ -88,37 +94,41 @@ final class ShelfPanel extends VBox {
     }
 
     private static String holds(ShelfItem item) {
-        return item.zones().isEmpty() ? "" : "with " + Words.count(item.zones().size(), "zone");
+        return item.zones().isEmpty()
+                ? ""
+                : say("shelf-panel.with-no-zones-zones", item.zones().size());
     }
 
     /** Puts something on the shelf. */
     void keep(ShelfItem item) {
         desk.jobs()
                 .start(
-                        "Putting " + item.name() + " on the gear shelf",
+                        say("shelf-panel.putting-on-the-gear-shelf", item.name()),
                         progress -> {
                             desk.shelf().keep(item);
                             return item;
                         },
                         kept -> {
-                            desk.ask().tell(item.name() + " is on the gear shelf.");
+                            desk.ask().tell(say("shelf-panel.is-on-the-gear-shelf", item.name()));
                             load();
                         },
                         e -> desk.ask()
-                                .tell("Not kept: " + desk.preferences().folder() + " cannot be written: "
-                                        + IoWords.of(e)));
+                                .tell(say(
+                                        "shelf-panel.not-kept-cannot-be-written",
+                                        desk.preferences().folder(),
+                                        IoWords.of(e))));
     }
 
     private void remove(GearShelf.Kept kept) {
         desk.jobs()
                 .start(
-                        "Taking " + kept.item().name() + " off the gear shelf",
+                        say("shelf-panel.taking-off-the-gear-shelf", kept.item().name()),
                         progress -> {
                             desk.shelf().remove(kept);
                             return kept;
                         },
                         gone -> load(),
-                        e -> desk.ask().tell("Not taken off the shelf: " + IoWords.of(e)));
+                        e -> desk.ask().tell(say("shelf-panel.not-taken-off-the-shelf", IoWords.of(e))));
     }
 
     private void add(ShelfItem item, VBox question) {
@@ -143,8 +153,10 @@ final class ShelfPanel extends VBox {
         outcome.setId("shelf-outcome");
         Runnable show = () -> {
             int left = item.addTo(desk.session(), now[0]).left();
-            outcome.setText((item.zones().size() - left) + " of "
-                    + Words.count(item.zones().size(), "zone"));
+            outcome.setText(say(
+                    "shelf-panel.of-no-zones-zones",
+                    item.zones().size() - left,
+                    item.zones().size()));
         };
         byName(
                 item.places().sources(),
@@ -186,14 +198,16 @@ final class ShelfPanel extends VBox {
         FlowPane buttons = new FlowPane(
                 6,
                 4,
-                Cards.button("shelf-do", "Add", () -> {
+                Cards.button("shelf-do", say("shelf-panel.add-2"), () -> {
                     question.getChildren().clear();
                     presenter.add(item, now[0]);
                 }),
                 Cards.button(
-                        "shelf-cancel", "Cancel", () -> question.getChildren().clear()),
+                        "shelf-cancel",
+                        say("common.cancel"),
+                        () -> question.getChildren().clear()),
                 outcome);
-        Label asks = Cards.soft("What takes their place here?");
+        Label asks = Cards.soft(say("shelf-panel.what-takes-their-place-here"));
         question.getChildren().setAll(asks, grid, buttons);
     }
 
@@ -205,7 +219,7 @@ final class ShelfPanel extends VBox {
 
     private static void choice(
             GridPane grid, String id, String name, List<Choice> choices, String guess, Consumer<String> taker) {
-        ComboBox<Choice> box = Cards.box(id, "what takes the place of " + name);
+        ComboBox<Choice> box = Cards.box(id, say("shelf-panel.what-takes-the-place-of", name));
         Form.choose(box, Choices.with(LEFT_OUT, choices), guess);
         box.setOnAction(event -> taker.accept((String) box.getValue().value()));
         Label label = new Label(name);

@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.checks.Mend;
 import dibble.checks.SilenceTest;
 import dibble.desktop.ui.Cards;
@@ -26,7 +28,7 @@ final class SilencePane extends Question {
     void begin() {
         Cards.show(this, true);
         if (presenter.begin() == 0) {
-            show("There is nothing to ask: no module with a free channel, and no source with keys.", done());
+            show(say("silence-pane.there-is-nothing-to-ask"), done());
         } else {
             next();
         }
@@ -40,7 +42,7 @@ final class SilencePane extends Question {
     }
 
     private Button done() {
-        return Cards.button("silence-done", "Done", this::close);
+        return Cards.button("silence-done", say("silence-pane.done"), this::close);
     }
 
     private void show(String text, Node... buttons) {
@@ -59,18 +61,18 @@ final class SilencePane extends Question {
         }
         show(
                 question.get(),
-                Cards.button("silence-no", "No", this::next),
-                Cards.button("silence-yes", "Yes, it sounds", () -> {
+                Cards.button("silence-no", say("common.no"), this::next),
+                Cards.button("silence-yes", say("silence-pane.yes-it-sounds"), () -> {
                     presenter.sounds();
                     next();
                 }),
-                Cards.button("silence-again", "Again", presenter::play),
-                Cards.button("silence-stop", "Stop", this::close));
+                Cards.button("silence-again", say("silence-pane.again"), presenter::play),
+                Cards.button("silence-stop", say("common.stop"), this::close));
     }
 
     private void showResults(List<SilenceTest.Question> sounded) {
         if (sounded.isEmpty()) {
-            show("Nothing sounds that should not.", done());
+            show(say("silence-pane.nothing-sounds-that-should-not"), done());
             return;
         }
         List<Node> nodes = new ArrayList<>();

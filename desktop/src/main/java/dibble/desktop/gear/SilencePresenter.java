@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.checks.Mend;
 import dibble.checks.SilenceTest;
 import dibble.session.Document;
@@ -66,7 +68,7 @@ final class SilencePresenter {
             return Optional.empty();
         }
         play();
-        return Optional.of((all - left.size()) + " of " + all + ": " + asked.text());
+        return Optional.of(say("silence-presenter.of", all - left.size(), all, asked.text()));
     }
 
     /** What was asked about does sound. */
@@ -94,6 +96,6 @@ final class SilencePresenter {
     }
 
     void mend(Mend mend) {
-        document.edit("silence test", mend.session());
+        document.edit(say("edit.silence-test"), mend.session());
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
@@ -41,7 +43,7 @@ final class SourceCard extends VBox {
     private final Desk desk;
     private final Label mark = new Label("●");
     private final Label heard = new Label();
-    private final ToggleButton run = new ToggleButton("Run");
+    private final ToggleButton run = new ToggleButton(say("source-card.run"));
     private Source source;
 
     /** All that it shows besides what is played: where that is the same, nothing is made anew. */
@@ -102,7 +104,7 @@ final class SourceCard extends VBox {
     }
 
     private void make(List<Finding> findings) {
-        setAccessibleText("source " + source.name());
+        setAccessibleText(say("common.source-2", source.name()));
         List<Node> nodes = new ArrayList<>();
         nodes.add(Cards.line(Cards.strong(source.name()), Cards.soft(size())));
         boolean hasKeys = source.lanes().isEmpty()
@@ -121,8 +123,8 @@ final class SourceCard extends VBox {
         desk.devices().trouble(source.port()).ifPresent(why -> nodes.add(Cards.trouble(why)));
         desk.studio()
                 .identity(source.port())
-                .ifPresent(answer -> nodes.add(Cards.soft("answers: maker " + answer.maker() + ", model "
-                        + answer.model() + ", version " + answer.version())));
+                .ifPresent(answer -> nodes.add(Cards.soft(
+                        say("common.answers-maker-model-version", answer.maker(), answer.model(), answer.version()))));
         findings.forEach(finding -> nodes.add(Cards.finding(desk, finding)));
         Cards.rebuild(this, nodes);
     }
@@ -157,23 +159,25 @@ final class SourceCard extends VBox {
         String range = NoteNames.nameAndNumber(source.keys().low(), middleC) + " – "
                 + NoteNames.nameAndNumber(source.keys().high(), middleC);
         return switch (source.kind()) {
-            case KEYBOARD -> source.keys().size() + " keys · " + range;
-            case PADS -> source.keys().size() + " pads · " + range;
-            case PEDALS -> source.keys().size() + " pedals · " + range;
+            case KEYBOARD -> say("source-card.keys", source.keys().size(), range);
+            case PADS -> say("source-card.pads", source.keys().size(), range);
+            case PEDALS -> say("source-card.pedals", source.keys().size(), range);
             case SEQUENCER ->
                 source.lanes().isEmpty()
-                        ? "sequencer"
-                        : "sequencer, " + source.lanes().size() + " lanes";
-            case CONTROLS -> "knobs, sliders, pedals";
+                        ? say("source-card.sequencer")
+                        : say("source-card.sequencer-lanes", source.lanes().size());
+            case CONTROLS -> say("source-card.knobs-sliders-pedals");
             default -> source.kind().name().toLowerCase(Locale.ROOT);
         };
     }
 
     private String ownSounds() {
         if (!source.localControl()) {
-            return source.ownInstrument() == null ? "no sounds of its own" : "local control off";
+            return source.ownInstrument() == null
+                    ? say("source-card.no-sounds-of-its-own")
+                    : say("source-card.local-control-off");
         }
-        return "sounds " + (own().isEmpty() ? "something" : own()) + " itself";
+        return say("source-card.sounds-0-choice-0-1", own().isEmpty(), own());
     }
 
     void showSelected(boolean selected) {
@@ -188,21 +192,26 @@ final class SourceCard extends VBox {
         }
         if (patterns != null) {
             run.setSelected(patterns.isRunning());
-            run.setText(patterns.isRunning() ? "Runs" : patterns.follows() ? "Wait for clock" : "Run");
+            run.setText(
+                    patterns.isRunning()
+                            ? say("source-card.runs")
+                            : patterns.follows() ? say("source-card.wait-for-clock") : say("source-card.run"));
         }
         LiveState.Last last = desk.live().last(source.id());
         heard.setText(
                 last == null
-                        ? "not heard yet"
-                        : "last heard: channel " + last.channel() + ", " + ago(now - last.stamp()));
+                        ? say("source-card.not-heard-yet")
+                        : say("source-card.last-heard-channel", last.channel(), ago(now - last.stamp())));
         mark.pseudoClassStateChanged(HEARD, last != null);
     }
 
     private static String ago(long nanos) {
         if (nanos < JUST_NOW) {
-            return "just now";
+            return say("source-card.just-now");
         }
         long minutes = TimeUnit.NANOSECONDS.toMinutes(nanos);
-        return minutes < 2 ? TimeUnit.NANOSECONDS.toSeconds(nanos) + " s ago" : minutes + " min ago";
+        return minutes < 2
+                ? say("source-card.s-ago", TimeUnit.NANOSECONDS.toSeconds(nanos))
+                : say("source-card.min-ago", minutes);
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
@@ -49,14 +51,14 @@ final class SourceForms {
     private Form<Source> main() {
         return form().text(
                         "source-name",
-                        "Name",
-                        "name of the source",
+                        say("common.name"),
+                        say("source-forms.name-of-the-source"),
                         Source::name,
                         (it, text) -> it.edit().name(text).build())
                 .choice(
                         "source-kind",
-                        "Kind",
-                        "kind of the source",
+                        say("common.kind"),
+                        say("source-forms.kind-of-the-source"),
                         it -> Stream.of(SourceKind.values())
                                 .map(kind -> new Choice(kind, kind.name().toLowerCase(Locale.ROOT)))
                                 .toList(),
@@ -64,21 +66,21 @@ final class SourceForms {
                         (it, kind) -> it.edit().kind((SourceKind) kind).build())
                 .choice(
                         "source-port",
-                        "Port",
-                        "port of the source",
+                        say("common.port"),
+                        say("source-forms.port-of-the-source"),
                         it -> presenter.portChoices(it.port(), "any"),
                         Source::port,
                         (it, port) -> it.edit().port((String) port).build())
                 .keys(
                         "source",
-                        "Keys",
+                        say("common.keys"),
                         Source::keys,
                         (it, keys) -> it.edit().keys(keys).build())
-                .channels("let-in", "Lets in", Source::listen, Source::withListen)
+                .channels("let-in", say("source-forms.lets-in"), Source::listen, Source::withListen)
                 .number(
                         "source-transpose",
-                        "Transpose",
-                        "transpose in semitones",
+                        say("common.transpose"),
+                        say("source-forms.transpose-in-semitones"),
                         -127,
                         127,
                         false,
@@ -86,17 +88,18 @@ final class SourceForms {
                         Source::withTranspose)
                 .flag(
                         "local-control",
-                        "Local control",
-                        "local control",
-                        "On",
-                        "Off",
+                        say("source-forms.local-control"),
+                        say("source-forms.local-control-2"),
+                        say("common.on"),
+                        say("common.off-2"),
                         Source::localControl,
                         (it, on) -> it.withOwnSounds(on, it.ownInstrument()))
                 .choice(
                         "own-instrument",
-                        "Sounds itself",
-                        "the instrument that it sounds by itself",
-                        it -> Choices.with(new Choice(NONE, "nothing"), Choices.instruments(desk.session())),
+                        say("source-forms.sounds-itself"),
+                        say("source-forms.the-instrument-that-it-sounds"),
+                        it -> Choices.with(
+                                new Choice(NONE, say("common.nothing")), Choices.instruments(desk.session())),
                         it -> it.ownInstrument() == null ? NONE : it.ownInstrument(),
                         (it, id) -> it.withOwnSounds(it.localControl(), id.equals(NONE) ? null : (String) id));
     }
@@ -104,14 +107,14 @@ final class SourceForms {
     private Form<Source> more() {
         return form().channels(
                         "sends",
-                        "Sends on",
+                        say("source-forms.sends-on"),
                         it -> it.sends().orElse(ChannelSet.of()),
                         (it, on) -> it.edit()
                                 .sends(on.mask() == 0 ? Optional.empty() : Optional.of(on))
                                 .build())
                 .several(
                         "accept",
-                        "Accepts",
+                        say("source-forms.accepts"),
                         it -> Stream.of(EventKind.values())
                                 .map(kind -> new Choice(kind, words(kind)))
                                 .toList(),
@@ -119,29 +122,29 @@ final class SourceForms {
                         (it, kinds) -> it.edit().accept(kinds(kinds)).build())
                 .several(
                         "sysex-to",
-                        "Exclusive to",
+                        say("source-forms.exclusive-to"),
                         it -> Choices.instruments(desk.session()),
                         it -> new LinkedHashSet<>(it.sysexTo()),
                         (it, ids) -> it.withSysexTo(
                                 ids.stream().map(String.class::cast).toList()))
                 .flag(
                         "echoes",
-                        "Echoes",
-                        "whether it sends back what it gets",
-                        "sends back what it gets",
-                        "No",
+                        say("source-forms.echoes"),
+                        say("source-forms.whether-it-sends-back-what"),
+                        say("source-forms.sends-back-what-it-gets"),
+                        say("common.no"),
                         Source::echoes,
                         Source::withEchoes);
     }
 
     private static String words(EventKind kind) {
         return switch (kind) {
-            case NOTES -> "notes";
-            case CONTROLLERS -> "controllers";
-            case PITCH_BEND -> "pitch bend";
-            case CHANNEL_PRESSURE -> "pressure";
-            case KEY_PRESSURE -> "key pressure";
-            case PROGRAM_CHANGE -> "programs";
+            case NOTES -> say("source-forms.notes");
+            case CONTROLLERS -> say("source-forms.controllers");
+            case PITCH_BEND -> say("common.pitch-bend");
+            case CHANNEL_PRESSURE -> say("common.pressure");
+            case KEY_PRESSURE -> say("common.key-pressure");
+            case PROGRAM_CHANGE -> say("common.programs");
         };
     }
 

@@ -1,5 +1,7 @@
 package dibble.desktop.gear;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Words;
@@ -9,7 +11,7 @@ import javafx.scene.control.Tooltip;
 
 /** Waits for a key on any port, and shows whose it is. */
 final class WhichOne extends ToggleButton {
-    private static final String ASK = "Which one is this?";
+    private static final String ASK = say("which-one.which-one-is-this");
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -22,7 +24,7 @@ final class WhichOne extends ToggleButton {
         this.presenter = presenter;
         this.shower = shower;
         setId("which-one");
-        setTooltip(new Tooltip("Press a key: Dibble shows which source it is, even where none is on that port"));
+        setTooltip(new Tooltip(say("which-one.press-a-key-dibble-shows")));
         setMinWidth(USE_PREF_SIZE);
         setOnAction(event -> ask(isSelected()));
     }
@@ -30,7 +32,7 @@ final class WhichOne extends ToggleButton {
     /** Waits, or no longer. */
     void ask(boolean on) {
         setSelected(on);
-        setText(on ? "Press a key…" : ASK);
+        setText(on ? say("which-one.press-a-key") : ASK);
         desk.studio().listenEverywhere(on);
     }
 
@@ -49,8 +51,9 @@ final class WhichOne extends ToggleButton {
             ask(false);
             desk.ask()
                     .tell(
-                            Words.portInList(port, desk.session()) + " was played, and no source is on it.",
-                            new AskBar.Answer("Add it", () -> shower.accept(presenter.addSourceOn(port))));
+                            say("which-one.was-played-and-no-source", Words.portInList(port, desk.session())),
+                            new AskBar.Answer(
+                                    say("which-one.add-it"), () -> shower.accept(presenter.addSourceOn(port))));
         }
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.NoteField;
@@ -17,10 +19,10 @@ final class DropQuestion extends VBox {
     private final Desk desk;
     private final KeysPresenter presenter;
     private final Label title = new Label();
-    private final NoteField at = new NoteField("first key of the upper side");
-    private final Button above = new Button("Beside it, above");
-    private final Button below = new Button("Beside it, below");
-    private final Button onTop = new Button("On top of it");
+    private final NoteField at = new NoteField(say("drop-question.first-key-of-the-upper"));
+    private final Button above = new Button(say("drop-question.beside-it-above"));
+    private final Button below = new Button(say("drop-question.beside-it-below"));
+    private final Button onTop = new Button(say("drop-question.on-top-of-it"));
     private final Runnable done;
     private String source;
     private PartRef part;
@@ -42,9 +44,9 @@ final class DropQuestion extends VBox {
         below.setOnAction(event -> beside(true));
         onTop.setOnAction(event -> answer(presenter.layer(source, part)));
         at.setOnNote(note -> showAnswers());
-        Label hint = new Label("Split from key");
+        Label hint = new Label(say("drop-question.split-from-key"));
         hint.setMinWidth(USE_PREF_SIZE);
-        Label or = new Label("or press it on the keyboard");
+        Label or = new Label(say("drop-question.or-press-it-on-the"));
         or.getStyleClass().add("soft");
         HBox split = new HBox(8, hint, at, or);
         split.getStyleClass().add("line");
@@ -59,7 +61,7 @@ final class DropQuestion extends VBox {
         asked = desk.session();
         Source keyboard = desk.session().source(sourceId).orElseThrow();
         String name = desk.session().part(dropped).map(Part::name).orElse(dropped.part());
-        title.setText(name + " on " + keyboard.name() + ": where?");
+        title.setText(say("drop-question.on-where", name, keyboard.name()));
         int low = keyboard.keys().low() + 1;
         at.setNote(
                 Math.max(low, Math.min(keyboard.keys().high(), key)),

@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.layout.StackPane;
@@ -23,7 +25,7 @@ final class KeyWait extends Label {
 
     void waitFor(String what, Taker next) {
         taker = next;
-        setText(what + " (Esc leaves it)");
+        setText(say("key-wait.esc-leaves-it", what));
         setVisible(true);
     }
 

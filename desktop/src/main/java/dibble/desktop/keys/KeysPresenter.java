@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.edits.Plant;
 import dibble.edits.TrackEdits;
 import dibble.edits.ZoneEdits;
@@ -99,7 +101,7 @@ final class KeysPresenter {
     }
 
     void setKeys(String zone, Range keys) {
-        change("keys", zone, it -> it.withKeys(keys));
+        change(say("edit.keys"), zone, it -> it.withKeys(keys));
     }
 
     void setHeard(String source, boolean heard) {
@@ -111,11 +113,11 @@ final class KeysPresenter {
     }
 
     void transpose(String zone, int semitones) {
-        change("transpose", zone, it -> it.withTranspose(Math.max(-127, Math.min(127, semitones))));
+        change(say("edit.transpose"), zone, it -> it.withTranspose(Math.max(-127, Math.min(127, semitones))));
     }
 
     void rename(String zone, String name) {
-        change("name", zone, it -> it.withName(name));
+        change(say("edit.name"), zone, it -> it.withName(name));
     }
 
     void change(String what, String zone, UnaryOperator<Zone> change) {
@@ -133,7 +135,7 @@ final class KeysPresenter {
     }
 
     void deleteAll(Collection<String> zones) {
-        document.edit("delete zones", session -> {
+        document.edit(say("edit.delete-zones"), session -> {
             Session changed = session;
             for (String zone : zones) {
                 changed = ZoneEdits.deleteZone(changed, zone);
@@ -144,7 +146,7 @@ final class KeysPresenter {
 
     /** Has a zone hold in one scene, or (null) always. */
     void holdIn(String zone, String scene) {
-        document.edit("holds in", session -> ZoneEdits.moveZone(session, zone, scene));
+        document.edit(say("edit.holds-in"), session -> ZoneEdits.moveZone(session, zone, scene));
     }
 
     /** Cuts a zone in two at a key; the id of the upper one, or null where the key is not inside it. */
@@ -154,7 +156,7 @@ final class KeysPresenter {
             return null;
         }
         String id = ZoneEdits.freshZoneId(session(), whole.id());
-        document.edit("split", session -> ZoneEdits.cutZone(session, zone, id, key));
+        document.edit(say("edit.split"), session -> ZoneEdits.cutZone(session, zone, id, key));
         return id;
     }
 
@@ -165,7 +167,7 @@ final class KeysPresenter {
         }
         String id = ZoneEdits.freshZoneId(session(), zone);
         String scene = session().sceneOf(zone).map(Scene::id).orElse(null);
-        document.edit("copy a zone", session -> ZoneEdits.copyZone(session, zone, id, source, scene));
+        document.edit(say("edit.copy-a-zone"), session -> ZoneEdits.copyZone(session, zone, id, source, scene));
         return id;
     }
 
@@ -175,7 +177,7 @@ final class KeysPresenter {
                 .filter(zone ->
                         zone.enabled() && !zone.keyswitch() && zone.source().equals(source))
                 .toList();
-        document.edit("close gaps", session -> ZoneEdits.closeGaps(session, zones));
+        document.edit(say("edit.close-gaps"), session -> ZoneEdits.closeGaps(session, zones));
     }
 
     /** Has keys of a source, from one on, play the keyswitches of a part; the new zone's id, or null for no switches. */
@@ -184,17 +186,17 @@ final class KeysPresenter {
             return null;
         }
         String id = ZoneEdits.freshZoneId(session(), "switches");
-        document.edit("keyswitches", session -> ZoneEdits.addKeyswitchZone(session, id, source, part, first));
+        document.edit(say("edit.keyswitches"), session -> ZoneEdits.addKeyswitchZone(session, id, source, part, first));
         return id;
     }
 
     void plant(Plant plant) {
-        document.edit("plant", plant::apply);
+        document.edit(say("edit.plant"), plant::apply);
     }
 
     /** Gives each of some notes of a part a track of its own; they are armed. */
     void tracksFor(PartRef part, List<Integer> notes) {
-        document.edit("a track for each note", session -> TrackEdits.addKeyTracks(session, part, notes));
+        document.edit(say("edit.a-track-for-each-note"), session -> TrackEdits.addKeyTracks(session, part, notes));
         for (Track track : session().tracks()) {
             if (track.input() instanceof Track.OfKey of && of.part().equals(part)) {
                 document.perform(performance -> performance.withArmed(track.id(), true));
@@ -228,7 +230,7 @@ final class KeysPresenter {
     }
 
     void delete(String zone) {
-        document.edit("delete a zone", session -> ZoneEdits.deleteZone(session, zone));
+        document.edit(say("edit.delete-a-zone"), session -> ZoneEdits.deleteZone(session, zone));
     }
 
     /** Whether a new part on a source has to be asked about: the source plays something already. */
@@ -240,7 +242,7 @@ final class KeysPresenter {
     String layer(String source, PartRef part) {
         String id = freshId(part);
         Range keys = session().source(source).orElseThrow().keys();
-        document.edit("layer", session -> ZoneEdits.layerPart(session, id, source, part, keys));
+        document.edit(say("edit.layer"), session -> ZoneEdits.layerPart(session, id, source, part, keys));
         return id;
     }
 
@@ -248,7 +250,7 @@ final class KeysPresenter {
     String beside(String source, PartRef part, int at, boolean below) {
         String id = freshId(part);
         Range keys = session().source(source).orElseThrow().keys();
-        document.edit("split", session -> ZoneEdits.splitAt(session, id, source, part, keys, at, below));
+        document.edit(say("edit.split"), session -> ZoneEdits.splitAt(session, id, source, part, keys, at, below));
         return id;
     }
 

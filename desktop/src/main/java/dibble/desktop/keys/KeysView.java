@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
@@ -37,7 +39,7 @@ public final class KeysView extends StackPane implements View {
     private final NoteRuler ruler;
     private final VBox rowBox = new VBox();
     private final ScrollPane scroll = Cards.scroll(rowBox);
-    private final Label empty = new Label("No source yet. Add one in Gear.");
+    private final Label empty = new Label(say("keys-view.no-source-yet-add-one"));
     private final Map<String, SourceRow> rows = new HashMap<>();
     private final SoundsPanel sounds;
     private final ZoneInspector inspector;
@@ -79,42 +81,43 @@ public final class KeysView extends StackPane implements View {
         return List.of(
                 Command.of(
                                 "cut-zone",
-                                "Cut the zone in two",
-                                () -> waiting.waitFor("Press the first key of the upper part", this::cutAt))
+                                say("keys-view.cut-the-zone-in-two"),
+                                () -> waiting.waitFor(say("keys-view.press-the-first-key-of"), this::cutAt))
                         .key("S")
                         .when(() -> zone().isPresent()),
                 Command.of(
                                 "layer-zone",
-                                "Layer the zone",
+                                say("keys-view.layer-the-zone"),
                                 () -> zone().ifPresent(it -> selectFresh(presenter.copy(it.id(), it.source()))))
                         .key("L")
                         .when(() -> zone().isPresent()),
-                Command.of("hear-source", "Hear the source, or not", this::hear)
+                Command.of("hear-source", say("keys-view.hear-the-source-or-not"), this::hear)
                         .key("H")
                         .when(() -> source() != null),
-                Command.of("select-zones", "Select all zones of the source", this::selectAll)
+                Command.of("select-zones", say("keys-view.select-all-zones-of-the"), this::selectAll)
                         .key("Shortcut+A")
                         .when(() -> source() != null),
                 Command.of(
                                 "copy-zone",
-                                "Copy the zone",
+                                say("keys-view.copy-the-zone"),
                                 () -> copied = zone().orElseThrow().id())
                         .key("Shortcut+C")
                         .when(() -> zone().isPresent()),
                 Command.of(
                                 "paste-zone",
-                                "Paste the zone onto the source",
+                                say("keys-view.paste-the-zone-onto-the"),
                                 () -> selectFresh(presenter.copy(copied, source())))
                         .key("Shortcut+V")
                         .when(() -> copied != null && source() != null),
-                Command.of("fewer-notes", "Fewer notes, larger", this::zoomIn)
+                Command.of("fewer-notes", say("keys-view.fewer-notes-larger"), this::zoomIn)
                         .key("Shortcut+PLUS")
                         .key("Shortcut+EQUALS"),
-                Command.of("more-notes", "More notes", this::zoomOut).key("Shortcut+MINUS"),
-                Command.of("all-notes", "All notes", window::fit).key("Shortcut+DIGIT0"),
-                Command.of("lower-notes", "Lower notes", () -> window.turn(-OCTAVE))
+                Command.of("more-notes", say("keys-view.more-notes"), this::zoomOut)
+                        .key("Shortcut+MINUS"),
+                Command.of("all-notes", say("keys-view.all-notes"), window::fit).key("Shortcut+DIGIT0"),
+                Command.of("lower-notes", say("keys-view.lower-notes"), () -> window.turn(-OCTAVE))
                         .key("PAGE_UP"),
-                Command.of("higher-notes", "Higher notes", () -> window.turn(OCTAVE))
+                Command.of("higher-notes", say("keys-view.higher-notes"), () -> window.turn(OCTAVE))
                         .key("PAGE_DOWN"));
     }
 
@@ -145,7 +148,7 @@ public final class KeysView extends StackPane implements View {
 
     private void askSwitches(Zone zone) {
         waiting.waitFor(
-                "Press the key that is to play the first keyswitch of " + Words.target(zone.to(), desk.session()),
+                say("keys-view.press-the-key-that-is", Words.target(zone.to(), desk.session())),
                 (source, key) -> KeysPresenter.part(zone)
                         .ifPresent(part -> selectFresh(presenter.keyswitches(source, part, key))));
     }

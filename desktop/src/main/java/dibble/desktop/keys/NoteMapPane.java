@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
@@ -43,7 +45,7 @@ final class NoteMapPane extends VBox {
     private final KeysPresenter presenter;
     private final VBox lines = new VBox(3);
     private final FlowPane field = new FlowPane(4, 4);
-    private final ToggleButton chord = new ToggleButton("Chord");
+    private final ToggleButton chord = new ToggleButton(say("note-map-pane.chord"));
     private final KeyboardPane sounds = new KeyboardPane((keys, width) -> Piano.row(keys, 0, width), true);
     private final StartAndStep plant;
     private Zone zone;
@@ -57,10 +59,11 @@ final class NoteMapPane extends VBox {
         setId("note-map");
         chord.setId("note-map-chord");
         chord.getStyleClass().add("small");
-        plant = new StartAndStep("note-map", "Notes from", 36, 0, 127, text -> NoteNames.parse(text, middleC()));
-        plant.getChildren().add(Cards.button("note-map-plant", "Plant", this::plant));
+        plant = new StartAndStep(
+                "note-map", say("common.notes-from"), 36, 0, 127, text -> NoteNames.parse(text, middleC()));
+        plant.getChildren().add(Cards.button("note-map-plant", say("common.plant-2"), this::plant));
         sounds.setId("note-map-sounds");
-        sounds.setAccessibleText("notes of the part");
+        sounds.setAccessibleText(say("note-map-pane.notes-of-the-part"));
         sounds.setMinHeight(44);
         sounds.setPrefHeight(44);
         sounds.setPlayer(new KeyboardPane.Player() {
@@ -75,15 +78,15 @@ final class NoteMapPane extends VBox {
                 source().filter(it -> chosen >= 0).ifPresent(it -> desk.release(it, chosen));
             }
         });
-        Label hint = Cards.soft("Press a key to choose its line; click a note to give it.");
+        Label hint = Cards.soft(say("note-map-pane.press-a-key-to-choose"));
         hint.setWrapText(true);
         FlowPane more = new FlowPane(
                 6,
                 4,
                 chord,
-                Cards.button("note-map-tracks", "A track for each note", this::tracks),
-                Cards.button("note-map-clear", "Clear", () -> put(Map.of())));
-        getChildren().setAll(Cards.strong("Note map"), plant, hint, sounds, more, field, lines);
+                Cards.button("note-map-tracks", say("note-map-pane.a-track-for-each-note"), this::tracks),
+                Cards.button("note-map-clear", say("common.clear"), () -> put(Map.of())));
+        getChildren().setAll(Cards.strong(say("common.note-map")), plant, hint, sounds, more, field, lines);
     }
 
     private Optional<Source> source() {
@@ -137,7 +140,7 @@ final class NoteMapPane extends VBox {
         String called = called(notes, part);
         ToggleButton pad = new ToggleButton(number + "  " + words(notes) + (called.isEmpty() ? "" : "\n" + called));
         pad.setId("pad-" + key);
-        pad.setAccessibleText("pad " + number + " plays " + words(notes) + " " + called);
+        pad.setAccessibleText(say("note-map-pane.pad-plays", number, words(notes), called));
         pad.getStyleClass().add("pad");
         pad.setWrapText(true);
         pad.setSelected(key == chosen);
@@ -170,7 +173,8 @@ final class NoteMapPane extends VBox {
         name.setOnAction(event -> choose(key));
         List<Integer> notes = zone.noteMap().getOrDefault(key, List.of());
         TextField[] field = new TextField[1];
-        field[0] = Cards.field("note-map-notes-" + key, "notes of " + name.getText(), () -> commit(key, field[0]));
+        field[0] = Cards.field(
+                "note-map-notes-" + key, say("note-map-pane.notes-of", name.getText()), () -> commit(key, field[0]));
         field[0].setText(words(notes));
         field[0].setPrefColumnCount(8);
         field[0].setMinWidth(70);
@@ -229,7 +233,8 @@ final class NoteMapPane extends VBox {
     }
 
     private void put(Map<Integer, List<Integer>> map) {
-        presenter.change("note map", zone.id(), it -> it.edit().noteMap(map).build());
+        presenter.change(
+                say("edit.note-map"), zone.id(), it -> it.edit().noteMap(map).build());
     }
 
     private void give(int note) {

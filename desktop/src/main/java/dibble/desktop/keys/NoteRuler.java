@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Palette;
 import dibble.midi.MiddleC;
@@ -30,9 +32,9 @@ final class NoteRuler extends Pane {
         setPrefHeight(HEIGHT);
         HBox zooming = new HBox(
                 2,
-                link("zoom-out", "−", "more notes", out),
-                link("zoom-in", "+", "fewer notes", in),
-                link("zoom-fit", "fit", "all notes", fit));
+                link("zoom-out", "−", say("note-ruler.more-notes"), out),
+                link("zoom-in", "+", say("note-ruler.fewer-notes"), in),
+                link("zoom-fit", say("note-ruler.fit"), say("note-ruler.all-notes"), fit));
         zooming.setLayoutX(112);
         zooming.setLayoutY(3);
         getChildren().addAll(canvas, zooming);
@@ -61,7 +63,7 @@ final class NoteRuler extends Pane {
         g.clearRect(0, 0, canvas.getWidth(), HEIGHT);
         g.setFill(palette.get("soft"));
         g.setFont(PLAIN);
-        g.fillText("Played by", 16, 18);
+        g.fillText(say("common.played-by"), 16, 18);
         Range span = scale.span();
         for (int note = span.low(); note <= span.high(); note++) {
             if (note % 12 == 0) {

@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
@@ -76,15 +78,15 @@ final class SoundsPanel extends VBox {
         shown = now;
         meters.clear();
         List<Node> nodes = new ArrayList<>();
-        Label title = new Label("Sounds");
+        Label title = new Label(say("common.sounds"));
         title.getStyleClass().add("heading");
-        Button fold = Cards.button("fold-sounds", folded ? "show" : "fold", () -> {
+        Button fold = Cards.button("fold-sounds", folded ? say("common.show-2") : say("common.fold"), () -> {
             folded = !folded;
             show();
         });
         fold.getStyleClass().add("link");
-        fold.setAccessibleText(folded ? "show the sounds" : "fold the sounds");
-        HBox head = line(title, "drag one onto a keyboard");
+        fold.setAccessibleText(folded ? say("sounds-panel.show-the-sounds") : say("sounds-panel.fold-the-sounds"));
+        HBox head = line(title, say("sounds-panel.drag-one-onto-a-keyboard"));
         head.getChildren().add(1, fold);
         nodes.add(head);
         if (folded) {
@@ -94,7 +96,7 @@ final class SoundsPanel extends VBox {
         for (Instrument instrument : desk.session().instruments()) {
             Label name = new Label(instrument.name());
             name.getStyleClass().add("instrument-name");
-            nodes.add(line(name, instrument.builtIn() ? "built in" : "module"));
+            nodes.add(line(name, instrument.builtIn() ? say("common.built-in") : "module"));
             for (Part part : instrument.parts()) {
                 nodes.add(partLine(instrument, part, routing, fed));
             }
@@ -135,9 +137,9 @@ final class SoundsPanel extends VBox {
         boolean isFed = fed.contains(ref);
         line.pseudoClassStateChanged(UNFED, !isFed);
         String sound = part.program() == null ? "" : ", " + GeneralMidi.program(part.program());
-        String hint = part.name() + sound + (isFed ? "" : " · nothing plays it yet");
-        line.setAccessibleText("part " + hint);
-        Tooltip.install(line, new Tooltip(hint + "\nDrag it onto a keyboard, or press Enter for the selected one"));
+        String hint = say("sounds-panel.nothing-plays-it-yet", part.name() + sound, isFed);
+        line.setAccessibleText(say("sounds-panel.part", hint));
+        Tooltip.install(line, new Tooltip(say("sounds-panel.drag-it-onto-a-keyboard", hint)));
         line.addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> drags.moved(ref, event.getSceneX(), event.getSceneY()));
         line.addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
             if (!event.isStillSincePress()) {

@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.Light;
@@ -49,13 +51,13 @@ final class SourceRow extends Pane {
     private final Label name = new Label();
     private final Label letIn = new Label();
     private final ToggleButton hear = new ToggleButton();
-    private final Button meet = new Button("close gaps");
+    private final Button meet = new Button(say("common.close-gaps"));
     private final Canvas ways = new Canvas();
     private final Canvas marks = new Canvas();
     private final KeyboardPane keyboard = new KeyboardPane(this::shape, false);
     private final Map<String, ZoneBand> bands = new HashMap<>();
     private final Label dragNote = new Label();
-    private final Label hint = new Label("plays nothing yet: drag a sound onto this keyboard");
+    private final Label hint = new Label(say("source-row.plays-nothing-yet-drag-a"));
     private Source source;
     private SourceKind kind;
     private NoteScale scale;
@@ -78,7 +80,7 @@ final class SourceRow extends Pane {
         hear.getStyleClass().add("switch");
         hear.setOnAction(event -> presenter.setHeard(source.id(), hear.isSelected()));
         meet.getStyleClass().add("link");
-        meet.setTooltip(new Tooltip("Close gaps between neighbours, and remove what they overlap; layers stay"));
+        meet.setTooltip(new Tooltip(say("source-row.close-gaps-between-neighbours-and")));
         meet.setOnAction(event -> presenter.closeGaps(source.id()));
         head.getChildren().addAll(name, letIn, hear, meet);
         ways.setMouseTransparent(true);
@@ -143,11 +145,11 @@ final class SourceRow extends Pane {
                 Words.letIn(source) + (source.transpose() == 0 ? "" : " · " + Words.transpose(source.transpose())));
         boolean heard = !desk.performance().unheard().contains(source.id());
         hear.setSelected(heard);
-        hear.setText(heard ? "heard" : "not heard");
+        hear.setText(heard ? say("source-row.heard") : say("common.not-heard"));
         hear.setId("hear-" + source.id());
-        hear.setAccessibleText("hear " + source.name());
+        hear.setAccessibleText(say("source-row.hear", source.name()));
         keyboard.setId("keys-" + source.id());
-        keyboard.setAccessibleText("keyboard of " + source.name());
+        keyboard.setAccessibleText(say("source-row.keyboard-of", source.name()));
         keyboard.setKeys(source.keys(), desk.session().middleC());
         if (source.kind() != kind) {
             kind = source.kind();

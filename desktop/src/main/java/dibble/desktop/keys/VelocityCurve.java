@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.CurveEditor;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.PartColours;
@@ -33,11 +35,11 @@ final class VelocityCurve extends StackPane {
             @Override
             public void drop(int line, boolean low, int in, int out) {
                 Zone next = dragged(low, in, out);
-                presenter.change("velocity", zone, it -> next);
+                presenter.change(say("edit.velocity"), zone, it -> next);
             }
         });
         curve.setId("velocity-curve");
-        curve.setAccessibleText("velocities in and out, as the fields say");
+        curve.setAccessibleText(say("velocity-curve.velocities-in-and-out-as"));
         getChildren().add(curve);
     }
 

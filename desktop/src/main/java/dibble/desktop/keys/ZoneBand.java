@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
@@ -10,6 +12,7 @@ import dibble.desktop.ui.Words;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.routing.Zone;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import javafx.css.PseudoClass;
@@ -118,7 +121,7 @@ final class ZoneBand extends Pane {
         whole = text(always);
         label.setText(whole);
         tip.setText(whole);
-        setAccessibleText("zone " + whole + (zone.enabled() ? "" : ", off"));
+        setAccessibleText(say("zone-band.zone-off", whole, zone.enabled()));
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(OFF, !zone.enabled());
         pseudoClassStateChanged(SCENE, !always);
@@ -144,17 +147,22 @@ final class ZoneBand extends Pane {
         }
         String name = Words.zone(zone, desk.session());
         String keys = Words.keys(zone.keys(), desk.session().middleC());
-        String scene = always
-                ? ""
-                : " · " + desk.session().sceneOf(zone.id()).orElseThrow().name() + " only";
-        return (name + " " + keys + " " + Words.transpose(zone.transpose())).strip()
-                + scene
-                + (zone.enabled() ? "" : " · off");
+        List<String> words = new ArrayList<>();
+        words.add((name + " " + keys + " " + Words.transpose(zone.transpose())).strip());
+        if (!always) {
+            words.add(say(
+                    "common.only",
+                    desk.session().sceneOf(zone.id()).orElseThrow().name()));
+        }
+        if (!zone.enabled()) {
+            words.add(say("common.off"));
+        }
+        return String.join(" · ", words);
     }
 
     /** What a band of keyswitches says: which key is which, and which was chosen last. */
     private String switches() {
-        StringBuilder text = new StringBuilder(zone.name().isEmpty() ? "switches" : zone.name());
+        StringBuilder text = new StringBuilder(zone.name().isEmpty() ? say("zone-band.keyswitches") : zone.name());
         desk.session()
                 .partOf(zone)
                 .ifPresent(part -> zone.noteMap().forEach((key, notes) -> {
@@ -355,11 +363,12 @@ final class ZoneBand extends Pane {
         } else {
             change = keys -> KeysPresenter.moved(keys, semitones);
         }
-        presenter.changeAll("keys", List.copyOf(desk.selection().zones()), it -> it.withKeys(change.apply(it.keys())));
+        presenter.changeAll(
+                say("edit.keys"), List.copyOf(desk.selection().zones()), it -> it.withKeys(change.apply(it.keys())));
     }
 
     private void rename() {
-        nameField = Cards.field("zone-name", "name of the zone", () -> endRename(true));
+        nameField = Cards.field("zone-name", say("common.name-of-the-zone"), () -> endRename(true));
         nameField.setText(Words.zone(zone, desk.session()));
         FocusKeys.escape(nameField, () -> endRename(false));
         getChildren().add(nameField);

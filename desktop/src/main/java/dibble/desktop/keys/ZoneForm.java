@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
@@ -27,7 +29,7 @@ final class ZoneForm extends VBox {
     private final KeysPresenter presenter;
     private final Form<String> form;
     private final TextField blocked =
-            Cards.field("zone-blocked", "numbers of controllers that do not pass", this::commitBlocked);
+            Cards.field("zone-blocked", say("zone-form.numbers-of-controllers-that-do"), this::commitBlocked);
     private String shown;
     private final VelocityCurve curve;
 
@@ -42,29 +44,31 @@ final class ZoneForm extends VBox {
                 (id, what, change) -> change.apply(id));
         form.choice(
                         "zone-sound",
-                        "Sound",
-                        "the sound that the zone leads to",
+                        say("zone-form.sound"),
+                        say("zone-form.the-sound-that-the-zone"),
                         id -> sounds(id),
                         this::sound,
                         (id, to) -> {
                             presenter.change(
-                                    "sound", id, it -> it.edit().to((Target) to).build());
+                                    say("edit.sound"),
+                                    id,
+                                    it -> it.edit().to((Target) to).build());
                             return id;
                         })
                 .choice(
                         "zone-source",
-                        "Played by",
-                        "who plays the zone",
+                        say("common.played-by"),
+                        say("zone-form.who-plays-the-zone"),
                         id -> Choices.players(desk.session()),
                         id -> zone(id).source(),
                         change(
-                                "played by",
+                                say("edit.played-by"),
                                 (it, source) ->
                                         it.edit().source((String) source).build()))
                 .choice(
                         "zone-scene",
-                        "Holds in",
-                        "the scene that the zone holds in",
+                        say("common.holds-in"),
+                        say("zone-form.the-scene-that-the-zone"),
                         id -> Choices.holds(desk.session()),
                         id -> desk.session().sceneOf(id).map(Scene::id).orElse(Choices.ALWAYS),
                         (id, scene) -> {
@@ -73,53 +77,53 @@ final class ZoneForm extends VBox {
                         })
                 .channels(
                         "zone-channel",
-                        "Channels",
+                        say("common.channels"),
                         id -> zone(id).channels(),
                         change(
-                                "channels",
+                                say("edit.channels"),
                                 (it, channels) -> it.edit().channels(channels).build()))
                 .number(
                         "velocity-out-low",
-                        "Softest out",
-                        "what the softest velocity becomes",
+                        say("zone-form.softest-out"),
+                        say("zone-form.what-the-softest-velocity-becomes"),
                         0,
                         LOUDEST,
                         true,
                         id -> Optional.ofNullable(zone(id).velocityTo())
                                 .map(Zone.VelocityMap::first)
                                 .orElse(null),
-                        change("velocity out", (it, value) -> withVelocity(it, true, value)))
+                        change(say("edit.velocity-out"), (it, value) -> withVelocity(it, true, value)))
                 .number(
                         "velocity-out-high",
-                        "Loudest out",
-                        "what the loudest velocity becomes",
+                        say("zone-form.loudest-out"),
+                        say("zone-form.what-the-loudest-velocity-becomes"),
                         0,
                         LOUDEST,
                         true,
                         id -> Optional.ofNullable(zone(id).velocityTo())
                                 .map(Zone.VelocityMap::last)
                                 .orElse(null),
-                        change("velocity out", (it, value) -> withVelocity(it, false, value)))
-                .wideRow("Velocity, in and out", curve, curve::show)
+                        change(say("edit.velocity-out"), (it, value) -> withVelocity(it, false, value)))
+                .wideRow(say("zone-form.velocity-in-and-out"), curve, curve::show)
                 .flag(
                         "zone-fold",
-                        "Fold",
-                        "notes outside the part are moved into it by octaves",
-                        "by octaves",
-                        "No",
+                        say("zone-form.fold"),
+                        say("zone-form.notes-outside-the-part-are"),
+                        say("zone-form.by-octaves"),
+                        say("common.no"),
                         id -> zone(id).fold(),
-                        change("fold", (it, on) -> it.edit().fold(on).build()))
+                        change(say("edit.fold"), (it, on) -> it.edit().fold(on).build()))
                 .flag(
                         "zone-unmapped",
-                        "Other keys",
-                        "keys without a note of their own are silent",
-                        "silent",
-                        "play as they are",
+                        say("zone-form.other-keys"),
+                        say("zone-form.keys-without-a-note-of"),
+                        say("zone-form.silent"),
+                        say("zone-form.play-as-they-are"),
                         id -> zone(id).dropUnmapped(),
                         change(
-                                "other keys",
+                                say("edit.other-keys"),
                                 (it, on) -> it.edit().dropUnmapped(on).build()));
-        form.row("Not passed", blocked, id -> {
+        form.row(say("zone-form.not-passed"), blocked, id -> {
             shown = id;
             Cards.showIn(blocked, blocked(zone(id)));
         });
@@ -195,7 +199,7 @@ final class ZoneForm extends VBox {
         }
         if (fits && !numbers.equals(zone.get().blockControllers())) {
             presenter.change(
-                    "not passed",
+                    say("edit.not-passed"),
                     shown,
                     it -> it.edit().blockControllers(numbers).build());
         } else {

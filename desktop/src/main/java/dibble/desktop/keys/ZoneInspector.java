@@ -1,5 +1,7 @@
 package dibble.desktop.keys;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
@@ -38,23 +40,25 @@ final class ZoneInspector extends VBox {
     private final KeysPresenter presenter;
     private final Chip chip = new Chip();
     private final Label title = new Label();
-    private final TextField name = Cards.field("inspector-name", "name of the zone", this::commitName);
-    private final NoteField low = new NoteField("lowest key");
-    private final NoteField high = new NoteField("highest key");
-    private final ToggleButton learn = new ToggleButton("press 2");
+    private final TextField name = Cards.field("inspector-name", say("common.name-of-the-zone"), this::commitName);
+    private final NoteField low = new NoteField(say("common.lowest-key"));
+    private final NoteField high = new NoteField(say("common.highest-key"));
+    private final ToggleButton learn = new ToggleButton(say("zone-inspector.press-2"));
     private final Label soundsAt = new Label();
-    private final Button lineUp = new Button("line up");
+    private final Button lineUp = new Button(say("zone-inspector.line-up"));
     private final Label transpose = new Label();
-    private final TextField softest = Cards.field("velocity-low", "softest velocity", this::commitVelocity);
-    private final TextField loudest = Cards.field("velocity-high", "loudest velocity", this::commitVelocity);
+    private final TextField softest =
+            Cards.field("velocity-low", say("zone-inspector.softest-velocity"), this::commitVelocity);
+    private final TextField loudest =
+            Cards.field("velocity-high", say("zone-inspector.loudest-velocity"), this::commitVelocity);
     private final Map<EventKind, ToggleButton> passes = new LinkedHashMap<>();
-    private final ToggleButton on = new ToggleButton("On");
+    private final ToggleButton on = new ToggleButton(say("common.on"));
     private final VBox body = new VBox(8);
     private final ZoneForm form;
     private final NoteMapPane noteMap;
-    private final ToggleButton alone = new ToggleButton("Solo");
-    private final ToggleButton mapped = new ToggleButton("Note map");
-    private final Button switches = new Button("Keyswitches…");
+    private final ToggleButton alone = new ToggleButton(say("zone-inspector.solo"));
+    private final ToggleButton mapped = new ToggleButton(say("common.note-map"));
+    private final Button switches = new Button(say("zone-inspector.keyswitches"));
     private final Label several = new Label();
     private final Label empty = new Label();
     private Zone zone;
@@ -80,8 +84,8 @@ final class ZoneInspector extends VBox {
         learn.getStyleClass().add("small");
         learn.setMinWidth(USE_PREF_SIZE);
         learn.setMaxHeight(Double.MAX_VALUE);
-        learn.setAccessibleText("press two keys: the lowest and the highest");
-        learn.setTooltip(new Tooltip("Press the lowest and the highest key on the keyboard"));
+        learn.setAccessibleText(say("zone-inspector.press-two-keys-the-lowest"));
+        learn.setTooltip(new Tooltip(say("zone-inspector.press-the-lowest-and-the")));
         learn.setOnAction(event -> learned = -1);
         lineUp.setId("line-up");
         lineUp.getStyleClass().add("small");
@@ -96,37 +100,38 @@ final class ZoneInspector extends VBox {
             Turning.number(field, 1, 127);
         }
         FlowPane passing = new FlowPane(4, 4);
-        pass(passing, EventKind.CONTROLLERS, "knobs");
-        pass(passing, EventKind.PITCH_BEND, "bend");
-        pass(passing, EventKind.CHANNEL_PRESSURE, "pressure");
-        pass(passing, EventKind.KEY_PRESSURE, "key pressure");
-        pass(passing, EventKind.PROGRAM_CHANGE, "programs");
+        pass(passing, EventKind.CONTROLLERS, say("common.knobs"));
+        pass(passing, EventKind.PITCH_BEND, say("common.bend"));
+        pass(passing, EventKind.CHANNEL_PRESSURE, say("common.pressure"));
+        pass(passing, EventKind.KEY_PRESSURE, say("common.key-pressure"));
+        pass(passing, EventKind.PROGRAM_CHANGE, say("common.programs"));
         on.setId("zone-on");
-        on.setOnAction(event -> presenter.change("on or off", zone.id(), it -> it.withEnabled(on.isSelected())));
-        Button delete = new Button("Delete");
+        on.setOnAction(
+                event -> presenter.change(say("edit.on-or-off"), zone.id(), it -> it.withEnabled(on.isSelected())));
+        Button delete = new Button(say("common.delete"));
         delete.setId("zone-delete");
         delete.setOnAction(event -> presenter.delete(zone.id()));
         GridPane grid = new GridPane();
         grid.setHgap(8);
         grid.setVgap(6);
-        row(grid, 0, "Name", name);
-        row(grid, 1, "Keys", new HBox(6, low, high, learn));
-        row(grid, 2, "Transpose", new HBox(4, step(-12), step(-1), transpose, step(1), step(12)));
+        row(grid, 0, say("common.name"), name);
+        row(grid, 1, say("common.keys"), new HBox(6, low, high, learn));
+        row(grid, 2, say("common.transpose"), new HBox(4, step(-12), step(-1), transpose, step(1), step(12)));
         HBox sounding = new HBox(8, soundsAt, lineUp);
         sounding.setAlignment(Pos.CENTER_LEFT);
-        row(grid, 3, "Sounds at", sounding);
-        row(grid, 4, "Velocity", new HBox(6, softest, loudest));
-        row(grid, 5, "Passes", passing);
+        row(grid, 3, say("zone-inspector.sounds-at"), sounding);
+        row(grid, 4, say("zone-inspector.velocity"), new HBox(6, softest, loudest));
+        row(grid, 5, say("zone-inspector.passes"), passing);
         form = new ZoneForm(desk, presenter);
         noteMap = new NoteMapPane(desk, presenter);
         alone.setId("zone-alone");
-        alone.setTooltip(new Tooltip("Hear this zone alone of those that its source plays"));
+        alone.setTooltip(new Tooltip(say("zone-inspector.hear-this-zone-alone-of")));
         alone.setOnAction(event -> desk.studio().hearAlone(alone.isSelected() ? zone.id() : null));
         mapped.setId("zone-note-map");
-        mapped.setTooltip(new Tooltip("Notes and chords of single keys"));
+        mapped.setTooltip(new Tooltip(say("zone-inspector.notes-and-chords-of-single")));
         mapped.setOnAction(event -> show());
         switches.setId("zone-keyswitches");
-        switches.setTooltip(new Tooltip("Have keys play what chooses how this sound plays"));
+        switches.setTooltip(new Tooltip(say("zone-inspector.have-keys-play-what-chooses")));
         switches.setOnAction(event -> askSwitches.accept(zone));
         several.getStyleClass().add("soft");
         several.setWrapText(true);
@@ -145,7 +150,7 @@ final class ZoneInspector extends VBox {
     private Button step(int semitones) {
         Button button = new Button((semitones > 0 ? "+" : "−") + Math.abs(semitones));
         button.setId("transpose" + (semitones > 0 ? "-up-" : "-down-") + Math.abs(semitones));
-        button.setAccessibleText("transpose by " + semitones);
+        button.setAccessibleText(say("zone-inspector.transpose-by", semitones));
         button.getStyleClass().add("small");
         button.setMinWidth(USE_PREF_SIZE);
         button.setOnAction(event -> presenter.transpose(zone.id(), zone.transpose() + semitones));
@@ -156,7 +161,7 @@ final class ZoneInspector extends VBox {
         ToggleButton button = new ToggleButton(label);
         button.getStyleClass().add("pass");
         button.setId("pass-" + kind.word());
-        button.setOnAction(event -> presenter.change("passes", zone.id(), it -> {
+        button.setOnAction(event -> presenter.change(say("edit.passes"), zone.id(), it -> {
             Set<EventKind> kinds = EnumSet.noneOf(EventKind.class);
             kinds.addAll(it.pass());
             if (button.isSelected()) {
@@ -181,20 +186,20 @@ final class ZoneInspector extends VBox {
             zone = null;
             empty.setText(
                     desk.session().allZones().isEmpty()
-                            ? "Nothing is played yet. Drag a sound onto a keyboard."
-                            : "Click a band to see and change what it does.");
+                            ? say("zone-inspector.nothing-is-played-yet-drag")
+                            : say("zone-inspector.click-a-band-to-see"));
             return;
         }
         zone = selected.get();
         MiddleC middleC = desk.session().middleC();
         Routing routing = desk.routing();
-        String from = desk.session().source(zone.source()).map(Source::name).orElse("all sources");
+        String from = desk.session().source(zone.source()).map(Source::name).orElse(say("common.all-sources-2"));
         chip.show(
                 Words.colour(zone, desk.session()),
                 KeysPresenter.part(zone)
                         .map(part -> Words.channel(part, routing))
                         .orElse("·"));
-        title.setText(Words.target(zone.to(), desk.session()) + ", from " + from);
+        title.setText(say("zone-inspector.from", Words.target(zone.to(), desk.session()), from));
         Cards.showIn(name, Words.zone(zone, desk.session()));
         low.setNote(zone.keys().low(), middleC);
         high.setNote(zone.keys().high(), middleC);
@@ -202,12 +207,12 @@ final class ZoneInspector extends VBox {
         soundsAt.setText(presenter
                 .soundsAt(zone)
                 .map(range -> Words.keys(range, middleC))
-                .orElse("nowhere: outside 0–127"));
+                .orElse(say("zone-inspector.nowhere-outside-0-127")));
         showLineUp(middleC);
         Cards.showIn(softest, String.valueOf(zone.velocity().low()));
         Cards.showIn(loudest, String.valueOf(zone.velocity().high()));
         int count = desk.selection().zones().size();
-        several.setText("With " + (count - 1) + " more: arrow keys move them together, Delete deletes them.");
+        several.setText(say("zone-inspector.with-more-arrow-keys-move", count - 1));
         several.setVisible(count > 1);
         several.setManaged(count > 1);
         alone.setSelected(zone.id().equals(desk.studio().heardAlone()));
@@ -225,7 +230,7 @@ final class ZoneInspector extends VBox {
         form.show(zone);
         passes.forEach((kind, button) -> button.setSelected(zone.pass().contains(kind)));
         on.setSelected(zone.enabled());
-        on.setText(zone.enabled() ? "On" : "Off");
+        on.setText(zone.enabled() ? say("common.on") : say("common.off-2"));
     }
 
     private void showLineUp(MiddleC middleC) {
@@ -234,18 +239,19 @@ final class ZoneInspector extends VBox {
         lineUp.getTooltip()
                 .setText(
                         by.isEmpty()
-                                ? "It leads to no part whose keys are known"
-                                : "The first key, "
-                                        + NoteNames.nameAndNumber(zone.keys().low(), middleC) + ", plays "
-                                        + NoteNames.nameAndNumber(
+                                ? say("zone-inspector.it-leads-to-no-part")
+                                : say(
+                                        "zone-inspector.the-first-key-plays-the",
+                                        NoteNames.nameAndNumber(zone.keys().low(), middleC),
+                                        NoteNames.nameAndNumber(
                                                 desk.session()
                                                         .partOf(zone)
                                                         .orElseThrow()
                                                         .keys()
                                                         .low(),
-                                                middleC)
-                                        + ", the first that " + Words.target(zone.to(), desk.session())
-                                        + " answers to: transpose by " + by.get());
+                                                middleC),
+                                        Words.target(zone.to(), desk.session()),
+                                        by.get()));
     }
 
     private void showVelocity() {
@@ -272,7 +278,7 @@ final class ZoneInspector extends VBox {
             int to = Integer.parseInt(loudest.getText().strip());
             Range window = new Range(Math.max(1, from), to);
             if (!window.equals(zone.velocity())) {
-                presenter.change("velocity", zone.id(), it -> it.withVelocity(window));
+                presenter.change(say("edit.velocity"), zone.id(), it -> it.withVelocity(window));
             }
         } catch (IllegalArgumentException e) {
             // Not two numbers from 1 to 127, the lower first: what was there stays, and is shown again.

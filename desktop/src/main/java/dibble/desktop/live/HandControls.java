@@ -1,5 +1,7 @@
 package dibble.desktop.live;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.gear.Source;
@@ -23,6 +25,9 @@ final class HandControls extends HBox {
     private static final int MIDDLE = 8192;
     private static final int BREATH = 2;
     private static final int WHEEL = 1;
+    /** The first of the four general purpose controllers of the standard, 16 to 19. */
+    private static final int GENERAL = 16;
+
     private static final int SUSTAIN = 64;
     private static final int SOFT = 67;
     private static final int HEEL = 80;
@@ -51,18 +56,25 @@ final class HandControls extends HBox {
         List<Node> nodes = new ArrayList<>();
         switch (kind) {
             case KEYBOARD ->
-                nodes.addAll(List.of(bend(), slider("wheel", WHEEL), slider("slider", 21), pedal("pedal", SUSTAIN)));
-            case PEDALS -> nodes.addAll(List.of(slider("breath", BREATH), pedal("heel", HEEL)));
-            case PADS -> nodes.add(slider("press", ShortMessage.CHANNEL_PRESSURE, this::pressure));
+                nodes.addAll(List.of(
+                        bend(),
+                        slider(say("hand-controls.wheel"), WHEEL),
+                        slider(say("hand-controls.slider"), GENERAL),
+                        pedal(say("hand-controls.pedal"), SUSTAIN)));
+            case PEDALS ->
+                nodes.addAll(
+                        List.of(slider(say("hand-controls.breath"), BREATH), pedal(say("hand-controls.heel"), HEEL)));
+            case PADS -> nodes.add(slider(say("hand-controls.press"), ShortMessage.CHANNEL_PRESSURE, this::pressure));
             case CONTROLS ->
                 nodes.addAll(List.of(
-                        slider("breath", BREATH),
-                        slider("foot", 4),
-                        slider("knob 21", 21),
-                        slider("knob 22", 22),
-                        slider("knob 23", 23),
-                        pedal("pedal", SUSTAIN),
-                        pedal("soft", SOFT)));
+                        slider(say("hand-controls.breath"), BREATH),
+                        slider(say("hand-controls.foot"), 4),
+                        general(0),
+                        general(1),
+                        general(2),
+                        general(3),
+                        pedal(say("hand-controls.pedal"), SUSTAIN),
+                        pedal(say("hand-controls.soft"), SOFT)));
             default -> {
                 // A sequencer has none of its own.
             }
@@ -81,6 +93,10 @@ final class HandControls extends HBox {
 
     private void pressure(int value) {
         play(channel -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, value, 0));
+    }
+
+    private Node general(int place) {
+        return slider(say("hand-controls.general", GENERAL + place), GENERAL + place);
     }
 
     private Node slider(String name, int number) {
@@ -106,7 +122,7 @@ final class HandControls extends HBox {
         Slider slider = new Slider(0, 2 * MIDDLE - 1, MIDDLE);
         slider.setOrientation(Orientation.VERTICAL);
         slider.setId("hand-bend");
-        slider.setAccessibleText("pitch bend");
+        slider.setAccessibleText(say("common.pitch-bend"));
         slider.setBlockIncrement(1024);
         slider.valueProperty().subscribe((before, now) -> {
             if (before.intValue() != now.intValue()) {
@@ -120,16 +136,16 @@ final class HandControls extends HBox {
                 slider.setValue(MIDDLE);
             }
         });
-        return named("bend", slider);
+        return named(say("hand-controls.bend"), slider);
     }
 
     private Node pedal(String name, int number) {
-        ToggleButton pedal = new ToggleButton("up");
+        ToggleButton pedal = new ToggleButton(say("hand-controls.up"));
         pedal.setId("hand-" + number);
         pedal.setAccessibleText(name);
         pedal.setMinWidth(52);
         pedal.setOnAction(event -> {
-            pedal.setText(pedal.isSelected() ? "down" : "up");
+            pedal.setText(pedal.isSelected() ? say("hand-controls.down") : say("hand-controls.up"));
             int value = pedal.isSelected() ? 127 : 0;
             play(channel -> ShortMessage.controller(channel, number, value));
         });

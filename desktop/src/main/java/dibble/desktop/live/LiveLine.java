@@ -1,5 +1,7 @@
 package dibble.desktop.live;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
@@ -43,7 +45,7 @@ public final class LiveLine extends VBox {
 
     private final Desk desk;
     private final HBox sentence = new HBox(8);
-    private final ToggleButton keysPlay = new ToggleButton("Keys play");
+    private final ToggleButton keysPlay = new ToggleButton(say("live-line.keys-play"));
     private final Button octaveDown = new Button("−");
     private final Button octaveUp = new Button("+");
     private final Label octave = new Label();
@@ -51,7 +53,7 @@ public final class LiveLine extends VBox {
     private final KeyboardPane keyboard = new KeyboardPane(this::shape, true);
     private final HandControls hands;
     private final LivePanels panels;
-    private final ToggleButton fold = LivePanels.panelSwitch("fold-live", "fold");
+    private final ToggleButton fold = LivePanels.panelSwitch("fold-live", say("common.fold"));
     private final HBox playing = new HBox(10);
     private boolean followsMoves;
     private String held;
@@ -76,9 +78,9 @@ public final class LiveLine extends VBox {
         sentence.setMinWidth(0);
         keysPlay.setId("keys-play");
         keysPlay.setMinWidth(Region.USE_PREF_SIZE);
-        keysPlay.setTooltip(new Tooltip("The letter rows of the computer's keyboard play two octaves"));
-        octaveDown.setAccessibleText("typed keys an octave lower");
-        octaveUp.setAccessibleText("typed keys an octave higher");
+        keysPlay.setTooltip(new Tooltip(say("live-line.the-letter-rows-of-the")));
+        octaveDown.setAccessibleText(say("live-line.typed-keys-an-octave-lower"));
+        octaveUp.setAccessibleText(say("live-line.typed-keys-an-octave-higher"));
         octaveDown.setOnAction(event -> moveTyped(-12));
         octaveUp.setOnAction(event -> moveTyped(12));
         octave.setMinWidth(Region.USE_PREF_SIZE);
@@ -101,7 +103,7 @@ public final class LiveLine extends VBox {
         keyboard.setId("live-keyboard");
         keyboard.setMinHeight(64);
         keyboard.setPrefHeight(64);
-        keyboard.setAccessibleText("keyboard of the selected source");
+        keyboard.setAccessibleText(say("live-line.keyboard-of-the-selected-source"));
         keyboard.setPlayer(new KeyboardPane.Player() {
             @Override
             public void press(int key, int velocity) {
@@ -116,7 +118,7 @@ public final class LiveLine extends VBox {
         hands = new HandControls(desk, () -> desk.session().source(held).orElse(null));
         HBox.setHgrow(keyboard, Priority.ALWAYS);
         playing.getChildren().addAll(hands, keyboard);
-        fold.setAccessibleText("fold the keyboard away");
+        fold.setAccessibleText(say("live-line.fold-the-keyboard-away"));
         fold.setOnAction(event -> Cards.show(playing, !fold.isSelected()));
         getChildren().addAll(panels, top, playing);
         keysPlay.selectedProperty().subscribe(on -> {
@@ -174,7 +176,7 @@ public final class LiveLine extends VBox {
 
     private void showOctave() {
         MiddleC middleC = desk.session().middleC();
-        octave.setText("from " + NoteNames.name(lowestTyped, middleC));
+        octave.setText(say("live-line.from", NoteNames.name(lowestTyped, middleC)));
         boolean on = keysPlay.isSelected();
         octave.setVisible(on);
         octaveDown.setVisible(on);
@@ -226,7 +228,8 @@ public final class LiveLine extends VBox {
             showSentence();
         }
         long count = desk.studio().lost();
-        lost.setText(count == 0 ? "" : Words.count((int) Math.min(count, Integer.MAX_VALUE), "event") + " lost");
+        lost.setText(
+                count == 0 ? "" : say("live-line.no-events-events-lost", (int) Math.min(count, Integer.MAX_VALUE)));
         if (fold.isSelected()) {
             return;
         }

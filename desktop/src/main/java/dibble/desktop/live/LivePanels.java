@@ -1,5 +1,7 @@
 package dibble.desktop.live;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import javafx.scene.control.ToggleButton;
@@ -11,16 +13,16 @@ import javafx.scene.layout.Region;
 /** Everything that passed, and why?, side by side over the live line; each is made when it is first asked for. */
 final class LivePanels extends HBox {
     private final Desk desk;
-    private final ToggleButton showPassed = panelSwitch("show-passed", "everything that passed");
-    private final ToggleButton showWhy = panelSwitch("show-why", "why?");
+    private final ToggleButton showPassed = panelSwitch("show-passed", say("common.everything-that-passed"));
+    private final ToggleButton showWhy = panelSwitch("show-why", say("window-commands.why"));
     private PassedPane passed;
     private WhyPane why;
 
     LivePanels(Desk desk) {
         super(18);
         this.desk = desk;
-        showWhy.setTooltip(new Tooltip("What becomes of a key or a control, and why (W)"));
-        showPassed.setTooltip(new Tooltip("All that came in, with what became of it"));
+        showWhy.setTooltip(new Tooltip(say("live-panels.what-becomes-of-a-key")));
+        showPassed.setTooltip(new Tooltip(say("live-panels.all-that-came-in-with")));
         showPassed.setOnAction(event -> turn());
         showWhy.setOnAction(event -> turn());
         turn();

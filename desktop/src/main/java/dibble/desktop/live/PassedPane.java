@@ -1,5 +1,7 @@
 package dibble.desktop.live;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
@@ -58,8 +60,8 @@ final class PassedPane extends VBox {
     private final Canvas canvas = new Canvas();
     private final Pane view = new Pane(canvas);
     private final ComboBox<Choice> source = new ComboBox<>();
-    private final ToggleButton pause = toggle("passed-pause", "Pause");
-    private final ToggleButton bytes = toggle("passed-bytes", "Bytes");
+    private final ToggleButton pause = toggle("passed-pause", say("passed-pane.pause"));
+    private final ToggleButton bytes = toggle("passed-bytes", say("passed-pane.bytes"));
     private final Label skipped = new Label();
     private Passed paused;
     private int behind;
@@ -78,7 +80,7 @@ final class PassedPane extends VBox {
                 desk.studio().slots(), System.currentTimeMillis(), System.nanoTime(), ZoneId.systemDefault());
         setId("passed-pane");
         source.setId("passed-source");
-        source.setAccessibleText("whose events are shown");
+        source.setAccessibleText(say("passed-pane.whose-events-are-shown"));
         source.getStyleClass().add("live-choice");
         source.setOnAction(event -> {
             rows.showSource(
@@ -89,21 +91,21 @@ final class PassedPane extends VBox {
         });
         FlowPane line = new FlowPane(6, 4, source);
         line.getStyleClass().add("card-line");
-        kind(line, "keys", EventKind.NOTES);
-        kind(line, "knobs", EventKind.CONTROLLERS);
-        kind(line, "bend", EventKind.PITCH_BEND);
-        kind(line, "pressure", EventKind.CHANNEL_PRESSURE, EventKind.KEY_PRESSURE);
-        kind(line, "programs", EventKind.PROGRAM_CHANGE);
-        ToggleButton silent = toggle("passed-silent", "only what nothing takes");
+        kind(line, "notes", say("passed-pane.notes"), EventKind.NOTES);
+        kind(line, "controllers", say("passed-pane.controllers"), EventKind.CONTROLLERS);
+        kind(line, "bend", say("passed-pane.bend"), EventKind.PITCH_BEND);
+        kind(line, "pressure", say("passed-pane.pressure"), EventKind.CHANNEL_PRESSURE, EventKind.KEY_PRESSURE);
+        kind(line, "programs", say("passed-pane.programs"), EventKind.PROGRAM_CHANGE);
+        ToggleButton silent = toggle("passed-silent", say("passed-pane.only-what-nothing-takes"));
         silent.setOnAction(event -> {
             rows.showSilent(silent.isSelected());
             restart();
         });
         pause.setOnAction(event -> pause(pause.isSelected()));
         bytes.setOnAction(event -> stale = true);
-        Button copy = Cards.button("passed-copy", "Copy as text", this::copy);
-        copy.setTooltip(new Tooltip("All rows that are kept and shown, to the clipboard"));
-        Button clear = Cards.button("passed-clear", "Clear", () -> {
+        Button copy = Cards.button("passed-copy", say("passed-pane.copy-as-text"), this::copy);
+        copy.setTooltip(new Tooltip(say("passed-pane.all-rows-that-are-kept")));
+        Button clear = Cards.button("passed-clear", say("common.clear"), () -> {
             desk.live().passed().clear();
             pause(false);
         });
@@ -111,7 +113,7 @@ final class PassedPane extends VBox {
         line.getChildren().addAll(silent, pause, bytes, copy, clear, skipped);
         view.setId("passed-rows");
         view.setFocusTraversable(true);
-        view.setAccessibleText("everything that passed");
+        view.setAccessibleText(say("common.everything-that-passed"));
         view.getStyleClass().add("passed-rows");
         view.setMinHeight(HEAD + 3 * ROW);
         view.setPrefHeight(HEAD + 10 * ROW);
@@ -135,8 +137,8 @@ final class PassedPane extends VBox {
         return button;
     }
 
-    private void kind(FlowPane line, String name, EventKind... kinds) {
-        ToggleButton button = toggle("passed-" + name, name);
+    private void kind(FlowPane line, String id, String name, EventKind... kinds) {
+        ToggleButton button = toggle("passed-" + id, name);
         button.setSelected(true);
         button.setOnAction(event -> {
             for (EventKind kind : kinds) {
@@ -238,7 +240,8 @@ final class PassedPane extends VBox {
 
     /** The session has changed: names, and who is there. */
     void show() {
-        List<Choice> choices = Choices.with(new Choice(null, "all sources"), Choices.sources(desk.session()));
+        List<Choice> choices =
+                Choices.with(new Choice(null, say("common.all-sources-2")), Choices.sources(desk.session()));
         if (!source.getItems().equals(choices)) {
             source.getItems().setAll(choices);
             source.getSelectionModel().selectFirst();
@@ -262,7 +265,7 @@ final class PassedPane extends VBox {
             draw();
         }
         long lost = desk.live().passed().skipped();
-        String text = lost == 0 ? "" : lost + " skipped here";
+        String text = lost == 0 ? "" : say("passed-pane.skipped-here", lost);
         if (!text.equals(skipped.getText())) {
             skipped.setText(text);
         }
@@ -277,18 +280,18 @@ final class PassedPane extends VBox {
         g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
         g.setFont(SMALL);
         g.setFill(Palette.SOFT_ON_DARK);
-        g.fillText("time", TIME, 13);
-        g.fillText("played by", SOURCE, 13);
-        g.fillText("ch", CHANNEL, 13);
-        g.fillText("played", IN, 13);
-        g.fillText("what became of it", OUT, 13);
+        g.fillText(say("passed-pane.time"), TIME, 13);
+        g.fillText(say("common.played-by-2"), SOURCE, 13);
+        g.fillText(say("passed-pane.channel"), CHANNEL, 13);
+        g.fillText(say("passed-pane.event"), IN, 13);
+        g.fillText(say("passed-pane.what-became-of-it"), OUT, 13);
         shown = rows.leaders(passed(), behind, room());
         for (int i = 0; i < shown.size(); i++) {
             draw(g, row(shown.get(i)), HEAD + i * ROW, i == chosen);
         }
         if (shown.isEmpty()) {
             g.setFont(PLAIN);
-            g.fillText("Nothing has passed yet. Play something.", TIME, HEAD + 16);
+            g.fillText(say("passed-pane.nothing-has-passed-yet-play"), TIME, HEAD + 16);
         }
     }
 

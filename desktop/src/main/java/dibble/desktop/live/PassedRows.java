@@ -1,5 +1,7 @@
 package dibble.desktop.live;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -26,7 +28,7 @@ final class PassedRows {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss.SSS", Locale.ROOT);
 
     /** Who plays what nobody played: playback, an edit, a payment. */
-    private static final String BY_ITSELF = "Dibble";
+    private static final String BY_ITSELF = say("common.dibble");
 
     /** What left. */
     record Out(int colour, String channel, String part, String what, boolean taken, int message) {}
@@ -148,9 +150,9 @@ final class PassedRows {
         String sourceId = played ? slots.sourceId(Packed.voice(entry)) : null;
         String note = "";
         if (Packed.what(entry) == Packed.ECHO) {
-            note = "came back from a loop: it goes no further";
+            note = say("passed-rows.came-back-from-a-loop");
         } else if (outs.isEmpty() && !ShortMessage.endsNote(message)) {
-            note = unheard.contains(sourceId) ? "not heard" : "nothing takes it: why?";
+            note = unheard.contains(sourceId) ? say("common.not-heard") : say("passed-rows.nothing-takes-it-why");
         }
         return new Row(
                 leader,
@@ -211,8 +213,13 @@ final class PassedRows {
                     .append('\t');
             List<String> became = new ArrayList<>();
             for (Out out : row.outs()) {
-                became.add(out.part() + " " + out.channel() + ": " + out.what() + " (" + bytes(out.message()) + ")"
-                        + (out.taken() ? "" : ", refused by its port"));
+                became.add(say(
+                        "passed-rows.refused-by-its-port",
+                        out.part(),
+                        out.channel(),
+                        out.what(),
+                        bytes(out.message()),
+                        out.taken()));
             }
             text.append(became.isEmpty() ? row.note() : String.join("; ", became))
                     .append('\n');

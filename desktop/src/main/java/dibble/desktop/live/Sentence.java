@@ -1,5 +1,7 @@
 package dibble.desktop.live;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
@@ -73,10 +75,12 @@ final class Sentence {
         String silence = "";
         if (ways.isEmpty()) {
             silence = !isHeard
-                    ? "not heard: hear is off"
+                    ? say("sentence.not-heard-hear-is-off")
                     : refused
-                            ? "its port takes nothing now"
-                            : isKey ? "nothing is played by this key" : "nothing is moved by it";
+                            ? say("sentence.its-port-takes-nothing-now")
+                            : isKey
+                                    ? say("sentence.nothing-is-played-by-this")
+                                    : say("sentence.nothing-is-moved-by-it");
         }
         return new Sentence(
                 Words.source(heard.source(), session), Words.message(message, session.middleC()), ways, silence);
@@ -99,18 +103,21 @@ final class Sentence {
         String sounds = isKey ? Words.note(ShortMessage.data1(message), part.get(), session.middleC()) : what;
         String track = (isKey ? session.trackOf(ref, ShortMessage.data1(message)) : session.trackOf(ref))
                 .map(Track::name)
-                .map(text -> " → track " + text)
                 .orElse("");
         return new Way(
-                part.get().colour(), String.valueOf(channel), part.get().name(), sounds + " on " + address + track);
+                part.get().colour(),
+                String.valueOf(channel),
+                part.get().name(),
+                say("sentence.on", sounds, address, track.isEmpty(), track));
     }
 
     /** What the line says before anything was played. */
     static String empty(Session session) {
         return session.sources().isEmpty()
-                ? "No source yet."
-                : "Press a key: Dibble says which keyboard it is, and where it goes. "
-                        + Words.count(session.sources().size(), "source") + ", "
-                        + Words.count(session.allZones().size(), "zone") + ".";
+                ? say("sentence.no-source-yet")
+                : say(
+                        "sentence.press-a-key-dibble-says",
+                        session.sources().size(),
+                        session.allZones().size());
     }
 }

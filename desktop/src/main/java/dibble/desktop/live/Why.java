@@ -1,5 +1,7 @@
 package dibble.desktop.live;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Words;
 import dibble.edits.ControlEdits;
@@ -81,8 +83,11 @@ final class Why {
     }
 
     private Answer answer(Trace trace) {
-        String played = Words.source(source, session) + ", channel " + (ShortMessage.channel(message) + 1) + ", "
-                + Words.message(message, middleC());
+        String played = say(
+                "why.channel",
+                Words.source(source, session),
+                ShortMessage.channel(message) + 1,
+                Words.message(message, middleC()));
         if (trace.gate() != null) {
             lines.add(new Line(
                     new Places.Thing(Places.Kind.SOURCE, source),
@@ -91,40 +96,39 @@ final class Why {
                     Words.source(source, session),
                     gate(trace.gate()),
                     false));
-            return new Answer(played + ": it stops at its source.", lines);
+            return new Answer(say("why.it-stops-at-its-source", played), lines);
         }
         trace.controls().forEach(this::control);
         trace.zones().forEach(this::zone);
         if (others > 0) {
-            lines.add(new Line(null, 0, "", "", Words.count(others, "other") + " belong to other sources.", false));
+            lines.add(new Line(null, 0, "", "", say("why.no-others-others-belong-to", others), false));
         }
         String sentence = sounding.isEmpty()
-                ? ": nothing comes of it."
+                ? say("why.nothing-comes-of-it", played)
                 : ShortMessage.startsNote(message)
-                        ? " plays " + String.join(" and ", sounding) + "."
-                        : " goes to " + String.join(" and ", sounding) + ".";
-        return new Answer(played + sentence, lines);
+                        ? say("why.plays", played, Words.list(sounding))
+                        : say("why.goes-to", played, Words.list(sounding));
+        return new Answer(sentence, lines);
     }
 
     private String gate(Trace.Reason reason) {
         Source of = session.source(source).orElseThrow();
         return switch (reason) {
             case NOT_LISTENING ->
-                of.name() + " " + Words.letIn(of).replaceFirst("^channel", "lets in channel")
-                        + ", and this came on channel " + (ShortMessage.channel(message) + 1) + ".";
-            case NOT_ACCEPTED -> of.name() + " does not let in " + kind() + ".";
-            default -> "This program calls a scene, and goes no further.";
+                say("why.and-this-came-on-channel", of.name(), Words.listening(of), ShortMessage.channel(message) + 1);
+            case NOT_ACCEPTED -> say("why.does-not-let-in", of.name(), kind());
+            default -> say("why.this-program-calls-a-scene");
         };
     }
 
     private String kind() {
         return switch (EventKind.of(message)) {
-            case NOTES -> "keys";
-            case CONTROLLERS -> "knobs (CC " + ShortMessage.data1(message) + ")";
-            case PITCH_BEND -> "pitch bend";
-            case CHANNEL_PRESSURE -> "pressure";
-            case KEY_PRESSURE -> "key pressure";
-            case PROGRAM_CHANGE -> "program changes";
+            case NOTES -> say("common.keys-2");
+            case CONTROLLERS -> say("why.knobs-cc", ShortMessage.data1(message));
+            case PITCH_BEND -> say("common.pitch-bend");
+            case CHANNEL_PRESSURE -> say("common.pressure");
+            case KEY_PRESSURE -> say("common.key-pressure");
+            case PROGRAM_CHANGE -> say("why.program-changes");
         };
     }
 
@@ -139,10 +143,10 @@ final class Why {
         if (answer.reason() != null) {
             text = reason(answer.reason(), map);
         } else if (answer.scene() != null) {
-            text = "calls " + scene(answer.scene()) + ".";
+            text = say("why.calls", scene(answer.scene()));
             sounding.add(scene(answer.scene()));
         } else {
-            text = sent(answer.messages()) + (map.keep() ? "." : "; the control itself goes no further.");
+            text = say("why.the-control-itself-goes-no", sent(answer.messages()), map.keep());
         }
         lines.add(new Line(
                 new Places.Thing(Places.Kind.CONTROL, map.id()),
@@ -155,9 +159,10 @@ final class Why {
 
     private String scene(String id) {
         return switch (id) {
-            case Aim.ToScene.NEXT -> "the next scene";
-            case Aim.ToScene.PREVIOUS -> "the scene before";
-            default -> session.scene(id).map(it -> "scene " + it.name()).orElse("no such scene: " + id);
+            case Aim.ToScene.NEXT -> say("common.the-next-scene");
+            case Aim.ToScene.PREVIOUS -> say("common.the-scene-before");
+            default ->
+                session.scene(id).map(it -> say("common.scene-3", it.name())).orElse(say("common.no-such-scene", id));
         };
     }
 
@@ -169,7 +174,7 @@ final class Why {
         }
         String text = answer.reason() == null ? sent(answer.messages()) + "." : reason(answer.reason(), zone);
         if (answer.reason() == null && closed.containsKey(zone.to().instrument())) {
-            text += " But " + closed.get(zone.to().instrument()) + ".";
+            text = say("why.but", text, closed.get(zone.to().instrument()));
         }
         String channel = zone.to() instanceof Target.ToPart to ? Words.channel(to.part(), routing) : "·";
         lines.add(new Line(
@@ -186,12 +191,12 @@ final class Why {
                 .map(sent -> {
                     String part = routing.partAt(sent.to(), sent.channel())
                             .map(Part::name)
-                            .orElse("no part");
+                            .orElse(say("why.no-part"));
                     String instrument =
                             session.instrument(sent.to()).map(Instrument::name).orElse(sent.to());
                     sounding.add(part);
-                    return "sends " + Words.message(sent.message(), middleC()) + " to " + part + ", " + instrument + " "
-                            + sent.channel();
+                    return say(
+                            "why.sends-to", Words.message(sent.message(), middleC()), part, instrument, sent.channel());
                 })
                 .collect(Collectors.joining("; "));
     }
@@ -199,16 +204,18 @@ final class Why {
     private String reason(Trace.Reason reason, ControlMap map) {
         return switch (reason) {
             case OUTSIDE_THE_WINDOW ->
-                "its window is " + map.when().low() + " to " + map.when().high() + ", and outside it sends nothing.";
+                say("why.its-window-is-to-and", map.when().low(), map.when().high());
             case CHANNEL -> channels(map.channels().numbers());
             default -> reason(reason, Optional.empty());
         };
     }
 
     private String channels(List<Integer> numbers) {
-        return "takes channel" + (numbers.size() == 1 ? " " : "s ")
-                + numbers.stream().map(String::valueOf).collect(Collectors.joining(", ")) + ", and this came on "
-                + (ShortMessage.channel(message) + 1) + ".";
+        return say(
+                "why.takes-channel-s-and-this",
+                numbers.size() == 1,
+                numbers.stream().map(String::valueOf).collect(Collectors.joining(", ")),
+                ShortMessage.channel(message) + 1);
     }
 
     private String note(int key) {
@@ -218,11 +225,12 @@ final class Why {
     private String reason(Trace.Reason reason, Zone zone) {
         return switch (reason) {
             case CHANNEL -> channels(zone.channels().numbers());
-            case KEY_BELOW -> "its keys begin at " + note(zone.keys().low()) + ".";
-            case KEY_ABOVE -> "its keys end at " + note(zone.keys().high()) + ".";
-            case VELOCITY_BELOW -> "it takes velocities from " + zone.velocity().low() + " on.";
+            case KEY_BELOW -> say("why.its-keys-begin-at", note(zone.keys().low()));
+            case KEY_ABOVE -> say("why.its-keys-end-at", note(zone.keys().high()));
+            case VELOCITY_BELOW ->
+                say("why.it-takes-velocities-from-on", zone.velocity().low());
             case VELOCITY_ABOVE ->
-                "it takes velocities up to " + zone.velocity().high() + ".";
+                say("why.it-takes-velocities-up-to", zone.velocity().high());
             default -> reason(reason, Optional.of(zone));
         };
     }
@@ -231,16 +239,16 @@ final class Why {
         return switch (reason) {
             case OFF ->
                 alone != null && zone.filter(Zone::enabled).isPresent()
-                        ? "another zone is heard alone."
-                        : "it is switched off.";
-            case UNMAPPED -> "its note map has no note for this key.";
-            case OUTSIDE -> "transposed, this falls outside 0–127.";
-            case NOT_PASSED -> "it does not pass " + kind() + ".";
-            case TAKEN -> "a control map takes it, and it goes no further.";
-            case NO_SUCH_PART -> "what it leads to is not there.";
-            case NO_CHANNEL -> "what it leads to has no channel.";
-            case NOT_HEARD -> "would play, but " + Words.source(source, session) + " is not heard now.";
-            case SOUNDS_BY_ITSELF -> "the keyboard sounds this by itself, so nothing is sent.";
+                        ? say("why.another-zone-is-heard-alone")
+                        : say("why.it-is-switched-off");
+            case UNMAPPED -> say("why.its-note-map-has-no");
+            case OUTSIDE -> say("why.transposed-this-falls-outside-0");
+            case NOT_PASSED -> say("why.it-does-not-pass", kind());
+            case TAKEN -> say("why.a-control-map-takes-it");
+            case NO_SUCH_PART -> say("why.what-it-leads-to-is");
+            case NO_CHANNEL -> say("why.what-it-leads-to-has");
+            case NOT_HEARD -> say("why.would-play-but-is-not", Words.source(source, session));
+            case SOUNDS_BY_ITSELF -> say("why.the-keyboard-sounds-this-by");
             default -> reason.words() + ".";
         };
     }

@@ -1,5 +1,7 @@
 package dibble.desktop.live;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
@@ -21,7 +23,7 @@ final class WhyLine extends HBox {
         getStyleClass().add("card-line");
         name = Cards.button("", "", () -> desk.places().show(line.thing()));
         name.getStyleClass().add("link");
-        name.setTooltip(new Tooltip("Show it"));
+        name.setTooltip(new Tooltip(say("common.show-it")));
         text.setWrapText(true);
         getChildren().addAll(mark, chip, name, text);
     }

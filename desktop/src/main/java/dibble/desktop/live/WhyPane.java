@@ -1,5 +1,7 @@
 package dibble.desktop.live;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
@@ -32,7 +34,7 @@ final class WhyPane extends VBox {
     private static final long BETWEEN_ANSWERS = TimeUnit.MILLISECONDS.toNanos(150);
 
     private final Desk desk;
-    private final ToggleButton last = new ToggleButton("What is played");
+    private final ToggleButton last = new ToggleButton(say("why-pane.what-is-played"));
     private final ComboBox<Choice> source = new ComboBox<>();
     private final ComboBox<Choice> channel = new ComboBox<>();
     private final TextField typed = new TextField();
@@ -52,31 +54,31 @@ final class WhyPane extends VBox {
         last.setId("why-last");
         last.setSelected(true);
         last.setMinWidth(USE_PREF_SIZE);
-        last.setTooltip(new Tooltip("Follows the keys and controls that are played"));
+        last.setTooltip(new Tooltip(say("why-pane.follows-the-keys-and-controls")));
         last.setOnAction(event -> stale = true);
         source.setId("why-source");
-        source.setAccessibleText("whose key it would be");
+        source.setAccessibleText(say("why-pane.whose-key-it-would-be"));
         channel.setId("why-channel");
-        channel.setAccessibleText("the channel that it would come on");
+        channel.setAccessibleText(say("why-pane.the-channel-that-it-would"));
         channel.getItems().setAll(Form.CHANNELS);
         source.getStyleClass().add("live-choice");
         channel.getStyleClass().add("live-choice");
         source.setOnAction(event -> showChannel());
         typed.setId("why-typed");
-        typed.setPromptText("F#3 96, or CC 64 127");
-        typed.setAccessibleText("a key or another message to ask about");
+        typed.setPromptText(say("why-pane.f-3-96-or-cc"));
+        typed.setAccessibleText(say("why-pane.a-key-or-another-message"));
         typed.setPrefColumnCount(14);
         typed.setOnAction(event -> askTyped());
         FlowPane line = new FlowPane(
                 6,
                 4,
                 last,
-                new Label("or if"),
+                new Label(say("why-pane.or-if")),
                 source,
-                new Label("sent on channel"),
+                new Label(say("why-pane.sent-on-channel")),
                 channel,
                 typed,
-                Cards.button("why-ask", "Ask", this::askTyped));
+                Cards.button("why-ask", say("why-pane.ask"), this::askTyped));
         line.getStyleClass().add("card-line");
         sentence.setId("why-sentence");
         sentence.getStyleClass().add("strong");
@@ -178,9 +180,7 @@ final class WhyPane extends VBox {
                         closed(),
                         desk.studio().heardAlone())
                 : last.isSelected() || answer == null
-                        ? new Why.Answer(
-                                "Play a key, or type one: here stands what each zone and control map makes of it.",
-                                List.of())
+                        ? new Why.Answer(say("why-pane.play-a-key-or-type"), List.of())
                         : answer;
         if (!Objects.equals(next, answer)) {
             answer = next;
@@ -194,10 +194,9 @@ final class WhyPane extends VBox {
         List<String> cut = desk.studio().loops().stream().map(Loop::output).toList();
         for (Instrument instrument : desk.session().instruments()) {
             if (cut.contains(instrument.port())) {
-                closed.put(
-                        instrument.id(), "nothing is sent to " + instrument.name() + " now: it comes back in a loop");
+                closed.put(instrument.id(), say("why-pane.nothing-is-sent-to-now", instrument.name()));
             } else if (desk.studio().lane(instrument.port()).isEmpty()) {
-                closed.put(instrument.id(), "the port of " + instrument.name() + " is not there");
+                closed.put(instrument.id(), say("why-pane.the-port-of-is-not", instrument.name()));
             }
         }
         return closed;

@@ -1,5 +1,7 @@
 package dibble.desktop.scenes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.routing.Scene;
 import javafx.geometry.Pos;
@@ -39,9 +41,9 @@ final class LargeScene extends VBox {
         space.setMinHeight(18);
         HBox buttons = new HBox(
                 10,
-                Cards.button("large-previous", "Scene before", () -> presenter.step(-1)),
-                Cards.button("large-following", "Next scene", () -> presenter.step(1)),
-                Cards.button("large-leave", "All scenes", leave));
+                Cards.button("large-previous", say("large-scene.scene-before"), () -> presenter.step(-1)),
+                Cards.button("large-following", say("large-scene.next-scene"), () -> presenter.step(1)),
+                Cards.button("large-leave", say("large-scene.all-scenes"), leave));
         buttons.setAlignment(Pos.CENTER);
         getChildren().addAll(now, then, next, space, buttons);
         layoutBoundsProperty().subscribe(bounds -> size());
@@ -56,10 +58,10 @@ final class LargeScene extends VBox {
     }
 
     void show() {
-        now.setText(presenter.active().map(Scene::name).orElse("No scene"));
-        next.setText(presenter.next().map(Scene::name).orElse("the last one"));
-        then.setText(presenter.next().isPresent() ? "then" : "this is");
-        setAccessibleText("now " + now.getText() + ", " + then.getText() + " " + next.getText());
+        now.setText(presenter.active().map(Scene::name).orElse(say("large-scene.no-scene")));
+        next.setText(presenter.next().map(Scene::name).orElse(say("large-scene.the-last-one")));
+        then.setText(presenter.next().isPresent() ? say("common.then") : say("large-scene.this-is"));
+        setAccessibleText(say("large-scene.now", now.getText(), then.getText(), next.getText()));
         size();
     }
 

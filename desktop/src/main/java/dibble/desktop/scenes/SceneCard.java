@@ -1,5 +1,7 @@
 package dibble.desktop.scenes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.FocusKeys;
 import dibble.routing.Scene;
@@ -30,8 +32,8 @@ final class SceneCard extends HBox {
         setFocusTraversable(true);
         name.getStyleClass().add("scene-name");
         name.setMinWidth(0);
-        call = Cards.button("call-" + id, "Call", () -> presenter.call(id));
-        call.setTooltip(new Tooltip("Has it hold now; held notes stay until they are let go"));
+        call = Cards.button("call-" + id, say("scene-card.call"), () -> presenter.call(id));
+        call.setTooltip(new Tooltip(say("scene-card.has-it-hold-now-held")));
         called.setMinWidth(USE_PREF_SIZE);
         VBox words = new VBox(1, name, holds);
         words.setMinWidth(0);
@@ -50,10 +52,11 @@ final class SceneCard extends HBox {
         name.setText(scene.name());
         holds.setText(ScenesPresenter.holds(scene));
         called.setText(presenter.calledBy(scene));
-        call.setText(active ? "holds now" : "Call");
+        call.setText(active ? say("scene-card.holds-now") : say("scene-card.call"));
         call.setDisable(active);
-        call.setAccessibleText(active ? scene.name() + " holds now" : "call " + scene.name());
-        setAccessibleText("scene " + scene.name() + ": " + holds.getText() + (active ? ", holds now" : ""));
+        call.setAccessibleText(
+                active ? say("scene-card.holds-now-2", scene.name()) : say("scene-card.call-2", scene.name()));
+        setAccessibleText(say("scene-card.scene", scene.name(), holds.getText(), active));
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(HOLDS, active);
     }

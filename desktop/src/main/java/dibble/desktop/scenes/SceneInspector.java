@@ -1,5 +1,7 @@
 package dibble.desktop.scenes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Choice;
@@ -30,18 +32,18 @@ import javafx.scene.layout.VBox;
 
 /** All about the selected scene: its name, what calls it, and the sounds that it sets. */
 final class SceneInspector extends VBox {
-    private static final String AS_IT_IS = "as it is";
+    private static final String AS_IT_IS = say("common.as-it-is");
 
     private static final List<Choice> PROGRAMS = programs();
 
     private final Desk desk;
     private final ScenesPresenter presenter;
-    private final Label hint = Cards.soft("Click a scene to see and change what it is.");
+    private final Label hint = Cards.soft(say("scene-inspector.click-a-scene-to-see"));
     private final Label title = Cards.heading("");
     private final Form<String> form;
     private final FlowPane buttons = new FlowPane(6, 6);
     private final VBox sounds = new VBox(4);
-    private final MenuButton addSound = new MenuButton("Another sound for…");
+    private final MenuButton addSound = new MenuButton(say("scene-inspector.another-sound-for"));
     private final Form<PartRef> sound;
     private PartRef part;
 
@@ -57,29 +59,39 @@ final class SceneInspector extends VBox {
                         () -> desk.session().middleC(),
                         id -> desk.session().scene(id).isPresent(),
                         (id, what, change) -> change.apply(id))
-                .text("scene-name", "Name", "name of the scene", id -> now(id).name(), (id, text) -> {
-                    presenter.change("name", id, scene -> scene.withName(text));
-                    return id;
-                })
+                .text(
+                        "scene-name",
+                        say("common.name"),
+                        say("scene-inspector.name-of-the-scene"),
+                        id -> now(id).name(),
+                        (id, text) -> {
+                            presenter.change(say("edit.name"), id, scene -> scene.withName(text));
+                            return id;
+                        })
                 .number(
                         "scene-program",
-                        "Program",
-                        "the program change that calls it, 1 to 128",
+                        say("common.program"),
+                        say("scene-inspector.the-program-change-that-calls"),
                         1,
                         128,
                         true,
                         id -> now(id).program() == null ? null : now(id).program() + 1,
                         (id, number) -> {
                             presenter.change(
-                                    "program", id, scene -> scene.withProgram(number == null ? null : number - 1));
+                                    say("edit.program"),
+                                    id,
+                                    scene -> scene.withProgram(number == null ? null : number - 1));
                             return id;
                         });
         buttons.getChildren()
                 .setAll(
-                        Cards.button("scene-duplicate", "Duplicate", () -> select.accept(presenter.duplicate(id()))),
-                        Cards.button("scene-up", "Up", () -> presenter.move(id(), -1)),
-                        Cards.button("scene-down", "Down", () -> presenter.move(id(), 1)),
-                        Cards.button("scene-delete", "Delete", () -> presenter.delete(id())));
+                        Cards.button(
+                                "scene-duplicate",
+                                say("common.duplicate"),
+                                () -> select.accept(presenter.duplicate(id()))),
+                        Cards.button("scene-up", say("common.up"), () -> presenter.move(id(), -1)),
+                        Cards.button("scene-down", say("common.down"), () -> presenter.move(id(), 1)),
+                        Cards.button("scene-delete", say("common.delete"), () -> presenter.delete(id())));
         addSound.setId("scene-add-sound");
         addSound.getStyleClass().add("small");
         sound = soundForm();
@@ -92,8 +104,8 @@ final class SceneInspector extends VBox {
                         (ref, what, change) -> change.apply(ref))
                 .choice(
                         "scene-sound-program",
-                        "Program",
-                        "the program that the scene gives the part",
+                        say("common.program"),
+                        say("scene-inspector.the-program-that-the-scene"),
                         ref -> PROGRAMS,
                         ref -> Optional.ofNullable(sound(ref).program())
                                 .<Object>map(it -> it)
@@ -102,8 +114,8 @@ final class SceneInspector extends VBox {
                                 sound.bank(), to.equals(AS_IT_IS) ? null : (Integer) to, sound.volume(), sound.pan())))
                 .number(
                         "scene-sound-level",
-                        "Level",
-                        "the level that the scene gives the part",
+                        say("common.level-2"),
+                        say("scene-inspector.the-level-that-the-scene"),
                         0,
                         127,
                         true,
@@ -111,8 +123,8 @@ final class SceneInspector extends VBox {
                         edit((sound, to) -> new Sound(sound.bank(), sound.program(), (Integer) to, sound.pan())))
                 .number(
                         "scene-sound-pan",
-                        "Pan",
-                        "the pan that the scene gives the part",
+                        say("common.pan"),
+                        say("scene-inspector.the-pan-that-the-scene"),
                         0,
                         127,
                         true,
@@ -177,16 +189,17 @@ final class SceneInspector extends VBox {
                 .setAll(presenter.partsLeft(scene.get()).stream()
                         .map(this::item)
                         .toList());
-        List<Node> nodes = new ArrayList<>(List.of(title, form, buttons, Cards.strong("Sounds that it sets"), sounds));
+        List<Node> nodes = new ArrayList<>(
+                List.of(title, form, buttons, Cards.strong(say("scene-inspector.sounds-that-it-sets")), sounds));
         if (scene.get().sounds().isEmpty() && part == null) {
-            Label none = Cards.soft("None: all parts keep the sound that they have.");
+            Label none = Cards.soft(say("scene-inspector.none-all-parts-keep-the"));
             none.setWrapText(true);
             nodes.add(none);
         }
         if (part != null) {
             nodes.add(sound);
             sound.show(part);
-            nodes.add(Cards.button("scene-sound-none", "Leave this part alone", () -> {
+            nodes.add(Cards.button("scene-sound-none", say("scene-inspector.leave-this-part-alone"), () -> {
                 presenter.changeSound(id(), part, before -> new Sound(null, null, null, null));
                 part = null;
                 show();
@@ -200,7 +213,8 @@ final class SceneInspector extends VBox {
 
     private Node line(PartRef ref, String words) {
         Optional<Part> found = desk.session().part(ref);
-        ToggleButton button = new ToggleButton(found.map(Part::name).orElse("no such part: " + ref) + ": " + words);
+        ToggleButton button =
+                new ToggleButton(found.map(Part::name).orElse(say("common.no-such-part", ref)) + ": " + words);
         button.setGraphic(new Chip().show(found.map(Part::colour).orElse(0), Words.channel(ref, desk.routing())));
         button.setId("scene-sound-" + ref.part());
         button.getStyleClass().add("small");

@@ -1,5 +1,7 @@
 package dibble.desktop.scenes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Words;
 import dibble.edits.SceneEdits;
 import dibble.gear.Part;
@@ -78,16 +80,16 @@ final class ScenesPresenter {
 
     /** Adds a scene behind another or, with null, behind all; returns its id. */
     String add(String after) {
-        String name = freshName("Scene");
+        String name = freshName(say("common.scene-2"));
         String id = SceneEdits.freshId(session(), name);
-        document.edit("new scene", session -> SceneEdits.add(session, id, name, after));
+        document.edit(say("edit.new-scene"), session -> SceneEdits.add(session, id, name, after));
         return id;
     }
 
     String duplicate(String id) {
         String name = freshName(session().scene(id).orElseThrow().name());
         String newId = SceneEdits.freshId(session(), name);
-        document.edit("duplicate of a scene", session -> SceneEdits.duplicate(session, id, newId, name));
+        document.edit(say("edit.duplicate-of-a-scene"), session -> SceneEdits.duplicate(session, id, newId, name));
         return newId;
     }
 
@@ -106,11 +108,11 @@ final class ScenesPresenter {
     }
 
     void delete(String id) {
-        document.edit("delete a scene", session -> SceneEdits.delete(session, id));
+        document.edit(say("edit.delete-a-scene"), session -> SceneEdits.delete(session, id));
     }
 
     void move(String id, int by) {
-        document.edit("order of scenes", session -> SceneEdits.move(session, id, by));
+        document.edit(say("edit.order-of-scenes"), session -> SceneEdits.move(session, id, by));
     }
 
     void change(String what, String id, UnaryOperator<Scene> change) {
@@ -118,30 +120,32 @@ final class ScenesPresenter {
     }
 
     void changeSound(String scene, PartRef part, UnaryOperator<Sound> change) {
-        document.edit("sound in a scene", session -> SceneEdits.changeSound(session, scene, part, change));
+        document.edit(say("edit.sound-in-a-scene"), session -> SceneEdits.changeSound(session, scene, part, change));
     }
 
     /** What a scene has: {@code 3 zones · 1 control map · 2 sounds}. */
     static String holds(Scene scene) {
         List<String> words = new ArrayList<>();
-        count(words, scene.zones().size(), "zone");
-        count(words, scene.controls().size(), "control map");
-        count(words, scene.sounds().size(), "sound");
-        return words.isEmpty() ? "nothing of its own yet" : String.join(" · ", words);
+        count(words, scene.zones().size(), "scenes-presenter.zones");
+        count(words, scene.controls().size(), "scenes-presenter.control-maps");
+        count(words, scene.sounds().size(), "scenes-presenter.sounds");
+        return words.isEmpty() ? say("scenes-presenter.nothing-of-its-own-yet") : String.join(" · ", words);
     }
 
     private static void count(List<String> words, int number, String what) {
         if (number > 0) {
-            words.add(Words.count(number, what));
+            words.add(say(what, number));
         }
     }
 
     /** What holds in every scene. */
     String always() {
         List<String> words = new ArrayList<>();
-        count(words, session().zones().size(), "zone");
-        count(words, session().controls().size(), "control map");
-        return words.isEmpty() ? "Nothing holds always." : "In every scene as well: " + String.join(" · ", words) + ".";
+        count(words, session().zones().size(), "scenes-presenter.zones");
+        count(words, session().controls().size(), "scenes-presenter.control-maps");
+        return words.isEmpty()
+                ? say("scenes-presenter.nothing-holds-always")
+                : say("scenes-presenter.in-every-scene-as-well", String.join(" · ", words));
     }
 
     /** What calls a scene: {@code F1 · program 1}. */
@@ -153,7 +157,7 @@ final class ScenesPresenter {
         }
         boolean heard = session().sceneSwitch() != null;
         if (scene.program() != null) {
-            words.add("program " + (scene.program() + 1) + (heard ? "" : ", of nobody"));
+            words.add(say("scenes-presenter.program-of-nobody", scene.program() + 1, heard));
         }
         return String.join(" · ", words);
     }
@@ -162,18 +166,19 @@ final class ScenesPresenter {
     static String sound(Sound sound) {
         List<String> words = new ArrayList<>();
         if (sound.bank() != null) {
-            words.add("bank " + sound.bank().get(0) + " " + sound.bank().get(1));
+            words.add(say(
+                    "scenes-presenter.bank", sound.bank().get(0), sound.bank().get(1)));
         }
         if (sound.program() != null) {
-            words.add("program " + GeneralMidi.program(sound.program()));
+            words.add(say("common.program-3", GeneralMidi.program(sound.program())));
         }
         if (sound.volume() != null) {
-            words.add("level " + sound.volume());
+            words.add(say("scenes-presenter.level", sound.volume()));
         }
         if (sound.pan() != null) {
-            words.add("pan " + sound.pan());
+            words.add(say("scenes-presenter.pan", sound.pan()));
         }
-        return words.isEmpty() ? "nothing set yet" : String.join(" · ", words);
+        return words.isEmpty() ? say("scenes-presenter.nothing-set-yet") : String.join(" · ", words);
     }
 
     /** The parts that a scene does not give a sound yet. */
@@ -216,7 +221,7 @@ final class ScenesPresenter {
             all.add(differs(
                     part.map(Part::colour).orElse(0),
                     Words.channel(ref, routing),
-                    "sound of " + part.map(Part::name).orElse(ref.toString()),
+                    say("scenes-presenter.sound-of", part.map(Part::name).orElse(ref.toString())),
                     differs,
                     it -> List.of(sound(it.sound()))));
         }
@@ -249,7 +254,7 @@ final class ScenesPresenter {
 
     private static String joined(List<String> words) {
         String text = words.stream().filter(word -> !word.isEmpty()).collect(Collectors.joining(", "));
-        return text.isEmpty() ? "in other ways" : text;
+        return text.isEmpty() ? say("scenes-presenter.in-other-ways") : text;
     }
 
     /** The aspects of a zone, each always in its place; the first tells most. */
@@ -257,20 +262,32 @@ final class ScenesPresenter {
         return List.of(
                 Words.keys(zone.keys(), middleC()),
                 zone.channels().isAll()
-                        ? "all channels"
-                        : "channels " + listed(zone.channels().numbers()),
-                "velocities " + zone.velocity().low() + "–" + zone.velocity().high(),
-                zone.transpose() == 0 ? "as played" : Words.transpose(zone.transpose()),
-                zone.enabled() ? "on" : "off",
+                        ? say("common.all-channels")
+                        : say(
+                                "scenes-presenter.channels",
+                                listed(zone.channels().numbers())),
+                say(
+                        "scenes-presenter.velocities",
+                        zone.velocity().low(),
+                        zone.velocity().high()),
+                zone.transpose() == 0 ? say("scenes-presenter.as-played") : Words.transpose(zone.transpose()),
+                zone.enabled() ? say("scenes-presenter.on") : say("common.off"),
                 zone.noteMap().isEmpty()
-                        ? "no note map"
-                        : "note map of " + Words.count(zone.noteMap().size(), "key"),
-                "passes " + zone.pass().size() + " kinds, blocks "
-                        + (zone.blockControllers().isEmpty() ? "nothing" : "CC " + listed(zone.blockControllers())),
+                        ? say("scenes-presenter.no-note-map")
+                        : say(
+                                "scenes-presenter.note-map-of-no-keys",
+                                zone.noteMap().size()),
+                say(
+                        "scenes-presenter.passes-kinds-blocks-1-choice",
+                        zone.pass().size(),
+                        zone.blockControllers().isEmpty(),
+                        listed(zone.blockControllers())),
                 zone.velocityTo() == null
-                        ? "velocities as played"
-                        : "velocities become " + zone.velocityTo().first() + "–"
-                                + zone.velocityTo().last());
+                        ? say("scenes-presenter.velocities-as-played")
+                        : say(
+                                "scenes-presenter.velocities-become",
+                                zone.velocityTo().first(),
+                                zone.velocityTo().last()));
     }
 
     private static String listed(Collection<Integer> numbers) {
@@ -283,10 +300,10 @@ final class ScenesPresenter {
                         .map(send -> Words.control(send.kind(), send.number(), middleC()) + " " + send.first() + "–"
                                 + send.last())
                         .distinct()
-                        .collect(Collectors.joining(" and ")),
-                "window " + map.when().low() + "–" + map.when().high(),
-                map.enabled() ? "on" : "off",
-                map.keep() ? "goes on to zones" : "goes no further",
+                        .collect(Collectors.joining(", ")),
+                say("scenes-presenter.window", map.when().low(), map.when().high()),
+                map.enabled() ? say("scenes-presenter.on") : say("common.off"),
+                map.keep() ? say("scenes-presenter.goes-on-to-zones") : say("common.goes-no-further"),
                 map.name());
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.scenes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Choice;
@@ -40,15 +42,14 @@ public final class ScenesView extends BorderPane implements View {
     private final ScenesPresenter presenter;
     private final Label always = Cards.soft("");
     private final VBox cards = new VBox(8);
-    private final Label empty = new Label(
-            "No scenes yet: everything holds always. A scene adds zones, control maps and sounds of its own.");
+    private final Label empty = new Label(say("scenes-view.no-scenes-yet-everything-holds"));
     private final ComboBox<Choice> other = new ComboBox<>();
     private final Label against = Cards.heading("");
     private final GridPane differences = new GridPane();
     private final VBox compare;
     private final Form<Session> caller;
     private final SceneInspector inspector;
-    private final ToggleButton large = new ToggleButton("Show large");
+    private final ToggleButton large = new ToggleButton(say("scenes-view.show-large"));
     private final LargeScene largeScene;
     private final BorderPane left;
     private final ScrollPane side;
@@ -60,13 +61,13 @@ public final class ScenesView extends BorderPane implements View {
         presenter = new ScenesPresenter(desk.document());
         watch = desk.watch(this::show);
         setId("scenes");
-        HBox head = new HBox(16, Cards.heading("Scenes"), always);
+        HBox head = new HBox(16, Cards.heading(say("common.scenes")), always);
         head.getStyleClass().add("card-line");
         empty.getStyleClass().add("empty");
         empty.setWrapText(true);
         other.setId("scene-other");
         other.getStyleClass().add("gear-choice");
-        other.setAccessibleText("the scene to compare with");
+        other.setAccessibleText(say("scenes-view.the-scene-to-compare-with"));
         other.setOnAction(event -> showDifferences());
         differences.setHgap(16);
         differences.setVgap(6);
@@ -81,10 +82,13 @@ public final class ScenesView extends BorderPane implements View {
         ScrollPane scroll = Cards.scroll(column);
         large.setId("scene-large");
         large.setMinWidth(USE_PREF_SIZE);
-        large.setTooltip(new Tooltip("The present scene and the next, to be read from afar (Ctrl+L)"));
+        large.setTooltip(new Tooltip(say("scenes-view.the-present-scene-and-the")));
         large.setOnAction(event -> showLarge(large.isSelected()));
-        FlowPane buttons =
-                new FlowPane(8, 6, Cards.button("scene-add", "Add a scene", () -> select(presenter.add(null))), large);
+        FlowPane buttons = new FlowPane(
+                8,
+                6,
+                Cards.button("scene-add", say("scenes-view.add-a-scene"), () -> select(presenter.add(null))),
+                large);
         buttons.getStyleClass().add("gear-foot");
         left = new BorderPane(scroll);
         left.setBottom(buttons);
@@ -104,8 +108,8 @@ public final class ScenesView extends BorderPane implements View {
                         (session, what, change) -> presenter.edit(what, change))
                 .choice(
                         "scene-switch",
-                        "Called by programs of",
-                        "whose program changes call scenes",
+                        say("scenes-view.called-by-programs-of"),
+                        say("scenes-view.whose-program-changes-call-scenes"),
                         ScenesView::players,
                         session -> session.sceneSwitch() == null
                                 ? NOBODY
@@ -116,8 +120,8 @@ public final class ScenesView extends BorderPane implements View {
                                         : new SceneSwitch((String) source, channel(session, (String) source))))
                 .choice(
                         "scene-switch-channel",
-                        "on channel",
-                        "the channel of the program changes that call scenes",
+                        say("scenes-view.on-channel"),
+                        say("scenes-view.the-channel-of-the-program"),
                         session -> Form.CHANNELS,
                         session -> session.sceneSwitch() == null
                                 ? 1
@@ -215,7 +219,7 @@ public final class ScenesView extends BorderPane implements View {
                 other.getSelectionModel().select(Math.min(place, choices.size() - 1));
             }
         }
-        against.setText("What differs between " + one.get().name() + " and");
+        against.setText(say("scenes-view.what-differs-between-and", one.get().name()));
     }
 
     private void showDifferences() {
@@ -228,7 +232,7 @@ public final class ScenesView extends BorderPane implements View {
         }
         List<ScenesPresenter.Differs> all = presenter.differences(one.get(), two.get());
         if (all.isEmpty()) {
-            differences.addRow(0, Cards.soft("Nothing: they do the same."));
+            differences.addRow(0, Cards.soft(say("scenes-view.nothing-they-do-the-same")));
             return;
         }
         differences.addRow(

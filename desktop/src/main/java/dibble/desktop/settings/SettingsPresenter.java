@@ -1,5 +1,7 @@
 package dibble.desktop.settings;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Preferences;
 import dibble.midi.MiddleC;
 import dibble.session.Document;
@@ -17,6 +19,6 @@ final class SettingsPresenter {
     /** Names octaves in another way: in this session, as one step, and in new ones. */
     void name(MiddleC naming) {
         preferences.change(settings -> settings.withMiddleC(naming));
-        document.edit("naming of octaves", session -> session.withMiddleC(naming));
+        document.edit(say("edit.naming-of-octaves"), session -> session.withMiddleC(naming));
     }
 }

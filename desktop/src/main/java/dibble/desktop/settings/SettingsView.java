@@ -1,5 +1,7 @@
 package dibble.desktop.settings;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
@@ -46,12 +48,12 @@ public final class SettingsView extends BorderPane implements View {
 
     private void show() {
         Settings now = desk.preferences().get();
-        Label title = new Label("Settings");
+        Label title = new Label(say("common.settings"));
         title.getStyleClass().add("heading");
         List<Node> nodes = new ArrayList<>(List.of(title));
         nodes.add(choice(
-                "Octaves",
-                "Note 60 is called so, in this session and in new ones. Names change, what sounds does not.",
+                say("settings-view.octaves"),
+                say("settings-view.note-60-is-called-so"),
                 options(
                         MiddleC.values(),
                         "middle-c-",
@@ -59,20 +61,32 @@ public final class SettingsView extends BorderPane implements View {
                         desk.session().middleC(),
                         presenter::name)));
         nodes.add(choice(
-                "Light",
+                say("settings-view.light"),
                 "",
                 List.of(
-                        option("day", "Day", !now.night(), settings -> settings.withNight(false)),
-                        option("night", "Night", now.night(), settings -> settings.withNight(true)))));
+                        option("day", say("settings-view.day"), !now.night(), settings -> settings.withNight(false)),
+                        option(
+                                "night",
+                                say("settings-view.night"),
+                                now.night(),
+                                settings -> settings.withNight(true)))));
         nodes.add(choice(
-                "Size",
-                "Large can be read and hit from a step away, as far as the window has room.",
+                say("settings-view.size"),
+                say("settings-view.large-can-be-read-and"),
                 List.of(
-                        option("size-plain", "Plain", !now.large(), settings -> settings.withLarge(false)),
-                        option("size-large", "Large", now.large(), settings -> settings.withLarge(true)))));
+                        option(
+                                "size-plain",
+                                say("settings-view.plain"),
+                                !now.large(),
+                                settings -> settings.withLarge(false)),
+                        option(
+                                "size-large",
+                                say("settings-view.large"),
+                                now.large(),
+                                settings -> settings.withLarge(true)))));
         nodes.add(choice(
-                "Letters",
-                "Where the letters are on the computer’s keyboard, for Keys play: by its upper row.",
+                say("settings-view.letters"),
+                say("settings-view.where-the-letters-are-on"),
                 options(
                         Settings.Letters.values(),
                         "letters-",
@@ -80,8 +94,8 @@ public final class SettingsView extends BorderPane implements View {
                         now.letters(),
                         layout -> desk.preferences().change(settings -> settings.withLetters(layout)))));
         nodes.add(hidden(now));
-        Label where =
-                soft("Settings and gear shelf are kept in " + desk.preferences().folder());
+        Label where = soft(say(
+                "settings-view.settings-and-gear-shelf-are", desk.preferences().folder()));
         nodes.add(where);
         Cards.rebuild(column, nodes);
     }
@@ -132,18 +146,18 @@ public final class SettingsView extends BorderPane implements View {
     }
 
     private VBox hidden(Settings now) {
-        Label title = new Label("Hidden ports");
+        Label title = new Label(say("settings-view.hidden-ports"));
         title.getStyleClass().add("strong");
         VBox box = new VBox(6, title);
         if (now.hiddenPorts().isEmpty()) {
-            box.getChildren().add(soft("None. A port of this machine can be hidden in Gear, among the ports."));
+            box.getChildren().add(soft(say("settings-view.none-a-port-of-this")));
         }
         for (String port : now.hiddenPorts().stream().sorted().toList()) {
             Label name = new Label(Words.port(port, desk.session()));
             name.setMinWidth(180);
-            Button show = new Button("show");
+            Button show = new Button(say("common.show-2"));
             show.getStyleClass().add("link");
-            show.setAccessibleText("show " + name.getText());
+            show.setAccessibleText(say("common.show", name.getText()));
             show.setOnAction(event -> desk.preferences().change(settings -> settings.withHidden(port, false)));
             box.getChildren().add(new HBox(8, name, show));
         }

@@ -1,5 +1,7 @@
 package dibble.desktop.takes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.takes.TakesPresenter.Again;
 import dibble.desktop.takes.TakesPresenter.Comparison;
 import dibble.desktop.ui.Cards;
@@ -55,14 +57,15 @@ final class AgainPane extends Question {
         warning.setWrapText(true);
         grid.setHgap(14);
         grid.setVgap(3);
-        Button leave = Cards.button("route-again-leave", "Leave the tracks as they are", this::close);
+        Button leave = Cards.button("route-again-leave", say("again-pane.leave-the-tracks-as-they"), this::close);
         getChildren().addAll(title, grid, warning, new FlowPane(6, 6, print, leave));
     }
 
     void ask(Take again, Again in) {
         take = again;
         how = in;
-        print.setText(how == Again.ROUTED ? "Print it with the zones of now" : "Print it as it was heard");
+        print.setText(
+                how == Again.ROUTED ? say("again-pane.print-it-with-the-zones") : say("again-pane.print-it-as-it-was"));
         open(print);
         compare();
     }
@@ -77,11 +80,11 @@ final class AgainPane extends Question {
         if (job != null) {
             job.drop();
         }
-        title.setText(heading() + "looking what becomes of it…");
+        title.setText(say("again-pane.looking-what-becomes-of-it", heading()));
         Cards.show(warning, false);
         job = desk.jobs()
                 .start(
-                        "Comparing " + take.name(),
+                        say("again-pane.comparing", take.name()),
                         progress -> TakesPresenter.compare(session, performance, compared, in, progress),
                         done -> {
                             comparison = done;
@@ -91,7 +94,7 @@ final class AgainPane extends Question {
     }
 
     private String heading() {
-        return take.name() + (how == Again.ROUTED ? ", routed again: " : ", as it was heard: ");
+        return say("again-pane.as-it-was-heard", take.name(), how == Again.ROUTED);
     }
 
     /** Zones, takes or tracks may have changed under it: then it is compared anew. */
@@ -109,16 +112,12 @@ final class AgainPane extends Question {
     private void showComparison() {
         List<TakeEdits.Outcome> outcomes = comparison.outcomes();
         long differ = outcomes.stream().filter(TakeEdits.Outcome::differs).count();
-        title.setText(heading()
-                + (differ == 0
-                        ? "every track stays as it is."
-                        : Words.count((int) differ, "track") + " would be other than now."));
+        title.setText(say("again-pane.1-choice-0-would-be", heading(), differ));
         List<String> edited = outcomes.stream()
                 .filter(TakeEdits.Outcome::edited)
                 .map(outcome -> outcome.track().name())
                 .toList();
-        warning.setText(
-                "This replaces what was edited by hand on " + String.join(", ", edited) + ". Undo brings it back.");
+        warning.setText(say("again-pane.this-replaces-what-was-edited", String.join(", ", edited)));
         Cards.show(warning, !edited.isEmpty());
         grid.getChildren().clear();
         List<TakeEdits.Outcome> told = outcomes.stream()
@@ -127,7 +126,14 @@ final class AgainPane extends Question {
         for (int i = 0; i < told.size(); i++) {
             int column = i / ROWS * COLUMNS;
             if (i % ROWS == 0) {
-                put(column, 0, List.of(new Label(), Cards.soft("track"), Cards.soft("notes now"), Cards.soft("then")));
+                put(
+                        column,
+                        0,
+                        List.of(
+                                new Label(),
+                                Cards.soft(say("common.track")),
+                                Cards.soft(say("again-pane.notes-now")),
+                                Cards.soft(say("common.then"))));
             }
             put(column, 1 + i % ROWS, row(told.get(i)));
         }
@@ -152,7 +158,7 @@ final class AgainPane extends Question {
                 chip,
                 new Label(outcome.track().name()),
                 new HBox(new Label(String.valueOf(outcome.notesNow()))),
-                outcome.differs() ? Cards.strong(sameCount ? then + ", others" : then) : Cards.soft(then));
+                outcome.differs() ? Cards.strong(sameCount ? say("again-pane.others", then) : then) : Cards.soft(then));
     }
 
     private void print() {

@@ -1,5 +1,7 @@
 package dibble.desktop.takes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
@@ -30,12 +32,13 @@ import javafx.scene.layout.FlowPane;
 /** How is recorded: count-in, click, what becomes of what is there, a range to loop or to punch into, tempo and meter. */
 final class OptionsBar extends FlowPane {
     private static final List<Choice> COUNT_INS = IntStream.rangeClosed(0, 4)
-            .mapToObj(bars -> new Choice(bars, bars == 0 ? "no count-in" : "count-in, " + Words.count(bars, "bar")))
+            .mapToObj(bars -> new Choice(
+                    bars, bars == 0 ? say("options-bar.no-count-in") : say("options-bar.count-in-no-bars-bars", bars)))
             .toList();
     private static final List<Choice> WAYS = List.of(
-            new Choice(Onto.INSTEAD, "a new take"),
-            new Choice(Onto.WITHIN, "replace what is there"),
-            new Choice(Onto.OVER, "on top of what is there"));
+            new Choice(Onto.INSTEAD, say("options-bar.a-new-take")),
+            new Choice(Onto.WITHIN, say("options-bar.replace-what-is-there")),
+            new Choice(Onto.OVER, say("options-bar.on-top-of-what-is")));
     private static final List<Choice> METERS = Stream.of(
                     "2/4", "3/4", "4/4", "5/4", "6/4", "7/4", "3/8", "5/8", "6/8", "7/8", "9/8", "12/8")
             .map(text -> new Choice(text, text))
@@ -45,19 +48,19 @@ final class OptionsBar extends FlowPane {
 
     private final Desk desk;
     private final TakesPresenter presenter;
-    private final ComboBox<Choice> countIn = box("count-in", "count-in before recording", COUNT_INS);
-    private final ToggleButton click = toggle("click", "Click", "The beats are heard while it records and plays");
-    private final ComboBox<Choice> onto = box("record-onto", "what becomes of what the tracks have", WAYS);
-    private final TextField first = bar("range-first", "first bar of the range");
-    private final TextField last = bar("range-last", "last bar of the range");
+    private final ComboBox<Choice> countIn = box("count-in", say("options-bar.count-in-before-recording"), COUNT_INS);
+    private final ToggleButton click =
+            toggle("click", say("options-bar.click"), say("options-bar.the-beats-are-heard-while"));
+    private final ComboBox<Choice> onto = box("record-onto", say("options-bar.what-becomes-of-what-the"), WAYS);
+    private final TextField first = bar("range-first", say("options-bar.first-bar-of-the-range"));
+    private final TextField last = bar("range-last", say("options-bar.last-bar-of-the-range"));
     private final ToggleButton loop =
-            toggle("loop", "Loop", "Plays and records the range again and again, each time as a take of its own");
+            toggle("loop", say("options-bar.loop"), say("options-bar.plays-and-records-the-range"));
     private final ToggleButton punch =
-            toggle("punch", "Punch", "Only the range is recorded; what leads to it and follows is heard");
-    private final TextField tempo =
-            Cards.field("tempo", "tempo in quarter notes a minute, from the bar where it plays from", this::setTempo);
-    private final ComboBox<Choice> meter = box("meter", "meter", METERS);
-    private final MenuButton clock = new MenuButton("Clock…");
+            toggle("punch", say("options-bar.punch"), say("options-bar.only-the-range-is-recorded"));
+    private final TextField tempo = Cards.field("tempo", say("options-bar.tempo-in-quarter-notes-a"), this::setTempo);
+    private final ComboBox<Choice> meter = box("meter", say("common.meter"), METERS);
+    private final MenuButton clock = new MenuButton(say("common.clock-2"));
     private final Button keep;
     private boolean showing;
     private long shownPlace = -1;
@@ -68,13 +71,15 @@ final class OptionsBar extends FlowPane {
         this.presenter = presenter;
         getStyleClass().addAll("card-line", "takes-foot");
         keep = Cards.button(
-                "keep-played", "Keep what I just played", () -> desk.studio().keepPlayed());
-        keep.setTooltip(new Tooltip("Makes a take of what was played in the last ten minutes and not recorded"));
+                "keep-played",
+                say("options-bar.keep-what-i-just-played"),
+                () -> desk.studio().keepPlayed());
+        keep.setTooltip(new Tooltip(say("options-bar.makes-a-take-of-what")));
         clock.setId("clock");
         clock.setMinWidth(USE_PREF_SIZE);
-        clock.setTooltip(new Tooltip("Who is sent MIDI clock, and whose is followed"));
+        clock.setTooltip(new Tooltip(say("options-bar.who-is-sent-midi-clock")));
         clock.setOnShowing(event -> showClock());
-        tempo.setTooltip(new Tooltip("From the bar on where it plays from: click the ruler for another"));
+        tempo.setTooltip(new Tooltip(say("options-bar.from-the-bar-on-where")));
         tempo.setPrefColumnCount(4);
         Turning.number(tempo, 5, 999);
         countIn.setOnAction(event -> change(
@@ -91,14 +96,14 @@ final class OptionsBar extends FlowPane {
                         countIn,
                         click,
                         onto,
-                        words("bars"),
+                        words(say("options-bar.bars")),
                         first,
-                        words("to"),
+                        words(say("common.to")),
                         last,
                         loop,
                         punch,
                         keep,
-                        words("tempo"),
+                        words(say("common.tempo")),
                         tempo,
                         meter,
                         clock);
@@ -149,14 +154,14 @@ final class OptionsBar extends FlowPane {
     private void showClock() {
         List<MenuItem> items = new ArrayList<>();
         for (String port : presenter.clockOutputs(desk.devices().outputs())) {
-            CheckMenuItem item = new CheckMenuItem("send to " + Words.port(port, desk.session()));
+            CheckMenuItem item = new CheckMenuItem(say("options-bar.send-to", Words.port(port, desk.session())));
             item.setSelected(desk.session().clock().to().contains(port));
             item.setOnAction(event -> presenter.setClock(plan -> plan.withTo(port, item.isSelected())));
             items.add(item);
         }
         items.add(new SeparatorMenuItem());
         for (String port : presenter.clockInputs()) {
-            CheckMenuItem item = new CheckMenuItem("follow " + Words.port(port, desk.session()));
+            CheckMenuItem item = new CheckMenuItem(say("options-bar.follow", Words.port(port, desk.session())));
             item.setSelected(port.equals(desk.session().clock().from()));
             item.setOnAction(event -> presenter.setClock(plan -> plan.withFrom(item.isSelected() ? port : null)));
             items.add(item);
@@ -171,7 +176,7 @@ final class OptionsBar extends FlowPane {
                 presenter.setTempo(place(), bpm);
             }
         } catch (IllegalArgumentException e) {
-            desk.ask().tell("Tempo " + tempo.getText() + " (expected 5 to 999)");
+            desk.ask().tell(say("options-bar.tempo-expected-5-to-999", tempo.getText()));
         }
         tempo.setText(Words.bpm(desk.session().tempo().bpm(place())));
         show();
@@ -237,7 +242,10 @@ final class OptionsBar extends FlowPane {
         }
         int notes = desk.studio().notesToKeep();
         boolean records = desk.studio().transport() == Transport.RECORDING;
-        keep.setText(notes == 0 || records ? "Keep what I just played" : "Keep what I just played (" + notes + ")");
+        keep.setText(
+                notes == 0 || records
+                        ? say("options-bar.keep-what-i-just-played")
+                        : say("options-bar.keep-what-i-just-played-2", notes));
         keep.setDisable(notes == 0 || records);
         for (Node node : List.of(countIn, onto, first, last, loop, punch, tempo, meter)) {
             node.setDisable(records);

@@ -1,5 +1,7 @@
 package dibble.desktop.takes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Aside;
 import dibble.midi.MidiTrack;
 import dibble.recording.EventLog;
@@ -103,7 +105,7 @@ final class ShownNotes {
         Printer printer = recording.printer();
         for (int i = 0; i < printer.tracks().size(); i++) {
             if (printer.tracks().get(i).id().equals(track)) {
-                return live("track " + track, printer.log(i), -1);
+                return live(say("shown-notes.track", track), printer.log(i), -1);
             }
         }
         return null;
@@ -111,7 +113,10 @@ final class ShownNotes {
 
     /** What a source has played in the recording so far. */
     NoteSpans livePlayed(String source) {
-        return live("source " + source, recording.log(), recording.sources().indexOf(source));
+        return live(
+                say("common.source-2", source),
+                recording.log(),
+                recording.sources().indexOf(source));
     }
 
     private NoteSpans live(String key, EventLog log, int number) {

@@ -1,5 +1,7 @@
 package dibble.desktop.takes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.takes.TakesPresenter.Wish;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
@@ -8,7 +10,6 @@ import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Question;
-import dibble.desktop.ui.Words;
 import dibble.recording.Sorting;
 import dibble.recording.Track;
 import dibble.routing.Routing;
@@ -27,22 +28,22 @@ import javafx.scene.layout.HBox;
 /** Sorts what is on a track into tracks, after showing which and how many notes each would have. */
 final class SortPane extends Question {
     private static final List<Choice> WAYS = List.of(
-            new Choice(Sorting.By.CHANNEL, "channel"),
-            new Choice(Sorting.By.KEY, "key"),
-            new Choice(Sorting.By.CHANNEL_AND_KEY, "channel and key"),
-            new Choice(Sorting.By.RANGE, "key range"),
-            new Choice(Sorting.By.HAND, "hand"),
-            new Choice(TakesPresenter.BY_ZONE, "zone"),
-            new Choice(TakesPresenter.BY_SOURCE, "source"));
+            new Choice(Sorting.By.CHANNEL, say("common.channel")),
+            new Choice(Sorting.By.KEY, say("sort-pane.key")),
+            new Choice(Sorting.By.CHANNEL_AND_KEY, say("sort-pane.channel-and-key")),
+            new Choice(Sorting.By.RANGE, say("sort-pane.key-range")),
+            new Choice(Sorting.By.HAND, say("sort-pane.hand")),
+            new Choice(TakesPresenter.BY_ZONE, say("common.zone")),
+            new Choice(TakesPresenter.BY_SOURCE, say("common.source")));
     private static final int MOST_SHOWN = 24;
 
     private final Desk desk;
     private final TakesPresenter presenter;
     private final Label title = Cards.strong("");
-    private final ComboBox<Choice> by = Cards.box("sort-by", "what it is sorted by");
-    private final NoteField at = new NoteField("the key where the upper range begins");
-    private final Label from = new Label("from");
-    private final ToggleButton drums = new ToggleButton("drum names");
+    private final ComboBox<Choice> by = Cards.box("sort-by", say("sort-pane.what-it-is-sorted-by"));
+    private final NoteField at = new NoteField(say("sort-pane.the-key-where-the-upper"));
+    private final Label from = new Label(say("sort-pane.from"));
+    private final ToggleButton drums = new ToggleButton(say("sort-pane.drum-names"));
     private final FlowPane preview = new FlowPane(14, 3);
     private final Label warning = new Label();
     private final Button sort;
@@ -71,15 +72,15 @@ final class SortPane extends Question {
         at.setPrefColumnCount(6);
         at.setOnNote(note -> show());
         drums.setId("sort-drums");
-        drums.setAccessibleText("name keys as drums");
+        drums.setAccessibleText(say("sort-pane.name-keys-as-drums"));
         drums.setOnAction(event -> show());
         warning.getStyleClass().add("missing");
         warning.setWrapText(true);
         preview.setId("sort-preview");
-        sort = Cards.button("sort-do", "Sort", this::sort);
-        HBox line = new HBox(8, title, new Label("by"), by, from, at, drums);
+        sort = Cards.button("sort-do", say("sort-pane.sort"), this::sort);
+        HBox line = new HBox(8, title, new Label(say("sort-pane.by")), by, from, at, drums);
         line.getStyleClass().add("card-line");
-        Button leave = Cards.button("sort-leave", "Leave it as it is", this::close);
+        Button leave = Cards.button("sort-leave", say("sort-pane.leave-it-as-it-is"), this::close);
         getChildren().addAll(line, preview, warning, new FlowPane(6, 6, sort, leave));
     }
 
@@ -89,15 +90,15 @@ final class SortPane extends Question {
         shown = null;
         drums.setSelected(TakesPresenter.isDrums(desk.session(), track));
         at.setNote(60, desk.session().middleC());
-        title.setText("Sort “" + track.name() + "”");
+        title.setText(say("sort-pane.sort-2", track.name()));
         open(by);
         Session session = desk.session();
         choosing = true;
         sort.setDisable(true);
-        preview.getChildren().setAll(Cards.soft("Looking at it…"));
+        preview.getChildren().setAll(Cards.soft(say("sort-pane.looking-at-it")));
         job = desk.jobs()
                 .start(
-                        "Looking at " + track.name(),
+                        say("sort-pane.looking-at", track.name()),
                         progress -> TakesPresenter.likeliest(session, sorted),
                         likeliest -> {
                             Form.choose(by, WAYS, likeliest);
@@ -149,7 +150,7 @@ final class SortPane extends Question {
         sort.setDisable(true);
         job = desk.jobs()
                 .start(
-                        "Sorting " + track.name(),
+                        say("sort-pane.sorting", track.name()),
                         progress -> TakesPresenter.sorting(session, performance, now.track, now.wish),
                         done -> {
                             sorting = done;
@@ -161,21 +162,22 @@ final class SortPane extends Question {
     private void showPreview() {
         List<Node> lines = new ArrayList<>();
         sorting.piles().stream().limit(MOST_SHOWN).forEach(pile -> {
-            HBox line = new HBox(6, Cards.strong(pile.name()), Cards.soft(Words.count(pile.notes(), "note")));
+            HBox line =
+                    new HBox(6, Cards.strong(pile.name()), Cards.soft(say("sort-pane.no-notes-notes", pile.notes())));
             line.getStyleClass().add("sort-pile");
             lines.add(line);
         });
         int piles = sorting.piles().size();
         if (piles > MOST_SHOWN) {
-            lines.add(Cards.soft("and " + (piles - MOST_SHOWN) + " more"));
+            lines.add(Cards.soft(say("sort-pane.and-more", piles - MOST_SHOWN)));
         }
         if (lines.isEmpty()) {
-            lines.add(Cards.soft("There is nothing on it to sort."));
+            lines.add(Cards.soft(say("sort-pane.there-is-nothing-on-it")));
         }
         preview.getChildren().setAll(lines);
         warning.setText(sorting.warning());
         Cards.show(warning, !sorting.warning().isEmpty());
-        sort.setText("Sort into " + Words.count(piles, "track"));
+        sort.setText(say("sort-pane.sort-into-no-tracks-tracks", piles));
         sort.setDisable(piles < 2);
     }
 

@@ -1,11 +1,12 @@
 package dibble.desktop.takes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.takes.TakesPresenter.Again;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Words;
 import dibble.recording.Take;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -25,7 +26,7 @@ final class TakeHead extends HBox {
     private final Desk desk;
     private final TakesPresenter presenter;
     private final Label name = Cards.soft("");
-    private final ComboBox<Choice> choice = Cards.box("take-choice", "the take that is looked at");
+    private final ComboBox<Choice> choice = Cards.box("take-choice", say("take-head.the-take-that-is-looked"));
     private final FlowPane buttons = new FlowPane(6, 4);
     private final Map<Take, Integer> counts = new IdentityHashMap<>();
     private boolean showing;
@@ -47,7 +48,7 @@ final class TakeHead extends HBox {
         });
         Button heard = Cards.button(
                 "print-as-heard",
-                "Print as it was heard",
+                say("take-head.print-as-it-was-heard"),
                 () -> presenter.lastTake().ifPresent(take -> {
                     // Asked only where something would be lost.
                     if (presenter.isEdited(take)) {
@@ -56,20 +57,22 @@ final class TakeHead extends HBox {
                         presenter.print(desk.jobs(), take, Again.AS_HEARD);
                     }
                 }));
-        heard.setTooltip(new Tooltip("Puts this take onto the tracks, with the zones that it was played with"));
+        heard.setTooltip(new Tooltip(say("take-head.puts-this-take-onto-the")));
         Button routed = Cards.button(
                 "route-again-open",
-                "Route again…",
+                say("take-head.route-again"),
                 () -> presenter.lastTake().ifPresent(take -> again.accept(take, Again.ROUTED)));
-        routed.setTooltip(new Tooltip("Prints it with the zones and scenes of now, after a look at what changes"));
+        routed.setTooltip(new Tooltip(say("take-head.prints-it-with-the-zones")));
         Button delete = Cards.button(
-                "delete-take", "Delete take", () -> presenter.lastTake().ifPresent(presenter::deleteTake));
+                "delete-take",
+                say("take-head.delete-take"),
+                () -> presenter.lastTake().ifPresent(presenter::deleteTake));
         buttons.getChildren().setAll(choice, heard, routed, delete);
         buttons.getStyleClass().add("take-buttons");
         buttons.setPrefWrapLength(700);
         getStyleClass().add("played-title");
         setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(Cards.heading("What was played"), name, buttons);
+        getChildren().addAll(Cards.heading(say("take-head.what-was-played")), name, buttons);
     }
 
     /** How many notes a take has; counted once. */
@@ -80,9 +83,9 @@ final class TakeHead extends HBox {
     /** @param recording whether one is being recorded: then that is what is shown */
     void show(boolean recording) {
         Optional<Take> take = presenter.lastTake();
-        name.setText(recording ? "now" : take.isPresent() ? "" : "nothing yet");
+        name.setText(recording ? say("take-head.now") : take.isPresent() ? "" : say("take-head.nothing-yet"));
         List<Choice> takes = desk.session().takes().stream()
-                .map(it -> new Choice(it.id(), it.name() + " · " + Words.count(notes(it), "note")))
+                .map(it -> new Choice(it.id(), say("take-head.no-notes-notes", it.name(), notes(it))))
                 .toList();
         counts.keySet().retainAll(desk.session().takes());
         showing = true;

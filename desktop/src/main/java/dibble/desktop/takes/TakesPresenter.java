@@ -1,5 +1,7 @@
 package dibble.desktop.takes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.Words;
 import dibble.edits.TakeEdits;
@@ -99,7 +101,7 @@ final class TakesPresenter {
                         || track.input() instanceof Track.OfZone)
                 .count();
         String plan = Words.recordPlan(sources.size(), fed.size() + (int) (ofKeys + others));
-        return left.isEmpty() ? plan : plan + ", " + Words.count(left.size(), "part") + " to Everything else";
+        return left.isEmpty() ? plan : say("takes-presenter.no-parts-parts-to-everything", plan, left.size());
     }
 
     /** The take that is looked at: the one that was chosen, else the newest. */
@@ -154,7 +156,7 @@ final class TakesPresenter {
         Performance performance = performance();
         jobs.edit(
                 document,
-                "Printing " + take.name(),
+                say("takes-presenter.printing", take.name()),
                 name(take, how),
                 (session, progress) -> printed(session, performance, take, how, progress),
                 () -> {});
@@ -170,7 +172,9 @@ final class TakesPresenter {
     }
 
     private static String name(Take take, Again how) {
-        return how == Again.ROUTED ? take.name() + " routed again" : "choice of " + take.name();
+        return how == Again.ROUTED
+                ? say("takes-presenter.routed-again", take.name())
+                : say("takes-presenter.choice-of", take.name());
     }
 
     private static Session printed(Session session, Performance performance, Take take, Again how, Progress progress) {
@@ -180,7 +184,7 @@ final class TakesPresenter {
     }
 
     void deleteTake(Take take) {
-        document.edit("delete " + take.name(), session -> TakeEdits.delete(session, take.id()));
+        document.edit(say("edit.delete", take.name()), session -> TakeEdits.delete(session, take.id()));
     }
 
     /** The range from the beginning of one bar to the end of another; empty where the texts are no bars in order. */
@@ -216,7 +220,7 @@ final class TakesPresenter {
             tempos.add(change);
         }
         tempos.sort(Comparator.comparingLong(TempoMap.Tempo::at));
-        document.edit("tempo", session -> session.withTempo(new TempoMap(tempos, now.meters())));
+        document.edit(say("edit.tempo"), session -> session.withTempo(new TempoMap(tempos, now.meters())));
     }
 
     private static TempoMap.Tempo before(List<TempoMap.Tempo> tempos, long tick) {
@@ -240,11 +244,11 @@ final class TakesPresenter {
             meters.add(new TempoMap.Meter(tick, beats, unit));
         }
         meters.sort(Comparator.comparingLong(TempoMap.Meter::at));
-        document.edit("meter", session -> session.withTempo(new TempoMap(now.tempos(), meters)));
+        document.edit(say("edit.meter"), session -> session.withTempo(new TempoMap(now.tempos(), meters)));
     }
 
     void setClock(UnaryOperator<ClockPlan> change) {
-        document.edit("clock", session -> session.withClock(change.apply(session.clock())));
+        document.edit(say("edit.clock"), session -> session.withClock(change.apply(session.clock())));
     }
 
     /** The ports that can be sent a clock: those that are there, and those of sources and instruments. */
@@ -278,18 +282,18 @@ final class TakesPresenter {
         ClockPlan plan = session().clock();
         if (plan.from() != null) {
             String tempo = bpm == 0 ? "" : ", " + Math.round(bpm * 10) / 10.0;
-            return "Clock: follows " + Words.port(plan.from(), session()) + tempo;
+            return say("takes-presenter.clock-follows", Words.port(plan.from(), session()), tempo);
         }
         return plan.to().isEmpty()
-                ? "Clock…"
-                : "Clock: to " + Words.count(plan.to().size(), "port");
+                ? say("common.clock-2")
+                : say("takes-presenter.clock-to-no-ports-ports", plan.to().size());
     }
 
     /** What a track can take besides a part, with words for it. */
     List<Map.Entry<String, Track.Input>> inputs() {
         List<Map.Entry<String, Track.Input>> inputs = new ArrayList<>();
         for (Source source : session().sources()) {
-            inputs.add(Map.entry("all of " + source.name(), new Track.OfSource(source.id())));
+            inputs.add(Map.entry(say("takes-presenter.all-of", source.name()), new Track.OfSource(source.id())));
             source.lanes()
                     .forEach(lane -> inputs.add(Map.entry(
                             source.name() + ", " + lane.name(), new Track.OfChannel(source.id(), lane.channel()))));
@@ -297,11 +301,13 @@ final class TakesPresenter {
                 source.listen()
                         .numbers()
                         .forEach(channel -> inputs.add(Map.entry(
-                                source.name() + ", channel " + channel, new Track.OfChannel(source.id(), channel))));
+                                say("common.channel-2", source.name(), channel),
+                                new Track.OfChannel(source.id(), channel))));
             }
         }
         for (Zone zone : session().allZones()) {
-            inputs.add(Map.entry("zone " + Words.zone(zone, session()), new Track.OfZone(zone.id())));
+            inputs.add(
+                    Map.entry(say("takes-presenter.zone", Words.zone(zone, session())), new Track.OfZone(zone.id())));
         }
         return inputs;
     }
@@ -313,22 +319,23 @@ final class TakesPresenter {
                 taken ->
                         session().tracks().stream().anyMatch(track -> track.id().equals(taken)));
         String name = Character.toUpperCase(words.charAt(0)) + words.substring(1);
-        document.edit("new track", session -> TrackEdits.addTrack(session, id, name, input));
+        document.edit(say("edit.new-track"), session -> TrackEdits.addTrack(session, id, name, input));
         document.perform(performance -> performance.withArmed(id, true));
     }
 
     void renameTrack(Track track, String name) {
         if (!name.isBlank()) {
-            document.edit("name of a track", session -> TrackEdits.renameTrack(session, track.id(), name.strip()));
+            document.edit(
+                    say("edit.name-of-a-track"), session -> TrackEdits.renameTrack(session, track.id(), name.strip()));
         }
     }
 
     void deleteTrack(Track track) {
-        document.edit("delete a track", session -> TrackEdits.deleteTrack(session, track.id()));
+        document.edit(say("edit.delete-a-track"), session -> TrackEdits.deleteTrack(session, track.id()));
     }
 
     void moveTrack(Track track, int by) {
-        document.edit("order of tracks", session -> TrackEdits.moveTrack(session, track.id(), by));
+        document.edit(say("edit.order-of-tracks"), session -> TrackEdits.moveTrack(session, track.id(), by));
     }
 
     /** Whether a track is in the session already, rather than one that Record would add. */
@@ -386,7 +393,7 @@ final class TakesPresenter {
 
     /** Sorts a track: it stays, muted, and the others stand behind it. */
     void sort(Track track, Sorting sorting) {
-        document.edit("sort " + track.name(), session -> TrackSorting.sort(session, track, sorting));
+        document.edit(say("edit.sort", track.name()), session -> TrackSorting.sort(session, track, sorting));
         document.perform(performance -> performance.withMuted(track.id(), true));
     }
 

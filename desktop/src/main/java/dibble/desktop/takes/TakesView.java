@@ -1,5 +1,7 @@
 package dibble.desktop.takes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.takes.TakesPresenter.Again;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
@@ -46,7 +48,7 @@ public final class TakesView extends StackPane implements View {
     private final VBox raw;
     private final VBox tracks = new VBox();
     private final ScrollPane scroll;
-    private final MenuButton addTrack = new MenuButton("Add a track for…");
+    private final MenuButton addTrack = new MenuButton(say("takes-view.add-a-track-for"));
     private final OptionsBar options;
     private final AgainPane again;
     private final SortPane sort;
@@ -147,10 +149,7 @@ public final class TakesView extends StackPane implements View {
         boolean takesNothing = presenter.lastTake().isEmpty() && recording == null;
         StackPane.setAlignment(empty, nothing ? Pos.CENTER : Pos.BOTTOM_CENTER);
         empty.setVisible(nothing || takesNothing);
-        empty.setText(
-                nothing
-                        ? "No zone leads to a part yet: in Keys, drag a sound onto a keyboard."
-                        : "Press Record and play: each sound is printed onto its own track.");
+        empty.setText(nothing ? say("takes-view.no-zone-leads-to-a") : say("takes-view.press-record-and-play-each"));
         draw();
         notes.forgetOthers();
     }

@@ -1,5 +1,7 @@
 package dibble.desktop.takes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Palette;
 import dibble.studio.RecordOptions;
 import dibble.studio.Studio;
@@ -26,7 +28,7 @@ final class TimeRuler extends Pane {
     TimeRuler(Studio studio) {
         this.studio = studio;
         setId("ruler");
-        setAccessibleText("ruler: a click sets where it plays and records from");
+        setAccessibleText(say("time-ruler.ruler-a-click-sets-where"));
         setFocusTraversable(true);
         getChildren().add(canvas);
         setOnMouseClicked(event -> locate(event.getX()));

@@ -1,5 +1,7 @@
 package dibble.desktop.takes;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
@@ -15,6 +17,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -39,8 +42,8 @@ final class TrackRow extends HBox {
     private final Label name = new Label();
     private final Label player = new Label();
     private final ToggleButton arm = new ToggleButton();
-    private final ToggleButton mute = new ToggleButton("mute");
-    private final ToggleButton solo = new ToggleButton("solo");
+    private final ToggleButton mute = new ToggleButton(say("track-row.mute"));
+    private final ToggleButton solo = new ToggleButton(say("track-row.solo"));
     private final MenuButton more = new MenuButton("…");
     private final NoteLane lane = new NoteLane(9);
     private final Label note = new Label();
@@ -73,17 +76,18 @@ final class TrackRow extends HBox {
         more.setMinWidth(USE_PREF_SIZE);
         more.getItems()
                 .setAll(
-                        item("rename", "Rename…", this::rename),
-                        item("sort", "Sort into tracks…", () -> sort.accept(track)),
-                        item("up", "Up", () -> presenter.moveTrack(track, -1)),
-                        item("down", "Down", () -> presenter.moveTrack(track, 1)),
-                        item("delete", "Delete", () -> presenter.deleteTrack(track)));
+                        item("rename", say("track-row.rename"), this::rename),
+                        item("sort", say("track-row.sort-into-tracks"), () -> sort.accept(track)),
+                        item("up", say("common.up"), () -> presenter.moveTrack(track, -1)),
+                        item("down", say("common.down"), () -> presenter.moveTrack(track, 1)),
+                        item("delete", say("common.delete"), () -> presenter.deleteTrack(track)));
         HBox head = new HBox(6, chip, names, arm, mute, solo, more);
         head.getStyleClass().add("track-head");
         head.setMinWidth(HEAD);
         head.setMaxWidth(HEAD);
         note.getStyleClass().add("soft");
         note.setMouseTransparent(true);
+        note.setPadding(new Insets(0, 0, 0, 12));
         StackPane field = new StackPane(lane, note);
         StackPane.setAlignment(note, Pos.CENTER_LEFT);
         HBox.setHgrow(field, Priority.ALWAYS);
@@ -96,10 +100,16 @@ final class TrackRow extends HBox {
     }
 
     private void rename() {
-        desk.ask().askText("Name of the track", track.name(), "Rename", List.of(), (text, done) -> {
-            presenter.renameTrack(track, text);
-            done.run();
-        });
+        desk.ask()
+                .askText(
+                        say("track-row.name-of-the-track"),
+                        track.name(),
+                        say("track-row.rename-2"),
+                        List.of(),
+                        (text, done) -> {
+                            presenter.renameTrack(track, text);
+                            done.run();
+                        });
     }
 
     /** Shows a track, in place. */
@@ -117,16 +127,17 @@ final class TrackRow extends HBox {
         arm.setSelected(armed);
         arm.setText(armed ? "●" : "○");
         arm.setVisible(!track.takesRest() && !(track.input() instanceof Track.Nothing));
-        arm.setTooltip(new Tooltip(armed ? "Armed: recording prints onto this track" : "Not armed"));
+        arm.setTooltip(
+                new Tooltip(armed ? say("track-row.armed-recording-prints-onto-this") : say("track-row.not-armed")));
         arm.setId("arm-" + track.id());
-        arm.setAccessibleText("arm " + track.name());
+        arm.setAccessibleText(say("track-row.arm", track.name()));
         more.setVisible(presenter.isThere(track));
         more.setId("more-" + track.id());
-        more.setAccessibleText("more about track " + track.name());
+        more.setAccessibleText(say("track-row.more-about-track", track.name()));
         mute.setSelected(presenter.performance().muted().contains(track.id()));
-        mute.setAccessibleText("mute " + track.name());
+        mute.setAccessibleText(say("track-row.mute-2", track.name()));
         solo.setSelected(presenter.performance().soloed().contains(track.id()));
-        solo.setAccessibleText("solo " + track.name());
+        solo.setAccessibleText(say("track-row.solo-2", track.name()));
     }
 
     Track track() {
@@ -169,15 +180,15 @@ final class TrackRow extends HBox {
                 count > 0 ? colour.deriveColor(0, 1, 1, 0.22) : null,
                 desk.theme().palette().get("rule")));
         note.setText(count > 0 ? "" : silence(live != null));
-        setAccessibleText("track " + track.name() + ", " + Words.count(count, "note"));
+        setAccessibleText(say("track-row.track-no-notes-notes", track.name(), count));
     }
 
     private String silence(boolean recording) {
         boolean takesNothing = track.input() instanceof Track.Nothing;
         if (presenter.isArmed(track) || takesNothing) {
-            return recording && !takesNothing ? "   nothing yet" : "";
+            return recording && !takesNothing ? say("track-row.nothing-yet") : "";
         }
-        return "   not armed: what reaches it goes to Everything else";
+        return say("track-row.not-armed-what-reaches-it");
     }
 
     /** The printed notes that a recording leaves. */

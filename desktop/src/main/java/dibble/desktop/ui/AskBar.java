@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
@@ -73,7 +75,7 @@ public final class AskBar extends VBox {
 
     /** Asks; each answer ends the question, and so does Esc. */
     public void ask(String text, List<Answer> answers) {
-        ask(text, answers, "Stay");
+        ask(text, answers, say("ask-bar.stay"));
     }
 
     /** @param leaving the words for leaving the question */
@@ -106,7 +108,7 @@ public final class AskBar extends VBox {
         field.setOnAction(event -> take.run());
         List<Node> nodes = new ArrayList<>(List.of(text(text, "ask-text"), field, button(verb, take)));
         more.forEach(answer -> nodes.add(button(answer.label(), answer.action())));
-        nodes.add(button("Cancel", this::leave));
+        nodes.add(button(say("common.cancel"), this::leave));
         showQuestion(nodes, field);
         field.selectAll();
     }
@@ -136,7 +138,7 @@ public final class AskBar extends VBox {
     /** Shows again what was told last, with what was told before. */
     public void tellAgain() {
         if (messages.isEmpty()) {
-            tell("Nothing has been told yet.");
+            tell(say("ask-bar.nothing-has-been-told-yet"));
             return;
         }
         unread = 0;
@@ -149,13 +151,13 @@ public final class AskBar extends VBox {
         told.getChildren().setAll(text(message.text, "ask-told"));
         int earlier = number - unread;
         if (earlier > 0) {
-            Button before = button(earlier + " earlier", () -> show(shown - 1));
+            Button before = button(say("ask-bar.earlier", earlier), () -> show(shown - 1));
             before.getStyleClass().add("link");
-            before.setAccessibleText("show the message before this one");
+            before.setAccessibleText(say("ask-bar.show-the-message-before-this"));
             told.getChildren().add(before);
         }
         if (number < messages.size() - 1) {
-            Button next = button("Later", () -> show(shown + 1));
+            Button next = button(say("common.later"), () -> show(shown + 1));
             next.getStyleClass().add("link");
             told.getChildren().add(next);
         }
@@ -165,7 +167,7 @@ public final class AskBar extends VBox {
                 message.answer.action().run();
             }));
         }
-        told.getChildren().add(button("Close", this::close));
+        told.getChildren().add(button(say("common.close"), this::close));
         Cards.show(told, true);
     }
 

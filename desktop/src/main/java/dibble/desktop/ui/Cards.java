@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.checks.Finding;
 import java.util.List;
 import javafx.collections.ObservableList;
@@ -47,7 +49,7 @@ public final class Cards {
 
     /** Says why a port could not be opened. */
     public static Label trouble(String why) {
-        Label label = new Label("Its port is not open: " + why + ".");
+        Label label = new Label(say("cards.its-port-is-not-open", why));
         label.setWrapText(true);
         label.getStyleClass().add("missing");
         return label;

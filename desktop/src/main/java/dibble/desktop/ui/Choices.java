@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.routing.Zone;
 import dibble.session.Session;
 import java.util.ArrayList;
@@ -44,14 +46,14 @@ public final class Choices {
     /** Whoever can play a zone or move a control: sources, and all of them together. */
     public static List<Choice> players(Session session) {
         List<Choice> all = new ArrayList<>(sources(session));
-        all.add(new Choice(Zone.ANY_SOURCE, "all sources"));
+        all.add(new Choice(Zone.ANY_SOURCE, say("common.all-sources-2")));
         return all;
     }
 
     /** Where something can hold: in every scene ({@link #ALWAYS}), or in one alone, by its id. */
     public static List<Choice> holds(Session session) {
-        List<Choice> all = new ArrayList<>(List.of(new Choice(ALWAYS, "every scene")));
-        session.scenes().forEach(scene -> all.add(new Choice(scene.id(), scene.name() + " only")));
+        List<Choice> all = new ArrayList<>(List.of(new Choice(ALWAYS, say("choices.every-scene"))));
+        session.scenes().forEach(scene -> all.add(new Choice(scene.id(), say("common.only", scene.name()))));
         return all;
     }
 

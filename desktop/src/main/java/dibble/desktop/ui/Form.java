@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.midi.ChannelSet;
 import dibble.midi.MiddleC;
 import dibble.midi.Range;
@@ -119,7 +121,7 @@ public final class Form<T> extends GridPane {
         TextField[] fields = new TextField[2];
         for (int end = 0; end < 2; end++) {
             int at = end;
-            fields[end] = field(id + (end == 0 ? "-first" : "-last"), name + (end == 0 ? ", first" : ", last"), it -> {
+            fields[end] = field(id + (end == 0 ? "-first" : "-last"), say("form.last", name, end == 0), it -> {
                 int[] now = get.apply(shown);
                 Integer value = parse(it.getText().strip(), 0, most.apply(shown));
                 if (value == null || value == now[at]) {
@@ -127,7 +129,7 @@ public final class Form<T> extends GridPane {
                 } else {
                     int[] next = now.clone();
                     next[at] = value;
-                    edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, next));
+                    edit(label, thing -> with.apply(thing, next));
                 }
             });
             fields[end].setPrefColumnCount(4);
@@ -138,7 +140,7 @@ public final class Form<T> extends GridPane {
                     () -> get.apply(shown)[at],
                     number -> fields[at].setText(String.valueOf(Math.min(number, most.apply(shown)))));
         }
-        Label to = Cards.soft("to");
+        Label to = Cards.soft(say("common.to"));
         HBox line = new HBox(6, fields[0], to, fields[1]);
         line.getStyleClass().add("card-line");
         return row(label, line, thing -> {
@@ -173,7 +175,7 @@ public final class Form<T> extends GridPane {
             if (text.isEmpty() || text.equals(get.apply(shown))) {
                 it.setText(get.apply(shown));
             } else {
-                edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, text));
+                edit(label, thing -> with.apply(thing, text));
             }
         });
         return row(label, field, thing -> Cards.showIn(field, get.apply(thing)));
@@ -196,7 +198,7 @@ public final class Form<T> extends GridPane {
             if (!none && value == null || Objects.equals(value, get.apply(shown))) {
                 it.setText(number(get.apply(shown)));
             } else {
-                edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, value));
+                edit(label, thing -> with.apply(thing, value));
             }
         });
         field.setPrefColumnCount(4);
@@ -231,7 +233,7 @@ public final class Form<T> extends GridPane {
         box.setOnAction(event -> {
             Choice chosen = box.getValue();
             if (chosen != null && isLive() && !Objects.equals(chosen.value(), get.apply(shown))) {
-                edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, chosen.value()));
+                edit(label, thing -> with.apply(thing, chosen.value()));
             }
         });
         return row(label, box, thing -> {
@@ -258,11 +260,10 @@ public final class Form<T> extends GridPane {
             int colour = number;
             ToggleButton patch = new ToggleButton();
             patch.setId(id + "-" + number);
-            patch.setAccessibleText("colour " + number);
+            patch.setAccessibleText(say("form.colour", number));
             patch.getStyleClass().add("patch");
             patch.setStyle(PartColours.css(number));
-            patch.setOnAction(
-                    event -> edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, colour)));
+            patch.setOnAction(event -> edit(label, thing -> with.apply(thing, colour)));
             flow.getChildren().add(patch);
         }
         return wideRow(label, flow, thing -> {
@@ -287,7 +288,7 @@ public final class Form<T> extends GridPane {
         button.getStyleClass().add("small");
         button.setOnAction(event -> {
             boolean on = button.isSelected();
-            edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, on));
+            edit(label, thing -> with.apply(thing, on));
         });
         return row(label, button, thing -> {
             button.setSelected(get.apply(thing));
@@ -297,8 +298,8 @@ public final class Form<T> extends GridPane {
 
     /** Two notes: the lowest and the highest. */
     public Form<T> keys(String id, String label, Function<T, Range> get, BiFunction<T, Range, T> with) {
-        NoteField low = new NoteField("lowest key");
-        NoteField high = new NoteField("highest key");
+        NoteField low = new NoteField(say("common.lowest-key"));
+        NoteField high = new NoteField(say("common.highest-key"));
         low.setId(id + "-low");
         high.setId(id + "-high");
         for (NoteField field : List.of(low, high)) {
@@ -312,7 +313,7 @@ public final class Form<T> extends GridPane {
                 Range next = isLow
                         ? new Range(note, Math.max(note, keys.high()))
                         : new Range(Math.min(note, keys.low()), note);
-                edit(label.toLowerCase(java.util.Locale.ROOT), thing -> with.apply(thing, next));
+                edit(label, thing -> with.apply(thing, next));
             });
         }
         return row(label, new HBox(6, low, high), thing -> {
@@ -372,7 +373,7 @@ public final class Form<T> extends GridPane {
         button.setAccessibleText(label + " " + choice.words());
         button.setOnAction(event -> {
             boolean on = button.isSelected();
-            edit(label.toLowerCase(java.util.Locale.ROOT), thing -> {
+            edit(label, thing -> {
                 Set<Object> chosen = new TreeSet<>(get.apply(thing));
                 if (on) {
                     chosen.add(choice.value());

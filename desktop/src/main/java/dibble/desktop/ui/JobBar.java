@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
@@ -22,7 +24,7 @@ public final class JobBar extends HBox {
         words.setMinWidth(USE_PREF_SIZE);
         bar.setId("job-progress");
         bar.setPrefWidth(240);
-        getChildren().addAll(words, bar, Cards.button("job-cancel", "Cancel", this::cancel));
+        getChildren().addAll(words, bar, Cards.button("job-cancel", say("common.cancel"), this::cancel));
         Cards.show(this, false);
     }
 
@@ -34,7 +36,7 @@ public final class JobBar extends HBox {
     private void cancel() {
         desk.jobs().running().ifPresent(job -> {
             job.cancel();
-            desk.ask().tell("Cancelled: " + job.words() + ". The session is as it was.");
+            desk.ask().tell(say("job-bar.cancelled-the-session-is-as", job.words()));
         });
     }
 

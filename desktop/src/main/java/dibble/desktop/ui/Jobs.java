@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.session.Document;
 import dibble.session.Session;
 import dibble.work.Progress;
@@ -145,7 +147,7 @@ public final class Jobs implements AutoCloseable {
         } catch (IOException e) {
             end(job, () -> failed.accept(e));
         } catch (OutOfMemoryError e) {
-            end(job, () -> failed.accept(new IOException("it is too large for the memory that Dibble has")));
+            end(job, () -> failed.accept(new IOException(say("jobs.it-is-too-large-for"))));
         } catch (CancellationException e) {
             end(job, () -> {});
         } catch (RuntimeException | Error e) {

@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
@@ -67,7 +69,7 @@ public final class KeyboardPane extends Pane {
         getChildren().add(canvas);
         getStyleClass().add("keyboard");
         setAccessibleRole(AccessibleRole.NODE);
-        setAccessibleText("keyboard");
+        setAccessibleText(say("keyboard-pane.keyboard"));
         addEventHandler(MouseEvent.MOUSE_PRESSED, this::mouse);
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::mouse);
         addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {

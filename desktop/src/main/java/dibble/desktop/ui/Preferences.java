@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.files.IoWords;
 import dibble.user.Settings;
 import java.nio.file.Path;
@@ -48,12 +50,12 @@ public final class Preferences {
         }
         settings.set(next);
         jobs.start(
-                "Keeping the settings",
+                say("preferences.keeping-the-settings"),
                 progress -> {
                     next.write(folder);
                     return next;
                 },
                 kept -> {},
-                e -> trouble.accept("The settings could not be kept in " + folder + ": " + IoWords.of(e)));
+                e -> trouble.accept(say("preferences.the-settings-could-not-be", folder, IoWords.of(e))));
     }
 }

@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Function;
@@ -33,12 +35,12 @@ public final class StartAndStep extends FlowPane {
         this.reader = reader;
         this.lowest = lowest;
         this.highest = highest;
-        start = field(id + "-start", "the first", first);
-        step = field(id + "-step", "step", 1);
+        start = field(id + "-start", say("start-and-step.the-first"), first);
+        step = field(id + "-step", say("start-and-step.step"), 1);
         Turning.text(start, lowest, highest);
         Turning.text(step, 1, highest);
         getStyleClass().add("card-line");
-        getChildren().addAll(Cards.soft(words), start, Cards.soft("step"), step);
+        getChildren().addAll(Cards.soft(words), start, Cards.soft(say("start-and-step.step")), step);
     }
 
     private static TextField field(String id, String name, int number) {

@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.edits.ControlEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -22,6 +24,7 @@ import dibble.session.PortWords;
 import dibble.session.Session;
 import dibble.standins.StandIns;
 import dibble.time.TempoMap;
+import java.util.Collection;
 import java.util.DoubleSummaryStatistics;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -40,8 +43,13 @@ public final class Words {
         DoubleSummaryStatistics bpm =
                 map.tempos().stream().mapToDouble(TempoMap.Tempo::bpm).summaryStatistics();
         TempoMap.Meter meter = map.meters().get(0);
-        return bpm(bpm.getMin()) + (bpm.getMin() < bpm.getMax() ? " to " + bpm(bpm.getMax()) : "") + " in "
-                + meter.beats() + "/" + meter.unit();
+        return say(
+                "words.in",
+                bpm(bpm.getMin()),
+                bpm.getMin() < bpm.getMax(),
+                bpm(bpm.getMax()),
+                meter.beats(),
+                meter.unit());
     }
 
     /** Quarter notes a minute, with at most two places behind the point. */
@@ -54,16 +62,35 @@ public final class Words {
         return semitones == 0 ? "" : semitones > 0 ? "↑" + semitones : "↓" + -semitones;
     }
 
-    /** What a source lets in: {@code lets in all channels}. */
+    /** Which channels a source listens on: {@code listens on channels 1 2}. */
     public static String letIn(Source source) {
+        return say("words.listens-on", listening(source));
+    }
+
+    /** The channels that a source listens on, or that there are none or no limits. */
+    public static String listening(Source source) {
         if (source.listen().isAll()) {
-            return "lets in all channels";
+            return say("words.all-channels");
         }
         List<Integer> numbers = source.listen().numbers();
         return numbers.isEmpty()
-                ? "lets in nothing"
-                : (numbers.size() == 1 ? "channel " : "channels ")
-                        + numbers.stream().map(String::valueOf).collect(Collectors.joining(" "));
+                ? say("words.no-channel")
+                : say(
+                        "words.channels",
+                        numbers.size() == 1,
+                        numbers.stream().map(String::valueOf).collect(Collectors.joining(" ")));
+    }
+
+    /** Several things in one sentence: {@code a, b and c}. */
+    public static String list(Collection<String> all) {
+        List<String> things = List.copyOf(all);
+        int last = things.size() - 1;
+        return last < 1
+                ? String.join("", things)
+                : say(
+                        "words.list",
+                        String.join(say("words.list-separator"), things.subList(0, last)),
+                        things.get(last));
     }
 
     /** A message as people read it: {@code F♯3 54 · velocity 96}, {@code CC 64 sustain · 127}. */
@@ -73,13 +100,14 @@ public final class Words {
         return switch (ShortMessage.kind(message)) {
             case ShortMessage.NOTE_ON, ShortMessage.NOTE_OFF -> {
                 String note = NoteNames.nameAndNumber(first, middleC);
-                yield ShortMessage.startsNote(message) ? note + " · velocity " + second : note + " · off";
+                yield ShortMessage.startsNote(message) ? say("words.velocity", note, second) : say("words.off", note);
             }
-            case ShortMessage.KEY_PRESSURE -> NoteNames.nameAndNumber(first, middleC) + " · key pressure " + second;
+            case ShortMessage.KEY_PRESSURE ->
+                say("words.key-pressure", NoteNames.nameAndNumber(first, middleC), second);
             case ShortMessage.CONTROLLER -> ControllerNames.numberAndName(first) + " · " + second;
-            case ShortMessage.PROGRAM_CHANGE -> "program " + (first + 1);
-            case ShortMessage.CHANNEL_PRESSURE -> "pressure · " + first;
-            default -> "pitch bend · " + signed((first | second << 7) - 8192);
+            case ShortMessage.PROGRAM_CHANGE -> say("common.program-3", first + 1);
+            case ShortMessage.CHANNEL_PRESSURE -> say("words.pressure", first);
+            default -> say("words.pitch-bend", signed((first | second << 7) - 8192));
         };
     }
 
@@ -91,12 +119,12 @@ public final class Words {
     public static String control(ControlKind kind, int number, MiddleC middleC) {
         return switch (kind) {
             case CONTROLLER -> ControllerNames.numberAndName(number);
-            case NOTE -> "note " + NoteNames.nameAndNumber(number, middleC);
-            case KEY_PRESSURE -> "key pressure " + NoteNames.nameAndNumber(number, middleC);
-            case PITCH_BEND -> "pitch bend";
-            case CHANNEL_PRESSURE -> "pressure";
-            case PROGRAM_CHANGE -> "program change";
-            case SCENE -> "scene";
+            case NOTE -> say("words.note", NoteNames.nameAndNumber(number, middleC));
+            case KEY_PRESSURE -> say("words.key-pressure-2", NoteNames.nameAndNumber(number, middleC));
+            case PITCH_BEND -> say("common.pitch-bend");
+            case CHANNEL_PRESSURE -> say("common.pressure");
+            case PROGRAM_CHANGE -> say("common.program-change");
+            case SCENE -> say("common.scene");
         };
     }
 
@@ -130,8 +158,8 @@ public final class Words {
     /** Who a source's id names. */
     public static String source(String id, Session session) {
         return id.equals(Zone.ANY_SOURCE)
-                ? "all sources"
-                : session.source(id).map(Source::name).orElse("no such source: " + id);
+                ? say("common.all-sources-2")
+                : session.source(id).map(Source::name).orElse(say("words.no-such-source", id));
     }
 
     /** The name of a zone: its own, else its part's, else what it points to. */
@@ -142,11 +170,13 @@ public final class Words {
     /** Where a zone leads. */
     public static String target(Target target, Session session) {
         if (target instanceof Target.ToPart to) {
-            return session.part(to.part()).map(Part::name).orElse("no such part: " + to.part());
+            return session.part(to.part()).map(Part::name).orElse(say("common.no-such-part", to.part()));
         }
         String instrument =
                 session.instrument(target.instrument()).map(Instrument::name).orElse(target.instrument());
-        return target instanceof Target.ToChannel to ? instrument + " " + to.channel() : instrument + ", same channel";
+        return target instanceof Target.ToChannel to
+                ? instrument + " " + to.channel()
+                : say("words.same-channel", instrument);
     }
 
     /** The colour 1-16 of what a zone leads to; 0 where it is no part. */
@@ -162,7 +192,7 @@ public final class Words {
 
     /** {@code 4 sources → 7 tracks}. */
     public static String recordPlan(int sources, int tracks) {
-        return count(sources, "source") + " → " + count(tracks, "track");
+        return say("words.no-sources-sources-no-tracks", sources, tracks);
     }
 
     /** What a port is called: a stand-in by the gear that it stands in for, a port of the machine by its name there. */
@@ -172,11 +202,7 @@ public final class Words {
 
     /** The same in a list of ports of all kinds. */
     public static String portInList(String port, Session session) {
-        return port(port, session) + (port.startsWith(StandIns.PREFIX) ? " (stand-in)" : "");
-    }
-
-    public static String count(int number, String what) {
-        return number + " " + what + (number == 1 ? "" : "s");
+        return port.startsWith(StandIns.PREFIX) ? say("words.stand-in", port(port, session)) : port(port, session);
     }
 
     /** What parts a zone from the others of its source: its channels, where it has some of its own, else its keys. */
@@ -185,8 +211,10 @@ public final class Words {
         if (zone.channels().isAll()) {
             return " " + keys(zone.keys(), middleC);
         }
-        return (channels.size() == 1 ? ", channel " : ", channels ")
-                + channels.stream().map(String::valueOf).collect(Collectors.joining(" "));
+        return say(
+                "words.channels-2",
+                channels.size() == 1,
+                channels.stream().map(String::valueOf).collect(Collectors.joining(" ")));
     }
 
     /**
@@ -209,31 +237,36 @@ public final class Words {
     /** Who plays what a track takes: {@code Larkspur 73 E1–F3, Tansy 32 F3–C6}. */
     public static String playedBy(Track track, Session session, List<Zone> zones) {
         if (track.takesRest()) {
-            return "what no track takes";
+            return say("words.what-no-track-takes");
         }
         if (track.input() instanceof Track.OfKey of) {
-            return "only " + NoteNames.nameAndNumber(of.key(), session.middleC()) + " of "
-                    + session.part(of.part()).map(Part::name).orElse(of.part().toString());
+            return say(
+                    "words.only-of",
+                    NoteNames.nameAndNumber(of.key(), session.middleC()),
+                    session.part(of.part()).map(Part::name).orElse(of.part().toString()));
         }
         if (track.input() instanceof Track.OfSource of) {
-            return "all that " + source(of.source(), session) + " plays";
+            return say("words.all-that-plays", source(of.source(), session));
         }
         if (track.input() instanceof Track.OfChannel of) {
-            return source(of.source(), session) + ", channel " + of.channel();
+            return say("common.channel-2", source(of.source(), session), of.channel());
         }
         if (track.input() instanceof Track.OfZone of) {
-            return "only zone "
-                    + session.zone(of.zone()).map(zone -> zone(zone, session)).orElse("no such zone: " + of.zone());
+            return say(
+                    "words.only-zone",
+                    session.zone(of.zone())
+                            .map(zone -> zone(zone, session))
+                            .orElse(say("words.no-such-zone", of.zone())));
         }
         String players = track.part().stream()
                 .flatMap(part -> zones.stream()
                         .filter(zone -> zone.enabled()
                                 && zone.to() instanceof Target.ToPart to
                                 && to.part().equals(part)))
-                .map(zone -> session.source(zone.source()).map(Source::name).orElse("all sources")
+                .map(zone -> session.source(zone.source()).map(Source::name).orElse(say("common.all-sources-2"))
                         + limits(zone, session.middleC()))
                 .distinct()
                 .collect(Collectors.joining(", "));
-        return players.isEmpty() ? "nothing plays it now" : players;
+        return players.isEmpty() ? say("words.nothing-plays-it-now") : players;
     }
 }

@@ -39,7 +39,7 @@ class CommandListTest extends WindowTest {
     void aCommandIsFoundByAPartOfItsNameAndDone() {
         open();
         assertThat(list().getItems()).extracting(Command::id).contains("save", "cut-zone", "call-scene-3");
-        write("scene, l");
+        write("large sc");
         until(() -> list().getItems().size() == 1);
         assertThat(list().getSelectionModel().getSelectedItem().id()).isEqualTo("scene-large");
         push(KeyCode.ENTER);
@@ -51,7 +51,7 @@ class CommandListTest extends WindowTest {
     void whatDoesNotApplyIsNotDoneAndEscLeaves() {
         String scene = desk().session().activeScene(desk().performance());
         open();
-        write("call scene 12");
+        write("to scene 12");
         until(() -> list().getItems().size() == 1);
         push(KeyCode.ENTER);
         assertThat(lookup("#command-list").query().isVisible()).isTrue();
@@ -75,7 +75,7 @@ class CommandListTest extends WindowTest {
     void theWindowIsCalledByItsSessionAndSaysWhatIsToBeSaved() {
         until(() -> stage.getTitle().equals("The Lamplighter’s Round – Dibble"));
         onFx(() -> desk().document().edit("name", session -> session.withName("Evening")));
-        until(() -> stage.getTitle().equals("Evening (changed) – Dibble"));
+        until(() -> stage.getTitle().equals("Evening * – Dibble"));
         onFx(() -> desk().document().markSaved(desk().session()));
         until(() -> stage.getTitle().equals("Evening – Dibble"));
     }

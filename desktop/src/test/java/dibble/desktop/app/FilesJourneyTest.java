@@ -51,7 +51,10 @@ class FilesJourneyTest extends WindowTest {
     }
 
     private String told() {
-        return lookup("#ask-told").<Label>tryQuery().map(Label::getText).orElse("");
+        return lookup("#ask-told")
+                .<Label>tryQuery()
+                .map(label -> plain(label.getText()))
+                .orElse("");
     }
 
     @Test
@@ -66,7 +69,7 @@ class FilesJourneyTest extends WindowTest {
         onFx(window::close);
         until(() -> desk().ask().isAsking());
         assertThat(quit).isFalse();
-        clickOn("Stay");
+        clickOn(labelled("Cancel"));
         until(() -> !desk().ask().isAsking());
 
         Path file = folder.resolve("round.dibble");
@@ -82,8 +85,8 @@ class FilesJourneyTest extends WindowTest {
         Files.writeString(other, "precious");
         press(KeyCode.CONTROL, KeyCode.SHIFT).type(KeyCode.S).release(KeyCode.SHIFT, KeyCode.CONTROL);
         answer(other);
-        until(() -> lookup("Replace it").tryQuery().isPresent());
-        clickOn("Stay");
+        until(() -> lookup(labelled("Replace")).tryQuery().isPresent());
+        clickOn(labelled("Cancel"));
         assertThat(Files.readString(other)).isEqualTo("precious");
 
         // A broken file, and one that is not there: one line, and the session stays.
@@ -115,7 +118,7 @@ class FilesJourneyTest extends WindowTest {
         until(() -> desk().document().isChanged());
         onFx(window::close);
         until(() -> desk().ask().isAsking());
-        clickOn("Without saving");
+        clickOn(labelled("Don’t save"));
         until(quit::get);
     }
 
@@ -130,11 +133,11 @@ class FilesJourneyTest extends WindowTest {
         Session before = desk().session();
         shortcut(KeyCode.O);
         answer(damaged);
-        until(() -> lookup("Open what is there").tryQuery().isPresent());
+        until(() -> lookup(labelled("Open as a copy")).tryQuery().isPresent());
         assertThat(desk().session()).isSameAs(before);
-        clickOn("Open what is there");
+        clickOn(labelled("Open as a copy"));
         until(() -> desk().session().name().endsWith("(copy)"));
-        until(() -> told().startsWith("Opened as a copy. 1 thing could not be read: it was cut off"));
+        until(() -> told().startsWith("Opened as a copy. 1 item could not be read: the file was cut off"));
         assertThat(desk().session().zones()).isEqualTo(before.zones());
         assertThat(desk().document().isChanged()).isTrue();
         // Saved, it asks where.
@@ -161,7 +164,7 @@ class FilesJourneyTest extends WindowTest {
         Files.writeString(many, json.append("]}"));
         shortcut(KeyCode.O);
         answer(many);
-        until(() -> told().contains("more ports of instruments than can be told apart"));
+        until(() -> told().contains("more instrument ports than Dibble can handle"));
         assertThat(desk().session()).isSameAs(before);
         assertThat(window.files().file()).isEqualTo(file);
         onFx(window.files()::save);
@@ -184,7 +187,7 @@ class FilesJourneyTest extends WindowTest {
         onFx(() -> desk().document().edit("take", FilesJourneyTest::withTake));
         shortcut(KeyCode.S);
         until(() -> lookup("#ask-field").tryQuery().isPresent());
-        assertThat(lookup("#ask-text").queryAs(Label.class).getText()).contains("without room for takes");
+        assertThat(text("#ask-text")).contains("cannot hold takes");
         Path container = folder.resolve("bare.dibble");
         answer(container);
         until(() -> !desk().document().isChanged());
@@ -219,7 +222,7 @@ class FilesJourneyTest extends WindowTest {
         Files.write(plain, MidiFileWriter.write(new MidiFile(1, 480, List.of(notes))));
         TempoMap before = desk().session().tempo();
         bringIn(plain);
-        until(() -> told().contains("is a source of 1 lane"));
+        until(() -> told().contains("is now a source with 1 lane"));
         assertThat(desk().session().tempo()).isEqualTo(before);
 
         MidiTrack conductor = new MidiTrack.Builder()
@@ -228,14 +231,14 @@ class FilesJourneyTest extends WindowTest {
         Path slow = folder.resolve("slow.mid");
         Files.write(slow, MidiFileWriter.write(new MidiFile(1, 480, List.of(conductor, notes))));
         bringIn(slow);
-        until(() -> lookup("Only its bars").tryQuery().isPresent());
-        assertThat(lookup("#ask-text").queryAs(Label.class).getText()).contains("60 in 4/4", "96 in 4/4");
-        clickOn("Only its bars");
-        until(() -> told().contains("slow is a source"));
+        until(() -> lookup(labelled("Keep the session’s tempo")).tryQuery().isPresent());
+        assertThat(text("#ask-text")).contains("60 in 4/4", "96 in 4/4");
+        clickOn(labelled("Keep the session’s tempo"));
+        until(() -> told().contains("slow is now a source"));
         assertThat(desk().session().tempo()).isEqualTo(before);
         bringIn(slow);
-        until(() -> lookup("Take its tempo").tryQuery().isPresent());
-        clickOn("Take its tempo");
+        until(() -> lookup(labelled("Use its tempo")).tryQuery().isPresent());
+        clickOn(labelled("Use its tempo"));
         until(() -> desk().session().tempo().bpm(0) == 60);
         assertThat(desk().session().takes()).hasSize(3);
         for (Take take : desk().session().takes()) {
@@ -255,15 +258,15 @@ class FilesJourneyTest extends WindowTest {
                 left.resolve("recording-1.jsonl"),
                 "{\"t\":5,\"n\":0,\"from\":\"larkspur\",\"m\":[144,60,80]}\n{\"t\":oops}\n");
         onFx(window.recovery()::offer);
-        until(() -> lookup("Bring it back").tryQuery().isPresent());
-        clickOn("Bring it back");
+        until(() -> lookup(labelled("Recover")).tryQuery().isPresent());
+        clickOn(labelled("Recover"));
         until(() -> told().contains("recording-1.jsonl, line 2"));
         assertThat(desk().session().takes()).hasSize(1);
         assertThat(userFolder.resolve("not-brought-back/session-1/recording-1.jsonl"))
                 .exists();
         assertThat(told()).contains("not-brought-back");
         onFx(window.recovery()::offer);
-        assertThat(lookup("Bring it back").tryQuery()).isEmpty();
+        assertThat(lookup(labelled("Recover")).tryQuery()).isEmpty();
     }
 
     @Test
@@ -277,23 +280,23 @@ class FilesJourneyTest extends WindowTest {
         });
         assertThat(lookup("#ask-field").queryAs(TextField.class).getText()).isEqualTo("half a na");
         assertThat(told()).isEqualTo("The second thing.");
-        clickOn("1 earlier");
+        clickOn(labelled("1 earlier"));
         until(() -> told().equals("The first thing."));
-        clickOn("Close");
+        clickOn(labelled("Close"));
         until(() -> told().isEmpty());
         // What cannot be opened leaves the question, to be mended.
         type(KeyCode.TAB);
         answer(folder.resolve("none.dibble"));
         until(() -> told().contains("no such file"));
         assertThat(lookup("#ask-field").tryQuery()).isPresent();
-        clickOn("Cancel");
-        clickOn("Close");
+        clickOn(labelled("Cancel"));
+        clickOn(labelled("Close"));
         until(() -> !desk().ask().isAsking());
         shortcut(KeyCode.M);
         until(() -> told().contains("no such file"));
-        clickOn("2 earlier");
+        clickOn(labelled("2 earlier"));
         until(() -> told().equals("The second thing."));
-        clickOn("Later");
+        clickOn(labelled("Later"));
         until(() -> told().contains("no such file"));
     }
 }

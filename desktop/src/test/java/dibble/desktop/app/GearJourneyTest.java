@@ -70,9 +70,7 @@ class GearJourneyTest extends WindowTest {
         until(() -> lookup("#plant-instrument").tryQuery().isPresent());
         clickOn("#plant-instrument");
         until(() -> lookup("#plant-start").tryQuery().isPresent());
-        assertThat(lookup("#plant-preview").queryAs(Label.class).getText())
-                .startsWith("Part 1 1, Part 2 2, ")
-                .endsWith("Part 16 16 · 16 of 16");
+        assertThat(text("#plant-preview")).startsWith("Part 1 1, Part 2 2, ").endsWith("Part 16 16 · 16 of 16");
         clickOn("#plant-do");
         until(() -> desk().session().instrument("module").orElseThrow().parts().stream()
                 .allMatch(part -> part.channel() != null));
@@ -88,7 +86,7 @@ class GearJourneyTest extends WindowTest {
         noteOnFrom("keyboard-2", 60, 2);
         noteOnFrom("pads", 40, 3);
         clickOn("#view-gear");
-        until(() -> lookup((Label label) -> label.getText().startsWith("last heard: channel 1"))
+        until(() -> lookup((Label label) -> plain(label.getText()).startsWith("last event: channel 1"))
                 .tryQuery()
                 .isPresent());
         interact(() -> {
@@ -108,13 +106,12 @@ class GearJourneyTest extends WindowTest {
         press(KeyCode.SHIFT).clickOn("#gear-part-module-part-5").release(KeyCode.SHIFT);
         until(() -> desk().selection().parts().size() == 4);
         press(KeyCode.CONTROL).clickOn("#gear-part-module-part-4").release(KeyCode.CONTROL);
-        until(() -> lookup("Part 2, Part 3, Part 5").tryQuery().isPresent());
+        until(() -> lookup(labelled("Part 2, Part 3, Part 5")).tryQuery().isPresent());
         clickOn("#plant-outputs");
         until(() -> lookup("#plant-start").tryQuery().isPresent());
         interact(() -> lookup("#plant-start").queryAs(TextField.class).setText("5"));
         interact(() -> lookup("#plant-step").queryAs(TextField.class).setText("2"));
-        assertThat(lookup("#plant-preview").queryAs(Label.class).getText())
-                .isEqualTo("Part 2 5, Part 3 7, Part 5 9 · 3 of 3");
+        assertThat(text("#plant-preview")).isEqualTo("Part 2 5, Part 3 7, Part 5 9 · 3 of 3");
         clickOn("#plant-do");
         until(() -> desk().session().instrument("module").orElseThrow().parts().stream()
                 .map(Part::output)
@@ -137,13 +134,15 @@ class GearJourneyTest extends WindowTest {
         clickOn("#plug-stand-in-lower");
         until(() ->
                 port.messages.containsAll(List.of(ShortMessage.noteOff(0, 60, 64), ShortMessage.noteOff(0, 64, 64))));
-        until(() ->
-                lookup("The port of Lower keyboard is not there.").tryQuery().isPresent());
+        until(() -> lookup(labelled("The port of Lower keyboard is missing."))
+                .tryQuery()
+                .isPresent());
         assertThat(workbench.studio().soundingCount()).isZero();
         assertThat(desk().session()).isEqualTo(before);
         clickOn("#plug-stand-in-lower");
-        until(() ->
-                lookup("The port of Lower keyboard is not there.").tryQuery().isEmpty());
+        until(() -> lookup(labelled("The port of Lower keyboard is missing."))
+                .tryQuery()
+                .isEmpty());
         lower.press(0, 67, 80);
         until(() -> port.messages.contains(ShortMessage.noteOn(0, 67, 80)));
         lower.release(0, 67);
@@ -161,10 +160,10 @@ class GearJourneyTest extends WindowTest {
         StandIn stranger = desk().standIns().standIn("stand-in:sedge").orElseThrow();
         clickOn("#which-one");
         stranger.press(0, 40, 80);
-        until(() -> lookup("sedge (stand-in) was played, and no source is on it.")
+        until(() -> lookup(labelled("sedge (stand-in) was played, but no source uses it."))
                 .tryQuery()
                 .isPresent());
-        clickOn("Add it");
+        clickOn(labelled("Add source"));
         until(() -> desk().session().source("sedge").isPresent());
         stranger.press(0, 41, 80);
         until(() -> desk().live().isDown("sedge", 41));
@@ -189,7 +188,7 @@ class GearJourneyTest extends WindowTest {
         until(() -> desk().performance().unheard().equals(Set.of("upper")));
         clickOn("#silence-no");
         until(() -> desk().performance().unheard().isEmpty());
-        clickOn("It hears all channels");
+        clickOn(labelled("It is in omni mode"));
         until(() -> desk().session().instrument("built-in").orElseThrow().receives() == Receives.ALL);
         clickOn("#silence-done");
         until(() -> !lookup("#silence-test-pane").query().isVisible());
@@ -200,13 +199,15 @@ class GearJourneyTest extends WindowTest {
         interact(() -> workbench.open(StartingPoint.SPLIT.session(), Performance.NEW));
         clickOn("#view-gear");
         clickOn("#keep-zones");
-        until(() -> lookup("Zones of One keyboard, split in two").tryQuery().isPresent());
+        until(() -> lookup(labelled("Zones of One keyboard, split in two"))
+                .tryQuery()
+                .isPresent());
         interact(() -> workbench.open(StartingPoint.TWO_KEYBOARDS.session(), Performance.NEW));
         clickOn("#shelf-add-0");
         until(() -> lookup("#place-keyboard").tryQuery().isPresent());
         choose("#place-keyboard", "Upper keyboard");
         choose("#place-built-in-bass", "Built-in sounds / Strings");
-        until(() -> lookup("#shelf-outcome").queryAs(Label.class).getText().equals("2 of 2 zones"));
+        until(() -> text("#shelf-outcome").equals("2 of 2 zones"));
         interact(() -> lookup("#shelf-do").queryAs(Button.class).fire());
         until(() -> desk().session().zones().size() == 4);
         Zone low = desk().session().zone("low").orElseThrow();

@@ -106,15 +106,15 @@ class KeysJourneyTest extends WindowTest {
         release(KeyCode.Q);
         until(() -> !desk().live().isDown("tansy", 60));
         assertThat(port.notes()).containsExactly("4:72", "3:60");
-        until(() -> lookup("#sentence").query().getAccessibleText() != null);
-        assertThat(lookup("#sentence").query().getAccessibleText())
+        until(() -> accessible("#sentence") != null);
+        assertThat(accessible("#sentence"))
                 .contains("Tansy 32", "C4 60", "Marimba, C5 72 on Sorrel 4", "Kalimba, C4 60 on Sorrel 3");
 
         // Not heard: nothing leaves, and the live line says why.
         clickOn("#hear-tansy");
         port.messages.clear();
         press(KeyCode.Q).release(KeyCode.Q);
-        until(() -> lookup("#sentence").query().getAccessibleText().contains("hear is off"));
+        until(() -> accessible("#sentence").contains("Hear is off"));
         assertThat(port.notes()).isEmpty();
     }
 

@@ -20,7 +20,6 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.BeforeAll;
@@ -73,8 +72,7 @@ class MillionEventsTest extends WindowTest {
     }
 
     private boolean isShown(String job) {
-        return lookup("#job").query().isVisible()
-                && lookup("#job-words").queryAs(Label.class).getText().startsWith(job);
+        return lookup("#job").query().isVisible() && text("#job-words").startsWith(job);
     }
 
     private void open() {
@@ -153,7 +151,7 @@ class MillionEventsTest extends WindowTest {
         until(() -> isShown("Opening long.dibble"));
         onFx(() -> lookup("#job-cancel").queryAs(Button.class).fire());
         resting();
-        until(() -> lookup("#ask-told").queryAs(Label.class).getText().startsWith("Cancelled: Opening"));
+        until(() -> text("#ask-told").startsWith("Cancelled: Opening"));
         assertThat(desk().session()).isSameAs(before);
         assertThat(window.files().file()).isNull();
     }

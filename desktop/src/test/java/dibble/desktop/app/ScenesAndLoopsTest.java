@@ -16,7 +16,6 @@ import dibble.standins.StandIn;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
@@ -58,11 +57,11 @@ class ScenesAndLoopsTest extends WindowTest {
         port.echo = clover::play;
         larkspur().press(0, 60, 80);
         until(() -> desk().ask().isAsking());
-        assertThat(lookup("#ask-told").queryAs(Label.class).getText())
-                .isEqualTo("A loop: what is sent to Clover comes back from Clover." + " Nothing more is sent there.");
+        assertThat(text("#ask-told"))
+                .isEqualTo("Loop: what is sent to Clover comes back from Clover." + " Nothing more is sent there.");
         larkspur().release(0, 60);
         port.echo = message -> {};
-        clickOn("Send there again");
+        clickOn(labelled("Send there again"));
         until(() -> workbench.studio().loops().isEmpty());
         larkspur().press(0, 62, 80);
         until(() -> port.messages.contains(ShortMessage.noteOn(0, 62, 80)));

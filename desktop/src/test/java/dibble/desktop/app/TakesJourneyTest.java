@@ -107,7 +107,7 @@ class TakesJourneyTest extends WindowTest {
 
     private String said(String track) {
         return lookup("#track-" + track).lookup(".label").queryAllAs(Label.class).stream()
-                .map(Label::getText)
+                .map(label -> plain(label.getText()))
                 .filter(text -> text.contains("nothing yet"))
                 .findFirst()
                 .orElse("");
@@ -121,8 +121,8 @@ class TakesJourneyTest extends WindowTest {
     @Test
     void fourSourcesWithSevenZonesAreRecordedAtOnceEachSoundOnItsTrack() throws Exception {
         push(KeyCode.CONTROL, KeyCode.DIGIT5);
-        until(() -> lookup("#record-plan").queryAs(Label.class).getText().startsWith("4 sources → 8 tracks"));
-        choose("#count-in", "count-in, 2 bars");
+        until(() -> text("#record-plan").startsWith("4 sources → 8 tracks"));
+        choose("#count-in", "Count-in: 2 bars");
         fill("#tempo", "160");
         until(() -> desk().session().tempo().bpm(0) == 160);
         push(KeyCode.CONTROL, KeyCode.R);
@@ -220,7 +220,7 @@ class TakesJourneyTest extends WindowTest {
         fire("#route-again-open");
         until(() -> lookup("#route-again").query().isVisible());
         assertThat(lookup("#route-again").lookup(".label").queryAllAs(Label.class))
-                .anyMatch(label -> label.getText().contains("2 tracks would be other than now"));
+                .anyMatch(label -> plain(label.getText()).contains("2 tracks would change"));
         fire("#route-again-do");
         until(() -> recorded().get("Celesta").equals(List.of(60)));
         assertThat(recorded().get("Upright bass")).containsExactly(50, 56);
@@ -270,11 +270,7 @@ class TakesJourneyTest extends WindowTest {
         }));
         fire("#print-as-heard");
         until(() -> lookup("#route-again").query().isVisible());
-        assertThat(lookup("#route-again")
-                        .lookup(".missing")
-                        .queryAs(Label.class)
-                        .getText())
-                .isEqualTo("This replaces what was edited by hand on Celesta. Undo brings it back.");
+        assertThat(text("#route-again .missing")).isEqualTo("This replaces hand edits on Celesta. You can undo it.");
         push(KeyCode.ESCAPE);
         until(() -> !lookup("#route-again").query().isVisible());
         assertThat(recorded().get("Celesta")).containsExactly(61);
@@ -295,7 +291,7 @@ class TakesJourneyTest extends WindowTest {
                 .getItems()
                 .get(1)
                 .fire());
-        until(() -> lookup("#sort-do").queryAs(ButtonBase.class).getText().equals("Sort into 3 tracks"));
+        until(() -> text("#sort-do").equals("Sort into 3 tracks"));
         fire("#sort-do");
         until(() -> desk().session().tracks().size() >= 11);
         assertThat(desk().session().tracks().stream()
@@ -330,8 +326,8 @@ class TakesJourneyTest extends WindowTest {
             copy(other, userFolder.resolve("unfinished"));
         }
         interact(() -> window.recovery().offer());
-        until(() -> lookup("#ask-text").queryAs(Label.class).getText().contains("a recording that was going on"));
-        clickOn("Bring it back");
+        until(() -> text("#ask-text").contains("a recording in progress"));
+        clickOn(labelled("Recover"));
         until(() -> desk().session().name().equals("Left behind"));
         assertThat(recorded().get("Celesta")).containsExactly(60);
         assertThat(recorded().get("Upright bass")).containsExactly(40);

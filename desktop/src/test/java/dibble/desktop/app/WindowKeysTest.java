@@ -15,7 +15,6 @@ import dibble.session.Session;
 import dibble.studio.Transport;
 import java.nio.file.Path;
 import java.util.concurrent.atomic.AtomicBoolean;
-import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
@@ -77,8 +76,8 @@ class WindowKeysTest extends WindowTest {
         window.noteMistake(Path.of("/logs/errors.log"), () -> shown.set(true));
         window.noteMistake(Path.of("/logs/errors.log"), () -> {});
         until(() -> lookup("#ask-told").tryQuery().isPresent());
-        assertThat(lookup("#ask-told").queryAs(Label.class).getText()).contains("/logs/errors.log", "save it");
-        clickOn("Show it");
+        assertThat(text("#ask-told")).contains("/logs/errors.log", "save it");
+        clickOn(labelled("Show it"));
         until(shown::get);
     }
 

@@ -13,11 +13,15 @@ import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Predicate;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Labeled;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
@@ -28,6 +32,8 @@ import org.testfx.util.WaitForAsyncUtils;
 
 /** The real window, driven as by a hand; instruments are fake ports. */
 abstract class WindowTest extends ApplicationTest {
+    private static final Pattern NOTES = Pattern.compile(", ([\\d,]+) notes?$");
+
     final FakePort port = new FakePort();
 
     @TempDir
@@ -71,11 +77,13 @@ abstract class WindowTest extends ApplicationTest {
         release(new KeyCode[0]);
         release(new MouseButton[0]);
         List<String> stood = stalls.end();
+        List<String> strays = MarkedTexts.areShown() ? MarkedTexts.strays(window, desk().session()) : List.of();
         interact(() -> {
             window.dispose();
             workbench.close();
         });
         assertThat(stood).as("what stood still on the interface's thread").isEmpty();
+        assertThat(strays).as("texts that are in no bundle").isEmpty();
     }
 
     Desk desk() {
@@ -130,15 +138,35 @@ abstract class WindowTest extends ApplicationTest {
     void choose(String box, String words) {
         ComboBox<Object> choice = lookup(box).queryAs(ComboBox.class);
         interact(() -> choice.setValue(choice.getItems().stream()
-                .filter(item -> item.toString().equals(words))
+                .filter(item -> plain(item.toString()).equals(words))
                 .findFirst()
                 .orElseThrow()));
     }
 
     /** How many notes the row of a track shows. */
     int drawnNotes(Track track) {
-        String said = lookup("#track-" + track.id()).query().getAccessibleText();
-        return Integer.parseInt(said.replaceFirst(".*, (\\d+) notes?", "$1"));
+        Matcher count = NOTES.matcher(accessible("#track-" + track.id()));
+        return count.find() ? Integer.parseInt(count.group(1).replace(",", "")) : 0;
+    }
+
+    /** What a label or button says, without marks. */
+    String text(String selector) {
+        return plain(lookup(selector).queryLabeled().getText());
+    }
+
+    /** What is read aloud of a node, without marks. */
+    String accessible(String selector) {
+        return plain(lookup(selector).query().getAccessibleText());
+    }
+
+    /** Whether a node is a button or label that says this. */
+    static Predicate<Node> labelled(String text) {
+        return node -> node instanceof Labeled labeled && text.equals(plain(labeled.getText()));
+    }
+
+    /** A text without the marks that it has in the marked language. */
+    static String plain(String text) {
+        return MarkedTexts.off(text);
     }
 
     static void onFx(Runnable action) {

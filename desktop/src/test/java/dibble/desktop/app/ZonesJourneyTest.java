@@ -182,8 +182,8 @@ class ZonesJourneyTest extends WindowTest {
         press("tansy", 54);
         until(() -> port.messages.contains(ShortMessage.noteOn(0, 25, 90)));
         letGo("tansy", 54);
-        until(() -> lookup("#zone-switches").query().getAccessibleText().contains("F♯3 ▸Full"));
-        assertThat(lookup("#zone-switches").query().getAccessibleText()).contains("F3 Soft stops");
+        until(() -> accessible("#zone-switches").contains("F♯3 ▸Full"));
+        assertThat(accessible("#zone-switches")).contains("F3 Soft stops");
     }
 
     @Test

@@ -44,7 +44,7 @@ class ChannelsPresenterTest {
     void ribbonsSayWhatIsNotWhole() {
         ChannelChart chart = presenter.chart();
         assertThat(chart.ways().stream().map(presenter::label))
-                .contains("F♯4–C7 · vel 1–78 · Dusk only", "↑12", "E1–F3 · ↓12");
+                .contains("F♯4–C7 · velocity 1–78 · Dusk only", "↑12", "E1–F3 · ↓12");
         assertThat(presenter.sentence(chart.ways().get(1)))
                 .isEqualTo("Larkspur 73, channel 1, F♯3–E7, to Celesta on Sorrel 1");
         presenter.show("teasel");

@@ -22,14 +22,14 @@ class ControlsPresenterTest {
 
     @Test
     void mapsSayWhatTheyDo() {
-        assertThat(presenter.count()).isEqualTo("3 always · 1 in Dusk");
+        assertThat(presenter.count()).isEqualTo("3 in every scene · 1 in Dusk");
         assertThat(presenter.holdsIn(map("fade"))).isEqualTo("Dusk");
         ControlsPresenter.Said said =
                 presenter.said(map("lean-in"), map("lean-in").sends().get(0));
         assertThat(said.to()).isEqualTo("Marimba");
         assertThat(said.what()).isEqualTo("CC 92 tremolo");
         assertThat(said.values()).isEqualTo("30–127 → 0–90");
-        assertThat(presenter.said(map("heel"), map("heel").sends().get(0)).to()).isEqualTo("go to the next scene");
+        assertThat(presenter.said(map("heel"), map("heel").sends().get(0)).to()).isEqualTo("switch to the next scene");
         assertThat(ControlsPresenter.now(map("lean-in"), map("lean-in").sends().get(0), 10))
                 .isEqualTo("10 → 0");
         assertThat(ControlsPresenter.now(map("fade"), map("fade").sends().get(0), 127))

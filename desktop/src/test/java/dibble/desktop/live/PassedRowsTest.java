@@ -64,7 +64,7 @@ class PassedRowsTest {
         assertThat(first.outs().get(0).part()).isEqualTo("Marimba");
         assertThat(first.outs().get(0).what()).isEqualTo("C5 72 · velocity 80");
         assertThat(all().get(1).outs().get(0).taken()).isFalse();
-        assertThat(all().get(2).note()).isEqualTo("nothing takes it: why?");
+        assertThat(all().get(2).note()).isEqualTo("not used: why?");
         assertThat(all().get(3).note()).isEmpty();
         // What left by itself is Dibble's.
         assertThat(all().get(4).source()).isEqualTo("Dibble");

@@ -44,13 +44,13 @@ class WhyTest {
             value = {
                 "larkspur; 1; F#4 90; Celesta; sends F♯4 66 · velocity 90 to Celesta, Sorrel 1.",
                 "larkspur; 1; F#4 90; Bass hand; its keys end at F3 53.",
-                "larkspur; 1; E2 90; Celesta; its keys begin at F♯3 54.",
+                "larkspur; 1; E2 90; Celesta; its keys start at F♯3 54.",
                 "larkspur; 1; F#4 90; Glass bowls, soft; it takes velocities up to 78.",
-                "larkspur; 1; CC 64 127; Bass hand; it does not pass knobs (CC 64).",
-                "larkspur; 1; CC 21 64; Celesta; a control map takes it, and it goes no further.",
-                "teasel; 5; C4 90; Kalimba; 'takes channel 2, and this came on 5.'",
+                "larkspur; 1; CC 64 127; Bass hand; it does not pass controllers (CC 64).",
+                "larkspur; 1; CC 16 64; Celesta; a control map takes it, so it goes no further.",
+                "teasel; 5; C4 90; Kalimba; 'takes channel 2; this came on channel 5.'",
                 "fern; 3; C2 90; Low winds; sends C2 36 · velocity 90 to Low winds, Yarrow 2. But the port of Yarrow is not there.",
-                "fern; 3; CC 80 127; Next scene; calls the next scene."
+                "fern; 3; CC 80 127; Next scene; switches to the next scene."
             })
     void everyZoneAndMapSaysWhatItDoesOrWhyNot(String source, int channel, String typed, String thing, String text) {
         assertThat(line(ask(demo, source, channel, typed, Set.of()), thing)).isEqualTo(text);
@@ -59,7 +59,7 @@ class WhyTest {
     @Test
     void whatStopsAtTheSourceIsSaidThere() {
         Why.Answer deaf = ask(demo, "tansy", 5, "C4", Set.of());
-        assertThat(deaf.sentence()).isEqualTo("Tansy 32, channel 5, C4 60 · velocity 96: it stops at its source.");
+        assertThat(deaf.sentence()).isEqualTo("Tansy 32, channel 5, C4 60 · velocity 96: stopped at its source.");
         assertThat(deaf.lines().get(0).text()).contains("channel 2").contains("came on channel 5");
         Session closed = GearEdits.changeSource(
                 demo,
@@ -68,12 +68,12 @@ class WhyTest {
                         .accept(Set.of(dibble.midi.EventKind.NOTES))
                         .build());
         assertThat(ask(closed, "tansy", 2, "bend 0", Set.of()).lines().get(0).text())
-                .isEqualTo("Tansy 32 does not let in pitch bend.");
+                .isEqualTo("Tansy 32 does not accept pitch bend.");
         assertThat(ask(demo, "larkspur", 1, "program 2", Set.of())
                         .lines()
                         .get(0)
                         .text())
-                .startsWith("This program calls a scene");
+                .startsWith("This program change switches the scene");
     }
 
     @Test

@@ -22,7 +22,7 @@ class ScenesPresenterTest {
         assertThat(ScenesPresenter.holds(scene("dusk"))).isEqualTo("1 zone · 1 control map · 1 sound");
         assertThat(presenter.calledBy(scene("snow"))).isEqualTo("F4 · program 4");
         document.edit("nobody", session -> session.withSceneSwitch(null));
-        assertThat(presenter.calledBy(scene("snow"))).isEqualTo("F4 · program 4, of nobody");
+        assertThat(presenter.calledBy(scene("snow"))).isEqualTo("F4 · program 4, from no sender");
         assertThat(presenter.always()).isEqualTo("In every scene as well: 10 zones · 3 control maps.");
     }
 

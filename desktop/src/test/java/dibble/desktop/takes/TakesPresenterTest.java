@@ -24,7 +24,7 @@ class TakesPresenterTest {
         presenter.setArmed(document.session().tracks().get(0), false);
         assertThat(presenter.plan()).isEqualTo("5 sources → 9 tracks, 1 part to Everything else");
         assertThat(new TakesPresenter(new Document(Session.empty("New"), Performance.NEW)).plan())
-                .isEqualTo("0 sources → 0 tracks");
+                .isEqualTo("no sources → no tracks");
     }
 
     @Test
