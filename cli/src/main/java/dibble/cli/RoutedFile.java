@@ -112,7 +112,13 @@ final class RoutedFile implements FileRouter.Output {
             MidiTrack track = atOnce.tracks().get(i);
             MidiTrack.Builder others = others(track, sources[i]);
             if (others.size() > 0) {
-                out.add(named(say("routed-file.other-events", track.name().orElse("Track " + (i + 1))), others));
+                out.add(named(
+                        say(
+                                "routed-file.other-events",
+                                track.name().isPresent(),
+                                track.name().orElse(""),
+                                i + 1),
+                        others));
             }
         }
         return new MidiFile(1, input.division(), out);

@@ -36,14 +36,15 @@ final class OutsidePart extends Check {
         if (wrong != null) {
             report.add(
                     List.of(zone.id(), source.id()),
-                    say(
-                            "outside-part.of",
-                            subject.name(zone),
-                            source.name(),
-                            subject.keys(wrong),
-                            part.map(it -> "sends notes that " + it.name() + " does not answer to ("
-                                            + subject.keys(it.keys()) + ").")
-                                    .orElse("makes notes outside 0-127.")),
+                    part.map(it -> say(
+                                    "outside-part.beyond",
+                                    subject.name(zone),
+                                    source.name(),
+                                    subject.keys(wrong),
+                                    it.name(),
+                                    subject.keys(it.keys())))
+                            .orElseGet(() -> say(
+                                    "outside-part.no-notes", subject.name(zone), source.name(), subject.keys(wrong))),
                     NotesOut.trimmed(subject, zone, wrong));
         }
     }

@@ -129,7 +129,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, int shared)
     private static String laneName(MidiTrack track, int number, int channel) {
         return say(
                 "file-import.channel",
-                track.name().filter(text -> !text.isBlank()).orElse("Track " + (number + 1)),
+                track.name().filter(text -> !text.isBlank()).orElse(say("sorting.track", number + 1)),
                 channel);
     }
 

@@ -135,7 +135,11 @@ public enum StartingPoint {
                     0);
             parts.add(
                     channel == 10
-                            ? plain.edit().name("Drums").program(0).drums(true).build()
+                            ? plain.edit()
+                                    .name(say("starting-point.drums"))
+                                    .program(0)
+                                    .drums(true)
+                                    .build()
                             : plain);
             zones.add(zone("channel-" + channel, "", "keyboard", Range.ALL, "part-" + channel)
                     .edit()

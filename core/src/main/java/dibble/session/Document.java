@@ -12,8 +12,13 @@ import java.util.function.UnaryOperator;
  * thread that edits. A gesture (a drag, say) shows many values and is one step of undo.
  */
 public final class Document {
-    /** What the way back may cost beyond the session itself: 128 MiB. */
-    static final long MOST_BYTES = 128L << 20;
+    /** What the way back may cost beyond the session itself. */
+    private long mostBytes = 128L << 20;
+
+    /** Limits what the way back may cost beyond the session itself, in bytes; it holds from the next edit on. */
+    public void setMostBytes(long most) {
+        mostBytes = most;
+    }
 
     /**
      * A value in the history, with the name of the edit that led to it.
@@ -99,7 +104,7 @@ public final class Document {
         steps.add(step);
         bytes += step.bytes();
         now++;
-        while (bytes > MOST_BYTES && now > 1) {
+        while (bytes > mostBytes && now > 1) {
             // The oldest value goes, and with it the way back from the one that follows it.
             bytes -= steps.get(1).bytes();
             steps.remove(0);

@@ -9,11 +9,11 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 
 /**
- * What was played in the last ten minutes and not recorded, so that it can still be kept. Blocks of events in flat
+ * What was played in the last minutes and not recorded, so that it can still be kept. Blocks of events in flat
  * arrays, of which the oldest go. Belongs to the recorder's thread, but for {@link #noteCount}.
  */
 final class Backlog {
-    static final long KEPT_NANOS = TimeUnit.MINUTES.toNanos(10);
+    private volatile long keptNanos = TimeUnit.MINUTES.toNanos(10);
 
     /** Four million events: more than sixteen sources play in ten minutes, but for a flood. */
     private static final int MOST_BLOCKS = 1024;
@@ -34,6 +34,11 @@ final class Backlog {
     private final Deque<Block> blocks = new ArrayDeque<>();
     private final Deque<Mark> marks = new ArrayDeque<>();
     private volatile int noteCount;
+
+    /** How long something is kept. Any thread. */
+    void setKept(long nanos) {
+        keptNanos = nanos;
+    }
 
     void routing(long stamp, List<String> sources, Routing routing) {
         marks.add(new Mark(stamp, sources, routing));
@@ -74,8 +79,8 @@ final class Backlog {
         return all.next();
     }
 
-    private static boolean isOld(Block block, long now) {
-        return block.stamps[block.size - 1] < now - KEPT_NANOS;
+    private boolean isOld(Block block, long now) {
+        return block.stamps[block.size - 1] < now - keptNanos;
     }
 
     /** How many notes there are to keep. Any thread. */
@@ -87,7 +92,7 @@ final class Backlog {
     private long firstNote(long now) {
         for (Block block : blocks) {
             for (int i = 0; i < block.size; i++) {
-                if (ShortMessage.startsNote(block.messages[i]) && block.stamps[i] >= now - KEPT_NANOS) {
+                if (ShortMessage.startsNote(block.messages[i]) && block.stamps[i] >= now - keptNanos) {
                     return block.stamps[i];
                 }
             }

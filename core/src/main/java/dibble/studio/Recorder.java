@@ -22,7 +22,7 @@ import org.slf4j.LoggerFactory;
 /**
  * Keeps what is played and prints it while it comes, on a thread of its own. What it is asked for (start, another
  * routing, stop) takes effect at its place in the order of events. What is recorded is in the journal on disk a tenth of
- * a second later; what is not recorded can still be kept for ten minutes.
+ * a second later; what is not recorded can still be kept for some minutes.
  */
 final class Recorder implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
@@ -82,6 +82,11 @@ final class Recorder implements AutoCloseable {
         this.journal = journal;
         thread.setDaemon(true);
         thread.start();
+    }
+
+    /** How long what is not recorded can still be kept. */
+    void setBacklog(long nanos) {
+        backlog.setKept(nanos);
     }
 
     /** Asks for a recording to start at the mark that follows. */

@@ -336,8 +336,13 @@ public final class Studio implements AutoCloseable {
         motion.record();
     }
 
+    /** Says how long what is not recorded can still be kept, in nanoseconds. */
+    public void setBacklog(long nanos) {
+        recorder.setBacklog(nanos);
+    }
+
     /**
-     * Makes a take of what was played in the last ten minutes and not recorded. It is in the document after a later
+     * Makes a take of what was played in the last minutes and not recorded. It is in the document after a later
      * {@link #pulse}.
      *
      * @return whether there is anything to keep

@@ -22,6 +22,9 @@ public final class Texts {
     /** Whether texts are for a terminal: plain quotes, dashes and dots. Set before the first text is asked for. */
     private static volatile boolean plain;
 
+    /** How the user writes numbers and dates. */
+    private static volatile Locale users = Locale.getDefault(Locale.Category.FORMAT);
+
     private final ResourceBundle bundle;
     private final Map<String, Object> read = new ConcurrentHashMap<>();
 
@@ -38,6 +41,24 @@ public final class Texts {
         Locale locale = Locale.forLanguageTag(System.getProperty(LANGUAGE, "und"));
         return new Texts(ResourceBundle.getBundle(
                 name, locale, ResourceBundle.Control.getNoFallbackControl(ResourceBundle.Control.FORMAT_PROPERTIES)));
+    }
+
+    /** How the user writes numbers and dates. */
+    public static Locale users() {
+        return users;
+    }
+
+    /** From now on numbers and dates in texts are written so. */
+    public static void writeAs(Locale locale) {
+        users = locale;
+    }
+
+    /** A number with the user's decimal sign, without separators and with two places at most. */
+    public static String decimal(double number) {
+        NumberFormat format = NumberFormat.getInstance(users);
+        format.setGroupingUsed(false);
+        format.setMaximumFractionDigits(2);
+        return format.format(number);
     }
 
     /** From now on texts are for a terminal. */
@@ -78,7 +99,7 @@ public final class Texts {
 
     private Object read(String key) {
         String pattern = bundle.getString(key);
-        MessageFormat format = new MessageFormat(plain ? plain(pattern.replace("’", "''")) : pattern);
+        MessageFormat format = new MessageFormat(plain ? plain(pattern.replace("’", "''")) : pattern, users);
         return format.getFormats().length == 0 ? format.format(new Object[0]) : format;
     }
 
@@ -90,9 +111,7 @@ public final class Texts {
             return given;
         }
         if (given instanceof Double || given instanceof Float) {
-            NumberFormat decimal = NumberFormat.getInstance(Locale.getDefault(Locale.Category.FORMAT));
-            decimal.setGroupingUsed(false);
-            return decimal.format(given);
+            return decimal(((Number) given).doubleValue());
         }
         return given instanceof Number ? given.toString() : given;
     }

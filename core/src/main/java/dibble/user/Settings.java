@@ -6,10 +6,12 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.core.JacksonException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.node.BooleanNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.files.AtomicFile;
 import dibble.files.IoWords;
 import dibble.files.OneLine;
+import dibble.gear.Checked;
 import dibble.midi.MiddleC;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -26,15 +28,33 @@ import java.util.function.Consumer;
  * What a user has set once for all sessions.
  *
  * @param middleC how new sessions name the octaves
- * @param night whether the window is dark
+ * @param theme the colours of the window
  * @param large whether text and targets are made for a distance
  * @param letters where the letters are on the computer's keyboard
  * @param hiddenPorts the names of ports that are not to be listed
+ * @param audioDevice the name of the audio device of the built-in sounds; empty for the system's own choice
+ * @param audioMillis how much sound waits in the device, 5 to 200 ms: less reacts faster, more is safer
+ * @param sessionFolder where sessions are looked for at first; empty for where one was last
+ * @param exportFolder where exports go at first; empty for beside the session
+ * @param undoMegabytes how much the way back may keep, 16 to 2048 MiB
+ * @param backlogMinutes how long what is played and not recorded can still be kept, 1 to 60 minutes
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record Settings(MiddleC middleC, boolean night, boolean large, Letters letters, Set<String> hiddenPorts) {
+public record Settings(
+        MiddleC middleC,
+        Theme theme,
+        boolean large,
+        Letters letters,
+        Set<String> hiddenPorts,
+        String audioDevice,
+        Integer audioMillis,
+        String sessionFolder,
+        String exportFolder,
+        Integer undoMegabytes,
+        Integer backlogMinutes) {
     /** What holds until something is set. */
-    public static final Settings PLAIN = new Settings(MiddleC.C4, false, false, Letters.QWERTY, Set.of());
+    public static final Settings PLAIN =
+            new Settings(null, null, false, null, null, null, null, null, null, null, null);
 
     private static final String FILE = "settings.json";
     private static final String ASIDE = "settings.damaged.json";
@@ -47,26 +67,89 @@ public record Settings(MiddleC middleC, boolean night, boolean large, Letters le
         AZERTY
     }
 
+    /** The colours of the window. */
+    public enum Theme {
+        SYSTEM,
+        DAY,
+        NIGHT,
+        CONTRAST
+    }
+
     public Settings {
         middleC = middleC == null ? MiddleC.C4 : middleC;
+        theme = theme == null ? Theme.SYSTEM : theme;
         letters = letters == null ? Letters.QWERTY : letters;
         hiddenPorts = hiddenPorts == null ? Set.of() : Set.copyOf(hiddenPorts);
+        audioDevice = audioDevice == null ? "" : audioDevice;
+        audioMillis = range("number.audio-buffer", audioMillis, 25, 5, 200);
+        sessionFolder = sessionFolder == null ? "" : sessionFolder;
+        exportFolder = exportFolder == null ? "" : exportFolder;
+        undoMegabytes = range("number.undo-memory", undoMegabytes, 128, 16, 2048);
+        backlogMinutes = range("number.backlog", backlogMinutes, 10, 1, 60);
+    }
+
+    private static int range(String what, Integer given, int unlessSet, int low, int high) {
+        return given == null ? unlessSet : Checked.range(what, given, low, high);
     }
 
     public Settings withMiddleC(MiddleC naming) {
-        return new Settings(naming, night, large, letters, hiddenPorts);
+        return new Settings(
+                naming,
+                theme,
+                large,
+                letters,
+                hiddenPorts,
+                audioDevice,
+                audioMillis,
+                sessionFolder,
+                exportFolder,
+                undoMegabytes,
+                backlogMinutes);
     }
 
-    public Settings withNight(boolean on) {
-        return new Settings(middleC, on, large, letters, hiddenPorts);
+    public Settings withTheme(Theme colours) {
+        return new Settings(
+                middleC,
+                colours,
+                large,
+                letters,
+                hiddenPorts,
+                audioDevice,
+                audioMillis,
+                sessionFolder,
+                exportFolder,
+                undoMegabytes,
+                backlogMinutes);
     }
 
     public Settings withLarge(boolean on) {
-        return new Settings(middleC, night, on, letters, hiddenPorts);
+        return new Settings(
+                middleC,
+                theme,
+                on,
+                letters,
+                hiddenPorts,
+                audioDevice,
+                audioMillis,
+                sessionFolder,
+                exportFolder,
+                undoMegabytes,
+                backlogMinutes);
     }
 
     public Settings withLetters(Letters layout) {
-        return new Settings(middleC, night, large, layout, hiddenPorts);
+        return new Settings(
+                middleC,
+                theme,
+                large,
+                layout,
+                hiddenPorts,
+                audioDevice,
+                audioMillis,
+                sessionFolder,
+                exportFolder,
+                undoMegabytes,
+                backlogMinutes);
     }
 
     /** The same with a port hidden, or listed again. */
@@ -77,7 +160,66 @@ public record Settings(MiddleC middleC, boolean night, boolean large, Letters le
         } else {
             ports.remove(port);
         }
-        return new Settings(middleC, night, large, letters, ports);
+        return new Settings(
+                middleC,
+                theme,
+                large,
+                letters,
+                ports,
+                audioDevice,
+                audioMillis,
+                sessionFolder,
+                exportFolder,
+                undoMegabytes,
+                backlogMinutes);
+    }
+
+    /** The same with another audio device and another amount of sound in it, in milliseconds. */
+    public Settings withAudio(String device, int millis) {
+        return new Settings(
+                middleC,
+                theme,
+                large,
+                letters,
+                hiddenPorts,
+                device,
+                millis,
+                sessionFolder,
+                exportFolder,
+                undoMegabytes,
+                backlogMinutes);
+    }
+
+    /** The same with other folders for sessions and exports; empty where none is wanted. */
+    public Settings withFolders(String sessions, String exports) {
+        return new Settings(
+                middleC,
+                theme,
+                large,
+                letters,
+                hiddenPorts,
+                audioDevice,
+                audioMillis,
+                sessions,
+                exports,
+                undoMegabytes,
+                backlogMinutes);
+    }
+
+    /** The same with other limits for undo, in MiB, and for what was not recorded, in minutes. */
+    public Settings withLimits(int undo, int backlog) {
+        return new Settings(
+                middleC,
+                theme,
+                large,
+                letters,
+                hiddenPorts,
+                audioDevice,
+                audioMillis,
+                sessionFolder,
+                exportFolder,
+                undo,
+                backlog);
     }
 
     /** The settings in a folder; plain ones where there are none, and in the place of what cannot be read. */
@@ -129,6 +271,10 @@ public record Settings(MiddleC middleC, boolean night, boolean large, Letters le
     /** The fields that can be read. */
     private static ObjectNode readable(ObjectNode all, Consumer<String> damage) {
         ObjectNode readable = JSON.createObjectNode();
+        // What the versions before 0.2 called the theme.
+        if (all.remove("night") instanceof BooleanNode night && !all.has("theme")) {
+            all.put("theme", (night.booleanValue() ? Theme.NIGHT : Theme.DAY).name());
+        }
         for (Map.Entry<String, JsonNode> field : all.properties()) {
             try {
                 ObjectNode alone = JSON.createObjectNode();

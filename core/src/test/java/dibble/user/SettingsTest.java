@@ -24,7 +24,7 @@ class SettingsTest {
         assertThat(Settings.read(folder)).isEqualTo(Settings.PLAIN);
         Settings settings = Settings.PLAIN
                 .withMiddleC(MiddleC.C3)
-                .withNight(true)
+                .withTheme(Settings.Theme.NIGHT)
                 .withLarge(true)
                 .withLetters(Settings.Letters.QWERTZ)
                 .withHidden("midi:a", true)
@@ -37,7 +37,7 @@ class SettingsTest {
         Path file = inside.resolve("settings.json");
         Files.writeString(file, "{\"night\": true, \"later\": [1]}");
         Settings read = Settings.read(inside);
-        assertThat(read).isEqualTo(Settings.PLAIN.withNight(true));
+        assertThat(read).isEqualTo(Settings.PLAIN.withTheme(Settings.Theme.NIGHT));
         read.write(inside);
         assertThat(Files.readString(file)).contains("later");
     }
@@ -71,7 +71,7 @@ class SettingsTest {
     void oneSettingThatCannotBeReadCostsNoOther() throws IOException {
         Files.writeString(folder.resolve("settings.json"), "{\"letters\": \"NONE\", \"night\": true}");
         List<String> said = new ArrayList<>();
-        assertThat(Settings.load(folder, said::add)).isEqualTo(Settings.PLAIN.withNight(true));
+        assertThat(Settings.load(folder, said::add)).isEqualTo(Settings.PLAIN.withTheme(Settings.Theme.NIGHT));
         assertThat(said).singleElement().asString().contains("\"letters\"");
     }
 

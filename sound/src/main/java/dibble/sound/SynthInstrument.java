@@ -6,6 +6,7 @@ import dibble.ports.OutputPort;
 import dibble.time.Clock;
 import java.io.IOException;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
@@ -26,7 +27,6 @@ public final class SynthInstrument implements OutputPort {
     static final int BLOCK_BYTES = BLOCK_FRAMES * 4;
     private static final long BLOCK_NANOS = TimeUnit.SECONDS.toNanos(BLOCK_FRAMES) / 44_100;
     private static final long LATENCY_NANOS = TimeUnit.MILLISECONDS.toNanos(12);
-    private static final int DEVICE_BUFFER_BYTES = BLOCK_BYTES * 8;
     private static final int CHANNELS = 16;
 
     /** While nothing sounds and nobody waits for samples, it is looked this often for what was missed. */
@@ -36,6 +36,20 @@ public final class SynthInstrument implements OutputPort {
     private static final float GAIN = 0.6f;
 
     private static final Logger LOG = LoggerFactory.getLogger(SynthInstrument.class);
+
+    /**
+     * Which audio device is used, and how much sound waits in it.
+     *
+     * @param device its name; empty for the system's own choice
+     */
+    private record Choice(String device, int millis) {
+        int bytes() {
+            int blocks = Math.max(2, Math.round(millis * 44.1f / BLOCK_FRAMES));
+            return blocks * BLOCK_BYTES;
+        }
+    }
+
+    private static volatile Choice choice = new Choice("", 25);
 
     private final String name;
     private final Clock clock;
@@ -50,7 +64,7 @@ public final class SynthInstrument implements OutputPort {
     private int waiting = -1;
 
     public SynthInstrument(String name, Clock clock) {
-        this(name, clock, () -> DeviceOut.open(DEVICE_BUFFER_BYTES));
+        this(name, clock, () -> DeviceOut.open(choice.device, choice.bytes()));
     }
 
     /** @param device opens the audio device; asked again where one has gone away */
@@ -62,6 +76,21 @@ public final class SynthInstrument implements OutputPort {
         mixer = new Thread(this::run, "dibble-mixer-" + name);
         mixer.setDaemon(true);
         mixer.start();
+    }
+
+    /** The names of all audio devices that can be chosen. */
+    public static List<String> devices() {
+        return DeviceOut.names();
+    }
+
+    /**
+     * Chooses the audio device for all instruments, which change over at once.
+     *
+     * @param device its name; empty for the system's own choice, which is also taken where no device has this name
+     * @param millis how much sound waits in it
+     */
+    public static void choose(String device, int millis) {
+        choice = new Choice(device, millis);
     }
 
     /** Has some synthesizers made beforehand, which takes a second of a processor: the first notes need not wait then. */
@@ -127,7 +156,8 @@ public final class SynthInstrument implements OutputPort {
         int[] mix = new int[BLOCK_FRAMES * 2];
         byte[] block = new byte[BLOCK_BYTES];
         long heardAt = clock.nanos();
-        while (!closing) {
+        Choice chosen = choice;
+        while (!closing && chosen.equals(choice)) {
             // The time of this block runs by its length, and is set right where the device ran away from the clock.
             if (out.isSilent() && waiting == -1 && !isSounding()) {
                 rest();

@@ -1,12 +1,13 @@
 package dibble.desktop.app;
 
 import dibble.demo.LamplightersRound;
-import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.SystemTheme;
 import dibble.desktop.ui.Theme;
 import dibble.files.IoWords;
 import dibble.session.Performance;
 import dibble.sound.SynthInstrument;
 import dibble.user.ErrorLog;
+import dibble.user.Memory;
 import dibble.user.Settings;
 import dibble.user.UserFolder;
 import java.io.IOException;
@@ -15,6 +16,8 @@ import java.util.List;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
+import javafx.scene.image.Image;
+import javafx.stage.Screen;
 import javafx.stage.Stage;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -29,7 +32,10 @@ public final class DibbleApp extends Application {
     /** For measuring: the view that is shown while nobody plays in the demo. */
     private static final String RESTS = "dibble.rests";
 
+    private static final int[] ICONS = {16, 24, 32, 48, 64, 128, 256};
+
     private Workbench workbench;
+    private Doorbell bell;
     private volatile MainWindow window;
 
     @Override
@@ -37,7 +43,7 @@ public final class DibbleApp extends Application {
         ErrorLog errors = new ErrorLog(UserFolder.path());
         Thread.setDefaultUncaughtExceptionHandler((thread, e) -> unexpected(errors, thread, e));
         Settings settings = Settings.read(UserFolder.path());
-        Theme.begin(settings.night() ? Palette.NIGHT : Palette.DAY);
+        Theme.begin(SystemTheme.palette(settings.theme()));
         Theme.loadFonts();
         List<String> arguments = getParameters().getRaw();
         boolean demo = !arguments.isEmpty() && arguments.get(0).equals("demo");
@@ -45,12 +51,19 @@ public final class DibbleApp extends Application {
                 ? Workbench.sounding(LamplightersRound.session(), LamplightersRound.performance())
                 : Workbench.sounding(Workbench.newSession(settings), Performance.NEW);
         window = new MainWindow(workbench, () -> {
-            stage.close();
-            Platform.exit();
+            remember(stage);
+            workbench.desk().jobs().afterAll(() -> {
+                stage.close();
+                Platform.exit();
+            });
         });
         Scene scene = new Scene(new Enlarged(window, workbench.desk().preferences()), 1280, 800);
         workbench.desk().theme().dress(scene);
         stage.titleProperty().bind(window.title());
+        for (int size : ICONS) {
+            stage.getIcons()
+                    .add(new Image(DibbleApp.class.getResourceAsStream("/dibble/desktop/icon/icon-" + size + ".png")));
+        }
         stage.setMinWidth(1024);
         stage.setMinHeight(620);
         stage.setScene(scene);
@@ -63,13 +76,66 @@ public final class DibbleApp extends Application {
                 window.lostFocus();
             }
         });
+        window.onShowLog(() -> showLog(errors));
         window.open();
+        boolean remembers = !Main.isOffScreen() && System.getProperty(RESTS) == null;
+        if (remembers) {
+            place(stage, workbench.desk().preferences().memory().window());
+        }
         stage.show();
+        if (remembers) {
+            bell = demo ? null : Doorbell.hang(UserFolder.path());
+            window.onRing(bell, () -> {
+                stage.setIconified(false);
+                stage.toFront();
+            });
+        }
+        askTheSystem();
         if (Boolean.getBoolean(ENDS_WHEN_SHOWN)) {
             new FirstPictures(window).start();
         } else {
             workbench.desk().pulse().once(() -> begin(arguments, demo, scene));
         }
+    }
+
+    private void remember(Stage stage) {
+        if (Main.isOffScreen() || System.getProperty(RESTS) != null) {
+            return;
+        }
+        boolean whole = stage.isMaximized() || stage.isFullScreen();
+        Memory.Place before = workbench.desk().preferences().memory().window();
+        Memory.Place now = new Memory.Place(stage.getX(), stage.getY(), stage.getWidth(), stage.getHeight(), false);
+        Memory.Place kept = !whole || before == null
+                ? now
+                : new Memory.Place(before.x(), before.y(), before.width(), before.height(), true);
+        workbench
+                .desk()
+                .preferences()
+                .remember(memory -> memory.withWindow(kept).withView(window.page()));
+    }
+
+    /** Puts the window where it was, as far as that is on a screen now. */
+    private static void place(Stage stage, Memory.Place was) {
+        if (was == null
+                || Screen.getScreensForRectangle(was.x() + 40, was.y() + 10, was.width() - 80, 20)
+                        .isEmpty()) {
+            return;
+        }
+        stage.setX(was.x());
+        stage.setY(was.y());
+        stage.setWidth(was.width());
+        stage.setHeight(was.height());
+        stage.setMaximized(was.maximized());
+    }
+
+    private void askTheSystem() {
+        Thread asking = new Thread(SystemTheme::ask, "dibble-theme");
+        asking.setDaemon(true);
+        asking.start();
+    }
+
+    private void showLog(ErrorLog errors) {
+        getHostServices().showDocument(errors.file().toUri().toString());
     }
 
     private void begin(List<String> arguments, boolean demo, Scene scene) {
@@ -88,6 +154,9 @@ public final class DibbleApp extends Application {
             window.files().open(Path.of(arguments.get(0)), () -> {});
         }
         window.recovery().offer();
+        if (!demo && rests == null && !Main.isOffScreen()) {
+            window.welcome();
+        }
     }
 
     private void unexpected(ErrorLog errors, Thread thread, Throwable mistake) {
@@ -98,14 +167,15 @@ public final class DibbleApp extends Application {
             LOG.error("{} cannot be written: {}", errors.file(), IoWords.of(e));
         }
         if (window != null) {
-            window.noteMistake(
-                    errors.file(),
-                    () -> getHostServices().showDocument(errors.file().toUri().toString()));
+            window.noteMistake(errors.file(), () -> showLog(errors));
         }
     }
 
     @Override
     public void stop() {
+        if (bell != null) {
+            bell.close();
+        }
         window.dispose();
         workbench.close();
     }

@@ -2,7 +2,10 @@ package dibble.desktop.app;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.text.Texts;
+import dibble.user.UserFolder;
 import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -25,6 +28,8 @@ public final class Main {
     private Main() {}
 
     public static void main(String[] args) {
+        // Files are written in one way everywhere; what is shown follows the user.
+        Texts.writeAs(Locale.getDefault(Locale.Category.FORMAT));
         Locale.setDefault(Locale.ROOT);
         QUIET.forEach(logger -> logger.setLevel(Level.SEVERE));
         boolean offScreen = Boolean.getBoolean(OFF_SCREEN) || !hasDisplay(System.getenv());
@@ -35,11 +40,24 @@ public final class Main {
             }
             goOffScreen();
         }
+        boolean demo = args.length > 0 && args[0].equals("demo");
+        if (!offScreen && !demo && Doorbell.ring(UserFolder.path(), args.length > 0 ? absolute(args[0]) : "")) {
+            System.out.println(say("main.running-already"));
+            return;
+        }
         try {
             Application.launch(DibbleApp.class, args);
         } catch (UnsupportedOperationException e) {
             // The display that the environment names is not there, or its libraries are missing.
             System.exit(NO_DISPLAY);
+        }
+    }
+
+    private static String absolute(String file) {
+        try {
+            return Path.of(file).toAbsolutePath().toString();
+        } catch (InvalidPathException e) {
+            return file;
         }
     }
 

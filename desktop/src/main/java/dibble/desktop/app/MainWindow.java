@@ -2,32 +2,43 @@ package dibble.desktop.app;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.demo.FirstMinutes;
 import dibble.desktop.channels.ChannelsView;
 import dibble.desktop.checks.ChecksView;
 import dibble.desktop.controls.ControlsView;
 import dibble.desktop.gear.GearView;
+import dibble.desktop.help.FirstMinutesStrip;
+import dibble.desktop.help.HelpTopic;
+import dibble.desktop.help.HelpView;
 import dibble.desktop.keys.KeysView;
 import dibble.desktop.live.LiveLine;
 import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.settings.SettingsView;
 import dibble.desktop.takes.TakesView;
+import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.JobBar;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.NoteField;
-import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.SystemTheme;
 import dibble.desktop.ui.Watch;
+import dibble.sound.SynthInstrument;
+import dibble.user.Memory;
+import dibble.user.Settings;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.TimeUnit;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
-import javafx.css.PseudoClass;
 import javafx.scene.Node;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.InputEvent;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -35,12 +46,12 @@ import javafx.util.Subscription;
 
 /** The frame: session, views, transport, scene and silence at the top; the live line at the foot. */
 public final class MainWindow extends BorderPane {
-    private static final double NARROW = 1180;
-    private static final PseudoClass LITTLE_ROOM = PseudoClass.getPseudoClass("narrow");
 
     private final Workbench workbench;
     private final Desk desk;
     private final SessionFiles files;
+    private final MidiFiles midi;
+    private final FirstMinutesStrip minutes;
     private final Recovery recovery;
     private final Pages pages;
     private final TopBar top;
@@ -51,11 +62,16 @@ public final class MainWindow extends BorderPane {
     private final CommandList commands;
     private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper(say("common.dibble"));
     private final Watch watch;
+    private Runnable showLog = () -> {};
+    private volatile Doorbell bell;
+    private Runnable raises = () -> {};
     private Subscription open = Subscription.EMPTY;
 
     /** @param quit closes the window for good */
     public MainWindow(Workbench workbench, Runnable quit) {
         getStyleClass().add("main-window");
+        // It is as wide as the window, and makes room within: see TopBar.
+        setMinWidth(0);
         this.workbench = workbench;
         desk = workbench.desk();
         PathQuestions questions = new PathQuestions(desk);
@@ -73,16 +89,24 @@ public final class MainWindow extends BorderPane {
         });
         perform.setMinWidth(USE_PREF_SIZE);
         live = new LiveLine(desk, perform);
-        MidiFiles midi = new MidiFiles(desk, files, questions);
+        midi = new MidiFiles(desk, files, questions);
         commands = new CommandList(desk.commands());
-        desk.commands().add(WindowCommands.of(workbench, pages, files, midi, live, commands::open));
+        minutes = new FirstMinutesStrip(desk, page -> pages.show(Page.valueOf(page)));
+        desk.commands()
+                .add(WindowCommands.of(
+                        workbench,
+                        pages,
+                        files,
+                        midi,
+                        live,
+                        new WindowCommands.Others(commands::open, perform::fire, this::help, this::firstMinutes)));
         desk.places().onShow(pages::show);
         top = new TopBar(desk, files);
         job = new JobBar(desk);
         notices = new Notices(workbench);
         watch = desk.watch(this::show).each(this::follow);
         files.onChange(watch::stale);
-        setTop(new VBox(top, desk.ask(), job));
+        setTop(new VBox(top, desk.ask(), job, minutes));
         setCenter(new StackPane(pages, commands));
         setBottom(live);
         // What a hand does may move anything.
@@ -95,37 +119,64 @@ public final class MainWindow extends BorderPane {
                 event.consume();
             }
         });
+        setOnDragOver(event -> {
+            if (event.getDragboard().hasFiles()) {
+                event.acceptTransferModes(TransferMode.COPY);
+                event.consume();
+            }
+        });
+        setOnDragDropped(event -> {
+            if (event.getDragboard().hasFiles()) {
+                drop(event.getDragboard().getFiles().get(0).toPath());
+                event.setDropCompleted(true);
+                event.consume();
+            }
+        });
         widthProperty().subscribe(width -> {
-            boolean narrow = width.doubleValue() > 0 && width.doubleValue() < NARROW;
-            pseudoClassStateChanged(LITTLE_ROOM, narrow);
-            top.setNarrow(narrow);
+            if (width.doubleValue() > 0) {
+                top.fit(width.doubleValue());
+            }
         });
     }
 
     private Pages pages() {
         Pages all = new Pages(desk);
-        all.put(Page.GEAR, () -> new GearView(desk, files::begin));
+        all.put(Page.GEAR, () -> new GearView(desk, files::begin, files::openAsked));
         all.put(Page.KEYS, () -> new KeysView(desk));
         all.put(Page.CHANNELS, () -> new ChannelsView(desk));
         all.put(Page.CONTROLS, () -> new ControlsView(desk));
         all.put(Page.TAKES, () -> new TakesView(desk));
         all.put(Page.SCENES, () -> new ScenesView(desk));
         all.put(Page.CHECKS, () -> new ChecksView(desk));
-        all.put(Page.SETTINGS, () -> new SettingsView(desk));
+        all.put(Page.SETTINGS, () -> new SettingsView(desk, SynthInstrument::devices));
+        all.put(Page.HELP, () -> new HelpView(desk, () -> showLog.run()));
         return all;
+    }
+
+    /** A file was dropped on the window: a session is opened, a MIDI file is imported. */
+    void drop(Path path) {
+        String name = path.getFileName().toString().toLowerCase(Locale.ROOT);
+        if (PathQuestions.Kind.MIDI.has(name)) {
+            midi.bringIn(path, () -> {});
+        } else if (PathQuestions.Kind.SESSION.has(name)) {
+            files.openAsked(path);
+        } else {
+            desk.ask().tell(say("main-window.neither-session-nor-midi", path.getFileName()));
+        }
     }
 
     /** Begins to follow document and music. */
     public void open() {
-        desk.pulse().onNews(() -> workbench.hasNews() || notices.hasNews());
+        desk.pulse()
+                .onNews(() -> workbench.hasNews()
+                        || notices.hasNews()
+                        || bell != null && bell.hasNews()
+                        || SystemTheme.hasNews());
         // What was played is read before anything draws it: it is seen in the same frame.
         open = Subscription.combine(
                 desk.pulse().whileSo(workbench::isMoving),
                 desk.pulse().each(this::read),
-                desk.preferences()
-                        .property()
-                        .subscribe(settings ->
-                                desk.theme().paletteProperty().set(settings.night() ? Palette.NIGHT : Palette.DAY)),
+                desk.preferences().property().subscribe(settings -> obey(settings)),
                 // A field for a note takes the next key that is pressed while it has the focus.
                 desk.live().onKey((source, key, velocity) -> {
                     if (focused() instanceof NoteField field) {
@@ -140,8 +191,14 @@ public final class MainWindow extends BorderPane {
                 Light.within(desk, pages),
                 job.open(),
                 live.open());
-        pages.show(desk.session().sources().isEmpty() ? Page.GEAR : Page.KEYS);
+        pages.show(first());
         desk.pulse().start();
+    }
+
+    private Page first() {
+        String before = desk.preferences().memory().view();
+        boolean known = Page.TABS.stream().anyMatch(page -> page.name().equals(before));
+        return desk.session().sources().isEmpty() ? Page.GEAR : known ? Page.valueOf(before) : Page.KEYS;
     }
 
     /** Ends what {@link #open} began. */
@@ -149,6 +206,59 @@ public final class MainWindow extends BorderPane {
         pages.close();
         open.unsubscribe();
         desk.pulse().stop();
+    }
+
+    private void help(HelpTopic topic) {
+        pages.show(Page.HELP);
+        ((HelpView) pages.view(Page.HELP)).show(topic);
+    }
+
+    /** Offers the first five minutes to somebody who has not been here before. */
+    void welcome() {
+        if (desk.preferences().memory().welcomed()) {
+            return;
+        }
+        desk.preferences().remember(Memory::withWelcomed);
+        desk.ask()
+                .ask(
+                        say("first-minutes.offer"),
+                        List.of(new AskBar.Answer(say("first-minutes.begin"), this::firstMinutes)),
+                        say("first-minutes.not-now"));
+    }
+
+    /** Begins the first five minutes in a session of their own, or takes them up where they were left. */
+    private void firstMinutes() {
+        if (minutes.isUnderWay()) {
+            minutes.resume();
+        } else {
+            files.begin(FirstMinutes.session(say("first-minutes.session")), () -> {
+                minutes.begin();
+                pages.show(Page.KEYS);
+            });
+        }
+    }
+
+    /** Has second starts answered. @param raise brings the window to the front */
+    void onRing(Doorbell doorbell, Runnable raise) {
+        bell = doorbell;
+        raises = raise;
+    }
+
+    private void answer(String file) {
+        raises.run();
+        if (!file.isEmpty()) {
+            files.openAsked(Path.of(file));
+        }
+    }
+
+    /** The name of the view that is shown. */
+    String page() {
+        return pages.page().get().name();
+    }
+
+    /** Has somebody show the log of unexpected errors when that is asked for. */
+    void onShowLog(Runnable show) {
+        showLog = show;
     }
 
     SessionFiles files() {
@@ -179,8 +289,21 @@ public final class MainWindow extends BorderPane {
     private void read() {
         workbench.pulse();
         notices.follow();
+        if (bell != null && bell.hasNews()) {
+            answer(bell.next());
+        }
+        if (SystemTheme.takeNews()) {
+            obey(desk.preferences().get());
+        }
         desk.live().read();
         desk.findings().follow();
+    }
+
+    private void obey(Settings settings) {
+        desk.theme().paletteProperty().set(SystemTheme.palette(settings.theme()));
+        desk.document().setMostBytes((long) settings.undoMegabytes() << 20);
+        desk.studio().setBacklog(TimeUnit.MINUTES.toNanos(settings.backlogMinutes()));
+        workbench.chooseAudio(settings.audioDevice(), settings.audioMillis());
     }
 
     private void follow() {

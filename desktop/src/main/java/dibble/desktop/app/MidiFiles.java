@@ -67,8 +67,9 @@ final class MidiFiles {
         if (hasNothing()) {
             return;
         }
-        Path suggested = files.folder().resolve(name + ENDING);
+        Path suggested = files.exportFolder().resolve(name + ENDING);
         questions.askToWrite(
+                PathQuestions.Kind.MIDI,
                 question,
                 suggested,
                 say("midi-files.export"),
@@ -97,9 +98,13 @@ final class MidiFiles {
     /** Asks for a folder, and writes a file for each track there. */
     void exportFiles() {
         if (!hasNothing()) {
-            Path suggested = files.folder().resolve(say("midi-files.tracks", files.fileName()));
+            Path suggested = files.exportFolder().resolve(say("midi-files.tracks", files.fileName()));
             questions.askToWrite(
-                    say("midi-files.export-a-file-for-each"), suggested, say("midi-files.export"), this::writeFiles);
+                    PathQuestions.Kind.FOLDER,
+                    say("midi-files.export-a-file-for-each"),
+                    suggested,
+                    say("midi-files.export"),
+                    this::writeFiles);
         }
     }
 
@@ -143,13 +148,18 @@ final class MidiFiles {
     /** Asks for a MIDI file, which becomes a source with a lane for each of its channels. */
     void bringIn() {
         questions.askToRead(
-                say("midi-files.bring-in-a-midi-file"), files.folder(), say("midi-files.bring-in"), this::bringIn);
+                PathQuestions.Kind.MIDI,
+                say("midi-files.bring-in-a-midi-file"),
+                files.folder(),
+                say("midi-files.bring-in"),
+                this::bringIn);
     }
 
     /** A file that was read, and what it would be in the session. */
     private record Found(String name, MidiFile file, FileImport read) {}
 
-    private void bringIn(Path path, Runnable done) {
+    /** Brings a MIDI file in. @param done run where it could be read */
+    void bringIn(Path path, Runnable done) {
         Session session = desk.session();
         desk.jobs()
                 .start(

@@ -15,7 +15,8 @@ enum Page {
     /** These have no tab: scene and checks have their places at the top, all stand in the session's menu. */
     SCENES(say("common.scenes")),
     CHECKS(say("page.checks")),
-    SETTINGS(say("common.settings"));
+    SETTINGS(say("common.settings")),
+    HELP(say("menu-strip.help"));
 
     /** Those that have a tab. */
     static final List<Page> TABS = List.of(GEAR, KEYS, CHANNELS, CONTROLS, TAKES);

@@ -59,7 +59,7 @@ final class Pages extends StackPane {
         Node node = view(next);
         View view = (View) node;
         getChildren().setAll(node);
-        open = desk.commands().add(view.commands()).and(view.open());
+        open = desk.commands().addOfView(view.commands()).and(view.open());
         page.set(next);
         // No button has the focus then: Space plays and stops.
         node.requestFocus();

@@ -7,6 +7,7 @@ import dibble.desktop.ui.Desk;
 import dibble.files.Unfinished;
 import dibble.session.Session;
 import dibble.studio.Playable;
+import dibble.text.Texts;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -17,6 +18,7 @@ import java.util.List;
 final class Recovery {
     private static final DateTimeFormatter WHEN = DateTimeFormatter.ofLocalizedDateTime(
                     FormatStyle.MEDIUM, FormatStyle.SHORT)
+            .withLocale(Texts.users())
             .withZone(ZoneId.systemDefault());
 
     private final Workbench workbench;

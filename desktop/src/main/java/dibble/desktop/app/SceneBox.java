@@ -16,12 +16,13 @@ import javafx.scene.layout.HBox;
 final class SceneBox extends HBox {
     private final Desk desk;
     private final ComboBox<Choice> scenes = Cards.box("scene", say("common.scene"));
+    private final Button label;
     private boolean showing;
 
     SceneBox(Desk desk) {
         super(8);
         this.desk = desk;
-        Button label = desk.commands().on("scenes", new Button(say("common.scene-2")));
+        label = desk.commands().on("scenes", new Button(say("common.scene-2")));
         label.setId("scenes-link");
         label.getStyleClass().add("link");
         label.setMinWidth(USE_PREF_SIZE);
@@ -34,6 +35,11 @@ final class SceneBox extends HBox {
         });
         setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(label, scenes);
+    }
+
+    /** The command stands in the menu too. */
+    void setNarrow(boolean narrow) {
+        Cards.show(label, !narrow);
     }
 
     void show() {

@@ -3,104 +3,88 @@ package dibble.desktop.app;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Commands;
 import dibble.desktop.ui.Desk;
-import dibble.edits.StartingPoint;
-import java.util.Locale;
 import java.util.Optional;
-import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Menu;
-import javafx.scene.control.MenuButton;
-import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** The session's name with its menu; whether it is saved; undo and redo. */
+/** The session's name, and whether it is saved; the menus; undo and redo. */
 final class SessionBox extends VBox {
     private static final double WIDEST = 300;
 
     private final Desk desk;
     private final SessionFiles files;
-    private final MenuButton menu = new MenuButton();
+    private final Label name = new Label();
     private final Label state = new Label();
     private final Button undo;
     private final Button redo;
 
     SessionBox(Desk desk, SessionFiles files) {
-        super(-2);
         this.desk = desk;
         this.files = files;
-        undo = link("undo");
-        redo = link("redo");
-        menu.getStyleClass().add("session-menu");
-        menu.setId("session-menu");
-        menu.setMaxWidth(WIDEST);
-        group("new-session");
-        menu.getItems().add(startingPoints());
-        group(
-                "open",
-                "save",
-                "save-as",
-                "bring-in-a-midi-file",
-                "export-tracks",
-                "export-on-one-track",
-                "export-a-file-for-each-track");
-        menu.getItems().add(new SeparatorMenuItem());
-        group("scenes", "scene-large", "checks");
-        menu.getItems().add(new SeparatorMenuItem());
-        group("messages", "day-or-night", "settings", "keys-and-commands");
-        menu.getItems().add(new SeparatorMenuItem());
-        group("close");
+        undo = arrow("undo");
+        redo = arrow("redo");
+        name.getStyleClass().add("session-name");
+        name.setId("session-name");
+        name.setMinWidth(60);
+        name.setTooltip(new Tooltip());
         state.getStyleClass().add("state-line");
+        state.setId("session-state");
         state.setMinWidth(USE_PREF_SIZE);
-        HBox stateLine = new HBox(2, state, undo, redo);
-        stateLine.setAlignment(Pos.CENTER_LEFT);
+        HBox first = new HBox(6, name, state);
+        first.setAlignment(Pos.BASELINE_LEFT);
+        MenuStrip menus = new MenuStrip(desk, files);
+        HBox second = new HBox(2, menus, undo, redo);
+        second.setAlignment(Pos.CENTER_LEFT);
         setAlignment(Pos.CENTER_LEFT);
-        setMinWidth(132);
+        second.setMinWidth(USE_PREF_SIZE);
         setMaxWidth(WIDEST);
-        setFillWidth(false);
-        getChildren().addAll(menu, stateLine);
+        first.maxWidthProperty().bind(second.widthProperty());
+        getChildren().addAll(first, second);
     }
 
-    private Button link(String id) {
-        Button button = desk.commands().on(id, new Button(id));
+    private Button arrow(String id) {
+        Button button = desk.commands().on(id, new Button());
         button.setId(id);
-        button.getStyleClass().add("link");
+        Region shape = new Region();
+        shape.getStyleClass().addAll("arrow-shape", id + "-shape");
+        button.setGraphic(shape);
+        button.getStyleClass().add("icon-button");
         button.setMinWidth(USE_PREF_SIZE);
         return button;
     }
 
-    private void group(String... ids) {
-        Commands commands = desk.commands();
-        Stream.of(ids).map(commands::item).forEach(menu.getItems()::add);
-    }
-
-    private Menu startingPoints() {
-        Menu points = new Menu(say("session-box.new-from-a-starting-point"));
-        points.setId("menu-starting-points");
-        for (StartingPoint point : StartingPoint.values()) {
-            String id = "start-" + point.name().toLowerCase(Locale.ROOT);
-            points.getItems().add(Cards.item(id, point.title(), () -> files.begin(point)));
-        }
-        return points;
+    /** Undo and redo stand in the menu too. */
+    void setNarrow(boolean narrow) {
+        Cards.show(undo, !narrow);
+        Cards.show(redo, !narrow);
     }
 
     void show() {
-        menu.setText(desk.session().name());
+        name.setText(desk.session().name());
+        boolean changed = desk.document().isChanged();
         String saved = files.file() == null ? say("session-box.not-saved-yet") : say("session-box.saved");
-        state.setText(desk.document().isChanged() ? say("session-box.changed") : saved);
+        String told = changed ? say("session-box.changed") : saved;
+        state.setText(changed ? "●" : files.file() == null ? "○" : "");
+        state.setAccessibleText(told);
+        name.getTooltip()
+                .setText(
+                        files.file() == null
+                                ? say("session-box.back", desk.session().name(), told)
+                                : say("session-box.back", files.file(), told));
         show(undo, desk.document().undoName());
         show(redo, desk.document().redoName());
     }
 
     private void show(Button button, Optional<String> what) {
         button.setDisable(what.isEmpty());
-        String told = what.isPresent()
-                ? say("session-box.back", button.getText(), what.get())
-                : say("session-box.nothing-back", button.getText());
+        String words = desk.commands().get(button.getId()).words();
+        String told = what.map(it -> say("session-box.back", words, it)).orElse(words);
         button.setAccessibleText(told);
         button.getTooltip()
                 .setText(say(

@@ -12,11 +12,17 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.studio.Playable;
 import dibble.studio.Transport;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** New, open, save, close: each asks in place, tells in one line what went wrong, and loses nothing. */
 final class SessionFiles {
+    private static final Logger LOG = LoggerFactory.getLogger(SessionFiles.class);
     private static final String ENDING = ".dibble";
     private static final int MOST_NAMED = 3;
 
@@ -25,6 +31,7 @@ final class SessionFiles {
     private final PathQuestions questions;
     private final Runnable quit;
     private Path file;
+    private Stamp stamp = Stamp.NONE;
     private Runnable listener = () -> {};
 
     /** @param quit closes the window for good */
@@ -47,6 +54,10 @@ final class SessionFiles {
 
     private void setFile(Path path) {
         file = path;
+        stamp = Stamp.of(path);
+        if (path != null) {
+            desk.preferences().remember(memory -> memory.withRecent(path));
+        }
         workbench.setFile(path);
         listener.run();
     }
@@ -66,7 +77,8 @@ final class SessionFiles {
         begin(point.session().withMiddleC(desk.preferences().get().middleC()), () -> {});
     }
 
-    private void begin(Session session, Runnable after) {
+    /** Starts with a session that has no file yet. @param after run where that was done */
+    void begin(Session session, Runnable after) {
         unlessChanged(say("session-files.start-a-new-session"), () -> {
             setFile(null);
             workbench.open(session, Performance.NEW);
@@ -74,11 +86,20 @@ final class SessionFiles {
         });
     }
 
+    /** Opens a file, after asking where what is open would be lost. */
+    void openAsked(Path path) {
+        unlessChanged(say("session-files.open-another-session"), () -> open(path, () -> {}));
+    }
+
     void open() {
         unlessChanged(
                 say("session-files.open-another-session"),
                 () -> questions.askToRead(
-                        say("session-files.open-a-session"), folder(), say("session-files.open"), this::open));
+                        PathQuestions.Kind.SESSION,
+                        say("session-files.open-a-session"),
+                        folder(),
+                        say("session-files.open"),
+                        this::open));
     }
 
     /**
@@ -171,6 +192,21 @@ final class SessionFiles {
             return;
         }
         Path path = file;
+        if (!Stamp.of(path).equals(stamp)) {
+            desk.ask()
+                    .ask(
+                            say("session-files.changed-on-disk", path.getFileName()),
+                            List.of(
+                                    new AskBar.Answer(say("session-files.replace"), () -> {
+                                        stamp = Stamp.of(path);
+                                        save(after);
+                                    }),
+                                    new AskBar.Answer(
+                                            say("window-commands.save-as"),
+                                            () -> saveAs(
+                                                    say("session-files.save-the-session-as"), suggested(), after))));
+            return;
+        }
         save(
                 path,
                 after,
@@ -178,7 +214,7 @@ final class SessionFiles {
     }
 
     private void saveAs(String question, Path suggested, Runnable after) {
-        questions.askToWrite(question, suggested, say("common.save"), (typed, done) -> {
+        questions.askToWrite(PathQuestions.Kind.SESSION, question, suggested, say("common.save"), (typed, done) -> {
             Path path = typed.toString().endsWith(ENDING) ? typed : Path.of(typed + ENDING);
             Runnable saved = () -> {
                 done.run();
@@ -278,7 +314,29 @@ final class SessionFiles {
     Path folder() {
         return file != null && file.toAbsolutePath().getParent() != null
                 ? file.toAbsolutePath().getParent()
-                : Path.of(System.getProperty("user.home"));
+                : remembered();
+    }
+
+    private Path remembered() {
+        return folder(desk.preferences().get().sessionFolder())
+                .or(() -> folder(desk.preferences().memory().lastFolder()))
+                .orElseGet(() -> Path.of(System.getProperty("user.home")));
+    }
+
+    /** Where exports go: the folder that was set for them, else where the session is. */
+    Path exportFolder() {
+        return folder(desk.preferences().get().exportFolder()).orElseGet(this::folder);
+    }
+
+    private static Optional<Path> folder(String last) {
+        try {
+            if (last != null && !last.isBlank() && Files.isDirectory(Path.of(last))) {
+                return Optional.of(Path.of(last));
+            }
+        } catch (InvalidPathException e) {
+            LOG.debug("no folder of this system: {}", last);
+        }
+        return Optional.empty();
     }
 
     /** What a file of the session is called, without its ending. */

@@ -4,6 +4,7 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Desk;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import javafx.css.PseudoClass;
@@ -15,6 +16,12 @@ import javafx.scene.layout.Region;
 
 /** Session, views, transport, scene, checks and silence. */
 final class TopBar extends HBox {
+    /** Where there is less and less room. */
+    private static final List<PseudoClass> TIGHT = List.of(
+            PseudoClass.getPseudoClass("narrow"),
+            PseudoClass.getPseudoClass("tight"),
+            PseudoClass.getPseudoClass("tightest"));
+
     private static final PseudoClass FOUND = PseudoClass.getPseudoClass("found");
 
     private final Desk desk;
@@ -23,6 +30,7 @@ final class TopBar extends HBox {
     private final SceneBox scene;
     private final Map<Page, ToggleButton> tabs = new EnumMap<>(Page.class);
     private final ToggleButton checks = new ToggleButton();
+    private double room;
 
     TopBar(Desk desk, SessionFiles files) {
         this.desk = desk;
@@ -52,8 +60,21 @@ final class TopBar extends HBox {
         getChildren().addAll(transport, space, scene, checks, silence);
     }
 
-    void setNarrow(boolean narrow) {
-        transport.setNarrow(narrow);
+    /** Makes room step by step until all of it fits into a width: nothing may push Silence out of the window. */
+    void fit(double width) {
+        room = width;
+        for (int step = 0; step <= TIGHT.size(); step++) {
+            for (int i = 0; i < TIGHT.size(); i++) {
+                pseudoClassStateChanged(TIGHT.get(i), i < step);
+            }
+            transport.setNarrow(step > 0);
+            scene.setNarrow(step > 1);
+            session.setNarrow(step > 2);
+            applyCss();
+            if (minWidth(-1) <= width) {
+                return;
+            }
+        }
     }
 
     /** Shows session, scene and checks as they are. */
@@ -66,6 +87,9 @@ final class TopBar extends HBox {
         checks.pseudoClassStateChanged(FOUND, count > 0);
         tabs.forEach((each, tab) -> tab.setSelected(each == page));
         checks.setSelected(page == Page.CHECKS);
+        if (room > 0 && minWidth(-1) > room) {
+            fit(room);
+        }
     }
 
     /** Follows the transport. */

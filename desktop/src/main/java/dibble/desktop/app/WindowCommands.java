@@ -2,13 +2,16 @@ package dibble.desktop.app;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.desktop.help.HelpTopic;
 import dibble.desktop.live.LiveLine;
 import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
+import dibble.user.Settings;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Consumer;
 
 /** What can be done in every view. */
 final class WindowCommands {
@@ -17,17 +20,43 @@ final class WindowCommands {
 
     private WindowCommands() {}
 
-    /** @param list shows all of them */
+    /**
+     * What the window itself does.
+     *
+     * @param list shows all commands
+     * @param demo has the stand-ins play, or stop
+     * @param help shows a page of the help
+     * @param minutes begins or takes up the first five minutes
+     */
+    record Others(Runnable list, Runnable demo, Consumer<HelpTopic> help, Runnable minutes) {}
+
     static List<Command> of(
-            Workbench workbench, Pages pages, SessionFiles files, MidiFiles midi, LiveLine live, Runnable list) {
+            Workbench workbench, Pages pages, SessionFiles files, MidiFiles midi, LiveLine live, Others others) {
         List<Command> all = new ArrayList<>();
         all.addAll(ofFiles(files, midi, pages));
         all.addAll(ofViews(workbench.desk(), pages));
         all.addAll(ofPlaying(workbench, live));
-        all.add(Command.of("keys-and-commands", say("window-commands.keys-and-commands"), list)
+        all.add(Command.of("keys-and-commands", say("window-commands.keys-and-commands"), others.list)
                 .typed("?")
                 .about(say("window-commands.all-commands-with-their-keys")));
+        all.add(Command.of("event-log", say("common.everything-that-passed"), live::showPassed)
+                .about(say("live-panels.all-that-came-in-with")));
+        all.add(Command.of("play-demo", say("main-window.stand-ins-play"), others.demo)
+                .about(say("main-window.the-stand-ins-play-the"))
+                .when(workbench::canPerform));
+        all.add(Command.of("first-minutes", say("window-commands.first-minutes"), others.minutes));
+        all.add(Command.of("help", say("window-commands.help"), () -> others.help.accept(topic(pages))));
+        all.add(Command.of(
+                "nothing-sounds",
+                say("window-commands.nothing-sounds"),
+                () -> others.help.accept(HelpTopic.NOTHING_SOUNDS)));
+        all.add(Command.of("about", say("window-commands.about"), () -> others.help.accept(HelpTopic.ABOUT)));
         return all;
+    }
+
+    private static HelpTopic topic(Pages pages) {
+        Page page = pages.page().get();
+        return page == Page.HELP ? HelpTopic.GEAR : HelpTopic.valueOf(page.name());
     }
 
     private static List<Command> ofFiles(SessionFiles files, MidiFiles midi, Pages pages) {
@@ -49,7 +78,7 @@ final class WindowCommands {
                                 say("window-commands.export-a-file-for-each"),
                                 midi::exportFiles)
                         .key("Shortcut+Alt+E"),
-                Command.of("close", say("common.close"), files::close).key("Shortcut+Q"));
+                Command.of("close", say("window-commands.quit"), files::close).key("Shortcut+Q"));
     }
 
     private static List<Command> ofViews(Desk desk, Pages pages) {
@@ -73,9 +102,11 @@ final class WindowCommands {
                         () -> desk.ask().tellAgain())
                 .key("Shortcut+M"));
         all.add(Command.of(
-                        "day-or-night",
+                        "switch-theme",
                         say("window-commands.day-or-night"),
-                        () -> desk.preferences().change(settings -> settings.withNight(!settings.night())))
+                        () -> desk.preferences()
+                                .change(settings -> settings.withTheme(
+                                        desk.theme().palette().isDark() ? Settings.Theme.DAY : Settings.Theme.NIGHT)))
                 .key("Shortcut+D"));
         all.add(Command.of("settings", say("window-commands.settings"), () -> pages.show(Page.SETTINGS))
                 .key("Shortcut+COMMA"));

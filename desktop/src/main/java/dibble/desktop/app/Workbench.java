@@ -297,4 +297,9 @@ public final class Workbench implements AutoCloseable {
         journal.close();
         standIns.close();
     }
+
+    /** Chooses the audio device of the built-in sounds. */
+    void chooseAudio(String device, int millis) {
+        SynthInstrument.choose(device, millis);
+    }
 }

@@ -1,6 +1,9 @@
 package dibble.desktop.channels;
 
+import static dibble.desktop.ui.UiText.say;
+
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
@@ -22,6 +25,7 @@ import java.util.Objects;
 import java.util.concurrent.TimeUnit;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
+import javafx.scene.control.MenuItem;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
@@ -133,6 +137,23 @@ final class ChartPane extends Pane {
         drags.drag(row.dot, row);
     }
 
+    private List<MenuItem> context(Way way) {
+        hands.choose(way);
+        return List.of(
+                Cards.item(
+                        "context-keys",
+                        say("context.show-in-keys"),
+                        () -> desk.places()
+                                .show(new Places.Thing(
+                                        Places.Kind.ZONE, way.zone().id()))),
+                Cards.item(
+                        "context-on",
+                        way.zone().enabled() ? say("context.switch-off") : say("context.switch-on"),
+                        () -> presenter.change(
+                                say("edit.on-or-off"), way.zone().id(), it -> it.withEnabled(!it.enabled()))),
+                Cards.item("context-disconnect", say("context.disconnect"), () -> hands.unplug(way)));
+    }
+
     private void makeRibbons() {
         ribbons.clear();
         for (Way way : chart.ways()) {
@@ -147,6 +168,7 @@ final class ChartPane extends Pane {
             ribbon.addEventHandler(MouseEvent.MOUSE_RELEASED, event -> drags.dropEnd(ribbon, event));
             FocusKeys.choose(ribbon, event -> hands.choose(way));
             FocusKeys.delete(ribbon, () -> hands.unplug(way));
+            ContextItems.on(ribbon, () -> context(way));
             ribbon.focusedProperty().subscribe(on -> light(on ? way : null));
             hover(ribbon, way);
             Light.on(desk, ribbon, Places.Kind.ZONE, () -> way.zone().id());

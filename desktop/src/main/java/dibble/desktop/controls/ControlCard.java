@@ -4,6 +4,7 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.LiveState;
@@ -73,6 +74,21 @@ final class ControlCard extends HBox {
         FocusKeys.choose(this, event -> select());
         FocusKeys.delete(this, () -> presenter.delete(id));
         FocusKeys.move(this, by -> presenter.move(id, by));
+        ContextItems.on(this, () -> {
+            select();
+            return List.of(
+                    Cards.item(
+                            "context-on",
+                            map.enabled() ? say("context.switch-off") : say("context.switch-on"),
+                            on::fire),
+                    Cards.item(
+                            "context-duplicate",
+                            say("common.duplicate"),
+                            () -> desk.selection().control().set(presenter.duplicate(id))),
+                    Cards.item("context-up", say("common.up"), () -> presenter.move(id, -1)),
+                    Cards.item("context-down", say("common.down"), () -> presenter.move(id, 1)),
+                    Cards.item("context-delete", say("common.delete"), () -> presenter.delete(id)));
+        });
     }
 
     private void select() {

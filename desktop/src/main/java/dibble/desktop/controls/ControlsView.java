@@ -76,7 +76,7 @@ public final class ControlsView extends BorderPane implements View {
         foot.getStyleClass().add("gear-foot");
         BorderPane left = new BorderPane(scroll);
         left.setBottom(foot);
-        ScrollPane side = Cards.side(inspector, SIDE);
+        ScrollPane side = Cards.side(desk, "controls", inspector, SIDE);
         setCenter(left);
         setRight(side);
         FocusKeys.escape(this, this::leave);

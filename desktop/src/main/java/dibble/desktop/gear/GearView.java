@@ -9,6 +9,7 @@ import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.edits.StartingPoint;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -31,10 +32,12 @@ import javafx.util.Subscription;
 /** Gear: who plays, what sounds, on which port and channel. */
 public final class GearView extends BorderPane implements View {
     private static final double SOURCES_WIDTH = 310;
+    private static final int MOST_RECENT = 5;
     private static final double SIDE_WIDTH = 306;
 
     private final Desk desk;
     private final Consumer<StartingPoint> starts;
+    private final Consumer<Path> opens;
     private final GearPresenter presenter;
     private final GearCards cards;
     private final WhichOne which;
@@ -52,10 +55,14 @@ public final class GearView extends BorderPane implements View {
     /** What was known of the ports when it was drawn. */
     private List<Object> shownPorts = List.of();
 
-    /** @param starts begins a new session from a starting point */
-    public GearView(Desk desk, Consumer<StartingPoint> starts) {
+    /**
+     * @param starts begins a new session from a starting point
+     * @param opens opens a session
+     */
+    public GearView(Desk desk, Consumer<StartingPoint> starts, Consumer<Path> opens) {
         this.desk = desk;
         this.starts = starts;
+        this.opens = opens;
         presenter = new GearPresenter(
                 desk.document(),
                 desk.selection(),
@@ -144,6 +151,16 @@ public final class GearView extends BorderPane implements View {
                             "bare-" + point.name().toLowerCase(Locale.ROOT),
                             point.title(),
                             () -> starts.accept(point)));
+        }
+        List<Path> recent = desk.preferences().memory().recent();
+        if (!recent.isEmpty()) {
+            beginnings.getChildren().add(Cards.soft(say("gear-view.or-open-a-recent")));
+        }
+        for (int i = 0; i < Math.min(MOST_RECENT, recent.size()); i++) {
+            Path path = recent.get(i);
+            Button open = Cards.button("bare-recent-" + i, path.getFileName().toString(), () -> opens.accept(path));
+            open.setTooltip(new Tooltip(path.toString()));
+            beginnings.getChildren().add(open);
         }
         return beginnings;
     }

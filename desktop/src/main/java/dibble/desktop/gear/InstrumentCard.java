@@ -204,17 +204,17 @@ final class InstrumentCard extends VBox {
     }
 
     private HBox head() {
-        Label channel = Cards.soft(say("common.channel"));
+        Label channel = Cards.soft(say("instrument-card.head-channel"));
         channel.setMinWidth(PartRow.CHANNEL_WIDTH);
-        Label part = Cards.soft(say("instrument-card.part"));
+        Label part = Cards.soft(say("instrument-card.head-part"));
         PartRow.grow(part, 130);
-        Label sound = Cards.soft(say("common.sound"));
+        Label sound = Cards.soft(say("instrument-card.head-sound"));
         PartRow.grow(sound, 150);
-        Label range = Cards.soft(say("instrument-card.answers-to"));
+        Label range = Cards.soft(say("instrument-card.head-keys"));
         range.setMinWidth(PartRow.RANGE_WIDTH);
-        Label volume = Cards.soft(say("common.level"));
+        Label volume = Cards.soft(say("instrument-card.head-level"));
         volume.setMinWidth(PartRow.LEVEL_WIDTH);
-        Label out = Cards.soft(say("common.out"));
+        Label out = Cards.soft(say("instrument-card.head-out"));
         out.setMinWidth(PartRow.OUT_WIDTH);
         PartRow.onlyWhere(wide, range, volume, out);
         HBox head = new HBox(8, channel, part, sound, range, volume, out);

@@ -171,7 +171,7 @@ final class PortsPanel extends VBox {
         StandIn device = desk.standIns().standIn(name).orElse(null);
         if (device != null && device.faults().contains(Fault.ECHOES)) {
             // In and out go without saying.
-            return Set.of("echoes");
+            return Set.of(say("ports-panel.echoes"));
         }
         Set<String> ways = new LinkedHashSet<>();
         if (device == null ? in : plays(name)) {
@@ -204,7 +204,7 @@ final class PortsPanel extends VBox {
             plug.setId("plug-" + id);
             plug.getStyleClass().add("switch");
             plug.setAccessibleText(say("ports-panel.cable-of", label.getText()));
-            plug.setMinWidth(70);
+            plug.setMinWidth(Region.USE_PREF_SIZE);
             plug.setSelected(device.isPlugged());
             plug.setOnAction(event -> device.plug(plug.isSelected()));
             Button more = Cards.button(

@@ -4,6 +4,7 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.KeyboardPane;
@@ -78,6 +79,22 @@ final class SourceCard extends VBox {
         FocusKeys.move(this, by -> presenter.moveSource(id, by));
         FocusKeys.delete(this, () -> presenter.deleteSource(id));
         Light.on(desk, this, Places.Kind.SOURCE, () -> id);
+        ContextItems.on(this, () -> {
+            presenter.select(id);
+            boolean unheard = desk.performance().unheard().contains(id);
+            return List.of(
+                    Cards.item(
+                            "context-keys",
+                            say("context.show-in-keys"),
+                            () -> desk.commands().get("show-keys").action().run()),
+                    Cards.item(
+                            "context-hear",
+                            unheard ? say("context.hear") : say("context.do-not-hear"),
+                            () -> desk.document().perform(now -> now.withHeard(id, unheard))),
+                    Cards.item("context-up", say("common.up"), () -> presenter.moveSource(id, -1)),
+                    Cards.item("context-down", say("common.down"), () -> presenter.moveSource(id, 1)),
+                    Cards.item("context-delete", say("common.delete"), () -> presenter.deleteSource(id)));
+        });
     }
 
     /** Shows the source as it is, with what checks found about it. */

@@ -64,7 +64,7 @@ public final class KeysView extends StackPane implements View {
         BorderPane left = new BorderPane(new StackPane(scroll, empty));
         left.setTop(ruler);
         BorderPane whole = new BorderPane(left);
-        whole.setRight(Cards.side(new VBox(sounds, inspector), SIDE));
+        whole.setRight(Cards.side(desk, "keys", new VBox(sounds, inspector), SIDE));
         getChildren().addAll(whole, drop, waiting);
         FocusKeys.escape(this, waiting::leave);
         addEventFilter(ScrollEvent.SCROLL, this::wheel);

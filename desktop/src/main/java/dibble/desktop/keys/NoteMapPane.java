@@ -3,6 +3,7 @@ package dibble.desktop.keys;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.Piano;
@@ -145,6 +146,11 @@ final class NoteMapPane extends VBox {
         pad.setWrapText(true);
         pad.setSelected(key == chosen);
         pad.setOnAction(event -> choose(key));
+        ContextItems.on(
+                pad,
+                () -> List.of(
+                        Cards.item("context-choose", say("context.choose-notes"), () -> choose(key)),
+                        Cards.item("context-clear", say("common.clear"), () -> set(key, List.of()))));
         return pad;
     }
 

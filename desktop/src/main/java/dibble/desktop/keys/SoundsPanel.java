@@ -4,6 +4,7 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
@@ -80,6 +81,7 @@ final class SoundsPanel extends VBox {
         List<Node> nodes = new ArrayList<>();
         Label title = new Label(say("common.sounds"));
         title.getStyleClass().add("heading");
+        title.setMinWidth(Region.USE_PREF_SIZE);
         Button fold = Cards.button("fold-sounds", folded ? say("common.show-2") : say("common.fold"), () -> {
             folded = !folded;
             show();
@@ -96,7 +98,7 @@ final class SoundsPanel extends VBox {
         for (Instrument instrument : desk.session().instruments()) {
             Label name = new Label(instrument.name());
             name.getStyleClass().add("instrument-name");
-            nodes.add(line(name, instrument.builtIn() ? say("common.built-in") : "module"));
+            nodes.add(line(name, instrument.builtIn() ? say("common.built-in") : say("sounds-panel.module")));
             for (Part part : instrument.parts()) {
                 nodes.add(partLine(instrument, part, routing, fed));
             }
@@ -149,6 +151,14 @@ final class SoundsPanel extends VBox {
         line.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> line.requestFocus());
         FocusKeys.choose(line, event -> drags.chosen(ref));
         Light.on(desk, line, Places.Kind.PART, ref::toString);
+        ContextItems.on(
+                line,
+                () -> List.of(
+                        Cards.item("context-play", say("context.give-to-source"), () -> drags.chosen(ref)),
+                        Cards.item(
+                                "context-gear",
+                                say("context.show-in-gear"),
+                                () -> desk.places().show(new Places.Thing(Places.Kind.PART, ref.toString())))));
         return line;
     }
 

@@ -2,6 +2,8 @@ package dibble.desktop.keys;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.Light;
@@ -104,6 +106,18 @@ final class SourceRow extends Pane {
         hint.setMouseTransparent(true);
         getChildren().addAll(head, marks, hint, keyboard, ways, dragNote);
         Light.on(desk, head, Places.Kind.SOURCE, () -> source == null ? "" : source.id());
+        ContextItems.on(
+                head,
+                () -> List.of(
+                        Cards.item(
+                                "context-hear",
+                                hear.isSelected() ? say("context.do-not-hear") : say("context.hear"),
+                                hear::fire),
+                        Cards.item("context-close-gaps", say("common.close-gaps"), meet::fire),
+                        Cards.item(
+                                "context-gear",
+                                say("context.show-in-gear"),
+                                () -> desk.places().show(new Places.Thing(Places.Kind.SOURCE, source.id())))));
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
             select();
             desk.selection().zone().set(null);

@@ -3,6 +3,7 @@ package dibble.desktop.keys;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
@@ -18,6 +19,7 @@ import java.util.function.UnaryOperator;
 import javafx.css.PseudoClass;
 import javafx.scene.Cursor;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyEvent;
@@ -101,6 +103,26 @@ final class ZoneBand extends Pane {
         });
         Tooltip.install(face, tip);
         Light.on(desk, this, Places.Kind.ZONE, () -> zone.id());
+        ContextItems.on(this, this::context);
+    }
+
+    private List<MenuItem> context() {
+        if (!desk.selection().zones().contains(zone.id())) {
+            select();
+        }
+        return List.of(
+                desk.commands().item(desk.commands().get("cut-zone")),
+                desk.commands().item(desk.commands().get("layer-zone")),
+                desk.commands().item(desk.commands().get("copy-zone")),
+                Cards.item("context-rename", say("context.rename"), this::rename),
+                Cards.item(
+                        "context-on",
+                        zone.enabled() ? say("context.switch-off") : say("context.switch-on"),
+                        () -> presenter.change(say("edit.on-or-off"), zone.id(), it -> it.withEnabled(!it.enabled()))),
+                Cards.item(
+                        "context-delete",
+                        say("common.delete"),
+                        () -> presenter.deleteAll(List.copyOf(desk.selection().zones()))));
     }
 
     Zone zone() {

@@ -100,11 +100,11 @@ final class ZoneInspector extends VBox {
             Turning.number(field, 1, 127);
         }
         FlowPane passing = new FlowPane(4, 4);
-        pass(passing, EventKind.CONTROLLERS, say("common.knobs"));
-        pass(passing, EventKind.PITCH_BEND, say("common.bend"));
-        pass(passing, EventKind.CHANNEL_PRESSURE, say("common.pressure"));
-        pass(passing, EventKind.KEY_PRESSURE, say("common.key-pressure"));
-        pass(passing, EventKind.PROGRAM_CHANGE, say("common.programs"));
+        pass(passing, EventKind.CONTROLLERS, say("zone-inspector.pass-controllers"));
+        pass(passing, EventKind.PITCH_BEND, say("zone-inspector.pass-bend"));
+        pass(passing, EventKind.CHANNEL_PRESSURE, say("zone-inspector.pass-pressure"));
+        pass(passing, EventKind.KEY_PRESSURE, say("zone-inspector.pass-poly"));
+        pass(passing, EventKind.PROGRAM_CHANGE, say("zone-inspector.pass-programs"));
         on.setId("zone-on");
         on.setOnAction(
                 event -> presenter.change(say("edit.on-or-off"), zone.id(), it -> it.withEnabled(on.isSelected())));

@@ -149,6 +149,11 @@ public final class LiveLine extends VBox {
         showOctave();
     }
 
+    /** Shows the log of events, or puts it away. */
+    public void showPassed() {
+        panels.passedSwitch().fire();
+    }
+
     /** Answers why? of what was played last. */
     public void why() {
         panels.why();

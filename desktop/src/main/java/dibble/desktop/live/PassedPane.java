@@ -5,6 +5,7 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
@@ -126,6 +127,11 @@ final class PassedPane extends VBox {
             ask();
         });
         view.addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+        ContextItems.on(
+                view,
+                () -> List.of(
+                        Cards.item("context-why", say("window-commands.why"), this::ask),
+                        Cards.item("context-copy", say("context.copy-row"), this::copyRow)));
         getChildren().addAll(line, view);
         setMinHeight(0);
     }
@@ -229,6 +235,14 @@ final class PassedPane extends VBox {
                 desk.session(),
                 desk.routing(),
                 desk.performance().unheard());
+    }
+
+    private void copyRow() {
+        if (chosen >= 0 && chosen < shown.size()) {
+            ClipboardContent content = new ClipboardContent();
+            content.putString(PassedRows.text(row(shown.get(chosen))));
+            Clipboard.getSystemClipboard().setContent(content);
+        }
     }
 
     private void copy() {

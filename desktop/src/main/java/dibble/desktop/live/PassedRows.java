@@ -198,32 +198,34 @@ final class PassedRows {
 
     /** All rows that are shown as lines of text with tabs between. */
     String text(Passed passed, Session session, Routing routing, Set<String> unheard) {
-        StringBuilder text = new StringBuilder("time\tsource\tchannel\tplayed\tbytes\tbecame\n");
+        StringBuilder text = new StringBuilder(say("passed-rows.head") + "\n");
         for (long leader : leaders(passed, 0, Integer.MAX_VALUE)) {
             Row row = row(passed, leader, session, routing, unheard);
-            text.append(row.time())
-                    .append('\t')
-                    .append(row.source())
-                    .append('\t')
-                    .append(row.channel())
-                    .append('\t')
-                    .append(row.in())
-                    .append('\t')
-                    .append(row.message() == 0 ? "" : bytes(row.message()))
-                    .append('\t');
-            List<String> became = new ArrayList<>();
-            for (Out out : row.outs()) {
-                became.add(say(
-                        "passed-rows.refused-by-its-port",
-                        out.part(),
-                        out.channel(),
-                        out.what(),
-                        bytes(out.message()),
-                        out.taken()));
-            }
-            text.append(became.isEmpty() ? row.note() : String.join("; ", became))
-                    .append('\n');
+            text.append(text(row));
         }
         return text.toString();
+    }
+
+    /** A row as a line of text with tabs between. */
+    static String text(Row row) {
+        List<String> became = new ArrayList<>();
+        for (Out out : row.outs()) {
+            became.add(say(
+                    "passed-rows.refused-by-its-port",
+                    out.part(),
+                    out.channel(),
+                    out.what(),
+                    bytes(out.message()),
+                    out.taken()));
+        }
+        return String.join(
+                        "\t",
+                        row.time(),
+                        row.source(),
+                        row.channel(),
+                        row.in(),
+                        row.message() == 0 ? "" : bytes(row.message()),
+                        became.isEmpty() ? row.note() : String.join("; ", became))
+                + "\n";
     }
 }

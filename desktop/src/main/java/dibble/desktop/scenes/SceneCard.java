@@ -3,8 +3,10 @@ package dibble.desktop.scenes;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.FocusKeys;
 import dibble.routing.Scene;
+import java.util.List;
 import javafx.css.PseudoClass;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -46,6 +48,15 @@ final class SceneCard extends HBox {
         FocusKeys.choose(this, event -> select.run());
         FocusKeys.delete(this, () -> presenter.delete(id));
         FocusKeys.move(this, by -> presenter.move(id, by));
+        ContextItems.on(this, () -> {
+            select.run();
+            return List.of(
+                    Cards.item("context-call", say("scene-card.call"), () -> presenter.call(id)),
+                    Cards.item("context-duplicate", say("common.duplicate"), () -> presenter.duplicate(id)),
+                    Cards.item("context-up", say("common.up"), () -> presenter.move(id, -1)),
+                    Cards.item("context-down", say("common.down"), () -> presenter.move(id, 1)),
+                    Cards.item("context-delete", say("common.delete"), () -> presenter.delete(id)));
+        });
     }
 
     void show(Scene scene, boolean selected, boolean active) {

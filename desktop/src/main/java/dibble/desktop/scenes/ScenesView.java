@@ -93,7 +93,7 @@ public final class ScenesView extends BorderPane implements View {
         left = new BorderPane(scroll);
         left.setBottom(buttons);
         inspector = new SceneInspector(desk, presenter, this::select);
-        side = Cards.side(inspector, SIDE);
+        side = Cards.side(desk, "scenes", inspector, SIDE);
         largeScene = new LargeScene(presenter, () -> showLarge(false));
         setCenter(left);
         setRight(side);
@@ -137,7 +137,7 @@ public final class ScenesView extends BorderPane implements View {
     }
 
     private static List<Choice> players(Session session) {
-        return Choices.with(new Choice(NOBODY, NOBODY), Choices.sources(session));
+        return Choices.with(new Choice(NOBODY, say("scenes-view.nobody")), Choices.sources(session));
     }
 
     @Override

@@ -2,22 +2,31 @@ package dibble.desktop.settings;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.desktop.ui.Aside;
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.desktop.ui.Words;
 import dibble.midi.MiddleC;
 import dibble.user.Settings;
+import java.io.File;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.function.Function;
+import java.util.function.IntConsumer;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.Subscription;
@@ -28,14 +37,22 @@ public final class SettingsView extends BorderPane implements View {
     private final VBox column = new VBox(18);
     private final SettingsPresenter presenter;
     private final Watch watch;
+    private final Supplier<List<String>> audioDevices;
+    private final Aside<String, List<String>> listed = new Aside<>();
 
     /** One of several that can be chosen. */
     private record Option(String id, String words, boolean chosen, Runnable choose) {}
 
-    public SettingsView(Desk desk) {
+    /** @param audioDevices finds the names of the audio devices that there are, which takes a moment */
+    public SettingsView(Desk desk, Supplier<List<String>> audioDevices) {
+        this.audioDevices = audioDevices;
         this.desk = desk;
         presenter = new SettingsPresenter(desk.document(), desk.preferences());
-        watch = desk.watch(this::show);
+        watch = desk.watch(this::show).each(() -> {
+            if (listed.hasNews()) {
+                desk.pulse().once(this::show);
+            }
+        });
         setId("settings");
         setCenter(Cards.scroll(column));
         column.getStyleClass().add("settings");
@@ -63,13 +80,12 @@ public final class SettingsView extends BorderPane implements View {
         nodes.add(choice(
                 say("settings-view.light"),
                 "",
-                List.of(
-                        option("day", say("settings-view.day"), !now.night(), settings -> settings.withNight(false)),
-                        option(
-                                "night",
-                                say("settings-view.night"),
-                                now.night(),
-                                settings -> settings.withNight(true)))));
+                options(
+                        Settings.Theme.values(),
+                        "theme-",
+                        theme -> say("theme." + theme.name().toLowerCase(Locale.ROOT)),
+                        now.theme(),
+                        theme -> desk.preferences().change(settings -> settings.withTheme(theme)))));
         nodes.add(choice(
                 say("settings-view.size"),
                 say("settings-view.large-can-be-read-and"),
@@ -93,11 +109,148 @@ public final class SettingsView extends BorderPane implements View {
                         Enum::name,
                         now.letters(),
                         layout -> desk.preferences().change(settings -> settings.withLetters(layout)))));
+        nodes.add(audio(now));
+        nodes.add(folders(now));
+        nodes.add(limits(now));
         nodes.add(hidden(now));
         Label where = soft(say(
                 "settings-view.settings-and-gear-shelf-are", desk.preferences().folder()));
         nodes.add(where);
         Cards.rebuild(column, nodes);
+    }
+
+    private Node audio(Settings now) {
+        ComboBox<Choice> device = Cards.box("audio-device", say("settings-view.audio-device"));
+        List<Choice> devices = new ArrayList<>(List.of(new Choice("", say("settings-view.system-device"))));
+        List<String> names = listed.get("", false, audioDevices).orElse(List.of());
+        names.forEach(name -> devices.add(new Choice(name, name)));
+        if (!now.audioDevice().isEmpty() && !names.contains(now.audioDevice())) {
+            devices.add(new Choice(now.audioDevice(), say("settings-view.not-there", now.audioDevice())));
+        }
+        device.getItems().setAll(devices);
+        device.setValue(devices.stream()
+                .filter(it -> it.value().equals(now.audioDevice()))
+                .findFirst()
+                .orElseThrow());
+        device.setOnAction(event -> {
+            String name = (String) device.getValue().value();
+            desk.preferences().change(settings -> settings.withAudio(name, settings.audioMillis()));
+        });
+        TextField buffer = number(
+                "audio-buffer",
+                say("settings-view.audio-buffer"),
+                now.audioMillis(),
+                5,
+                200,
+                millis -> desk.preferences().change(settings -> settings.withAudio(settings.audioDevice(), millis)));
+        return section(
+                say("settings-view.audio"),
+                say("settings-view.about-audio"),
+                device,
+                buffer,
+                Cards.soft(say("settings-view.milliseconds")));
+    }
+
+    private Node folders(Settings now) {
+        TextField sessions = folder("session-folder", say("settings-view.session-folder"), now.sessionFolder());
+        TextField exports = folder("export-folder", say("settings-view.export-folder"), now.exportFolder());
+        Runnable keep = () -> keepFolders(sessions, exports);
+        sessions.setOnAction(event -> keep.run());
+        exports.setOnAction(event -> keep.run());
+        sessions.focusedProperty().subscribe((before, focused) -> {
+            if (before && !focused) {
+                keep.run();
+            }
+        });
+        exports.focusedProperty().subscribe((before, focused) -> {
+            if (before && !focused) {
+                keep.run();
+            }
+        });
+        return section(
+                say("settings-view.folders"),
+                say("settings-view.about-folders"),
+                new VBox(
+                        4,
+                        Cards.soft(say("settings-view.session-folder")),
+                        sessions,
+                        Cards.soft(say("settings-view.export-folder")),
+                        exports));
+    }
+
+    private void keepFolders(TextField sessions, TextField exports) {
+        for (TextField field : List.of(sessions, exports)) {
+            String text = field.getText().strip();
+            if (!text.isEmpty() && !new File(text).isDirectory()) {
+                desk.ask().tell(say("settings-view.no-such-folder", text));
+                watch.stale();
+                return;
+            }
+        }
+        desk.preferences()
+                .change(settings -> settings.withFolders(
+                        sessions.getText().strip(), exports.getText().strip()));
+    }
+
+    private static TextField folder(String id, String name, String text) {
+        TextField field = new TextField(text);
+        field.setId(id);
+        field.setAccessibleText(name);
+        field.setPrefColumnCount(36);
+        return field;
+    }
+
+    private Node limits(Settings now) {
+        TextField undo = number(
+                "undo-memory",
+                say("settings-view.undo-memory"),
+                now.undoMegabytes(),
+                16,
+                2048,
+                most -> desk.preferences().change(settings -> settings.withLimits(most, settings.backlogMinutes())));
+        TextField backlog = number(
+                "backlog-minutes",
+                say("settings-view.backlog"),
+                now.backlogMinutes(),
+                1,
+                60,
+                minutes ->
+                        desk.preferences().change(settings -> settings.withLimits(settings.undoMegabytes(), minutes)));
+        return section(
+                say("settings-view.limits"),
+                "",
+                Cards.soft(say("settings-view.undo-memory")),
+                undo,
+                Cards.soft(say("settings-view.mebibytes")),
+                Cards.soft(say("settings-view.backlog")),
+                backlog,
+                Cards.soft(say("settings-view.minutes")));
+    }
+
+    private TextField number(String id, String name, int now, int low, int high, IntConsumer taker) {
+        TextField[] field = new TextField[1];
+        field[0] = Cards.field(id, name, () -> {
+            String text = field[0].getText().strip();
+            boolean fits = text.matches("\\d{1,4}") && Integer.parseInt(text) >= low && Integer.parseInt(text) <= high;
+            if (fits) {
+                taker.accept(Integer.parseInt(text));
+            } else {
+                desk.ask().tell(say("settings-view.out-of-range", name, text, low, high));
+                watch.stale();
+            }
+        });
+        field[0].setText(String.valueOf(now));
+        field[0].setPrefColumnCount(4);
+        return field[0];
+    }
+
+    private static Node section(String title, String about, Node... nodes) {
+        FlowPane line = new FlowPane(8, 6, nodes);
+        VBox section = new VBox(6, Cards.strong(title), line);
+        if (!about.isEmpty()) {
+            section.getChildren().add(1, soft(about));
+        }
+        return section;
     }
 
     private Option option(String id, String words, boolean chosen, UnaryOperator<Settings> change) {
@@ -108,7 +261,7 @@ public final class SettingsView extends BorderPane implements View {
             E[] values, String prefix, Function<E, String> words, E chosen, java.util.function.Consumer<E> taker) {
         List<Option> options = new ArrayList<>();
         for (E value : values) {
-            String id = prefix + value.name().toLowerCase(java.util.Locale.ROOT);
+            String id = prefix + value.name().toLowerCase(Locale.ROOT);
             options.add(new Option(id, words.apply(value), value == chosen, () -> taker.accept(value)));
         }
         return options;

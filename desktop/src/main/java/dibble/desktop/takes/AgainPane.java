@@ -131,9 +131,9 @@ final class AgainPane extends Question {
                         0,
                         List.of(
                                 new Label(),
-                                Cards.soft(say("common.track")),
+                                Cards.soft(say("again-pane.head-track")),
                                 Cards.soft(say("again-pane.notes-now")),
-                                Cards.soft(say("common.then"))));
+                                Cards.soft(say("again-pane.head-after"))));
             }
             put(column, 1 + i % ROWS, row(told.get(i)));
         }

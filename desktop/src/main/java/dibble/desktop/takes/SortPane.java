@@ -28,13 +28,13 @@ import javafx.scene.layout.HBox;
 /** Sorts what is on a track into tracks, after showing which and how many notes each would have. */
 final class SortPane extends Question {
     private static final List<Choice> WAYS = List.of(
-            new Choice(Sorting.By.CHANNEL, say("common.channel")),
+            new Choice(Sorting.By.CHANNEL, say("part-forms.channel")),
             new Choice(Sorting.By.KEY, say("sort-pane.key")),
             new Choice(Sorting.By.CHANNEL_AND_KEY, say("sort-pane.channel-and-key")),
             new Choice(Sorting.By.RANGE, say("sort-pane.key-range")),
             new Choice(Sorting.By.HAND, say("sort-pane.hand")),
-            new Choice(TakesPresenter.BY_ZONE, say("common.zone")),
-            new Choice(TakesPresenter.BY_SOURCE, say("common.source")));
+            new Choice(TakesPresenter.BY_ZONE, say("sort-pane.zone")),
+            new Choice(TakesPresenter.BY_SOURCE, say("control-inspector.moved-on")));
     private static final int MOST_SHOWN = 24;
 
     private final Desk desk;

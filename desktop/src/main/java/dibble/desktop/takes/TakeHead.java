@@ -5,6 +5,7 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.desktop.takes.TakesPresenter.Again;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.recording.Take;
@@ -70,6 +71,14 @@ final class TakeHead extends HBox {
         buttons.getChildren().setAll(choice, heard, routed, delete);
         buttons.getStyleClass().add("take-buttons");
         buttons.setPrefWrapLength(700);
+        ContextItems.on(
+                this,
+                () -> presenter.lastTake().isEmpty()
+                        ? List.of()
+                        : List.of(
+                                Cards.item("context-route-again", say("take-head.route-again"), routed::fire),
+                                Cards.item("context-heard", say("take-head.print-as-it-was-heard"), heard::fire),
+                                Cards.item("context-delete", say("take-head.delete-take"), delete::fire)));
         getStyleClass().add("played-title");
         setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(Cards.heading(say("take-head.what-was-played")), name, buttons);

@@ -4,9 +4,9 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Light;
-import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Words;
@@ -74,13 +74,8 @@ final class TrackRow extends HBox {
         solo.setOnAction(event -> presenter.setSoloed(track, solo.isSelected()));
         more.getStyleClass().addAll("small", "track-more");
         more.setMinWidth(USE_PREF_SIZE);
-        more.getItems()
-                .setAll(
-                        item("rename", say("track-row.rename"), this::rename),
-                        item("sort", say("track-row.sort-into-tracks"), () -> sort.accept(track)),
-                        item("up", say("common.up"), () -> presenter.moveTrack(track, -1)),
-                        item("down", say("common.down"), () -> presenter.moveTrack(track, 1)),
-                        item("delete", say("common.delete"), () -> presenter.deleteTrack(track)));
+        more.getItems().setAll(items(sort));
+        ContextItems.on(this, () -> items(sort));
         HBox head = new HBox(6, chip, names, arm, mute, solo, more);
         head.getStyleClass().add("track-head");
         head.setMinWidth(HEAD);
@@ -93,6 +88,15 @@ final class TrackRow extends HBox {
         HBox.setHgrow(field, Priority.ALWAYS);
         getChildren().addAll(head, field);
         Light.on(desk, this, Places.Kind.TRACK, () -> track.id());
+    }
+
+    private List<MenuItem> items(Consumer<Track> sort) {
+        return List.of(
+                item("rename", say("track-row.rename"), this::rename),
+                item("sort", say("track-row.sort-into-tracks"), () -> sort.accept(track)),
+                item("up", say("common.up"), () -> presenter.moveTrack(track, -1)),
+                item("down", say("common.down"), () -> presenter.moveTrack(track, 1)),
+                item("delete", say("common.delete"), () -> presenter.deleteTrack(track)));
     }
 
     private MenuItem item(String id, String words, Runnable action) {
@@ -170,7 +174,7 @@ final class TrackRow extends HBox {
         Part part = track.playsOn().flatMap(desk.session()::part).orElse(null);
         Color colour = part == null ? desk.theme().palette().get("soft") : PartColours.of(part.colour());
         // At night a dark part's notes would sink into the dark: they are lit a little.
-        Color ink = desk.theme().palette() == Palette.NIGHT ? colour.interpolate(Color.WHITE, 0.35) : colour;
+        Color ink = desk.theme().palette().isDark() ? colour.interpolate(Color.WHITE, 0.35) : colour;
         lane.show(new NoteLane.Picture(
                 notes,
                 fills && nothingBefore ? begins : 0,

@@ -5,6 +5,7 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.checks.Finding;
 import java.util.List;
 import javafx.collections.ObservableList;
+import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Button;
@@ -15,6 +16,7 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
@@ -23,6 +25,9 @@ import javafx.scene.layout.VBox;
 
 /** Pieces that cards and panels are made of. */
 public final class Cards {
+    /** How far from a panel's edge it can be taken hold of. */
+    private static final double EDGE = 5;
+
     private Cards() {}
 
     /** Words of less weight. */
@@ -99,12 +104,39 @@ public final class Cards {
         return scroll;
     }
 
-    /** The panel at the right of a view, of one width. */
-    public static ScrollPane side(Node content, double width) {
+    /**
+     * The panel at the right of a view. Its left edge is dragged to make it wider; the width comes back with the next run.
+     *
+     * @param width how wide it is at first, and at least
+     */
+    public static ScrollPane side(Desk desk, String id, Node content, double width) {
         ScrollPane side = scroll(content);
         side.getStyleClass().setAll("scroll-pane", "side");
         side.setMinWidth(width);
-        side.setPrefWidth(width);
+        side.setPrefWidth(desk.preferences().memory().sizes().getOrDefault(id, width));
+        side.setMaxWidth(width * 2);
+        boolean[] drags = new boolean[1];
+        side.addEventFilter(
+                MouseEvent.MOUSE_MOVED, event -> side.setCursor(event.getX() < EDGE ? Cursor.H_RESIZE : null));
+        side.addEventFilter(MouseEvent.MOUSE_PRESSED, event -> {
+            drags[0] = event.getX() < EDGE;
+            if (drags[0]) {
+                event.consume();
+            }
+        });
+        side.addEventFilter(MouseEvent.MOUSE_DRAGGED, event -> {
+            if (drags[0]) {
+                side.setPrefWidth(Math.max(width, Math.min(width * 2, side.getWidth() - event.getX())));
+                event.consume();
+            }
+        });
+        side.addEventFilter(MouseEvent.MOUSE_RELEASED, event -> {
+            if (drags[0]) {
+                drags[0] = false;
+                desk.preferences().remember(memory -> memory.withSize(id, side.getPrefWidth()));
+                event.consume();
+            }
+        });
         return side;
     }
 

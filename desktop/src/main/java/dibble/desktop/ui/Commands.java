@@ -14,6 +14,18 @@ import javafx.util.Subscription;
 /** All that can be done in the window, in one table: menus, tooltips, keys and the overview of keys are made of it. */
 public final class Commands {
     private final List<Command> all = new ArrayList<>();
+    private List<Command> ofView = List.of();
+
+    /** Adds what only the shown view can do, before the others, until the subscription ends. */
+    public Subscription addOfView(List<Command> commands) {
+        ofView = commands;
+        return add(commands).and(() -> ofView = List.of());
+    }
+
+    /** What only the shown view can do. */
+    public List<Command> ofView() {
+        return ofView;
+    }
 
     /** Adds commands before the others, until the subscription ends: where two have a key and both apply, the later has it. */
     public Subscription add(List<Command> commands) {
@@ -80,11 +92,11 @@ public final class Commands {
         return does;
     }
 
-    /** An entry of a menu for a command. */
-    public MenuItem item(String id) {
-        Command command = get(id);
+    /** An entry of a menu for a command, grey where it does not apply now. */
+    public MenuItem item(Command command) {
         MenuItem item = new MenuItem(command.words());
-        item.setId("menu-" + id);
+        item.setId("menu-" + command.id());
+        item.setDisable(!command.applies().getAsBoolean());
         if (!command.keys().isEmpty()) {
             item.setAccelerator(command.keys().get(0));
         }

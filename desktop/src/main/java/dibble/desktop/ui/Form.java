@@ -25,6 +25,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
 
 /**
  * Fields for the values of one thing. Made once; showing another thing, or the same after an edit, sets what differs,
@@ -286,6 +287,7 @@ public final class Form<T> extends GridPane {
         button.setId(id);
         button.setAccessibleText(name);
         button.getStyleClass().add("small");
+        button.setMinWidth(Region.USE_PREF_SIZE);
         button.setOnAction(event -> {
             boolean on = button.isSelected();
             edit(label, thing -> with.apply(thing, on));

@@ -13,7 +13,12 @@ public enum Palette {
             "#B3382C", "#7A4E0B", "#F6E3BF", "#2F342B", "#EFE8D8"),
     NIGHT(
             "#1E201B", "#262922", "#2F332A", "#EDE6D6", "#A9A390", "#3A3E34", "#4C5145", "#8CC08F", "#2E3F2F",
-            "#E0685A", "#E8B765", "#463718", "#151712", "#23261F");
+            "#E0685A", "#E8B765", "#463718", "#151712", "#23261F"),
+
+    /** White on black, for those who see little. */
+    CONTRAST(
+            "#000000", "#000000", "#0B0B0B", "#FFFFFF", "#E8E8E8", "#8C8C8C", "#D0D0D0", "#86F0A0", "#123D20",
+            "#FF7A6C", "#FFD060", "#3A2C00", "#000000", "#1C1C1C");
 
     /** Text and keys on the live line, which is dark in both themes. */
     public static final Color ON_DARK = Color.web("#F1EBDC");
@@ -68,6 +73,11 @@ public enum Palette {
                 Math.round(colour.getRed() * 255),
                 Math.round(colour.getGreen() * 255),
                 Math.round(colour.getBlue() * 255));
+    }
+
+    /** Whether light things stand on dark ones. */
+    public boolean isDark() {
+        return this != DAY;
     }
 
     /** The contrast of two colours as the web's accessibility guidelines compute it: 1 to 21. */

@@ -3,19 +3,25 @@ package dibble.desktop.ui;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.files.IoWords;
+import dibble.user.Memory;
 import dibble.user.Settings;
 import java.nio.file.Path;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** The user's settings: each change holds at once and is kept. */
 public final class Preferences {
+    private static final Logger LOG = LoggerFactory.getLogger(Preferences.class);
+
     private final Path folder;
     private final Jobs jobs;
     private final Consumer<String> trouble;
     private final ReadOnlyObjectWrapper<Settings> settings;
+    private Memory memory;
 
     /**
      * @param folder where the user's own things are
@@ -26,6 +32,7 @@ public final class Preferences {
         this.folder = folder;
         this.jobs = jobs;
         this.trouble = trouble;
+        memory = Memory.read(folder);
         settings = new ReadOnlyObjectWrapper<>(Settings.load(folder, trouble));
     }
 
@@ -35,6 +42,28 @@ public final class Preferences {
 
     public ReadOnlyObjectProperty<Settings> property() {
         return settings.getReadOnlyProperty();
+    }
+
+    /** What Dibble remembers by itself. */
+    public Memory memory() {
+        return memory;
+    }
+
+    /** Changes what Dibble remembers by itself, and keeps it; where that is not possible, nobody misses it. */
+    public void remember(UnaryOperator<Memory> change) {
+        Memory next = change.apply(memory);
+        if (next.equals(memory)) {
+            return;
+        }
+        memory = next;
+        jobs.start(
+                say("preferences.keeping-the-settings"),
+                progress -> {
+                    next.write(folder);
+                    return next;
+                },
+                kept -> {},
+                e -> LOG.info("{} cannot be written: {}", folder, IoWords.of(e)));
     }
 
     /** Where they are kept. */

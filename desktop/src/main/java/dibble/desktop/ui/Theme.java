@@ -36,7 +36,7 @@ public final class Theme {
     }
 
     private static String base(Palette palette) {
-        return palette == Palette.NIGHT
+        return palette.isDark()
                 ? new PrimerDark().getUserAgentStylesheet()
                 : new PrimerLight().getUserAgentStylesheet();
     }

@@ -23,6 +23,7 @@ import dibble.routing.Zone;
 import dibble.session.PortWords;
 import dibble.session.Session;
 import dibble.standins.StandIns;
+import dibble.text.Texts;
 import dibble.time.TempoMap;
 import java.util.Collection;
 import java.util.DoubleSummaryStatistics;
@@ -54,7 +55,7 @@ public final class Words {
 
     /** Quarter notes a minute, with at most two places behind the point. */
     public static String bpm(double bpm) {
-        return bpm == Math.rint(bpm) ? String.valueOf((long) bpm) : String.valueOf(Math.round(bpm * 100) / 100.0);
+        return Texts.decimal(bpm);
     }
 
     /** {@code ↑12}, {@code ↓7}, or nothing for 0. */

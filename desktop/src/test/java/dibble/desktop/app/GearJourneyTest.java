@@ -282,7 +282,7 @@ class GearJourneyTest extends WindowTest {
 
     @Test
     void settingsHoldAtOnceAndAreKept() {
-        clickOn("#session-menu").clickOn("#menu-settings");
+        clickOn("#menu-edit").clickOn("#menu-settings");
         until(() -> lookup("#night").tryQuery().isPresent());
         clickOn("#night");
         until(() -> desk().theme().palette() == Palette.NIGHT);
@@ -291,7 +291,7 @@ class GearJourneyTest extends WindowTest {
         double plain = lookup("#silence").query().localToScene(0, 0).getY();
         clickOn("#size-large");
         until(() -> lookup("#silence").query().localToScene(0, 0).getY() > plain);
-        assertThat(Settings.read(userFolder).night()).isTrue();
+        assertThat(Settings.read(userFolder).theme()).isEqualTo(Settings.Theme.NIGHT);
         assertThat(Settings.read(userFolder).large()).isTrue();
         clickOn("#size-plain");
         until(() -> !Settings.read(userFolder).large());

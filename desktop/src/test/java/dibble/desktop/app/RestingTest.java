@@ -55,7 +55,7 @@ class RestingTest extends WindowTest {
     void anEditWhileItRestsIsShown() {
         untilItRests();
         onFx(() -> desk().document().edit("name", session -> session.withName("Another")));
-        until(() -> text("#session-menu").equals("Another"));
+        until(() -> text("#session-name").equals("Another"));
     }
 
     @Test

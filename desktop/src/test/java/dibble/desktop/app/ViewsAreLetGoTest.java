@@ -17,6 +17,7 @@ import dibble.edits.GearEdits;
 import dibble.session.Session;
 import java.lang.ref.WeakReference;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.function.Supplier;
 import javafx.scene.Node;
@@ -45,14 +46,14 @@ class ViewsAreLetGoTest extends WindowTest {
 
     private Map<String, Supplier<Node>> views() {
         Map<String, Supplier<Node>> views = new LinkedHashMap<>();
-        views.put("Gear", () -> new GearView(desk(), point -> {}));
+        views.put("Gear", () -> new GearView(desk(), point -> {}, path -> {}));
         views.put("Keys", () -> new KeysView(desk()));
         views.put("Channels", () -> new ChannelsView(desk()));
         views.put("Controls", () -> new ControlsView(desk()));
         views.put("Takes", () -> new TakesView(desk()));
         views.put("Scenes", () -> new ScenesView(desk()));
         views.put("Checks", () -> new ChecksView(desk()));
-        views.put("Settings", () -> new SettingsView(desk()));
+        views.put("Settings", () -> new SettingsView(desk(), List::of));
         return views;
     }
 

@@ -13,6 +13,7 @@ import dibble.midi.Range;
 import dibble.recording.Track;
 import dibble.session.Session;
 import dibble.studio.Transport;
+import dibble.user.Settings;
 import java.nio.file.Path;
 import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.scene.input.KeyCode;
@@ -87,11 +88,11 @@ class WindowKeysTest extends WindowTest {
         until(() -> lookup("#night").tryQuery().isPresent());
         onFx(() -> lookup("#night").query().requestFocus());
         type(KeyCode.SPACE);
-        until(() -> desk().preferences().get().night());
+        until(() -> desk().preferences().get().theme() == Settings.Theme.NIGHT);
         assertThat(window.getScene().getFocusOwner().getId()).isEqualTo("night");
         onFx(() -> lookup("#day").query().requestFocus());
         type(KeyCode.SPACE);
-        until(() -> !desk().preferences().get().night());
+        until(() -> desk().preferences().get().theme() == Settings.Theme.DAY);
         assertThat(window.getScene().getFocusOwner().getId()).isEqualTo("day");
 
         clickOn("#view-gear");

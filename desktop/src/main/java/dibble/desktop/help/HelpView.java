@@ -1,0 +1,94 @@
+package dibble.desktop.help;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Command;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.View;
+import dibble.text.Version;
+import java.util.EnumMap;
+import java.util.Map;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.VBox;
+import javafx.util.Subscription;
+
+/** Help: a page for each view, what to do where nothing sounds, our words, and what this is. */
+public final class HelpView extends BorderPane implements View {
+    private static final String KEY = "key:";
+    private static final String SHORTCUT = "Shortcut+";
+
+    private final Desk desk;
+    private final Map<HelpTopic, ToggleButton> topics = new EnumMap<>(HelpTopic.class);
+    private final ScrollPane page = Cards.scroll(null);
+    private final Runnable showsLog;
+
+    /** @param showsLog opens the log of unexpected errors */
+    public HelpView(Desk desk, Runnable showsLog) {
+        this.desk = desk;
+        this.showsLog = showsLog;
+        setId("help");
+        VBox list = new VBox(4, Cards.heading(say("menu-strip.help")));
+        list.getStyleClass().add("help-topics");
+        ToggleGroup group = new ToggleGroup();
+        for (HelpTopic topic : HelpTopic.values()) {
+            ToggleButton button = new ToggleButton(topic.title());
+            button.setId("help-" + topic.id());
+            button.setMaxWidth(Double.MAX_VALUE);
+            button.getStyleClass().add("help-topic");
+            button.setToggleGroup(group);
+            button.setOnAction(event -> show(topic));
+            topics.put(topic, button);
+            list.getChildren().add(button);
+        }
+        page.setId("help-content");
+        setLeft(list);
+        setCenter(page);
+        show(HelpTopic.GEAR);
+    }
+
+    /** Shows a page. */
+    public void show(HelpTopic topic) {
+        topics.get(topic).setSelected(true);
+        VBox content = MarkdownPage.of(topic.text(), this::follow, this::code);
+        if (topic == HelpTopic.ABOUT) {
+            content.getChildren().add(1, new Label(say("help.version", Version.NUMBER)));
+            content.getChildren()
+                    .addAll(
+                            Cards.soft(say(
+                                    "settings-view.settings-and-gear-shelf-are",
+                                    desk.preferences().folder())),
+                            Cards.button("show-log", say("help.show-log"), showsLog));
+        }
+        page.setContent(content);
+        page.setVvalue(0);
+    }
+
+    private void follow(String link) {
+        HelpTopic.ofLink(link).ifPresent(this::show);
+    }
+
+    /** {@code key:record} stands for the key of a command, {@code Shortcut+C} for a key as the platform writes it. */
+    private String code(String text) {
+        if (text.startsWith(SHORTCUT)) {
+            return KeyCombination.keyCombination(text).getDisplayText();
+        }
+        return text.startsWith(KEY)
+                ? desk.commands().all().stream()
+                        .filter(command -> command.id().equals(text.substring(KEY.length())))
+                        .findFirst()
+                        .map(Command::sign)
+                        .orElse(text)
+                : text;
+    }
+
+    @Override
+    public Subscription open() {
+        return Subscription.EMPTY;
+    }
+}

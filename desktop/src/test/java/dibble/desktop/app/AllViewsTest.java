@@ -1,0 +1,54 @@
+package dibble.desktop.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.session.Session;
+import java.util.LinkedHashSet;
+import java.util.Set;
+import javafx.scene.control.ButtonBase;
+import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Every view with its panels: nothing is shown that is in no bundle, and no button is too small for what it says. */
+class AllViewsTest extends WindowTest {
+    @Override
+    Session session() {
+        return LamplightersRound.session();
+    }
+
+    @Test
+    void textsFitAndComeFromTheBundles() {
+        Set<String> wrong = new LinkedHashSet<>();
+        onFx(() -> {
+            desk().selection().zoneAlone("celesta");
+            desk().selection().partAlone("sorrel/celesta");
+            lookup("#show-why").queryAs(ButtonBase.class).fire();
+            lookup("#show-passed").queryAs(ButtonBase.class).fire();
+        });
+        for (Page page : Page.values()) {
+            onFx(() -> window.show(page));
+            look(page.toString(), wrong);
+        }
+        onFx(() -> {
+            window.show(Page.GEAR);
+            lookup("#gear-ports").queryAs(ButtonBase.class).fire();
+        });
+        look("ports", wrong);
+        onFx(() -> desk().document().edit("another", session -> Session.empty("Another")));
+        for (Page page : Page.values()) {
+            onFx(() -> window.show(page));
+            look("empty " + page, wrong);
+        }
+        assertThat(wrong).isEmpty();
+    }
+
+    private void look(String where, Set<String> wrong) {
+        WaitForAsyncUtils.waitForFxEvents();
+        interact(() -> window.layout());
+        MarkedTexts.cut(window).forEach(it -> wrong.add(where + ", " + it));
+        if (MarkedTexts.areShown()) {
+            MarkedTexts.strays(window, desk().session()).forEach(it -> wrong.add(where + ", " + it));
+        }
+    }
+}

@@ -1,0 +1,230 @@
+package dibble.desktop.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.desktop.help.HelpTopic;
+import dibble.desktop.ui.Command;
+import dibble.desktop.ui.Palette;
+import dibble.files.SessionFile;
+import dibble.midi.MidiFile;
+import dibble.midi.MidiFileWriter;
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.user.Settings;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Hyperlink;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuBar;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
+import javafx.scene.input.ContextMenuEvent;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What is expected of any desktop application: menus, recent files, dropped files, settings, help. */
+class DesktopHabitsTest extends WindowTest {
+    @TempDir
+    private Path folder;
+
+    @Override
+    Session session() {
+        return LamplightersRound.session();
+    }
+
+    @BeforeEach
+    void asAtFirst() {
+        onFx(() -> desk().preferences().change(settings -> Settings.PLAIN));
+    }
+
+    private Path saved(String name) throws Exception {
+        Path file = folder.resolve(name + ".dibble");
+        SessionFile.write(file, Session.empty(name), Performance.NEW);
+        return file;
+    }
+
+    private void waitFor(String id) {
+        until(() -> lookup(id).tryQuery().filter(Node::isVisible).isPresent());
+    }
+
+    private static MenuItem item(Menu menu, String id) {
+        return menu.getItems().stream()
+                .filter(item -> id.equals(item.getId()))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** The menu key; off-screen no system tells of it. */
+    private void contextMenu(String id) {
+        onFx(() -> {
+            Node node = lookup(id).query();
+            Point2D at = node.localToScreen(5, 5);
+            node.fireEvent(new ContextMenuEvent(
+                    ContextMenuEvent.CONTEXT_MENU_REQUESTED, 5, 5, at.getX(), at.getY(), true, null));
+        });
+    }
+
+    @Test
+    void whatWasOpenedIsAmongTheRecentSessions() throws Exception {
+        Path one = saved("one");
+        onFx(() -> window.drop(one));
+        until(() -> desk().session().name().equals("one"));
+        Path two = saved("two");
+        onFx(() -> window.files().openAsked(two));
+        until(() -> desk().session().name().equals("two"));
+        clickOn("#menu-file");
+        waitFor("#menu-recent");
+        Menu file = ((MenuBar) lookup("#menus").query()).getMenus().get(0);
+        onFx(() -> ((Menu) item(file, "menu-recent")).getItems().get(1).fire());
+        until(() -> desk().session().name().equals("one"));
+        // Also where a session is bare.
+        clickOn("#view-gear");
+        waitFor("#bare-recent-1");
+        clickOn("#bare-recent-1");
+        until(() -> desk().session().name().equals("two"));
+    }
+
+    @Test
+    void aMidiFileThatIsDroppedIsImportedAndAnythingElseIsRefusedInOneLine() throws Exception {
+        MidiTrack notes = new MidiTrack.Builder()
+                .add(0, ShortMessage.noteOn(0, 60, 80))
+                .add(480, ShortMessage.noteOff(0, 60, 64))
+                .build();
+        Path file = folder.resolve("Tune.MID");
+        Files.write(file, MidiFileWriter.write(new MidiFile(1, 480, List.of(notes))));
+        onFx(() -> window.drop(file));
+        until(() -> desk().session().sources().stream()
+                .anyMatch(source -> source.name().equals("Tune")));
+        onFx(() -> window.drop(folder.resolve("letter.txt")));
+        until(() ->
+                lookup("#ask-told").tryQuery().isPresent() && text("#ask-told").startsWith("letter.txt cannot be"));
+    }
+
+    @Test
+    void aFileThatAnotherProgramHasChangedIsNotSavedOver() throws Exception {
+        Path file = saved("shared");
+        onFx(() -> window.files().openAsked(file));
+        until(() -> desk().session().name().equals("shared"));
+        SessionFile.write(file, Session.empty("theirs"), Performance.NEW);
+        onFx(() -> {
+            desk().document().edit("name", session -> session.withName("mine"));
+            window.files().save();
+        });
+        until(() -> desk().ask().isAsking());
+        assertThat(text("#ask-text")).contains("was changed by another program");
+        assertThat(SessionFile.read(file).session().name()).isEqualTo("theirs");
+        clickOn(labelled("Replace"));
+        until(() -> !desk().document().isChanged());
+        assertThat(SessionFile.read(file).session().name()).isEqualTo("mine");
+        // Its own writing is nobody else's.
+        onFx(() -> {
+            desk().document().edit("name", session -> session.withName("mine again"));
+            window.files().save();
+        });
+        until(() -> !desk().document().isChanged());
+        assertThat(SessionFile.read(file).session().name()).isEqualTo("mine again");
+    }
+
+    @Test
+    void theEditMenuHasWhatTheViewCanDoAndSaysWhatIsUndone() {
+        clickOn("#zone-marimba");
+        type(KeyCode.RIGHT);
+        until(() -> desk().document().isChanged());
+        clickOn("#menu-edit");
+        waitFor("#menu-undo");
+        assertThat(plain(((Labeled) lookup("#menu-undo").lookup(".label").query()).getText()))
+                .isEqualTo("Undo: Keys");
+        assertThat(lookup("#menu-cut-zone").tryQuery()).isPresent();
+        clickOn("#menu-undo");
+        until(() -> !desk().document().isChanged());
+    }
+
+    @Test
+    void aZonesContextMenuDoesWhatItSays() {
+        contextMenu("#zone-marimba");
+        waitFor("#context-on");
+        clickOn("#context-on");
+        until(() -> !desk().session().zone("marimba").orElseThrow().enabled());
+        contextMenu("#zone-marimba");
+        waitFor("#context-delete");
+        clickOn("#context-delete");
+        until(() -> desk().session().zone("marimba").isEmpty());
+    }
+
+    @Test
+    void settingsHoldAtOnceAndWhatIsOutOfRangeIsRefusedInOneLine() {
+        clickOn("#menu-edit");
+        waitFor("#menu-settings");
+        clickOn("#menu-settings");
+        waitFor("#theme-contrast");
+        clickOn("#theme-contrast");
+        until(() -> desk().theme().palette() == Palette.CONTRAST);
+        TextField buffer = lookup("#audio-buffer").query();
+        onFx(() -> {
+            buffer.requestFocus();
+            buffer.setText("4");
+        });
+        type(KeyCode.ENTER);
+        until(() ->
+                lookup("#ask-told").tryQuery().isPresent() && text("#ask-told").contains("expected 5 to 200"));
+        assertThat(desk().preferences().get().audioMillis()).isEqualTo(25);
+        until(() -> ((TextField) lookup("#audio-buffer").query()).getText().equals("25"));
+        onFx(() -> {
+            TextField now = lookup("#audio-buffer").query();
+            now.requestFocus();
+            now.setText("60");
+        });
+        type(KeyCode.ENTER);
+        until(() -> desk().preferences().get().audioMillis() == 60);
+        ComboBox<?> device = lookup("#audio-device").query();
+        assertThat((Object) device.getValue()).isNotNull();
+    }
+
+    @Test
+    void helpShowsThePageOfTheViewAndItsLinksLeadOn() {
+        clickOn("#menu-help");
+        waitFor("#menu-help .label");
+        clickOn(labelled("Help on this view"));
+        waitFor("#help-content");
+        until(() -> lookup("#help-content").lookup(".hyperlink").tryQuery().isPresent());
+        assertThat(lookup("#help-keys").query().getPseudoClassStates().toString())
+                .contains("selected");
+        Hyperlink link = lookup("#help-content").lookup(".hyperlink").<Hyperlink>queryAll().stream()
+                .filter(it -> it.getText().equals("Controls"))
+                .findFirst()
+                .orElseThrow();
+        onFx(link::fire);
+        until(() -> lookup("#help-controls")
+                .query()
+                .getPseudoClassStates()
+                .toString()
+                .contains("selected"));
+    }
+
+    @Test
+    void everyKeyThatTheHelpNamesIsOneOfACommand() {
+        Set<String> ids =
+                new TreeSet<>(desk().commands().all().stream().map(Command::id).toList());
+        Pattern key = Pattern.compile("`key:([a-z0-9-]+)`");
+        for (HelpTopic topic : HelpTopic.values()) {
+            Matcher named = key.matcher(topic.text());
+            while (named.find()) {
+                assertThat(ids).as(topic.id()).contains(named.group(1));
+            }
+        }
+    }
+}
