@@ -62,6 +62,7 @@ final class MenuStrip extends MenuBar {
         this.files = files;
         setId("menus");
         setUseSystemMenuBar(true);
+        setAccessibleText(say("menu-strip.menus"));
         setMinWidth(USE_PREF_SIZE);
         getMenus()
                 .setAll(

@@ -67,7 +67,7 @@ final class TopBar extends HBox {
             for (int i = 0; i < TIGHT.size(); i++) {
                 pseudoClassStateChanged(TIGHT.get(i), i < step);
             }
-            transport.setNarrow(step > 0);
+            transport.setNarrow(step > 1);
             scene.setNarrow(step > 1);
             session.setNarrow(step > 2);
             applyCss();

@@ -15,7 +15,7 @@ final class ChartLayout {
     private static final double GAP = 4;
     private static final double GROUP = 7;
     private static final double HEAD = 22;
-    private static final double FREE = 22;
+    private static final double FREE = 24;
     private static final double SPREAD = 3.5;
     private static final double MOST_SPREAD = 10;
 

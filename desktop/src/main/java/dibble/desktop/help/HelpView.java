@@ -40,6 +40,7 @@ public final class HelpView extends BorderPane implements View {
             ToggleButton button = new ToggleButton(topic.title());
             button.setId("help-" + topic.id());
             button.setMaxWidth(Double.MAX_VALUE);
+            button.setMinWidth(USE_PREF_SIZE);
             button.getStyleClass().add("help-topic");
             button.setToggleGroup(group);
             button.setOnAction(event -> show(topic));

@@ -139,7 +139,7 @@ class AccessibilityTest extends WindowTest {
                 type(KeyCode.TAB);
                 seen.add(window.getScene().getFocusOwner());
             }
-            assertThat(seen.stream().distinct().count()).as(page.name()).isGreaterThan(25);
+            assertThat(seen.stream().distinct().count()).as(page.name()).isGreaterThan(24);
         }
     }
 }

@@ -6,12 +6,18 @@ import dibble.demo.LamplightersRound;
 import dibble.session.Session;
 import java.util.LinkedHashSet;
 import java.util.Set;
+import java.util.TreeSet;
+import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Hyperlink;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** Every view with its panels: nothing is shown that is in no bundle, and no button is too small for what it says. */
 class AllViewsTest extends WindowTest {
+    /** What a hand can hit, in pixels. */
+    private static final double LEAST = 24;
+
     @Override
     Session session() {
         return LamplightersRound.session();
@@ -47,8 +53,23 @@ class AllViewsTest extends WindowTest {
         WaitForAsyncUtils.waitForFxEvents();
         interact(() -> window.layout());
         MarkedTexts.cut(window).forEach(it -> wrong.add(where + ", " + it));
+        small(window).forEach(it -> wrong.add(where + ", smaller than " + LEAST + ": " + it));
         if (MarkedTexts.areShown()) {
             MarkedTexts.strays(window, desk().session()).forEach(it -> wrong.add(where + ", " + it));
         }
+    }
+
+    private static Set<String> small(Node root) {
+        Set<String> small = new TreeSet<>();
+        MarkedTexts.each(root, node -> {
+            if (node instanceof ButtonBase button
+                    && !(node instanceof Hyperlink)
+                    && !button.getStyleClass().contains("arrow-button")
+                    && (button.getHeight() < LEAST || button.getWidth() < LEAST)) {
+                small.add(button.getId() + " " + button.getStyleClass() + " " + Math.round(button.getWidth()) + " × "
+                        + Math.round(button.getHeight()));
+            }
+        });
+        return small;
     }
 }

@@ -283,8 +283,8 @@ class GearJourneyTest extends WindowTest {
     @Test
     void settingsHoldAtOnceAndAreKept() {
         clickOn("#menu-edit").clickOn("#menu-settings");
-        until(() -> lookup("#night").tryQuery().isPresent());
-        clickOn("#night");
+        until(() -> lookup("#theme-night").tryQuery().isPresent());
+        clickOn("#theme-night");
         until(() -> desk().theme().palette() == Palette.NIGHT);
         clickOn("#middle-c-c3");
         until(() -> desk().session().middleC() == MiddleC.C3);
@@ -295,7 +295,7 @@ class GearJourneyTest extends WindowTest {
         assertThat(Settings.read(userFolder).large()).isTrue();
         clickOn("#size-plain");
         until(() -> !Settings.read(userFolder).large());
-        clickOn("#day");
+        clickOn("#theme-day");
         until(() -> desk().theme().palette() == Palette.DAY);
         clickOn("#view-gear");
         until(() -> lookup("#gear").tryQuery().isPresent());

@@ -18,6 +18,7 @@ import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.text.Text;
@@ -97,7 +98,8 @@ final class MarkedTexts {
 
     private static List<String> texts(Node node) {
         List<String> texts = new ArrayList<>();
-        if (node instanceof Labeled labeled && labeled.getText() != null) {
+        // The links of the help are in its pages, which are no bundle.
+        if (node instanceof Labeled labeled && !(node instanceof Hyperlink) && labeled.getText() != null) {
             texts.add(labeled.getText());
         }
         if (node instanceof TextInputControl field && field.getPromptText() != null) {
@@ -119,7 +121,7 @@ final class MarkedTexts {
         return now;
     }
 
-    private static void each(Node node, Consumer<Node> taker) {
+    static void each(Node node, Consumer<Node> taker) {
         if (!node.isVisible()) {
             return;
         }

@@ -85,15 +85,15 @@ class WindowKeysTest extends WindowTest {
     @Test
     void whatIsRebuiltKeepsTheFocus() {
         press(KeyCode.CONTROL).type(KeyCode.COMMA).release(KeyCode.CONTROL);
-        until(() -> lookup("#night").tryQuery().isPresent());
-        onFx(() -> lookup("#night").query().requestFocus());
+        until(() -> lookup("#theme-night").tryQuery().isPresent());
+        onFx(() -> lookup("#theme-night").query().requestFocus());
         type(KeyCode.SPACE);
         until(() -> desk().preferences().get().theme() == Settings.Theme.NIGHT);
-        assertThat(window.getScene().getFocusOwner().getId()).isEqualTo("night");
-        onFx(() -> lookup("#day").query().requestFocus());
+        assertThat(window.getScene().getFocusOwner().getId()).isEqualTo("theme-night");
+        onFx(() -> lookup("#theme-day").query().requestFocus());
         type(KeyCode.SPACE);
         until(() -> desk().preferences().get().theme() == Settings.Theme.DAY);
-        assertThat(window.getScene().getFocusOwner().getId()).isEqualTo("day");
+        assertThat(window.getScene().getFocusOwner().getId()).isEqualTo("theme-day");
 
         clickOn("#view-gear");
         until(() -> lookup("#source-tansy").tryQuery().isPresent());

@@ -60,8 +60,7 @@ class JobsTest {
             throw new OutOfMemoryError();
         });
         takeIn();
-        assertThat(told)
-                .containsExactly("failed: no such file", "failed: it is too large for the memory that Dibble has");
+        assertThat(told).containsExactly("failed: no such file", "failed: it is too large for Dibble’s memory");
     }
 
     @Test
