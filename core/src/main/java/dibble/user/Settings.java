@@ -92,64 +92,63 @@ public record Settings(
         return given == null ? unlessSet : Checked.range(what, given, low, high);
     }
 
-    public Settings withMiddleC(MiddleC naming) {
+    /** The same, to be changed in one place or two. */
+    private static final class Draft {
+        private MiddleC middleC;
+        private Theme theme;
+        private boolean large;
+        private Letters letters;
+        private Set<String> hiddenPorts;
+        private String audioDevice;
+        private int audioMillis;
+        private String sessionFolder;
+        private String exportFolder;
+        private int undoMegabytes;
+        private int backlogMinutes;
+    }
+
+    private Settings with(Consumer<Draft> change) {
+        Draft draft = new Draft();
+        draft.middleC = middleC;
+        draft.theme = theme;
+        draft.large = large;
+        draft.letters = letters;
+        draft.hiddenPorts = hiddenPorts;
+        draft.audioDevice = audioDevice;
+        draft.audioMillis = audioMillis;
+        draft.sessionFolder = sessionFolder;
+        draft.exportFolder = exportFolder;
+        draft.undoMegabytes = undoMegabytes;
+        draft.backlogMinutes = backlogMinutes;
+        change.accept(draft);
         return new Settings(
-                naming,
-                theme,
-                large,
-                letters,
-                hiddenPorts,
-                audioDevice,
-                audioMillis,
-                sessionFolder,
-                exportFolder,
-                undoMegabytes,
-                backlogMinutes);
+                draft.middleC,
+                draft.theme,
+                draft.large,
+                draft.letters,
+                draft.hiddenPorts,
+                draft.audioDevice,
+                draft.audioMillis,
+                draft.sessionFolder,
+                draft.exportFolder,
+                draft.undoMegabytes,
+                draft.backlogMinutes);
+    }
+
+    public Settings withMiddleC(MiddleC naming) {
+        return with(it -> it.middleC = naming);
     }
 
     public Settings withTheme(Theme colours) {
-        return new Settings(
-                middleC,
-                colours,
-                large,
-                letters,
-                hiddenPorts,
-                audioDevice,
-                audioMillis,
-                sessionFolder,
-                exportFolder,
-                undoMegabytes,
-                backlogMinutes);
+        return with(it -> it.theme = colours);
     }
 
     public Settings withLarge(boolean on) {
-        return new Settings(
-                middleC,
-                theme,
-                on,
-                letters,
-                hiddenPorts,
-                audioDevice,
-                audioMillis,
-                sessionFolder,
-                exportFolder,
-                undoMegabytes,
-                backlogMinutes);
+        return with(it -> it.large = on);
     }
 
     public Settings withLetters(Letters layout) {
-        return new Settings(
-                middleC,
-                theme,
-                large,
-                layout,
-                hiddenPorts,
-                audioDevice,
-                audioMillis,
-                sessionFolder,
-                exportFolder,
-                undoMegabytes,
-                backlogMinutes);
+        return with(it -> it.letters = layout);
     }
 
     /** The same with a port hidden, or listed again. */
@@ -160,66 +159,31 @@ public record Settings(
         } else {
             ports.remove(port);
         }
-        return new Settings(
-                middleC,
-                theme,
-                large,
-                letters,
-                ports,
-                audioDevice,
-                audioMillis,
-                sessionFolder,
-                exportFolder,
-                undoMegabytes,
-                backlogMinutes);
+        return with(it -> it.hiddenPorts = ports);
     }
 
     /** The same with another audio device and another amount of sound in it, in milliseconds. */
     public Settings withAudio(String device, int millis) {
-        return new Settings(
-                middleC,
-                theme,
-                large,
-                letters,
-                hiddenPorts,
-                device,
-                millis,
-                sessionFolder,
-                exportFolder,
-                undoMegabytes,
-                backlogMinutes);
+        return with(it -> {
+            it.audioDevice = device;
+            it.audioMillis = millis;
+        });
     }
 
     /** The same with other folders for sessions and exports; empty where none is wanted. */
     public Settings withFolders(String sessions, String exports) {
-        return new Settings(
-                middleC,
-                theme,
-                large,
-                letters,
-                hiddenPorts,
-                audioDevice,
-                audioMillis,
-                sessions,
-                exports,
-                undoMegabytes,
-                backlogMinutes);
+        return with(it -> {
+            it.sessionFolder = sessions;
+            it.exportFolder = exports;
+        });
     }
 
     /** The same with other limits for undo, in MiB, and for what was not recorded, in minutes. */
     public Settings withLimits(int undo, int backlog) {
-        return new Settings(
-                middleC,
-                theme,
-                large,
-                letters,
-                hiddenPorts,
-                audioDevice,
-                audioMillis,
-                sessionFolder,
-                exportFolder,
-                undo,
-                backlog);
+        return with(it -> {
+            it.undoMegabytes = undo;
+            it.backlogMinutes = backlog;
+        });
     }
 
     /** The settings in a folder; plain ones where there are none, and in the place of what cannot be read. */

@@ -3,10 +3,12 @@ package dibble.desktop.channels;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Spoken;
 import dibble.session.ChannelChart.Way;
 import java.util.List;
 import javafx.geometry.BoundingBox;
 import javafx.geometry.Bounds;
+import javafx.scene.AccessibleAttribute;
 import javafx.scene.Group;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
@@ -39,6 +41,7 @@ final class Ribbon extends Group {
         setFocusTraversable(true);
         setAccessibleText(sentence);
         getStyleClass().add("ribbon");
+        Spoken.item(this, say("role.connection"));
         double width = way.whole() ? WHOLE : PARTIAL;
         outline.setStrokeWidth(width + 5);
         outline.getStyleClass().add("ribbon-outline");
@@ -145,5 +148,11 @@ final class Ribbon extends Group {
 
     double endY() {
         return face.getEndY();
+    }
+
+    @Override
+    public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+        Object answer = Spoken.answer(this, attribute);
+        return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

@@ -8,11 +8,13 @@ import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.LiveState;
+import dibble.desktop.ui.Spoken;
 import dibble.desktop.ui.Words;
 import dibble.routing.ControlMap;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.css.PseudoClass;
+import javafx.scene.AccessibleAttribute;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -51,6 +53,7 @@ final class ControlCard extends HBox {
         this.desk = desk;
         this.presenter = presenter;
         setId("control-" + id);
+        Spoken.item(this, say("role.control-map"));
         getStyleClass().addAll("gear-card", "control-card");
         setFocusTraversable(true);
         on.setId("control-on-" + id);
@@ -160,5 +163,11 @@ final class ControlCard extends HBox {
             }
             curve.follow();
         }
+    }
+
+    @Override
+    public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+        Object answer = Spoken.answer(this, attribute);
+        return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

@@ -10,6 +10,7 @@ import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
+import dibble.desktop.ui.Spoken;
 import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -19,6 +20,7 @@ import java.util.List;
 import java.util.Objects;
 import javafx.beans.value.ObservableBooleanValue;
 import javafx.css.PseudoClass;
+import javafx.scene.AccessibleAttribute;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.input.MouseEvent;
@@ -66,6 +68,7 @@ final class PartRow extends HBox {
         onlyWhere(wide, range, volume, out);
         getChildren().addAll(channel, name, sound, range, volume, out);
         getStyleClass().add("part-row");
+        Spoken.item(this, say("role.part"));
         setId("gear-part-" + ref.instrument() + "-" + ref.part());
         setFocusTraversable(true);
         addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
@@ -136,5 +139,11 @@ final class PartRow extends HBox {
 
     void showSelected(boolean selected) {
         pseudoClassStateChanged(SELECTED, selected);
+    }
+
+    @Override
+    public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+        Object answer = Spoken.answer(this, attribute);
+        return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

@@ -12,6 +12,7 @@ import dibble.desktop.ui.Light;
 import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.Piano;
 import dibble.desktop.ui.Places;
+import dibble.desktop.ui.Spoken;
 import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
@@ -25,6 +26,7 @@ import java.util.Locale;
 import java.util.Objects;
 import java.util.concurrent.TimeUnit;
 import javafx.css.PseudoClass;
+import javafx.scene.AccessibleAttribute;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -60,6 +62,7 @@ final class SourceCard extends VBox {
         this.desk = desk;
         getStyleClass().add("gear-card");
         setId("source-" + id);
+        Spoken.item(this, say("role.source"));
         setFocusTraversable(true);
         mark.getStyleClass().add("heard-mark");
         run.setId("run-" + id);
@@ -230,5 +233,11 @@ final class SourceCard extends VBox {
         return minutes < 2
                 ? say("source-card.s-ago", TimeUnit.NANOSECONDS.toSeconds(nanos))
                 : say("source-card.min-ago", minutes);
+    }
+
+    @Override
+    public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+        Object answer = Spoken.answer(this, attribute);
+        return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

@@ -23,6 +23,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -112,6 +113,7 @@ final class SoundsPanel extends VBox {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox line = new HBox(8, left, space, note);
+        line.setAlignment(Pos.CENTER_LEFT);
         line.getStyleClass().add("sounds-line");
         return line;
     }

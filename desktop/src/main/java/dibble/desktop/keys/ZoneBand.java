@@ -9,6 +9,7 @@ import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
+import dibble.desktop.ui.Spoken;
 import dibble.desktop.ui.Words;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
@@ -17,6 +18,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import javafx.css.PseudoClass;
+import javafx.scene.AccessibleAttribute;
 import javafx.scene.Cursor;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
@@ -75,6 +77,7 @@ final class ZoneBand extends Pane {
         this.desk = desk;
         this.presenter = presenter;
         getStyleClass().add("zone-band");
+        Spoken.item(this, say("role.zone"));
         face.getStyleClass().add("zone-face");
         window.getStyleClass().add("zone-window");
         allVelocities.getStyleClass().add("zone-velocities");
@@ -422,5 +425,11 @@ final class ZoneBand extends Pane {
                 NoteNames.nameAndNumber(zone.keys().high(), desk.session().middleC());
             case BODY -> Words.keys(zone.keys(), desk.session().middleC());
         };
+    }
+
+    @Override
+    public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+        Object answer = Spoken.answer(this, attribute);
+        return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

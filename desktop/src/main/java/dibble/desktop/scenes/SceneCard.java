@@ -5,9 +5,11 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.FocusKeys;
+import dibble.desktop.ui.Spoken;
 import dibble.routing.Scene;
 import java.util.List;
 import javafx.css.PseudoClass;
+import javafx.scene.AccessibleAttribute;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
@@ -30,6 +32,7 @@ final class SceneCard extends HBox {
         super(14);
         this.presenter = presenter;
         setId("scene-" + id);
+        Spoken.item(this, say("role.scene"));
         getStyleClass().addAll("gear-card", "scene-card");
         setFocusTraversable(true);
         name.getStyleClass().add("scene-name");
@@ -70,5 +73,11 @@ final class SceneCard extends HBox {
         setAccessibleText(say("scene-card.scene", scene.name(), holds.getText(), active));
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(HOLDS, active);
+    }
+
+    @Override
+    public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+        Object answer = Spoken.answer(this, attribute);
+        return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

@@ -9,6 +9,7 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
+import dibble.desktop.ui.Spoken;
 import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.recording.NoteSpans;
@@ -19,6 +20,7 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.AccessibleAttribute;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
@@ -88,6 +90,7 @@ final class TrackRow extends HBox {
         HBox.setHgrow(field, Priority.ALWAYS);
         getChildren().addAll(head, field);
         Light.on(desk, this, Places.Kind.TRACK, () -> track.id());
+        Spoken.item(this, say("role.track"));
     }
 
     private List<MenuItem> items(Consumer<Track> sort) {
@@ -203,5 +206,11 @@ final class TrackRow extends HBox {
             case OVER -> 0;
         };
         return new NoteLane.Notes(printed, printed.size(), begins, from);
+    }
+
+    @Override
+    public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+        Object answer = Spoken.answer(this, attribute);
+        return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

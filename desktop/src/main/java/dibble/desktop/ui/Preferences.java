@@ -5,6 +5,7 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.files.IoWords;
 import dibble.user.Memory;
 import dibble.user.Settings;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
@@ -56,14 +57,23 @@ public final class Preferences {
             return;
         }
         memory = next;
+        keep(next::write, e -> LOG.info("{} cannot be written: {}", folder, IoWords.of(e)));
+    }
+
+    /** What writes itself into a folder. */
+    private interface Written {
+        void into(Path folder) throws IOException;
+    }
+
+    private void keep(Written what, Consumer<IOException> failed) {
         jobs.start(
                 say("preferences.keeping-the-settings"),
                 progress -> {
-                    next.write(folder);
-                    return next;
+                    what.into(folder);
+                    return what;
                 },
                 kept -> {},
-                e -> LOG.info("{} cannot be written: {}", folder, IoWords.of(e)));
+                failed);
     }
 
     /** Where they are kept. */
@@ -78,13 +88,6 @@ public final class Preferences {
             return;
         }
         settings.set(next);
-        jobs.start(
-                say("preferences.keeping-the-settings"),
-                progress -> {
-                    next.write(folder);
-                    return next;
-                },
-                kept -> {},
-                e -> trouble.accept(say("preferences.the-settings-could-not-be", folder, IoWords.of(e))));
+        keep(next::write, e -> trouble.accept(say("preferences.the-settings-could-not-be", folder, IoWords.of(e))));
     }
 }

@@ -73,10 +73,10 @@ class CommandListTest extends WindowTest {
 
     @Test
     void theWindowIsCalledByItsSessionAndSaysWhatIsToBeSaved() {
-        until(() -> stage.getTitle().equals("The Lamplighter’s Round – Dibble"));
+        until(() -> plain(stage.getTitle()).equals("The Lamplighter’s Round – Dibble"));
         onFx(() -> desk().document().edit("name", session -> session.withName("Evening")));
-        until(() -> stage.getTitle().equals("Evening * – Dibble"));
+        until(() -> plain(stage.getTitle()).equals("Evening * – Dibble"));
         onFx(() -> desk().document().markSaved(desk().session()));
-        until(() -> stage.getTitle().equals("Evening – Dibble"));
+        until(() -> plain(stage.getTitle()).equals("Evening – Dibble"));
     }
 }

@@ -102,7 +102,7 @@ class FilesJourneyTest extends WindowTest {
         assertThat(desk().session()).isSameAs(before);
 
         shortcut(KeyCode.N);
-        until(() -> desk().session().name().equals("New session"));
+        until(() -> plain(desk().session().name()).equals("New session"));
         // What is bare begins with its gear.
         until(() -> lookup("#bare-split").tryQuery().isPresent());
         shortcut(KeyCode.O);
@@ -136,7 +136,7 @@ class FilesJourneyTest extends WindowTest {
         until(() -> lookup(labelled("Open as a copy")).tryQuery().isPresent());
         assertThat(desk().session()).isSameAs(before);
         clickOn(labelled("Open as a copy"));
-        until(() -> desk().session().name().endsWith("(copy)"));
+        until(() -> plain(desk().session().name()).endsWith("(copy)"));
         until(() -> told().startsWith("Opened as a copy. 1 item could not be read: the file was cut off"));
         assertThat(desk().session().zones()).isEqualTo(before.zones());
         assertThat(desk().document().isChanged()).isTrue();

@@ -52,9 +52,9 @@ class KeysJourneyTest extends WindowTest {
         Point2D end = new Point2D(band.getMaxX() - 9, band.getCenterY());
         moveTo(end).press(MouseButton.PRIMARY).moveTo(end.add(-4 * column, 0)).release(MouseButton.PRIMARY);
         until(() -> zone("marimba").keys().equals(new Range(58, 85)));
-        clickOn("#undo");
+        push(KeyCode.CONTROL, KeyCode.Z);
         until(() -> zone("marimba").keys().equals(new Range(58, 89)));
-        clickOn("#undo");
+        push(KeyCode.CONTROL, KeyCode.Z);
         until(() -> zone("marimba").keys().equals(new Range(53, 84)));
         assertThat(desk().document().undoName()).isEmpty();
 

@@ -55,7 +55,8 @@ final class MarkedTexts {
                 .toLowerCase(Locale.ROOT);
         List<String> strays = new ArrayList<>();
         each(root, node -> {
-            if (!BACK.contains(String.valueOf(node.getId()))) {
+            String id = String.valueOf(node.getId());
+            if (!BACK.contains(id) && !id.startsWith("bare-recent-")) {
                 texts(node).forEach(text -> look(node, text, names, strays));
             }
         });

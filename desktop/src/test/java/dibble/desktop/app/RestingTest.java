@@ -9,10 +9,12 @@ import dibble.standins.StandIn;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import javafx.geometry.Point2D;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
 
 /** While nothing moves no frame is drawn; what is played, changed or touched is seen all the same. */
 class RestingTest extends WindowTest {
@@ -62,6 +64,9 @@ class RestingTest extends WindowTest {
     void aNumberIsDraggedAndScrolledAsOneStepEach() {
         onFx(() -> desk().selection().zoneAlone("celesta"));
         until(() -> lookup("#velocity-high").tryQuery().isPresent());
+        // Makes room, whatever the language.
+        onFx(() -> lookup("#fold-sounds").queryAs(ButtonBase.class).fire());
+        WaitForAsyncUtils.waitForFxEvents();
         TextField field = lookup("#velocity-high").query();
         Point2D at = point(field).query();
         moveTo(at).press(MouseButton.PRIMARY).moveTo(at.add(0, 20)).moveTo(at.add(0, 40));

@@ -95,9 +95,9 @@ class SplitRecordExportTest extends WindowTest {
         assertThat(workbench.studio().soundingCount()).isZero();
 
         // One step takes the recording back, another one brings it again.
-        clickOn("#undo");
+        push(KeyCode.CONTROL, KeyCode.Z);
         assertThat(desk().session().takes()).isEmpty();
-        clickOn("#redo");
+        push(KeyCode.CONTROL, KeyCode.Y);
         assertThat(desk().session().takes()).hasSize(1);
     }
 

@@ -102,7 +102,8 @@ class TakesJourneyTest extends WindowTest {
     }
 
     private Map<String, List<Integer>> recorded() {
-        return desk().session().tracks().stream().collect(Collectors.toMap(Track::name, track -> notes(track.clip())));
+        return desk().session().tracks().stream()
+                .collect(Collectors.toMap(track -> plain(track.name()), track -> notes(track.clip())));
     }
 
     private String said(String track) {

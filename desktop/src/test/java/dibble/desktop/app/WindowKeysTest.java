@@ -113,8 +113,8 @@ class WindowKeysTest extends WindowTest {
     void drumsAreToldByTheirNames() {
         Part hands = desk().session().part(new PartRef("sorrel", "hands")).orElseThrow();
         assertThat(Words.note(41, hands, MiddleC.C4)).isEqualTo("F2 41 Frame drum, low");
-        Part plain = Part.of("kit", "Kit", 10, 0, Range.ALL, 1).asDrums();
-        assertThat(Words.note(38, plain, MiddleC.C4)).isEqualTo("D2 38 Acoustic snare");
+        Part kit = Part.of("kit", "Kit", 10, 0, Range.ALL, 1).asDrums();
+        assertThat(plain(Words.note(38, kit, MiddleC.C4))).isEqualTo("D2 38 Acoustic snare");
         assertThat(Words.note(38, Part.of("p", "P", 1, 0, Range.ALL, 1), MiddleC.C4))
                 .isEqualTo("D2 38");
     }
@@ -125,8 +125,8 @@ class WindowKeysTest extends WindowTest {
         Track kalimba = TrackEdits.readyToRecord(session)
                 .trackOf(new PartRef("sorrel", "kalimba"))
                 .orElseThrow();
-        assertThat(Words.playedBy(
-                        kalimba, session, session.routing(desk().performance()).zones()))
+        assertThat(plain(Words.playedBy(
+                        kalimba, session, session.routing(desk().performance()).zones())))
                 .isEqualTo("Teasel, channel 2");
     }
 }
