@@ -160,7 +160,7 @@ class TakesJourneyTest extends WindowTest {
         until(() -> Files.exists(file));
         MidiFile read = MidiFileReader.read(file);
         for (MidiTrack track : read.tracks().subList(1, read.tracks().size())) {
-            assertThat(notes(track)).isEqualTo(tracks.get(track.name().orElseThrow()));
+            assertThat(notes(track)).isEqualTo(tracks.get(plain(track.name().orElseThrow())));
         }
         assertThat(read.tracks()).hasSize(9);
 
