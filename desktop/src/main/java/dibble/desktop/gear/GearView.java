@@ -103,6 +103,7 @@ public final class GearView extends BorderPane implements View {
 
     private Node left() {
         HBox head = title(say("common.played-by"), cards.sourceCount(), which);
+        ((Label) head.getChildren().get(0)).setTooltip(new Tooltip(say("about.source")));
         MenuButton add = new MenuButton(say("gear-view.add-a-source"));
         add.setId("add-source");
         for (GearPresenter.Size size : GearPresenter.Size.values()) {

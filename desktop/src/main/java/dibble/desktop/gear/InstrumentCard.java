@@ -166,6 +166,7 @@ final class InstrumentCard extends VBox {
                 say("common.plant-channels"),
                 () -> planting.askChannels(
                         instrument.parts().stream().map(instrument::ref).toList()));
+        plant.setTooltip(new Tooltip(say("about.plant")));
         plant.setDisable(none);
         Button send = Cards.button(
                 "send-" + instrument.id(),

@@ -15,6 +15,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.VBox;
 
 /** Asks for a start and a step, shows what each would get, and plants it in one step. Esc leaves it. */
@@ -105,6 +106,7 @@ final class PlantPane extends VBox {
             plant.setDisable(plan.isEmpty());
         };
         numbers.on(show, plant::fire);
+        plant.setTooltip(new Tooltip(say("about.plant")));
         numbers.getChildren().addAll(plant, Cards.button("plant-cancel", say("common.cancel"), this::close));
         if (!getStyleClass().contains("planting")) {
             getStyleClass().add("planting");

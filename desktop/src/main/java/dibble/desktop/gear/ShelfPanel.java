@@ -50,7 +50,7 @@ final class ShelfPanel extends VBox {
 
     private void show(GearShelf.Contents contents) {
         List<Node> nodes = new ArrayList<>();
-        nodes.add(Cards.heading(say("shelf-panel.gear-shelf")));
+        nodes.add(Cards.heading(say("shelf-panel.gear-shelf"), say("about.shelf")));
         Label about = Cards.soft(say("shelf-panel.keyboards-and-modules-with-or"));
         about.setWrapText(true);
         nodes.add(about);

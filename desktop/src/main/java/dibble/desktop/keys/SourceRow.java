@@ -80,6 +80,7 @@ final class SourceRow extends Pane {
         name.setTooltip(new Tooltip());
         letIn.getStyleClass().add("soft");
         hear.getStyleClass().add("switch");
+        hear.setTooltip(new Tooltip(say("about.hear")));
         hear.setOnAction(event -> presenter.setHeard(source.id(), hear.isSelected()));
         meet.getStyleClass().add("link");
         meet.setTooltip(new Tooltip(say("source-row.close-gaps-between-neighbours-and")));

@@ -74,6 +74,7 @@ public final class LiveLine extends VBox {
         setId("live-line");
         sentence.getStyleClass().add("sentence");
         sentence.setId("sentence");
+        Tooltip.install(sentence, new Tooltip(say("about.live-line")));
         HBox.setHgrow(sentence, Priority.ALWAYS);
         sentence.setMinWidth(0);
         keysPlay.setId("keys-play");

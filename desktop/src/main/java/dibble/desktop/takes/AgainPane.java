@@ -20,6 +20,7 @@ import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -57,6 +58,7 @@ final class AgainPane extends Question {
         warning.setWrapText(true);
         grid.setHgap(14);
         grid.setVgap(3);
+        print.setTooltip(new Tooltip(say("about.print")));
         Button leave = Cards.button("route-again-leave", say("again-pane.leave-the-tracks-as-they"), this::close);
         getChildren().addAll(title, grid, warning, new FlowPane(6, 6, print, leave));
     }

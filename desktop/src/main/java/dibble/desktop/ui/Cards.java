@@ -14,6 +14,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -67,7 +68,14 @@ public final class Cards {
         return label;
     }
 
-    /** The heading of a view or panel. */
+    /** A heading with a sentence about what stands below it. */
+    public static Label heading(String text, String about) {
+        Label label = heading(text);
+        label.setTooltip(new Tooltip(about));
+        return label;
+    }
+
+    /** A heading. */
     public static Label heading(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("heading");
