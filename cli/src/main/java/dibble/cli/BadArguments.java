@@ -28,14 +28,14 @@ final class BadArguments {
         if (e instanceof CommandLine.MissingParameterException missing) {
             String what = missing.getMissing().stream().map(BadArguments::shown).collect(Collectors.joining(" and "));
             return what.isEmpty()
-                    ? say("bad-arguments.something-is-missing")
-                    : say("bad-arguments.is-missing", what, what.contains(" and "));
+                    ? say("bad-arguments.an-argument-is-missing")
+                    : say("bad-arguments.are-missing", what, what.contains(" and "));
         }
         if (e instanceof CommandLine.MutuallyExclusiveArgsException) {
-            return say("bad-arguments.of-the-things-that-can", name);
+            return say("bad-arguments.takes-only-one-event-at", name);
         }
         if (e instanceof CommandLine.OverwrittenOptionException) {
-            return say("bad-arguments.0-choice-0-1-an", e.getArgSpec() == null, shown(e.getArgSpec()));
+            return say("bad-arguments.an-option-appears-twice-expected", e.getArgSpec() == null, shown(e.getArgSpec()));
         }
         if (e.getArgSpec() != null && e.getValue() != null) {
             return say(
@@ -45,8 +45,8 @@ final class BadArguments {
                     expected(e.getArgSpec()));
         }
         return e.getArgSpec() == null
-                ? say("bad-arguments.these-arguments-do-not-go")
-                : say("bad-arguments.has-no-value-that-can", shown(e.getArgSpec()), expected(e.getArgSpec()));
+                ? say("bad-arguments.these-arguments-cannot-be-combined")
+                : say("bad-arguments.the-value-of-is-missing", shown(e.getArgSpec()), expected(e.getArgSpec()));
     }
 
     private static String unmatched(CommandLine.UnmatchedArgumentException e, CommandLine command) {
@@ -58,18 +58,18 @@ final class BadArguments {
         }
         if (!command.getSubcommands().isEmpty()) {
             if (Files.exists(InOut.path(given))) {
-                return say("bad-arguments.is-no-file-that-can", OneLine.of(given));
+                return say("bad-arguments.cannot-be-opened-expected-a", OneLine.of(given));
             }
             return isFileName(given)
                     ? say("bad-arguments.no-such-file", OneLine.of(given))
                     : say(
-                            "bad-arguments.no-command-1-choice-0",
+                            "bad-arguments.no-command-expected-one-of",
                             OneLine.of(given),
                             near.isEmpty(),
                             String.join(", ", command.getSubcommands().keySet()),
                             hint);
         }
-        return say("bad-arguments.is-one-too-many", OneLine.of(given));
+        return say("bad-arguments.is-one-argument-too-many", OneLine.of(given));
     }
 
     /** What looks like a file was meant to be opened. */

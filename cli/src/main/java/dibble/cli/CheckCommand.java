@@ -59,7 +59,7 @@ final class CheckCommand extends FileCommand {
         } else {
             findings.forEach(this::print);
             if (findings.isEmpty()) {
-                print(say("check-command.nothing-found"));
+                print(say("check-command.no-warnings"));
             }
         }
         return findings.stream().anyMatch(finding -> finding.level() != Level.NOTE) ? 1 : 0;
@@ -67,7 +67,7 @@ final class CheckCommand extends FileCommand {
 
     private void checkSavable() throws IOException {
         if (sessionFile.equals(InOut.STANDARD) || AtomicFile.isStream(InOut.path(sessionFile))) {
-            throw new BadInput(say("check-command.fix-saves-the-session-and", sessionFile));
+            throw new BadInput(say("check-command.fix-saves-the-session-but", sessionFile));
         }
     }
 
@@ -79,7 +79,7 @@ final class CheckCommand extends FileCommand {
         Checks.Checked before = new Checks.Checked(DistinctIds.withDistinctIds(session), performance);
         Checks.Checked mended = Checks.mend(before.session(), before.performance(), fix);
         if (mended.equals(before)) {
-            files.tell(say("check-command.nothing-that-finds-has-a", fix));
+            files.tell(say("check-command.there-is-no-suggested-fix", fix));
         } else {
             SessionFile.update(InOut.path(sessionFile), mended.session(), mended.performance());
         }
@@ -102,7 +102,7 @@ final class CheckCommand extends FileCommand {
 
     private void print(Finding finding) {
         print(word(finding.level()) + " " + finding.code() + ": " + finding.text());
-        finding.mend().ifPresent(mend -> print(say("check-command.mend", mend.words())));
+        finding.mend().ifPresent(mend -> print(say("check-command.fix", mend.words())));
     }
 
     private static String word(Level level) {

@@ -119,7 +119,7 @@ final class InOut {
         try {
             return Path.of(name);
         } catch (InvalidPathException e) {
-            throw new BadInput(say("in-out.no-file-can-have-the", OneLine.of(name)));
+            throw new BadInput(say("in-out.not-a-valid-file-name", OneLine.of(name)));
         }
     }
 
@@ -136,7 +136,7 @@ final class InOut {
      */
     void checkOutput(String name) {
         if (name.isEmpty()) {
-            throw new BadInput(say("in-out.the-name-to-write-to"));
+            throw new BadInput(say("in-out.the-output-name-is-empty"));
         }
         for (Map.Entry<String, String> input : read.entrySet()) {
             if (!name.equals(STANDARD)

@@ -76,7 +76,7 @@ public final class Main implements Runnable {
         line.setUsageHelpAutoWidth(false);
         line.setParameterExceptionHandler((e, words) -> {
             String name = e.getCommandLine().getCommandName();
-            files.tell(say("main.dibble-1-choice-0-1", BadArguments.words(e), name.equals("dibble"), name));
+            files.tell(say("main.see-dibble-help", BadArguments.words(e), name.equals("dibble"), name));
             return BAD_INPUT;
         });
         line.setExecutionExceptionHandler((e, commandLine, result) -> {
@@ -121,9 +121,6 @@ public final class Main implements Runnable {
         if (e instanceof IOException io) {
             return IoWords.of(io);
         }
-        return say(
-                "main.a-mistake-in-dibble-itself",
-                e.getClass().getSimpleName(),
-                OneLine.of(String.valueOf(e.getMessage())));
+        return say("main.unexpected-error", e.getClass().getSimpleName(), OneLine.of(String.valueOf(e.getMessage())));
     }
 }

@@ -45,7 +45,7 @@ final class PortsCommand extends FileCommand {
             out().println(node);
             return 0;
         }
-        print(say("ports-command.midi-ports-of-this-machine"));
+        print(say("ports-command.midi-ports-of-this-computer"));
         machine.forEach(port -> print(port.line()));
         if (machine.isEmpty()) {
             print(say("ports-command.none"));

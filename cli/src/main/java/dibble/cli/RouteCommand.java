@@ -50,7 +50,7 @@ final class RouteCommand extends FileCommand {
     @Override
     public Integer call() throws IOException {
         if (output == null && !events) {
-            throw new BadInput(say("route-command.nowhere-to-write-to-expected"));
+            throw new BadInput(say("route-command.no-output-expected-o-out"));
         }
         if (events && InOut.STANDARD.equals(output)) {
             throw new BadInput(say("route-command.events-and-o-both-go"));
@@ -99,7 +99,7 @@ final class RouteCommand extends FileCommand {
                 sources[i] = source.get().id();
                 any = true;
             } else if (plays) {
-                passedOver.add(say("route-command.track-is-no-source-and", i + 1, name));
+                passedOver.add(say("route-command.track-is-not-a-source", i + 1, name));
             }
         }
         if (!any && hasEvents) {

@@ -18,7 +18,7 @@ final class SessionInput {
     static Performance inScene(SessionFile.Opened opened, String scene, String file) {
         if (scene != null && opened.session().scene(scene).isEmpty()) {
             throw new BadInput(say(
-                    "session-input.no-scene-in-expected-one",
+                    "session-input.no-scene-in-expected-none",
                     scene,
                     file,
                     opened.session().scenes().isEmpty(),

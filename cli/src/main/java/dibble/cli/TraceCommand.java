@@ -183,7 +183,7 @@ final class TraceCommand extends FileCommand {
         if (trace.gate() != null) {
             print(say("trace-command.stopped-at-the-source", reason(trace.gate())));
             if (trace.gate() != Trace.Reason.SCENE_SWITCH) {
-                print(say("trace-command.if-it-were-let-in"));
+                print(say("trace-command.if-it-were-accepted"));
             }
         }
         List<ControlMap> maps = routing.controlMaps();
@@ -219,7 +219,7 @@ final class TraceCommand extends FileCommand {
                     MessageWords.of(sent.message(), session.middleC())));
         }
         if (answer.scene() != null) {
-            print(say("trace-command.calls-scene", what, which, answer.scene()));
+            print(say("trace-command.switches-to-scene", what, which, answer.scene()));
         }
     }
 

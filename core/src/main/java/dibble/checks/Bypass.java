@@ -10,7 +10,7 @@ import java.util.List;
 /** An instrument that hears a source past Dibble and is reached from it through zones as well. */
 final class Bypass extends Check {
     Bypass() {
-        super("bypass", Level.WARNING, say("bypass.it-would-sound-every-note"));
+        super("bypass", Level.WARNING, say("bypass.every-note-would-sound-twice"));
     }
 
     @Override
@@ -32,8 +32,8 @@ final class Bypass extends Check {
         if (!zones.isEmpty()) {
             report.add(
                     List.of(instrument.id(), source.id()),
-                    say("bypass.hears-directly-and-through-zones", instrument.name(), source.name()),
-                    Mend.zonesOff(say("bypass.switch-these-zones-off"), zones));
+                    say("bypass.is-cabled-directly-to-and", instrument.name(), source.name()),
+                    Mend.zonesOff(say("bypass.switch-off-these-zones"), zones));
         }
     }
 }

@@ -36,11 +36,11 @@ final class Deaf extends Check {
                     .numbers().stream().map(String::valueOf).collect(Collectors.joining(", "));
             report.add(
                     List.of(zone.id(), source.id()),
-                    say("deaf.waits-for-channel-on-which", subject.name(zone), silent, source.name()),
+                    say("deaf.waits-for-channel-but-nothing", subject.name(zone), silent, source.name()),
                     heard.isEmpty()
                             ? null
                             : Mend.session(
-                                    say("deaf.leave-the-channels-on-which", subject.name(zone)),
+                                    say("deaf.limit-to-the-channels-that", subject.name(zone)),
                                     session -> ZoneEdits.changeZone(
                                             session,
                                             zone.id(),

@@ -11,7 +11,7 @@ import java.util.List;
 /** One key that reaches the same destination twice: through two zones, or through one and the source's own sounds. */
 final class Doubled extends Check {
     Doubled() {
-        super("doubled", Level.WARNING, say("doubled.one-key-plays-one-sound"));
+        super("doubled", Level.WARNING, say("doubled.one-key-plays-the-same"));
     }
 
     @Override
@@ -55,7 +55,7 @@ final class Doubled extends Check {
         Range rest = below >= above
                 ? new Range(second.keys().low(), first.keys().low() - 1)
                 : new Range(first.keys().high() + 1, second.keys().high());
-        return Mend.keys(say("common.leave-the-keys", subject.name(second), subject.keys(rest)), second, rest);
+        return Mend.keys(say("common.limit-to-the-keys", subject.name(second), subject.keys(rest)), second, rest);
     }
 
     private static void addOwn(Subject subject, Source source, Subject.Scope scope, int z, Report report) {
@@ -70,12 +70,12 @@ final class Doubled extends Check {
             report.add(
                     List.of(source.id(), zone.id()),
                     say(
-                            "doubled.sounds-by-itself-and-plays",
+                            "doubled.sounds-itself-and-plays-it",
                             source.name(),
                             subject.name(zone.to()),
                             subject.name(zone)),
                     Mend.session(
-                            say("doubled.say-that-local-control-of", source.name()),
+                            say("doubled.mark-local-control-of-as", source.name()),
                             session -> GearEdits.changeSource(
                                     session, source.id(), it -> it.withOwnSounds(false, it.ownInstrument()))));
         }

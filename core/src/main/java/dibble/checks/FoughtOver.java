@@ -48,7 +48,7 @@ final class FoughtOver extends Check {
         report.add(
                 twice ? List.of(first.id()) : List.of(first.id(), second.id()),
                 say(
-                        "fought-over.0-choice-0-and-both",
+                        "fought-over.moves-cc-on-channel-of",
                         twice,
                         subject.name(first),
                         subject.name(second),

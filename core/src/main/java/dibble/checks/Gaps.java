@@ -26,7 +26,7 @@ final class Gaps extends Check {
                         report.add(
                                 List.of(source.id(), gap.low() + "-" + gap.high()),
                                 say(
-                                        "gaps.no-zone-takes-these-keys",
+                                        "gaps.no-zone-plays-this-key",
                                         source.name(),
                                         subject.keys(gap),
                                         gap.size() == 1,

@@ -12,7 +12,7 @@ import java.util.Map;
 /** A zone for playing that can send notes that are keyswitches of its part. */
 final class HitsKeyswitch extends Check {
     HitsKeyswitch() {
-        super("hits-keyswitch", Level.WARNING, say("hits-keyswitch.playing-there-changes-how-the"));
+        super("hits-keyswitch", Level.WARNING, say("hits-keyswitch.playing-there-changes-the-articulation"));
     }
 
     @Override
@@ -29,7 +29,7 @@ final class HitsKeyswitch extends Check {
                         report.add(
                                 List.of(zone.id(), source.id()),
                                 say(
-                                        "hits-keyswitch.of-runs-into-keyswitches-of",
+                                        "hits-keyswitch.of-overlaps-keyswitches-of",
                                         subject.name(zone),
                                         source.name(),
                                         subject.keys(wrong),

@@ -9,7 +9,7 @@ import java.util.List;
 /** Keys that play two destinations or more. */
 final class Layers extends Check {
     Layers() {
-        super("layer", Level.NOTE, say("layers.meant-as-it-is-most"));
+        super("layer", Level.NOTE, say("layers.usually-intended-shown-so-that"));
     }
 
     @Override

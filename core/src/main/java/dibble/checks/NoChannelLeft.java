@@ -26,7 +26,7 @@ final class NoChannelLeft extends Check {
                     report.add(
                             List.of(ref.toString()),
                             say(
-                                    "no-channel-left.has-no-channel-none-is",
+                                    "no-channel-left.has-no-channel-only-10",
                                     subject.name(ref),
                                     isDrumsFree,
                                     subject.port(instrument.port())),

@@ -37,6 +37,6 @@ final class NotesOut {
             return null;
         }
         Range rest = below ? new Range(wrong.high() + 1, keys.high()) : new Range(keys.low(), wrong.low() - 1);
-        return Mend.keys(say("common.leave-the-keys", subject.name(zone), subject.keys(rest)), zone, rest);
+        return Mend.keys(say("common.limit-to-the-keys", subject.name(zone), subject.keys(rest)), zone, rest);
     }
 }

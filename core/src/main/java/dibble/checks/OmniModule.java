@@ -9,7 +9,7 @@ import java.util.List;
 /** An instrument that hears all channels and is not alone on its port, or has two parts. */
 final class OmniModule extends Check {
     OmniModule() {
-        super("omni-module", Level.WARNING, say("omni-module.it-sounds-whatever-goes-to"));
+        super("omni-module", Level.WARNING, say("omni-module.it-sounds-whatever-is-sent"));
     }
 
     @Override
@@ -25,10 +25,7 @@ final class OmniModule extends Check {
             if (instrument.parts().size() > 1 || onPort > instrument.parts().size()) {
                 report.add(
                         List.of(instrument.id()),
-                        say(
-                                "omni-module.hears-all-channels-it-sounds",
-                                instrument.name(),
-                                subject.port(instrument.port())));
+                        say("omni-module.is-in-omni-mode-it", instrument.name(), subject.port(instrument.port())));
             }
         }
     }

@@ -37,14 +37,17 @@ final class OutsidePart extends Check {
             report.add(
                     List.of(zone.id(), source.id()),
                     part.map(it -> say(
-                                    "outside-part.beyond",
+                                    "outside-part.of-sends-notes-outside-the",
                                     subject.name(zone),
                                     source.name(),
                                     subject.keys(wrong),
                                     it.name(),
                                     subject.keys(it.keys())))
                             .orElseGet(() -> say(
-                                    "outside-part.no-notes", subject.name(zone), source.name(), subject.keys(wrong))),
+                                    "outside-part.of-makes-notes-outside-0",
+                                    subject.name(zone),
+                                    source.name(),
+                                    subject.keys(wrong))),
                     NotesOut.trimmed(subject, zone, wrong));
         }
     }

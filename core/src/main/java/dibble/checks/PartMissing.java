@@ -12,7 +12,7 @@ import java.util.List;
 /** A zone, a control map or a scene's sound that names a part or an instrument that is not there. */
 final class PartMissing extends Check {
     PartMissing() {
-        super("part-missing", Level.ERROR, say("part-missing.whatever-leads-there-sounds-nothing"));
+        super("part-missing", Level.ERROR, say("part-missing.it-stays-silent-until-you"));
     }
 
     @Override
@@ -39,14 +39,16 @@ final class PartMissing extends Check {
         if (to instanceof Target.ToPart part
                 && subject.session.part(part.part()).isEmpty()) {
             report.add(
-                    List.of(id, part.part().toString()), say("part-missing.leads-to-which-is-not", name, part.part()));
+                    List.of(id, part.part().toString()),
+                    say("part-missing.plays-which-does-not-exist", name, part.part()));
         } else if (to instanceof Target target
                 && subject.session.instrument(target.instrument()).isEmpty()) {
             report.add(
                     List.of(id, target.instrument()),
-                    say("part-missing.leads-to-the-instrument-which", name, target.instrument()));
+                    say("part-missing.plays-instrument-which-does-not", name, target.instrument()));
         } else if (to instanceof Aim.ToScene scene && !isScene(subject, scene.scene())) {
-            report.add(List.of(id, scene.scene()), say("part-missing.calls-the-scene-which-is", name, scene.scene()));
+            report.add(
+                    List.of(id, scene.scene()), say("part-missing.switches-to-scene-which-does", name, scene.scene()));
         }
     }
 

@@ -9,7 +9,7 @@ final class PortMissing extends Check {
     private static final String ANY = "any";
 
     PortMissing() {
-        super("port-missing", Level.WARNING, say("port-missing.its-place-is-kept-when"));
+        super("port-missing", Level.WARNING, say("port-missing.its-place-is-kept-plug"));
     }
 
     @Override
@@ -29,6 +29,6 @@ final class PortMissing extends Check {
     }
 
     private static String missing(String name, String port) {
-        return say("port-missing.the-port-of-1-choice", name, port.equals(name), port);
+        return say("port-missing.the-port-of-is-missing", name, port.equals(name), port);
     }
 }

@@ -13,7 +13,7 @@ import java.util.Set;
 /** Program changes of a source that pass to a part: a stray one replaces a sound. */
 final class ProgramLeak extends Check {
     ProgramLeak() {
-        super("program-leak", Level.NOTE, say("program-leak.a-program-change-that-is"));
+        super("program-leak", Level.NOTE, say("program-leak.a-program-change-played-there"));
     }
 
     @Override
@@ -27,12 +27,12 @@ final class ProgramLeak extends Check {
                     report.add(
                             List.of(zone.id(), source.id()),
                             say(
-                                    "program-leak.program-changes-of-pass-through",
+                                    "program-leak.program-changes-from-pass-through",
                                     source.name(),
                                     subject.name(zone),
                                     subject.name(zone.to())),
                             Mend.session(
-                                    say("program-leak.have-pass-no-program-changes", subject.name(zone)),
+                                    say("program-leak.block-program-changes-in", subject.name(zone)),
                                     session -> ZoneEdits.changeZone(
                                             session, zone.id(), it -> it.withPass(without(it.pass())))));
                 }

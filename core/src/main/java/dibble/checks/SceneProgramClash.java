@@ -11,7 +11,7 @@ import java.util.Map;
 /** Two scenes with the same program: only the first can be called by it. */
 final class SceneProgramClash extends Check {
     SceneProgramClash() {
-        super("scene-program-clash", Level.WARNING, say("scene-program-clash.only-the-first-of-them"));
+        super("scene-program-clash", Level.WARNING, say("scene-program-clash.that-program-switches-only-to"));
     }
 
     @Override
@@ -23,7 +23,7 @@ final class SceneProgramClash extends Check {
                 report.add(
                         List.of(owner.id(), scene.id()),
                         say(
-                                "scene-program-clash.scenes-and-are-both-called",
+                                "scene-program-clash.scenes-and-both-use-program",
                                 Subject.quoted(owner.name()),
                                 Subject.quoted(scene.name()),
                                 scene.program() + 1),
@@ -37,7 +37,7 @@ final class SceneProgramClash extends Check {
             Integer free = program;
             if (subject.session.scenes().stream().noneMatch(other -> free.equals(other.program()))) {
                 return Mend.session(
-                        say("scene-program-clash.call-by-program", Subject.quoted(scene.name()), free + 1),
+                        say("scene-program-clash.use-program-for", Subject.quoted(scene.name()), free + 1),
                         session -> SceneEdits.changeScene(session, scene.id(), it -> it.withProgram(free)));
             }
         }

@@ -49,7 +49,7 @@ public final class SilenceTest {
 
         @Override
         public String ifYes() {
-            return say("silence-test.sounds-on-channel-it-hears", instrument.name(), channel);
+            return say("silence-test.sounds-on-channel-it-is", instrument.name(), channel);
         }
 
         @Override
@@ -60,11 +60,11 @@ public final class SilenceTest {
                     .build();
             return List.of(
                     Mend.session(
-                            say("silence-test.it-hears-all-channels"),
+                            say("silence-test.it-is-in-omni-mode"),
                             session -> GearEdits.changeInstrument(
                                     session, instrument.id(), it -> it.withReceives(Receives.ALL))),
                     Mend.session(
-                            say("silence-test.list-that-part"),
+                            say("silence-test.add-that-part"),
                             session -> GearEdits.addPart(
                                     session,
                                     instrument.id(),
@@ -77,12 +77,12 @@ public final class SilenceTest {
     public record OwnSounds(Source source) implements Question {
         @Override
         public String text() {
-            return say("silence-test.dibble-does-not-hear-now", source.name());
+            return say("silence-test.dibble-is-not-listening-to", source.name());
         }
 
         @Override
         public String ifYes() {
-            return say("silence-test.sounds-past-dibble-its-local", source.name());
+            return say("silence-test.sounds-without-dibble-its-local", source.name());
         }
 
         @Override

@@ -10,7 +10,7 @@ import java.util.List;
 /** A zone, a control map or the scene switch that names a source that is not there. */
 final class SourceMissing extends Check {
     SourceMissing() {
-        super("source-missing", Level.ERROR, say("source-missing.nobody-can-play-it-until"));
+        super("source-missing", Level.ERROR, say("source-missing.it-stays-silent-until-you"));
     }
 
     @Override
@@ -19,23 +19,24 @@ final class SourceMissing extends Check {
             if (isMissing(subject, zone.source())) {
                 report.add(
                         List.of(zone.id(), zone.source()),
-                        say("source-missing.is-played-by-which-is", subject.name(zone), zone.source()));
+                        say("source-missing.is-played-by-which-does", subject.name(zone), zone.source()));
             }
         }
         for (ControlMap map : subject.session.allControls()) {
             if (isMissing(subject, map.source())) {
                 report.add(
                         List.of(map.id(), map.source()),
-                        say("source-missing.answers-to-which-is-not", subject.name(map), map.source()));
+                        say("source-missing.responds-to-which-does-not", subject.name(map), map.source()));
             }
         }
         SceneSwitch by = subject.session.sceneSwitch();
         if (by != null && isMissing(subject, by.source())) {
             report.add(
                     List.of(by.source()),
-                    say("source-missing.scenes-are-called-by-which", by.source()),
+                    say("source-missing.scenes-are-switched-by-which", by.source()),
                     Mend.session(
-                            say("source-missing.have-nobody-call-scenes"), session -> session.withSceneSwitch(null)));
+                            say("source-missing.switch-scenes-by-no-source"),
+                            session -> session.withSceneSwitch(null)));
         }
     }
 

@@ -153,6 +153,6 @@ final class Subject {
     }
 
     static String quoted(String name) {
-        return say("subject.quoted", name);
+        return say("subject.text", name);
     }
 }

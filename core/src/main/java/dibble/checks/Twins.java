@@ -26,9 +26,7 @@ final class Twins extends Check {
                                 first.get().name(),
                                 second.get().name()),
                         Mend.session(
-                                say(
-                                        "twins.take-out-with-its-zones",
-                                        second.get().name()),
+                                say("twins.delete-with-its-zones", second.get().name()),
                                 session -> GearEdits.deleteSource(session, twins.second())));
             }
         }

@@ -21,6 +21,6 @@ final class Unfed extends Check {
                         .map(instrument::ref)
                         .filter(ref -> !fed.contains(ref))
                         .forEach(ref -> report.add(
-                                List.of(ref.toString()), say("unfed.nothing-plays-in-any-scene", subject.name(ref)))));
+                                List.of(ref.toString()), say("unfed.no-source-plays-in-any", subject.name(ref)))));
     }
 }

@@ -10,7 +10,7 @@ import java.util.Optional;
 /** A part that is played, while its track is not armed. A part with no track at all gets one when recording begins. */
 final class Unrecorded extends Check {
     Unrecorded() {
-        super("unrecorded", Level.NOTE, say("unrecorded.it-sounds-but-would-be"));
+        super("unrecorded", Level.NOTE, say("unrecorded.it-sounds-but-is-missing"));
     }
 
     @Override

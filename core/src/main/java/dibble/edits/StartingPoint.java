@@ -25,7 +25,7 @@ public enum StartingPoint {
     MANUALS(say("starting-point.two-manuals-and-pedals"), StartingPoint::manuals),
     SIXTEEN(say("starting-point.sixteen-channels-to-sixteen-parts"), StartingPoint::sixteen),
     PADS(say("starting-point.pads-to-a-kit"), StartingPoint::pads),
-    SEQUENCER(say("starting-point.an-outside-sequencer"), StartingPoint::sequencer),
+    SEQUENCER(say("starting-point.an-external-sequencer"), StartingPoint::sequencer),
     KEYSWITCHES(say("starting-point.keyswitches-from-a-second-keyboard"), StartingPoint::keyswitches);
 
     private static final String BUILT_IN = "built-in";

@@ -60,7 +60,7 @@ public final class TrackSorting {
                 .filter(take -> !track.regions().of(take.id()).isEmpty())
                 .toList();
         if (takes.isEmpty()) {
-            return new Sorting(List.of(), say("track-sorting.what-was-played-is-not"));
+            return new Sorting(List.of(), say("track-sorting.the-original-take-is-gone"));
         }
         List<Zone> zones = session.allZones().stream()
                 .filter(zone -> track.playsOn().isEmpty()
@@ -93,7 +93,7 @@ public final class TrackSorting {
                 .clip();
         List<Sorting.Pile> named = new ArrayList<>();
         piles.forEach((key, clip) -> addPile(names.get(key), track, clip, named));
-        addPile(say("track-sorting.of-no-take"), track, others, named);
+        addPile(say("track-sorting.from-no-take"), track, others, named);
         int left = new Sorting.Pile("", others).notes();
         return new Sorting(named, left == 0 ? "" : say("track-sorting.notes-were-edited-by-hand", left));
     }

@@ -45,7 +45,7 @@ public final class ZoneEdits {
         Zone zone = session.zone(id).orElseThrow();
         if (at <= zone.keys().low() || at > zone.keys().high()) {
             throw new IllegalArgumentException(say(
-                    "zone-edits.cut-at-key-expected-to",
+                    "zone-edits.split-at-key-expected-to",
                     at,
                     zone.keys().low() + 1,
                     zone.keys().high()));

@@ -58,7 +58,7 @@ public final class AtomicFile {
     private static FileChannel begin(Path file) throws IOException {
         synchronized (OPEN) {
             if (ending) {
-                throw new IOException(say("atomic-file.is-not-begun-the-program", file));
+                throw new IOException(say("atomic-file.is-not-written-the-program", file));
             }
             FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
             OPEN.add(file);
@@ -97,7 +97,7 @@ public final class AtomicFile {
         Path target = followed(absolute);
         Path folder = target.getParent();
         if (folder == null || !Files.isDirectory(folder)) {
-            throw new IOException(say("atomic-file.no-folder-expected-one-that", folder));
+            throw new IOException(say("atomic-file.no-folder-expected-an-existing", folder));
         }
         if (Files.isDirectory(target)) {
             throw new IOException(say("common.is-a-folder-expected-a", path));
@@ -135,7 +135,7 @@ public final class AtomicFile {
         Path target = path;
         for (int i = 0; Files.isSymbolicLink(target); i++) {
             if (i == MOST_LINKS) {
-                throw new IOException(say("atomic-file.is-a-link-that-leads", path));
+                throw new IOException(say("atomic-file.is-a-link-that-points", path));
             }
             target = target.resolveSibling(Files.readSymbolicLink(target));
         }

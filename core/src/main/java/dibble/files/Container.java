@@ -58,7 +58,8 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
             ZipEntry entry = all.nextElement();
             reading.count();
             if (!names.add(entry.getName())) {
-                throw new SessionFormatException(say("container.twice-in-the-container", OneLine.of(entry.getName())));
+                throw new SessionFormatException(
+                        say("container.appears-twice-in-the-file", OneLine.of(entry.getName())));
             }
             reading.take(zip, entry);
         }
@@ -68,7 +69,7 @@ record Container(Map<String, byte[]> entries, List<String> damage) {
     /** Without its directory, which stands at its end: it was cut off. What comes before that is there. */
     private static Container readFromItsBeginning(Path path) throws IOException {
         Reading reading = new Reading();
-        reading.damage.add(say("container.it-was-cut-off-or"));
+        reading.damage.add(say("container.the-file-was-cut-off"));
         try (InputStream in = Files.newInputStream(path);
                 ZipInputStream zip = new ZipInputStream(in)) {
             for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {

@@ -79,7 +79,7 @@ final class ContainerWriter implements AutoCloseable {
     }
 
     private static IOException tooLarge(String what, long most) {
-        return new IOException(say("container-writer.is-larger-than-mib-which", what, most >> 20));
+        return new IOException(say("container-writer.is-larger-than-mib-the", what, most >> 20));
     }
 
     /** Counts what an entry unpacks to. */

@@ -50,7 +50,7 @@ final class Handover extends OutputStream {
             while (!blocks.offer(block, WAIT_MILLIS, TimeUnit.MILLISECONDS)) {
                 if (packing.isDone()) {
                     finish();
-                    throw new IOException(say("handover.nobody-packs-what-is-written"));
+                    throw new IOException(say("handover.the-packing-of-the-file"));
                 }
             }
         } catch (InterruptedException e) {

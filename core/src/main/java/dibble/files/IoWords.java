@@ -26,7 +26,7 @@ public final class IoWords {
                 return say("io-words.no-permission", file);
             }
             return e instanceof FileAlreadyExistsException
-                    ? say("io-words.is-in-the-way", file)
+                    ? say("io-words.a-file-or-folder-is", file)
                     : say("io-words.cannot-be-used", file);
         }
         return e.getMessage() == null

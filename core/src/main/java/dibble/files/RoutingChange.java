@@ -39,7 +39,7 @@ final class RoutingChange {
      */
     static JsonNode apply(String at, JsonNode change, JsonNode before) throws SessionFormatException {
         if (before == null) {
-            throw new SessionFormatException(say("routing-change.a-change-of-no-routing", at));
+            throw new SessionFormatException(say("routing-change.a-change-without-a-routing", at));
         }
         if (!change.isArray()) {
             throw Fields.wrong(at, change, say("routing-change.a-list-of-changes"));

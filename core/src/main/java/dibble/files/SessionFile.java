@@ -81,7 +81,7 @@ public final class SessionFile {
         progress.at(UNPACKED);
         List<String> damage = new ArrayList<>(container.damage());
         if (damage.isEmpty() && !container.entries().containsKey(SESSION)) {
-            throw new SessionFormatException(say("session-file.no-session-the-container-has", SESSION));
+            throw new SessionFormatException(say("session-file.not-a-session-the-file", SESSION));
         }
         if (!container.entries().containsKey(SESSION)) {
             throw new DamagedSessionException(damage);
@@ -102,7 +102,7 @@ public final class SessionFile {
     public static Salvaged salvage(Path path) throws IOException {
         Container container = Container.read(path);
         if (!container.entries().containsKey(SESSION)) {
-            throw new DamagedSessionException(List.of(say("session-file.is-not-there", SESSION)));
+            throw new DamagedSessionException(List.of(say("session-file.is-missing", SESSION)));
         }
         List<String> losses = new ArrayList<>(container.damage());
         SessionReader.Read read = readSession(container.entries());
@@ -147,7 +147,7 @@ public final class SessionFile {
         }
         in.reset();
         if (first != '{') {
-            throw new SessionFormatException(say("session-file.no-session-expected-a-dibble"));
+            throw new SessionFormatException(say("session-file.not-a-session-expected-a"));
         }
     }
 
@@ -286,7 +286,7 @@ public final class SessionFile {
         try {
             SessionReader.read(json);
         } catch (SessionFormatException e) {
-            throw new IOException(say("session-file.what-would-be-saved-could", e.getMessage()));
+            throw new IOException(say("session-file.the-saved-file-could-not", e.getMessage()));
         }
     }
 

@@ -154,7 +154,7 @@ public final class SessionJournal implements AutoCloseable {
         } catch (IOException | RuntimeException e) {
             ended.forEach(takes::kept);
             trouble = say(
-                    "session-journal.what-is-not-saved-cannot",
+                    "session-journal.unsaved-work-cannot-be-kept",
                     parent,
                     e instanceof IOException io ? IoWords.of(io) : e.toString());
             LOG.warn(trouble);

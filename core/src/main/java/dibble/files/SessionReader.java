@@ -94,7 +94,7 @@ final class SessionReader {
         } catch (JsonProcessingException e) {
             throw new SessionFormatException(file + place(e.getLocation()) + ": " + whatIsWrong(e));
         } catch (IOException e) {
-            throw new SessionFormatException(say("session-reader.no-utf-8-text-expected", file));
+            throw new SessionFormatException(say("session-reader.not-utf-8-text-expected", file));
         }
     }
 
@@ -112,18 +112,18 @@ final class SessionReader {
         }
         if (said.startsWith("Duplicate field")) {
             return say(
-                    "session-reader.the-twice-expected-once",
+                    "session-reader.appears-twice-expected-once",
                     OneLine.of(said.replaceFirst("^Duplicate field", "field")));
         }
         if (said.startsWith("Trailing token")) {
-            return say("session-reader.something-behind-the-end-expected");
+            return say("session-reader.text-after-the-end-expected");
         }
-        return say("session-reader.this-is-no-json-expected");
+        return say("session-reader.not-json-expected-a-value");
     }
 
     static Read read(JsonNode node) throws SessionFormatException {
         if (!node.isObject() || !"dibble-session".equals(node.path("format").asText())) {
-            throw new SessionFormatException(say("session-reader.format-no-session-of-dibble"));
+            throw new SessionFormatException(say("session-reader.format-not-a-dibble-session"));
         }
         JsonNode version = node.path("version");
         if (version.isNumber() && version.decimalValue().compareTo(BigDecimal.valueOf(VERSION)) > 0) {
@@ -148,7 +148,7 @@ final class SessionReader {
         Set<String> ids = new HashSet<>();
         for (SaidOfTake take : takes) {
             if (!ids.add(take.id)) {
-                throw new IllegalArgumentException(say("session-reader.take-twice-expected-unique-ids", take.id));
+                throw new IllegalArgumentException(say("session-reader.take-appears-twice-expected-unique", take.id));
             }
         }
         Performance performance = performance(f, all);

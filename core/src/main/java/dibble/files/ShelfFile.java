@@ -51,7 +51,7 @@ public final class ShelfFile {
     public static ShelfItem read(byte[] bytes, String file) throws SessionFormatException {
         JsonNode node = SessionReader.parse(bytes, file);
         if (!node.isObject() || !FORMAT.equals(node.path("format").asText())) {
-            throw new SessionFormatException(say("shelf-file.format-no-gear-expected", file, FORMAT));
+            throw new SessionFormatException(say("shelf-file.format-not-gear-expected", file, FORMAT));
         }
         ObjectNode session = ((ObjectNode) node.deepCopy()).put("format", "dibble-session");
         JsonNode places = session.remove("places");

@@ -79,7 +79,7 @@ public final class Streams {
             return opening.get(PATIENCE_SECONDS, TimeUnit.SECONDS);
         } catch (TimeoutException e) {
             opening.cancel(false);
-            throw new IOException(say("streams.is-a-pipe-into-which", pipe));
+            throw new IOException(say("streams.nothing-arrives-through-the-pipe", pipe));
         } catch (ExecutionException e) {
             throw e.getCause() instanceof IOException failed ? failed : new IOException(e.getCause());
         } catch (InterruptedException e) {

@@ -154,7 +154,7 @@ public class TakeJournal {
     }
 
     private void fail(Path where, IOException e) {
-        trouble = say("take-journal.the-recording-cannot-be-kept", where, IoWords.of(e));
+        trouble = say("take-journal.the-recording-cannot-be-written", where, IoWords.of(e));
         LOG.warn(trouble);
         close();
     }
@@ -164,7 +164,7 @@ public class TakeJournal {
             try {
                 written.force(false);
             } catch (IOException e) {
-                trouble = say("take-journal.the-recording-may-not-outlive", IoWords.of(e));
+                trouble = say("take-journal.the-recording-may-not-survive", IoWords.of(e));
                 LOG.warn(trouble);
             }
         });
@@ -178,7 +178,7 @@ public class TakeJournal {
                 try (written) {
                     written.force(true);
                 } catch (IOException e) {
-                    trouble = say("take-journal.the-recording-was-not-written", IoWords.of(e));
+                    trouble = say("take-journal.the-end-of-the-recording", IoWords.of(e));
                     LOG.warn(trouble);
                 }
             });

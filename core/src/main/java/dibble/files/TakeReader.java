@@ -248,7 +248,7 @@ final class TakeReader {
         } catch (JsonProcessingException e) {
             throw wrong(SessionReader.whatIsWrong(e));
         } catch (IOException e) {
-            throw wrong(say("take-reader.no-utf-8-text-expected"));
+            throw wrong(say("take-reader.not-utf-8-text-expected"));
         }
         Fields.of(node, here() + ": $").make(fields -> {
             line(fields, node, to - from);
@@ -394,7 +394,7 @@ final class TakeReader {
         for (int i = 0; i < bytes.length; i++) {
             boolean last = i == bytes.length - 1;
             if (i > 0 && (last ? bytes[i] != EXCLUSIVE_END : bytes[i] > 127) || bytes.length == 1) {
-                throw wrong(say("take-reader.byte-of-a-system-exclusive", bytes[i]));
+                throw wrong(say("take-reader.byte-of-a-sysex-message", bytes[i]));
             }
             message[i] = (byte) bytes[i];
         }

@@ -105,7 +105,7 @@ final class TrackFiles {
             MidiFile midi = MidiFileReader.read(bytes);
             if (midi.division() != TempoMap.PPQ) {
                 throw new SessionFormatException(
-                        say("track-files.ticks-a-quarter-note-expected", file, midi.division(), TempoMap.PPQ));
+                        say("track-files.ticks-per-quarter-note-expected", file, midi.division(), TempoMap.PPQ));
             }
             return midi.tracks();
         } catch (MidiFormatException e) {

@@ -164,7 +164,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
     public BroughtBack open() throws IOException {
         return FolderGuard.within(folder.getParent(), () -> {
             if (!Files.isDirectory(folder)) {
-                throw new IOException(say("unfinished.it-was-brought-back-or"));
+                throw new IOException(say("unfinished.it-was-recovered-or-discarded"));
             }
             if (FolderGuard.isInUse(folder)) {
                 throw new IOException(say("unfinished.another-dibble-has-it-open"));

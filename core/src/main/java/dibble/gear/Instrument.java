@@ -32,7 +32,7 @@ public record Instrument(
         Set<String> ids = new HashSet<>();
         for (Part part : parts) {
             if (!ids.add(part.id())) {
-                throw new IllegalArgumentException(say("instrument.part-twice-in", part.id(), id));
+                throw new IllegalArgumentException(say("instrument.part-appears-twice-in", part.id(), id));
             }
         }
     }

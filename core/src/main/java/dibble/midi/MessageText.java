@@ -75,6 +75,6 @@ public final class MessageText {
     }
 
     private static IllegalArgumentException unreadable(String text) {
-        return new IllegalArgumentException(say("message-text.expected", text.strip()));
+        return new IllegalArgumentException(say("message-text.expected-a-key-such-as", text.strip()));
     }
 }

@@ -16,10 +16,10 @@ public final class MessageWords {
             case ShortMessage.NOTE_OFF ->
                 say("message-words.note-off-velocity", NoteNames.nameAndNumber(first, middleC), second);
             case ShortMessage.KEY_PRESSURE ->
-                say("message-words.key-pressure-value", NoteNames.nameAndNumber(first, middleC), second);
-            case ShortMessage.CONTROLLER -> say("message-words.controller-value", first, second);
+                say("message-words.poly-pressure-value", NoteNames.nameAndNumber(first, middleC), second);
+            case ShortMessage.CONTROLLER -> say("message-words.cc-value", first, second);
             case ShortMessage.PROGRAM_CHANGE -> say("message-words.program", first);
-            case ShortMessage.CHANNEL_PRESSURE -> say("message-words.pressure", first);
+            case ShortMessage.CHANNEL_PRESSURE -> say("message-words.channel-pressure", first);
             default -> say("message-words.pitch-bend", first | second << 7);
         };
     }

@@ -89,7 +89,7 @@ public final class MidiFileReader {
             throw bad(say("midi-file-reader.the-file-ends-after-bytes", last - at));
         }
         if (int32() != HEADER) {
-            throw new MidiFormatException(say("midi-file-reader.no-midi-file-it-begins"));
+            throw new MidiFormatException(say("midi-file-reader.not-a-midi-file-it"));
         }
         long headerLength = int32() & 0xFFFFFFFFL;
         if (headerLength < 6 || headerLength > last - at) {
@@ -104,7 +104,7 @@ public final class MidiFileReader {
             throw bad(say("common.midi-file-type-expected-0", type));
         }
         if (division == 0) {
-            throw bad(say("midi-file-reader.division-0-expected-ticks-a"));
+            throw bad(say("midi-file-reader.division-0-expected-ticks-per"));
         }
         List<MidiTrack> tracks = tracks(count);
         if (tracks.size() < count) {
@@ -143,15 +143,15 @@ public final class MidiFileReader {
             boolean enough = tracks.size() >= count && count > 0;
             end = last;
             if (enough && last - at < CHUNK_HEAD) {
-                remark(say("midi-file-reader.bytes-behind-the-last-track", last - at));
+                remark(say("midi-file-reader.bytes-after-the-last-track", last - at));
                 break;
             }
-            need(CHUNK_HEAD, "midi-file-reader.chunk-head");
+            need(CHUNK_HEAD, "midi-file-reader.a-chunks-header");
             int id = int32();
             long length = int32() & 0xFFFFFFFFL;
             if (length > last - at) {
                 if (enough) {
-                    remark(say("midi-file-reader.bytes-behind-the-last-track", last - at + CHUNK_HEAD));
+                    remark(say("midi-file-reader.bytes-after-the-last-track", last - at + CHUNK_HEAD));
                     break;
                 }
                 throw bad(say("midi-file-reader.chunk-of-bytes-expected-at", length, last - at));
@@ -163,7 +163,7 @@ public final class MidiFileReader {
                 }
                 tracks.add(track(tracks.size() + 1));
             } else {
-                remark(say("midi-file-reader.a-chunk-of-bytes-is", name(id), length));
+                remark(say("midi-file-reader.unknown-chunk-of-bytes-is", name(id), length));
             }
             at = end;
         }
@@ -206,14 +206,14 @@ public final class MidiFileReader {
                 for (int i = 0; i < found.size(); i++) {
                     track.copy(found, i);
                 }
-                remark(say("midi-file-reader.track-goes-on-behind-its", number));
+                remark(say("midi-file-reader.track-continues-after-its-end", number));
                 return Math.max(later, endTick);
             }
         } catch (MidiFormatException e) {
             // It is none of a track's.
         }
         events = before;
-        remark(say("midi-file-reader.bytes-behind-the-end-of", left, number));
+        remark(say("midi-file-reader.bytes-after-the-end-of", left, number));
         return endTick;
     }
 
@@ -224,7 +224,7 @@ public final class MidiFileReader {
         while (at < end) {
             long pause = variable();
             tick += pause;
-            need(1, "midi-file-reader.event");
+            need(1, "midi-file-reader.an-event");
             int status = bytes[at] & 0xFF;
             if (++events > MOST_EVENTS) {
                 throw bad(say("midi-file-reader.more-than-events", MOST_EVENTS));
@@ -240,7 +240,7 @@ public final class MidiFileReader {
                 track.add(tick, channelMessage(status));
             } else if (status == MidiTrack.META) {
                 at++;
-                need(1, "midi-file-reader.meta-type");
+                need(1, "midi-file-reader.a-meta-events-type");
                 int type = bytes[at++] & 0xFF;
                 byte[] data = block();
                 if (type == MidiTrack.META_END) {
@@ -264,7 +264,7 @@ public final class MidiFileReader {
     private int channelMessage(int status) throws MidiFormatException {
         int message = status;
         int length = ShortMessage.length(status);
-        need(length - 1, "midi-file-reader.channel-message");
+        need(length - 1, "midi-file-reader.a-channel-message");
         for (int i = 1; i < length; i++) {
             int data = bytes[at] & 0xFF;
             if (data > 127) {
@@ -289,7 +289,7 @@ public final class MidiFileReader {
     private long variable() throws MidiFormatException {
         long value = 0;
         for (int i = 0; i < 4; i++) {
-            need(1, "midi-file-reader.length");
+            need(1, "midi-file-reader.a-length");
             int b = bytes[at++] & 0xFF;
             value = value << 7 | b & 0x7F;
             if (b < 0x80) {
@@ -301,7 +301,7 @@ public final class MidiFileReader {
 
     private void need(int count, String what) throws MidiFormatException {
         if (end - at < count) {
-            throw bad(say("midi-file-reader.the-track-ends-inside", end == last, say(what)));
+            throw bad(say("midi-file-reader.the-file-ends-inside", end == last, say(what)));
         }
     }
 

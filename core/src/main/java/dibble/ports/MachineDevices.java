@@ -183,7 +183,7 @@ public final class MachineDevices implements Devices, AutoCloseable {
             return Optional.ofNullable(troubles.get(name));
         }
         long alike = Math.max(alike(now.ins(), name), alike(now.outs(), name));
-        return alike > 1 ? Optional.of(say("machine-devices.ports-are-called-so-choose", alike)) : Optional.empty();
+        return alike > 1 ? Optional.of(say("machine-devices.ports-have-this-name-choose", alike)) : Optional.empty();
     }
 
     private static long alike(SortedMap<String, Found> ports, String name) {

@@ -46,11 +46,11 @@ public record Sorting(List<Pile> piles, String warning) {
             splits = List.copyOf(splits);
             names = Map.copyOf(names);
             if (by == By.RANGE && splits.isEmpty()) {
-                throw new IllegalArgumentException(say("sorting.no-key-to-part-at"));
+                throw new IllegalArgumentException(say("sorting.no-split-key-expected-one"));
             }
             for (int i = 0; i < splits.size(); i++) {
                 if (splits.get(i) < 1 || splits.get(i) > 127 || i > 0 && splits.get(i) <= splits.get(i - 1)) {
-                    throw new IllegalArgumentException(say("sorting.parting-at-key-expected-1", splits.get(i)));
+                    throw new IllegalArgumentException(say("sorting.split-at-key-expected-1", splits.get(i)));
                 }
             }
         }

@@ -89,7 +89,7 @@ public record ControlMap(
             Checked.range("number.rest", rest, 0, 127);
             if (kind == ControlKind.SCENE != to instanceof Aim.ToScene) {
                 throw new IllegalArgumentException(
-                        say("control-map.a-send-of-kind-to", kind.word(), kind == ControlKind.SCENE));
+                        say("control-map.a-target-of-kind-expected", kind.word(), kind == ControlKind.SCENE));
             }
             if (kind == ControlKind.NOTE && to instanceof Aim.AllParts) {
                 throw new IllegalArgumentException(say("control-map.a-note-to-all-parts"));

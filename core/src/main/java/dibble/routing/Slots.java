@@ -61,7 +61,7 @@ public final class Slots {
     public int port(String name) {
         int slot = ports.of(name);
         if (slot >= MOST_PORTS) {
-            throw new IllegalArgumentException(say("slots.more-ports-of-instruments-than", MOST_PORTS));
+            throw new IllegalArgumentException(say("slots.more-instrument-ports-than-dibble", MOST_PORTS));
         }
         return slot;
     }

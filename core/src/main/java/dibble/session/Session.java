@@ -77,7 +77,8 @@ public record Session(
         Set<String> ids = new HashSet<>();
         for (T item : list) {
             if (!ids.add(id.apply(item))) {
-                throw new IllegalArgumentException(say("session.twice-expected-unique-ids", say(what), id.apply(item)));
+                throw new IllegalArgumentException(
+                        say("session.appears-twice-expected-unique-ids", say(what), id.apply(item)));
             }
         }
     }

@@ -380,7 +380,7 @@ final class Motion {
         boolean plausible = bpm >= SLOWEST && bpm <= FASTEST && tempo.tempos().size() == 1;
         if (plausible && Math.abs(bpm - tempo.bpm(0)) > TEMPO_APART) {
             TempoMap next = new TempoMap(List.of(new TempoMap.Tempo(0, bpm)), tempo.meters());
-            document.edit(say("motion.tempo-of-the-clock-that"), session -> session.withTempo(next));
+            document.edit(say("motion.tempo-of-the-followed-clock"), session -> session.withTempo(next));
         }
     }
 }

@@ -48,7 +48,7 @@ public final class TempoMap {
                 throw new IllegalArgumentException(say("tempo-map.meter-at-tick-expected-0", at));
             }
             if (beats < 1 || beats > 64) {
-                throw new IllegalArgumentException(say("tempo-map.beats-a-bar-expected-1", beats));
+                throw new IllegalArgumentException(say("tempo-map.beats-per-bar-expected-1", beats));
             }
             if (unit < 1 || unit > 64 || Integer.bitCount(unit) != 1) {
                 throw new IllegalArgumentException(say("tempo-map.beat-unit-expected-1-2", unit));

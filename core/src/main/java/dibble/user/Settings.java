@@ -223,9 +223,9 @@ public record Settings(
             if (node instanceof ObjectNode object) {
                 return JSON.convertValue(readable(object, damage), Settings.class);
             }
-            damage.accept(say("settings.is-no-json-object", FILE));
+            damage.accept(say("settings.is-not-a-json-object", FILE));
         } catch (JacksonException e) {
-            damage.accept(say("settings.is-no-json", FILE));
+            damage.accept(say("settings.is-not-json", FILE));
         } catch (IOException e) {
             damage.accept(IoWords.of(e));
         }

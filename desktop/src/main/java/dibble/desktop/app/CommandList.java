@@ -39,7 +39,7 @@ final class CommandList extends VBox {
         setMaxSize(WIDTH, HEIGHT);
         search.setId("command-search");
         search.setPromptText(say("command-list.find-a-command"));
-        search.setAccessibleText(say("command-list.a-part-of-a-commands"));
+        search.setAccessibleText(say("command-list.part-of-a-commands-name"));
         search.textProperty().subscribe(this::find);
         search.addEventFilter(KeyEvent.KEY_PRESSED, this::step);
         search.setOnAction(event -> run());
@@ -115,7 +115,7 @@ final class CommandList extends VBox {
             HBox what = new HBox(10, words, about);
             what.setAlignment(Pos.CENTER_LEFT);
             setGraphic(Cards.line(what, Cards.soft(command.sign())));
-            setAccessibleText(say("command-list.not-now", command.words(), command.sign(), applies));
+            setAccessibleText(say("command-list.text", command.words(), command.sign(), applies));
         }
     }
 }

@@ -35,14 +35,14 @@ public final class Main {
         boolean offScreen = Boolean.getBoolean(OFF_SCREEN) || !hasDisplay(System.getenv());
         if (offScreen) {
             if (args.length == 0 || !args[0].equals("demo")) {
-                System.err.println(say("main.dibble-there-is-no-display"));
+                System.err.println(say("main.dibble-no-display-found-dibble"));
                 System.exit(2);
             }
             goOffScreen();
         }
         boolean demo = args.length > 0 && args[0].equals("demo");
         if (!offScreen && !demo && Doorbell.ring(UserFolder.path(), args.length > 0 ? absolute(args[0]) : "")) {
-            System.out.println(say("main.running-already"));
+            System.out.println(say("main.dibble-already-running-shown-in"));
             return;
         }
         try {

@@ -57,7 +57,7 @@ public final class MainWindow extends BorderPane {
     private final TopBar top;
     private final JobBar job;
     private final Notices notices;
-    private final ToggleButton perform = new ToggleButton(say("main-window.stand-ins-play"));
+    private final ToggleButton perform = new ToggleButton(say("main-window.play-demo"));
     private final LiveLine live;
     private final CommandList commands;
     private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper(say("common.dibble"));
@@ -161,7 +161,7 @@ public final class MainWindow extends BorderPane {
         } else if (PathQuestions.Kind.SESSION.has(name)) {
             files.openAsked(path);
         } else {
-            desk.ask().tell(say("main-window.neither-session-nor-midi", path.getFileName()));
+            desk.ask().tell(say("main-window.cannot-be-opened-expected-a", path.getFileName()));
         }
     }
 
@@ -221,8 +221,8 @@ public final class MainWindow extends BorderPane {
         desk.preferences().remember(Memory::withWelcomed);
         desk.ask()
                 .ask(
-                        say("first-minutes.offer"),
-                        List.of(new AskBar.Answer(say("first-minutes.begin"), this::firstMinutes)),
+                        say("first-minutes.welcome-to-dibble-would-you"),
+                        List.of(new AskBar.Answer(say("first-minutes.start"), this::firstMinutes)),
                         say("first-minutes.not-now"));
     }
 
@@ -231,7 +231,7 @@ public final class MainWindow extends BorderPane {
         if (minutes.isUnderWay()) {
             minutes.resume();
         } else {
-            files.begin(FirstMinutes.session(say("first-minutes.session")), () -> {
+            files.begin(FirstMinutes.session(say("first-minutes.first-five-minutes")), () -> {
                 minutes.begin();
                 pages.show(Page.KEYS);
             });

@@ -149,7 +149,7 @@ final class MenuStrip extends MenuBar {
         Command command = desk.commands().get(id);
         MenuItem item = item(
                 command,
-                what.map(it -> say("session-box.back", command.words(), it)).orElse(command.words()));
+                what.map(it -> say("session-box.text", command.words(), it)).orElse(command.words()));
         item.setDisable(what.isEmpty());
         return item;
     }
@@ -163,7 +163,7 @@ final class MenuStrip extends MenuBar {
         for (int i = 0; i < Math.min(SCENES, scenes.size()); i++) {
             items.add(item(
                     desk.commands().get("call-scene-" + (i + 1)),
-                    say("scene-card.call-2", scenes.get(i).name())));
+                    say("scene-card.switch-to", scenes.get(i).name())));
         }
     }
 }

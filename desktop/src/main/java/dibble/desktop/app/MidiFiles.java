@@ -43,7 +43,7 @@ final class MidiFiles {
 
     /** Asks where, and writes the tracks as a file of type 1. */
     void export() {
-        export(say("midi-files.export-the-tracks-as-a"), files.fileName(), MidiFiles::exported);
+        export(say("midi-files.export-tracks-as-a-midi"), files.fileName(), MidiFiles::exported);
     }
 
     /** The same with everything on one track. */
@@ -101,7 +101,7 @@ final class MidiFiles {
             Path suggested = files.exportFolder().resolve(say("midi-files.tracks", files.fileName()));
             questions.askToWrite(
                     PathQuestions.Kind.FOLDER,
-                    say("midi-files.export-a-file-for-each"),
+                    say("midi-files.export-each-track-to-a"),
                     suggested,
                     say("midi-files.export"),
                     this::writeFiles);
@@ -135,11 +135,11 @@ final class MidiFiles {
                         },
                         count -> {
                             done.run();
-                            desk.ask().tell(say("midi-files.no-files-files-exported-to", count, into));
+                            desk.ask().tell(say("midi-files.files-exported-to", count, into));
                         },
                         e -> desk.ask()
                                 .tell(say(
-                                        "midi-files.not-exported-0-choice-0",
+                                        "midi-files.not-exported-already-exists-choose",
                                         e instanceof FileAlreadyExistsException,
                                         e.getMessage(),
                                         PathQuestions.explain(into, e))));
@@ -149,9 +149,9 @@ final class MidiFiles {
     void bringIn() {
         questions.askToRead(
                 PathQuestions.Kind.MIDI,
-                say("midi-files.bring-in-a-midi-file"),
+                say("midi-files.import-a-midi-file"),
                 files.folder(),
-                say("midi-files.bring-in"),
+                say("midi-files.import"),
                 this::bringIn);
     }
 
@@ -183,7 +183,7 @@ final class MidiFiles {
                                 bringIn(found, FileImport.Tempo.OF_THE_SESSION);
                             }
                         },
-                        e -> desk.ask().tell(say("midi-files.not-brought-in", explain(path, e))));
+                        e -> desk.ask().tell(say("midi-files.not-imported", explain(path, e))));
     }
 
     private static String explain(Path path, IOException e) {
@@ -196,18 +196,18 @@ final class MidiFiles {
         desk.ask()
                 .ask(
                         say(
-                                "midi-files.has-a-tempo-of-its",
+                                "midi-files.has-its-own-tempo-the",
                                 found.name,
                                 Words.tempo(found.read.take().tempo()),
                                 Words.tempo(desk.session().tempo())),
                         List.of(
                                 new AskBar.Answer(
-                                        say("midi-files.take-its-tempo"),
+                                        say("midi-files.use-its-tempo"),
                                         () -> bringIn(found, FileImport.Tempo.OF_THE_FILE)),
                                 new AskBar.Answer(
-                                        say("midi-files.only-its-bars"),
+                                        say("midi-files.keep-the-sessions-tempo"),
                                         () -> bringIn(found, FileImport.Tempo.OF_THE_SESSION))),
-                        say("midi-files.leave-it-out"));
+                        say("midi-files.cancel"));
     }
 
     private void bringIn(Found found, FileImport.Tempo whose) {
@@ -215,8 +215,8 @@ final class MidiFiles {
         desk.jobs()
                 .edit(
                         desk.document(),
-                        say("midi-files.bringing-in", name),
-                        say("midi-files.bring-in-2", name),
+                        say("midi-files.importing", name),
+                        say("midi-files.import-2", name),
                         // What was read is looked at anew: its source's name may be taken by now.
                         (session, progress) ->
                                 FileImport.of(session, found.file, name).into(session, desk.performance(), whose),
@@ -228,7 +228,7 @@ final class MidiFiles {
         FileImport read = found.read;
         desk.ask()
                 .tell(say(
-                        "midi-files.is-a-source-of-no",
+                        "midi-files.is-now-a-source-with",
                         found.name,
                         read.source().lanes().size(),
                         read.shared() > 0,

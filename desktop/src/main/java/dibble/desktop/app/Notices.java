@@ -57,7 +57,7 @@ final class Notices {
             toldMistake = true;
             desk.ask()
                     .tell(
-                            say("notices.something-went-wrong-in-dibble", noted.log),
+                            say("notices.unexpected-error-in-dibble-your", noted.log),
                             new AskBar.Answer(say("common.show-it"), noted.show));
         }
     }
@@ -69,7 +69,7 @@ final class Notices {
                 desk.ask()
                         .tell(
                                 say(
-                                        "notices.a-loop-what-is-sent",
+                                        "notices.loop-what-is-sent-to",
                                         Words.port(loop.output(), desk.session()),
                                         Words.port(loop.input(), desk.session())),
                                 new AskBar.Answer(

@@ -58,7 +58,7 @@ final class OffScreenDemo {
 
     void start() {
         System.out.println(
-                say("off-screen-demo.dibble-no-display-here-the", TimeUnit.NANOSECONDS.toSeconds(barStart(12))));
+                say("off-screen-demo.dibble-no-display-found-playing", TimeUnit.NANOSECONDS.toSeconds(barStart(12))));
         Desk desk = workbench.desk();
         // What a zone's panel looks like belongs in the picture.
         desk.selection().zone().set(desk.session().zones().get(0).id());
@@ -115,7 +115,7 @@ final class OffScreenDemo {
         WritableImage image = scene.snapshot(null);
         Path file = folder.resolve(name);
         if (!ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", file.toFile())) {
-            throw new IOException(say("off-screen-demo.no-way-to-write", file));
+            throw new IOException(say("off-screen-demo.cannot-write", file));
         }
     }
 

@@ -24,7 +24,7 @@ final class PathQuestions {
 
     /** What kinds of files are asked for. */
     enum Kind {
-        SESSION(say("path-questions.sessions"), "*.dibble", "*.json"),
+        SESSION(say("path-questions.dibble-sessions"), "*.dibble", "*.json"),
         MIDI(say("path-questions.midi-files"), "*.mid", "*.midi", "*.rmi", "*.kar"),
         FOLDER("");
 
@@ -71,7 +71,7 @@ final class PathQuestions {
                     taker.accept(path, done);
                 }
             } catch (InvalidPathException e) {
-                desk.ask().tell(say("path-questions.no-file-can-have-this", typed));
+                desk.ask().tell(say("path-questions.not-a-valid-file-name", typed));
             }
         });
     }
@@ -120,8 +120,8 @@ final class PathQuestions {
         } else {
             desk.ask()
                     .ask(
-                            say("path-questions.is-there-already-replace-it", path.getFileName()),
-                            List.of(new AskBar.Answer(say("path-questions.replace-it"), writing)));
+                            say("path-questions.already-exists-replace-it", path.getFileName()),
+                            List.of(new AskBar.Answer(say("path-questions.replace"), writing)));
         }
     }
 

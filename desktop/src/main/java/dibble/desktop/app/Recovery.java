@@ -35,40 +35,39 @@ final class Recovery {
     void offer() {
         desk.jobs()
                 .start(
-                        say("recovery.looking-what-an-earlier-run"),
+                        say("recovery.looking-for-unsaved-work"),
                         progress -> workbench.unfinished(),
                         found -> found.stream().findFirst().ifPresent(this::offer));
     }
 
     private void offer(Unfinished left) {
-        String what = left.recordings().isEmpty()
-                ? say("recovery.edits-that-were-not-saved")
-                : say("recovery.a-recording-that-was-going");
+        String what =
+                left.recordings().isEmpty() ? say("recovery.unsaved-edits") : say("recovery.a-recording-in-progress");
         String of = left.file().isEmpty()
-                ? say("recovery.a-session-that-had-no")
+                ? say("recovery.a-session-that-was-never")
                 : Path.of(left.file()).getFileName().toString();
         desk.ask()
                 .ask(
-                        say("recovery.dibble-was-ended-in-the", WHEN.format(left.when()), what, of),
+                        say("recovery.dibble-did-not-close-properly", WHEN.format(left.when()), what, of),
                         List.of(
                                 new AskBar.Answer(
-                                        say("recovery.bring-it-back"),
+                                        say("recovery.recover"),
                                         () -> files.unlessChanged(
-                                                say("recovery.bring-back-the-other-one"), () -> bringBack(left))),
-                                new AskBar.Answer(say("recovery.throw-it-away"), () -> throwAway(left))),
+                                                say("recovery.recover-the-other-session"), () -> bringBack(left))),
+                                new AskBar.Answer(say("recovery.discard"), () -> throwAway(left))),
                         say("common.later"));
     }
 
     private void throwAway(Unfinished left) {
         desk.jobs()
                 .start(
-                        say("recovery.throwing-it-away"),
+                        say("recovery.discarding-it"),
                         progress -> {
                             left.discard();
                             return left;
                         },
                         gone -> offer(),
-                        e -> desk.ask().tell(say("recovery.not-thrown-away", PathQuestions.explain(left.folder(), e))));
+                        e -> desk.ask().tell(say("recovery.not-discarded", PathQuestions.explain(left.folder(), e))));
     }
 
     private void bringBack(Unfinished left) {
@@ -76,17 +75,17 @@ final class Recovery {
         Playable playable = desk.studio().playable();
         desk.jobs()
                 .start(
-                        say("recovery.bringing-it-back"),
+                        say("recovery.recovering"),
                         progress -> {
                             Unfinished.BroughtBack back = left.open();
                             playable.check(back.session(), back.performance());
                             return back;
                         },
                         back -> files.unlessChangedSince(
-                                before, say("recovery.bring-back-the-other-one-2"), () -> put(left, back)),
+                                before, say("recovery.recover-the-other-session-anyway"), () -> put(left, back)),
                         e -> desk.ask()
                                 .tell(say(
-                                        "recovery.not-brought-back-it-stays",
+                                        "recovery.not-recovered-it-stays-in",
                                         PathQuestions.explain(left.folder(), e),
                                         left.folder())));
     }
@@ -103,7 +102,7 @@ final class Recovery {
                         this::tell,
                         e -> desk.ask()
                                 .tell(say(
-                                        "recovery.it-is-back-what-was",
+                                        "recovery.recovered-what-remains-of-it",
                                         left.folder(),
                                         PathQuestions.explain(left.folder(), e))));
     }
@@ -112,9 +111,9 @@ final class Recovery {
         desk.ask()
                 .tell(
                         settled.losses().isEmpty()
-                                ? say("recovery.it-is-back-as-it")
+                                ? say("recovery.recovered-save-it-to-keep")
                                 : say(
-                                        "recovery.it-is-back-but-not",
+                                        "recovery.recovered-but-some-of-it",
                                         SessionFiles.some(settled.losses()),
                                         settled.place()));
     }

@@ -75,8 +75,8 @@ final class SessionBox extends VBox {
         name.getTooltip()
                 .setText(
                         files.file() == null
-                                ? say("session-box.back", desk.session().name(), told)
-                                : say("session-box.back", files.file(), told));
+                                ? say("session-box.text", desk.session().name(), told)
+                                : say("session-box.text", files.file(), told));
         show(undo, desk.document().undoName());
         show(redo, desk.document().redoName());
     }
@@ -84,11 +84,11 @@ final class SessionBox extends VBox {
     private void show(Button button, Optional<String> what) {
         button.setDisable(what.isEmpty());
         String words = desk.commands().get(button.getId()).words();
-        String told = what.map(it -> say("session-box.back", words, it)).orElse(words);
+        String told = what.map(it -> say("session-box.text", words, it)).orElse(words);
         button.setAccessibleText(told);
         button.getTooltip()
                 .setText(say(
-                        "session-box.with-its-key",
+                        "session-box.text-2",
                         told,
                         desk.commands().get(button.getId()).sign()));
     }

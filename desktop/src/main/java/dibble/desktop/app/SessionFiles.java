@@ -79,7 +79,7 @@ final class SessionFiles {
 
     /** Starts with a session that has no file yet. @param after run where that was done */
     void begin(Session session, Runnable after) {
-        unlessChanged(say("session-files.start-a-new-session"), () -> {
+        unlessChanged(say("session-files.start-a-new-session-anyway"), () -> {
             setFile(null);
             workbench.open(session, Performance.NEW);
             after.run();
@@ -88,12 +88,12 @@ final class SessionFiles {
 
     /** Opens a file, after asking where what is open would be lost. */
     void openAsked(Path path) {
-        unlessChanged(say("session-files.open-another-session"), () -> open(path, () -> {}));
+        unlessChanged(say("session-files.open-another-session-anyway"), () -> open(path, () -> {}));
     }
 
     void open() {
         unlessChanged(
-                say("session-files.open-another-session"),
+                say("session-files.open-another-session-anyway"),
                 () -> questions.askToRead(
                         PathQuestions.Kind.SESSION,
                         say("session-files.open-a-session"),
@@ -118,8 +118,8 @@ final class SessionFiles {
                             playable.check(opened.session(), opened.performance());
                             return opened;
                         },
-                        opened -> unlessChangedSince(
-                                before, say("session-files.open-all-the-same", path.getFileName()), () -> {
+                        opened ->
+                                unlessChangedSince(before, say("session-files.open-anyway", path.getFileName()), () -> {
                                     done.run();
                                     setFile(path);
                                     workbench.open(opened.session(), opened.performance());
@@ -136,9 +136,9 @@ final class SessionFiles {
     private void offerCopy(Path path, String damage) {
         desk.ask()
                 .ask(
-                        say("session-files.what-is-there-can-be", path.getFileName(), damage),
-                        List.of(new AskBar.Answer(say("session-files.open-what-is-there"), () -> openCopy(path))),
-                        say("session-files.leave-it"));
+                        say("session-files.the-readable-part-can-be", path.getFileName(), damage),
+                        List.of(new AskBar.Answer(say("session-files.open-as-a-copy"), () -> openCopy(path))),
+                        say("session-files.cancel"));
     }
 
     private void openCopy(Path path) {
@@ -146,13 +146,13 @@ final class SessionFiles {
         Playable playable = desk.studio().playable();
         desk.jobs()
                 .start(
-                        say("session-files.opening-what-is-there-of", path.getFileName()),
+                        say("session-files.opening-the-readable-part-of", path.getFileName()),
                         progress -> {
                             SessionFile.Salvaged salvaged = SessionFile.salvage(path);
                             playable.check(salvaged.session(), salvaged.performance());
                             return salvaged;
                         },
-                        salvaged -> unlessChangedSince(before, say("session-files.open-the-copy-all-the"), () -> {
+                        salvaged -> unlessChangedSince(before, say("session-files.open-the-copy-anyway"), () -> {
                             setFile(null);
                             Session session = salvaged.session();
                             workbench.openUnsaved(
@@ -160,7 +160,7 @@ final class SessionFiles {
                                     salvaged.performance());
                             desk.ask()
                                     .tell(say(
-                                            "session-files.opened-as-a-copy-no",
+                                            "session-files.opened-as-a-copy-items",
                                             salvaged.losses().size(),
                                             some(salvaged.losses())));
                         }),
@@ -195,7 +195,7 @@ final class SessionFiles {
         if (!Stamp.of(path).equals(stamp)) {
             desk.ask()
                     .ask(
-                            say("session-files.changed-on-disk", path.getFileName()),
+                            say("session-files.was-changed-by-another-program", path.getFileName()),
                             List.of(
                                     new AskBar.Answer(say("session-files.replace"), () -> {
                                         stamp = Stamp.of(path);
@@ -210,7 +210,7 @@ final class SessionFiles {
         save(
                 path,
                 after,
-                () -> saveAs(say("session-files.is-a-bare-session-without", path.getFileName()), suggested(), after));
+                () -> saveAs(say("session-files.is-a-bare-session-file", path.getFileName()), suggested(), after));
     }
 
     private void saveAs(String question, Path suggested, Runnable after) {
@@ -267,10 +267,10 @@ final class SessionFiles {
 
     /** Closes the window, after asking where something would be lost, and when what is under way is done. */
     void close() {
-        unlessChanged(say("session-files.close-it"), () -> {
+        unlessChanged(say("session-files.quit-anyway"), () -> {
             desk.jobs()
                     .running()
-                    .ifPresent(job -> desk.ask().tell(say("session-files.the-window-closes-after-that", job.words())));
+                    .ifPresent(job -> desk.ask().tell(say("session-files.the-window-closes-when-it", job.words())));
             desk.jobs().afterAll(quit);
         });
     }
@@ -280,7 +280,7 @@ final class SessionFiles {
         if (workbench.studio().transport() == Transport.RECORDING) {
             desk.ask()
                     .ask(
-                            say("session-files.it-is-recording", question),
+                            say("session-files.recording-is-running", question),
                             List.of(new AskBar.Answer(
                                     say("session-files.stop-recording-first"), workbench.studio()::stop)));
         } else if (!desk.document().isChanged()) {
@@ -288,15 +288,13 @@ final class SessionFiles {
         } else {
             desk.ask()
                     .ask(
-                            say(
-                                    "session-files.has-changes-that-are-not",
-                                    desk.session().name()),
+                            say("session-files.save-changes-to", desk.session().name()),
                             List.of(
                                     // What is changed while it is saved is asked about again.
                                     new AskBar.Answer(
-                                            say("session-files.save-first"),
+                                            say("session-files.save"),
                                             () -> save(() -> unlessChanged(question, action))),
-                                    new AskBar.Answer(say("session-files.without-saving"), action)));
+                                    new AskBar.Answer(say("session-files.dont-save"), action)));
         }
     }
 

@@ -83,7 +83,7 @@ final class TopBar extends HBox {
         scene.show();
         transport.show();
         int count = desk.findings().count();
-        checks.setText(count == 0 ? say("top-bar.all-clear") : say("top-bar.no-checks-checks", count));
+        checks.setText(count == 0 ? say("top-bar.no-warnings") : say("top-bar.warnings", count));
         checks.pseudoClassStateChanged(FOUND, count > 0);
         tabs.forEach((each, tab) -> tab.setSelected(each == page));
         checks.setSelected(page == Page.CHECKS);

@@ -38,19 +38,19 @@ final class WindowCommands {
         all.addAll(ofPlaying(workbench, live));
         all.add(Command.of("keys-and-commands", say("window-commands.keys-and-commands"), others.list)
                 .typed("?")
-                .about(say("window-commands.all-commands-with-their-keys")));
-        all.add(Command.of("event-log", say("common.everything-that-passed"), live::showPassed)
-                .about(say("live-panels.all-that-came-in-with")));
-        all.add(Command.of("play-demo", say("main-window.stand-ins-play"), others.demo)
+                .about(say("window-commands.search-all-commands-and-their")));
+        all.add(Command.of("event-log", say("common.event-log"), live::showPassed)
+                .about(say("live-panels.every-event-that-came-in")));
+        all.add(Command.of("play-demo", say("main-window.play-demo"), others.demo)
                 .about(say("main-window.the-stand-ins-play-the"))
                 .when(workbench::canPerform));
-        all.add(Command.of("first-minutes", say("window-commands.first-minutes"), others.minutes));
-        all.add(Command.of("help", say("window-commands.help"), () -> others.help.accept(topic(pages))));
+        all.add(Command.of("first-minutes", say("window-commands.first-five-minutes"), others.minutes));
+        all.add(Command.of("help", say("window-commands.help-on-this-view"), () -> others.help.accept(topic(pages))));
         all.add(Command.of(
                 "nothing-sounds",
-                say("window-commands.nothing-sounds"),
+                say("window-commands.nothing-sounds-what-now"),
                 () -> others.help.accept(HelpTopic.NOTHING_SOUNDS)));
-        all.add(Command.of("about", say("window-commands.about"), () -> others.help.accept(HelpTopic.ABOUT)));
+        all.add(Command.of("about", say("window-commands.about-dibble"), () -> others.help.accept(HelpTopic.ABOUT)));
         return all;
     }
 
@@ -67,7 +67,7 @@ final class WindowCommands {
                 Command.of("save", say("common.save"), files::save).key("Shortcut+S"),
                 Command.of("save-as", say("window-commands.save-as"), files::saveAs)
                         .key("Shortcut+Shift+S"),
-                Command.of("bring-in-a-midi-file", say("window-commands.bring-in-a-midi-file"), midi::bringIn)
+                Command.of("bring-in-a-midi-file", say("window-commands.import-midi-file"), midi::bringIn)
                         .key("Shortcut+I"),
                 Command.of("export-tracks", say("window-commands.export-tracks"), midi::export)
                         .key("Shortcut+E"),
@@ -75,7 +75,7 @@ final class WindowCommands {
                         .key("Shortcut+Shift+E"),
                 Command.of(
                                 "export-a-file-for-each-track",
-                                say("window-commands.export-a-file-for-each"),
+                                say("window-commands.export-one-file-per-track"),
                                 midi::exportFiles)
                         .key("Shortcut+Alt+E"),
                 Command.of("close", say("window-commands.quit"), files::close).key("Shortcut+Q"));
@@ -89,13 +89,13 @@ final class WindowCommands {
         }
         all.add(Command.of("scenes", say("window-commands.scenes"), () -> pages.turn(Page.SCENES))
                 .key("Shortcut+6")
-                .about(say("window-commands.all-scenes-and-what-they")));
-        all.add(Command.of("scene-large", say("window-commands.scene-large"), () -> showLarge(pages))
+                .about(say("window-commands.all-scenes-and-how-they")));
+        all.add(Command.of("scene-large", say("window-commands.large-scene-display"), () -> showLarge(pages))
                 .key("Shortcut+L")
-                .about(say("window-commands.the-present-scene-and-the")));
+                .about(say("window-commands.the-current-and-the-next")));
         all.add(Command.of("checks", say("window-commands.checks"), () -> pages.turn(Page.CHECKS))
                 .key("Shortcut+7")
-                .about(say("window-commands.what-would-surprise-you-with")));
+                .about(say("window-commands.warnings-and-suggested-fixes")));
         all.add(Command.of(
                         "messages",
                         say("window-commands.messages"),
@@ -103,7 +103,7 @@ final class WindowCommands {
                 .key("Shortcut+M"));
         all.add(Command.of(
                         "switch-theme",
-                        say("window-commands.day-or-night"),
+                        say("window-commands.switch-theme"),
                         () -> desk.preferences()
                                 .change(settings -> settings.withTheme(
                                         desk.theme().palette().isDark() ? Settings.Theme.DAY : Settings.Theme.NIGHT)))
@@ -135,7 +135,7 @@ final class WindowCommands {
                         .key("Shortcut+Y"),
                 Command.of("record", say("common.record"), workbench::record)
                         .key("Shortcut+R")
-                        .about(say("window-commands.record-everybody-or-stop")),
+                        .about(say("window-commands.record-all-sources-or-stop")),
                 Command.of("play", say("window-commands.play-or-stop"), workbench::playOrStop)
                         .key("Space")
                         .about(say("window-commands.play-the-tracks-or-stop")),
@@ -144,13 +144,14 @@ final class WindowCommands {
                             workbench.silence();
                         })
                         .key("Shortcut+PERIOD")
-                        .about(say("window-commands.all-notes-off-everything-at")),
+                        .about(say("window-commands.all-notes-off-pedals-up")),
                 Command.of("why", say("window-commands.why"), live::why)
                         .key("W")
-                        .about(say("window-commands.what-becomes-of-a-key"))));
+                        .about(say("window-commands.shows-what-becomes-of-a"))));
         for (int i = 1; i <= CALLED; i++) {
             int number = i;
-            all.add(Command.of("call-scene-" + i, say("window-commands.call-scene", i), () -> call(desk, number - 1))
+            all.add(Command.of(
+                            "call-scene-" + i, say("window-commands.switch-to-scene", i), () -> call(desk, number - 1))
                     .key("F" + i)
                     .when(() -> desk.session().scenes().size() >= number));
         }

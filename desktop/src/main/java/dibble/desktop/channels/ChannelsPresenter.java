@@ -108,24 +108,24 @@ final class ChannelsPresenter {
             return arrival.name();
         }
         if (arrival.channel() == ChannelChart.EVERY) {
-            return say("channels-presenter.every-channel");
+            return say("channels-presenter.all-channels");
         }
         SourceKind kind = session().source(arrival.source()).map(Source::kind).orElse(SourceKind.CONTROLS);
         String word = switch (kind) {
             case KEYBOARD -> say("common.keys-2");
             case PADS -> say("channels-presenter.pads");
             case PEDALS -> say("channels-presenter.pedals");
-            case CONTROLS -> say("common.knobs");
-            case SEQUENCER -> say("channels-presenter.line");
+            case CONTROLS -> say("common.controllers-cc");
+            case SEQUENCER -> say("channels-presenter.lane");
             case FILE -> say("common.track");
         };
-        return arrival.letIn() ? word : say("channels-presenter.not-let-in", word);
+        return arrival.letIn() ? word : say("channels-presenter.not-listened-to", word);
     }
 
     /** Where an arrival comes from, in full: {@code Teasel, channel 5}. */
     String from(Arrival arrival) {
         return say(
-                "channels-presenter.1-choice-0-channel-1",
+                "channels-presenter.all-channels-2",
                 Words.source(arrival.source(), session()),
                 arrival.channel() == ChannelChart.EVERY,
                 arrival.channel());
@@ -140,7 +140,7 @@ final class ChannelsPresenter {
                     .orElse(place.part().toString());
         }
         if (place.low() == ChannelChart.EVERY) {
-            return say("channels-presenter.the-channel-it-comes-on");
+            return say("channels-presenter.the-channel-it-arrives-on");
         }
         return place.low() == place.high() ? say("channels-presenter.channel-no-part", place.low()) : "";
     }
@@ -151,10 +151,10 @@ final class ChannelsPresenter {
             return "";
         }
         return place.low() < 0
-                ? say("channels-presenter.no-channel-left")
+                ? say("channels-presenter.no-free-channel")
                 : session().part(place.part()).map(Part::channel).orElse(null) == null
-                        ? say("channels-presenter.channel-kept")
-                        : say("channels-presenter.channel-fixed");
+                        ? say("channels-presenter.auto-kept")
+                        : say("channels-presenter.fixed");
     }
 
     /** A port's address of a row: {@code Sorrel 2}. */
@@ -182,7 +182,7 @@ final class ChannelsPresenter {
         }
         if (!zone.velocity().equals(Range.VELOCITIES)) {
             words.add(say(
-                    "channels-presenter.vel",
+                    "channels-presenter.velocity",
                     zone.velocity().low(),
                     zone.velocity().high()));
         }
@@ -197,7 +197,7 @@ final class ChannelsPresenter {
     String sentence(Way way) {
         String label = label(way);
         return say(
-                "channels-presenter.1-choice-0-1-to",
+                "channels-presenter.to-on",
                 from(way.from()),
                 label.isEmpty(),
                 label,
@@ -208,7 +208,7 @@ final class ChannelsPresenter {
     /** Joins a channel to a place on top of what it plays; the new zone's id. */
     String join(Arrival from, Target to) {
         String id = Joins.freshId(session(), to);
-        document.edit(say("edit.join"), session -> Joins.join(session, id, from.source(), from.channel(), to));
+        document.edit(say("edit.connect"), session -> Joins.join(session, id, from.source(), from.channel(), to));
         return id;
     }
 
@@ -244,31 +244,31 @@ final class ChannelsPresenter {
     }
 
     void unplug(ChannelChart chart, Way way) {
-        document.edit(say("edit.unplug"), session -> Joins.unplug(session, chart, way));
+        document.edit(say("edit.disconnect"), session -> Joins.unplug(session, chart, way));
     }
 
     void lead(ChannelChart chart, Way way, Target to) {
         String id = Joins.freshId(session(), to);
-        document.edit(say("edit.lead-elsewhere"), session -> Joins.lead(session, chart, way, to, id));
+        document.edit(say("edit.move-end-of-ribbon"), session -> Joins.lead(session, chart, way, to, id));
     }
 
     void beginAt(ChannelChart chart, Way way, Arrival from) {
         String id = ZoneEdits.freshZoneId(session(), way.zone().id());
-        document.edit(say("edit.begin-elsewhere"), session -> Joins.beginAt(session, chart, way, from, id));
+        document.edit(say("edit.move-start-of-ribbon"), session -> Joins.beginAt(session, chart, way, from, id));
     }
 
     void straightAcross(ChannelChart chart, PortChart port) {
         document.edit(
-                say("edit.straight-across"),
+                say("edit.channel-to-same-channel"),
                 session -> Joins.straightAcross(session, routing(), chart.arrivals(), port));
     }
 
     void allToOne(Target to) {
-        document.edit(say("edit.all-to-one"), session -> Joins.allToOne(session, routing(), shownSources(), to));
+        document.edit(say("edit.all-to-one-sound"), session -> Joins.allToOne(session, routing(), shownSources(), to));
     }
 
     void unplugAll() {
-        document.edit(say("edit.unplug-all"), session -> Joins.unplugAll(session, routing(), shownSources()));
+        document.edit(say("edit.disconnect-all"), session -> Joins.unplugAll(session, routing(), shownSources()));
     }
 
     void change(String what, String zone, UnaryOperator<Zone> change) {
@@ -317,7 +317,7 @@ final class ChannelsPresenter {
         }
         int space = rest.indexOf(' ');
         if (space < 0) {
-            throw new IllegalArgumentException(say("channels-presenter.expected", text.strip()));
+            throw new IllegalArgumentException(say("channels-presenter.expected-a-channel-and-a", text.strip()));
         }
         if (source == null) {
             throw new IllegalArgumentException(say("channels-presenter.no-source-expected-its-name"));

@@ -42,14 +42,14 @@ import javafx.util.Subscription;
 
 /** What arrives on which channel, and what plays it: ribbons from channels of sources to parts. */
 public final class ChannelsView extends BorderPane implements View {
-    private static final String HINT = say("channels-view.drag-from-a-dot-to");
+    private static final String HINT = say("channels-view.drag-from-dot-to-dot");
 
     private final Desk desk;
     private final ChannelsPresenter presenter;
     private final ChartPane pane;
     private final FlowPane filters = new FlowPane(6, 6);
     private final Label empty = new Label();
-    private final MenuButton across = new MenuButton(say("channels-view.straight-across"));
+    private final MenuButton across = new MenuButton(say("channels-view.same-channel-across"));
     private final MenuButton toOne = new MenuButton(say("channels-view.all-to-one-sound"));
     private final Button unplugAll;
     private final ToggleButton byPlaying = new ToggleButton(say("channels-view.play-then-click"));
@@ -75,9 +75,9 @@ public final class ChannelsView extends BorderPane implements View {
         getStyleClass().add("channels-view");
         setId("channels");
         pane = new ChartPane(desk, presenter, new ChartHands());
-        Label arrives = Cards.heading(say("channels-view.what-arrives"));
+        Label arrives = Cards.heading(say("channels-view.incoming"));
         arrives.setMinWidth(USE_PREF_SIZE);
-        Label plays = Cards.heading(say("channels-view.what-plays"));
+        Label plays = Cards.heading(say("channels-view.sounds"));
         plays.setMinWidth(USE_PREF_SIZE);
         HBox.setHgrow(filters, Priority.ALWAYS);
         HBox head = new HBox(14, arrives, filters, plays);
@@ -89,14 +89,14 @@ public final class ChannelsView extends BorderPane implements View {
         plant = new JoinPlantPane(presenter);
         way = new WayPanel(desk, presenter);
         across.setId("straight-across");
-        across.setTooltip(new Tooltip(say("channels-view.each-channel-to-the-sound")));
+        across.setTooltip(new Tooltip(say("channels-view.connect-each-channel-to-the")));
         toOne.setId("all-to-one");
         across.setMinWidth(USE_PREF_SIZE);
         toOne.setMinWidth(USE_PREF_SIZE);
-        unplugAll = Cards.button("unplug-all", say("channels-view.unplug-all"), presenter::unplugAll);
+        unplugAll = Cards.button("unplug-all", say("channels-view.disconnect-all"), presenter::unplugAll);
         byPlaying.setId("join-by-playing");
         byPlaying.setMinWidth(USE_PREF_SIZE);
-        byPlaying.setTooltip(new Tooltip(say("channels-view.play-a-key-its-channel")));
+        byPlaying.setTooltip(new Tooltip(say("channels-view.play-a-key-to-pick")));
         byPlaying.setOnAction(event -> {
             pick(null);
             tell(byPlaying.isSelected() ? say("channels-view.play-a-key-on-the") : HINT);
@@ -104,7 +104,7 @@ public final class ChannelsView extends BorderPane implements View {
         typed.setId("join-typed");
         typed.setPromptText(say("channels-view.2-kalimba"));
         typed.setAccessibleText(say("channels-view.a-channel-and-a-sound"));
-        typed.setTooltip(new Tooltip(say("channels-view.a-channel-and-a-sound-2")));
+        typed.setTooltip(new Tooltip(say("channels-view.type-a-channel-and-a")));
         typed.setPrefColumnCount(11);
         typed.setOnAction(event -> joinTyped());
         told.setId("channels-told");
@@ -120,7 +120,7 @@ public final class ChannelsView extends BorderPane implements View {
                 unplugAll,
                 byPlaying,
                 typed,
-                Cards.button("join-typed-do", say("channels-view.join"), this::joinTyped));
+                Cards.button("join-typed-do", say("channels-view.connect"), this::joinTyped));
         HBox line = new HBox(14, buttons, told);
         line.getStyleClass().add("card-line");
         HBox.setHgrow(buttons, Priority.SOMETIMES);
@@ -145,7 +145,7 @@ public final class ChannelsView extends BorderPane implements View {
     public List<Command> commands() {
         return List.of(Command.of("plant-ways", say("channels-view.plant"), () -> plant.ask(pane.chart()))
                 .key("P")
-                .about(say("channels-view.leads-a-row-of-channels")));
+                .about(say("channels-view.connects-a-row-of-channels")));
     }
 
     /** Waits for nothing any more. */
@@ -178,7 +178,7 @@ public final class ChannelsView extends BorderPane implements View {
         way.show();
         showFilters();
         boolean bare = chart.arrivals().isEmpty();
-        empty.setText(bare ? say("channels-view.nothing-arrives-yet-there-is") : "");
+        empty.setText(bare ? say("channels-view.no-sources-yet-add-one") : "");
         empty.setVisible(bare);
         empty.setManaged(bare);
         across.getItems().setAll(chart.ports().stream().map(this::acrossItem).toList());
@@ -188,8 +188,8 @@ public final class ChannelsView extends BorderPane implements View {
         unplugAll.setDisable(chart.ways().isEmpty());
         unplugAll.setText(
                 presenter.filter() == null
-                        ? say("channels-view.unplug-all")
-                        : say("channels-view.unplug-all-of", Words.source(presenter.filter(), desk.session())));
+                        ? say("channels-view.disconnect-all")
+                        : say("channels-view.disconnect-all-of", Words.source(presenter.filter(), desk.session())));
     }
 
     private void showFilters() {
@@ -290,7 +290,7 @@ public final class ChannelsView extends BorderPane implements View {
             // Twice the same would sound once and confuse twice.
             pick(null);
             tell(say(
-                    "channels-view.plays-already-with-all-its",
+                    "channels-view.already-plays-with-all-its",
                     presenter.from(from),
                     Words.target(to, desk.session())));
             return;
@@ -304,13 +304,13 @@ public final class ChannelsView extends BorderPane implements View {
             tell(said + ".");
             return;
         }
-        tell(say("channels-view.on-top-of", said, String.join(", ", already)));
+        tell(say("channels-view.layered-with", said, String.join(", ", already)));
         desk.ask()
                 .tell(
-                        say("channels-view.on-top-of-2", said, String.join(", ", already)),
-                        new AskBar.Answer(say("channels-view.beside-it-press-the-split"), () -> {
+                        say("channels-view.layered-with-2", said, String.join(", ", already)),
+                        new AskBar.Answer(say("channels-view.split-instead-press-the-split"), () -> {
                             besideZone = zone;
-                            tell(say("channels-view.press-the-first-key-of", Words.target(to, desk.session())));
+                            tell(say("channels-view.press-the-lowest-key-for", Words.target(to, desk.session())));
                         }));
     }
 
@@ -334,7 +334,7 @@ public final class ChannelsView extends BorderPane implements View {
         public void unplug(Way of) {
             String sentence = presenter.sentence(of);
             presenter.unplug(pane.chart(), of);
-            tell(say("channels-view.unplugged", sentence));
+            tell(say("channels-view.disconnected", sentence));
         }
 
         @Override

@@ -150,7 +150,7 @@ final class ChartPane extends Pane {
                         "context-on",
                         way.zone().enabled() ? say("context.switch-off") : say("context.switch-on"),
                         () -> presenter.change(
-                                say("edit.on-or-off"), way.zone().id(), it -> it.withEnabled(!it.enabled()))),
+                                say("edit.switch-on-or-off"), way.zone().id(), it -> it.withEnabled(!it.enabled()))),
                 Cards.item("context-disconnect", say("context.disconnect"), () -> hands.unplug(way)));
     }
 

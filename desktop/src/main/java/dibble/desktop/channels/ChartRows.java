@@ -104,7 +104,10 @@ final class ChartRows {
             }
             if (presenter.isUnfolded(port.port())) {
                 group.add(folder(
-                        "fold-" + port.instruments().get(0), say("chart-rows.fold-the-free-channels"), port, false));
+                        "fold-" + port.instruments().get(0),
+                        say("chart-rows.collapse-the-free-channels"),
+                        port,
+                        false));
             }
             right.add(group);
         }

@@ -20,9 +20,10 @@ import javafx.scene.layout.HBox;
 /** Leads a row of channels to a row of parts: asks for the firsts and a step, shows the outcome, then does it. */
 final class JoinPlantPane extends Question {
     private final ChannelsPresenter presenter;
-    private final ComboBox<Choice> from = Cards.box("join-plant-from", say("join-plant-pane.the-first-channel"));
-    private final ComboBox<Choice> first = Cards.box("join-plant-first", say("join-plant-pane.the-sound-for-it"));
-    private final ComboBox<Choice> step = Cards.box("join-plant-step", say("join-plant-pane.how-many-sounds-on-for"));
+    private final ComboBox<Choice> from = Cards.box("join-plant-from", say("join-plant-pane.first-channel"));
+    private final ComboBox<Choice> first = Cards.box("join-plant-first", say("join-plant-pane.first-sound"));
+    private final ComboBox<Choice> step =
+            Cards.box("join-plant-step", say("join-plant-pane.step-in-sounds-per-channel"));
     private final Label preview = new Label();
     private final Button plant;
     private List<Arrival> arrivals = List.of();
@@ -33,7 +34,7 @@ final class JoinPlantPane extends Question {
         preview.setId("join-plant-preview");
         preview.setWrapText(true);
         step.getItems().setAll(Form.CHANNELS);
-        plant = Cards.button("join-plant-do", say("common.plant-2"), () -> {
+        plant = Cards.button("join-plant-do", say("common.plant"), () -> {
             presenter.plant(plan());
             close();
         });
@@ -46,7 +47,7 @@ final class JoinPlantPane extends Question {
                 from,
                 new Label(say("common.to")),
                 first,
-                new Label(say("join-plant-pane.and-on-by")),
+                new Label(say("join-plant-pane.step")),
                 step,
                 plant,
                 Cards.button("join-plant-cancel", say("common.cancel"), this::close));

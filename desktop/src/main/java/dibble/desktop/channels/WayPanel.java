@@ -43,8 +43,8 @@ final class WayPanel extends HBox {
                 setKeys(presenter, new Range(Math.min(note, zone.keys().low()), note)));
         on.setId("way-on");
         on.setMinWidth(USE_PREF_SIZE);
-        on.setOnAction(
-                event -> presenter.change(say("edit.on-or-off"), zone.id(), it -> it.withEnabled(on.isSelected())));
+        on.setOnAction(event ->
+                presenter.change(say("edit.switch-on-or-off"), zone.id(), it -> it.withEnabled(on.isSelected())));
         Button keys = Cards.button(
                 "way-keys",
                 say("way-panel.show-in-keys"),

@@ -35,11 +35,11 @@ public final class ChecksView extends BorderPane implements View {
     /** What the levels are called. */
     private static final Map<Level, String> LEVELS = Map.of(
             Level.ERROR,
-            say("checks-view.goes-wrong"),
+            say("checks-view.error"),
             Level.WARNING,
-            say("checks-view.look-at-this"),
+            say("checks-view.warning"),
             Level.NOTE,
-            say("checks-view.good-to-know"));
+            say("checks-view.note"));
 
     private final Desk desk;
     private final VBox column = new VBox(8);
@@ -82,13 +82,13 @@ public final class ChecksView extends BorderPane implements View {
                 .count();
         Label about = Cards.soft(
                 findings.isEmpty()
-                        ? say("checks-view.nothing-here-would-surprise-anybody")
+                        ? say("checks-view.no-warnings-the-session-is")
                         : say(
-                                "checks-view.no-checks-checks-no-notes",
+                                "checks-view.warnings-notes-the-session-is",
                                 desk.findings().count(),
                                 (int) notes));
         about.setId("checks-count");
-        HBox head = new HBox(16, Cards.heading(say("checks-view.what-would-surprise-you")), about);
+        HBox head = new HBox(16, Cards.heading(say("checks-view.warnings-and-suggested-fixes")), about);
         head.getStyleClass().add("card-line");
         return head;
     }
@@ -122,9 +122,9 @@ public final class ChecksView extends BorderPane implements View {
                                 () -> desk.studio().allowLoop(loop.output()))));
         Button intended = Cards.button(
                 "intended-" + number,
-                say("checks-view.that-is-intended"),
+                say("checks-view.this-is-intended"),
                 () -> desk.findings().settle(finding));
-        intended.setTooltip(new Tooltip(say("checks-view.it-is-not-reported-again")));
+        intended.setTooltip(new Tooltip(say("checks-view.dont-show-this-warning-again")));
         doing.getChildren().add(intended);
         doing.getChildren().addAll(places(finding, number));
         VBox words = new VBox(4, text, about, doing);
@@ -180,7 +180,7 @@ public final class ChecksView extends BorderPane implements View {
         Label what = new Label(settled.code().replace('-', ' ') + ": " + things);
         Button again = Cards.button(
                 "again-" + number,
-                say("checks-view.report-again"),
+                say("checks-view.show-again"),
                 () -> desk.findings().unsettle(settled));
         HBox line = new HBox(12, what, again);
         line.getStyleClass().add("card-line");

@@ -59,7 +59,8 @@ final class ControlCard extends HBox {
         on.setId("control-on-" + id);
         on.getStyleClass().add("switch");
         on.setMinWidth(USE_PREF_SIZE);
-        on.setOnAction(event -> presenter.change(say("edit.on-or-off"), id, it -> it.withEnabled(on.isSelected())));
+        on.setOnAction(
+                event -> presenter.change(say("edit.switch-on-or-off"), id, it -> it.withEnabled(on.isSelected())));
         name.setWrapText(true);
         VBox first = new VBox(6, name, on);
         VBox second = new VBox(1, who, what, now);
@@ -103,7 +104,7 @@ final class ControlCard extends HBox {
         map = shown;
         name.setText(Words.controlMap(map, desk.session()));
         on.setSelected(map.enabled());
-        on.setText(say("control-card.off", presenter.holdsIn(map), map.enabled()));
+        on.setText(say("control-card.text", presenter.holdsIn(map), map.enabled()));
         on.setAccessibleText(name.getText() + ", " + on.getText());
         deaf = presenter.deaf(map);
         who.setText(Words.source(map.source(), desk.session()));

@@ -32,7 +32,7 @@ final class ControlCurve extends StackPane {
         curve = new CurveEditor(desk.theme(), width, height, NEAR, edits ? hands() : null);
         if (edits) {
             curve.setId("control-curve");
-            curve.setAccessibleText(say("control-curve.values-in-and-out-as"));
+            curve.setAccessibleText(say("control-curve.values-in-and-out-the"));
         } else {
             setMouseTransparent(true);
         }

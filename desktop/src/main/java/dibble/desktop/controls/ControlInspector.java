@@ -52,7 +52,7 @@ final class ControlInspector extends VBox {
                 (id, what, change) -> change.apply(id));
         NumberOrKey number = new NumberOrKey(
                 "control-number",
-                say("control-inspector.that-moves-it"),
+                say("control-inspector.of-the-control"),
                 value -> presenter.change(
                         say("edit.number"),
                         map.id(),
@@ -66,11 +66,11 @@ final class ControlInspector extends VBox {
                         say("common.name"),
                         say("control-inspector.name-of-the-control-map"),
                         id -> Words.controlMap(now(id), desk.session()),
-                        edit(say("edit.name"), ControlMap::withName))
+                        edit(say("edit.rename"), ControlMap::withName))
                 .choice(
                         "control-scene",
-                        say("common.holds-in"),
-                        say("control-inspector.the-scene-that-it-holds"),
+                        say("common.active-in"),
+                        say("control-inspector.the-scene-in-which-the"),
                         id -> Choices.holds(desk.session()),
                         id -> ControlEdits.sceneOf(desk.session(), id)
                                 .map(Scene::id)
@@ -81,22 +81,22 @@ final class ControlInspector extends VBox {
                         })
                 .choice(
                         "control-source",
-                        say("control-inspector.moved-on"),
-                        say("control-inspector.the-source-whose-control-it"),
+                        say("control-inspector.source"),
+                        say("control-inspector.source-of-the-control"),
                         id -> Choices.players(desk.session()),
                         id -> now(id).source(),
                         edit(say("edit.source"), (it, source) -> it.withSource((String) source)))
                 .choice(
                         "control-kind",
                         say("control-inspector.control"),
-                        say("control-inspector.the-kind-of-control"),
+                        say("control-inspector.kind-of-control"),
                         id -> SendForm.KINDS,
                         id -> now(id).when().kind(),
                         edit(
                                 say("edit.control"),
                                 (it, kind) -> it.withWhen(ControlsPresenter.ofKind(it.when(), (ControlKind) kind))))
                 .row(
-                        say("common.number-2"),
+                        say("common.number"),
                         number,
                         id -> number.show(
                                 now(id).when().kind(),
@@ -106,7 +106,7 @@ final class ControlInspector extends VBox {
                 .ends(
                         "control-window",
                         say("control-inspector.window"),
-                        say("control-inspector.the-window-of-values"),
+                        say("control-inspector.window-of-values"),
                         id -> now(id).when().kind().most(),
                         id -> new int[] {now(id).when().low(), now(id).when().high()},
                         edit(
@@ -118,23 +118,23 @@ final class ControlInspector extends VBox {
                                         Math.max(ends[0], ends[1])))))
                 .flag(
                         "control-outside",
-                        say("control-inspector.outside-it"),
+                        say("control-inspector.outside-the-window"),
                         say("control-inspector.values-outside-the-window-send"),
                         say("control-inspector.send-nothing"),
-                        say("control-inspector.keep-the-nearer-end"),
+                        say("control-inspector.hold-the-end-value"),
                         id -> now(id).ignoreOutside(),
-                        edit(say("edit.outside"), ControlMap::withIgnoreOutside))
+                        edit(say("edit.values-outside-the-window"), ControlMap::withIgnoreOutside))
                 .flag(
                         "control-keep",
-                        say("control-inspector.the-control"),
-                        say("control-inspector.the-control-itself-goes-on"),
-                        say("control-inspector.goes-on-to-the-zones"),
+                        say("control-inspector.the-control-itself"),
+                        say("control-inspector.the-control-also-reaches-the"),
+                        say("control-inspector.also-reaches-the-zones"),
                         say("common.goes-no-further"),
                         id -> now(id).keep(),
-                        edit(say("edit.keep"), ControlMap::withKeep))
+                        edit(say("edit.pass-control-on"), ControlMap::withKeep))
                 .channels(
                         "control-channel",
-                        say("control-inspector.on-the-channels"),
+                        say("control-inspector.channels"),
                         id -> now(id).channels(),
                         edit(say("edit.channels"), (ControlMap it, ChannelSet channels) -> it.withChannels(channels)));
         FlowPane buttons = new FlowPane(
@@ -142,8 +142,8 @@ final class ControlInspector extends VBox {
                 6,
                 Cards.button(
                         "control-add-send",
-                        say("control-inspector.add-another-aim"),
-                        () -> presenter.change(say("edit.add-an-aim"), map.id(), ControlsPresenter::withMore)),
+                        say("control-inspector.add-target"),
+                        () -> presenter.change(say("edit.new-target"), map.id(), ControlsPresenter::withMore)),
                 Cards.button(
                         "control-duplicate",
                         say("common.duplicate"),

@@ -63,7 +63,7 @@ final class ControlsPresenter {
     /** {@code 2 always · 3 in Dusk}. */
     String count() {
         int always = session().controls().size();
-        String everywhere = say("controls-presenter.always", always);
+        String everywhere = say("controls-presenter.in-every-scene", always);
         return session()
                 .scene(session().activeScene(document.performance()))
                 .map(it -> everywhere + " · "
@@ -73,7 +73,7 @@ final class ControlsPresenter {
 
     /** The scene that a map holds in, or <em>always</em>. */
     String holdsIn(ControlMap map) {
-        return ControlEdits.sceneOf(session(), map.id()).map(Scene::name).orElse(say("controls-presenter.always-2"));
+        return ControlEdits.sceneOf(session(), map.id()).map(Scene::name).orElse(say("controls-presenter.every-scene"));
     }
 
     /** What the map answers to: {@code CC 21}, {@code pitch bend}. */
@@ -99,9 +99,9 @@ final class ControlsPresenter {
             return new Said(
                     0,
                     "",
-                    say("controls-presenter.go-to", scene(to)),
+                    say("controls-presenter.switch-to", scene(to)),
                     "",
-                    say("controls-presenter.when-it-comes-to-be"));
+                    say("controls-presenter.when-the-value-rises-above"));
         }
         String what = Words.control(send.kind(), send.number(), middleC());
         if (send.to() instanceof Aim.AllParts) {
@@ -116,7 +116,7 @@ final class ControlsPresenter {
     private String scene(Aim.ToScene to) {
         return switch (to.scene()) {
             case Aim.ToScene.NEXT -> say("common.the-next-scene");
-            case Aim.ToScene.PREVIOUS -> say("common.the-scene-before");
+            case Aim.ToScene.PREVIOUS -> say("common.the-previous-scene");
             default -> session().scene(to.scene()).map(Scene::name).orElse(say("common.no-such-scene", to.scene()));
         };
     }
@@ -141,7 +141,7 @@ final class ControlsPresenter {
     }
 
     void delete(String id) {
-        document.edit(say("edit.delete-a-control-map"), session -> ControlEdits.delete(session, id));
+        document.edit(say("edit.delete-control-map"), session -> ControlEdits.delete(session, id));
     }
 
     void move(String id, int by) {
@@ -158,7 +158,7 @@ final class ControlsPresenter {
     }
 
     void holdIn(String id, String scene) {
-        document.edit(say("edit.holds-in"), session -> ControlEdits.holdIn(session, id, scene));
+        document.edit(say("edit.active-scene"), session -> ControlEdits.holdIn(session, id, scene));
     }
 
     /** What a message that a control sent would be for a map; empty for notes and their like. */
@@ -205,7 +205,7 @@ final class ControlsPresenter {
         List<PartRef> parts =
                 reached(source).isEmpty() ? parts().stream().limit(1).toList() : reached(source);
         if (parts.isEmpty()) {
-            throw new IllegalArgumentException(say("controls-presenter.there-is-no-sound-that"));
+            throw new IllegalArgumentException(say("controls-presenter.there-is-no-sound-to"));
         }
         return make(
                 source, when, when.kind(), when.number(), parts, Words.control(when.kind(), when.number(), middleC()));
@@ -215,7 +215,7 @@ final class ControlsPresenter {
             String source, ControlMap.Trigger when, ControlKind kind, int number, List<PartRef> parts, String name) {
         String id = ControlEdits.freshId(session(), name);
         document.edit(
-                say("edit.add-a-control-map"),
+                say("edit.new-control-map"),
                 session ->
                         ControlEdits.add(session, ControlEdits.many(id, "", source, when, kind, number, parts), null));
         return id;
@@ -225,7 +225,7 @@ final class ControlsPresenter {
     String many(String source, ControlMap.Trigger when, int number, List<PartRef> parts) {
         String id = ControlEdits.freshId(session(), "many");
         String name = say(
-                "controls-presenter.0-choice-0-parts-1",
+                "controls-presenter.all-parts-2",
                 parts.isEmpty(),
                 parts.size(),
                 ControllerNames.name(number).orElse("CC " + number));
@@ -273,7 +273,7 @@ final class ControlsPresenter {
                 .forEach(it -> aims.add(new Choice(new Target.ToPart((PartRef) it.value()), it.words())));
         aims.add(new Choice(new Aim.AllParts(), say("controls-presenter.all-parts")));
         aims.add(new Choice(new Aim.ToScene(Aim.ToScene.NEXT), say("common.the-next-scene")));
-        aims.add(new Choice(new Aim.ToScene(Aim.ToScene.PREVIOUS), say("common.the-scene-before")));
+        aims.add(new Choice(new Aim.ToScene(Aim.ToScene.PREVIOUS), say("common.the-previous-scene")));
         session()
                 .scenes()
                 .forEach(it -> aims.add(new Choice(new Aim.ToScene(it.id()), say("common.scene-3", it.name()))));
@@ -347,7 +347,7 @@ final class ControlsPresenter {
                 .source(map.source())
                 .filter(source -> !source.accept().contains(kind(map.when()))
                         || source.listen().and(map.channels()).equals(new ChannelSet(0)))
-                .map(source -> say("controls-presenter.does-not-let-it-in", source.name()))
+                .map(source -> say("controls-presenter.does-not-accept-it", source.name()))
                 .orElse("");
     }
 

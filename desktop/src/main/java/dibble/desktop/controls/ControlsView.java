@@ -32,9 +32,9 @@ public final class ControlsView extends BorderPane implements View {
     private final ControlsPresenter presenter;
     private final Label count = Cards.soft("");
     private final VBox cards = new VBox(10);
-    private final Label empty = new Label(say("controls-view.nothing-is-moved-elsewhere-yet"));
+    private final Label empty = new Label(say("controls-view.no-control-maps-yet-controllers"));
     private final Label told = Cards.soft("");
-    private final ToggleButton learn = new ToggleButton(say("controls-view.move-a-control-to-add"));
+    private final ToggleButton learn = new ToggleButton(say("controls-view.learn-a-control"));
     private final MakePane make;
     private final ControlInspector inspector;
     private final Map<String, ControlCard> shown = new HashMap<>();
@@ -50,7 +50,7 @@ public final class ControlsView extends BorderPane implements View {
                                 ControlsPresenter.trigger(message).ifPresent(trigger -> moved(source, trigger))))
                 .with(() -> this::leave);
         setId("controls");
-        HBox head = new HBox(16, Cards.heading(say("controls-view.what-knobs-pedals-and-sliders")), count);
+        HBox head = new HBox(16, Cards.heading(say("controls-view.control-maps")), count);
         head.getStyleClass().add("card-line");
         inspector = new ControlInspector(desk, presenter);
         make = new MakePane(desk, presenter, this::select);
@@ -115,7 +115,7 @@ public final class ControlsView extends BorderPane implements View {
                                             trigger.kind(),
                                             trigger.number(),
                                             desk.session().middleC()))
-                            : say("controls-view.there-is-a-card-for"));
+                            : say("controls-view.it-already-has-a-control"));
         } catch (IllegalArgumentException e) {
             told.setText(e.getMessage());
         }

@@ -34,11 +34,11 @@ final class MakePane extends Question {
     private final ControlsPresenter presenter;
     private final Consumer<String> done;
     private final Label title = Cards.strong("");
-    private final ComboBox<Choice> source = Cards.box("make-source", say("make-pane.whose-control-it-is"));
+    private final ComboBox<Choice> source = Cards.box("make-source", say("make-pane.source-of-the-control"));
     private final TextField number = new TextField();
     private final Label name = Cards.soft(say("make-pane.or-move-it-now"));
-    private final ComboBox<Choice> from = Cards.box("fade-from", say("make-pane.the-sound-at-the-low"));
-    private final ComboBox<Choice> to = Cards.box("fade-to", say("make-pane.the-sound-at-the-high"));
+    private final ComboBox<Choice> from = Cards.box("fade-from", say("make-pane.sound-at-the-low-end"));
+    private final ComboBox<Choice> to = Cards.box("fade-to", say("make-pane.sound-at-the-high-end"));
     private final TextField aim = new TextField();
     private final FlowPane parts = new FlowPane(4, 4);
     private final FlowPane fading;
@@ -53,28 +53,34 @@ final class MakePane extends Question {
         this.desk = desk;
         this.presenter = presenter;
         this.done = done;
-        make = Cards.button("make-control-do", say("make-pane.make-it"), this::make);
+        make = Cards.button("make-control-do", say("make-pane.create"), this::make);
         number.setId("make-number");
-        number.setAccessibleText(say("make-pane.number-of-the-controller-that"));
+        number.setAccessibleText(say("make-pane.number-of-the-moving-controller"));
         number.setPrefColumnCount(3);
         Turning.text(number, 0, 127);
         number.textProperty().subscribe(this::readNumber);
         aim.setId("many-number");
-        aim.setAccessibleText(say("make-pane.number-of-the-controller-that-2"));
+        aim.setAccessibleText(say("make-pane.number-of-the-controller-to"));
         aim.setPrefColumnCount(3);
         Turning.text(aim, 0, 127);
         aim.textProperty().subscribe(this::check);
         FlowPane control = new FlowPane(
-                8, 6, new Label(say("make-pane.moved-by")), source, new Label(say("common.controller")), number, name);
+                8,
+                6,
+                new Label(say("make-pane.moved-by")),
+                source,
+                new Label(say("common.controller-cc")),
+                number,
+                name);
         fading = new FlowPane(8, 6, new Label(say("common.from")), from, new Label(say("common.to")), to);
         many = new VBox(
                 6,
                 new FlowPane(
                         8,
                         6,
-                        new Label(say("make-pane.it-moves-controller")),
+                        new Label(say("make-pane.send-cc")),
                         aim,
-                        Cards.soft(say("make-pane.of-these-of-all-where"))),
+                        Cards.soft(say("make-pane.to-these-none-selected-all"))),
                 parts);
         for (FlowPane pane : List.of(control, fading)) {
             pane.getStyleClass().add("card-line");
@@ -164,7 +170,7 @@ final class MakePane extends Question {
             int value = Integer.parseInt(text.strip());
             when = ControlMap.Trigger.controller(value);
             name.setText(say(
-                    "make-pane.move-it-now",
+                    "make-pane.or-move-it-now-2",
                     ControllerNames.name(value).isPresent(),
                     ControllerNames.name(value).orElse("")));
         } else {

@@ -67,6 +67,6 @@ final class NumberOrKey extends HBox {
         name.setText(
                 kind == ControlKind.CONTROLLER
                         ? ControllerNames.name(value).orElse("")
-                        : say("number-or-key.has-no-number"));
+                        : say("number-or-key.no-number"));
     }
 }

@@ -22,13 +22,13 @@ import javafx.scene.layout.VBox;
 /** The fields of one send of a control map; shows the map by its id. */
 final class SendForm extends VBox {
     static final List<Choice> KINDS = List.of(
-            new Choice(ControlKind.CONTROLLER, say("common.controller")),
+            new Choice(ControlKind.CONTROLLER, say("common.controller-cc")),
             new Choice(ControlKind.NOTE, say("common.note")),
             new Choice(ControlKind.PITCH_BEND, say("common.pitch-bend")),
-            new Choice(ControlKind.CHANNEL_PRESSURE, say("common.pressure")),
-            new Choice(ControlKind.KEY_PRESSURE, say("common.key-pressure")),
+            new Choice(ControlKind.CHANNEL_PRESSURE, say("common.channel-pressure")),
+            new Choice(ControlKind.KEY_PRESSURE, say("common.poly-pressure")),
             new Choice(ControlKind.PROGRAM_CHANGE, say("common.program-change")));
-    private static final List<Choice> CALL = List.of(new Choice(ControlKind.SCENE, say("send-form.call")));
+    private static final List<Choice> CALL = List.of(new Choice(ControlKind.SCENE, say("send-form.switch-to")));
 
     private final Desk desk;
     private final ControlsPresenter presenter;
@@ -48,10 +48,10 @@ final class SendForm extends VBox {
         getStyleClass().add("send-form");
         remove = Cards.button(
                 "send-remove-" + place,
-                say("send-form.remove"),
-                () -> presenter.change(say("edit.remove-a-send"), shown, it -> ControlsPresenter.without(it, place)));
+                say("send-form.delete"),
+                () -> presenter.change(say("edit.delete-target"), shown, it -> ControlsPresenter.without(it, place)));
         remove.getStyleClass().add("link");
-        remove.setAccessibleText(say("send-form.remove-send", place + 1));
+        remove.setAccessibleText(say("send-form.delete-target", place + 1));
         HBox.setHgrow(now, Priority.ALWAYS);
         now.setMaxWidth(Double.MAX_VALUE);
         HBox head = new HBox(8, chip, now, remove);
@@ -62,25 +62,25 @@ final class SendForm extends VBox {
                 (id, what, change) -> change.apply(id));
         NumberOrKey number = new NumberOrKey(
                 "send-number-" + place,
-                say("send-form.of-send", place + 1),
+                say("send-form.of-target", place + 1),
                 value -> change(say("edit.number"), it -> it.withNumber(value)));
         form.choice(
                         "send-aim-" + place,
-                        say("send-form.to"),
-                        say("send-form.where-goes", place + 1),
+                        say("send-form.target"),
+                        say("send-form.where-target-sends-to", place + 1),
                         id -> presenter.aims(send(id).to()),
                         id -> send(id).to(),
-                        edit(say("edit.to"), (send, to) -> ControlsPresenter.led(send, (Aim) to)))
+                        edit(say("edit.target"), (send, to) -> ControlsPresenter.led(send, (Aim) to)))
                 .choice(
                         "send-kind-" + place,
-                        say("send-form.as"),
-                        say("send-form.the-kind-of-message", place + 1),
+                        say("send-form.send-as"),
+                        say("send-form.kind-of-message-of-target", place + 1),
                         id -> kinds(send(id)),
                         id -> send(id).kind(),
                         edit(say("edit.kind"), (send, kind) -> ControlsPresenter.ofKind(send, (ControlKind) kind)))
                 .onlyFor(id -> send(id).kind() != ControlKind.SCENE)
                 .row(
-                        say("common.number-2"),
+                        say("common.number"),
                         number,
                         id -> number.show(
                                 send(id).kind(),
@@ -90,20 +90,20 @@ final class SendForm extends VBox {
                 .ends(
                         "send-value-" + place,
                         say("send-form.values"),
-                        say("send-form.values-at-the-ends-of", place + 1),
+                        say("send-form.values-of-target-at-the", place + 1),
                         id -> send(id).kind().most(),
                         id -> new int[] {send(id).first(), send(id).last()},
                         edit(say("edit.curve"), (send, ends) -> send.withWindow(ends[0], ends[1])))
                 .onlyFor(id -> send(id).kind() != ControlKind.SCENE)
                 .number(
                         "send-rest-" + place,
-                        say("send-form.at-rest"),
-                        say("send-form.where-the-controller-goes-when", place + 1),
+                        say("send-form.reset-value"),
+                        say("send-form.value-of-target-when-the", place + 1),
                         0,
                         127,
                         true,
                         id -> send(id).rest(),
-                        edit(say("edit.rest"), (send, value) -> send.withRest(value)))
+                        edit(say("edit.reset-value"), (send, value) -> send.withRest(value)))
                 .onlyFor(id -> send(id).kind() == ControlKind.CONTROLLER);
         getChildren().addAll(head, form);
     }

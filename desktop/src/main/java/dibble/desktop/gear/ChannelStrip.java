@@ -62,7 +62,7 @@ final class ChannelStrip extends Pane {
                 .filter(channel -> !owners.get(channel - 1).isEmpty())
                 .mapToObj(this::words)
                 .collect(Collectors.joining(", "));
-        setAccessibleText(say("channel-strip.channels-of-1-choice-0", port, taken.isEmpty(), taken));
+        setAccessibleText(say("channel-strip.channels-of-all-free", port, taken.isEmpty(), taken));
         draw();
     }
 
@@ -70,7 +70,7 @@ final class ChannelStrip extends Pane {
     String words(int channel) {
         List<Part> here = owners.get(channel - 1);
         return say(
-                "channel-strip.1-choice-0-1-free",
+                "channel-strip.free",
                 channel,
                 here.isEmpty(),
                 Words.list(here.stream().map(Part::name).toList()));

@@ -105,7 +105,7 @@ final class Details extends VBox {
     }
 
     private void showRow(List<PartRef> row) {
-        title.setText(say("details.no-parts-parts", row.size()));
+        title.setText(say("details.parts", row.size()));
         about.setText(
                 String.join(", ", row.stream().map(ref -> part(ref).name()).toList()));
         if (!row.equals(shown)) {
@@ -228,22 +228,17 @@ final class Details extends VBox {
         return desk.studio()
                 .identity(port)
                 .map(it -> say(
-                        "details.answers-maker-family-model-version",
-                        it.maker(),
-                        it.family(),
-                        it.model(),
-                        it.version()))
+                        "details.identified-as-maker-family-model", it.maker(), it.family(), it.model(), it.version()))
                 .orElse("");
     }
 
     private static MenuButton keep(String id, Consumer<Boolean> keeper) {
-        MenuButton keep = new MenuButton(say("details.keep"));
+        MenuButton keep = new MenuButton(say("details.keep-on-gear-shelf"));
         keep.setId(id);
         keep.getItems()
                 .setAll(
-                        Cards.item(id + "-with", say("details.on-the-gear-shelf-with"), () -> keeper.accept(true)),
-                        Cards.item(
-                                id + "-without", say("details.on-the-gear-shelf-without"), () -> keeper.accept(false)));
+                        Cards.item(id + "-with", say("details.with-its-zones"), () -> keeper.accept(true)),
+                        Cards.item(id + "-without", say("details.without-zones"), () -> keeper.accept(false)));
         return keep;
     }
 }

@@ -69,7 +69,7 @@ final class FacePane extends VBox {
     /** Shows what has come since the last frame. */
     void follow() {
         Face face = device.face();
-        String text = say("face-pane.what-it-received-messages", face.received(), face.received() == 1);
+        String text = say("face-pane.received-data-message", face.received(), face.received() == 1);
         if (!text.equals(count.getText())) {
             count.setText(text);
         }

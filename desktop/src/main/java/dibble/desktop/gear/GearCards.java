@@ -105,22 +105,19 @@ final class GearCards {
         sourceCards.values().retainAll(left);
         instrumentCards.values().retainAll(right);
         if (left.isEmpty()) {
-            left.add(empty(say("gear-cards.nobody-plays-yet-add-a")));
+            left.add(empty(say("gear-cards.no-sources-yet-add-one")));
         }
         if (right.isEmpty()) {
-            right.add(empty(say("gear-cards.nothing-sounds-yet-add-an")));
+            right.add(empty(say("gear-cards.no-instruments-yet-add-one")));
             if (session.sources().isEmpty()) {
                 right.add(beginnings.get());
             }
         }
         Cards.put(sources, left);
         Cards.put(instruments, right);
-        sourceCount.setText(
-                say("gear-cards.no-sources-sources", session.sources().size()));
-        partCount.setText(say(
-                "gear-cards.no-instruments-instruments-no-parts",
-                session.instruments().size(),
-                all));
+        sourceCount.setText(say("gear-cards.sources", session.sources().size()));
+        partCount.setText(
+                say("gear-cards.instruments-parts", session.instruments().size(), all));
     }
 
     private static List<Finding> about(List<Finding> findings, String id) {

@@ -59,8 +59,8 @@ final class GearPresenter {
     /** A kind of instrument that can be added. */
     enum Sounds {
         BUILT_IN(say("gear-presenter.built-in-sounds"), say("gear-presenter.built-in"), true, 1),
-        MODULE(say("gear-presenter.an-outside-module"), say("gear-presenter.module"), false, 1),
-        MODULE_16(say("gear-presenter.an-outside-module-of-16"), say("gear-presenter.module"), false, 16);
+        MODULE(say("gear-presenter.external-module"), say("gear-presenter.module"), false, 1),
+        MODULE_16(say("gear-presenter.external-module-16-parts"), say("gear-presenter.module"), false, 16);
 
         final String title;
         final boolean builtIn;
@@ -172,7 +172,7 @@ final class GearPresenter {
     }
 
     void letIn(String id, int channel, boolean in) {
-        changeSource(say("edit.channels-let-in"), id, source -> {
+        changeSource(say("edit.listen-channels"), id, source -> {
             TreeSet<Integer> numbers = new TreeSet<>(source.listen().numbers());
             if (in) {
                 numbers.add(channel);
@@ -228,7 +228,7 @@ final class GearPresenter {
                 instrument.name(),
                 List.of(),
                 List.of(instrument
-                        .withName(say("gear-presenter.again", instrument.name()))
+                        .withName(say("gear-presenter.copy", instrument.name()))
                         .withPort(StandIns.PREFIX + id)),
                 List.of(),
                 ShelfItem.Places.NONE);
@@ -293,7 +293,7 @@ final class GearPresenter {
                 .ifPresent(instrument -> instrument.part(ref.part()).ifPresent(part -> {
                     Part like = part.edit()
                             .id(freshId(instrument, part.id()))
-                            .name(say("gear-presenter.again", part.name()))
+                            .name(say("gear-presenter.copy", part.name()))
                             .channel(null)
                             .build();
                     add(instrument, like, instrument.parts().indexOf(part) + 1);

@@ -104,7 +104,7 @@ public final class GearView extends BorderPane implements View {
     private Node left() {
         HBox head = title(say("common.played-by"), cards.sourceCount(), which);
         ((Label) head.getChildren().get(0)).setTooltip(new Tooltip(say("about.source")));
-        MenuButton add = new MenuButton(say("gear-view.add-a-source"));
+        MenuButton add = new MenuButton(say("gear-view.add-source"));
         add.setId("add-source");
         for (GearPresenter.Size size : GearPresenter.Size.values()) {
             String id = "add-" + size.name().toLowerCase(Locale.ROOT);
@@ -133,8 +133,8 @@ public final class GearView extends BorderPane implements View {
             String id = "add-" + sounds.name().toLowerCase(Locale.ROOT).replace('_', '-');
             add.getItems().add(Cards.item(id, sounds.title, () -> presenter.addInstrument(sounds)));
         }
-        Button test = Cards.button("silence-test", say("gear-view.silence-test"), silence::begin);
-        test.setTooltip(new Tooltip(say("gear-view.plays-what-should-not-sound")));
+        Button test = Cards.button("silence-test", say("gear-view.stray-sound-test"), silence::begin);
+        test.setTooltip(new Tooltip(say("gear-view.plays-what-should-stay-silent")));
         VBox asking = new VBox(silence);
         asking.getStyleClass().add("gear-asking");
         asking.managedProperty().bind(silence.visibleProperty());
@@ -155,7 +155,7 @@ public final class GearView extends BorderPane implements View {
         }
         List<Path> recent = desk.preferences().memory().recent();
         if (!recent.isEmpty()) {
-            beginnings.getChildren().add(Cards.soft(say("gear-view.or-open-a-recent")));
+            beginnings.getChildren().add(Cards.soft(say("gear-view.or-open-a-recent-session")));
         }
         for (int i = 0; i < Math.min(MOST_RECENT, recent.size()); i++) {
             Path path = recent.get(i);

@@ -103,10 +103,9 @@ final class InstrumentCard extends VBox {
         title.getStyleClass().addAll("link", "card-title");
         title.setAccessibleText(say("instrument-card.instrument", instrument.name()));
         title.setMinWidth(40);
-        String count =
-                say("instrument-card.show-no-parts-parts", instrument.parts().size());
+        String count = say("instrument-card.show-parts", instrument.parts().size());
         HBox name = new HBox(
-                8, title, link("fold-" + instrument.id(), open ? say("common.fold") : count, () -> turned = !open));
+                8, title, link("fold-" + instrument.id(), open ? say("common.collapse") : count, () -> turned = !open));
         name.getStyleClass().add("card-line");
         StandIn device = instrument.builtIn()
                 ? null
@@ -114,7 +113,7 @@ final class InstrumentCard extends VBox {
         if (device != null) {
             Button turnsFace = link(
                     "face-of-" + instrument.id(),
-                    faced ? say("instrument-card.hide-face") : say("instrument-card.face"),
+                    faced ? say("instrument-card.hide-received-data") : say("instrument-card.received-data"),
                     () -> faced = !faced);
             turnsFace.setAccessibleText(say("instrument-card.what-the-stand-in-of", instrument.name()));
             name.getChildren().add(turnsFace);
@@ -172,7 +171,7 @@ final class InstrumentCard extends VBox {
                 "send-" + instrument.id(),
                 say("instrument-card.send-all-sounds"),
                 () -> desk.studio().sendSounds(instrument.port()));
-        send.setTooltip(new Tooltip(say("instrument-card.bank-program-level-and-pan")));
+        send.setTooltip(new Tooltip(say("instrument-card.sends-bank-program-level-and")));
         send.setDisable(none);
         HBox buttons = new HBox(8, add, plant, send);
         buttons.getStyleClass().add("card-buttons");
@@ -189,15 +188,15 @@ final class InstrumentCard extends VBox {
                 : say("instrument-card.module", port);
         List<String> words = new ArrayList<>(List.of(kind));
         switch (instrument.receives()) {
-            case ONE_CHANNEL -> words.add(say("instrument-card.hears-one-channel"));
-            case ALL -> words.add(say("instrument-card.hears-all-channels"));
+            case ONE_CHANNEL -> words.add(say("instrument-card.one-channel-only"));
+            case ALL -> words.add(say("instrument-card.omni"));
             default -> {
                 // By channel, as is expected.
             }
         }
         desk.studio()
                 .identity(instrument.port())
-                .map(answer -> say("instrument-card.answers-maker-version", answer.maker(), answer.version()))
+                .map(answer -> say("instrument-card.identified-as-maker-version", answer.maker(), answer.version()))
                 .ifPresent(words::add);
         Label about = Cards.soft(String.join(" · ", words));
         about.setTooltip(new Tooltip(Words.portInList(instrument.port(), desk.session())));
@@ -205,17 +204,17 @@ final class InstrumentCard extends VBox {
     }
 
     private HBox head() {
-        Label channel = Cards.soft(say("instrument-card.head-channel"));
+        Label channel = Cards.soft(say("instrument-card.channel"));
         channel.setMinWidth(PartRow.CHANNEL_WIDTH);
-        Label part = Cards.soft(say("instrument-card.head-part"));
+        Label part = Cards.soft(say("instrument-card.part"));
         PartRow.grow(part, 130);
-        Label sound = Cards.soft(say("instrument-card.head-sound"));
+        Label sound = Cards.soft(say("instrument-card.sound"));
         PartRow.grow(sound, 150);
-        Label range = Cards.soft(say("instrument-card.head-keys"));
+        Label range = Cards.soft(say("instrument-card.keys"));
         range.setMinWidth(PartRow.RANGE_WIDTH);
-        Label volume = Cards.soft(say("instrument-card.head-level"));
+        Label volume = Cards.soft(say("instrument-card.level"));
         volume.setMinWidth(PartRow.LEVEL_WIDTH);
-        Label out = Cards.soft(say("instrument-card.head-out"));
+        Label out = Cards.soft(say("instrument-card.out"));
         out.setMinWidth(PartRow.OUT_WIDTH);
         PartRow.onlyWhere(wide, range, volume, out);
         HBox head = new HBox(8, channel, part, sound, range, volume, out);

@@ -29,10 +29,10 @@ final class InstrumentForm {
                 .choice(
                         "instrument-kind",
                         say("common.kind"),
-                        say("instrument-form.kind-of-the-instrument"),
+                        say("instrument-form.kind-of-instrument"),
                         it -> List.of(
                                 new Choice(true, say("common.built-in")),
-                                new Choice(false, say("instrument-form.an-outside-module"))),
+                                new Choice(false, say("instrument-form.external-module"))),
                         Instrument::builtIn,
                         (it, builtIn) -> it.withBuiltIn((Boolean) builtIn))
                 .choice(
@@ -45,7 +45,7 @@ final class InstrumentForm {
                 .choice(
                         "instrument-receives",
                         say("instrument-form.receives"),
-                        say("instrument-form.what-the-instrument-does-with"),
+                        say("instrument-form.which-channels-the-instrument-receives"),
                         it -> List.of(
                                 new Choice(Receives.BY_CHANNEL, say("instrument-form.by-channel")),
                                 new Choice(Receives.ONE_CHANNEL, say("instrument-form.one-channel")),
@@ -54,7 +54,7 @@ final class InstrumentForm {
                         (it, receives) -> it.withReceives((Receives) receives))
                 .several(
                         "hears",
-                        say("instrument-form.hears-directly"),
+                        say("instrument-form.also-cabled-to"),
                         it -> Choices.sources(desk.session()),
                         it -> new LinkedHashSet<>(it.hearsDirectly()),
                         (it, ids) -> it.withHearsDirectly(

@@ -74,7 +74,7 @@ final class LaneList extends VBox {
             lanes.remove(place);
             put(lanes);
         });
-        remove.setAccessibleText(say("lane-list.take-the-lane-away"));
+        remove.setAccessibleText(say("lane-list.delete-the-lane"));
         remove.getStyleClass().add("link");
         HBox line = new HBox(4, fields[0], fields[1], remove);
         line.getStyleClass().add("card-line");

@@ -64,7 +64,7 @@ final class NamedNotes extends VBox {
         text[0].setText(name);
         HBox.setHgrow(text[0], Priority.ALWAYS);
         Button remove = Cards.button(id + "-remove-" + note, "×", () -> put(note, ""));
-        remove.setAccessibleText(say("named-notes.take-the-name-away"));
+        remove.setAccessibleText(say("named-notes.delete-the-name"));
         remove.getStyleClass().add("link");
         HBox line = new HBox(4, field, text[0], remove);
         line.getStyleClass().add("card-line");

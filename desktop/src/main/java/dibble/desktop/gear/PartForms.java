@@ -54,7 +54,7 @@ final class PartForms {
     }
 
     private static List<Choice> programs(Function<Integer, String> words) {
-        List<Choice> choices = new ArrayList<>(List.of(new Choice(NONE, say("common.as-it-is"))));
+        List<Choice> choices = new ArrayList<>(List.of(new Choice(NONE, say("common.not-sent"))));
         IntStream.range(0, 128).forEach(number -> choices.add(new Choice(number, words.apply(number))));
         return choices;
     }
@@ -66,13 +66,13 @@ final class PartForms {
                         say("part-forms.name-of-the-part"),
                         ref -> part(ref).name(),
                         with(
-                                say("edit.name"),
+                                say("edit.rename"),
                                 (it, text) -> it.edit().name(text).build()))
                 .choice(
                         "part-channel",
                         say("part-forms.channel"),
                         say("part-forms.channel-of-the-part"),
-                        ref -> Choices.with(new Choice(AUTO, say("part-forms.kept-chosen-once")), Form.CHANNELS),
+                        ref -> Choices.with(new Choice(AUTO, say("part-forms.auto-kept")), Form.CHANNELS),
                         ref -> part(ref).channel() == null ? AUTO : part(ref).channel(),
                         with(say("edit.channel"), (it, to) -> it.withChannel(to.equals(AUTO) ? null : (Integer) to)))
                 .choice(
@@ -88,8 +88,8 @@ final class PartForms {
                                         .build()))
                 .number(
                         "part-volume",
-                        say("common.level-2"),
-                        say("part-forms.volume"),
+                        say("common.level-cc-7"),
+                        say("part-forms.level"),
                         0,
                         127,
                         true,
@@ -99,7 +99,7 @@ final class PartForms {
                                 (it, value) -> it.edit().volume(value).build()))
                 .number(
                         "part-pan",
-                        say("common.pan"),
+                        say("common.pan-cc-10"),
                         say("part-forms.pan"),
                         0,
                         127,
@@ -108,11 +108,7 @@ final class PartForms {
                         with(
                                 say("edit.pan"),
                                 (it, value) -> it.edit().pan(value).build()))
-                .keys(
-                        "part",
-                        say("part-forms.answers-to"),
-                        ref -> part(ref).keys(),
-                        with(say("edit.keys"), Part::withKeys))
+                .keys("part", say("part-forms.keys"), ref -> part(ref).keys(), with(say("edit.keys"), Part::withKeys))
                 .number(
                         "part-output",
                         say("part-forms.output"),
@@ -131,15 +127,17 @@ final class PartForms {
         form.flag(
                         "part-drums",
                         say("part-forms.drums"),
-                        say("part-forms.whether-each-key-is-a"),
-                        say("part-forms.each-key-is-one"),
+                        say("part-forms.each-key-is-a-sound"),
+                        say("part-forms.yes-each-key-is-a"),
                         say("common.no"),
                         ref -> part(ref).drums(),
-                        with(say("edit.drums"), (it, on) -> it.edit().drums(on).build()))
+                        with(
+                                say("edit.drum-part"),
+                                (it, on) -> it.edit().drums(on).build()))
                 .number(
                         "part-bank",
-                        say("part-forms.bank"),
-                        say("part-forms.bank-2"),
+                        say("part-forms.bank-msb-cc-0"),
+                        say("part-forms.bank-msb"),
                         0,
                         127,
                         true,
@@ -147,8 +145,8 @@ final class PartForms {
                         with(say("edit.bank"), (it, value) -> withBank(it, 0, value)))
                 .number(
                         "part-bank-fine",
-                        say("part-forms.bank-fine"),
-                        say("part-forms.bank-second-number"),
+                        say("part-forms.bank-lsb-cc-32"),
+                        say("part-forms.bank-lsb"),
                         0,
                         127,
                         true,
@@ -174,7 +172,7 @@ final class PartForms {
                     switches.show(part(ref).keyswitches(), desk.session().middleC());
                 })
                 .wideRow(
-                        say("part-forms.note-names-2"),
+                        say("part-forms.note-names"),
                         notes,
                         ref -> notes.show(part(ref).noteNames(), desk.session().middleC()));
     }

@@ -123,11 +123,11 @@ final class PartRow extends HBox {
         }
         shown = next;
         chip.show(part.colour(), channel);
-        kept.setText(part.channel() == null ? say("part-row.kept") : say("part-row.fixed"));
+        kept.setText(part.channel() == null ? say("part-row.auto") : say("part-row.fixed"));
         name.setText(part.name());
         sound.setText(
                 part.program() == null
-                        ? say("common.as-it-is")
+                        ? say("common.not-sent")
                         : part.drums() ? say("common.kit", part.program() + 1) : GeneralMidi.program(part.program()));
         volume.setText(part.volume() == null ? "–" : String.valueOf(part.volume()));
         out.setText(String.valueOf(part.output()));

@@ -75,7 +75,7 @@ final class PlantPane extends VBox {
         Source source = presenter.session().source(id).orElse(null);
         Optional<Zone> zone = presenter.zonesOf(id).stream().findFirst();
         if (source == null || zone.isEmpty()) {
-            getChildren().setAll(Cards.soft(say("plant-pane.these-pads-play-nothing-yet")));
+            getChildren().setAll(Cards.soft(say("plant-pane.these-pads-have-no-sound")));
             return;
         }
         List<String> pads = IntStream.rangeClosed(
@@ -95,14 +95,13 @@ final class PlantPane extends VBox {
         Label preview = new Label();
         preview.setId("plant-preview");
         preview.setWrapText(true);
-        Button plant = Cards.button("plant-do", say("common.plant-2"), () -> {
+        Button plant = Cards.button("plant-do", say("common.plant"), () -> {
             numbers.plan().map(it -> planner.plan(it.start(), it.step())).ifPresent(presenter::plant);
             close();
         });
         Runnable show = () -> {
             Optional<Plant> plan = numbers.plan().map(it -> planner.plan(it.start(), it.step()));
-            preview.setText(
-                    plan.map(this::preview).orElse(say("plant-pane.two-numbers-the-first-to", lowest, highest)));
+            preview.setText(plan.map(this::preview).orElse(say("plant-pane.enter-a-start-to-and", lowest, highest)));
             plant.setDisable(plan.isEmpty());
         };
         numbers.on(show, plant::fire);
@@ -124,7 +123,7 @@ final class PlantPane extends VBox {
                 ? plan
                 : plan + " · "
                         + say(
-                                "plant-pane.taken-by-others-on-this",
+                                "plant-pane.used-by-others-on-this",
                                 plant.taken().stream().map(String::valueOf).collect(Collectors.joining(", ")));
     }
 }

@@ -39,7 +39,7 @@ final class PortsPanel extends VBox {
     /** Stand-ins whose behaviour is shown. */
     private final Set<String> unfolded = new HashSet<>();
 
-    private final Button ask = new Button(say("ports-panel.ask-who-is-there"));
+    private final Button ask = new Button(say("ports-panel.identify-devices"));
     private boolean showsHidden;
     private List<Object> shown = List.of();
 
@@ -61,7 +61,7 @@ final class PortsPanel extends VBox {
         boolean asking = desk.studio().isAsking();
         if (asking != ask.isDisabled()) {
             ask.setDisable(asking);
-            ask.setText(asking ? say("ports-panel.asking") : say("ports-panel.ask-who-is-there"));
+            ask.setText(asking ? say("ports-panel.asking") : say("ports-panel.identify-devices"));
         }
         List<String> inputs = desk.devices().inputs();
         List<String> outputs = desk.devices().outputs();
@@ -116,7 +116,7 @@ final class PortsPanel extends VBox {
         List<Node> nodes = new ArrayList<>();
         nodes.add(Cards.line(Cards.heading(say("ports-panel.ports")), (Node) ask));
         if (names.stream().noneMatch(name -> name.startsWith(MachineDevices.PREFIX))) {
-            nodes.add(wrapped(say("ports-panel.no-midi-device-is-plugged")));
+            nodes.add(wrapped(say("ports-panel.no-midi-devices-connected-stand")));
         }
         Set<String> hidden = desk.preferences().get().hiddenPorts();
         int hiddenHere = 0;
@@ -137,8 +137,8 @@ final class PortsPanel extends VBox {
             Button more = Cards.button(
                     "show-hidden",
                     showsHidden
-                            ? say("ports-panel.hide-what-is-hidden")
-                            : say("ports-panel.no-ports-ports-hidden-show", hiddenHere),
+                            ? say("ports-panel.hide-hidden-ports")
+                            : say("ports-panel.show-hidden-ports", hiddenHere),
                     () -> {
                         showsHidden = !showsHidden;
                         show();
@@ -160,11 +160,11 @@ final class PortsPanel extends VBox {
     static String virtualPorts(String system) {
         String name = system.toLowerCase(Locale.ROOT);
         if (name.startsWith("mac")) {
-            return say("ports-panel.for-ports-between-programs-switch");
+            return say("ports-panel.to-connect-programs-with-each");
         }
         return name.startsWith("windows")
-                ? say("ports-panel.for-ports-between-programs-install")
-                : say("ports-panel.for-ports-between-programs-sudo");
+                ? say("ports-panel.to-connect-programs-with-each-2")
+                : say("ports-panel.to-connect-programs-with-each-3");
     }
 
     private Set<String> ways(String name, boolean in, boolean out) {
@@ -200,7 +200,7 @@ final class PortsPanel extends VBox {
         String id = name.replaceAll("[^a-zA-Z0-9]+", "-");
         if (device != null) {
             ToggleButton plug =
-                    new ToggleButton(device.isPlugged() ? say("ports-panel.plugged") : say("ports-panel.pulled"));
+                    new ToggleButton(device.isPlugged() ? say("ports-panel.plugged") : say("ports-panel.unplugged"));
             plug.setId("plug-" + id);
             plug.getStyleClass().add("switch");
             plug.setAccessibleText(say("ports-panel.cable-of", label.getText()));
@@ -215,7 +215,7 @@ final class PortsPanel extends VBox {
                         show();
                     });
             more.getStyleClass().add("link");
-            more.setAccessibleText(say("ports-panel.what-the-stand-in-does", label.getText()));
+            more.setAccessibleText(say("ports-panel.options-of-the-stand-in", label.getText()));
             ends.getChildren().add(more);
             HBox left = new HBox(8, plug, label);
             left.getStyleClass().add("card-line");
@@ -235,7 +235,7 @@ final class PortsPanel extends VBox {
                 .identity(name)
                 .ifPresent(answer -> line.getChildren()
                         .add(wrapped(say(
-                                "common.answers-maker-model-version",
+                                "common.identified-as-maker-model-version",
                                 answer.maker(),
                                 answer.model(),
                                 answer.version()))));
@@ -272,13 +272,13 @@ final class PortsPanel extends VBox {
         box.getStyleClass().add("behaviour");
         if (sequencer) {
             PatternSequencer patterns = device.sequencer();
-            CheckBox follows = new CheckBox(say("ports-panel.follows-the-clock-that-it"));
+            CheckBox follows = new CheckBox(say("ports-panel.follows-incoming-midi-clock"));
             follows.setId("follows-" + id);
             follows.setSelected(patterns.follows());
             follows.setOnAction(event -> patterns.setFollows(follows.isSelected()));
             box.getChildren().add(follows);
         }
-        box.getChildren().add(Cards.soft(say("ports-panel.to-see-what-comes-of")));
+        box.getChildren().add(Cards.soft(say("ports-panel.simulate-a-fault-it")));
         for (Fault fault : Fault.values()) {
             CheckBox check = new CheckBox(fault.words());
             check.setId("fault-" + id + "-" + fault.name().toLowerCase(Locale.ROOT));

@@ -26,7 +26,7 @@ import javafx.scene.layout.VBox;
 
 /** The gear shelf: what was kept for other sessions, and what ships. Zones that need a place ask for it in place. */
 final class ShelfPanel extends VBox {
-    private static final Choice LEFT_OUT = new Choice(null, say("shelf-panel.left-out"));
+    private static final Choice LEFT_OUT = new Choice(null, say("shelf-panel.leave-out"));
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -43,7 +43,7 @@ final class ShelfPanel extends VBox {
     void load() {
         desk.jobs()
                 .start(
-                        say("shelf-panel.looking-at-the-gear-shelf"),
+                        say("shelf-panel.reading-the-gear-shelf"),
                         progress -> desk.shelf().contents(),
                         this::show);
     }
@@ -58,13 +58,13 @@ final class ShelfPanel extends VBox {
             nodes.add(line(contents.kept().get(i), i));
         }
         contents.damaged().forEach(text -> {
-            Label label = new Label(say("shelf-panel.passed-over", text));
+            Label label = new Label(say("shelf-panel.skipped", text));
             label.setWrapText(true);
             label.getStyleClass().add("missing");
             nodes.add(label);
         });
-        Button keep = Cards.button(
-                "keep-zones", say("shelf-panel.keep-the-zones-of-now"), () -> keep(presenter.zonesToKeep()));
+        Button keep =
+                Cards.button("keep-zones", say("shelf-panel.save-current-zones"), () -> keep(presenter.zonesToKeep()));
         keep.getStyleClass().add("small");
         nodes.add(keep);
         Cards.rebuild(this, nodes);
@@ -80,7 +80,7 @@ final class ShelfPanel extends VBox {
         if (kept.file() != null) {
             Button remove = Cards.button("shelf-remove-" + place, "×", () -> remove(kept));
             remove.getStyleClass().add("link");
-            remove.setAccessibleText(say("shelf-panel.take-off-the-shelf", item.name()));
+            remove.setAccessibleText(say("shelf-panel.delete-from-the-gear-shelf", item.name()));
             ends.getChildren().add(remove);
         }
         Label name = new Label(item.name());
@@ -96,14 +96,14 @@ final class ShelfPanel extends VBox {
     private static String holds(ShelfItem item) {
         return item.zones().isEmpty()
                 ? ""
-                : say("shelf-panel.with-no-zones-zones", item.zones().size());
+                : say("shelf-panel.with-zones", item.zones().size());
     }
 
     /** Puts something on the shelf. */
     void keep(ShelfItem item) {
         desk.jobs()
                 .start(
-                        say("shelf-panel.putting-on-the-gear-shelf", item.name()),
+                        say("shelf-panel.saving-to-the-gear-shelf", item.name()),
                         progress -> {
                             desk.shelf().keep(item);
                             return item;
@@ -114,7 +114,7 @@ final class ShelfPanel extends VBox {
                         },
                         e -> desk.ask()
                                 .tell(say(
-                                        "shelf-panel.not-kept-cannot-be-written",
+                                        "shelf-panel.not-saved-cannot-be-written",
                                         desk.preferences().folder(),
                                         IoWords.of(e))));
     }
@@ -122,13 +122,15 @@ final class ShelfPanel extends VBox {
     private void remove(GearShelf.Kept kept) {
         desk.jobs()
                 .start(
-                        say("shelf-panel.taking-off-the-gear-shelf", kept.item().name()),
+                        say(
+                                "shelf-panel.deleting-from-the-gear-shelf",
+                                kept.item().name()),
                         progress -> {
                             desk.shelf().remove(kept);
                             return kept;
                         },
                         gone -> load(),
-                        e -> desk.ask().tell(say("shelf-panel.not-taken-off-the-shelf", IoWords.of(e))));
+                        e -> desk.ask().tell(say("shelf-panel.not-deleted-from-the-gear", IoWords.of(e))));
     }
 
     private void add(ShelfItem item, VBox question) {
@@ -154,7 +156,7 @@ final class ShelfPanel extends VBox {
         Runnable show = () -> {
             int left = item.addTo(desk.session(), now[0]).left();
             outcome.setText(say(
-                    "shelf-panel.of-no-zones-zones",
+                    "shelf-panel.of-zones",
                     item.zones().size() - left,
                     item.zones().size()));
         };
@@ -207,7 +209,7 @@ final class ShelfPanel extends VBox {
                         say("common.cancel"),
                         () -> question.getChildren().clear()),
                 outcome);
-        Label asks = Cards.soft(say("shelf-panel.what-takes-their-place-here"));
+        Label asks = Cards.soft(say("shelf-panel.what-should-take-their-place"));
         question.getChildren().setAll(asks, grid, buttons);
     }
 

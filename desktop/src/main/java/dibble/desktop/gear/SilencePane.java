@@ -28,7 +28,7 @@ final class SilencePane extends Question {
     void begin() {
         Cards.show(this, true);
         if (presenter.begin() == 0) {
-            show(say("silence-pane.there-is-nothing-to-ask"), done());
+            show(say("silence-pane.nothing-to-test-no-module"), done());
         } else {
             next();
         }
@@ -62,17 +62,17 @@ final class SilencePane extends Question {
         show(
                 question.get(),
                 Cards.button("silence-no", say("common.no"), this::next),
-                Cards.button("silence-yes", say("silence-pane.yes-it-sounds"), () -> {
+                Cards.button("silence-yes", say("silence-pane.yes-i-hear-it"), () -> {
                     presenter.sounds();
                     next();
                 }),
-                Cards.button("silence-again", say("silence-pane.again"), presenter::play),
+                Cards.button("silence-again", say("silence-pane.play-again"), presenter::play),
                 Cards.button("silence-stop", say("common.stop"), this::close));
     }
 
     private void showResults(List<SilenceTest.Question> sounded) {
         if (sounded.isEmpty()) {
-            show(say("silence-pane.nothing-sounds-that-should-not"), done());
+            show(say("silence-pane.no-stray-sounds"), done());
             return;
         }
         List<Node> nodes = new ArrayList<>();

@@ -96,6 +96,6 @@ final class SilencePresenter {
     }
 
     void mend(Mend mend) {
-        document.edit(say("edit.silence-test"), mend.session());
+        document.edit(say("edit.stray-sound-test"), mend.session());
     }
 }

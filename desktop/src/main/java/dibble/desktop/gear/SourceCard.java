@@ -92,7 +92,7 @@ final class SourceCard extends VBox {
                             () -> desk.commands().get("show-keys").action().run()),
                     Cards.item(
                             "context-hear",
-                            unheard ? say("context.hear") : say("context.do-not-hear"),
+                            unheard ? say("context.hear") : say("context.dont-hear"),
                             () -> desk.document().perform(now -> now.withHeard(id, unheard))),
                     Cards.item("context-up", say("common.up"), () -> presenter.moveSource(id, -1)),
                     Cards.item("context-down", say("common.down"), () -> presenter.moveSource(id, 1)),
@@ -124,7 +124,7 @@ final class SourceCard extends VBox {
     }
 
     private void make(List<Finding> findings) {
-        setAccessibleText(say("common.source-2", source.name()));
+        setAccessibleText(say("common.source", source.name()));
         List<Node> nodes = new ArrayList<>();
         nodes.add(Cards.line(Cards.strong(source.name()), Cards.soft(size())));
         boolean hasKeys = source.lanes().isEmpty()
@@ -143,8 +143,11 @@ final class SourceCard extends VBox {
         desk.devices().trouble(source.port()).ifPresent(why -> nodes.add(Cards.trouble(why)));
         desk.studio()
                 .identity(source.port())
-                .ifPresent(answer -> nodes.add(Cards.soft(
-                        say("common.answers-maker-model-version", answer.maker(), answer.model(), answer.version()))));
+                .ifPresent(answer -> nodes.add(Cards.soft(say(
+                        "common.identified-as-maker-model-version",
+                        answer.maker(),
+                        answer.model(),
+                        answer.version()))));
         findings.forEach(finding -> nodes.add(Cards.finding(desk, finding)));
         Cards.rebuild(this, nodes);
     }
@@ -197,7 +200,7 @@ final class SourceCard extends VBox {
                     ? say("source-card.no-sounds-of-its-own")
                     : say("source-card.local-control-off");
         }
-        return say("source-card.sounds-0-choice-0-1", own().isEmpty(), own());
+        return say("source-card.has-sounds-of-its-own", own().isEmpty(), own());
     }
 
     void showSelected(boolean selected) {
@@ -214,14 +217,14 @@ final class SourceCard extends VBox {
             run.setSelected(patterns.isRunning());
             run.setText(
                     patterns.isRunning()
-                            ? say("source-card.runs")
-                            : patterns.follows() ? say("source-card.wait-for-clock") : say("source-card.run"));
+                            ? say("source-card.running")
+                            : patterns.follows() ? say("source-card.waiting-for-clock") : say("source-card.run"));
         }
         LiveState.Last last = desk.live().last(source.id());
         heard.setText(
                 last == null
-                        ? say("source-card.not-heard-yet")
-                        : say("source-card.last-heard-channel", last.channel(), ago(now - last.stamp())));
+                        ? say("source-card.no-events-yet")
+                        : say("source-card.last-event-channel", last.channel(), ago(now - last.stamp())));
         mark.pseudoClassStateChanged(HEARD, last != null);
     }
 

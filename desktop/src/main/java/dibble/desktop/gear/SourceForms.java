@@ -58,7 +58,7 @@ final class SourceForms {
                 .choice(
                         "source-kind",
                         say("common.kind"),
-                        say("source-forms.kind-of-the-source"),
+                        say("source-forms.kind-of-source"),
                         it -> Stream.of(SourceKind.values())
                                 .map(kind -> new Choice(kind, kind.name().toLowerCase(Locale.ROOT)))
                                 .toList(),
@@ -76,7 +76,7 @@ final class SourceForms {
                         say("common.keys"),
                         Source::keys,
                         (it, keys) -> it.edit().keys(keys).build())
-                .channels("let-in", say("source-forms.lets-in"), Source::listen, Source::withListen)
+                .channels("let-in", say("source-forms.listens-on"), Source::listen, Source::withListen)
                 .number(
                         "source-transpose",
                         say("common.transpose"),
@@ -96,8 +96,8 @@ final class SourceForms {
                         (it, on) -> it.withOwnSounds(on, it.ownInstrument()))
                 .choice(
                         "own-instrument",
-                        say("source-forms.sounds-itself"),
-                        say("source-forms.the-instrument-that-it-sounds"),
+                        say("source-forms.internal-sounds"),
+                        say("source-forms.the-instrument-this-keyboard-plays"),
                         it -> Choices.with(
                                 new Choice(NONE, say("common.nothing")), Choices.instruments(desk.session())),
                         it -> it.ownInstrument() == null ? NONE : it.ownInstrument(),
@@ -122,16 +122,16 @@ final class SourceForms {
                         (it, kinds) -> it.edit().accept(kinds(kinds)).build())
                 .several(
                         "sysex-to",
-                        say("source-forms.exclusive-to"),
+                        say("source-forms.sysex-to"),
                         it -> Choices.instruments(desk.session()),
                         it -> new LinkedHashSet<>(it.sysexTo()),
                         (it, ids) -> it.withSysexTo(
                                 ids.stream().map(String.class::cast).toList()))
                 .flag(
                         "echoes",
-                        say("source-forms.echoes"),
-                        say("source-forms.whether-it-sends-back-what"),
-                        say("source-forms.sends-back-what-it-gets"),
+                        say("source-forms.midi-echo"),
+                        say("source-forms.it-sends-back-what-it"),
+                        say("source-forms.sends-back-what-it-receives"),
                         say("common.no"),
                         Source::echoes,
                         Source::withEchoes);
@@ -140,11 +140,11 @@ final class SourceForms {
     private static String words(EventKind kind) {
         return switch (kind) {
             case NOTES -> say("source-forms.notes");
-            case CONTROLLERS -> say("source-forms.controllers");
+            case CONTROLLERS -> say("source-forms.controllers-cc");
             case PITCH_BEND -> say("common.pitch-bend");
-            case CHANNEL_PRESSURE -> say("common.pressure");
-            case KEY_PRESSURE -> say("common.key-pressure");
-            case PROGRAM_CHANGE -> say("common.programs");
+            case CHANNEL_PRESSURE -> say("common.channel-pressure");
+            case KEY_PRESSURE -> say("common.poly-pressure");
+            case PROGRAM_CHANGE -> say("common.program-changes");
         };
     }
 

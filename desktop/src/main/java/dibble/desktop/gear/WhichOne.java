@@ -24,7 +24,7 @@ final class WhichOne extends ToggleButton {
         this.presenter = presenter;
         this.shower = shower;
         setId("which-one");
-        setTooltip(new Tooltip(say("which-one.press-a-key-dibble-shows")));
+        setTooltip(new Tooltip(say("which-one.press-a-key-and-dibble")));
         setMinWidth(USE_PREF_SIZE);
         setOnAction(event -> ask(isSelected()));
     }
@@ -51,9 +51,9 @@ final class WhichOne extends ToggleButton {
             ask(false);
             desk.ask()
                     .tell(
-                            say("which-one.was-played-and-no-source", Words.portInList(port, desk.session())),
+                            say("which-one.was-played-but-no-source", Words.portInList(port, desk.session())),
                             new AskBar.Answer(
-                                    say("which-one.add-it"), () -> shower.accept(presenter.addSourceOn(port))));
+                                    say("which-one.add-source"), () -> shower.accept(presenter.addSourceOn(port))));
         }
     }
 }

@@ -34,7 +34,7 @@ public final class FirstMinutesStrip extends HBox {
     private final Label place = new Label();
     private final Label title = Cards.strong("");
     private final Label words = new Label();
-    private final Button show = new Button(say("first-minutes.show"));
+    private final Button show = new Button(say("first-minutes.show-me-where"));
     private final Button leave;
     private final Watch watch;
     private FirstMinutes steps = new FirstMinutes();
@@ -106,11 +106,11 @@ public final class FirstMinutesStrip extends HBox {
         int all = FirstMinutes.Step.values().length;
         if (now == null) {
             place.setText("✓");
-            title.setText(say("first-minutes.done"));
-            words.setText(say("first-minutes.what-next"));
+            title.setText(say("first-minutes.that-was-all-you-have"));
+            words.setText(say("first-minutes.keep-this-session-or-begin"));
             leave.setText(say("common.close"));
         } else {
-            place.setText(say("first-minutes.place", steps.place() + 1, all));
+            place.setText(say("first-minutes.of", steps.place() + 1, all));
             String name = now.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
             title.setText(say("step-title." + name));
             words.setText(say("step-words." + name));

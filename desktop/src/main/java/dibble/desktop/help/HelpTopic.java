@@ -20,9 +20,9 @@ public enum HelpTopic {
     SCENES(say("common.scenes")),
     CHECKS(say("page.checks")),
     SETTINGS(say("common.settings")),
-    NOTHING_SOUNDS(say("window-commands.nothing-sounds")),
+    NOTHING_SOUNDS(say("window-commands.nothing-sounds-what-now")),
     WORDS(say("help.words")),
-    ABOUT(say("window-commands.about"));
+    ABOUT(say("window-commands.about-dibble"));
 
     private final String title;
 

@@ -19,10 +19,10 @@ final class DropQuestion extends VBox {
     private final Desk desk;
     private final KeysPresenter presenter;
     private final Label title = new Label();
-    private final NoteField at = new NoteField(say("drop-question.first-key-of-the-upper"));
-    private final Button above = new Button(say("drop-question.beside-it-above"));
-    private final Button below = new Button(say("drop-question.beside-it-below"));
-    private final Button onTop = new Button(say("drop-question.on-top-of-it"));
+    private final NoteField at = new NoteField(say("drop-question.lowest-key-of-the-upper"));
+    private final Button above = new Button(say("drop-question.split-new-sound-above"));
+    private final Button below = new Button(say("drop-question.split-new-sound-below"));
+    private final Button onTop = new Button(say("drop-question.layer-with-it"));
     private final Runnable done;
     private String source;
     private PartRef part;
@@ -44,7 +44,7 @@ final class DropQuestion extends VBox {
         below.setOnAction(event -> beside(true));
         onTop.setOnAction(event -> answer(presenter.layer(source, part)));
         at.setOnNote(note -> showAnswers());
-        Label hint = new Label(say("drop-question.split-from-key"));
+        Label hint = new Label(say("drop-question.split-at-key"));
         hint.setMinWidth(USE_PREF_SIZE);
         Label or = new Label(say("drop-question.or-press-it-on-the"));
         or.getStyleClass().add("soft");
@@ -61,7 +61,7 @@ final class DropQuestion extends VBox {
         asked = desk.session();
         Source keyboard = desk.session().source(sourceId).orElseThrow();
         String name = desk.session().part(dropped).map(Part::name).orElse(dropped.part());
-        title.setText(say("drop-question.on-where", name, keyboard.name()));
+        title.setText(say("drop-question.add-to", name, keyboard.name()));
         int low = keyboard.keys().low() + 1;
         at.setNote(
                 Math.max(low, Math.min(keyboard.keys().high(), key)),

@@ -25,7 +25,7 @@ final class KeyWait extends Label {
 
     void waitFor(String what, Taker next) {
         taker = next;
-        setText(say("key-wait.esc-leaves-it", what));
+        setText(say("key-wait.esc-cancels", what));
         setVisible(true);
     }
 

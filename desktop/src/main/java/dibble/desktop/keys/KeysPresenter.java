@@ -117,7 +117,7 @@ final class KeysPresenter {
     }
 
     void rename(String zone, String name) {
-        change(say("edit.name"), zone, it -> it.withName(name));
+        change(say("edit.rename"), zone, it -> it.withName(name));
     }
 
     void change(String what, String zone, UnaryOperator<Zone> change) {
@@ -146,7 +146,7 @@ final class KeysPresenter {
 
     /** Has a zone hold in one scene, or (null) always. */
     void holdIn(String zone, String scene) {
-        document.edit(say("edit.holds-in"), session -> ZoneEdits.moveZone(session, zone, scene));
+        document.edit(say("edit.active-scene"), session -> ZoneEdits.moveZone(session, zone, scene));
     }
 
     /** Cuts a zone in two at a key; the id of the upper one, or null where the key is not inside it. */
@@ -167,7 +167,7 @@ final class KeysPresenter {
         }
         String id = ZoneEdits.freshZoneId(session(), zone);
         String scene = session().sceneOf(zone).map(Scene::id).orElse(null);
-        document.edit(say("edit.copy-a-zone"), session -> ZoneEdits.copyZone(session, zone, id, source, scene));
+        document.edit(say("edit.paste-zone"), session -> ZoneEdits.copyZone(session, zone, id, source, scene));
         return id;
     }
 
@@ -196,7 +196,7 @@ final class KeysPresenter {
 
     /** Gives each of some notes of a part a track of its own; they are armed. */
     void tracksFor(PartRef part, List<Integer> notes) {
-        document.edit(say("edit.a-track-for-each-note"), session -> TrackEdits.addKeyTracks(session, part, notes));
+        document.edit(say("edit.one-track-per-note"), session -> TrackEdits.addKeyTracks(session, part, notes));
         for (Track track : session().tracks()) {
             if (track.input() instanceof Track.OfKey of && of.part().equals(part)) {
                 document.perform(performance -> performance.withArmed(track.id(), true));
@@ -230,7 +230,7 @@ final class KeysPresenter {
     }
 
     void delete(String zone) {
-        document.edit(say("edit.delete-a-zone"), session -> ZoneEdits.deleteZone(session, zone));
+        document.edit(say("edit.delete-zone"), session -> ZoneEdits.deleteZone(session, zone));
     }
 
     /** Whether a new part on a source has to be asked about: the source plays something already. */

@@ -81,8 +81,8 @@ public final class KeysView extends StackPane implements View {
         return List.of(
                 Command.of(
                                 "cut-zone",
-                                say("keys-view.cut-the-zone-in-two"),
-                                () -> waiting.waitFor(say("keys-view.press-the-first-key-of"), this::cutAt))
+                                say("keys-view.split-the-zone"),
+                                () -> waiting.waitFor(say("keys-view.press-the-lowest-key-of"), this::cutAt))
                         .key("S")
                         .when(() -> zone().isPresent()),
                 Command.of(
@@ -99,25 +99,26 @@ public final class KeysView extends StackPane implements View {
                         .when(() -> source() != null),
                 Command.of(
                                 "copy-zone",
-                                say("keys-view.copy-the-zone"),
+                                say("keys-view.copy-zone"),
                                 () -> copied = zone().orElseThrow().id())
                         .key("Shortcut+C")
                         .when(() -> zone().isPresent()),
                 Command.of(
                                 "paste-zone",
-                                say("keys-view.paste-the-zone-onto-the"),
+                                say("keys-view.paste-zone-onto-the-source"),
                                 () -> selectFresh(presenter.copy(copied, source())))
                         .key("Shortcut+V")
                         .when(() -> copied != null && source() != null),
-                Command.of("fewer-notes", say("keys-view.fewer-notes-larger"), this::zoomIn)
+                Command.of("fewer-notes", say("keys-view.zoom-in"), this::zoomIn)
                         .key("Shortcut+PLUS")
                         .key("Shortcut+EQUALS"),
-                Command.of("more-notes", say("keys-view.more-notes"), this::zoomOut)
+                Command.of("more-notes", say("keys-view.zoom-out"), this::zoomOut)
                         .key("Shortcut+MINUS"),
-                Command.of("all-notes", say("keys-view.all-notes"), window::fit).key("Shortcut+DIGIT0"),
-                Command.of("lower-notes", say("keys-view.lower-notes"), () -> window.turn(-OCTAVE))
+                Command.of("all-notes", say("keys-view.zoom-to-fit"), window::fit)
+                        .key("Shortcut+DIGIT0"),
+                Command.of("lower-notes", say("keys-view.scroll-to-lower-notes"), () -> window.turn(-OCTAVE))
                         .key("PAGE_UP"),
-                Command.of("higher-notes", say("keys-view.higher-notes"), () -> window.turn(OCTAVE))
+                Command.of("higher-notes", say("keys-view.scroll-to-higher-notes"), () -> window.turn(OCTAVE))
                         .key("PAGE_DOWN"));
     }
 
@@ -148,7 +149,7 @@ public final class KeysView extends StackPane implements View {
 
     private void askSwitches(Zone zone) {
         waiting.waitFor(
-                say("keys-view.press-the-key-that-is", Words.target(zone.to(), desk.session())),
+                say("keys-view.press-the-key-that-should", Words.target(zone.to(), desk.session())),
                 (source, key) -> KeysPresenter.part(zone)
                         .ifPresent(part -> selectFresh(presenter.keyswitches(source, part, key))));
     }

@@ -62,7 +62,7 @@ final class NoteMapPane extends VBox {
         chord.getStyleClass().add("small");
         plant = new StartAndStep(
                 "note-map", say("common.notes-from"), 36, 0, 127, text -> NoteNames.parse(text, middleC()));
-        plant.getChildren().add(Cards.button("note-map-plant", say("common.plant-2"), this::plant));
+        plant.getChildren().add(Cards.button("note-map-plant", say("common.plant"), this::plant));
         sounds.setId("note-map-sounds");
         sounds.setAccessibleText(say("note-map-pane.notes-of-the-part"));
         sounds.setMinHeight(44);
@@ -85,7 +85,7 @@ final class NoteMapPane extends VBox {
                 6,
                 4,
                 chord,
-                Cards.button("note-map-tracks", say("note-map-pane.a-track-for-each-note"), this::tracks),
+                Cards.button("note-map-tracks", say("note-map-pane.one-track-per-note"), this::tracks),
                 Cards.button("note-map-clear", say("common.clear"), () -> put(Map.of())));
         getChildren().setAll(Cards.strong(say("common.note-map")), plant, hint, sounds, more, field, lines);
     }

@@ -32,9 +32,9 @@ final class NoteRuler extends Pane {
         setPrefHeight(HEIGHT);
         HBox zooming = new HBox(
                 2,
-                link("zoom-out", "−", say("note-ruler.more-notes"), out),
-                link("zoom-in", "+", say("note-ruler.fewer-notes"), in),
-                link("zoom-fit", say("note-ruler.fit"), say("note-ruler.all-notes"), fit));
+                link("zoom-out", "−", say("note-ruler.zoom-out"), out),
+                link("zoom-in", "+", say("note-ruler.zoom-in"), in),
+                link("zoom-fit", say("note-ruler.fit"), say("note-ruler.zoom-to-fit"), fit));
         zooming.setLayoutX(112);
         zooming.setLayoutY(3);
         getChildren().addAll(canvas, zooming);

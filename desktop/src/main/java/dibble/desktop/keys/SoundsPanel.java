@@ -83,12 +83,12 @@ final class SoundsPanel extends VBox {
         Label title = new Label(say("common.sounds"));
         title.getStyleClass().add("heading");
         title.setMinWidth(Region.USE_PREF_SIZE);
-        Button fold = Cards.button("fold-sounds", folded ? say("common.show-2") : say("common.fold"), () -> {
+        Button fold = Cards.button("fold-sounds", folded ? say("common.show-2") : say("common.collapse"), () -> {
             folded = !folded;
             show();
         });
         fold.getStyleClass().add("link");
-        fold.setAccessibleText(folded ? say("sounds-panel.show-the-sounds") : say("sounds-panel.fold-the-sounds"));
+        fold.setAccessibleText(folded ? say("sounds-panel.show-the-sounds") : say("sounds-panel.collapse-the-sounds"));
         HBox head = line(title, say("sounds-panel.drag-one-onto-a-keyboard"));
         head.getChildren().add(1, fold);
         nodes.add(head);
@@ -141,7 +141,7 @@ final class SoundsPanel extends VBox {
         boolean isFed = fed.contains(ref);
         line.pseudoClassStateChanged(UNFED, !isFed);
         String sound = part.program() == null ? "" : ", " + GeneralMidi.program(part.program());
-        String hint = say("sounds-panel.nothing-plays-it-yet", part.name() + sound, isFed);
+        String hint = say("sounds-panel.text", part.name() + sound, isFed);
         line.setAccessibleText(say("sounds-panel.part", hint));
         Tooltip.install(line, new Tooltip(say("sounds-panel.drag-it-onto-a-keyboard", hint)));
         line.addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> drags.moved(ref, event.getSceneX(), event.getSceneY()));
@@ -156,7 +156,7 @@ final class SoundsPanel extends VBox {
         ContextItems.on(
                 line,
                 () -> List.of(
-                        Cards.item("context-play", say("context.give-to-source"), () -> drags.chosen(ref)),
+                        Cards.item("context-play", say("context.give-to-the-selected-source"), () -> drags.chosen(ref)),
                         Cards.item(
                                 "context-gear",
                                 say("context.show-in-gear"),

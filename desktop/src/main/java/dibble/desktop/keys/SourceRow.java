@@ -59,7 +59,7 @@ final class SourceRow extends Pane {
     private final KeyboardPane keyboard = new KeyboardPane(this::shape, false);
     private final Map<String, ZoneBand> bands = new HashMap<>();
     private final Label dragNote = new Label();
-    private final Label hint = new Label(say("source-row.plays-nothing-yet-drag-a"));
+    private final Label hint = new Label(say("source-row.no-sound-yet-drag-one"));
     private Source source;
     private SourceKind kind;
     private NoteScale scale;
@@ -83,7 +83,7 @@ final class SourceRow extends Pane {
         hear.setTooltip(new Tooltip(say("about.hear")));
         hear.setOnAction(event -> presenter.setHeard(source.id(), hear.isSelected()));
         meet.getStyleClass().add("link");
-        meet.setTooltip(new Tooltip(say("source-row.close-gaps-between-neighbours-and")));
+        meet.setTooltip(new Tooltip(say("source-row.closes-gaps-between-neighbouring-zones")));
         meet.setOnAction(event -> presenter.closeGaps(source.id()));
         head.getChildren().addAll(name, letIn, hear, meet);
         ways.setMouseTransparent(true);
@@ -112,7 +112,7 @@ final class SourceRow extends Pane {
                 () -> List.of(
                         Cards.item(
                                 "context-hear",
-                                hear.isSelected() ? say("context.do-not-hear") : say("context.hear"),
+                                hear.isSelected() ? say("context.dont-hear") : say("context.hear"),
                                 hear::fire),
                         Cards.item("context-close-gaps", say("common.close-gaps"), meet::fire),
                         Cards.item(

@@ -39,7 +39,7 @@ final class VelocityCurve extends StackPane {
             }
         });
         curve.setId("velocity-curve");
-        curve.setAccessibleText(say("velocity-curve.velocities-in-and-out-as"));
+        curve.setAccessibleText(say("velocity-curve.velocity-in-and-out-the"));
         getChildren().add(curve);
     }
 

@@ -121,7 +121,8 @@ final class ZoneBand extends Pane {
                 Cards.item(
                         "context-on",
                         zone.enabled() ? say("context.switch-off") : say("context.switch-on"),
-                        () -> presenter.change(say("edit.on-or-off"), zone.id(), it -> it.withEnabled(!it.enabled()))),
+                        () -> presenter.change(
+                                say("edit.switch-on-or-off"), zone.id(), it -> it.withEnabled(!it.enabled()))),
                 Cards.item(
                         "context-delete",
                         say("common.delete"),
@@ -146,7 +147,7 @@ final class ZoneBand extends Pane {
         whole = text(always);
         label.setText(whole);
         tip.setText(whole);
-        setAccessibleText(say("zone-band.zone-off", whole, zone.enabled()));
+        setAccessibleText(say("zone-band.zone", whole, zone.enabled()));
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(OFF, !zone.enabled());
         pseudoClassStateChanged(SCENE, !always);

@@ -45,7 +45,7 @@ final class ZoneForm extends VBox {
         form.choice(
                         "zone-sound",
                         say("zone-form.sound"),
-                        say("zone-form.the-sound-that-the-zone"),
+                        say("zone-form.the-sound-the-zone-plays"),
                         id -> sounds(id),
                         this::sound,
                         (id, to) -> {
@@ -58,7 +58,7 @@ final class ZoneForm extends VBox {
                 .choice(
                         "zone-source",
                         say("common.played-by"),
-                        say("zone-form.who-plays-the-zone"),
+                        say("zone-form.the-source-that-plays-the"),
                         id -> Choices.players(desk.session()),
                         id -> zone(id).source(),
                         change(
@@ -67,8 +67,8 @@ final class ZoneForm extends VBox {
                                         it.edit().source((String) source).build()))
                 .choice(
                         "zone-scene",
-                        say("common.holds-in"),
-                        say("zone-form.the-scene-that-the-zone"),
+                        say("common.active-in"),
+                        say("zone-form.the-scene-in-which-the"),
                         id -> Choices.holds(desk.session()),
                         id -> desk.session().sceneOf(id).map(Scene::id).orElse(Choices.ALWAYS),
                         (id, scene) -> {
@@ -107,23 +107,25 @@ final class ZoneForm extends VBox {
                 .wideRow(say("zone-form.velocity-in-and-out"), curve, curve::show)
                 .flag(
                         "zone-fold",
-                        say("zone-form.fold"),
-                        say("zone-form.notes-outside-the-part-are"),
+                        say("zone-form.into-range"),
+                        say("zone-form.move-notes-outside-the-part"),
                         say("zone-form.by-octaves"),
                         say("common.no"),
                         id -> zone(id).fold(),
-                        change(say("edit.fold"), (it, on) -> it.edit().fold(on).build()))
+                        change(
+                                say("edit.move-into-range"),
+                                (it, on) -> it.edit().fold(on).build()))
                 .flag(
                         "zone-unmapped",
-                        say("zone-form.other-keys"),
+                        say("zone-form.keys-without-notes"),
                         say("zone-form.keys-without-a-note-of"),
                         say("zone-form.silent"),
                         say("zone-form.play-as-they-are"),
                         id -> zone(id).dropUnmapped(),
                         change(
-                                say("edit.other-keys"),
+                                say("edit.keys-without-notes"),
                                 (it, on) -> it.edit().dropUnmapped(on).build()));
-        form.row(say("zone-form.not-passed"), blocked, id -> {
+        form.row(say("zone-form.blocked-ccs"), blocked, id -> {
             shown = id;
             Cards.showIn(blocked, blocked(zone(id)));
         });
@@ -199,7 +201,7 @@ final class ZoneForm extends VBox {
         }
         if (fits && !numbers.equals(zone.get().blockControllers())) {
             presenter.change(
-                    say("edit.not-passed"),
+                    say("edit.blocked-controllers"),
                     shown,
                     it -> it.edit().blockControllers(numbers).build());
         } else {

@@ -43,7 +43,7 @@ final class ZoneInspector extends VBox {
     private final TextField name = Cards.field("inspector-name", say("common.name-of-the-zone"), this::commitName);
     private final NoteField low = new NoteField(say("common.lowest-key"));
     private final NoteField high = new NoteField(say("common.highest-key"));
-    private final ToggleButton learn = new ToggleButton(say("zone-inspector.press-2"));
+    private final ToggleButton learn = new ToggleButton(say("zone-inspector.learn"));
     private final Label soundsAt = new Label();
     private final Button lineUp = new Button(say("zone-inspector.line-up"));
     private final Label transpose = new Label();
@@ -84,7 +84,7 @@ final class ZoneInspector extends VBox {
         learn.getStyleClass().add("small");
         learn.setMinWidth(USE_PREF_SIZE);
         learn.setMaxHeight(Double.MAX_VALUE);
-        learn.setAccessibleText(say("zone-inspector.press-two-keys-the-lowest"));
+        learn.setAccessibleText(say("zone-inspector.learn-the-lowest-and-the"));
         learn.setTooltip(new Tooltip(say("zone-inspector.press-the-lowest-and-the")));
         learn.setOnAction(event -> learned = -1);
         lineUp.setId("line-up");
@@ -100,14 +100,14 @@ final class ZoneInspector extends VBox {
             Turning.number(field, 1, 127);
         }
         FlowPane passing = new FlowPane(4, 4);
-        pass(passing, EventKind.CONTROLLERS, say("zone-inspector.pass-controllers"));
-        pass(passing, EventKind.PITCH_BEND, say("zone-inspector.pass-bend"));
-        pass(passing, EventKind.CHANNEL_PRESSURE, say("zone-inspector.pass-pressure"));
-        pass(passing, EventKind.KEY_PRESSURE, say("zone-inspector.pass-poly"));
-        pass(passing, EventKind.PROGRAM_CHANGE, say("zone-inspector.pass-programs"));
+        pass(passing, EventKind.CONTROLLERS, say("zone-inspector.cc"));
+        pass(passing, EventKind.PITCH_BEND, say("zone-inspector.pitch-bend"));
+        pass(passing, EventKind.CHANNEL_PRESSURE, say("zone-inspector.channel-pressure"));
+        pass(passing, EventKind.KEY_PRESSURE, say("zone-inspector.poly-pressure"));
+        pass(passing, EventKind.PROGRAM_CHANGE, say("zone-inspector.programs"));
         on.setId("zone-on");
-        on.setOnAction(
-                event -> presenter.change(say("edit.on-or-off"), zone.id(), it -> it.withEnabled(on.isSelected())));
+        on.setOnAction(event ->
+                presenter.change(say("edit.switch-on-or-off"), zone.id(), it -> it.withEnabled(on.isSelected())));
         Button delete = new Button(say("common.delete"));
         delete.setId("zone-delete");
         delete.setOnAction(event -> presenter.delete(zone.id()));
@@ -125,13 +125,13 @@ final class ZoneInspector extends VBox {
         form = new ZoneForm(desk, presenter);
         noteMap = new NoteMapPane(desk, presenter);
         alone.setId("zone-alone");
-        alone.setTooltip(new Tooltip(say("zone-inspector.hear-this-zone-alone-of")));
+        alone.setTooltip(new Tooltip(say("zone-inspector.hear-only-this-zone-of")));
         alone.setOnAction(event -> desk.studio().hearAlone(alone.isSelected() ? zone.id() : null));
         mapped.setId("zone-note-map");
-        mapped.setTooltip(new Tooltip(say("zone-inspector.notes-and-chords-of-single")));
+        mapped.setTooltip(new Tooltip(say("zone-inspector.gives-single-keys-notes-or")));
         mapped.setOnAction(event -> show());
         switches.setId("zone-keyswitches");
-        switches.setTooltip(new Tooltip(say("zone-inspector.have-keys-play-what-chooses")));
+        switches.setTooltip(new Tooltip(say("zone-inspector.play-this-parts-keyswitches-from")));
         switches.setOnAction(event -> askSwitches.accept(zone));
         several.getStyleClass().add("soft");
         several.setWrapText(true);
@@ -161,7 +161,7 @@ final class ZoneInspector extends VBox {
         ToggleButton button = new ToggleButton(label);
         button.getStyleClass().add("pass");
         button.setId("pass-" + kind.word());
-        button.setOnAction(event -> presenter.change(say("edit.passes"), zone.id(), it -> {
+        button.setOnAction(event -> presenter.change(say("edit.what-passes"), zone.id(), it -> {
             Set<EventKind> kinds = EnumSet.noneOf(EventKind.class);
             kinds.addAll(it.pass());
             if (button.isSelected()) {
@@ -186,7 +186,7 @@ final class ZoneInspector extends VBox {
             zone = null;
             empty.setText(
                     desk.session().allZones().isEmpty()
-                            ? say("zone-inspector.nothing-is-played-yet-drag")
+                            ? say("zone-inspector.no-zones-yet-drag-a")
                             : say("zone-inspector.click-a-band-to-see"));
             return;
         }
@@ -212,7 +212,7 @@ final class ZoneInspector extends VBox {
         Cards.showIn(softest, String.valueOf(zone.velocity().low()));
         Cards.showIn(loudest, String.valueOf(zone.velocity().high()));
         int count = desk.selection().zones().size();
-        several.setText(say("zone-inspector.with-more-arrow-keys-move", count - 1));
+        several.setText(say("zone-inspector.more-selected-arrow-keys-move", count - 1));
         several.setVisible(count > 1);
         several.setManaged(count > 1);
         alone.setSelected(zone.id().equals(desk.studio().heardAlone()));
@@ -239,9 +239,9 @@ final class ZoneInspector extends VBox {
         lineUp.getTooltip()
                 .setText(
                         by.isEmpty()
-                                ? say("zone-inspector.it-leads-to-no-part")
+                                ? say("zone-inspector.its-sound-has-no-known")
                                 : say(
-                                        "zone-inspector.the-first-key-plays-the",
+                                        "zone-inspector.the-first-key-will-play",
                                         NoteNames.nameAndNumber(zone.keys().low(), middleC),
                                         NoteNames.nameAndNumber(
                                                 desk.session()

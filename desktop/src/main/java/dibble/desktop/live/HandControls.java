@@ -64,7 +64,8 @@ final class HandControls extends HBox {
             case PEDALS ->
                 nodes.addAll(
                         List.of(slider(say("hand-controls.breath"), BREATH), pedal(say("hand-controls.heel"), HEEL)));
-            case PADS -> nodes.add(slider(say("hand-controls.press"), ShortMessage.CHANNEL_PRESSURE, this::pressure));
+            case PADS ->
+                nodes.add(slider(say("hand-controls.pressure"), ShortMessage.CHANNEL_PRESSURE, this::pressure));
             case CONTROLS ->
                 nodes.addAll(List.of(
                         slider(say("hand-controls.breath"), BREATH),
@@ -96,7 +97,7 @@ final class HandControls extends HBox {
     }
 
     private Node general(int place) {
-        return slider(say("hand-controls.general", GENERAL + place), GENERAL + place);
+        return slider(say("hand-controls.cc", GENERAL + place), GENERAL + place);
     }
 
     private Node slider(String name, int number) {

@@ -53,7 +53,7 @@ public final class LiveLine extends VBox {
     private final KeyboardPane keyboard = new KeyboardPane(this::shape, true);
     private final HandControls hands;
     private final LivePanels panels;
-    private final ToggleButton fold = LivePanels.panelSwitch("fold-live", say("common.fold"));
+    private final ToggleButton fold = LivePanels.panelSwitch("fold-live", say("common.collapse"));
     private final HBox playing = new HBox(10);
     private boolean followsMoves;
     private String held;
@@ -79,9 +79,9 @@ public final class LiveLine extends VBox {
         sentence.setMinWidth(0);
         keysPlay.setId("keys-play");
         keysPlay.setMinWidth(Region.USE_PREF_SIZE);
-        keysPlay.setTooltip(new Tooltip(say("live-line.the-letter-rows-of-the")));
-        octaveDown.setAccessibleText(say("live-line.typed-keys-an-octave-lower"));
-        octaveUp.setAccessibleText(say("live-line.typed-keys-an-octave-higher"));
+        keysPlay.setTooltip(new Tooltip(say("live-line.play-two-octaves-on-the")));
+        octaveDown.setAccessibleText(say("live-line.letter-keys-an-octave-lower"));
+        octaveUp.setAccessibleText(say("live-line.letter-keys-an-octave-higher"));
         octaveDown.setOnAction(event -> moveTyped(-12));
         octaveUp.setOnAction(event -> moveTyped(12));
         octave.setMinWidth(Region.USE_PREF_SIZE);
@@ -119,7 +119,7 @@ public final class LiveLine extends VBox {
         hands = new HandControls(desk, () -> desk.session().source(held).orElse(null));
         HBox.setHgrow(keyboard, Priority.ALWAYS);
         playing.getChildren().addAll(hands, keyboard);
-        fold.setAccessibleText(say("live-line.fold-the-keyboard-away"));
+        fold.setAccessibleText(say("live-line.collapse-the-keyboard"));
         fold.setOnAction(event -> Cards.show(playing, !fold.isSelected()));
         getChildren().addAll(panels, top, playing);
         keysPlay.selectedProperty().subscribe(on -> {
@@ -234,8 +234,7 @@ public final class LiveLine extends VBox {
             showSentence();
         }
         long count = desk.studio().lost();
-        lost.setText(
-                count == 0 ? "" : say("live-line.no-events-events-lost", (int) Math.min(count, Integer.MAX_VALUE)));
+        lost.setText(count == 0 ? "" : say("live-line.events-lost", (int) Math.min(count, Integer.MAX_VALUE)));
         if (fold.isSelected()) {
             return;
         }

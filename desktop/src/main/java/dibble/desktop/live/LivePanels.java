@@ -13,7 +13,7 @@ import javafx.scene.layout.Region;
 /** Everything that passed, and why?, side by side over the live line; each is made when it is first asked for. */
 final class LivePanels extends HBox {
     private final Desk desk;
-    private final ToggleButton showPassed = panelSwitch("show-passed", say("common.everything-that-passed"));
+    private final ToggleButton showPassed = panelSwitch("show-passed", say("common.event-log"));
     private final ToggleButton showWhy = panelSwitch("show-why", say("window-commands.why"));
     private PassedPane passed;
     private WhyPane why;
@@ -21,8 +21,8 @@ final class LivePanels extends HBox {
     LivePanels(Desk desk) {
         super(18);
         this.desk = desk;
-        showWhy.setTooltip(new Tooltip(say("live-panels.what-becomes-of-a-key")));
-        showPassed.setTooltip(new Tooltip(say("live-panels.all-that-came-in-with")));
+        showWhy.setTooltip(new Tooltip(say("live-panels.shows-what-becomes-of-a")));
+        showPassed.setTooltip(new Tooltip(say("live-panels.every-event-that-came-in")));
         showPassed.setOnAction(event -> turn());
         showWhy.setOnAction(event -> turn());
         turn();

@@ -81,7 +81,7 @@ final class PassedPane extends VBox {
                 desk.studio().slots(), System.currentTimeMillis(), System.nanoTime(), ZoneId.systemDefault());
         setId("passed-pane");
         source.setId("passed-source");
-        source.setAccessibleText(say("passed-pane.whose-events-are-shown"));
+        source.setAccessibleText(say("passed-pane.source-whose-events-are-shown"));
         source.getStyleClass().add("live-choice");
         source.setOnAction(event -> {
             rows.showSource(
@@ -93,11 +93,11 @@ final class PassedPane extends VBox {
         FlowPane line = new FlowPane(6, 4, source);
         line.getStyleClass().add("card-line");
         kind(line, "notes", say("passed-pane.notes"), EventKind.NOTES);
-        kind(line, "controllers", say("passed-pane.controllers"), EventKind.CONTROLLERS);
-        kind(line, "bend", say("passed-pane.bend"), EventKind.PITCH_BEND);
+        kind(line, "controllers", say("passed-pane.cc"), EventKind.CONTROLLERS);
+        kind(line, "bend", say("passed-pane.pitch-bend"), EventKind.PITCH_BEND);
         kind(line, "pressure", say("passed-pane.pressure"), EventKind.CHANNEL_PRESSURE, EventKind.KEY_PRESSURE);
         kind(line, "programs", say("passed-pane.programs"), EventKind.PROGRAM_CHANGE);
-        ToggleButton silent = toggle("passed-silent", say("passed-pane.only-what-nothing-takes"));
+        ToggleButton silent = toggle("passed-silent", say("passed-pane.unused-only"));
         silent.setOnAction(event -> {
             rows.showSilent(silent.isSelected());
             restart();
@@ -105,7 +105,7 @@ final class PassedPane extends VBox {
         pause.setOnAction(event -> pause(pause.isSelected()));
         bytes.setOnAction(event -> stale = true);
         Button copy = Cards.button("passed-copy", say("passed-pane.copy-as-text"), this::copy);
-        copy.setTooltip(new Tooltip(say("passed-pane.all-rows-that-are-kept")));
+        copy.setTooltip(new Tooltip(say("passed-pane.copies-all-rows-that-are")));
         Button clear = Cards.button("passed-clear", say("common.clear"), () -> {
             desk.live().passed().clear();
             pause(false);
@@ -114,7 +114,7 @@ final class PassedPane extends VBox {
         line.getChildren().addAll(silent, pause, bytes, copy, clear, skipped);
         view.setId("passed-rows");
         view.setFocusTraversable(true);
-        view.setAccessibleText(say("common.everything-that-passed"));
+        view.setAccessibleText(say("common.event-log"));
         view.getStyleClass().add("passed-rows");
         view.setMinHeight(HEAD + 3 * ROW);
         view.setPrefHeight(HEAD + 10 * ROW);
@@ -296,16 +296,16 @@ final class PassedPane extends VBox {
         g.setFill(Palette.SOFT_ON_DARK);
         g.fillText(say("passed-pane.time"), TIME, 13);
         g.fillText(say("common.played-by-2"), SOURCE, 13);
-        g.fillText(say("passed-pane.channel"), CHANNEL, 13);
+        g.fillText(say("passed-pane.ch"), CHANNEL, 13);
         g.fillText(say("passed-pane.event"), IN, 13);
-        g.fillText(say("passed-pane.what-became-of-it"), OUT, 13);
+        g.fillText(say("passed-pane.result"), OUT, 13);
         shown = rows.leaders(passed(), behind, room());
         for (int i = 0; i < shown.size(); i++) {
             draw(g, row(shown.get(i)), HEAD + i * ROW, i == chosen);
         }
         if (shown.isEmpty()) {
             g.setFont(PLAIN);
-            g.fillText(say("passed-pane.nothing-has-passed-yet-play"), TIME, HEAD + 16);
+            g.fillText(say("passed-pane.no-events-yet-play-something"), TIME, HEAD + 16);
         }
     }
 

@@ -150,9 +150,9 @@ final class PassedRows {
         String sourceId = played ? slots.sourceId(Packed.voice(entry)) : null;
         String note = "";
         if (Packed.what(entry) == Packed.ECHO) {
-            note = say("passed-rows.came-back-from-a-loop");
+            note = say("passed-rows.came-back-in-a-loop");
         } else if (outs.isEmpty() && !ShortMessage.endsNote(message)) {
-            note = unheard.contains(sourceId) ? say("common.not-heard") : say("passed-rows.nothing-takes-it-why");
+            note = unheard.contains(sourceId) ? say("common.not-heard") : say("passed-rows.not-used-why");
         }
         return new Row(
                 leader,
@@ -198,7 +198,7 @@ final class PassedRows {
 
     /** All rows that are shown as lines of text with tabs between. */
     String text(Passed passed, Session session, Routing routing, Set<String> unheard) {
-        StringBuilder text = new StringBuilder(say("passed-rows.head") + "\n");
+        StringBuilder text = new StringBuilder(say("passed-rows.time-source-channel-event-bytes") + "\n");
         for (long leader : leaders(passed, 0, Integer.MAX_VALUE)) {
             Row row = row(passed, leader, session, routing, unheard);
             text.append(text(row));
@@ -210,13 +210,8 @@ final class PassedRows {
     static String text(Row row) {
         List<String> became = new ArrayList<>();
         for (Out out : row.outs()) {
-            became.add(say(
-                    "passed-rows.refused-by-its-port",
-                    out.part(),
-                    out.channel(),
-                    out.what(),
-                    bytes(out.message()),
-                    out.taken()));
+            became.add(
+                    say("passed-rows.text", out.part(), out.channel(), out.what(), bytes(out.message()), out.taken()));
         }
         return String.join(
                         "\t",

@@ -77,10 +77,8 @@ final class Sentence {
             silence = !isHeard
                     ? say("sentence.not-heard-hear-is-off")
                     : refused
-                            ? say("sentence.its-port-takes-nothing-now")
-                            : isKey
-                                    ? say("sentence.nothing-is-played-by-this")
-                                    : say("sentence.nothing-is-moved-by-it");
+                            ? say("sentence.its-port-is-not-receiving")
+                            : isKey ? say("sentence.no-zone-has-this-key") : say("sentence.nothing-uses-it");
         }
         return new Sentence(
                 Words.source(heard.source(), session), Words.message(message, session.middleC()), ways, silence);
@@ -114,9 +112,9 @@ final class Sentence {
     /** What the line says before anything was played. */
     static String empty(Session session) {
         return session.sources().isEmpty()
-                ? say("sentence.no-source-yet")
+                ? say("sentence.no-sources-yet")
                 : say(
-                        "sentence.press-a-key-dibble-says",
+                        "sentence.press-a-key-to-see",
                         session.sources().size(),
                         session.allZones().size());
     }

@@ -96,12 +96,12 @@ final class Why {
                     Words.source(source, session),
                     gate(trace.gate()),
                     false));
-            return new Answer(say("why.it-stops-at-its-source", played), lines);
+            return new Answer(say("why.stopped-at-its-source", played), lines);
         }
         trace.controls().forEach(this::control);
         trace.zones().forEach(this::zone);
         if (others > 0) {
-            lines.add(new Line(null, 0, "", "", say("why.no-others-others-belong-to", others), false));
+            lines.add(new Line(null, 0, "", "", say("why.others-belong-to-other-sources", others), false));
         }
         String sentence = sounding.isEmpty()
                 ? say("why.nothing-comes-of-it", played)
@@ -115,19 +115,19 @@ final class Why {
         Source of = session.source(source).orElseThrow();
         return switch (reason) {
             case NOT_LISTENING ->
-                say("why.and-this-came-on-channel", of.name(), Words.listening(of), ShortMessage.channel(message) + 1);
-            case NOT_ACCEPTED -> say("why.does-not-let-in", of.name(), kind());
-            default -> say("why.this-program-calls-a-scene");
+                say("why.listens-on-this-came-on", of.name(), Words.listening(of), ShortMessage.channel(message) + 1);
+            case NOT_ACCEPTED -> say("why.does-not-accept", of.name(), kind());
+            default -> say("why.this-program-change-switches-the");
         };
     }
 
     private String kind() {
         return switch (EventKind.of(message)) {
             case NOTES -> say("common.keys-2");
-            case CONTROLLERS -> say("why.knobs-cc", ShortMessage.data1(message));
+            case CONTROLLERS -> say("why.controllers-cc", ShortMessage.data1(message));
             case PITCH_BEND -> say("common.pitch-bend");
-            case CHANNEL_PRESSURE -> say("common.pressure");
-            case KEY_PRESSURE -> say("common.key-pressure");
+            case CHANNEL_PRESSURE -> say("common.channel-pressure");
+            case KEY_PRESSURE -> say("common.poly-pressure");
             case PROGRAM_CHANGE -> say("why.program-changes");
         };
     }
@@ -143,10 +143,10 @@ final class Why {
         if (answer.reason() != null) {
             text = reason(answer.reason(), map);
         } else if (answer.scene() != null) {
-            text = say("why.calls", scene(answer.scene()));
+            text = say("why.switches-to", scene(answer.scene()));
             sounding.add(scene(answer.scene()));
         } else {
-            text = say("why.the-control-itself-goes-no", sent(answer.messages()), map.keep());
+            text = say("why.text", sent(answer.messages()), map.keep());
         }
         lines.add(new Line(
                 new Places.Thing(Places.Kind.CONTROL, map.id()),
@@ -160,7 +160,7 @@ final class Why {
     private String scene(String id) {
         return switch (id) {
             case Aim.ToScene.NEXT -> say("common.the-next-scene");
-            case Aim.ToScene.PREVIOUS -> say("common.the-scene-before");
+            case Aim.ToScene.PREVIOUS -> say("common.the-previous-scene");
             default ->
                 session.scene(id).map(it -> say("common.scene-3", it.name())).orElse(say("common.no-such-scene", id));
         };
@@ -204,7 +204,7 @@ final class Why {
     private String reason(Trace.Reason reason, ControlMap map) {
         return switch (reason) {
             case OUTSIDE_THE_WINDOW ->
-                say("why.its-window-is-to-and", map.when().low(), map.when().high());
+                say("why.its-window-is-to-outside", map.when().low(), map.when().high());
             case CHANNEL -> channels(map.channels().numbers());
             default -> reason(reason, Optional.empty());
         };
@@ -212,7 +212,7 @@ final class Why {
 
     private String channels(List<Integer> numbers) {
         return say(
-                "why.takes-channel-s-and-this",
+                "why.takes-channel-this-came-on",
                 numbers.size() == 1,
                 numbers.stream().map(String::valueOf).collect(Collectors.joining(", ")),
                 ShortMessage.channel(message) + 1);
@@ -225,10 +225,10 @@ final class Why {
     private String reason(Trace.Reason reason, Zone zone) {
         return switch (reason) {
             case CHANNEL -> channels(zone.channels().numbers());
-            case KEY_BELOW -> say("why.its-keys-begin-at", note(zone.keys().low()));
+            case KEY_BELOW -> say("why.its-keys-start-at", note(zone.keys().low()));
             case KEY_ABOVE -> say("why.its-keys-end-at", note(zone.keys().high()));
             case VELOCITY_BELOW ->
-                say("why.it-takes-velocities-from-on", zone.velocity().low());
+                say("why.it-takes-velocities-from-up", zone.velocity().low());
             case VELOCITY_ABOVE ->
                 say("why.it-takes-velocities-up-to", zone.velocity().high());
             default -> reason(reason, Optional.of(zone));
@@ -239,16 +239,16 @@ final class Why {
         return switch (reason) {
             case OFF ->
                 alone != null && zone.filter(Zone::enabled).isPresent()
-                        ? say("why.another-zone-is-heard-alone")
+                        ? say("why.another-zone-is-soloed")
                         : say("why.it-is-switched-off");
             case UNMAPPED -> say("why.its-note-map-has-no");
-            case OUTSIDE -> say("why.transposed-this-falls-outside-0");
+            case OUTSIDE -> say("why.transposed-the-note-would-be");
             case NOT_PASSED -> say("why.it-does-not-pass", kind());
             case TAKEN -> say("why.a-control-map-takes-it");
-            case NO_SUCH_PART -> say("why.what-it-leads-to-is");
-            case NO_CHANNEL -> say("why.what-it-leads-to-has");
+            case NO_SUCH_PART -> say("why.its-target-is-missing");
+            case NO_CHANNEL -> say("why.its-target-has-no-channel");
             case NOT_HEARD -> say("why.would-play-but-is-not", Words.source(source, session));
-            case SOUNDS_BY_ITSELF -> say("why.the-keyboard-sounds-this-by");
+            case SOUNDS_BY_ITSELF -> say("why.the-keyboard-sounds-this-itself");
             default -> reason.words() + ".";
         };
     }

@@ -34,7 +34,7 @@ final class WhyPane extends VBox {
     private static final long BETWEEN_ANSWERS = TimeUnit.MILLISECONDS.toNanos(150);
 
     private final Desk desk;
-    private final ToggleButton last = new ToggleButton(say("why-pane.what-is-played"));
+    private final ToggleButton last = new ToggleButton(say("why-pane.follow-playing"));
     private final ComboBox<Choice> source = new ComboBox<>();
     private final ComboBox<Choice> channel = new ComboBox<>();
     private final TextField typed = new TextField();
@@ -57,9 +57,9 @@ final class WhyPane extends VBox {
         last.setTooltip(new Tooltip(say("why-pane.follows-the-keys-and-controls")));
         last.setOnAction(event -> stale = true);
         source.setId("why-source");
-        source.setAccessibleText(say("why-pane.whose-key-it-would-be"));
+        source.setAccessibleText(say("why-pane.source-of-the-event"));
         channel.setId("why-channel");
-        channel.setAccessibleText(say("why-pane.the-channel-that-it-would"));
+        channel.setAccessibleText(say("why-pane.channel-of-the-event"));
         channel.getItems().setAll(Form.CHANNELS);
         source.getStyleClass().add("live-choice");
         channel.getStyleClass().add("live-choice");
@@ -196,7 +196,7 @@ final class WhyPane extends VBox {
             if (cut.contains(instrument.port())) {
                 closed.put(instrument.id(), say("why-pane.nothing-is-sent-to-now", instrument.name()));
             } else if (desk.studio().lane(instrument.port()).isEmpty()) {
-                closed.put(instrument.id(), say("why-pane.the-port-of-is-not", instrument.name()));
+                closed.put(instrument.id(), say("why-pane.the-port-of-is-missing", instrument.name()));
             }
         }
         return closed;

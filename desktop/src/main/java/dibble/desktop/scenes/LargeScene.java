@@ -41,7 +41,7 @@ final class LargeScene extends VBox {
         space.setMinHeight(18);
         HBox buttons = new HBox(
                 10,
-                Cards.button("large-previous", say("large-scene.scene-before"), () -> presenter.step(-1)),
+                Cards.button("large-previous", say("large-scene.previous-scene"), () -> presenter.step(-1)),
                 Cards.button("large-following", say("large-scene.next-scene"), () -> presenter.step(1)),
                 Cards.button("large-leave", say("large-scene.all-scenes"), leave));
         buttons.setAlignment(Pos.CENTER);
@@ -59,7 +59,7 @@ final class LargeScene extends VBox {
 
     void show() {
         now.setText(presenter.active().map(Scene::name).orElse(say("large-scene.no-scene")));
-        next.setText(presenter.next().map(Scene::name).orElse(say("large-scene.the-last-one")));
+        next.setText(presenter.next().map(Scene::name).orElse(say("large-scene.the-last-scene")));
         then.setText(presenter.next().isPresent() ? say("common.then") : say("large-scene.this-is"));
         setAccessibleText(say("large-scene.now", now.getText(), then.getText(), next.getText()));
         size();

@@ -37,8 +37,8 @@ final class SceneCard extends HBox {
         setFocusTraversable(true);
         name.getStyleClass().add("scene-name");
         name.setMinWidth(0);
-        call = Cards.button("call-" + id, say("scene-card.call"), () -> presenter.call(id));
-        call.setTooltip(new Tooltip(say("scene-card.has-it-hold-now-held")));
+        call = Cards.button("call-" + id, say("scene-card.switch"), () -> presenter.call(id));
+        call.setTooltip(new Tooltip(say("scene-card.switch-to-this-scene-now")));
         called.setMinWidth(USE_PREF_SIZE);
         VBox words = new VBox(1, name, holds);
         words.setMinWidth(0);
@@ -54,7 +54,7 @@ final class SceneCard extends HBox {
         ContextItems.on(this, () -> {
             select.run();
             return List.of(
-                    Cards.item("context-call", say("scene-card.call"), () -> presenter.call(id)),
+                    Cards.item("context-call", say("scene-card.switch"), () -> presenter.call(id)),
                     Cards.item("context-duplicate", say("common.duplicate"), () -> presenter.duplicate(id)),
                     Cards.item("context-up", say("common.up"), () -> presenter.move(id, -1)),
                     Cards.item("context-down", say("common.down"), () -> presenter.move(id, 1)),
@@ -66,11 +66,11 @@ final class SceneCard extends HBox {
         name.setText(scene.name());
         holds.setText(ScenesPresenter.holds(scene));
         called.setText(presenter.calledBy(scene));
-        call.setText(active ? say("scene-card.holds-now") : say("scene-card.call"));
+        call.setText(active ? say("scene-card.active") : say("scene-card.switch"));
         call.setDisable(active);
         call.setAccessibleText(
-                active ? say("scene-card.holds-now-2", scene.name()) : say("scene-card.call-2", scene.name()));
-        setAccessibleText(say("scene-card.scene", scene.name(), holds.getText(), active));
+                active ? say("scene-card.is-active", scene.name()) : say("scene-card.switch-to", scene.name()));
+        setAccessibleText(say("scene-card.scene-active", scene.name(), holds.getText(), active));
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(HOLDS, active);
     }

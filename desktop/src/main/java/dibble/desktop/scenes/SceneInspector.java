@@ -32,7 +32,7 @@ import javafx.scene.layout.VBox;
 
 /** All about the selected scene: its name, what calls it, and the sounds that it sets. */
 final class SceneInspector extends VBox {
-    private static final String AS_IT_IS = say("common.as-it-is");
+    private static final String AS_IT_IS = say("common.not-sent");
 
     private static final List<Choice> PROGRAMS = programs();
 
@@ -43,7 +43,7 @@ final class SceneInspector extends VBox {
     private final Form<String> form;
     private final FlowPane buttons = new FlowPane(6, 6);
     private final VBox sounds = new VBox(4);
-    private final MenuButton addSound = new MenuButton(say("scene-inspector.another-sound-for"));
+    private final MenuButton addSound = new MenuButton(say("scene-inspector.change-a-sound"));
     private final Form<PartRef> sound;
     private PartRef part;
 
@@ -65,13 +65,13 @@ final class SceneInspector extends VBox {
                         say("scene-inspector.name-of-the-scene"),
                         id -> now(id).name(),
                         (id, text) -> {
-                            presenter.change(say("edit.name"), id, scene -> scene.withName(text));
+                            presenter.change(say("edit.rename"), id, scene -> scene.withName(text));
                             return id;
                         })
                 .number(
                         "scene-program",
                         say("common.program"),
-                        say("scene-inspector.the-program-change-that-calls"),
+                        say("scene-inspector.program-change-that-switches-to"),
                         1,
                         128,
                         true,
@@ -105,7 +105,7 @@ final class SceneInspector extends VBox {
                 .choice(
                         "scene-sound-program",
                         say("common.program"),
-                        say("scene-inspector.the-program-that-the-scene"),
+                        say("scene-inspector.program-the-scene-gives-the"),
                         ref -> PROGRAMS,
                         ref -> Optional.ofNullable(sound(ref).program())
                                 .<Object>map(it -> it)
@@ -114,8 +114,8 @@ final class SceneInspector extends VBox {
                                 sound.bank(), to.equals(AS_IT_IS) ? null : (Integer) to, sound.volume(), sound.pan())))
                 .number(
                         "scene-sound-level",
-                        say("common.level-2"),
-                        say("scene-inspector.the-level-that-the-scene"),
+                        say("common.level-cc-7"),
+                        say("scene-inspector.level-the-scene-gives-the"),
                         0,
                         127,
                         true,
@@ -123,8 +123,8 @@ final class SceneInspector extends VBox {
                         edit((sound, to) -> new Sound(sound.bank(), sound.program(), (Integer) to, sound.pan())))
                 .number(
                         "scene-sound-pan",
-                        say("common.pan"),
-                        say("scene-inspector.the-pan-that-the-scene"),
+                        say("common.pan-cc-10"),
+                        say("scene-inspector.pan-the-scene-gives-the"),
                         0,
                         127,
                         true,
@@ -190,16 +190,16 @@ final class SceneInspector extends VBox {
                         .map(this::item)
                         .toList());
         List<Node> nodes = new ArrayList<>(
-                List.of(title, form, buttons, Cards.strong(say("scene-inspector.sounds-that-it-sets")), sounds));
+                List.of(title, form, buttons, Cards.strong(say("scene-inspector.sounds-it-changes")), sounds));
         if (scene.get().sounds().isEmpty() && part == null) {
-            Label none = Cards.soft(say("scene-inspector.none-all-parts-keep-the"));
+            Label none = Cards.soft(say("scene-inspector.none-all-parts-keep-their"));
             none.setWrapText(true);
             nodes.add(none);
         }
         if (part != null) {
             nodes.add(sound);
             sound.show(part);
-            nodes.add(Cards.button("scene-sound-none", say("scene-inspector.leave-this-part-alone"), () -> {
+            nodes.add(Cards.button("scene-sound-none", say("scene-inspector.dont-change-this-part"), () -> {
                 presenter.changeSound(id(), part, before -> new Sound(null, null, null, null));
                 part = null;
                 show();

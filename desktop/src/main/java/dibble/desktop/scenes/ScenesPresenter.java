@@ -89,7 +89,7 @@ final class ScenesPresenter {
     String duplicate(String id) {
         String name = freshName(session().scene(id).orElseThrow().name());
         String newId = SceneEdits.freshId(session(), name);
-        document.edit(say("edit.duplicate-of-a-scene"), session -> SceneEdits.duplicate(session, id, newId, name));
+        document.edit(say("edit.duplicate-scene"), session -> SceneEdits.duplicate(session, id, newId, name));
         return newId;
     }
 
@@ -108,7 +108,7 @@ final class ScenesPresenter {
     }
 
     void delete(String id) {
-        document.edit(say("edit.delete-a-scene"), session -> SceneEdits.delete(session, id));
+        document.edit(say("edit.delete-scene"), session -> SceneEdits.delete(session, id));
     }
 
     void move(String id, int by) {
@@ -120,7 +120,7 @@ final class ScenesPresenter {
     }
 
     void changeSound(String scene, PartRef part, UnaryOperator<Sound> change) {
-        document.edit(say("edit.sound-in-a-scene"), session -> SceneEdits.changeSound(session, scene, part, change));
+        document.edit(say("edit.sound-in-scene"), session -> SceneEdits.changeSound(session, scene, part, change));
     }
 
     /** What a scene has: {@code 3 zones · 1 control map · 2 sounds}. */
@@ -144,7 +144,7 @@ final class ScenesPresenter {
         count(words, session().zones().size(), "scenes-presenter.zones");
         count(words, session().controls().size(), "scenes-presenter.control-maps");
         return words.isEmpty()
-                ? say("scenes-presenter.nothing-holds-always")
+                ? say("scenes-presenter.nothing-is-active-in-every")
                 : say("scenes-presenter.in-every-scene-as-well", String.join(" · ", words));
     }
 
@@ -157,7 +157,7 @@ final class ScenesPresenter {
         }
         boolean heard = session().sceneSwitch() != null;
         if (scene.program() != null) {
-            words.add(say("scenes-presenter.program-of-nobody", scene.program() + 1, heard));
+            words.add(say("scenes-presenter.program", scene.program() + 1, heard));
         }
         return String.join(" · ", words);
     }
@@ -170,7 +170,7 @@ final class ScenesPresenter {
                     "scenes-presenter.bank", sound.bank().get(0), sound.bank().get(1)));
         }
         if (sound.program() != null) {
-            words.add(say("common.program-3", GeneralMidi.program(sound.program())));
+            words.add(say("common.program-2", GeneralMidi.program(sound.program())));
         }
         if (sound.volume() != null) {
             words.add(say("scenes-presenter.level", sound.volume()));
@@ -178,7 +178,7 @@ final class ScenesPresenter {
         if (sound.pan() != null) {
             words.add(say("scenes-presenter.pan", sound.pan()));
         }
-        return words.isEmpty() ? say("scenes-presenter.nothing-set-yet") : String.join(" · ", words);
+        return words.isEmpty() ? say("scenes-presenter.nothing-changed-yet") : String.join(" · ", words);
     }
 
     /** The parts that a scene does not give a sound yet. */
@@ -275,10 +275,10 @@ final class ScenesPresenter {
                 zone.noteMap().isEmpty()
                         ? say("scenes-presenter.no-note-map")
                         : say(
-                                "scenes-presenter.note-map-of-no-keys",
+                                "scenes-presenter.note-map-of-keys",
                                 zone.noteMap().size()),
                 say(
-                        "scenes-presenter.passes-kinds-blocks-1-choice",
+                        "scenes-presenter.passes-kinds-blocks-nothing",
                         zone.pass().size(),
                         zone.blockControllers().isEmpty(),
                         listed(zone.blockControllers())),
@@ -303,7 +303,7 @@ final class ScenesPresenter {
                         .collect(Collectors.joining(", ")),
                 say("scenes-presenter.window", map.when().low(), map.when().high()),
                 map.enabled() ? say("scenes-presenter.on") : say("common.off"),
-                map.keep() ? say("scenes-presenter.goes-on-to-zones") : say("common.goes-no-further"),
+                map.keep() ? say("scenes-presenter.also-reaches-the-zones") : say("common.goes-no-further"),
                 map.name());
     }
 }

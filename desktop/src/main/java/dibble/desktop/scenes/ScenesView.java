@@ -42,7 +42,7 @@ public final class ScenesView extends BorderPane implements View {
     private final ScenesPresenter presenter;
     private final Label always = Cards.soft("");
     private final VBox cards = new VBox(8);
-    private final Label empty = new Label(say("scenes-view.no-scenes-yet-everything-holds"));
+    private final Label empty = new Label(say("scenes-view.no-scenes-yet-everything-is"));
     private final ComboBox<Choice> other = new ComboBox<>();
     private final Label against = Cards.heading("");
     private final GridPane differences = new GridPane();
@@ -67,7 +67,7 @@ public final class ScenesView extends BorderPane implements View {
         empty.setWrapText(true);
         other.setId("scene-other");
         other.getStyleClass().add("gear-choice");
-        other.setAccessibleText(say("scenes-view.the-scene-to-compare-with"));
+        other.setAccessibleText(say("scenes-view.scene-to-compare-with"));
         other.setOnAction(event -> showDifferences());
         differences.setHgap(16);
         differences.setVgap(6);
@@ -82,12 +82,12 @@ public final class ScenesView extends BorderPane implements View {
         ScrollPane scroll = Cards.scroll(column);
         large.setId("scene-large");
         large.setMinWidth(USE_PREF_SIZE);
-        large.setTooltip(new Tooltip(say("scenes-view.the-present-scene-and-the")));
+        large.setTooltip(new Tooltip(say("scenes-view.the-current-and-the-next")));
         large.setOnAction(event -> showLarge(large.isSelected()));
         FlowPane buttons = new FlowPane(
                 8,
                 6,
-                Cards.button("scene-add", say("scenes-view.add-a-scene"), () -> select(presenter.add(null))),
+                Cards.button("scene-add", say("scenes-view.add-scene"), () -> select(presenter.add(null))),
                 large);
         buttons.getStyleClass().add("gear-foot");
         left = new BorderPane(scroll);
@@ -108,8 +108,8 @@ public final class ScenesView extends BorderPane implements View {
                         (session, what, change) -> presenter.edit(what, change))
                 .choice(
                         "scene-switch",
-                        say("scenes-view.called-by-programs-of"),
-                        say("scenes-view.whose-program-changes-call-scenes"),
+                        say("scenes-view.switched-by-program-changes-from"),
+                        say("scenes-view.source-whose-program-changes-switch"),
                         ScenesView::players,
                         session -> session.sceneSwitch() == null
                                 ? NOBODY
@@ -121,7 +121,7 @@ public final class ScenesView extends BorderPane implements View {
                 .choice(
                         "scene-switch-channel",
                         say("scenes-view.on-channel"),
-                        say("scenes-view.the-channel-of-the-program"),
+                        say("scenes-view.channel-of-the-program-changes"),
                         session -> Form.CHANNELS,
                         session -> session.sceneSwitch() == null
                                 ? 1
@@ -137,7 +137,7 @@ public final class ScenesView extends BorderPane implements View {
     }
 
     private static List<Choice> players(Session session) {
-        return Choices.with(new Choice(NOBODY, say("scenes-view.nobody")), Choices.sources(session));
+        return Choices.with(new Choice(NOBODY, say("scenes-view.no-source")), Choices.sources(session));
     }
 
     @Override
@@ -219,7 +219,7 @@ public final class ScenesView extends BorderPane implements View {
                 other.getSelectionModel().select(Math.min(place, choices.size() - 1));
             }
         }
-        against.setText(say("scenes-view.what-differs-between-and", one.get().name()));
+        against.setText(say("scenes-view.differences-between-and", one.get().name()));
     }
 
     private void showDifferences() {
@@ -232,7 +232,7 @@ public final class ScenesView extends BorderPane implements View {
         }
         List<ScenesPresenter.Differs> all = presenter.differences(one.get(), two.get());
         if (all.isEmpty()) {
-            differences.addRow(0, Cards.soft(say("scenes-view.nothing-they-do-the-same")));
+            differences.addRow(0, Cards.soft(say("scenes-view.none-they-do-the-same")));
             return;
         }
         differences.addRow(

@@ -19,6 +19,6 @@ final class SettingsPresenter {
     /** Names octaves in another way: in this session, as one step, and in new ones. */
     void name(MiddleC naming) {
         preferences.change(settings -> settings.withMiddleC(naming));
-        document.edit(say("edit.naming-of-octaves"), session -> session.withMiddleC(naming));
+        document.edit(say("edit.name-of-note-60"), session -> session.withMiddleC(naming));
     }
 }

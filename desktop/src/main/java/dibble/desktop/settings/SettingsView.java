@@ -69,8 +69,8 @@ public final class SettingsView extends BorderPane implements View {
         title.getStyleClass().add("heading");
         List<Node> nodes = new ArrayList<>(List.of(title));
         nodes.add(choice(
-                say("settings-view.octaves"),
-                say("settings-view.note-60-is-called-so"),
+                say("settings-view.name-of-note-60"),
+                say("settings-view.how-octaves-are-counted-in"),
                 options(
                         MiddleC.values(),
                         "middle-c-",
@@ -78,7 +78,7 @@ public final class SettingsView extends BorderPane implements View {
                         desk.session().middleC(),
                         presenter::name)));
         nodes.add(choice(
-                say("settings-view.light"),
+                say("settings-view.theme"),
                 "",
                 options(
                         Settings.Theme.values(),
@@ -88,11 +88,11 @@ public final class SettingsView extends BorderPane implements View {
                         theme -> desk.preferences().change(settings -> settings.withTheme(theme)))));
         nodes.add(choice(
                 say("settings-view.size"),
-                say("settings-view.large-can-be-read-and"),
+                say("settings-view.large-is-easier-to-read"),
                 List.of(
                         option(
                                 "size-plain",
-                                say("settings-view.plain"),
+                                say("settings-view.normal"),
                                 !now.large(),
                                 settings -> settings.withLarge(false)),
                         option(
@@ -101,8 +101,8 @@ public final class SettingsView extends BorderPane implements View {
                                 now.large(),
                                 settings -> settings.withLarge(true)))));
         nodes.add(choice(
-                say("settings-view.letters"),
-                say("settings-view.where-the-letters-are-on"),
+                say("settings-view.keyboard-layout"),
+                say("settings-view.upper-letter-row-of-the"),
                 options(
                         Settings.Letters.values(),
                         "letters-",
@@ -121,11 +121,11 @@ public final class SettingsView extends BorderPane implements View {
 
     private Node audio(Settings now) {
         ComboBox<Choice> device = Cards.box("audio-device", say("settings-view.audio-device"));
-        List<Choice> devices = new ArrayList<>(List.of(new Choice("", say("settings-view.system-device"))));
+        List<Choice> devices = new ArrayList<>(List.of(new Choice("", say("settings-view.the-systems-choice"))));
         List<String> names = listed.get("", false, audioDevices).orElse(List.of());
         names.forEach(name -> devices.add(new Choice(name, name)));
         if (!now.audioDevice().isEmpty() && !names.contains(now.audioDevice())) {
-            devices.add(new Choice(now.audioDevice(), say("settings-view.not-there", now.audioDevice())));
+            devices.add(new Choice(now.audioDevice(), say("settings-view.not-connected", now.audioDevice())));
         }
         device.getItems().setAll(devices);
         device.setValue(devices.stream()
@@ -145,15 +145,15 @@ public final class SettingsView extends BorderPane implements View {
                 millis -> desk.preferences().change(settings -> settings.withAudio(settings.audioDevice(), millis)));
         return section(
                 say("settings-view.audio"),
-                say("settings-view.about-audio"),
+                say("settings-view.device-of-the-built-in"),
                 device,
                 buffer,
-                Cards.soft(say("settings-view.milliseconds")));
+                Cards.soft(say("settings-view.ms")));
     }
 
     private Node folders(Settings now) {
-        TextField sessions = folder("session-folder", say("settings-view.session-folder"), now.sessionFolder());
-        TextField exports = folder("export-folder", say("settings-view.export-folder"), now.exportFolder());
+        TextField sessions = folder("session-folder", say("settings-view.sessions"), now.sessionFolder());
+        TextField exports = folder("export-folder", say("settings-view.exports"), now.exportFolder());
         Runnable keep = () -> keepFolders(sessions, exports);
         sessions.setOnAction(event -> keep.run());
         exports.setOnAction(event -> keep.run());
@@ -169,12 +169,12 @@ public final class SettingsView extends BorderPane implements View {
         });
         return section(
                 say("settings-view.folders"),
-                say("settings-view.about-folders"),
+                say("settings-view.where-file-questions-begin-leave"),
                 new VBox(
                         4,
-                        Cards.soft(say("settings-view.session-folder")),
+                        Cards.soft(say("settings-view.sessions")),
                         sessions,
-                        Cards.soft(say("settings-view.export-folder")),
+                        Cards.soft(say("settings-view.exports")),
                         exports));
     }
 
@@ -210,19 +210,19 @@ public final class SettingsView extends BorderPane implements View {
                 most -> desk.preferences().change(settings -> settings.withLimits(most, settings.backlogMinutes())));
         TextField backlog = number(
                 "backlog-minutes",
-                say("settings-view.backlog"),
+                say("settings-view.keep-what-i-just-played"),
                 now.backlogMinutes(),
                 1,
                 60,
                 minutes ->
                         desk.preferences().change(settings -> settings.withLimits(settings.undoMegabytes(), minutes)));
         return section(
-                say("settings-view.limits"),
+                say("settings-view.undo-and-unrecorded-playing"),
                 "",
                 Cards.soft(say("settings-view.undo-memory")),
                 undo,
-                Cards.soft(say("settings-view.mebibytes")),
-                Cards.soft(say("settings-view.backlog")),
+                Cards.soft(say("settings-view.mib")),
+                Cards.soft(say("settings-view.keep-what-i-just-played")),
                 backlog,
                 Cards.soft(say("settings-view.minutes")));
     }
@@ -235,7 +235,7 @@ public final class SettingsView extends BorderPane implements View {
             if (fits) {
                 taker.accept(Integer.parseInt(text));
             } else {
-                desk.ask().tell(say("settings-view.out-of-range", name, text, low, high));
+                desk.ask().tell(say("settings-view.expected-to", name, text, low, high));
                 watch.stale();
             }
         });
@@ -303,7 +303,7 @@ public final class SettingsView extends BorderPane implements View {
         title.getStyleClass().add("strong");
         VBox box = new VBox(6, title);
         if (now.hiddenPorts().isEmpty()) {
-            box.getChildren().add(soft(say("settings-view.none-a-port-of-this")));
+            box.getChildren().add(soft(say("settings-view.none-ports-of-this-computer")));
         }
         for (String port : now.hiddenPorts().stream().sorted().toList()) {
             Label name = new Label(Words.port(port, desk.session()));

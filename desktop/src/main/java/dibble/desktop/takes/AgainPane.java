@@ -59,7 +59,7 @@ final class AgainPane extends Question {
         grid.setHgap(14);
         grid.setVgap(3);
         print.setTooltip(new Tooltip(say("about.print")));
-        Button leave = Cards.button("route-again-leave", say("again-pane.leave-the-tracks-as-they"), this::close);
+        Button leave = Cards.button("route-again-leave", say("again-pane.cancel"), this::close);
         getChildren().addAll(title, grid, warning, new FlowPane(6, 6, print, leave));
     }
 
@@ -67,7 +67,7 @@ final class AgainPane extends Question {
         take = again;
         how = in;
         print.setText(
-                how == Again.ROUTED ? say("again-pane.print-it-with-the-zones") : say("again-pane.print-it-as-it-was"));
+                how == Again.ROUTED ? say("again-pane.print-with-current-zones") : say("again-pane.restore-as-heard"));
         open(print);
         compare();
     }
@@ -82,11 +82,11 @@ final class AgainPane extends Question {
         if (job != null) {
             job.drop();
         }
-        title.setText(say("again-pane.looking-what-becomes-of-it", heading()));
+        title.setText(say("again-pane.comparing", heading()));
         Cards.show(warning, false);
         job = desk.jobs()
                 .start(
-                        say("again-pane.comparing", take.name()),
+                        say("again-pane.comparing-2", take.name()),
                         progress -> TakesPresenter.compare(session, performance, compared, in, progress),
                         done -> {
                             comparison = done;
@@ -96,7 +96,7 @@ final class AgainPane extends Question {
     }
 
     private String heading() {
-        return say("again-pane.as-it-was-heard", take.name(), how == Again.ROUTED);
+        return say("again-pane.routed-again", take.name(), how == Again.ROUTED);
     }
 
     /** Zones, takes or tracks may have changed under it: then it is compared anew. */
@@ -114,12 +114,12 @@ final class AgainPane extends Question {
     private void showComparison() {
         List<TakeEdits.Outcome> outcomes = comparison.outcomes();
         long differ = outcomes.stream().filter(TakeEdits.Outcome::differs).count();
-        title.setText(say("again-pane.1-choice-0-would-be", heading(), differ));
+        title.setText(say("again-pane.tracks-would-change", heading(), differ));
         List<String> edited = outcomes.stream()
                 .filter(TakeEdits.Outcome::edited)
                 .map(outcome -> outcome.track().name())
                 .toList();
-        warning.setText(say("again-pane.this-replaces-what-was-edited", String.join(", ", edited)));
+        warning.setText(say("again-pane.this-replaces-hand-edits-on", String.join(", ", edited)));
         Cards.show(warning, !edited.isEmpty());
         grid.getChildren().clear();
         List<TakeEdits.Outcome> told = outcomes.stream()
@@ -133,9 +133,9 @@ final class AgainPane extends Question {
                         0,
                         List.of(
                                 new Label(),
-                                Cards.soft(say("again-pane.head-track")),
+                                Cards.soft(say("again-pane.track")),
                                 Cards.soft(say("again-pane.notes-now")),
-                                Cards.soft(say("again-pane.head-after"))));
+                                Cards.soft(say("again-pane.after"))));
             }
             put(column, 1 + i % ROWS, row(told.get(i)));
         }

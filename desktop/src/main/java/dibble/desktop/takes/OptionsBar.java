@@ -33,12 +33,12 @@ import javafx.scene.layout.FlowPane;
 final class OptionsBar extends FlowPane {
     private static final List<Choice> COUNT_INS = IntStream.rangeClosed(0, 4)
             .mapToObj(bars -> new Choice(
-                    bars, bars == 0 ? say("options-bar.no-count-in") : say("options-bar.count-in-no-bars-bars", bars)))
+                    bars, bars == 0 ? say("options-bar.no-count-in") : say("options-bar.count-in-bars", bars)))
             .toList();
     private static final List<Choice> WAYS = List.of(
-            new Choice(Onto.INSTEAD, say("options-bar.a-new-take")),
-            new Choice(Onto.WITHIN, say("options-bar.replace-what-is-there")),
-            new Choice(Onto.OVER, say("options-bar.on-top-of-what-is")));
+            new Choice(Onto.INSTEAD, say("options-bar.new-take")),
+            new Choice(Onto.WITHIN, say("options-bar.replace")),
+            new Choice(Onto.OVER, say("options-bar.overdub")));
     private static final List<Choice> METERS = Stream.of(
                     "2/4", "3/4", "4/4", "5/4", "6/4", "7/4", "3/8", "5/8", "6/8", "7/8", "9/8", "12/8")
             .map(text -> new Choice(text, text))
@@ -50,15 +50,15 @@ final class OptionsBar extends FlowPane {
     private final TakesPresenter presenter;
     private final ComboBox<Choice> countIn = box("count-in", say("options-bar.count-in-before-recording"), COUNT_INS);
     private final ToggleButton click =
-            toggle("click", say("options-bar.click"), say("options-bar.the-beats-are-heard-while"));
-    private final ComboBox<Choice> onto = box("record-onto", say("options-bar.what-becomes-of-what-the"), WAYS);
+            toggle("click", say("options-bar.click"), say("options-bar.metronome-while-recording-and-playing"));
+    private final ComboBox<Choice> onto = box("record-onto", say("options-bar.what-happens-to-what-is"), WAYS);
     private final TextField first = bar("range-first", say("options-bar.first-bar-of-the-range"));
     private final TextField last = bar("range-last", say("options-bar.last-bar-of-the-range"));
     private final ToggleButton loop =
             toggle("loop", say("options-bar.loop"), say("options-bar.plays-and-records-the-range"));
     private final ToggleButton punch =
-            toggle("punch", say("options-bar.punch"), say("options-bar.only-the-range-is-recorded"));
-    private final TextField tempo = Cards.field("tempo", say("options-bar.tempo-in-quarter-notes-a"), this::setTempo);
+            toggle("punch", say("options-bar.punch"), say("options-bar.records-only-the-range-plays"));
+    private final TextField tempo = Cards.field("tempo", say("options-bar.tempo-in-quarter-notes-per"), this::setTempo);
     private final ComboBox<Choice> meter = box("meter", say("common.meter"), METERS);
     private final MenuButton clock = new MenuButton(say("common.clock-2"));
     private final Button keep;
@@ -74,12 +74,12 @@ final class OptionsBar extends FlowPane {
                 "keep-played",
                 say("options-bar.keep-what-i-just-played"),
                 () -> desk.studio().keepPlayed());
-        keep.setTooltip(new Tooltip(say("options-bar.makes-a-take-of-what")));
+        keep.setTooltip(new Tooltip(say("options-bar.makes-a-take-of-your")));
         clock.setId("clock");
         clock.setMinWidth(USE_PREF_SIZE);
-        clock.setTooltip(new Tooltip(say("options-bar.who-is-sent-midi-clock")));
+        clock.setTooltip(new Tooltip(say("options-bar.which-ports-get-midi-clock")));
         clock.setOnShowing(event -> showClock());
-        tempo.setTooltip(new Tooltip(say("options-bar.from-the-bar-on-where")));
+        tempo.setTooltip(new Tooltip(say("options-bar.tempo-from-the-playheads-bar")));
         tempo.setPrefColumnCount(4);
         Turning.number(tempo, 5, 999);
         countIn.setOnAction(event -> change(

@@ -114,7 +114,7 @@ final class ShownNotes {
     /** What a source has played in the recording so far. */
     NoteSpans livePlayed(String source) {
         return live(
-                say("common.source-2", source),
+                say("common.source", source),
                 recording.log(),
                 recording.sources().indexOf(source));
     }

@@ -34,14 +34,14 @@ final class SortPane extends Question {
             new Choice(Sorting.By.RANGE, say("sort-pane.key-range")),
             new Choice(Sorting.By.HAND, say("sort-pane.hand")),
             new Choice(TakesPresenter.BY_ZONE, say("sort-pane.zone")),
-            new Choice(TakesPresenter.BY_SOURCE, say("control-inspector.moved-on")));
+            new Choice(TakesPresenter.BY_SOURCE, say("control-inspector.source")));
     private static final int MOST_SHOWN = 24;
 
     private final Desk desk;
     private final TakesPresenter presenter;
     private final Label title = Cards.strong("");
-    private final ComboBox<Choice> by = Cards.box("sort-by", say("sort-pane.what-it-is-sorted-by"));
-    private final NoteField at = new NoteField(say("sort-pane.the-key-where-the-upper"));
+    private final ComboBox<Choice> by = Cards.box("sort-by", say("sort-pane.what-to-sort-by"));
+    private final NoteField at = new NoteField(say("sort-pane.lowest-key-of-the-upper"));
     private final Label from = new Label(say("sort-pane.from"));
     private final ToggleButton drums = new ToggleButton(say("sort-pane.drum-names"));
     private final FlowPane preview = new FlowPane(14, 3);
@@ -80,7 +80,7 @@ final class SortPane extends Question {
         sort = Cards.button("sort-do", say("sort-pane.sort"), this::sort);
         HBox line = new HBox(8, title, new Label(say("sort-pane.by")), by, from, at, drums);
         line.getStyleClass().add("card-line");
-        Button leave = Cards.button("sort-leave", say("sort-pane.leave-it-as-it-is"), this::close);
+        Button leave = Cards.button("sort-leave", say("sort-pane.cancel"), this::close);
         getChildren().addAll(line, preview, warning, new FlowPane(6, 6, sort, leave));
     }
 
@@ -95,10 +95,10 @@ final class SortPane extends Question {
         Session session = desk.session();
         choosing = true;
         sort.setDisable(true);
-        preview.getChildren().setAll(Cards.soft(say("sort-pane.looking-at-it")));
+        preview.getChildren().setAll(Cards.soft(say("sort-pane.reading-the-track")));
         job = desk.jobs()
                 .start(
-                        say("sort-pane.looking-at", track.name()),
+                        say("sort-pane.reading", track.name()),
                         progress -> TakesPresenter.likeliest(session, sorted),
                         likeliest -> {
                             Form.choose(by, WAYS, likeliest);
@@ -162,8 +162,7 @@ final class SortPane extends Question {
     private void showPreview() {
         List<Node> lines = new ArrayList<>();
         sorting.piles().stream().limit(MOST_SHOWN).forEach(pile -> {
-            HBox line =
-                    new HBox(6, Cards.strong(pile.name()), Cards.soft(say("sort-pane.no-notes-notes", pile.notes())));
+            HBox line = new HBox(6, Cards.strong(pile.name()), Cards.soft(say("sort-pane.notes", pile.notes())));
             line.getStyleClass().add("sort-pile");
             lines.add(line);
         });
@@ -172,12 +171,12 @@ final class SortPane extends Question {
             lines.add(Cards.soft(say("sort-pane.and-more", piles - MOST_SHOWN)));
         }
         if (lines.isEmpty()) {
-            lines.add(Cards.soft(say("sort-pane.there-is-nothing-on-it")));
+            lines.add(Cards.soft(say("sort-pane.there-is-nothing-on-this")));
         }
         preview.getChildren().setAll(lines);
         warning.setText(sorting.warning());
         Cards.show(warning, !sorting.warning().isEmpty());
-        sort.setText(say("sort-pane.sort-into-no-tracks-tracks", piles));
+        sort.setText(say("sort-pane.sort-into-tracks", piles));
         sort.setDisable(piles < 2);
     }
 

@@ -27,7 +27,7 @@ final class TakeHead extends HBox {
     private final Desk desk;
     private final TakesPresenter presenter;
     private final Label name = Cards.soft("");
-    private final ComboBox<Choice> choice = Cards.box("take-choice", say("take-head.the-take-that-is-looked"));
+    private final ComboBox<Choice> choice = Cards.box("take-choice", say("take-head.take"));
     private final FlowPane buttons = new FlowPane(6, 4);
     private final Map<Take, Integer> counts = new IdentityHashMap<>();
     private boolean showing;
@@ -49,7 +49,7 @@ final class TakeHead extends HBox {
         });
         Button heard = Cards.button(
                 "print-as-heard",
-                say("take-head.print-as-it-was-heard"),
+                say("take-head.restore-as-heard"),
                 () -> presenter.lastTake().ifPresent(take -> {
                     // Asked only where something would be lost.
                     if (presenter.isEdited(take)) {
@@ -58,12 +58,12 @@ final class TakeHead extends HBox {
                         presenter.print(desk.jobs(), take, Again.AS_HEARD);
                     }
                 }));
-        heard.setTooltip(new Tooltip(say("take-head.puts-this-take-onto-the")));
+        heard.setTooltip(new Tooltip(say("take-head.prints-this-take-onto-the")));
         Button routed = Cards.button(
                 "route-again-open",
                 say("take-head.route-again"),
                 () -> presenter.lastTake().ifPresent(take -> again.accept(take, Again.ROUTED)));
-        routed.setTooltip(new Tooltip(say("take-head.prints-it-with-the-zones")));
+        routed.setTooltip(new Tooltip(say("take-head.prints-the-take-with-the")));
         Button delete = Cards.button(
                 "delete-take",
                 say("take-head.delete-take"),
@@ -77,7 +77,7 @@ final class TakeHead extends HBox {
                         ? List.of()
                         : List.of(
                                 Cards.item("context-route-again", say("take-head.route-again"), routed::fire),
-                                Cards.item("context-heard", say("take-head.print-as-it-was-heard"), heard::fire),
+                                Cards.item("context-heard", say("take-head.restore-as-heard"), heard::fire),
                                 Cards.item("context-delete", say("take-head.delete-take"), delete::fire)));
         getStyleClass().add("played-title");
         setAlignment(Pos.CENTER_LEFT);
@@ -94,7 +94,7 @@ final class TakeHead extends HBox {
         Optional<Take> take = presenter.lastTake();
         name.setText(recording ? say("take-head.now") : take.isPresent() ? "" : say("take-head.nothing-yet"));
         List<Choice> takes = desk.session().takes().stream()
-                .map(it -> new Choice(it.id(), say("take-head.no-notes-notes", it.name(), notes(it))))
+                .map(it -> new Choice(it.id(), say("take-head.notes", it.name(), notes(it))))
                 .toList();
         counts.keySet().retainAll(desk.session().takes());
         showing = true;

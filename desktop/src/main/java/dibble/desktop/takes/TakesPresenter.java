@@ -101,7 +101,7 @@ final class TakesPresenter {
                         || track.input() instanceof Track.OfZone)
                 .count();
         String plan = Words.recordPlan(sources.size(), fed.size() + (int) (ofKeys + others));
-        return left.isEmpty() ? plan : say("takes-presenter.no-parts-parts-to-everything", plan, left.size());
+        return left.isEmpty() ? plan : say("takes-presenter.parts-to-everything-else", plan, left.size());
     }
 
     /** The take that is looked at: the one that was chosen, else the newest. */
@@ -174,7 +174,7 @@ final class TakesPresenter {
     private static String name(Take take, Again how) {
         return how == Again.ROUTED
                 ? say("takes-presenter.routed-again", take.name())
-                : say("takes-presenter.choice-of", take.name());
+                : say("takes-presenter.choose", take.name());
     }
 
     private static Session printed(Session session, Performance performance, Take take, Again how, Progress progress) {
@@ -286,7 +286,7 @@ final class TakesPresenter {
         }
         return plan.to().isEmpty()
                 ? say("common.clock-2")
-                : say("takes-presenter.clock-to-no-ports-ports", plan.to().size());
+                : say("takes-presenter.clock-to-ports", plan.to().size());
     }
 
     /** What a track can take besides a part, with words for it. */
@@ -301,7 +301,7 @@ final class TakesPresenter {
                 source.listen()
                         .numbers()
                         .forEach(channel -> inputs.add(Map.entry(
-                                say("common.channel-2", source.name(), channel),
+                                say("common.channel", source.name(), channel),
                                 new Track.OfChannel(source.id(), channel))));
             }
         }
@@ -326,12 +326,12 @@ final class TakesPresenter {
     void renameTrack(Track track, String name) {
         if (!name.isBlank()) {
             document.edit(
-                    say("edit.name-of-a-track"), session -> TrackEdits.renameTrack(session, track.id(), name.strip()));
+                    say("edit.rename-track"), session -> TrackEdits.renameTrack(session, track.id(), name.strip()));
         }
     }
 
     void deleteTrack(Track track) {
-        document.edit(say("edit.delete-a-track"), session -> TrackEdits.deleteTrack(session, track.id()));
+        document.edit(say("edit.delete-track"), session -> TrackEdits.deleteTrack(session, track.id()));
     }
 
     void moveTrack(Track track, int by) {

@@ -48,7 +48,7 @@ public final class TakesView extends StackPane implements View {
     private final VBox raw;
     private final VBox tracks = new VBox();
     private final ScrollPane scroll;
-    private final MenuButton addTrack = new MenuButton(say("takes-view.add-a-track-for"));
+    private final MenuButton addTrack = new MenuButton(say("takes-view.add-track-for"));
     private final OptionsBar options;
     private final AgainPane again;
     private final SortPane sort;
@@ -149,7 +149,8 @@ public final class TakesView extends StackPane implements View {
         boolean takesNothing = presenter.lastTake().isEmpty() && recording == null;
         StackPane.setAlignment(empty, nothing ? Pos.CENTER : Pos.BOTTOM_CENTER);
         empty.setVisible(nothing || takesNothing);
-        empty.setText(nothing ? say("takes-view.no-zone-leads-to-a") : say("takes-view.press-record-and-play-each"));
+        empty.setText(
+                nothing ? say("takes-view.no-zones-with-sounds-yet") : say("takes-view.press-record-and-play-each"));
         draw();
         notes.forgetOthers();
     }

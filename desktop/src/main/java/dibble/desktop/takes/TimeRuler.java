@@ -28,7 +28,7 @@ final class TimeRuler extends Pane {
     TimeRuler(Studio studio) {
         this.studio = studio;
         setId("ruler");
-        setAccessibleText(say("time-ruler.ruler-a-click-sets-where"));
+        setAccessibleText(say("time-ruler.ruler-click-to-set-the"));
         setFocusTraversable(true);
         getChildren().add(canvas);
         setOnMouseClicked(event -> locate(event.getX()));

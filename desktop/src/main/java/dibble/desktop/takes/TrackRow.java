@@ -135,12 +135,12 @@ final class TrackRow extends HBox {
         arm.setText(armed ? "●" : "○");
         arm.setVisible(!track.takesRest() && !(track.input() instanceof Track.Nothing));
         arm.setTooltip(
-                new Tooltip(armed ? say("track-row.armed-recording-prints-onto-this") : say("track-row.not-armed")));
+                new Tooltip(armed ? say("track-row.armed-recordings-go-onto-this") : say("track-row.not-armed")));
         arm.setId("arm-" + track.id());
         arm.setAccessibleText(say("track-row.arm", track.name()));
         more.setVisible(presenter.isThere(track));
         more.setId("more-" + track.id());
-        more.setAccessibleText(say("track-row.more-about-track", track.name()));
+        more.setAccessibleText(say("track-row.more-for-track", track.name()));
         mute.setSelected(presenter.performance().muted().contains(track.id()));
         mute.setAccessibleText(say("track-row.mute-2", track.name()));
         solo.setSelected(presenter.performance().soloed().contains(track.id()));
@@ -187,7 +187,7 @@ final class TrackRow extends HBox {
                 count > 0 ? colour.deriveColor(0, 1, 1, 0.22) : null,
                 desk.theme().palette().get("rule")));
         note.setText(count > 0 ? "" : silence(live != null));
-        setAccessibleText(say("track-row.track-no-notes-notes", track.name(), count));
+        setAccessibleText(say("track-row.track-notes", track.name(), count));
     }
 
     private String silence(boolean recording) {
@@ -195,7 +195,7 @@ final class TrackRow extends HBox {
         if (presenter.isArmed(track) || takesNothing) {
             return recording && !takesNothing ? say("track-row.nothing-yet") : "";
         }
-        return say("track-row.not-armed-what-reaches-it");
+        return say("track-row.not-armed-its-notes-go");
     }
 
     /** The printed notes that a recording leaves. */

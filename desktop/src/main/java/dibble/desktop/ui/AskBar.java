@@ -75,7 +75,7 @@ public final class AskBar extends VBox {
 
     /** Asks; each answer ends the question, and so does Esc. */
     public void ask(String text, List<Answer> answers) {
-        ask(text, answers, say("ask-bar.stay"));
+        ask(text, answers, say("ask-bar.cancel"));
     }
 
     /** @param leaving the words for leaving the question */
@@ -138,7 +138,7 @@ public final class AskBar extends VBox {
     /** Shows again what was told last, with what was told before. */
     public void tellAgain() {
         if (messages.isEmpty()) {
-            tell(say("ask-bar.nothing-has-been-told-yet"));
+            tell(say("ask-bar.no-messages-yet"));
             return;
         }
         unread = 0;
@@ -153,7 +153,7 @@ public final class AskBar extends VBox {
         if (earlier > 0) {
             Button before = button(say("ask-bar.earlier", earlier), () -> show(shown - 1));
             before.getStyleClass().add("link");
-            before.setAccessibleText(say("ask-bar.show-the-message-before-this"));
+            before.setAccessibleText(say("ask-bar.show-the-previous-message"));
             told.getChildren().add(before);
         }
         if (number < messages.size() - 1) {

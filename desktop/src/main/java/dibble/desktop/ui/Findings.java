@@ -121,14 +121,14 @@ public final class Findings {
     /** Makes the edit that mends a finding, as one step. */
     public void mend(Finding finding) {
         finding.mend().ifPresent(mend -> {
-            document.edit(say("edit.mend", mend.words()), mend.session());
+            document.edit(say("edit.fix", mend.words()), mend.session());
             document.perform(mend.performance());
         });
     }
 
     /** Marks a finding as intended: it is not reported again. */
     public void settle(Finding finding) {
-        document.edit(say("edit.intended"), session -> {
+        document.edit(say("edit.mark-as-intended"), session -> {
             List<Settled> settled = new ArrayList<>(session.settled());
             settled.add(new Settled(finding.code(), finding.ids()));
             return session.withSettled(settled);
@@ -138,7 +138,7 @@ public final class Findings {
     /** Has what was marked as intended reported again. */
     public void unsettle(Settled settled) {
         document.edit(
-                say("edit.report-again"),
+                say("edit.show-warning-again"),
                 session -> session.withSettled(session.settled().stream()
                         .filter(it -> !it.equals(settled))
                         .toList()));

@@ -122,7 +122,7 @@ public final class Form<T> extends GridPane {
         TextField[] fields = new TextField[2];
         for (int end = 0; end < 2; end++) {
             int at = end;
-            fields[end] = field(id + (end == 0 ? "-first" : "-last"), say("form.last", name, end == 0), it -> {
+            fields[end] = field(id + (end == 0 ? "-first" : "-last"), say("form.first", name, end == 0), it -> {
                 int[] now = get.apply(shown);
                 Integer value = parse(it.getText().strip(), 0, most.apply(shown));
                 if (value == null || value == now[at]) {

@@ -36,7 +36,7 @@ public final class JobBar extends HBox {
     private void cancel() {
         desk.jobs().running().ifPresent(job -> {
             job.cancel();
-            desk.ask().tell(say("job-bar.cancelled-the-session-is-as", job.words()));
+            desk.ask().tell(say("job-bar.cancelled-nothing-was-changed", job.words()));
         });
     }
 

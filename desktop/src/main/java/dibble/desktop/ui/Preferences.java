@@ -67,7 +67,7 @@ public final class Preferences {
 
     private void keep(Written what, Consumer<IOException> failed) {
         jobs.start(
-                say("preferences.keeping-the-settings"),
+                say("preferences.saving-the-settings"),
                 progress -> {
                     what.into(folder);
                     return what;

@@ -35,7 +35,7 @@ public final class StartAndStep extends FlowPane {
         this.reader = reader;
         this.lowest = lowest;
         this.highest = highest;
-        start = field(id + "-start", say("start-and-step.the-first"), first);
+        start = field(id + "-start", say("start-and-step.start"), first);
         step = field(id + "-step", say("start-and-step.step"), 1);
         Turning.text(start, lowest, highest);
         Turning.text(step, 1, highest);

@@ -45,7 +45,7 @@ public final class Words {
                 map.tempos().stream().mapToDouble(TempoMap.Tempo::bpm).summaryStatistics();
         TempoMap.Meter meter = map.meters().get(0);
         return say(
-                "words.in",
+                "words.to-in",
                 bpm(bpm.getMin()),
                 bpm.getMin() < bpm.getMax(),
                 bpm(bpm.getMax()),
@@ -77,7 +77,7 @@ public final class Words {
         return numbers.isEmpty()
                 ? say("words.no-channel")
                 : say(
-                        "words.channels",
+                        "words.channel",
                         numbers.size() == 1,
                         numbers.stream().map(String::valueOf).collect(Collectors.joining(" ")));
     }
@@ -88,10 +88,7 @@ public final class Words {
         int last = things.size() - 1;
         return last < 1
                 ? String.join("", things)
-                : say(
-                        "words.list",
-                        String.join(say("words.list-separator"), things.subList(0, last)),
-                        things.get(last));
+                : say("words.and", String.join(say("words.text"), things.subList(0, last)), things.get(last));
     }
 
     /** A message as people read it: {@code F♯3 54 · velocity 96}, {@code CC 64 sustain · 127}. */
@@ -104,10 +101,10 @@ public final class Words {
                 yield ShortMessage.startsNote(message) ? say("words.velocity", note, second) : say("words.off", note);
             }
             case ShortMessage.KEY_PRESSURE ->
-                say("words.key-pressure", NoteNames.nameAndNumber(first, middleC), second);
+                say("words.poly-pressure", NoteNames.nameAndNumber(first, middleC), second);
             case ShortMessage.CONTROLLER -> ControllerNames.numberAndName(first) + " · " + second;
-            case ShortMessage.PROGRAM_CHANGE -> say("common.program-3", first + 1);
-            case ShortMessage.CHANNEL_PRESSURE -> say("words.pressure", first);
+            case ShortMessage.PROGRAM_CHANGE -> say("common.program-2", first + 1);
+            case ShortMessage.CHANNEL_PRESSURE -> say("words.channel-pressure", first);
             default -> say("words.pitch-bend", signed((first | second << 7) - 8192));
         };
     }
@@ -121,9 +118,9 @@ public final class Words {
         return switch (kind) {
             case CONTROLLER -> ControllerNames.numberAndName(number);
             case NOTE -> say("words.note", NoteNames.nameAndNumber(number, middleC));
-            case KEY_PRESSURE -> say("words.key-pressure-2", NoteNames.nameAndNumber(number, middleC));
+            case KEY_PRESSURE -> say("words.poly-pressure-2", NoteNames.nameAndNumber(number, middleC));
             case PITCH_BEND -> say("common.pitch-bend");
-            case CHANNEL_PRESSURE -> say("common.pressure");
+            case CHANNEL_PRESSURE -> say("common.channel-pressure");
             case PROGRAM_CHANGE -> say("common.program-change");
             case SCENE -> say("common.scene");
         };
@@ -193,7 +190,7 @@ public final class Words {
 
     /** {@code 4 sources → 7 tracks}. */
     public static String recordPlan(int sources, int tracks) {
-        return say("words.no-sources-sources-no-tracks", sources, tracks);
+        return say("words.sources-tracks", sources, tracks);
     }
 
     /** What a port is called: a stand-in by the gear that it stands in for, a port of the machine by its name there. */
@@ -213,7 +210,7 @@ public final class Words {
             return " " + keys(zone.keys(), middleC);
         }
         return say(
-                "words.channels-2",
+                "words.channel-2",
                 channels.size() == 1,
                 channels.stream().map(String::valueOf).collect(Collectors.joining(" ")));
     }
@@ -238,7 +235,7 @@ public final class Words {
     /** Who plays what a track takes: {@code Larkspur 73 E1–F3, Tansy 32 F3–C6}. */
     public static String playedBy(Track track, Session session, List<Zone> zones) {
         if (track.takesRest()) {
-            return say("words.what-no-track-takes");
+            return say("words.everything-no-other-track-takes");
         }
         if (track.input() instanceof Track.OfKey of) {
             return say(
@@ -247,10 +244,10 @@ public final class Words {
                     session.part(of.part()).map(Part::name).orElse(of.part().toString()));
         }
         if (track.input() instanceof Track.OfSource of) {
-            return say("words.all-that-plays", source(of.source(), session));
+            return say("words.everything-plays", source(of.source(), session));
         }
         if (track.input() instanceof Track.OfChannel of) {
-            return say("common.channel-2", source(of.source(), session), of.channel());
+            return say("common.channel", source(of.source(), session), of.channel());
         }
         if (track.input() instanceof Track.OfZone of) {
             return say(
@@ -268,6 +265,6 @@ public final class Words {
                         + limits(zone, session.middleC()))
                 .distinct()
                 .collect(Collectors.joining(", "));
-        return players.isEmpty() ? say("words.nothing-plays-it-now") : players;
+        return players.isEmpty() ? say("words.not-played-now") : players;
     }
 }
