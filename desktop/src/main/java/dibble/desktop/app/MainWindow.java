@@ -228,6 +228,7 @@ public final class MainWindow extends BorderPane {
 
     /** Begins the first five minutes in a session of their own, or takes them up where they were left. */
     private void firstMinutes() {
+        desk.ask().leave();
         if (minutes.isUnderWay()) {
             minutes.resume();
         } else {

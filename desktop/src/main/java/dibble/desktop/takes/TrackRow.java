@@ -34,7 +34,7 @@ import javafx.scene.paint.Color;
 
 /** One printed track: what it takes, its switches, its notes. */
 final class TrackRow extends HBox {
-    static final double HEAD = 320;
+    static final double HEAD = 340;
     static final double LEAST_HEIGHT = 46;
     static final double MOST_HEIGHT = 64;
 
