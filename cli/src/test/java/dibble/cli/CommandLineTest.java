@@ -81,7 +81,7 @@ class CommandLineTest {
         assertRefused("cannot be saved");
         terminal.input("nothing of the kind".getBytes());
         assertThat(run("check", "-")).isEqualTo(2);
-        assertRefused("standard input: no session");
+        assertRefused("standard input: not a session");
     }
 
     @ParameterizedTest

@@ -76,7 +76,7 @@ class CommandsTest {
                         "  zone Bass hand: silent, the key is above its range",
                         "  zone Celesta: Sorrel, channel 1: note-on F♯4 66, velocity 96",
                         "  zone Marimba: silent, belongs to another source")
-                .endsWith("  zone Glass bowls, soft: silent, velocity above");
+                .endsWith("  zone Glass bowls, soft: silent, louder than its velocities");
     }
 
     @Test

@@ -1,6 +1,7 @@
 package dibble.checks;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -14,5 +15,7 @@ import java.util.Optional;
 public record Finding(String code, Level level, List<String> ids, String text, Optional<Mend> mend) {
     public Finding {
         ids = List.copyOf(ids);
+        // It may begin with the name of a thing, which is small within a sentence.
+        text = text.substring(0, 1).toUpperCase(Locale.ROOT) + text.substring(1);
     }
 }

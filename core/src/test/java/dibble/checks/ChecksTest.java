@@ -264,7 +264,7 @@ class ChecksTest {
         assertThat(find("doubled", session, armed(session)))
                 .extracting(Finding::text)
                 .containsExactly(
-                        "Larkspur, F♯6 90 to E7 100: Zone “High” and Zone to Yarrow / Harp both play Yarrow / Harp,"
+                        "Larkspur, F♯6 90 to E7 100: zone “High” and zone to Yarrow / Harp both play Yarrow / Harp,"
                                 + " in scene “Two”.");
     }
 

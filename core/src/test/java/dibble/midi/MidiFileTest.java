@@ -121,7 +121,7 @@ class MidiFileTest {
     @Test
     void somethingElseIsNamedAsSuch() {
         assertThatThrownBy(() -> MidiFileReader.read("a text, and a rather longer one".getBytes()))
-                .hasMessage("not a MIDI file: it does not begin with \"MThd\"");
+                .hasMessage("not a MIDI file: it does not begin with “MThd”");
     }
 
     @Test
@@ -232,7 +232,7 @@ class MidiFileTest {
         assertThat(early.remarks()).singleElement().asString().contains("continues after its end mark");
         MidiFile padded = MidiFileReader.read(file(1, 1, chunk("MTrk", 0, 0x90, 60, 64, 0, 0xFF, 0x2F, 0, 0, 0, 0)));
         assertThat(padded.tracks().get(0).size()).isEqualTo(1);
-        assertThat(padded.remarks()).singleElement().asString().contains("3 bytes behind the end of track 1");
+        assertThat(padded.remarks()).singleElement().asString().contains("3 bytes after the end of track 1");
     }
 
     @Test

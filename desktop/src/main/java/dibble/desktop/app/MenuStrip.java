@@ -89,6 +89,12 @@ final class MenuStrip extends MenuBar {
                 filling.into(menu.getItems());
             }
         });
+        // The toolkit takes the keys of entries for its own, also those that are letters where somebody types.
+        menu.setOnHidden(event -> {
+            if (event.getTarget() == menu) {
+                menu.getItems().setAll(new SeparatorMenuItem());
+            }
+        });
         return menu;
     }
 

@@ -32,9 +32,11 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.input.ContextMenuEvent;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCombination;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.testfx.util.WaitForAsyncUtils;
 
 /** What is expected of any desktop application: menus, recent files, dropped files, settings, help. */
 class DesktopHabitsTest extends WindowTest {
@@ -151,6 +153,26 @@ class DesktopHabitsTest extends WindowTest {
         assertThat(lookup("#menu-cut-zone").tryQuery()).isPresent();
         clickOn("#menu-undo");
         until(() -> !desk().document().isChanged());
+    }
+
+    /** What has been in a menu is a letter again where somebody types. */
+    @Test
+    void aMenuThatWasOpenTakesNoLetters() {
+        clickOn("#zone-marimba");
+        clickOn("#menu-edit");
+        waitFor("#menu-cut-zone");
+        type(KeyCode.ESCAPE);
+        until(() -> lookup("#menu-cut-zone").tryQuery().isEmpty());
+        TextField name = lookup("#inspector-name").query();
+        onFx(() -> {
+            name.requestFocus();
+            name.selectAll();
+        });
+        type(KeyCode.S);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(window.getScene().getAccelerators()).doesNotContainKey(KeyCombination.keyCombination("S"));
+        assertThat(name.getText()).isEqualTo("s");
+        assertThat(lookup(".ghost").tryQuery().filter(Node::isVisible)).isEmpty();
     }
 
     @Test
