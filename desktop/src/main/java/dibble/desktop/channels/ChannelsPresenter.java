@@ -108,7 +108,7 @@ final class ChannelsPresenter {
             return arrival.name();
         }
         if (arrival.channel() == ChannelChart.EVERY) {
-            return say("channels-presenter.all-channels");
+            return say("words.all-channels");
         }
         SourceKind kind = session().source(arrival.source()).map(Source::kind).orElse(SourceKind.CONTROLS);
         String word = switch (kind) {

@@ -49,7 +49,7 @@ final class InstrumentForm {
                         it -> List.of(
                                 new Choice(Receives.BY_CHANNEL, say("instrument-form.by-channel")),
                                 new Choice(Receives.ONE_CHANNEL, say("instrument-form.one-channel")),
-                                new Choice(Receives.ALL, say("common.all-channels"))),
+                                new Choice(Receives.ALL, say("instrument-form.all-channels-omni"))),
                         Instrument::receives,
                         (it, receives) -> it.withReceives((Receives) receives))
                 .several(

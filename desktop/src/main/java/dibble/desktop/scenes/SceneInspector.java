@@ -32,7 +32,7 @@ import javafx.scene.layout.VBox;
 
 /** All about the selected scene: its name, what calls it, and the sounds that it sets. */
 final class SceneInspector extends VBox {
-    private static final String AS_IT_IS = say("common.not-sent");
+    private static final String AS_IT_IS = say("scene-inspector.no-change");
 
     private static final List<Choice> PROGRAMS = programs();
 

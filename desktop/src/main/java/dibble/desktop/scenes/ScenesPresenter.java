@@ -262,7 +262,7 @@ final class ScenesPresenter {
         return List.of(
                 Words.keys(zone.keys(), middleC()),
                 zone.channels().isAll()
-                        ? say("common.all-channels")
+                        ? say("words.all-channels")
                         : say(
                                 "scenes-presenter.channels",
                                 listed(zone.channels().numbers())),
