@@ -99,6 +99,10 @@ public final class Texts {
 
     private Object read(String key) {
         String pattern = bundle.getString(key);
+        if (pattern.indexOf('{') < 0 && pattern.indexOf('\'') < 0) {
+            // Most texts have nothing to put in; a thousand formats would be made for a start.
+            return plain ? plain(pattern) : pattern;
+        }
         MessageFormat format = new MessageFormat(plain ? plain(pattern.replace("’", "''")) : pattern, users);
         return format.getFormats().length == 0 ? format.format(new Object[0]) : format;
     }

@@ -60,10 +60,6 @@ public final class DibbleApp extends Application {
         Scene scene = new Scene(new Enlarged(window, workbench.desk().preferences()), 1280, 800);
         workbench.desk().theme().dress(scene);
         stage.titleProperty().bind(window.title());
-        for (int size : ICONS) {
-            stage.getIcons()
-                    .add(new Image(DibbleApp.class.getResourceAsStream("/dibble/desktop/icon/icon-" + size + ".png")));
-        }
         stage.setMinWidth(1024);
         stage.setMinHeight(620);
         stage.setScene(scene);
@@ -90,11 +86,13 @@ public final class DibbleApp extends Application {
                 stage.toFront();
             });
         }
-        askTheSystem();
         if (Boolean.getBoolean(ENDS_WHEN_SHOWN)) {
             new FirstPictures(window).start();
         } else {
-            workbench.desk().pulse().once(() -> begin(arguments, demo, scene));
+            workbench.desk().pulse().once(() -> {
+                dress(stage);
+                begin(arguments, demo, scene);
+            });
         }
     }
 
@@ -136,6 +134,15 @@ public final class DibbleApp extends Application {
 
     private void showLog(ErrorLog errors) {
         getHostServices().showDocument(errors.file().toUri().toString());
+    }
+
+    /** What nobody waits for at a start. */
+    private void dress(Stage stage) {
+        for (int size : ICONS) {
+            stage.getIcons()
+                    .add(new Image(DibbleApp.class.getResourceAsStream("/dibble/desktop/icon/icon-" + size + ".png")));
+        }
+        askTheSystem();
     }
 
     private void begin(List<String> arguments, boolean demo, Scene scene) {
