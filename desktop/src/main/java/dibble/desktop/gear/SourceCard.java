@@ -139,7 +139,7 @@ final class SourceCard extends VBox {
         HBox when = new HBox(8, mark, heard);
         patterns = desk.patterns(source).orElse(null);
         nodes.add(patterns == null ? when : Cards.line(when, run));
-        nodes.add(Cards.line(Cards.soft(Words.letIn(source)), Cards.soft(ownSounds())));
+        nodes.add(Cards.line(Cards.soft(say("source-card.listens", Words.listening(source))), Cards.soft(ownSounds())));
         desk.devices().trouble(source.port()).ifPresent(why -> nodes.add(Cards.trouble(why)));
         desk.studio()
                 .identity(source.port())
@@ -197,10 +197,10 @@ final class SourceCard extends VBox {
     private String ownSounds() {
         if (!source.localControl()) {
             return source.ownInstrument() == null
-                    ? say("source-card.no-sounds-of-its-own")
+                    ? say("source-card.no-internal-sounds")
                     : say("source-card.local-control-off");
         }
-        return say("source-card.has-sounds-of-its-own", own().isEmpty(), own());
+        return say("source-card.has-internal-sounds", own().isEmpty(), own());
     }
 
     void showSelected(boolean selected) {
