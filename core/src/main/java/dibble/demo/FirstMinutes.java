@@ -91,8 +91,8 @@ public final class FirstMinutes {
     private boolean isDone(Session session) {
         return switch (now()) {
             case PLAY -> played;
-            case SPLIT -> anyPair(session, (one, other) -> !meet(one, other));
-            case LAYER -> anyPair(session, FirstMinutes::meet);
+            case SPLIT -> anyPair(session, (one, other) -> !one.keys().overlaps(other.keys()));
+            case LAYER -> anyPair(session, (one, other) -> one.keys().overlaps(other.keys()));
             case SECOND_KEYBOARD -> players(session).size() > 1;
             case RECORD ->
                 session.takes().stream().anyMatch(take -> playersOf(take) > 1)
@@ -127,11 +127,6 @@ public final class FirstMinutes {
             }
         }
         return false;
-    }
-
-    private static boolean meet(Zone one, Zone other) {
-        return one.keys().low() <= other.keys().high()
-                && other.keys().low() <= one.keys().high();
     }
 
     private static Set<String> players(Session session) {

@@ -81,7 +81,6 @@ public record Memory(
                 }
             } catch (InvalidPathException e) {
                 // A file of another system: it is not there.
-                continue;
             }
         }
         return paths;

@@ -33,11 +33,11 @@ import java.util.function.Consumer;
  * @param letters where the letters are on the computer's keyboard
  * @param hiddenPorts the names of ports that are not to be listed
  * @param audioDevice the name of the audio device of the built-in sounds; empty for the system's own choice
- * @param audioMillis how much sound waits in the device, 5 to 200 ms: less reacts faster, more is safer
+ * @param audioMillis how much sound waits in the device, in ms ({@link #AUDIO_MILLIS}): less reacts faster, more is safer
  * @param sessionFolder where sessions are looked for at first; empty for where one was last
  * @param exportFolder where exports go at first; empty for beside the session
- * @param undoMegabytes how much the way back may keep, 16 to 2048 MiB
- * @param backlogMinutes how long what is played and not recorded can still be kept, 1 to 60 minutes
+ * @param undoMegabytes how much the way back may keep, in MiB ({@link #UNDO_MEGABYTES})
+ * @param backlogMinutes how long what is played and not recorded can still be kept, in minutes ({@link #BACKLOG_MINUTES})
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Settings(
@@ -52,6 +52,15 @@ public record Settings(
         String exportFolder,
         Integer undoMegabytes,
         Integer backlogMinutes) {
+    /** Milliseconds of sound in the audio device. */
+    public static final Limits AUDIO_MILLIS = new Limits(5, 200, 25);
+
+    /** MiB that the way back may keep. */
+    public static final Limits UNDO_MEGABYTES = new Limits(16, 2048, 128);
+
+    /** Minutes for which what is not recorded can still be kept. */
+    public static final Limits BACKLOG_MINUTES = new Limits(1, 60, 10);
+
     /** What holds until something is set. */
     public static final Settings PLAIN =
             new Settings(null, null, false, null, null, null, null, null, null, null, null);
@@ -65,6 +74,20 @@ public record Settings(
         QWERTY,
         QWERTZ,
         AZERTY
+    }
+
+    /**
+     * The numbers that a setting can be.
+     *
+     * @param low the lowest
+     * @param high the highest, itself included
+     * @param unlessSet what it is until it is set
+     */
+    public record Limits(int low, int high, int unlessSet) {
+        /** Whether a number is one of them. */
+        public boolean hold(int number) {
+            return number >= low && number <= high;
+        }
     }
 
     /** The colours of the window. */
@@ -81,15 +104,15 @@ public record Settings(
         letters = letters == null ? Letters.QWERTY : letters;
         hiddenPorts = hiddenPorts == null ? Set.of() : Set.copyOf(hiddenPorts);
         audioDevice = audioDevice == null ? "" : audioDevice;
-        audioMillis = range("number.audio-buffer", audioMillis, 25, 5, 200);
+        audioMillis = range("number.audio-buffer", audioMillis, AUDIO_MILLIS);
         sessionFolder = sessionFolder == null ? "" : sessionFolder;
         exportFolder = exportFolder == null ? "" : exportFolder;
-        undoMegabytes = range("number.undo-memory", undoMegabytes, 128, 16, 2048);
-        backlogMinutes = range("number.backlog", backlogMinutes, 10, 1, 60);
+        undoMegabytes = range("number.undo-memory", undoMegabytes, UNDO_MEGABYTES);
+        backlogMinutes = range("number.backlog", backlogMinutes, BACKLOG_MINUTES);
     }
 
-    private static int range(String what, Integer given, int unlessSet, int low, int high) {
-        return given == null ? unlessSet : Checked.range(what, given, low, high);
+    private static int range(String what, Integer given, Limits limits) {
+        return given == null ? limits.unlessSet : Checked.range(what, given, limits.low, limits.high);
     }
 
     /** The same, to be changed in one place or two. */

@@ -74,12 +74,11 @@ public final class DibbleApp extends Application {
         });
         window.onShowLog(() -> showLog(errors));
         window.open();
-        boolean remembers = !Main.isOffScreen() && System.getProperty(RESTS) == null;
-        if (remembers) {
+        if (remembers()) {
             place(stage, workbench.desk().preferences().memory().window());
         }
         stage.show();
-        if (remembers) {
+        if (remembers()) {
             bell = demo ? null : Doorbell.hang(UserFolder.path());
             window.onRing(bell, () -> {
                 stage.setIconified(false);
@@ -96,8 +95,13 @@ public final class DibbleApp extends Application {
         }
     }
 
+    /** Whether a window is somebody's: one off screen and one that is measured leave nothing behind. */
+    private static boolean remembers() {
+        return !Main.isOffScreen() && System.getProperty(RESTS) == null;
+    }
+
     private void remember(Stage stage) {
-        if (Main.isOffScreen() || System.getProperty(RESTS) != null) {
+        if (!remembers()) {
             return;
         }
         boolean whole = stage.isMaximized() || stage.isFullScreen();
@@ -161,7 +165,7 @@ public final class DibbleApp extends Application {
             window.files().open(Path.of(arguments.get(0)), () -> {});
         }
         window.recovery().offer();
-        if (!demo && rests == null && !Main.isOffScreen()) {
+        if (!demo && remembers()) {
             window.welcome();
         }
     }

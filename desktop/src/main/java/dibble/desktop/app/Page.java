@@ -2,32 +2,44 @@ package dibble.desktop.app;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.desktop.help.HelpTopic;
 import java.util.List;
 
 /** The views that there are, in the order of the work. */
 enum Page {
-    GEAR(say("page.gear")),
-    KEYS(say("common.keys")),
-    CHANNELS(say("common.channels")),
-    CONTROLS(say("page.controls")),
-    TAKES(say("page.takes")),
+    GEAR(HelpTopic.GEAR),
+    KEYS(HelpTopic.KEYS),
+    CHANNELS(HelpTopic.CHANNELS),
+    CONTROLS(HelpTopic.CONTROLS),
+    TAKES(HelpTopic.TAKES),
 
-    /** These have no tab: scene and checks have their places at the top, all stand in the session's menu. */
-    SCENES(say("common.scenes")),
-    CHECKS(say("page.checks")),
-    SETTINGS(say("common.settings")),
-    HELP(say("menu-strip.help"));
+    /** These have no tab: scene and checks have their places at the top, all stand in the menus. */
+    SCENES(HelpTopic.SCENES),
+    CHECKS(HelpTopic.CHECKS),
+    SETTINGS(HelpTopic.SETTINGS),
+    HELP(say("menu-strip.help"), HelpTopic.GEAR);
 
     /** Those that have a tab. */
     static final List<Page> TABS = List.of(GEAR, KEYS, CHANNELS, CONTROLS, TAKES);
 
     private final String title;
+    private final HelpTopic help;
 
-    Page(String title) {
+    Page(HelpTopic help) {
+        this(help.title(), help);
+    }
+
+    Page(String title, HelpTopic help) {
         this.title = title;
+        this.help = help;
     }
 
     String title() {
         return title;
+    }
+
+    /** The page of the help that is about it. */
+    HelpTopic help() {
+        return help;
     }
 }

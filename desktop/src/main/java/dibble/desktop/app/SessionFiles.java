@@ -178,7 +178,11 @@ final class SessionFiles {
     }
 
     void saveAs() {
-        saveAs(say("session-files.save-the-session-as"), file != null ? file : suggested(), () -> {});
+        saveAs(file != null ? file : suggested(), () -> {});
+    }
+
+    private void saveAs(Path suggested, Runnable after) {
+        saveAs(say("session-files.save-the-session-as"), suggested, after);
     }
 
     private Path suggested() {
@@ -188,7 +192,7 @@ final class SessionFiles {
     /** @param after run where it is saved */
     private void save(Runnable after) {
         if (file == null) {
-            saveAs(say("session-files.save-the-session-as"), suggested(), after);
+            saveAs(suggested(), after);
             return;
         }
         Path path = file;
@@ -202,9 +206,7 @@ final class SessionFiles {
                                         save(after);
                                     }),
                                     new AskBar.Answer(
-                                            say("window-commands.save-as"),
-                                            () -> saveAs(
-                                                    say("session-files.save-the-session-as"), suggested(), after))));
+                                            say("window-commands.save-as"), () -> saveAs(suggested(), after))));
             return;
         }
         save(

@@ -45,18 +45,16 @@ final class WindowCommands {
                 .about(say("main-window.the-stand-ins-play-the"))
                 .when(workbench::canPerform));
         all.add(Command.of("first-minutes", say("window-commands.first-five-minutes"), others.minutes));
-        all.add(Command.of("help", say("window-commands.help-on-this-view"), () -> others.help.accept(topic(pages))));
+        all.add(Command.of(
+                "help",
+                say("window-commands.help-on-this-view"),
+                () -> others.help.accept(pages.page().get().help())));
         all.add(Command.of(
                 "nothing-sounds",
                 say("window-commands.nothing-sounds-what-now"),
                 () -> others.help.accept(HelpTopic.NOTHING_SOUNDS)));
         all.add(Command.of("about", say("window-commands.about-dibble"), () -> others.help.accept(HelpTopic.ABOUT)));
         return all;
-    }
-
-    private static HelpTopic topic(Pages pages) {
-        Page page = pages.page().get();
-        return page == Page.HELP ? HelpTopic.GEAR : HelpTopic.valueOf(page.name());
     }
 
     private static List<Command> ofFiles(SessionFiles files, MidiFiles midi, Pages pages) {

@@ -17,6 +17,7 @@ import javafx.css.PseudoClass;
 import javafx.scene.AccessibleAttribute;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -78,21 +79,18 @@ final class ControlCard extends HBox {
         FocusKeys.choose(this, event -> select());
         FocusKeys.delete(this, () -> presenter.delete(id));
         FocusKeys.move(this, by -> presenter.move(id, by));
-        ContextItems.on(this, () -> {
-            select();
-            return List.of(
-                    Cards.item(
-                            "context-on",
-                            map.enabled() ? say("context.switch-off") : say("context.switch-on"),
-                            on::fire),
-                    Cards.item(
-                            "context-duplicate",
-                            say("common.duplicate"),
-                            () -> desk.selection().control().set(presenter.duplicate(id))),
-                    Cards.item("context-up", say("common.up"), () -> presenter.move(id, -1)),
-                    Cards.item("context-down", say("common.down"), () -> presenter.move(id, 1)),
-                    Cards.item("context-delete", say("common.delete"), () -> presenter.delete(id)));
-        });
+        ContextItems.on(this, this::context, by -> presenter.move(id, by), () -> presenter.delete(id));
+    }
+
+    private List<MenuItem> context() {
+        select();
+        return List.of(
+                Cards.item(
+                        "context-on", map.enabled() ? say("context.switch-off") : say("context.switch-on"), on::fire),
+                Cards.item(
+                        "context-duplicate",
+                        say("common.duplicate"),
+                        () -> desk.selection().control().set(presenter.duplicate(map.id()))));
     }
 
     private void select() {

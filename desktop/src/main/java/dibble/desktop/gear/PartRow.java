@@ -80,14 +80,15 @@ final class PartRow extends HBox {
         FocusKeys.delete(this, () -> presenter.deletePart(ref));
         FocusKeys.move(this, by -> presenter.movePart(ref, by));
         Light.on(desk, this, Places.Kind.PART, ref::toString);
-        ContextItems.on(this, () -> {
-            presenter.select(ref);
-            return List.of(
-                    Cards.item("context-duplicate", say("common.duplicate"), () -> presenter.duplicatePart(ref)),
-                    Cards.item("context-up", say("common.up"), () -> presenter.movePart(ref, -1)),
-                    Cards.item("context-down", say("common.down"), () -> presenter.movePart(ref, 1)),
-                    Cards.item("context-delete", say("common.delete"), () -> presenter.deletePart(ref)));
-        });
+        ContextItems.on(
+                this,
+                () -> {
+                    presenter.select(ref);
+                    return List.of(Cards.item(
+                            "context-duplicate", say("common.duplicate"), () -> presenter.duplicatePart(ref)));
+                },
+                by -> presenter.movePart(ref, by),
+                () -> presenter.deletePart(ref));
     }
 
     /** Has a label take what room there is. */

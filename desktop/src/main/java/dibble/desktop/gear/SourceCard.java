@@ -29,6 +29,7 @@ import javafx.css.PseudoClass;
 import javafx.scene.AccessibleAttribute;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
@@ -82,22 +83,23 @@ final class SourceCard extends VBox {
         FocusKeys.move(this, by -> presenter.moveSource(id, by));
         FocusKeys.delete(this, () -> presenter.deleteSource(id));
         Light.on(desk, this, Places.Kind.SOURCE, () -> id);
-        ContextItems.on(this, () -> {
-            presenter.select(id);
-            boolean unheard = desk.performance().unheard().contains(id);
-            return List.of(
-                    Cards.item(
-                            "context-keys",
-                            say("context.show-in-keys"),
-                            () -> desk.commands().get("show-keys").action().run()),
-                    Cards.item(
-                            "context-hear",
-                            unheard ? say("context.hear") : say("context.dont-hear"),
-                            () -> desk.document().perform(now -> now.withHeard(id, unheard))),
-                    Cards.item("context-up", say("common.up"), () -> presenter.moveSource(id, -1)),
-                    Cards.item("context-down", say("common.down"), () -> presenter.moveSource(id, 1)),
-                    Cards.item("context-delete", say("common.delete"), () -> presenter.deleteSource(id)));
-        });
+        ContextItems.on(
+                this, () -> context(presenter), by -> presenter.moveSource(id, by), () -> presenter.deleteSource(id));
+    }
+
+    private List<MenuItem> context(GearPresenter presenter) {
+        String id = source.id();
+        presenter.select(id);
+        boolean unheard = desk.performance().unheard().contains(id);
+        return List.of(
+                Cards.item(
+                        "context-keys",
+                        say("context.show-in-keys"),
+                        () -> desk.commands().get("show-keys").action().run()),
+                Cards.item(
+                        "context-hear",
+                        unheard ? say("context.hear") : say("context.dont-hear"),
+                        () -> desk.document().perform(now -> now.withHeard(id, unheard))));
     }
 
     /** Shows the source as it is, with what checks found about it. */

@@ -80,9 +80,8 @@ public final class HelpView extends BorderPane implements View {
             return KeyCombination.keyCombination(text).getDisplayText();
         }
         return text.startsWith(KEY)
-                ? desk.commands().all().stream()
-                        .filter(command -> command.id().equals(text.substring(KEY.length())))
-                        .findFirst()
+                ? desk.commands()
+                        .find(text.substring(KEY.length()))
                         .map(Command::sign)
                         .orElse(text)
                 : text;

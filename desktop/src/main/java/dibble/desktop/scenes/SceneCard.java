@@ -51,15 +51,16 @@ final class SceneCard extends HBox {
         FocusKeys.choose(this, event -> select.run());
         FocusKeys.delete(this, () -> presenter.delete(id));
         FocusKeys.move(this, by -> presenter.move(id, by));
-        ContextItems.on(this, () -> {
-            select.run();
-            return List.of(
-                    Cards.item("context-call", say("scene-card.switch"), () -> presenter.call(id)),
-                    Cards.item("context-duplicate", say("common.duplicate"), () -> presenter.duplicate(id)),
-                    Cards.item("context-up", say("common.up"), () -> presenter.move(id, -1)),
-                    Cards.item("context-down", say("common.down"), () -> presenter.move(id, 1)),
-                    Cards.item("context-delete", say("common.delete"), () -> presenter.delete(id)));
-        });
+        ContextItems.on(
+                this,
+                () -> {
+                    select.run();
+                    return List.of(
+                            Cards.item("context-call", say("scene-card.switch"), () -> presenter.call(id)),
+                            Cards.item("context-duplicate", say("common.duplicate"), () -> presenter.duplicate(id)));
+                },
+                by -> presenter.move(id, by),
+                () -> presenter.delete(id));
     }
 
     void show(Scene scene, boolean selected, boolean active) {

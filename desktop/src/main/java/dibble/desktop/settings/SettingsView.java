@@ -15,6 +15,7 @@ import java.io.File;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.IntConsumer;
 import java.util.function.Supplier;
@@ -65,9 +66,7 @@ public final class SettingsView extends BorderPane implements View {
 
     private void show() {
         Settings now = desk.preferences().get();
-        Label title = new Label(say("common.settings"));
-        title.getStyleClass().add("heading");
-        List<Node> nodes = new ArrayList<>(List.of(title));
+        List<Node> nodes = new ArrayList<>(List.of(Cards.heading(say("common.settings"))));
         nodes.add(choice(
                 say("settings-view.name-of-note-60"),
                 say("settings-view.how-octaves-are-counted-in"),
@@ -140,8 +139,7 @@ public final class SettingsView extends BorderPane implements View {
                 "audio-buffer",
                 say("settings-view.audio-buffer"),
                 now.audioMillis(),
-                5,
-                200,
+                Settings.AUDIO_MILLIS,
                 millis -> desk.preferences().change(settings -> settings.withAudio(settings.audioDevice(), millis)));
         return section(
                 say("settings-view.audio"),
@@ -152,21 +150,16 @@ public final class SettingsView extends BorderPane implements View {
     }
 
     private Node folders(Settings now) {
-        TextField sessions = folder("session-folder", say("settings-view.sessions"), now.sessionFolder());
-        TextField exports = folder("export-folder", say("settings-view.exports"), now.exportFolder());
-        Runnable keep = () -> keepFolders(sessions, exports);
-        sessions.setOnAction(event -> keep.run());
-        exports.setOnAction(event -> keep.run());
-        sessions.focusedProperty().subscribe((before, focused) -> {
-            if (before && !focused) {
-                keep.run();
-            }
-        });
-        exports.focusedProperty().subscribe((before, focused) -> {
-            if (before && !focused) {
-                keep.run();
-            }
-        });
+        TextField sessions = folder(
+                "session-folder",
+                say("settings-view.sessions"),
+                now.sessionFolder(),
+                (settings, folder) -> settings.withFolders(folder, settings.exportFolder()));
+        TextField exports = folder(
+                "export-folder",
+                say("settings-view.exports"),
+                now.exportFolder(),
+                (settings, folder) -> settings.withFolders(settings.sessionFolder(), folder));
         return section(
                 say("settings-view.folders"),
                 say("settings-view.where-file-questions-begin-leave"),
@@ -178,26 +171,20 @@ public final class SettingsView extends BorderPane implements View {
                         exports));
     }
 
-    private void keepFolders(TextField sessions, TextField exports) {
-        for (TextField field : List.of(sessions, exports)) {
-            String text = field.getText().strip();
-            if (!text.isEmpty() && !new File(text).isDirectory()) {
+    private TextField folder(String id, String name, String now, BiFunction<Settings, String, Settings> taker) {
+        TextField[] field = new TextField[1];
+        field[0] = Cards.field(id, name, () -> {
+            String text = field[0].getText().strip();
+            if (text.isEmpty() || new File(text).isDirectory()) {
+                desk.preferences().change(settings -> taker.apply(settings, text));
+            } else {
                 desk.ask().tell(say("settings-view.no-such-folder", text));
                 watch.stale();
-                return;
             }
-        }
-        desk.preferences()
-                .change(settings -> settings.withFolders(
-                        sessions.getText().strip(), exports.getText().strip()));
-    }
-
-    private static TextField folder(String id, String name, String text) {
-        TextField field = new TextField(text);
-        field.setId(id);
-        field.setAccessibleText(name);
-        field.setPrefColumnCount(36);
-        return field;
+        });
+        field[0].setText(now);
+        field[0].setPrefColumnCount(36);
+        return field[0];
     }
 
     private Node limits(Settings now) {
@@ -205,15 +192,13 @@ public final class SettingsView extends BorderPane implements View {
                 "undo-memory",
                 say("settings-view.undo-memory"),
                 now.undoMegabytes(),
-                16,
-                2048,
+                Settings.UNDO_MEGABYTES,
                 most -> desk.preferences().change(settings -> settings.withLimits(most, settings.backlogMinutes())));
         TextField backlog = number(
                 "backlog-minutes",
                 say("settings-view.keep-what-i-just-played"),
                 now.backlogMinutes(),
-                1,
-                60,
+                Settings.BACKLOG_MINUTES,
                 minutes ->
                         desk.preferences().change(settings -> settings.withLimits(settings.undoMegabytes(), minutes)));
         return section(
@@ -227,15 +212,15 @@ public final class SettingsView extends BorderPane implements View {
                 Cards.soft(say("settings-view.minutes")));
     }
 
-    private TextField number(String id, String name, int now, int low, int high, IntConsumer taker) {
+    private TextField number(String id, String name, int now, Settings.Limits limits, IntConsumer taker) {
         TextField[] field = new TextField[1];
         field[0] = Cards.field(id, name, () -> {
             String text = field[0].getText().strip();
-            boolean fits = text.matches("\\d{1,4}") && Integer.parseInt(text) >= low && Integer.parseInt(text) <= high;
+            boolean fits = text.matches("\\d{1,4}") && limits.hold(Integer.parseInt(text));
             if (fits) {
                 taker.accept(Integer.parseInt(text));
             } else {
-                desk.ask().tell(say("settings-view.expected-to", name, text, low, high));
+                desk.ask().tell(say("settings-view.expected-to", name, text, limits.low(), limits.high()));
                 watch.stale();
             }
         });
@@ -275,8 +260,6 @@ public final class SettingsView extends BorderPane implements View {
     }
 
     private static VBox choice(String name, String about, List<Option> options) {
-        Label title = new Label(name);
-        title.getStyleClass().add("strong");
         HBox buttons = new HBox(6);
         for (Option option : options) {
             ToggleButton button = new ToggleButton(option.words());
@@ -291,7 +274,7 @@ public final class SettingsView extends BorderPane implements View {
             });
             buttons.getChildren().add(button);
         }
-        VBox box = new VBox(6, title, buttons);
+        VBox box = new VBox(6, Cards.strong(name), buttons);
         if (!about.isEmpty()) {
             box.getChildren().add(soft(about));
         }
@@ -299,9 +282,7 @@ public final class SettingsView extends BorderPane implements View {
     }
 
     private VBox hidden(Settings now) {
-        Label title = new Label(say("settings-view.hidden-ports"));
-        title.getStyleClass().add("strong");
-        VBox box = new VBox(6, title);
+        VBox box = new VBox(6, Cards.strong(say("settings-view.hidden-ports")));
         if (now.hiddenPorts().isEmpty()) {
             box.getChildren().add(soft(say("settings-view.none-ports-of-this-computer")));
         }

@@ -2,6 +2,8 @@ package dibble.desktop.ui;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.Predicate;
 import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBox;
@@ -38,13 +40,19 @@ public final class Commands {
         return List.copyOf(all);
     }
 
+    /** The command of an id, where there is one now. */
+    public Optional<Command> find(String id) {
+        return first(command -> command.id().equals(id));
+    }
+
+    private Optional<Command> first(Predicate<Command> meant) {
+        return all.stream().filter(meant).findFirst();
+    }
+
     /** @throws IllegalArgumentException where there is none of this id */
     public Command get(String id) {
-        return all.stream()
-                .filter(command -> command.id().equals(id))
-                .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException("command \"" + id + "\" (expected one of "
-                        + all.stream().map(Command::id).toList() + ")"));
+        return find(id).orElseThrow(() -> new IllegalArgumentException("command \"" + id + "\" (expected one of "
+                + all.stream().map(Command::id).toList() + ")"));
     }
 
     /**
@@ -65,31 +73,22 @@ public final class Commands {
      * @param presses whether Space presses it
      */
     boolean take(KeyEvent event, boolean types, boolean presses) {
-        for (Command command : all) {
-            if (command.isPressed(event)
-                    && !(types && command.isTyped())
-                    && !(presses && command.isSpace())
-                    && command.applies().getAsBoolean()) {
-                command.action().run();
-                return true;
-            }
-        }
-        return false;
+        return run(command ->
+                command.isPressed(event) && !(types && command.isTyped()) && !(presses && command.isSpace()));
     }
 
     /** The same for a character that was typed where nobody types. */
     public boolean takeTyped(KeyEvent event, Node focused) {
-        Command command = all.stream()
-                .filter(it -> !it.typed().isEmpty() && it.typed().equals(event.getCharacter()))
-                .findFirst()
-                .orElse(null);
-        boolean does = command != null
-                && !(focused instanceof TextInputControl)
-                && command.applies().getAsBoolean();
-        if (does) {
-            command.action().run();
-        }
-        return does;
+        return !(focused instanceof TextInputControl)
+                && run(command -> !command.typed().isEmpty() && command.typed().equals(event.getCharacter()));
+    }
+
+    /** Runs the first command that is meant and applies, if there is one. */
+    private boolean run(Predicate<Command> meant) {
+        Optional<Command> found =
+                first(command -> meant.test(command) && command.applies().getAsBoolean());
+        found.ifPresent(command -> command.action().run());
+        return found.isPresent();
     }
 
     /** An entry of a menu for a command, grey where it does not apply now. */

@@ -1,6 +1,10 @@
 package dibble.desktop.ui;
 
+import static dibble.desktop.ui.UiText.say;
+
+import java.util.ArrayList;
 import java.util.List;
+import java.util.function.IntConsumer;
 import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
@@ -25,6 +29,21 @@ public final class ContextItems {
                 menu.show(node.getScene().getWindow(), event.getScreenX(), event.getScreenY());
             }
             event.consume();
+        });
+    }
+
+    /**
+     * The same for a thing that has a place among others: Up, Down and Delete come last.
+     *
+     * @param move moves it by a place: -1 or 1
+     */
+    public static void on(Node node, Supplier<List<MenuItem>> items, IntConsumer move, Runnable delete) {
+        on(node, () -> {
+            List<MenuItem> all = new ArrayList<>(items.get());
+            all.add(Cards.item("context-up", say("common.up"), () -> move.accept(-1)));
+            all.add(Cards.item("context-down", say("common.down"), () -> move.accept(1)));
+            all.add(Cards.item("context-delete", say("common.delete"), delete));
+            return all;
         });
     }
 }
