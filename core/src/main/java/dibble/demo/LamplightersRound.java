@@ -306,7 +306,7 @@ public final class LamplightersRound {
                 1,
                 TempoMap.PPQ,
                 List.of(
-                        TrackExport.conductor(NAME, TempoMap.of(96)),
+                        TrackExport.conductor(NAME, TempoMap.of(96), List.of()),
                         left.with(right).track(PLAYERS.get(0), BARS),
                         tansy.track(PLAYERS.get(1), BARS),
                         sedge().track(PLAYERS.get(2), BARS),

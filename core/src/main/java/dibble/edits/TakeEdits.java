@@ -153,7 +153,7 @@ public final class TakeEdits {
         for (Track then : again.tracks()) {
             Track now = present(session, then);
             boolean there = session.tracks().contains(now);
-            boolean edited = there && now.regions().of(id).stream().anyMatch(Region::edited);
+            boolean edited = there && now.regions().isEdited(id);
             MidiTrack before = there ? now.clip() : Track.NOTHING;
             outcomes.add(new Outcome(
                     then, there ? now.noteCount() : 0, then.noteCount(), !before.equals(then.clip()), edited));

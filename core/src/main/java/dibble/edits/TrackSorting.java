@@ -80,7 +80,7 @@ public final class TrackSorting {
         }
         for (Take take : takes) {
             Regions regions = new Regions(track.regions().of(take.id()).stream()
-                    .filter(region -> !region.edited())
+                    .filter(region -> !track.regions().isEdited(region))
                     .toList());
             List<MidiTrack> printed = printed(zones, TakeEdits.routedAgain(session, performance, take));
             for (int i = 0; i < zones.size(); i++) {
@@ -88,9 +88,8 @@ public final class TrackSorting {
                 piles.merge(bySource ? zones.get(i).source() : zones.get(i).id(), heard, Clips::over);
             }
         }
-        MidiTrack others = track.regions()
-                .ofOthersThan(takes.stream().map(Take::id).toList())
-                .clip();
+        MidiTrack others =
+                track.regions().clipOfOthersThan(takes.stream().map(Take::id).toList());
         List<Sorting.Pile> named = new ArrayList<>();
         piles.forEach((key, clip) -> addPile(names.get(key), track, clip, named));
         addPile(say("track-sorting.from-no-take"), track, others, named);

@@ -11,7 +11,8 @@ enum Form {
     PART("[a-z0-9-]+/[a-z0-9-]+", say("form.instrument-part")),
     TAKE_FILE("takes/[a-z0-9-]+\\.jsonl", say("form.takes-id-jsonl")),
     TRACK_FILE("tracks/[a-z0-9-]+\\.mid", say("form.tracks-id-mid")),
-    PRINTS_FILE("prints/[a-z0-9-]+\\.mid", say("form.prints-id-mid"));
+    PRINTS_FILE("prints/[a-z0-9-]+\\.mid", say("form.prints-id-mid")),
+    PLAYED("[-+@0-9 ]*", say("form.played-runs"));
 
     private final Pattern pattern;
     private final String words;

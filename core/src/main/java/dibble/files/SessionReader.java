@@ -26,6 +26,7 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.SessionBuilder;
 import dibble.session.Settled;
+import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.io.IOException;
 import java.math.BigDecimal;
@@ -140,6 +141,11 @@ final class SessionReader {
         String name = f.required("name");
         MiddleC middleC = f.word("middleC", MiddleC.C4, MIDDLE_C);
         TempoMap tempo = tempo(f);
+        List<Marker> markers = f.list(
+                "markers",
+                MOST_ITEMS,
+                at -> new Marker(at.required("at", 0L, LAST_TICK), at.text("name", "")),
+                SessionReader::nameOf);
         List<Source> sources = f.list("sources", RoutingReader.MOST_GEAR, RoutingReader::source);
         List<Instrument> instruments =
                 Colours.give(f.list("instruments", RoutingReader.MOST_GEAR, routing::instrument));
@@ -155,6 +161,7 @@ final class SessionReader {
         Session session = new SessionBuilder(name)
                 .middleC(middleC)
                 .tempo(tempo)
+                .markers(markers)
                 .sources(sources)
                 .instruments(instruments)
                 .zones(f.list("zones", RoutingReader.MOST_ZONES, RoutingReader::zone))
@@ -222,6 +229,7 @@ final class SessionReader {
         String part = f.object("to").form("part", Form.PART);
         List<Integer> printOf = new ArrayList<>();
         List<Region> regions = f.list("regions", MOST_ITEMS, region -> region(region, printOf), SessionReader::nameOf);
+        Fields byHand = f.object("byHand");
         tracks.put(
                 id,
                 new TrackFiles.Said(
@@ -229,6 +237,8 @@ final class SessionReader {
                         f.form("prints", Form.PRINTS_FILE),
                         regions,
                         printOf,
+                        new TrackFiles.SaidByHand(
+                                byHand.form("played", Form.PLAYED), byHand.form("muted", Form.PLAYED)),
                         f.text("printedFrom")));
         return new Track(
                 id, f.text("name", id), input, part == null ? null : PartRef.parse(part), Regions.NONE, f.extras());
@@ -270,6 +280,11 @@ final class SessionReader {
                 f.word("printed", Onto.INSTEAD, PRINTED),
                 f.flag("edited", false),
                 Track.NOTHING);
+    }
+
+    /** Under what a marker has its extras among those of its session. */
+    static String nameOf(Marker marker) {
+        return marker.at() + " " + marker.name();
     }
 
     /** Under what a region has its extras among those of its track. */

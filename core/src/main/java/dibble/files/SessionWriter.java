@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.gear.Extras;
+import dibble.recording.HandEdits;
 import dibble.recording.Region;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -14,10 +15,12 @@ import dibble.session.ClockPlan;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.Settled;
+import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 
@@ -69,7 +72,7 @@ final class SessionWriter {
         for (JsonNode track : node.path("tracks")) {
             JsonNode same = known.get(track.path("id").asText());
             ((ObjectNode) track).remove("file");
-            for (String field : List.of("file", "prints", "regions", "printedFrom")) {
+            for (String field : List.of("file", "prints", "regions", "byHand", "printedFrom")) {
                 if (same != null && same.has(field)) {
                     ((ObjectNode) track).set(field, same.get(field));
                 }
@@ -96,6 +99,11 @@ final class SessionWriter {
         ObjectNode node = head(session.name());
         node.put("middleC", session.middleC().name());
         tempo(node, session.tempo(), extras);
+        ArrayNode markers = node.putArray("markers");
+        for (Marker marker : session.markers()) {
+            ObjectNode to = markers.addObject().put("at", marker.at()).put("name", marker.name());
+            Fields.putAll(to, extras.at("markers " + SessionReader.nameOf(marker)));
+        }
         RoutingWriter.put(node, session.routing(performance), extras);
         performance(node, session, performance);
         ArrayNode tracks = node.putArray("tracks");
@@ -209,6 +217,7 @@ final class SessionWriter {
         }
         node.put("file", files.clip(track));
         regions(node, track, files);
+        byHand(node, track);
         Fields.putAll(node, track.extras());
         return node;
     }
@@ -254,6 +263,18 @@ final class SessionWriter {
                 to.put("print", track.regions().printNumber(region));
             }
             Fields.putAll(to, track.extras().at("regions " + SessionReader.nameOf(region)));
+        }
+    }
+
+    private static void byHand(ObjectNode node, Track track) {
+        Optional<HandEdits> hand = track.regions().byHand();
+        Extras extras = track.extras().at("byHand");
+        if (hand.isPresent() || !extras.isEmpty()) {
+            ObjectNode to = node.putObject("byHand");
+            hand.ifPresent(it -> to.put("played", it.originsOf(false).text()));
+            hand.filter(it -> it.silent().size() > 0)
+                    .ifPresent(it -> to.put("muted", it.originsOf(true).text()));
+            Fields.putAll(to, extras);
         }
     }
 }

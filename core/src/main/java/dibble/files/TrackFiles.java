@@ -7,13 +7,17 @@ import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiFormatException;
 import dibble.midi.MidiTrack;
+import dibble.recording.ClipIndex;
+import dibble.recording.HandEdits;
 import dibble.recording.Onto;
+import dibble.recording.Origins;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -25,7 +29,21 @@ import java.util.Optional;
  */
 final class TrackFiles {
     /** What the session says of a track's files and regions. */
-    record Said(String clip, String prints, List<Region> regions, List<Integer> printOf, String printedFrom) {}
+    record Said(
+            String clip,
+            String prints,
+            List<Region> regions,
+            List<Integer> printOf,
+            SaidByHand byHand,
+            String printedFrom) {}
+
+    /**
+     * What the session says of what hands have edited.
+     *
+     * @param played what the notes were when they were played, or null where nothing says so
+     * @param muted the same of the notes that are muted, which are the last of the prints; null where there are none
+     */
+    record SaidByHand(String played, String muted) {}
 
     private TrackFiles() {}
 
@@ -40,10 +58,13 @@ final class TrackFiles {
         Map<String, byte[]> files = new LinkedHashMap<>();
         files.put(names.clip(track), MidiFileWriter.write(new MidiFile(0, TempoMap.PPQ, List.of(track.clip()))));
         if (keepsPrints(track)) {
-            files.put(
-                    names.prints(track),
-                    MidiFileWriter.write(
-                            new MidiFile(1, TempoMap.PPQ, track.regions().prints())));
+            List<MidiTrack> prints = new ArrayList<>(track.regions().prints());
+            track.regions()
+                    .byHand()
+                    .map(HandEdits::silent)
+                    .filter(it -> it.size() > 0)
+                    .ifPresent(prints::add);
+            files.put(names.prints(track), MidiFileWriter.write(new MidiFile(1, TempoMap.PPQ, prints)));
         }
         return files;
     }
@@ -82,10 +103,32 @@ final class TrackFiles {
             regions.add(region.ofPrint(prints.get(print)));
         }
         Regions together = new Regions(regions);
-        // Somebody may have edited what sounds in a program of their own: that counts.
-        return together.clip().equals(clip)
-                ? together
-                : Regions.of(clip, said.regions.stream().map(Region::asEdited).toList());
+        if (together.clip().equals(clip) && said.byHand.muted == null) {
+            return together;
+        }
+        return together.edited(byHand(said.byHand, clip, together.printed(), prints));
+    }
+
+    private static HandEdits byHand(SaidByHand said, MidiTrack clip, MidiTrack printed, List<MidiTrack> prints) {
+        Origins origins = origins(said.played, clip, printed);
+        if (said.muted == null) {
+            return new HandEdits(clip, origins, new BitSet());
+        }
+        MidiTrack silent = prints.get(prints.size() - 1);
+        return HandEdits.of(clip, origins, silent, origins(said.muted, silent, printed));
+    }
+
+    /**
+     * Somebody may have edited what sounds in a program of their own: that counts, and what the session says of its notes
+     * is of others. What is where it was played is known again.
+     */
+    private static Origins origins(String said, MidiTrack clip, MidiTrack printed) {
+        int notes = ClipIndex.of(clip).noteCount();
+        return Origins.parse(
+                        said == null ? "" : said, notes, ClipIndex.of(printed).noteCount())
+                .orElseGet(() -> HandEdits.none(printed)
+                        .carriedOver(clip, printed, printed)
+                        .origins());
     }
 
     /** It said only what was printed last; what lies before and behind that take is of no take. */

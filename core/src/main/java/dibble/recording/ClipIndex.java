@@ -36,6 +36,7 @@ public final class ClipIndex {
     private int count;
     private final int[] noteOf;
     private final List<Lane> lanes = new ArrayList<>();
+    private final List<String> deviceNames = new ArrayList<>();
 
     private ClipIndex(MidiTrack clip) {
         this.clip = clip;
@@ -50,6 +51,9 @@ public final class ClipIndex {
         for (int i = 0; i < clip.size(); i++) {
             if (clip.isMeta(i, MidiTrack.META_DEVICE)) {
                 device = named.computeIfAbsent(clip.text(i), name -> named.size());
+                if (deviceNames.size() < named.size()) {
+                    deviceNames.add(clip.text(i));
+                }
             }
             devices[i] = device;
             if (!clip.isChannelMessage(i)) {
@@ -159,6 +163,16 @@ public final class ClipIndex {
     /** Which of the clip's instruments an event is for, in the order of their first events. */
     public int device(int event) {
         return devices[event];
+    }
+
+    /** How many instruments the clip is for, as far as it names them; 0 where it names none. */
+    public int devices() {
+        return deviceNames.size();
+    }
+
+    /** The id of one of the clip's instruments; empty where it names none. */
+    public String deviceName(int device) {
+        return device < deviceNames.size() ? deviceNames.get(device) : "";
     }
 
     /** The lanes, in the order of their first events. */

@@ -140,6 +140,29 @@ public final class Clips {
         return closed.build();
     }
 
+    /** A clip without messages that say what holds already, as they stand where it was cut. */
+    public static MidiTrack plain(MidiTrack clip) {
+        Map<Integer, Integer> held = new HashMap<>();
+        MidiTrack.Builder plain = new MidiTrack.Builder();
+        for (int i = 0; i < clip.size(); i++) {
+            int message = clip.isChannelMessage(i) ? clip.message(i) : 0;
+            boolean holds = message != 0
+                    && !ShortMessage.isNote(message)
+                    && Integer.valueOf(message).equals(held.put(place(message), message));
+            if (!holds) {
+                plain.copy(clip, i);
+            }
+        }
+        return plain.build(clip.endTick());
+    }
+
+    /** Where a message holds until the next comes there: a controller's number, or a kind alone. */
+    private static int place(int message) {
+        int kind = ShortMessage.kind(message);
+        boolean numbered = kind == ShortMessage.CONTROLLER || kind == ShortMessage.KEY_PRESSURE;
+        return ShortMessage.status(message) << 8 | (numbered ? ShortMessage.data1(message) : 0);
+    }
+
     /**
      * Two clips over each other; at equal ticks the first one comes first. A note of the one that begins while the other
      * sounds it ends that, and a pedal that both hold down comes up with the last. Where one has nothing in it, the other

@@ -3,14 +3,17 @@ package dibble.recording;
 import dibble.midi.MidiTrack;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * What is on a track: stretches of prints, the later on top of the earlier ones, and the clip that they make together.
- * The clip depends on nothing but the regions, so that printing a take again with the same outcome changes nothing.
- * Immutable.
+ * What is on a track: stretches of prints, the later on top of the earlier ones, the clip that they make together, and
+ * what hands have made of that since. What is printed depends on nothing but the regions, so that printing a take again
+ * with the same outcome changes nothing. Immutable.
  */
 public final class Regions {
     /** Nothing on a track. */
@@ -18,11 +21,21 @@ public final class Regions {
 
     private final List<Region> all;
 
-    /** Made when it is first asked for; threads that both make it make the same. */
-    private volatile MidiTrack clip;
+    /** Null where nothing was edited by hand. */
+    private final HandEdits hand;
+
+    /** Made when they are first asked for; threads that both make them make the same. */
+    private volatile MidiTrack printed;
+
+    private volatile Set<Region> edited;
 
     public Regions(List<Region> all) {
+        this(all, null);
+    }
+
+    private Regions(List<Region> all, HandEdits hand) {
         this.all = List.copyOf(all);
+        this.hand = hand;
     }
 
     /** A clip that is of no take. */
@@ -115,17 +128,103 @@ public final class Regions {
         return layers;
     }
 
-    /** What sounds: each print where it was not made to make way, over those below it. */
+    /** What sounds: what was printed, as hands have edited it. */
     public MidiTrack clip() {
-        MidiTrack made = clip;
+        return hand == null ? printed() : hand.sounding();
+    }
+
+    /** What was printed: each print where it was not made to make way, over those below it. */
+    public MidiTrack printed() {
+        MidiTrack made = printed;
         if (made == null) {
             made = Track.NOTHING;
             for (Layer layer : layers()) {
                 made = Clips.over(made, Clips.within(layer.print, stretches(layer.regions)));
             }
-            clip = made;
+            printed = made;
         }
         return made;
+    }
+
+    /** What hands have made of it; empty where nothing was edited. */
+    public Optional<HandEdits> byHand() {
+        return Optional.ofNullable(hand);
+    }
+
+    /** What can be edited: as hands left it, or as it was printed. */
+    public HandEdits editable() {
+        return hand == null ? HandEdits.none(printed()) : hand;
+    }
+
+    /** The same as hands have edited it; where that is what was printed, nothing is edited any more. */
+    public Regions edited(HandEdits edits) {
+        boolean asPrinted = edits.muted().isEmpty() && edits.whole().equals(printed());
+        return asPrinted ? asPrinted() : new Regions(all, edits).knowing(printed());
+    }
+
+    /** The same as it was printed, without anything that hands have done. */
+    public Regions asPrinted() {
+        return hand == null ? this : new Regions(all).knowing(printed());
+    }
+
+    private Regions knowing(MidiTrack known) {
+        printed = known;
+        return this;
+    }
+
+    /** Whether what is in a region was edited by hand. */
+    public boolean isEdited(Region region) {
+        if (hand == null || region.edited()) {
+            return region.edited();
+        }
+        Set<Region> known = edited;
+        if (known == null) {
+            known = new HashSet<>();
+            for (Region other : all) {
+                List<Clips.Stretch> stretch = stretches(List.of(other));
+                if (!other.isGone() && !isSame(stretch)) {
+                    known.add(other);
+                }
+            }
+            edited = known;
+        }
+        return known.contains(region);
+    }
+
+    private boolean isSame(List<Clips.Stretch> stretch) {
+        MidiTrack before = Clips.within(printed(), stretch);
+        return Clips.plain(before).equals(Clips.plain(Clips.within(hand.sounding(), stretch)));
+    }
+
+    /** Whether what is left of a take was edited by hand. */
+    public boolean isEdited(String take) {
+        return of(take).stream().anyMatch(this::isEdited);
+    }
+
+    /** These regions with what hands did to others, except where something else was printed. */
+    private Regions after(Regions before, List<Clips.Stretch> printedAnew) {
+        if (before.hand == null) {
+            return this;
+        }
+        List<Clips.Stretch> left = outside(printedAnew);
+        MidiTrack kept = left.isEmpty() ? Track.NOTHING : Clips.within(before.hand.whole(), left);
+        MidiTrack together = Clips.over(kept, Clips.within(printed(), printedAnew));
+        return edited(before.hand.carriedOver(together, before.printed(), printed()));
+    }
+
+    private static List<Clips.Stretch> outside(List<Clips.Stretch> stretches) {
+        List<Clips.Stretch> outside = new ArrayList<>();
+        long at = 0;
+        for (Clips.Stretch stretch : stretches) {
+            if (stretch.from() > at) {
+                outside.add(new Clips.Stretch(at, stretch.from()));
+            }
+            at = stretch.to();
+        }
+        if (at < Long.MAX_VALUE) {
+            outside.add(new Clips.Stretch(at, Long.MAX_VALUE));
+        }
+        return outside;
     }
 
     /** Where regions are, in their order, those that meet as one. */
@@ -162,7 +261,18 @@ public final class Regions {
         }
         rememberGone(more);
         more.add(next);
-        return new Regions(more);
+        return next.printed() == Onto.OVER
+                ? new Regions(more).withOver(this, next.print())
+                : new Regions(more).after(this, List.of(new Clips.Stretch(next.from(), until)));
+    }
+
+    /** These regions with what hands did to others, and a print that came over those. */
+    private Regions withOver(Regions before, MidiTrack print) {
+        if (before.hand == null) {
+            return this;
+        }
+        MidiTrack together = Clips.over(before.hand.whole(), print);
+        return edited(before.hand.carriedOver(together, before.printed(), printed()));
     }
 
     private void rememberGone(List<Region> left) {
@@ -186,15 +296,20 @@ public final class Regions {
         }
     }
 
-    /** Puts a new print in the place of that of a take, in the same stretches. */
+    /** Puts a new print in the place of that of a take, in the same stretches; what hands did there is lost. */
     public Regions reprinted(String take, MidiTrack print) {
         if (of(take).stream()
-                .allMatch(region -> !region.edited() && region.print().equals(print))) {
+                .allMatch(region -> !isEdited(region) && region.print().equals(print))) {
             return this;
         }
-        return new Regions(all.stream()
+        List<Region> next = all.stream()
                 .map(region -> region.isOf(take) && !region.isGone() ? region.withPrint(print) : region)
-                .toList());
+                .toList();
+        List<Clips.Stretch> anew = new ArrayList<>(stretches(of(take)));
+        Clips.Stretch last = anew.remove(anew.size() - 1);
+        // What hands have drawn behind the end of the last print belongs to it.
+        anew.add(last.to() < printed().endTick() ? last : new Clips.Stretch(last.from(), Long.MAX_VALUE));
+        return new Regions(next).after(this, anew);
     }
 
     /**
@@ -218,19 +333,23 @@ public final class Regions {
         }
         List<Region> more = new ArrayList<>(all);
         more.addAll(place, pieces);
-        return new Regions(more);
+        MidiTrack free = pieces.isEmpty() ? Track.NOTHING : Clips.within(next.print(), stretches(pieces));
+        return new Regions(more).withOver(this, free);
     }
 
     /** What sounds of the regions that are of none of some takes, or were edited by hand. */
-    public Regions ofOthersThan(List<String> takes) {
-        return new Regions(all.stream()
-                .filter(region -> region.take() == null || region.edited() || !takes.contains(region.take()))
-                .toList());
+    public MidiTrack clipOfOthersThan(List<String> takes) {
+        List<Region> others = all.stream()
+                .filter(region -> region.take() == null || isEdited(region) || !takes.contains(region.take()))
+                .toList();
+        return hand == null
+                ? new Regions(others).clip()
+                : others.isEmpty() ? Track.NOTHING : Clips.within(hand.sounding(), stretches(others));
     }
 
     @Override
     public boolean equals(Object other) {
-        return other instanceof Regions that && all.equals(that.all);
+        return other instanceof Regions that && Objects.equals(hand, that.hand) && all.equals(that.all);
     }
 
     @Override

@@ -9,6 +9,7 @@ import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
+import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -20,6 +21,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.Consumer;
 
 /**
  * Tracks as standard MIDI files. Tempo and meter come first; each track has its name, the instrument and part, the port
@@ -28,42 +30,47 @@ import java.util.Set;
 public final class TrackExport {
     private final String name;
     private final TempoMap tempo;
+    private final List<Marker> markers;
     private final Routing routing;
     private final List<MidiTrack> tracks = new ArrayList<>();
 
-    private TrackExport(String name, TempoMap tempo, List<Track> tracks, Routing routing) {
+    private TrackExport(String name, TempoMap tempo, List<Marker> markers, List<Track> tracks, Routing routing) {
         this.name = name;
         this.tempo = tempo;
+        this.markers = markers;
         this.routing = routing;
         tracks.forEach(this::add);
     }
 
     /** A file of type 1: a track for each that has events; one that is for several instruments becomes one for each. */
-    public static MidiFile type1(String name, TempoMap tempo, List<Track> tracks, Routing routing) {
-        TrackExport export = new TrackExport(name, tempo, tracks, routing);
+    public static MidiFile type1(
+            String name, TempoMap tempo, List<Marker> markers, List<Track> tracks, Routing routing) {
+        TrackExport export = new TrackExport(name, tempo, markers, tracks, routing);
         List<MidiTrack> all = new ArrayList<>();
-        all.add(conductor(name, tempo));
+        all.add(conductor(name, tempo, markers));
         all.addAll(export.tracks);
         return new MidiFile(1, TempoMap.PPQ, all);
     }
 
     /** A file of type 0: everything on one track. What is on one channel of two ports cannot be told apart there. */
-    public static MidiFile type0(String name, TempoMap tempo, List<Track> tracks, Routing routing) {
-        TrackExport export = new TrackExport(name, tempo, tracks, routing);
+    public static MidiFile type0(
+            String name, TempoMap tempo, List<Marker> markers, List<Track> tracks, Routing routing) {
+        TrackExport export = new TrackExport(name, tempo, markers, tracks, routing);
         List<MidiTrack> all = new ArrayList<>();
-        all.add(conductor(name, tempo));
+        all.add(conductor(name, tempo, markers));
         all.addAll(export.tracks);
         return new MidiFile(0, TempoMap.PPQ, List.of(merged(all)));
     }
 
     /** A file for each track that has events, by names that every system takes and tells apart. */
-    public static Map<String, MidiFile> files(String name, TempoMap tempo, List<Track> tracks, Routing routing) {
+    public static Map<String, MidiFile> files(
+            String name, TempoMap tempo, List<Marker> markers, List<Track> tracks, Routing routing) {
         Map<String, MidiFile> files = new LinkedHashMap<>();
         Set<String> taken = new HashSet<>();
-        for (MidiTrack track : new TrackExport(name, tempo, tracks, routing).tracks) {
+        for (MidiTrack track : new TrackExport(name, tempo, markers, tracks, routing).tracks) {
             String own = FileNames.fresh(track.name().orElse(say("track-export.track")), taken::contains);
             taken.add(own.toLowerCase(Locale.ROOT));
-            files.put(own, new MidiFile(1, TempoMap.PPQ, List.of(conductor(name, tempo), track)));
+            files.put(own, new MidiFile(1, TempoMap.PPQ, List.of(conductor(name, tempo, markers), track)));
         }
         return files;
     }
@@ -135,29 +142,28 @@ public final class TrackExport {
         return one.build(tracks.stream().mapToLong(MidiTrack::endTick).max().orElse(0));
     }
 
-    /** A track with the name, tempo and meter of a session. */
-    public static MidiTrack conductor(String name, TempoMap tempo) {
+    /** A track with the name, tempo, meter and markers of a session. */
+    public static MidiTrack conductor(String name, TempoMap tempo, List<Marker> markers) {
+        record Event(long tick, Consumer<MidiTrack.Builder> write) {}
+        List<Event> events = new ArrayList<>();
+        for (TempoMap.Meter meter : tempo.meters()) {
+            byte power = (byte) Integer.numberOfTrailingZeros(meter.unit());
+            byte[] data = {(byte) meter.beats(), power, 24, 8};
+            events.add(new Event(meter.at(), track -> track.meta(meter.at(), MidiTrack.META_METER, data)));
+        }
+        for (TempoMap.Tempo at : tempo.tempos()) {
+            int micros = (int) Math.min(0xFFFFFF, Math.round(60e6 / at.bpm()));
+            byte[] data = {(byte) (micros >>> 16), (byte) (micros >>> 8), (byte) micros};
+            events.add(new Event(at.at(), track -> track.meta(at.at(), MidiTrack.META_TEMPO, data)));
+        }
+        for (Marker marker : markers) {
+            events.add(new Event(marker.at(), track -> track.text(marker.at(), MidiTrack.META_MARKER, marker.name())));
+        }
+        // Sorting is stable: at one tick the meter comes first.
+        events.sort(Comparator.comparingLong(Event::tick));
         MidiTrack.Builder track = new MidiTrack.Builder();
         track.text(0, MidiTrack.META_TRACK_NAME, name);
-        int t = 0;
-        int m = 0;
-        while (t < tempo.tempos().size() || m < tempo.meters().size()) {
-            boolean meterNext = t == tempo.tempos().size()
-                    || m < tempo.meters().size()
-                            && tempo.meters().get(m).at()
-                                    <= tempo.tempos().get(t).at();
-            if (meterNext) {
-                TempoMap.Meter meter = tempo.meters().get(m++);
-                byte power = (byte) Integer.numberOfTrailingZeros(meter.unit());
-                track.meta(meter.at(), MidiTrack.META_METER, new byte[] {(byte) meter.beats(), power, 24, 8});
-            } else {
-                TempoMap.Tempo at = tempo.tempos().get(t++);
-                int micros = (int) Math.min(0xFFFFFF, Math.round(60e6 / at.bpm()));
-                track.meta(at.at(), MidiTrack.META_TEMPO, new byte[] {
-                    (byte) (micros >>> 16), (byte) (micros >>> 8), (byte) micros
-                });
-            }
-        }
+        events.forEach(event -> event.write().accept(track));
         return track.build();
     }
 }

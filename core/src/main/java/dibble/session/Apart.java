@@ -2,6 +2,7 @@ package dibble.session;
 
 import dibble.gear.Instrument;
 import dibble.midi.MidiTrack;
+import dibble.recording.HandEdits;
 import dibble.recording.Region;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -83,6 +84,8 @@ final class Apart {
 
     private static Set<MidiTrack> prints(Session session) {
         Stream<Track> tracks = session.tracks().stream();
-        return identities(tracks.flatMap(track -> track.regions().all().stream().map(Region::print)));
+        return identities(tracks.map(Track::regions)
+                .flatMap(regions -> Stream.concat(
+                        regions.all().stream().map(Region::print), regions.byHand().map(HandEdits::whole).stream())));
     }
 }

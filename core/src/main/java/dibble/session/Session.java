@@ -17,8 +17,10 @@ import dibble.routing.Scene;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -28,6 +30,7 @@ import java.util.function.Function;
 /**
  * The document: everything that a file holds and that undo covers. Immutable.
  *
+ * @param markers places with names, in their order
  * @param zones the zones that hold in every scene
  * @param controls the control maps that hold in every scene
  * @param sceneSwitch whose program changes call scenes, or null for nobody's
@@ -39,6 +42,7 @@ public record Session(
         String name,
         MiddleC middleC,
         TempoMap tempo,
+        List<Marker> markers,
         List<Source> sources,
         List<Instrument> instruments,
         List<Zone> zones,
@@ -52,6 +56,7 @@ public record Session(
         Extras extras,
         Foreign foreign) {
     public Session {
+        markers = markers.stream().sorted(Comparator.comparingLong(Marker::at)).toList();
         sources = List.copyOf(sources);
         instruments = List.copyOf(instruments);
         zones = List.copyOf(zones);
@@ -98,6 +103,10 @@ public record Session(
 
     public Session withTempo(TempoMap map) {
         return new SessionBuilder(this).tempo(map).build();
+    }
+
+    public Session withMarkers(List<Marker> others) {
+        return new SessionBuilder(this).markers(others).build();
     }
 
     public Session withSources(List<Source> others) {

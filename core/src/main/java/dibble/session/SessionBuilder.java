@@ -10,6 +10,7 @@ import dibble.routing.ControlMap;
 import dibble.routing.Scene;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Zone;
+import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.util.List;
 
@@ -18,6 +19,7 @@ public final class SessionBuilder {
     private String name;
     private MiddleC middleC;
     private TempoMap tempo;
+    private List<Marker> markers;
     private List<Source> sources;
     private List<Instrument> instruments;
     private List<Zone> zones;
@@ -36,6 +38,7 @@ public final class SessionBuilder {
         this.name = name;
         middleC = MiddleC.C4;
         tempo = TempoMap.of(96);
+        markers = List.of();
         sources = List.of();
         instruments = List.of();
         zones = List.of();
@@ -53,6 +56,7 @@ public final class SessionBuilder {
         name = session.name();
         middleC = session.middleC();
         tempo = session.tempo();
+        markers = session.markers();
         sources = session.sources();
         instruments = session.instruments();
         zones = session.zones();
@@ -79,6 +83,11 @@ public final class SessionBuilder {
 
     public SessionBuilder tempo(TempoMap value) {
         tempo = value;
+        return this;
+    }
+
+    public SessionBuilder markers(List<Marker> value) {
+        markers = value;
         return this;
     }
 
@@ -147,6 +156,7 @@ public final class SessionBuilder {
                 name,
                 middleC,
                 tempo,
+                markers,
                 sources,
                 instruments,
                 zones,

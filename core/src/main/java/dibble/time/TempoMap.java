@@ -5,6 +5,7 @@ import static dibble.text.CoreText.say;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.TreeMap;
 
 /**
  * Tempo and meter of a session: between nanoseconds since the start, ticks, and bars and beats. Immutable. Ticks are
@@ -185,6 +186,51 @@ public final class TempoMap {
         spliced.add(new Tempo(tick, other.bpm(tick)));
         other.tempos.stream().filter(tempo -> tempo.at() > tick).forEach(spliced::add);
         return new TempoMap(spliced, other.meters);
+    }
+
+    /**
+     * The tempo and meter of the music in another order.
+     *
+     * @param slices one after the other, from tick 0 on; between them, what was before goes on
+     */
+    public TempoMap arranged(List<Slice> slices) {
+        TreeMap<Long, Tempo> nextTempos = new TreeMap<>();
+        TreeMap<Long, Meter> nextMeters = new TreeMap<>();
+        for (Slice slice : slices) {
+            nextTempos.put(slice.at(), new Tempo(slice.at(), bpm(slice.from())));
+            Meter meter = meter(slice.from());
+            nextMeters.put(slice.at(), new Meter(slice.at(), meter.beats(), meter.unit()));
+            for (Tempo tempo : tempos) {
+                if (tempo.at() > slice.from() && tempo.at() < slice.to()) {
+                    long at = tempo.at() + slice.shift();
+                    nextTempos.put(at, new Tempo(at, tempo.bpm()));
+                }
+            }
+            for (Meter change : meters) {
+                if (change.at() > slice.from() && change.at() < slice.to()) {
+                    long at = change.at() + slice.shift();
+                    nextMeters.put(at, new Meter(at, change.beats(), change.unit()));
+                }
+            }
+        }
+        List<Tempo> differentTempos = new ArrayList<>();
+        for (Tempo tempo : nextTempos.values()) {
+            int last = differentTempos.size() - 1;
+            if (last < 0 || differentTempos.get(last).bpm() != tempo.bpm()) {
+                differentTempos.add(tempo);
+            }
+        }
+        List<Meter> differentMeters = new ArrayList<>();
+        for (Meter meter : nextMeters.values()) {
+            int last = differentMeters.size() - 1;
+            boolean same = last >= 0
+                    && differentMeters.get(last).beats() == meter.beats()
+                    && differentMeters.get(last).unit() == meter.unit();
+            if (!same) {
+                differentMeters.add(meter);
+            }
+        }
+        return new TempoMap(differentTempos, differentMeters);
     }
 
     @Override

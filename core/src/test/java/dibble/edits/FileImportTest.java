@@ -65,8 +65,8 @@ class FileImportTest {
     void whatIsExportedComesBackWithTheSameNotes() throws Exception {
         Session session = recorded();
         Routing routing = session.routing(Performance.NEW);
-        MidiFile file = MidiFileReader.read(
-                MidiFileWriter.write(TrackExport.type1("n", session.tempo(), session.tracks(), routing)));
+        MidiFile file = MidiFileReader.read(MidiFileWriter.write(
+                TrackExport.type1("n", session.tempo(), session.markers(), session.tracks(), routing)));
         List<MidiTrack> parts = file.tracks().subList(1, file.tracks().size());
         List<Track> full = session.tracks().stream()
                 .filter(track -> track.clip().size() > 0)
@@ -83,12 +83,13 @@ class FileImportTest {
         assertThat(celesta.text(2)).isEqualTo("stand-in:sorrel");
         assertThat(ShortMessage.data1(celesta.message(3))).isEqualTo(8);
         // A single track, and a file for each, have the same notes too.
-        MidiFile one = TrackExport.type0("n", session.tempo(), session.tracks(), routing);
+        MidiFile one = TrackExport.type0("n", session.tempo(), session.markers(), session.tracks(), routing);
         assertThat(one.tracks()).hasSize(1);
         assertThat(notes(one.tracks().get(0)))
                 .hasSameSizeAs(
                         parts.stream().flatMap(track -> notes(track).stream()).toList());
-        Map<String, MidiFile> files = TrackExport.files("n", session.tempo(), session.tracks(), routing);
+        Map<String, MidiFile> files =
+                TrackExport.files("n", session.tempo(), session.markers(), session.tracks(), routing);
         assertThat(files.keySet())
                 .containsExactlyElementsOf(full.stream().map(Track::name).toList());
     }

@@ -114,7 +114,7 @@ final class SchemaInstances {
         if (least == 2 && items.stream().allMatch(JsonNode::isNumber)) {
             items.sort((a, b) -> a.decimalValue().compareTo(b.decimalValue()));
         }
-        if (name.equals("tempo") || name.equals("meter")) {
+        if (Set.of("tempo", "meter", "markers").contains(name)) {
             for (int i = 0; i < size; i++) {
                 ((ObjectNode) items.get(i)).put("at", i * 960);
             }
@@ -141,6 +141,8 @@ final class SchemaInstances {
             case "^([a-z0-9-]+|\\*)$" -> random.nextBoolean() ? "*" : "i1";
             case "^tracks/[a-z0-9-]+\\.mid$" -> "tracks/i1.mid";
             case "^prints/[a-z0-9-]+\\.mid$" -> "prints/i1.mid";
+            case "^[-+@0-9 ]*$" ->
+                List.of("", "0-56 58 + 59-72@3840", "3 2 1-0").get(random.nextInt(3));
             case "^takes/[a-z0-9-]+\\.jsonl$" -> "takes/i1.jsonl";
             default -> slashed;
         };

@@ -14,7 +14,6 @@ import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Onto;
 import dibble.recording.Printer;
-import dibble.recording.Region;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.session.Document;
@@ -169,9 +168,8 @@ class SessionFileTest {
                 .findFirst()
                 .orElseThrow();
         assertThat(opened.clip()).isEqualTo(other);
-        assertThat(opened.regions().all())
-                .filteredOn(region -> region.take() != null)
-                .allMatch(Region::edited);
+        assertThat(opened.regions().byHand()).isPresent();
+        assertThat(opened.regions().asPrinted()).isEqualTo(track.regions());
     }
 
     @Test

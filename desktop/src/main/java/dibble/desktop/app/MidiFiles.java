@@ -38,7 +38,7 @@ final class MidiFiles {
 
     /** The tracks of a session as a type 1 file. */
     static MidiFile exported(Session session, Routing routing) {
-        return TrackExport.type1(session.name(), session.tempo(), session.tracks(), routing);
+        return TrackExport.type1(session.name(), session.tempo(), session.markers(), session.tracks(), routing);
     }
 
     /** Asks where, and writes the tracks as a file of type 1. */
@@ -51,7 +51,7 @@ final class MidiFiles {
         export(
                 say("midi-files.export-everything-on-one-track"),
                 say("midi-files.on-one-track", files.fileName()),
-                (session, routing) -> TrackExport.type0(session.name(), session.tempo(), session.tracks(), routing));
+                (session, routing) -> TrackExport.type0(session.name(), session.tempo(), session.markers(), session.tracks(), routing));
     }
 
     private boolean hasNothing() {
@@ -116,7 +116,7 @@ final class MidiFiles {
                         say("midi-files.exporting-to", into.getFileName()),
                         progress -> {
                             Map<String, MidiFile> made =
-                                    TrackExport.files(session.name(), session.tempo(), session.tracks(), routing);
+                                    TrackExport.files(session.name(), session.tempo(), session.markers(), session.tracks(), routing);
                             Files.createDirectories(into);
                             for (String name : made.keySet()) {
                                 if (Files.exists(into.resolve(name + ENDING))) {

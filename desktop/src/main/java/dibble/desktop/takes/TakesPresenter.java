@@ -13,7 +13,6 @@ import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.GeneralMidi;
-import dibble.recording.Region;
 import dibble.recording.Sorting;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -127,7 +126,7 @@ final class TakesPresenter {
     /** Whether what the tracks have of a take was edited by hand. */
     boolean isEdited(Take take) {
         return session().tracks().stream()
-                .anyMatch(track -> track.regions().of(take.id()).stream().anyMatch(Region::edited));
+                .anyMatch(track -> track.regions().isEdited(take.id()));
     }
 
     /**

@@ -1,0 +1,152 @@
+package dibble.edits;
+
+import dibble.midi.MidiTrack;
+import dibble.notes.AsPlayed;
+import dibble.notes.Changed;
+import dibble.notes.NoteFunction;
+import dibble.recording.ClipIndex;
+import dibble.recording.Clips;
+import dibble.recording.HandEdits;
+import dibble.recording.Track;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What hands do to the notes of tracks, as functions from a session to the changed one. Notes are numbered as in the
+ * whole of a track, the muted ones among them ({@link HandEdits#whole}). Takes are never changed.
+ */
+public final class NoteEdits {
+    private NoteEdits() {}
+
+    /**
+     * A changed session.
+     *
+     * @param selected for each track that was changed, which of its notes are the selected ones now
+     * @param effect what was done to them
+     */
+    public record Edited(Session session, Map<String, BitSet> selected, Changed.Effect effect) {}
+
+    /** Makes a change of the selected notes of a track. */
+    public interface Change {
+        NoteFunction of(Track track);
+    }
+
+    /**
+     * Changes notes.
+     *
+     * @param selected which notes, by the ids of their tracks
+     */
+    public static Edited change(Session session, Map<String, BitSet> selected, NoteFunction function) {
+        return changeEach(session, selected, track -> function);
+    }
+
+    /** The same with a function for each track. */
+    public static Edited changeEach(Session session, Map<String, BitSet> selected, Change change) {
+        List<Track> tracks = new ArrayList<>();
+        Map<String, BitSet> then = new LinkedHashMap<>();
+        Changed.Effect effect = Changed.Effect.NONE;
+        for (Track track : session.tracks()) {
+            BitSet ofTrack = selected.get(track.id());
+            if (ofTrack != null) {
+                HandEdits before = track.regions().editable();
+                Changed changed = change.of(track).of(before.whole(), ofTrack);
+                tracks.add(with(track, before, changed));
+                then.put(track.id(), changed.selected());
+                effect = effect.and(changed.effect());
+            }
+        }
+        return new Edited(TrackEdits.replaceTracks(session, tracks), then, effect);
+    }
+
+    private static Track with(Track track, HandEdits before, Changed changed) {
+        return changed.clip() == before.whole()
+                ? track
+                : track.withRegions(
+                        track.regions().edited(before.after(changed.clip(), changed.from(), changed.shifts())));
+    }
+
+    /** Has notes sound or not; what does not sound stays to be seen. */
+    public static Session mute(Session session, Map<String, BitSet> selected, boolean on) {
+        List<Track> tracks = new ArrayList<>();
+        for (Track track : session.tracks()) {
+            BitSet ofTrack = selected.get(track.id());
+            if (ofTrack != null) {
+                HandEdits before = track.regions().editable();
+                BitSet muted = before.muted();
+                if (on) {
+                    muted.or(ofTrack);
+                } else {
+                    muted.andNot(ofTrack);
+                }
+                tracks.add(track.withRegions(
+                        track.regions().edited(new HandEdits(before.whole(), before.origins(), muted))));
+            }
+        }
+        return TrackEdits.replaceTracks(session, tracks);
+    }
+
+    /** Has notes be what they were when they were played. What was added by hand stays. */
+    public static Edited asPlayed(Session session, Map<String, BitSet> selected) {
+        Session heard = mute(session, selected, false);
+        Edited edited = changeEach(heard, selected, track -> {
+            HandEdits hand = track.regions().editable();
+            return new AsPlayed(hand.origins(), ClipIndex.of(track.regions().printed()));
+        });
+        List<Track> tracks = edited.session().tracks().stream()
+                .map(track ->
+                        isAsPlayed(track) ? track.withRegions(track.regions().asPrinted()) : track)
+                .toList();
+        return new Edited(edited.session().withTracks(tracks), edited.selected(), edited.effect());
+    }
+
+    /** Whether it is what was printed but for the order of what comes at one time. */
+    private static boolean isAsPlayed(Track track) {
+        return track.regions()
+                .byHand()
+                .filter(hand -> hand.muted().isEmpty())
+                .filter(hand -> isSame(
+                        Clips.plain(hand.whole()), Clips.plain(track.regions().printed())))
+                .isPresent();
+    }
+
+    private static boolean isSame(MidiTrack whole, MidiTrack printed) {
+        if (whole.size() != printed.size() || whole.endTick() != printed.endTick()) {
+            return false;
+        }
+        int first = 0;
+        for (int i = 1; i <= whole.size(); i++) {
+            if (i == whole.size() || whole.tick(i) != whole.tick(first)) {
+                if (!Arrays.equals(messages(whole, first, i), messages(printed, first, i))
+                        || printed.tick(first) != whole.tick(first)
+                        || printed.tick(i - 1) != whole.tick(first)) {
+                    return false;
+                }
+                first = i;
+            }
+        }
+        return true;
+    }
+
+    private static int[] messages(MidiTrack clip, int from, int to) {
+        int[] messages = new int[to - from];
+        for (int i = from; i < to; i++) {
+            messages[i - from] = clip.isChannelMessage(i) ? clip.message(i) : clip.status(i);
+        }
+        Arrays.sort(messages);
+        return messages;
+    }
+
+    /** Has whole tracks be what was printed, with all that was deleted and without all that was added. */
+    public static Session allAsPlayed(Session session, List<String> tracks) {
+        return session.withTracks(session.tracks().stream()
+                .map(track -> tracks.contains(track.id())
+                        ? track.withRegions(track.regions().asPrinted())
+                        : track)
+                .toList());
+    }
+}

@@ -1,0 +1,118 @@
+package dibble.edits;
+
+import dibble.gear.Ids;
+import dibble.gear.PartRef;
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.notes.Changed;
+import dibble.notes.Cleaning;
+import dibble.recording.Clips;
+import dibble.recording.HandEdits;
+import dibble.recording.Passages;
+import dibble.recording.Regions;
+import dibble.recording.Sorting;
+import dibble.recording.Track;
+import dibble.routing.Routing;
+import dibble.session.Session;
+import java.util.BitSet;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Notes that go to another sound after they were played: what a zone would have done beforehand. The pedals, wheels and
+ * controllers that they sounded with go with them, and stay for those that stay. Functions from a session to the changed
+ * one.
+ */
+public final class NoteMoves {
+    private NoteMoves() {}
+
+    /**
+     * Has notes sound on a part: on the track that takes it, which is added where there is none.
+     *
+     * @param routing says on which channel the part is
+     * @param selected which notes, by the ids of their tracks
+     */
+    public static NoteEdits.Edited toPart(
+            Session session, Routing routing, Map<String, BitSet> selected, PartRef part) {
+        Session ready = session;
+        if (session.trackOf(part).isEmpty()) {
+            String name = session.part(part).orElseThrow().name();
+            ready = TrackEdits.addTrack(session, freshId(session, name), name, new Track.OfPart(part));
+        }
+        return toTrack(
+                ready, routing, selected, ready.trackOf(part).orElseThrow().id());
+    }
+
+    private static String freshId(Session session, String name) {
+        return Ids.fresh(
+                name,
+                taken -> session.tracks().stream().anyMatch(track -> track.id().equals(taken)));
+    }
+
+    /** Puts notes onto another track, where they sound as that does. */
+    public static NoteEdits.Edited toTrack(
+            Session session, Routing routing, Map<String, BitSet> selected, String target) {
+        Track to = track(session, target);
+        HandEdits before = to.regions().editable();
+        MidiTrack whole = before.whole();
+        Set<String> sources = new HashSet<>(selected.keySet());
+        sources.remove(target);
+        for (String id : sources) {
+            MidiTrack taken =
+                    Passages.taken(track(session, id).regions().editable().whole(), selected.get(id));
+            whole = Clips.over(whole, soundingOn(taken, track(session, id), to, routing));
+        }
+        HandEdits after =
+                before.carriedOver(whole, to.regions().printed(), to.regions().printed());
+        Session moved = TrackEdits.replaceTracks(
+                session, List.of(to.withRegions(to.regions().edited(after))));
+        Map<String, BitSet> gone = new LinkedHashMap<>(selected);
+        gone.remove(target);
+        Session left = NoteEdits.change(moved, gone, Cleaning.delete()).session();
+        BitSet there = before.notesIn(whole);
+        there.flip(0, after.origins().size());
+        return new NoteEdits.Edited(left, Map.of(target, there), Changed.Effect.NONE);
+    }
+
+    private static Track track(Session session, String id) {
+        return session.tracks().stream()
+                .filter(track -> track.id().equals(id))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** What is on a track of a part is for that alone; elsewhere it stays for those that it was for. */
+    private static MidiTrack soundingOn(MidiTrack taken, Track from, Track to, Routing routing) {
+        Optional<PartRef> part = to.playsOn();
+        if (part.isEmpty()) {
+            String instrument = from.playsOn().map(PartRef::instrument).orElse("");
+            return Clips.forDevice(instrument, taken);
+        }
+        int channel = routing.channels().channel(part.get()).orElse(1) - 1;
+        MidiTrack.Builder on = new MidiTrack.Builder();
+        for (int i = 0; i < taken.size(); i++) {
+            if (taken.isChannelMessage(i)) {
+                on.add(taken.tick(i), ShortMessage.onChannel(taken.message(i), channel));
+            } else if (!taken.isMeta(i, MidiTrack.META_DEVICE)) {
+                on.copy(taken, i);
+            }
+        }
+        return on.build(taken.endTick());
+    }
+
+    /**
+     * Puts each key of the selected notes of a track, or whatever else they are sorted by, onto a track of its own behind
+     * it, which sounds where that one does.
+     */
+    public static Session apart(Session session, String id, BitSet selected, Sorting.How how) {
+        Track track = track(session, id);
+        MidiTrack taken = Passages.taken(track.regions().editable().whole(), selected);
+        Track alone = track.withRegions(Regions.own(taken));
+        Session sorted = TrackSorting.sort(session, alone, TrackSorting.by(session, alone, how));
+        return NoteEdits.change(sorted, Map.of(id, selected), Cleaning.delete()).session();
+    }
+}

@@ -1,0 +1,79 @@
+package dibble.notes;
+
+import static dibble.text.CoreText.say;
+
+import dibble.recording.ClipIndex;
+import java.util.Locale;
+
+/**
+ * Moves notes towards the places of a grid.
+ *
+ * @param strength how much of the way they go, 0 to 100
+ * @param leastOff what is off by less stays, in ticks
+ * @param mostOff what is off by more stays, in ticks
+ * @param chord notes that begin within so many ticks of each other are a chord, which moves as its first note does; 0
+ *     where each goes by itself
+ */
+public record Quantize(Grid grid, What what, int strength, long leastOff, long mostOff, long chord)
+        implements NoteFunction {
+    /** What of a note goes to the grid. */
+    public enum What {
+        /** A note moves, as long as it is. */
+        STARTS,
+        ENDS,
+        BOTH;
+
+        /** As a command has it: {@code starts}. */
+        public String word() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    public Quantize {
+        if (strength < 0 || strength > 100) {
+            throw new IllegalArgumentException(say("quantize.strength-expected", strength));
+        }
+        if (leastOff < 0 || mostOff < leastOff) {
+            throw new IllegalArgumentException(say("quantize.range-expected", leastOff, mostOff));
+        }
+    }
+
+    /** Starts, all the way. */
+    public static Quantize starts(Grid grid) {
+        return new Quantize(grid, What.STARTS, 100, 0, Long.MAX_VALUE, 0);
+    }
+
+    @Override
+    public void on(Rewrite notes) {
+        ClipIndex index = notes.index();
+        long[] chordBegan = {Long.MIN_VALUE, 0};
+        notes.each(note -> {
+            long start = index.start(note);
+            boolean within = chord > 0 && start - chordBegan[0] <= chord;
+            if (!within) {
+                chordBegan[0] = start;
+                chordBegan[1] = way(start, grid.nearest(start));
+            }
+            long by = what == What.ENDS ? 0 : chordBegan[1];
+            long end = index.end(note) + by;
+            if (what != What.STARTS) {
+                long to = way(index.end(note), endPlace(index.end(note), start + by));
+                end = to == 0 ? end : index.end(note) + to;
+            }
+            if (by != 0 || end != index.end(note)) {
+                notes.place(note, start + by, end);
+            }
+        });
+    }
+
+    private long way(long from, long to) {
+        long off = Math.abs(to - from);
+        return off < leastOff || off > mostOff ? 0 : Math.round((to - from) * strength / 100.0);
+    }
+
+    /** A note lasts to a place behind the one where it begins. */
+    private long endPlace(long end, long start) {
+        long place = grid.nearest(end);
+        return place > start ? place : grid.after(start);
+    }
+}

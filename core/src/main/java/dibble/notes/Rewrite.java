@@ -1,0 +1,211 @@
+package dibble.notes;
+
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.recording.ClipIndex;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.function.IntConsumer;
+
+/**
+ * The notes of a clip while a function changes them, in columns. Only selected notes can be changed; whatever is not
+ * selected stays as it is, to the byte. Where a changed note would sound into one of the same key that is not selected,
+ * it gives way: it begins when that one has ended, ends when that one begins, or, where no room is left, stays what it
+ * was. Notes that are added come first: what they sound into ends there. So no note is lost, and none hangs. One function
+ * uses it, once; it belongs to one thread.
+ */
+public final class Rewrite {
+    private static final int NONE = ClipIndex.NONE;
+
+    private final MidiTrack clip;
+    private final ClipIndex index;
+    private final BitSet selected;
+    private final NoteColumns notes;
+    private final BitSet goneEvents = new BitSet();
+    private final Messages messages = new Messages();
+
+    Rewrite(MidiTrack clip, ClipIndex index, BitSet selected) {
+        this.clip = clip;
+        this.index = index;
+        this.selected = selected;
+        notes = new NoteColumns(clip, index);
+    }
+
+    /** The clip as it was. */
+    public MidiTrack clip() {
+        return clip;
+    }
+
+    /** What was on the clip. */
+    public ClipIndex index() {
+        return index;
+    }
+
+    /** Which notes can be changed. */
+    public BitSet selected() {
+        return selected;
+    }
+
+    /** Goes through the selected notes in the order in which they began. */
+    public void each(IntConsumer note) {
+        for (int n = selected.nextSetBit(0); n >= 0; n = selected.nextSetBit(n + 1)) {
+            note.accept(n);
+        }
+    }
+
+    /** The tick at which a note begins now. */
+    public long start(int note) {
+        return notes.start[note];
+    }
+
+    /** The tick at which a note ends now. */
+    public long end(int note) {
+        return notes.end[note];
+    }
+
+    /** The key of a note now, 0-127. */
+    public int key(int note) {
+        return notes.key(note);
+    }
+
+    /** The velocity of a note now, 1-127. */
+    public int velocity(int note) {
+        return notes.velocity[note];
+    }
+
+    /** Has a note begin and end elsewhere; not before tick 0, and for a tick at least. */
+    public void place(int note, long start, long end) {
+        check(note);
+        notes.start[note] = Math.max(0, start);
+        notes.end[note] = Math.max(notes.start[note] + 1, end);
+    }
+
+    /** Has a note begin elsewhere, as long as it is. */
+    public void move(int note, long start) {
+        long to = Math.max(0, start);
+        place(note, to, to + index.end(note) - index.start(note));
+    }
+
+    /** Has a note on another key; one beyond the last is on the last. */
+    public void setKey(int note, int key) {
+        check(note);
+        notes.setKey(note, Math.max(0, Math.min(127, key)));
+    }
+
+    /** Has a note on another channel, 0-15. */
+    public void setChannel(int note, int channel) {
+        check(note);
+        notes.setChannel(note, channel);
+    }
+
+    /** Gives a note another velocity; one beyond 1-127 is the nearest of these. */
+    public void setVelocity(int note, long velocity) {
+        check(note);
+        notes.velocity[note] = (int) Math.max(1, Math.min(127, velocity));
+    }
+
+    /** Has a note let go with another velocity, 0-127. */
+    public void setRelease(int note, int velocity) {
+        check(note);
+        notes.release[note] = velocity;
+    }
+
+    /** Takes a note away. */
+    public void delete(int note) {
+        check(note);
+        notes.gone.set(note);
+    }
+
+    private void check(int note) {
+        if (!selected.get(note)) {
+            throw new IllegalArgumentException("note " + note + " (expected a selected one)");
+        }
+    }
+
+    /**
+     * Adds a note.
+     *
+     * @param like the note whose instrument and channel it has, or {@link ClipIndex#NONE} for the first of each
+     * @param from the note that it is when it is asked for as it was played, or {@link ClipIndex#NONE}
+     * @param shift by how many ticks it was taken elsewhere from there
+     */
+    public void add(Note note, int like, int from, long shift) {
+        notes.add(note, like == NONE ? 0 : index.device(index.on(like)), from, shift);
+    }
+
+    /** Takes away an event that is no note. */
+    public void remove(int event) {
+        goneEvents.set(event);
+    }
+
+    /** Adds a message that is no note, after what is at its tick. @param device as {@link ClipIndex#device} has it */
+    public void add(long tick, int message, int device) {
+        messages.add(tick, message, device);
+    }
+
+    /** What has become of the clip. */
+    Changed changed() {
+        BitSet stayed = new Room(notes, selected).make();
+        if (notes.isUnchanged() && goneEvents.isEmpty() && messages.size() == 0) {
+            int[] same = new int[index.noteCount()];
+            Arrays.setAll(same, note -> note);
+            return new Changed(clip, same, null, (BitSet) selected.clone(), effect(stayed.cardinality()));
+        }
+        return new ClipWriter(clip, index, notes, selected, goneEvents, messages).write(effect(stayed.cardinality()));
+    }
+
+    private Changed.Effect effect(int stayed) {
+        int moved = 0;
+        int gone = 0;
+        long most = 0;
+        double sum = 0;
+        for (int n = selected.nextSetBit(0); n >= 0; n = selected.nextSetBit(n + 1)) {
+            long by = Math.abs(notes.start[n] - index.start(n));
+            gone += notes.gone.get(n) ? 1 : 0;
+            if (by > 0 && !notes.gone.get(n)) {
+                moved++;
+                most = Math.max(most, by);
+                sum += by;
+            }
+        }
+        return new Changed.Effect(selected.cardinality(), moved, most, moved == 0 ? 0 : sum / moved, stayed, gone);
+    }
+
+    /** Messages that are added, in columns. */
+    static final class Messages {
+        private long[] ticks = new long[8];
+        private int[] packed = new int[8];
+        private int[] devices = new int[8];
+        private int size;
+
+        private void add(long tick, int message, int device) {
+            if (ShortMessage.isNote(message)) {
+                throw new IllegalArgumentException("note " + message + " (expected another message)");
+            }
+            if (size == ticks.length) {
+                ticks = Arrays.copyOf(ticks, size * 2);
+                packed = Arrays.copyOf(packed, size * 2);
+                devices = Arrays.copyOf(devices, size * 2);
+            }
+            ticks[size] = Math.max(0, tick);
+            packed[size] = message;
+            devices[size++] = device;
+        }
+
+        int size() {
+            return size;
+        }
+
+        long tick(int i) {
+            return ticks[i];
+        }
+
+        int message(int i) {
+            return packed[i];
+        }
+
+        int device(int i) {
+            return devices[i];
+        }
+    }
+}

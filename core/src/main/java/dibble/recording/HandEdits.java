@@ -1,0 +1,262 @@
+package dibble.recording;
+
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.Map;
+
+/**
+ * What hands have made of what was printed onto a track: the notes and controllers as they are now, which notes are
+ * muted, and what each note was when it was played, so that the way back is always open. Immutable.
+ */
+public final class HandEdits {
+    private final MidiTrack whole;
+    private final Origins origins;
+    private final BitSet muted;
+
+    /** Made when they are first asked for; threads that both make them make the same. */
+    private volatile MidiTrack sounding;
+
+    private volatile MidiTrack silent;
+
+    /**
+     * @param whole all notes, the muted ones among them
+     * @param origins of its notes, as {@link ClipIndex} numbers them
+     * @param muted the numbers of notes that do not sound
+     */
+    public HandEdits(MidiTrack whole, Origins origins, BitSet muted) {
+        this.whole = whole;
+        this.origins = origins;
+        this.muted = (BitSet) muted.clone();
+    }
+
+    /** Nothing edited yet. */
+    public static HandEdits none(MidiTrack printed) {
+        return new HandEdits(printed, Origins.same(ClipIndex.of(printed).noteCount()), new BitSet());
+    }
+
+    /** All notes and controllers, the muted ones among them. */
+    public MidiTrack whole() {
+        return whole;
+    }
+
+    /** Where the notes of {@link #whole} came from. */
+    public Origins origins() {
+        return origins;
+    }
+
+    /** Which notes of {@link #whole} do not sound. */
+    public BitSet muted() {
+        return (BitSet) muted.clone();
+    }
+
+    /**
+     * The same after a change.
+     *
+     * @param clip all notes as they are then
+     * @param from for each of its notes which of these it was, or {@link ClipIndex#NONE}
+     * @param shifts by how many ticks each was taken elsewhere with the bars around it; null for nowhere
+     */
+    public HandEdits after(MidiTrack clip, int[] from, long[] shifts) {
+        BitSet stillMuted = new BitSet();
+        for (int note = 0; note < from.length; note++) {
+            stillMuted.set(note, from[note] != ClipIndex.NONE && muted.get(from[note]));
+        }
+        return new HandEdits(clip, origins.after(from, shifts), stillMuted);
+    }
+
+    /** Which notes of a clip are at places where these have one. */
+    public BitSet notesIn(MidiTrack clip) {
+        ClipIndex index = ClipIndex.of(clip);
+        NotePlaces places = NotePlaces.of(whole);
+        BitSet known = new BitSet();
+        for (int note = 0; note < index.noteCount(); note++) {
+            known.set(note, places.find(index, note) != ClipIndex.NONE);
+        }
+        return known;
+    }
+
+    /** What sounds. */
+    public MidiTrack sounding() {
+        if (sounding == null) {
+            sounding = muted.isEmpty() ? whole : part(false);
+        }
+        return sounding;
+    }
+
+    /** The muted notes alone. */
+    public MidiTrack silent() {
+        if (silent == null) {
+            silent = muted.isEmpty() ? Track.NOTHING : part(true);
+        }
+        return silent;
+    }
+
+    /** Where the notes of {@link #silent}, or of {@link #sounding}, came from. */
+    public Origins originsOf(boolean ofSilent) {
+        int[] from = new int[ofSilent ? muted.cardinality() : origins.size() - muted.cardinality()];
+        int next = 0;
+        for (int note = 0; note < origins.size(); note++) {
+            if (muted.get(note) == ofSilent) {
+                from[next++] = note;
+            }
+        }
+        return origins.after(from, null);
+    }
+
+    private MidiTrack part(boolean ofSilent) {
+        ClipIndex index = ClipIndex.of(whole);
+        MidiTrack.Builder part = new MidiTrack.Builder();
+        BitSet open = new BitSet();
+        for (int i = 0; i < whole.size(); i++) {
+            int note = index.noteOf(i);
+            boolean isDevice = whole.isMeta(i, MidiTrack.META_DEVICE);
+            if (note == ClipIndex.NONE ? !ofSilent || isDevice : muted.get(note) == ofSilent) {
+                part.copy(whole, i);
+            }
+            if (note != ClipIndex.NONE && i == index.on(note)) {
+                closeBefore(index, note, i, ofSilent, open, part);
+            }
+        }
+        return part.build(whole.endTick());
+    }
+
+    /** A note that ended by the on of another, which is on the other side, gets an off of its own. */
+    private void closeBefore(
+            ClipIndex index, int note, int event, boolean ofSilent, BitSet open, MidiTrack.Builder part) {
+        int slot = index.device(event) << 11 | index.channel(note) << 7 | index.key(note);
+        if (muted.get(note) == ofSilent) {
+            open.set(slot, index.off(note) == ClipIndex.NONE);
+        } else if (open.get(slot)) {
+            open.clear(slot);
+            part.add(
+                    whole.tick(event),
+                    ShortMessage.noteOff(index.channel(note), index.key(note), ShortMessage.DEFAULT_RELEASE));
+        }
+    }
+
+    /**
+     * Puts together what a file keeps apart.
+     *
+     * @param silent muted notes
+     */
+    public static HandEdits of(MidiTrack sounding, Origins ofSounding, MidiTrack silent, Origins ofSilent) {
+        MidiTrack whole = together(sounding, silent);
+        if (silent.size() == 0) {
+            return new HandEdits(whole, ofSounding, new BitSet());
+        }
+        ClipIndex all = ClipIndex.of(whole);
+        NotePlaces places = NotePlaces.of(silent);
+        BitSet muted = new BitSet();
+        int[] played = new int[all.noteCount()];
+        long[] shifts = new long[all.noteCount()];
+        int next = 0;
+        for (int note = 0; note < all.noteCount(); note++) {
+            int inSilent = places.find(all, note);
+            boolean isSilent = inSilent != ClipIndex.NONE;
+            muted.set(note, isSilent);
+            Origins of = isSilent ? ofSilent : ofSounding;
+            int number = isSilent ? inSilent : next++;
+            if (number < of.size()) {
+                played[note] = of.played(number);
+                shifts[note] = of.shift(number);
+            } else {
+                played[note] = Origins.NONE;
+            }
+        }
+        return new HandEdits(whole, Origins.of(played, shifts), muted);
+    }
+
+    /** Both over each other. They never sound into each other; at one tick, muted notes end before others begin. */
+    private static MidiTrack together(MidiTrack sounding, MidiTrack silent) {
+        if (ClipIndex.of(sounding).devices() > 0) {
+            return Clips.over(sounding, silent);
+        }
+        MidiTrack.Builder both = new MidiTrack.Builder();
+        int next = 0;
+        for (int i = 0; i <= sounding.size(); i++) {
+            long until = i < sounding.size() ? sounding.tick(i) : Long.MAX_VALUE;
+            while (next < silent.size()
+                    && (silent.tick(next) < until
+                            || silent.tick(next) == until && ShortMessage.endsNote(silent.message(next)))) {
+                both.copy(silent, next++);
+            }
+            if (i < sounding.size()) {
+                both.copy(sounding, i);
+            }
+        }
+        return both.build(Math.max(sounding.endTick(), silent.endTick()));
+    }
+
+    /**
+     * The same after something else was printed: its notes are found again where they were played.
+     *
+     * @param clip what is on the track now, of which notes may be new, and muted ones among them
+     * @param before what was printed before
+     * @param after what is printed now
+     */
+    public HandEdits carriedOver(MidiTrack clip, MidiTrack before, MidiTrack after) {
+        ClipIndex now = ClipIndex.of(clip);
+        ClipIndex playedBefore = ClipIndex.of(before);
+        NotePlaces own = NotePlaces.of(whole);
+        NotePlaces printed = NotePlaces.of(after);
+        int[] played = new int[now.noteCount()];
+        long[] shifts = new long[now.noteCount()];
+        BitSet stillMuted = new BitSet();
+        for (int note = 0; note < played.length; note++) {
+            int mine = own.find(now, note);
+            if (mine == ClipIndex.NONE) {
+                played[note] = printed.find(now, note);
+            } else {
+                int old = origins.played(mine);
+                played[note] = old == Origins.NONE ? Origins.NONE : printed.find(playedBefore, old);
+                shifts[note] = played[note] == Origins.NONE ? 0 : origins.shift(mine);
+                stillMuted.set(note, muted.get(mine));
+            }
+        }
+        return new HandEdits(clip, Origins.of(played, shifts), stillMuted);
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof HandEdits that
+                && muted.equals(that.muted)
+                && origins.equals(that.origins)
+                && whole.equals(that.whole);
+    }
+
+    @Override
+    public int hashCode() {
+        return whole.hashCode();
+    }
+
+    /** The notes of a clip by where they begin: one place has one note. */
+    static final class NotePlaces {
+        private record Place(String device, int channel, int key, long start) {}
+
+        private final Map<Place, Integer> notes = new HashMap<>();
+
+        static NotePlaces of(MidiTrack clip) {
+            NotePlaces places = new NotePlaces();
+            ClipIndex index = ClipIndex.of(clip);
+            for (int note = 0; note < index.noteCount(); note++) {
+                places.notes.put(place(index, note), note);
+            }
+            return places;
+        }
+
+        private static Place place(ClipIndex index, int note) {
+            return new Place(
+                    index.deviceName(index.device(index.on(note))),
+                    index.channel(note),
+                    index.key(note),
+                    index.start(note));
+        }
+
+        /** The note at the place of a note of another clip; {@link ClipIndex#NONE} for none. */
+        int find(ClipIndex index, int note) {
+            return notes.getOrDefault(place(index, note), ClipIndex.NONE);
+        }
+    }
+}
