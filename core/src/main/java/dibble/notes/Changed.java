@@ -18,21 +18,23 @@ public record Changed(MidiTrack clip, int[] from, long[] shifts, BitSet selected
      * What a change did to notes.
      *
      * @param notes how many were selected
+     * @param changed how many are not what they were, those that are gone not counted
      * @param moved how many begin elsewhere
      * @param most the farthest that one begins from where it began, in ticks
      * @param mean how far those that begin elsewhere do so on average, in ticks
      * @param stayed how many stayed as they were, since another note was in their place
      * @param gone how many notes are gone
      */
-    public record Effect(int notes, int moved, long most, double mean, int stayed, int gone) {
+    public record Effect(int notes, int changed, int moved, long most, double mean, int stayed, int gone) {
         /** Nothing was done. */
-        public static final Effect NONE = new Effect(0, 0, 0, 0, 0, 0);
+        public static final Effect NONE = new Effect(0, 0, 0, 0, 0, 0, 0);
 
         /** Both together. */
         public Effect and(Effect other) {
             int all = moved + other.moved;
             return new Effect(
                     notes + other.notes,
+                    changed + other.changed,
                     all,
                     Math.max(most, other.most),
                     all == 0 ? 0 : (mean * moved + other.mean * other.moved) / all,

@@ -118,7 +118,7 @@ public final class Rewrite {
 
     private void check(int note) {
         if (!selected.get(note)) {
-            throw new IllegalArgumentException("note " + note + " (expected a selected one)");
+            throw new IllegalStateException("note " + note + " (expected a selected one)");
         }
     }
 
@@ -155,6 +155,7 @@ public final class Rewrite {
     }
 
     private Changed.Effect effect(int stayed) {
+        int changed = 0;
         int moved = 0;
         int gone = 0;
         long most = 0;
@@ -162,13 +163,15 @@ public final class Rewrite {
         for (int n = selected.nextSetBit(0); n >= 0; n = selected.nextSetBit(n + 1)) {
             long by = Math.abs(notes.start[n] - index.start(n));
             gone += notes.gone.get(n) ? 1 : 0;
+            changed += notes.gone.get(n) || notes.isUnchanged(n) ? 0 : 1;
             if (by > 0 && !notes.gone.get(n)) {
                 moved++;
                 most = Math.max(most, by);
                 sum += by;
             }
         }
-        return new Changed.Effect(selected.cardinality(), moved, most, moved == 0 ? 0 : sum / moved, stayed, gone);
+        return new Changed.Effect(
+                selected.cardinality(), changed, moved, most, moved == 0 ? 0 : sum / moved, stayed, gone);
     }
 
     /** Messages that are added, in columns. */
@@ -180,7 +183,7 @@ public final class Rewrite {
 
         private void add(long tick, int message, int device) {
             if (ShortMessage.isNote(message)) {
-                throw new IllegalArgumentException("note " + message + " (expected another message)");
+                throw new IllegalStateException("note " + message + " (expected another message)");
             }
             if (size == ticks.length) {
                 ticks = Arrays.copyOf(ticks, size * 2);

@@ -77,6 +77,20 @@ public final class HandEdits {
         return known;
     }
 
+    /** Which notes of another clip are where some notes of this are. @param notes the numbers of these */
+    public BitSet found(BitSet notes, MidiTrack clip) {
+        ClipIndex index = ClipIndex.of(whole);
+        NotePlaces places = NotePlaces.of(clip);
+        BitSet found = new BitSet();
+        for (int note = notes.nextSetBit(0); note >= 0; note = notes.nextSetBit(note + 1)) {
+            int there = note < index.noteCount() ? places.find(index, note) : ClipIndex.NONE;
+            if (there != ClipIndex.NONE) {
+                found.set(there);
+            }
+        }
+        return found;
+    }
+
     /** What sounds. */
     public MidiTrack sounding() {
         if (sounding == null) {

@@ -78,6 +78,11 @@ public final class Document {
         return shown;
     }
 
+    /** The session without the gesture that is going on. */
+    public Session settled() {
+        return current();
+    }
+
     public Performance performance() {
         return performance;
     }

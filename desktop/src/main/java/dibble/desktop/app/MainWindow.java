@@ -12,6 +12,7 @@ import dibble.desktop.help.HelpTopic;
 import dibble.desktop.help.HelpView;
 import dibble.desktop.keys.KeysView;
 import dibble.desktop.live.LiveLine;
+import dibble.desktop.notes.NotesPane;
 import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.settings.SettingsView;
 import dibble.desktop.takes.TakesView;
@@ -145,7 +146,7 @@ public final class MainWindow extends BorderPane {
         all.put(Page.KEYS, () -> new KeysView(desk));
         all.put(Page.CHANNELS, () -> new ChannelsView(desk));
         all.put(Page.CONTROLS, () -> new ControlsView(desk));
-        all.put(Page.TAKES, () -> new TakesView(desk));
+        all.put(Page.TAKES, () -> new TakesView(desk, NotesPane::new));
         all.put(Page.SCENES, () -> new ScenesView(desk));
         all.put(Page.CHECKS, () -> new ChecksView(desk));
         all.put(Page.SETTINGS, () -> new SettingsView(desk, SynthInstrument::devices));

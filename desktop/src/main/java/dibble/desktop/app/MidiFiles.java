@@ -51,7 +51,8 @@ final class MidiFiles {
         export(
                 say("midi-files.export-everything-on-one-track"),
                 say("midi-files.on-one-track", files.fileName()),
-                (session, routing) -> TrackExport.type0(session.name(), session.tempo(), session.markers(), session.tracks(), routing));
+                (session, routing) -> TrackExport.type0(
+                        session.name(), session.tempo(), session.markers(), session.tracks(), routing));
     }
 
     private boolean hasNothing() {
@@ -115,8 +116,8 @@ final class MidiFiles {
                 .start(
                         say("midi-files.exporting-to", into.getFileName()),
                         progress -> {
-                            Map<String, MidiFile> made =
-                                    TrackExport.files(session.name(), session.tempo(), session.markers(), session.tracks(), routing);
+                            Map<String, MidiFile> made = TrackExport.files(
+                                    session.name(), session.tempo(), session.markers(), session.tracks(), routing);
                             Files.createDirectories(into);
                             for (String name : made.keySet()) {
                                 if (Files.exists(into.resolve(name + ENDING))) {

@@ -1,5 +1,6 @@
 package dibble.desktop.takes;
 
+import dibble.desktop.ui.TimeScale;
 import dibble.recording.NoteSpans;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
@@ -124,10 +125,7 @@ final class NoteLane extends Pane {
             g.fillRect(from, 3, 3, laidHeight - 6);
         }
         g.setFill(shown.lines);
-        int step = scale.barStep();
-        for (long bar = 1; bar <= scale.bars(); bar += step) {
-            g.fillRect(Math.round(scale.xOfTick(scale.tempo().barStart(bar))), 0, 1, laidHeight);
-        }
+        scale.eachBar(bar -> g.fillRect(Math.round(scale.xOfTick(scale.tempo().barStart(bar))), 0, 1, laidHeight));
         g.setFill(shown.colour);
         double thick = Math.max(1.5, Math.min(3, (laidHeight - 2 * inset) / 12));
         for (Strokes some : strokes) {

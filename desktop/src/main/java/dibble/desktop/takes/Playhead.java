@@ -1,6 +1,7 @@
 package dibble.desktop.takes;
 
 import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.TimeScale;
 import dibble.studio.Studio;
 import dibble.studio.Transport;
 import javafx.scene.layout.Pane;
@@ -27,9 +28,11 @@ final class Playhead extends Pane {
     void follow(TimeScale scale, Palette palette, double foot) {
         Transport transport = studio.transport();
         boolean rests = transport == Transport.STOPPED;
-        line.setVisible(!rests);
-        mark.setVisible(rests && studio.place() > 0);
-        double x = TrackRow.HEAD + scale.xOfNanos(rests ? studio.place() : studio.position());
+        double at = scale.xOfNanos(rests ? studio.place() : studio.position());
+        boolean seen = at >= 0 && at <= scale.width();
+        line.setVisible(!rests && seen);
+        mark.setVisible(rests && seen && studio.place() > 0);
+        double x = TrackRow.HEAD + at;
         line.setX(Math.round(x));
         line.setHeight(foot);
         line.setFill(palette.get(transport == Transport.RECORDING ? "record" : "leaf"));

@@ -1,5 +1,6 @@
 package dibble.desktop.takes;
 
+import dibble.desktop.ui.TimeScale;
 import dibble.recording.NoteSpans;
 import java.util.Arrays;
 import java.util.function.LongPredicate;

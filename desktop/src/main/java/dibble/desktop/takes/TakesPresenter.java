@@ -125,8 +125,7 @@ final class TakesPresenter {
 
     /** Whether what the tracks have of a take was edited by hand. */
     boolean isEdited(Take take) {
-        return session().tracks().stream()
-                .anyMatch(track -> track.regions().isEdited(take.id()));
+        return session().tracks().stream().anyMatch(track -> track.regions().isEdited(take.id()));
     }
 
     /**

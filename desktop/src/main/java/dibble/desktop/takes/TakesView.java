@@ -3,9 +3,12 @@ package dibble.desktop.takes;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.takes.TakesPresenter.Again;
+import dibble.desktop.ui.Below;
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.TimeScale;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.Source;
@@ -13,18 +16,22 @@ import dibble.recording.NoteSpans;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.studio.Recording;
+import dibble.studio.Transport;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollBar;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -36,6 +43,11 @@ import javafx.util.Subscription;
 public final class TakesView extends StackPane implements View {
     private static final double LEAST_WIDTH = 50;
     private static final double AIR = 12;
+    private static final double ZOOM = 2;
+    private static final double WHEEL_ZOOM = 1.25;
+
+    /** What tracks keep of the height where the notes are open. */
+    private static final double ABOVE_NOTES = 0.26;
 
     private final Desk desk;
     private final TakesPresenter presenter;
@@ -53,16 +65,45 @@ public final class TakesView extends StackPane implements View {
     private final AgainPane again;
     private final SortPane sort;
     private final Playhead playhead;
+    private final Below below;
+    private final StackPane upper;
+    private final HBox adding;
+    private final VBox foot;
+    private final ScrollBar bar = new ScrollBar();
     private final Label empty = new Label();
+    private final TrackRow.Opens opens = new TrackRow.Opens() {
+        @Override
+        public void sort(Track track) {
+            TakesView.this.sort(track);
+        }
+
+        @Override
+        public void notes(Track track, boolean beside) {
+            openNotes(track, beside);
+        }
+    };
     private final Map<String, TrackRow> rows = new HashMap<>();
     private final Map<String, PlayedLine> lines = new HashMap<>();
     private Recording recording;
+
+    /** Everything, and of that what is shown. */
+    private TimeScale whole;
+
     private TimeScale scale;
+
+    /** The first tick that is shown, and how many; null for everything. */
+    private long[] zoom;
+
+    /** Whether the notes have just been opened, and want to be seen large enough. */
+    private boolean opening;
+
+    private boolean showingBar;
 
     /** How long everything is that was recorded, in nanoseconds. */
     private long length;
 
-    public TakesView(Desk desk) {
+    /** @param notesBelow makes what shows the notes of tracks */
+    public TakesView(Desk desk, Below.Maker notesBelow) {
         this.desk = desk;
         presenter = new TakesPresenter(desk.document());
         notes = new ShownNotes(() -> desk.session().tempo());
@@ -70,6 +111,7 @@ public final class TakesView extends StackPane implements View {
                 .each(this::follow)
                 .with(() -> desk.pulse().whileSo(this::isWorking))
                 .with(() -> this::leave);
+        below = notesBelow.make(desk, TrackRow.HEAD, watch::stale);
         options = new OptionsBar(desk, presenter);
         again = new AgainPane(desk, presenter);
         sort = new SortPane(desk, presenter);
@@ -90,15 +132,29 @@ public final class TakesView extends StackPane implements View {
         raw.getStyleClass().add("played");
         addTrack.setId("add-track");
         addTrack.getStyleClass().addAll("small", "add-track");
-        HBox adding = new HBox(addTrack);
+        adding = new HBox(addTrack);
         adding.getStyleClass().add("add-track-line");
         scroll = Cards.scroll(new VBox(raw, tracks, adding));
         empty.getStyleClass().add("empty");
         empty.setMouseTransparent(true);
-        BorderPane whole = new BorderPane(new StackPane(scroll, empty));
-        whole.setTop(top);
-        whole.setBottom(new VBox(again, sort, options));
-        getChildren().addAll(whole, playhead);
+        upper = new StackPane(scroll, empty);
+        upper.setMinHeight(0);
+        VBox body = new VBox(upper, below.node());
+        VBox.setVgrow(upper, Priority.ALWAYS);
+        VBox.setVgrow(below.node(), Priority.ALWAYS);
+        bar.setId("time-bar");
+        bar.setAccessibleText(say("takes-view.time"));
+        bar.valueProperty().subscribe(value -> scrollTo(value.doubleValue()));
+        HBox barLine = new HBox(bar);
+        barLine.setPadding(new Insets(0, 0, 0, TrackRow.HEAD));
+        HBox.setHgrow(bar, Priority.ALWAYS);
+        Cards.show(bar, false);
+        foot = new VBox(barLine, again, sort, options);
+        BorderPane all = new BorderPane(body);
+        all.setTop(top);
+        all.setBottom(foot);
+        getChildren().addAll(all, playhead);
+        addEventFilter(ScrollEvent.SCROLL, this::turn);
         widthProperty().subscribe(width -> watch.stale());
         heightProperty().subscribe(height -> watch.stale());
     }
@@ -111,6 +167,62 @@ public final class TakesView extends StackPane implements View {
     private void leave() {
         again.close();
         sort.close();
+        below.close();
+    }
+
+    @Override
+    public List<Command> commands() {
+        List<Command> all = new ArrayList<>(below.commands());
+        all.add(Command.of("zoom-in", say("command.zoom-in"), () -> zoom(1 / ZOOM, getWidth() / 2))
+                .key("Shortcut+EQUALS")
+                .key("Shortcut+PLUS"));
+        all.add(Command.of("zoom-out", say("command.zoom-out"), () -> zoom(ZOOM, getWidth() / 2))
+                .key("Shortcut+MINUS"));
+        all.add(Command.of("zoom-all", say("command.zoom-all"), () -> zoomTo(null))
+                .key("Shortcut+0"));
+        return all;
+    }
+
+    /** Shows more or less around a place. @param x from the left edge of the view */
+    private void zoom(double times, double x) {
+        if (scale != null) {
+            zoomTo(scale.zoomed(times, Math.max(0, x - TrackRow.HEAD), whole));
+        }
+    }
+
+    private void zoomTo(TimeScale next) {
+        zoom = next == null || next.ticks() >= whole.ticks() ? null : new long[] {next.from(), next.ticks()};
+        watch.stale();
+    }
+
+    private void scrollTo(double tick) {
+        if (!showingBar && zoom != null) {
+            zoomTo(scale.within(Math.round(tick), scale.ticks()));
+        }
+    }
+
+    /** Ctrl and the wheel zoom, Shift and the wheel, or a wheel to the side, go along. */
+    private void turn(ScrollEvent event) {
+        double up = event.getDeltaY() != 0 ? event.getDeltaY() : event.getDeltaX();
+        boolean along = event.isShiftDown() || event.getDeltaY() == 0 && event.getDeltaX() != 0;
+        if (scale == null || up == 0) {
+            return;
+        }
+        if (event.isShortcutDown()) {
+            zoom(up > 0 ? 1 / WHEEL_ZOOM : WHEEL_ZOOM, event.getX());
+            event.consume();
+        } else if (along) {
+            zoomTo(scale.moved(Math.round(-up / scale.width() * scale.ticks()), whole));
+            event.consume();
+        }
+    }
+
+    private void openNotes(Track track, boolean beside) {
+        again.close();
+        sort.close();
+        opening = !below.isOpen();
+        below.open(track.id(), beside && below.isOpen());
+        watch.stale();
     }
 
     private void ask(Take take, Again how) {
@@ -130,7 +242,7 @@ public final class TakesView extends StackPane implements View {
     }
 
     private boolean isWorking() {
-        return notes.isWorking() || lanes().anyMatch(NoteLane::isWorking);
+        return notes.isWorking() || below.isWorking() || lanes().anyMatch(NoteLane::isWorking);
     }
 
     private void show() {
@@ -142,13 +254,14 @@ public final class TakesView extends StackPane implements View {
         head.show(recording != null);
         addTrack.getItems()
                 .setAll(presenter.inputs().stream().map(this::addItem).toList());
+        makeRoom();
         options.show();
         again.show();
         sort.show();
         boolean nothing = tracks.getChildren().isEmpty();
         boolean takesNothing = presenter.lastTake().isEmpty() && recording == null;
         StackPane.setAlignment(empty, nothing ? Pos.CENTER : Pos.BOTTOM_CENTER);
-        empty.setVisible(nothing || takesNothing);
+        empty.setVisible((nothing || takesNothing) && !below.isOpen());
         empty.setText(
                 nothing ? say("takes-view.no-zones-with-sounds-yet") : say("takes-view.press-record-and-play-each"));
         draw();
@@ -167,7 +280,7 @@ public final class TakesView extends StackPane implements View {
                 : recording.printer().tracks();
         List<Node> nodes = new ArrayList<>();
         for (Track track : shown) {
-            TrackRow row = rows.computeIfAbsent(track.id(), id -> new TrackRow(desk, presenter, this::sort));
+            TrackRow row = rows.computeIfAbsent(track.id(), id -> new TrackRow(desk, presenter, opens));
             row.show(track);
             nodes.add(row);
         }
@@ -188,7 +301,9 @@ public final class TakesView extends StackPane implements View {
 
     private void follow() {
         Recording now = desk.studio().recording();
-        if (now != recording || notes.hasNews()) {
+        boolean news = notes.hasNews() | below.hasNews();
+        turnPage();
+        if (now != recording || news) {
             recording = now;
             show();
         } else if (recording != null) {
@@ -197,8 +312,17 @@ public final class TakesView extends StackPane implements View {
         lanes().forEach(NoteLane::follow);
         options.follow();
         if (scale != null) {
-            ruler.show(scale, desk.studio().options(), desk.theme().palette());
-            playhead.follow(scale, desk.theme().palette(), TimeRuler.HEIGHT + scroll.getHeight());
+            ruler.show(
+                    scale,
+                    desk.studio().options(),
+                    desk.session().markers(),
+                    desk.theme().palette());
+            playhead.follow(
+                    scale,
+                    desk.theme().palette(),
+                    TimeRuler.HEIGHT
+                            + scroll.getHeight()
+                            + (below.isOpen() ? below.node().getLayoutBounds().getHeight() : 0));
         }
     }
 
@@ -210,8 +334,19 @@ public final class TakesView extends StackPane implements View {
         }
         long begins = recording == null ? 0 : notes.begins();
         long now = recording == null ? length : Math.max(begins, desk.studio().position());
-        scale = TimeScale.upTo(now, desk.session().tempo(), width);
-        double each = (scroll.getViewportBounds().getHeight() - raw.getHeight())
+        whole = TimeScale.upTo(now, desk.session().tempo(), width);
+        if (opening) {
+            below.wanted().ifPresent(wanted -> {
+                opening = false;
+                zoom = zoom == null && wanted[1] < whole.ticks() ? wanted : zoom;
+            });
+        }
+        scale = zoom == null
+                ? whole
+                : whole.within(zoom[0], Math.min(whole.ticks(), zoom[1])).moved(0, whole);
+        showBar();
+        below.show(scale);
+        double each = (scroll.getViewportBounds().getHeight() - (raw.isVisible() ? raw.getHeight() : 0))
                 / Math.max(1, tracks.getChildren().size());
         double height = Math.floor(Math.max(TrackRow.LEAST_HEIGHT, Math.min(TrackRow.MOST_HEIGHT, each)));
         for (TrackRow row : rows.values()) {
@@ -221,6 +356,39 @@ public final class TakesView extends StackPane implements View {
             row.draw(notes.of(row.track()), live, begins, scale, now, length);
         }
         lines.forEach((source, line) -> drawPlayed(source, line, now));
+    }
+
+    private void showBar() {
+        showingBar = true;
+        Cards.show(bar, zoom != null);
+        bar.setMax(whole.ticks() - scale.ticks());
+        bar.setVisibleAmount((double) scale.ticks() / whole.ticks() * bar.getMax());
+        bar.setBlockIncrement(scale.ticks());
+        bar.setUnitIncrement(scale.ticks() / 8.0);
+        bar.setValue(scale.from());
+        showingBar = false;
+    }
+
+    /** What plays stays in sight. */
+    private void turnPage() {
+        if (zoom != null && scale != null && desk.studio().transport() != Transport.STOPPED) {
+            long tick = scale.tempo().ticks(desk.studio().position());
+            if (tick >= scale.to() || tick < scale.from()) {
+                zoomTo(scale.within(
+                                scale.tempo().barStart(scale.tempo().place(tick).bar()), scale.ticks())
+                        .moved(0, whole));
+            }
+        }
+    }
+
+    /** Where the notes are open they have most of the room, and what was played and how is recorded make way. */
+    private void makeRoom() {
+        boolean open = below.isOpen();
+        Cards.show(raw, !open);
+        Cards.show(adding, !open);
+        Cards.show(options, !open);
+        upper.setMaxHeight(open ? Math.max(2 * TrackRow.LEAST_HEIGHT, getHeight() * ABOVE_NOTES) : Double.MAX_VALUE);
+        upper.setMinHeight(open ? upper.getMaxHeight() : 0);
     }
 
     private void drawPlayed(String source, PlayedLine line, long now) {

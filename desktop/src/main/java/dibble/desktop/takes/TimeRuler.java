@@ -3,8 +3,10 @@ package dibble.desktop.takes;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.TimeScale;
 import dibble.studio.RecordOptions;
 import dibble.studio.Studio;
+import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.util.Arrays;
 import java.util.List;
@@ -14,11 +16,14 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Pane;
 import javafx.scene.text.Font;
+import javafx.scene.text.Text;
 
 /** Bars and tempo changes over the lanes; a click or the arrow keys set where it plays and records from. */
 final class TimeRuler extends Pane {
     static final double HEIGHT = 28;
     private static final Font FONT = Font.font("Dibble Sans", 13);
+
+    private static final double MOST_NAME = 160;
 
     private final Studio studio;
     private final Canvas canvas = new Canvas();
@@ -57,17 +62,23 @@ final class TimeRuler extends Pane {
     }
 
     /** Shows a scale, with the range that is looped or punched into; drawn anew only where something is another. */
-    void show(TimeScale next, RecordOptions options, Palette palette) {
+    void show(TimeScale next, RecordOptions options, List<Marker> markers, Palette palette) {
         RecordOptions.Stretch range = options.loops() || options.punches() ? options.range() : null;
-        List<Object> now = Arrays.asList(next, range, palette);
+        List<Object> now = Arrays.asList(next, range, markers, palette);
         if (!Objects.equals(now, drawn)) {
             drawn = now;
             scale = next;
-            draw(range, palette);
+            draw(range, markers, palette);
         }
     }
 
-    private void draw(RecordOptions.Stretch range, Palette palette) {
+    private static double nameWidth(String name) {
+        Text text = new Text(name);
+        text.setFont(FONT);
+        return text.getLayoutBounds().getWidth();
+    }
+
+    private void draw(RecordOptions.Stretch range, List<Marker> markers, Palette palette) {
         canvas.setWidth(scale.width());
         canvas.setHeight(HEIGHT);
         GraphicsContext g = canvas.getGraphicsContext2D();
@@ -85,13 +96,22 @@ final class TimeRuler extends Pane {
                 g.fillRect(Math.round(scale.xOfTick(change.at())), 2, 10, 3);
             }
         }
-        int step = scale.barStep();
-        for (long bar = 1; bar <= scale.bars(); bar += step) {
+        scale.eachBar(bar -> {
             double x = Math.round(scale.xOfTick(scale.tempo().barStart(bar)));
             g.setFill(palette.get("strong-rule"));
             g.fillRect(x, 8, 1, HEIGHT - 8);
             g.setFill(palette.get("soft"));
             g.fillText(String.valueOf(bar), x + 4, 18);
+        });
+        for (Marker marker : markers) {
+            double x = Math.round(scale.xOfTick(marker.at()));
+            double wide = Math.min(MOST_NAME, nameWidth(marker.name()));
+            g.setFill(palette.get("leaf-wash"));
+            g.fillRect(x, HEIGHT - 15, wide + 12, 15);
+            g.setFill(palette.get("leaf"));
+            g.fillRect(x, HEIGHT - 15, 3, 15);
+            g.setFill(palette.get("ink"));
+            g.fillText(marker.name(), x + 7, HEIGHT - 3, wide);
         }
     }
 }

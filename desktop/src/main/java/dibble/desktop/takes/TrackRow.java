@@ -6,10 +6,12 @@ import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Spoken;
+import dibble.desktop.ui.TimeScale;
 import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.recording.NoteSpans;
@@ -17,7 +19,6 @@ import dibble.recording.Track;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleAttribute;
@@ -26,6 +27,8 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -40,6 +43,7 @@ final class TrackRow extends HBox {
 
     private final Desk desk;
     private final TakesPresenter presenter;
+    private final Opens opens;
     private final Chip chip = new Chip();
     private final Label name = new Label();
     private final Label player = new Label();
@@ -51,10 +55,26 @@ final class TrackRow extends HBox {
     private final Label note = new Label();
     private Track track;
 
-    /** @param sort is given the track that is to be sorted */
-    TrackRow(Desk desk, TakesPresenter presenter, Consumer<Track> sort) {
+    /** What opens from a row. */
+    interface Opens {
+        /** Sorts a track into tracks. */
+        void sort(Track track);
+
+        /** Opens the notes of a track, alone or beside those of others. */
+        void notes(Track track, boolean beside);
+    }
+
+    TrackRow(Desk desk, TakesPresenter presenter, Opens opens) {
         this.desk = desk;
         this.presenter = presenter;
+        this.opens = opens;
+        setFocusTraversable(true);
+        FocusKeys.open(this, event -> openNotes(event.isShortcutDown()));
+        addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
+            if (event.getClickCount() == 2 && event.getButton() == MouseButton.PRIMARY) {
+                openNotes(event.isShortcutDown());
+            }
+        });
         getStyleClass().add("track-row");
         setMinHeight(LEAST_HEIGHT);
         name.getStyleClass().add("track-name");
@@ -76,8 +96,8 @@ final class TrackRow extends HBox {
         solo.setOnAction(event -> presenter.setSoloed(track, solo.isSelected()));
         more.getStyleClass().addAll("small", "track-more");
         more.setMinWidth(USE_PREF_SIZE);
-        more.getItems().setAll(items(sort));
-        ContextItems.on(this, () -> items(sort));
+        more.getItems().setAll(items());
+        ContextItems.on(this, this::items);
         HBox head = new HBox(6, chip, names, arm, mute, solo, more);
         head.getStyleClass().add("track-head");
         head.setMinWidth(HEAD);
@@ -93,10 +113,18 @@ final class TrackRow extends HBox {
         Spoken.item(this, say("role.track"));
     }
 
-    private List<MenuItem> items(Consumer<Track> sort) {
+    private void openNotes(boolean beside) {
+        if (presenter.isThere(track)) {
+            opens.notes(track, beside);
+        }
+    }
+
+    private List<MenuItem> items() {
         return List.of(
+                item("notes", say("track-row.notes"), () -> openNotes(false)),
+                item("notes-beside", say("track-row.notes-beside"), () -> openNotes(true)),
                 item("rename", say("track-row.rename"), this::rename),
-                item("sort", say("track-row.sort-into-tracks"), () -> sort.accept(track)),
+                item("sort", say("track-row.sort-into-tracks"), () -> opens.sort(track)),
                 item("up", say("common.up"), () -> presenter.moveTrack(track, -1)),
                 item("down", say("common.down"), () -> presenter.moveTrack(track, 1)),
                 item("delete", say("common.delete"), () -> presenter.deleteTrack(track)));

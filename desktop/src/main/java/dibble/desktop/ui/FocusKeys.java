@@ -21,6 +21,17 @@ public final class FocusKeys {
         });
     }
 
+    /** Enter opens it; with the event, since Ctrl or Shift may open it beside others. */
+    public static void open(Node node, Consumer<KeyEvent> open) {
+        on(node, event -> {
+            boolean opens = event.getCode() == KeyCode.ENTER;
+            if (opens) {
+                open.accept(event);
+            }
+            return opens;
+        });
+    }
+
     /** Delete and Backspace take it away. */
     public static void delete(Node node, Runnable delete) {
         on(node, event -> {

@@ -290,7 +290,8 @@ class TakesJourneyTest extends WindowTest {
         interact(() -> lookup("#more-hand-drums")
                 .queryAs(MenuButton.class)
                 .getItems()
-                .get(1)
+                .filtered(item -> "track-sort".equals(item.getId()))
+                .get(0)
                 .fire());
         until(() -> text("#sort-do").equals("Sort into 3 tracks"));
         fire("#sort-do");

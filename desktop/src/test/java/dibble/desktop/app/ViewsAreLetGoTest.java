@@ -9,6 +9,7 @@ import dibble.desktop.controls.ControlsView;
 import dibble.desktop.gear.GearView;
 import dibble.desktop.keys.KeysView;
 import dibble.desktop.live.LiveLine;
+import dibble.desktop.notes.NotesPane;
 import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.settings.SettingsView;
 import dibble.desktop.takes.TakesView;
@@ -50,7 +51,7 @@ class ViewsAreLetGoTest extends WindowTest {
         views.put("Keys", () -> new KeysView(desk()));
         views.put("Channels", () -> new ChannelsView(desk()));
         views.put("Controls", () -> new ControlsView(desk()));
-        views.put("Takes", () -> new TakesView(desk()));
+        views.put("Takes", () -> new TakesView(desk(), NotesPane::new));
         views.put("Scenes", () -> new ScenesView(desk()));
         views.put("Checks", () -> new ChecksView(desk()));
         views.put("Settings", () -> new SettingsView(desk(), List::of));

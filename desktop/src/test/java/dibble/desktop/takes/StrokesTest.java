@@ -2,6 +2,7 @@ package dibble.desktop.takes;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dibble.desktop.ui.TimeScale;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.NoteSpans;

@@ -1,0 +1,174 @@
+package dibble.desktop.notes;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Jobs;
+import dibble.desktop.ui.Question;
+import dibble.edits.NoteEdits.Edited;
+import dibble.notes.Changed;
+import dibble.session.Session;
+import dibble.time.TempoMap;
+import java.util.Objects;
+import java.util.function.Function;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+
+/**
+ * What changes notes, asked in a line below the names: its effect is seen and heard at once, and kept or left. It begins
+ * anew where what it is of has become another.
+ */
+abstract class AskStrip extends Question {
+    /** As many notes as are changed within a frame. */
+    private static final int AT_ONCE = 4000;
+
+    final Desk desk;
+    final NotesPresenter notes;
+    final HBox line = new HBox(8);
+    final Button keep;
+    private final Label title = Cards.strong("");
+    private final Label effect = Cards.soft("");
+
+    /** What is shown: of which session, by which wish. */
+    private Session of;
+
+    private Object wish;
+    private Jobs.Job job;
+
+    AskStrip(String id, Desk desk, NotesPresenter notes) {
+        super(id);
+        this.desk = desk;
+        this.notes = notes;
+        getStyleClass().setAll("note-strip");
+        line.getStyleClass().add("card-line");
+        title.setMinWidth(Region.USE_PREF_SIZE);
+        effect.setMinWidth(0);
+        HBox.setHgrow(effect, Priority.ALWAYS);
+        effect.setMaxWidth(Double.MAX_VALUE);
+        keep = Cards.button(id + "-keep", say("ask-strip.keep"), this::keep);
+        keep.getStyleClass().add("strip-keep");
+        getChildren().add(line);
+    }
+
+    /** Lays the line out: title, what is asked, the effect, and the two ways to end. */
+    final void setAsked(Node... asked) {
+        line.getChildren().setAll(title);
+        line.getChildren().addAll(asked);
+        line.getChildren().addAll(effect, keep, Cards.button(getId() + "-leave", say("common.cancel"), this::close));
+    }
+
+    /** More that is asked, in a second line, with the effect behind it. */
+    final void setMore(Node... asked) {
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        line.getChildren().set(line.getChildren().indexOf(effect), space);
+        HBox more = new HBox(12, asked);
+        more.getStyleClass().add("card-line");
+        more.getChildren().add(effect);
+        getChildren().add(more);
+    }
+
+    /** What it is called, with how many notes. */
+    abstract String title(int count);
+
+    /** What undo calls it. */
+    abstract String name();
+
+    /** What is wished now: where it is the same it is not done again; null for nothing. */
+    abstract Object wish();
+
+    /** What a wish makes of a session. Any thread. */
+    abstract Function<Session, Edited> edit();
+
+    final void ask(Node focus) {
+        of = null;
+        wish = null;
+        open(focus);
+        show();
+    }
+
+    /** Shows the effect of what is wished now. */
+    void show() {
+        if (!isOpen()) {
+            return;
+        }
+        if (!notes.isOpen()) {
+            close();
+            return;
+        }
+        title.setText(title(notes.chosenCount()));
+        Object next = wish();
+        boolean same = of == notes.settled() && Objects.equals(next, wish) && (notes.isPreviewing() || job != null);
+        if (!same) {
+            of = notes.settled();
+            wish = next;
+            look();
+        }
+    }
+
+    private void look() {
+        dropJob();
+        notes.cancel();
+        keep.setDisable(true);
+        effect.setText("");
+        if (wish == null) {
+            return;
+        }
+        Session now = of;
+        Function<Session, Edited> edit = edit();
+        if (notes.chosenCount() <= AT_ONCE) {
+            shown(now, edit.apply(now));
+            return;
+        }
+        job = desk.jobs().start(name(), progress -> edit.apply(now), edited -> {
+            job = null;
+            shown(now, edited);
+        });
+    }
+
+    private void shown(Session now, Edited edited) {
+        notes.preview(now, edited);
+        boolean changes = edited.session() != now && !edited.session().tracks().equals(now.tracks());
+        keep.setDisable(!changes);
+        effect.setText(changes ? effect(edited) : say("ask-strip.nothing-changes"));
+    }
+
+    /** What it does, as the line says it. */
+    String effect(Edited edited) {
+        Changed.Effect done = edited.effect();
+        double ms = 60_000.0 / desk.session().tempo().bpm(0) / TempoMap.PPQ;
+        String what = done.moved() > 0
+                ? say("ask-strip.moves", done.moved(), Math.round(done.most() * ms), Math.round(done.mean() * ms))
+                : say("ask-strip.changes", done.changed());
+        return say("ask-strip.effect", what, done.gone(), done.stayed());
+    }
+
+    private void keep() {
+        if (!keep.isDisabled()) {
+            notes.keep(name());
+            close();
+        }
+    }
+
+    private void dropJob() {
+        if (job != null) {
+            job.drop();
+            job = null;
+        }
+    }
+
+    @Override
+    public void close() {
+        boolean was = isOpen();
+        super.close();
+        dropJob();
+        if (was) {
+            notes.cancel();
+        }
+    }
+}

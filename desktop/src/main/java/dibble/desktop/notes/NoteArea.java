@@ -1,0 +1,281 @@
+package dibble.desktop.notes;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Palette;
+import dibble.recording.ClipIndex;
+import java.util.BitSet;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.BiConsumer;
+import javafx.scene.AccessibleRole;
+import javafx.scene.Cursor;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.paint.Color;
+import javafx.scene.shape.Rectangle;
+
+/** The notes on their rows, and what a hand does to them: select, move, lengthen, draw. */
+final class NoteArea extends Pane {
+    /** How near to its end a note is taken hold of by it. */
+    private static final double END = 6;
+
+    /** How far a pointer may shake before it drags. */
+    private static final double SHAKE = 3;
+
+    private enum Doing {
+        NOTHING,
+        PRESSING,
+        MOVING,
+        LENGTHENING,
+        BANDING
+    }
+
+    private final Desk desk;
+    private final Board board;
+    private final Runnable stale;
+    private final BiConsumer<Shown, Integer> sound;
+    private final Canvas canvas = new Canvas();
+    private final Rectangle band = new Rectangle();
+    private Doing doing = Doing.NOTHING;
+    private Held held = Held.NOTHING;
+    private Board.Hit grabbed;
+    private boolean onlyIfStill;
+    private double pressX;
+    private double pressY;
+    private int sounding = KeyRows.NONE;
+
+    /**
+     * @param stale has it drawn again
+     * @param sound sounds a key on the part of a track; {@link KeyRows#NONE} ends it
+     */
+    NoteArea(Desk desk, Board board, Runnable stale, BiConsumer<Shown, Integer> sound) {
+        this.desk = desk;
+        this.board = board;
+        this.stale = stale;
+        this.sound = sound;
+        setId("note-area");
+        setAccessibleRole(AccessibleRole.NODE);
+        setFocusTraversable(true);
+        setMinSize(0, 0);
+        getStyleClass().add("note-area");
+        band.setManaged(false);
+        band.setVisible(false);
+        band.getStyleClass().add("note-band");
+        getChildren().addAll(canvas, band);
+        setOnMousePressed(this::press);
+        setOnMouseDragged(this::drag);
+        setOnMouseReleased(this::release);
+        setOnMouseMoved(event -> setCursor(board.at() == null ? null : cursor(event)));
+        // The arrow keys would carry the focus elsewhere: what has a key here goes first.
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (desk.commands().take(event, this)) {
+                event.consume();
+            }
+        });
+        focusedProperty().subscribe(focused -> stale.run());
+    }
+
+    private Cursor cursor(MouseEvent event) {
+        return board.hit(event.getX(), event.getY())
+                .map(hit -> isAtEnd(hit, event.getX()) ? Cursor.H_RESIZE : Cursor.HAND)
+                .orElse(Cursor.DEFAULT);
+    }
+
+    private boolean isAtEnd(Board.Hit hit, double x) {
+        double end = board.scale().xOfTick(hit.end());
+        double wide = end - board.scale().xOfTick(hit.start());
+        return x >= end - Math.min(END, wide / 3);
+    }
+
+    private void press(MouseEvent event) {
+        requestFocus();
+        if (board.at() == null || desk.document().session() != board.presenter().settled()) {
+            return;
+        }
+        pressX = event.getX();
+        pressY = event.getY();
+        Optional<Board.Hit> hit = board.hit(pressX, pressY);
+        if (event.getButton() != MouseButton.PRIMARY) {
+            hit.filter(it -> !isSelected(it)).ifPresent(this::selectOnly);
+            return;
+        }
+        grabbed = hit.orElse(null);
+        if (grabbed == null) {
+            pressEmpty(event);
+        } else {
+            pressNote(event);
+        }
+        stale.run();
+    }
+
+    private void pressEmpty(MouseEvent event) {
+        if (event.getClickCount() == 2) {
+            doing = Doing.NOTHING;
+            NotesPresenter notes = board.presenter();
+            long tick = board.scale().tickAt(pressX);
+            long start = notes.snaps() && !event.isAltDown() ? notes.grid().before(tick) : tick;
+            notes.draw(board.at().keyAt(pressY), start, start + notes.grid().step());
+            return;
+        }
+        doing = Doing.BANDING;
+        if (!event.isShiftDown() && !event.isShortcutDown()) {
+            board.presenter().selected().clear();
+        }
+    }
+
+    private void pressNote(MouseEvent event) {
+        doing = Doing.PRESSING;
+        onlyIfStill = false;
+        Selected selected = board.presenter().selected();
+        if (event.isShortcutDown()) {
+            selected.set(id(grabbed), grabbed.note(), !isSelected(grabbed));
+        } else if (event.isShiftDown() && !selected.isEmpty()) {
+            long[] span = board.presenter().span().orElseThrow();
+            board.presenter()
+                    .selectWithin(Math.min(span[0], grabbed.start()), Math.max(span[1], grabbed.end()), 0, 127, true);
+        } else if (isSelected(grabbed)) {
+            onlyIfStill = true;
+        } else {
+            selectOnly(grabbed);
+        }
+        soundKey(grabbed.key());
+    }
+
+    private static String id(Board.Hit hit) {
+        return hit.shown().track().id();
+    }
+
+    private boolean isSelected(Board.Hit hit) {
+        return board.presenter().selected().has(id(hit), hit.note());
+    }
+
+    private void selectOnly(Board.Hit hit) {
+        board.presenter().selected().clear();
+        board.presenter().selected().set(id(hit), hit.note(), true);
+        stale.run();
+    }
+
+    private void drag(MouseEvent event) {
+        boolean still = Math.abs(event.getX() - pressX) < SHAKE && Math.abs(event.getY() - pressY) < SHAKE;
+        if (doing == Doing.PRESSING && !still) {
+            doing = isAtEnd(grabbed, pressX) ? Doing.LENGTHENING : Doing.MOVING;
+            if (!isSelected(grabbed)) {
+                board.presenter().selected().set(id(grabbed), grabbed.note(), true);
+            }
+        }
+        long later = board.scale().tickAt(event.getX()) - board.scale().tickAt(pressX);
+        switch (doing) {
+            case MOVING -> {
+                long to = board.presenter().snapped(Math.max(0, grabbed.start() + later), event.isAltDown());
+                int key = board.at().keyAt(event.getY());
+                held = new Held(later == 0 ? 0 : to - grabbed.start(), key - grabbed.key(), 0);
+                soundKey(key);
+            }
+            case LENGTHENING -> {
+                long to = board.presenter().snapped(grabbed.end() + later, event.isAltDown());
+                held = new Held(0, 0, Math.max(grabbed.start() + 1, to) - grabbed.end());
+            }
+            case BANDING -> showBand(event);
+            default -> {
+                return;
+            }
+        }
+        stale.run();
+    }
+
+    private void showBand(MouseEvent event) {
+        band.setVisible(true);
+        band.setX(Math.min(pressX, event.getX()));
+        band.setY(Math.min(pressY, event.getY()));
+        band.setWidth(Math.abs(event.getX() - pressX));
+        band.setHeight(Math.abs(event.getY() - pressY));
+    }
+
+    private void release(MouseEvent event) {
+        Doing done = doing;
+        Held was = held;
+        doing = Doing.NOTHING;
+        held = Held.NOTHING;
+        soundKey(KeyRows.NONE);
+        NotesPresenter notes = board.presenter();
+        switch (done) {
+            case PRESSING -> {
+                if (onlyIfStill) {
+                    selectOnly(grabbed);
+                }
+            }
+            case MOVING -> {
+                if (event.isShortcutDown()) {
+                    notes.copyBy(was.ticks(), was.semitones());
+                } else {
+                    notes.drag(was.ticks(), was.semitones());
+                }
+            }
+            case LENGTHENING -> notes.lengthen(was.longer());
+            case BANDING -> selectBand(event);
+            default -> {
+                // Nothing was begun.
+            }
+        }
+        stale.run();
+    }
+
+    private void selectBand(MouseEvent event) {
+        if (band.isVisible()) {
+            board.presenter()
+                    .selectWithin(
+                            board.scale().tickAt(band.getX()),
+                            board.scale().tickAt(band.getX() + band.getWidth()),
+                            board.at().keyAt(band.getY() + band.getHeight()),
+                            board.at().keyAt(band.getY()),
+                            event.isShiftDown() || event.isShortcutDown());
+        }
+        band.setVisible(false);
+    }
+
+    /** What is pressed or dragged sounds on its part, as its key changes. */
+    private void soundKey(int key) {
+        if (key != sounding && grabbed != null) {
+            sounding = key;
+            sound.accept(grabbed.shown(), key);
+        }
+    }
+
+    /**
+     * Draws everything.
+     *
+     * @param faint the notes of tracks that are not looked at, with their colours
+     * @param before the notes as they were before what is shown now, which are dashed where they were selected
+     */
+    void draw(Palette palette, Map<Sheet, Color> faint, Map<Sheet, BitSet> before, boolean ghost) {
+        canvas.setWidth(getWidth());
+        canvas.setHeight(getHeight());
+        NotePainter painter = new NotePainter(canvas.getGraphicsContext2D(), board.at(), palette, getWidth());
+        painter.ground(board.presenter().grid());
+        faint.forEach((sheet, colour) -> painter.faint(sheet.index(), sheet.longest(), colour));
+        if (ghost) {
+            for (Shown one : board.shown()) {
+                ClipIndex played = one.sheet().played();
+                if (played != one.sheet().index()) {
+                    painter.outlines(played, one.sheet().longestPlayed(), null, false);
+                }
+            }
+        }
+        before.forEach((sheet, which) -> painter.outlines(sheet.index(), sheet.longest(), which, true));
+        if (held != Held.NOTHING) {
+            board.shown()
+                    .forEach(one ->
+                            painter.outlines(one.sheet().index(), one.sheet().longest(), one.selected(), true));
+        }
+        board.shown().forEach(one -> painter.notes(one, held));
+        setAccessibleText(say(
+                "note-area.notes",
+                board.presenter().noteCount(),
+                board.presenter().selected().count()));
+    }
+}

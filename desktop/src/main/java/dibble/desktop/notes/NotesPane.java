@@ -1,0 +1,568 @@
+package dibble.desktop.notes;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.ui.Below;
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Command;
+import dibble.desktop.ui.ContextItems;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Question;
+import dibble.desktop.ui.TimeScale;
+import dibble.desktop.ui.Words;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.notes.Grid;
+import dibble.recording.Track;
+import dibble.studio.Transport;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.BooleanSupplier;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+
+/** The notes of one track or of several, with what can be done with them in a line of words. */
+public final class NotesPane extends BorderPane implements Below {
+    private static final double VELOCITIES = 84;
+    private static final int SOUNDS = 90;
+    private static final int OCTAVE = 12;
+    private static final int LOUDER = 5;
+
+    /** Bars that are seen when a track is opened. */
+    private static final int FIRST_BARS = 8;
+
+    private static final int FIRST_NOTES = 40;
+
+    private final Desk desk;
+    private final NotesPresenter notes;
+    private final Board board;
+    private final double head;
+    private final Runnable stale;
+    private final HBox names = new HBox(6);
+    private final Label count = Cards.soft("");
+    private final ComboBox<Choice> grid = Cards.box("notes-grid", say("notes-pane.grid"));
+    private final ToggleButton snaps = new ToggleButton(say("notes-pane.snap"));
+    private final MenuButton view = new MenuButton(say("notes-pane.show"));
+    private final CheckMenuItem onlyUsed = new CheckMenuItem(say("notes-pane.only-rows-that-are-used"));
+    private final CheckMenuItem faint = new CheckMenuItem(say("notes-pane.other-tracks-faintly"));
+    private final CheckMenuItem ghost = new CheckMenuItem(say("notes-pane.as-it-was-played"));
+    private final Button asPlayed;
+    private final KeyColumn keys;
+    private final NoteArea area;
+    private final VelocityArea velocities;
+    private final VBox lanes = new VBox();
+    private final Map<LaneKind, HBox> lanesShown = new TreeMap<>();
+    private final QuantizeStrip quantize;
+    private final SoundStrip toSound;
+    private final ChangeStrip change;
+    private final ArrangeStrip arrange;
+    private double scrolled = Double.NaN;
+    private TimeScale scale;
+
+    /**
+     * @param head how wide the heads of tracks are
+     * @param stale has it shown again
+     */
+    public NotesPane(Desk desk, double head, Runnable stale) {
+        this.desk = desk;
+        this.head = head;
+        this.stale = stale;
+        notes = new NotesPresenter(desk.document());
+        board = new Board(notes);
+        quantize = new QuantizeStrip(desk, notes);
+        toSound = new SoundStrip(desk, notes);
+        change = new ChangeStrip(desk, notes);
+        arrange = new ArrangeStrip(desk, notes);
+        asPlayed = Cards.button("notes-as-played", say("notes-pane.as-it-was-played"), notes::asPlayed);
+        asPlayed.setTooltip(new Tooltip(say("notes-pane.about-as-it-was-played")));
+        keys = new KeyColumn(board, key -> board.shown().stream().findFirst().ifPresent(it -> sound(it, key)));
+        area = new NoteArea(desk, board, stale, this::sound);
+        velocities = new VelocityArea(board, stale);
+        setId("notes");
+        getStyleClass().add("notes-pane");
+        setTop(new VBox(bar(), quantize, toSound, change, arrange));
+        keys.setMinWidth(head);
+        keys.setMaxWidth(head);
+        HBox.setHgrow(area, Priority.ALWAYS);
+        HBox rows = new HBox(keys, area);
+        rows.setMinHeight(0);
+        setCenter(rows);
+        setBottom(new VBox(velocityLine(), lanes));
+        setMinHeight(0);
+        rows.addEventHandler(ScrollEvent.SCROLL, this::scroll);
+        ContextItems.on(area, this::items);
+        FocusKeys.escape(this, this::leave);
+        Cards.show(this, false);
+        area.heightProperty().subscribe(height -> stale.run());
+    }
+
+    private HBox bar() {
+        Form.choose(grid, QuantizeStrip.STEPS, notes.step());
+        grid.setOnAction(event -> {
+            notes.setStep((Grid.Step) grid.getValue().value());
+            stale.run();
+        });
+        snaps.setId("notes-snap");
+        snaps.setSelected(true);
+        snaps.setTooltip(new Tooltip(say("notes-pane.about-snap")));
+        snaps.setOnAction(event -> notes.setSnaps(snaps.isSelected()));
+        view.setId("notes-show");
+        faint.setSelected(true);
+        for (CheckMenuItem item : List.of(onlyUsed, faint, ghost)) {
+            item.setOnAction(event -> stale.run());
+        }
+        onlyUsed.setId("notes-only-used");
+        faint.setId("notes-others");
+        ghost.setId("notes-ghost");
+        view.setOnShowing(event -> fillView());
+        names.setAlignment(Pos.CENTER_LEFT);
+        names.setMinWidth(0);
+        count.setId("notes-count");
+        count.setMinWidth(Region.USE_PREF_SIZE);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        Button close = Cards.button("notes-close", "×", this::close);
+        close.setAccessibleText(say("notes-pane.close"));
+        close.setTooltip(new Tooltip(say("notes-pane.close")));
+        HBox bar = new HBox(
+                8,
+                names,
+                count,
+                space,
+                Cards.button("notes-quantize", say("notes-pane.quantize"), () -> ask(quantize, quantize::ask)),
+                Cards.button("notes-to-sound", say("notes-pane.to-another-sound"), () -> ask(toSound, toSound::ask)),
+                Cards.button("notes-change", say("notes-pane.change"), () -> ask(change, change::ask)),
+                Cards.button("notes-arrange", say("notes-pane.arrange"), () -> ask(arrange, arrange::ask)),
+                asPlayed,
+                view,
+                grid,
+                snaps,
+                close);
+        bar.getStyleClass().add("notes-bar");
+        return bar;
+    }
+
+    private HBox velocityLine() {
+        Label name = Cards.strong(say("notes-pane.velocity"));
+        VBox left = new VBox(name);
+        left.getStyleClass().add("lane-head");
+        left.setMinWidth(head);
+        left.setMaxWidth(head);
+        velocities.setMinHeight(VELOCITIES);
+        velocities.setMaxHeight(VELOCITIES);
+        HBox.setHgrow(velocities, Priority.ALWAYS);
+        HBox line = new HBox(left, velocities);
+        line.getStyleClass().add("note-lane-line");
+        return line;
+    }
+
+    /** One strip asks at a time. */
+    private void ask(Question strip, Runnable ask) {
+        boolean was = strip.isOpen();
+        List.of(quantize, toSound, change, arrange).forEach(Question::close);
+        if (!was) {
+            ask.run();
+        }
+    }
+
+    private void leave() {
+        if (!notes.selected().isEmpty()) {
+            notes.selected().clear();
+            stale.run();
+        } else {
+            close();
+        }
+    }
+
+    private void fillView() {
+        List<MenuItem> items = new ArrayList<>(List.of(onlyUsed, faint, ghost, new SeparatorMenuItem()));
+        TreeSet<LaneKind> kinds = new TreeSet<>(lanesShown.keySet());
+        notes.sheets()
+                .values()
+                .forEach(sheet -> kinds.addAll(LaneKind.all(sheet.hand().whole(), sheet.index())));
+        for (LaneKind kind : kinds) {
+            CheckMenuItem item = new CheckMenuItem(kind.name());
+            item.setSelected(lanesShown.containsKey(kind));
+            item.setOnAction(event -> showLane(kind, item.isSelected()));
+            items.add(item);
+        }
+        if (kinds.isEmpty()) {
+            MenuItem none = new MenuItem(say("notes-pane.no-controllers"));
+            none.setDisable(true);
+            items.add(none);
+        }
+        view.getItems().setAll(items);
+    }
+
+    private void showLane(LaneKind kind, boolean on) {
+        if (on) {
+            LaneArea lane = new LaneArea(board, kind);
+            HBox.setHgrow(lane, Priority.ALWAYS);
+            Button off = Cards.button("lane-off", "×", () -> showLane(kind, false));
+            off.setAccessibleText(say("notes-pane.hide-lane", kind.name()));
+            off.getStyleClass().add("small");
+            Label name = new Label(kind.name());
+            name.setMinWidth(0);
+            HBox left = Cards.line(name, off);
+            left.getStyleClass().add("lane-head");
+            left.setMinWidth(head);
+            left.setMaxWidth(head);
+            HBox line = new HBox(left, lane);
+            line.getStyleClass().add("note-lane-line");
+            lanesShown.put(kind, line);
+        } else {
+            lanesShown.remove(kind);
+        }
+        lanes.getChildren().setAll(lanesShown.values());
+        stale.run();
+    }
+
+    private List<MenuItem> items() {
+        List<MenuItem> items = new ArrayList<>();
+        for (Command command : commands()) {
+            if (command.applies().getAsBoolean()) {
+                items.add(desk.commands().item(command));
+            }
+        }
+        return items;
+    }
+
+    /** Sounds a key on the part of a track; {@link KeyRows#NONE} ends it. */
+    private void sound(Shown shown, int key) {
+        desk.studio().endTest();
+        Optional<PartRef> part = shown.track().playsOn();
+        if (key < 0 || key > 127 || part.isEmpty()) {
+            return;
+        }
+        Optional<Instrument> instrument = desk.session().instrument(part.get().instrument());
+        desk.routing()
+                .channels()
+                .channel(part.get())
+                .ifPresent(channel -> instrument.ifPresent(it -> desk.studio().test(it, channel, key, SOUNDS)));
+    }
+
+    @Override
+    public Node node() {
+        return this;
+    }
+
+    @Override
+    public boolean isOpen() {
+        return notes.isOpen();
+    }
+
+    @Override
+    public void open(String track, boolean beside) {
+        notes.show(track, beside);
+        scrolled = Double.NaN;
+        Cards.show(this, true);
+        area.requestFocus();
+        stale.run();
+    }
+
+    @Override
+    public void close() {
+        List.of(quantize, toSound, change, arrange).forEach(Question::close);
+        notes.close();
+        Cards.show(this, false);
+        stale.run();
+    }
+
+    @Override
+    public boolean isWorking() {
+        return notes.isWorking();
+    }
+
+    @Override
+    public boolean hasNews() {
+        return notes.hasNews();
+    }
+
+    @Override
+    public Optional<long[]> wanted() {
+        Map<Track, Sheet> sheets = notes.sheets();
+        if (sheets.size() < notes.tracks().size()) {
+            return Optional.empty();
+        }
+        long first = sheets.values().stream()
+                .filter(sheet -> sheet.index().noteCount() > 0)
+                .mapToLong(sheet -> sheet.index().start(0))
+                .min()
+                .orElse(0);
+        long from = desk.session()
+                .tempo()
+                .barStart(desk.session().tempo().place(first).bar());
+        return Optional.of(new long[] {
+            from, FIRST_BARS * desk.session().tempo().meter(from).ticksPerBar()
+        });
+    }
+
+    private void scroll(ScrollEvent event) {
+        if (!event.isShortcutDown() && !event.isShiftDown() && event.getDeltaY() != 0 && board.at() != null) {
+            scrolled = board.at().scrolled() - event.getDeltaY();
+            event.consume();
+            stale.run();
+        }
+    }
+
+    @Override
+    public void show(TimeScale next) {
+        scale = next;
+        notes.follow();
+        if (!notes.isOpen()) {
+            Cards.show(this, false);
+            return;
+        }
+        List.of(quantize, toSound, change).forEach(AskStrip::show);
+        Palette palette = desk.theme().palette();
+        List<Shown> shown = shown(palette);
+        BitSet used = new BitSet();
+        for (Shown one : shown) {
+            for (int note = 0; note < one.sheet().index().noteCount(); note++) {
+                used.set(one.sheet().index().key(note));
+            }
+        }
+        KeyRows rows = KeyRows.of(used, onlyUsed.isSelected());
+        double height = area.getHeight();
+        if (Double.isNaN(scrolled)) {
+            scrolled = firstScroll(shown, rows, height);
+        }
+        board.set(shown, Geometry.of(scale, rows, scrolled, height));
+        scrolled = board.at().scrolled();
+        showNames();
+        draw(palette);
+        notes.forgetOthers();
+    }
+
+    /** Where the first notes are in the middle. */
+    private double firstScroll(List<Shown> shown, KeyRows rows, double height) {
+        int sum = 0;
+        int seen = 0;
+        if (!shown.isEmpty()) {
+            // Of several tracks the one that was opened last.
+            Shown last = shown.get(shown.size() - 1);
+            seen = Math.min(FIRST_NOTES, last.sheet().index().noteCount());
+            for (int note = 0; note < seen; note++) {
+                sum += last.sheet().index().key(note);
+            }
+        }
+        int row = seen == 0 ? rows.count() / 2 : rows.near(sum / seen);
+        return row * Geometry.ROW - height / 2;
+    }
+
+    private List<Shown> shown(Palette palette) {
+        List<Shown> shown = new ArrayList<>();
+        for (Track track : notes.tracks()) {
+            notes.sheet(track).ifPresent(sheet -> {
+                Part part = notes.part(track).orElse(null);
+                shown.add(new Shown(track, sheet, part, notes.selectedNow(track.id()), colour(part, palette)));
+            });
+        }
+        return shown;
+    }
+
+    private static Color colour(Part part, Palette palette) {
+        Color colour = part == null ? palette.get("soft") : PartColours.of(part.colour());
+        // At night a dark part's notes would sink into the dark: they are lit a little.
+        return palette.isDark() ? colour.interpolate(Color.WHITE, 0.35) : colour;
+    }
+
+    private void showNames() {
+        List<Node> nodes = new ArrayList<>();
+        for (Track track : notes.tracks()) {
+            Part part = notes.part(track).orElse(null);
+            if (!nodes.isEmpty()) {
+                nodes.add(Cards.soft(say("notes-pane.and")));
+            }
+            nodes.add(new Chip()
+                    .show(
+                            part == null ? 0 : part.colour(),
+                            track.playsOn()
+                                    .map(ref -> Words.channel(ref, desk.routing()))
+                                    .orElse("·")));
+            Label name = Cards.heading(track.name());
+            name.setMinWidth(0);
+            nodes.add(name);
+        }
+        names.getChildren().setAll(nodes);
+        count.setText(
+                say("notes-pane.count", notes.noteCount(), notes.selected().count()));
+        asPlayed.setDisable(!notes.isEdited());
+    }
+
+    private void draw(Palette palette) {
+        Map<Sheet, Color> others = new LinkedHashMap<>();
+        if (faint.isSelected()) {
+            for (Track track : notes.others()) {
+                notes.sheet(track)
+                        .ifPresent(sheet ->
+                                others.put(sheet, colour(notes.part(track).orElse(null), palette)));
+            }
+        }
+        Map<Sheet, BitSet> before = new LinkedHashMap<>();
+        if (notes.isPreviewing()) {
+            Map<String, BitSet> chosen = notes.chosen();
+            notes.sheets().forEach((track, sheet) -> before.put(sheet, chosen.getOrDefault(track.id(), new BitSet())));
+        }
+        area.draw(palette, others, before, ghost.isSelected());
+        keys.draw(
+                palette,
+                board.shown().stream().map(Shown::part).filter(Objects::nonNull).toList(),
+                desk.session().middleC());
+        velocities.draw(palette);
+        lanesShown.values().forEach(line -> ((LaneArea) line.getChildren().get(1)).draw(palette));
+    }
+
+    private long playhead() {
+        boolean rests = desk.studio().transport() == Transport.STOPPED;
+        return desk.session()
+                .tempo()
+                .ticks(rests ? desk.studio().place() : desk.studio().position());
+    }
+
+    private Command command(String id, Runnable action) {
+        return Command.of(id, say("command." + id), () -> {
+            action.run();
+            stale.run();
+        });
+    }
+
+    @Override
+    public List<Command> commands() {
+        BooleanSupplier open = () -> notes.isOpen() && !notes.isPreviewing();
+        BooleanSupplier selection =
+                () -> open.getAsBoolean() && !notes.selected().isEmpty();
+        BooleanSupplier focused = () -> open.getAsBoolean() && area.isFocused();
+        List<Command> all = new ArrayList<>();
+        for (Command command : List.of(
+                command("select-all-notes", notes::selectAll).key("Shortcut+A"),
+                command("invert-selection", notes::invert).key("Shortcut+Shift+A"),
+                command("paste-notes", () -> notes.paste(playhead()))
+                        .key("Shortcut+V")
+                        .when(notes::hasCopied),
+                command("draw-note-at-playhead", this::drawAtPlayhead).key("Insert"),
+                command("quantize-notes", () -> ask(quantize, quantize::ask)).key("Shortcut+U"),
+                command("notes-to-another-sound", () -> ask(toSound, toSound::ask))
+                        .key("Shortcut+T"),
+                command("change-notes", () -> ask(change, change::ask)).key("Shortcut+H"),
+                command("arrange-bars", () -> ask(arrange, arrange::ask)).key("Shortcut+G"),
+                command("notes-as-played", notes::asPlayed).key("Shortcut+P").when(notes::isEdited))) {
+            all.add(command.when(() -> notes.isOpen()));
+        }
+        for (Command command : List.of(
+                command("select-same-key", () -> notes.selectLike(NotesPresenter.Like.KEY)),
+                command("select-same-velocity", () -> notes.selectLike(NotesPresenter.Like.VELOCITY)),
+                command("select-same-position", () -> notes.selectLike(NotesPresenter.Like.POSITION)),
+                command("select-same-track", () -> notes.selectLike(NotesPresenter.Like.TRACK)),
+                command("copy-notes", notes::copy).key("Shortcut+C"),
+                command("cut-out-notes", () -> {
+                            notes.copy();
+                            notes.delete();
+                        })
+                        .key("Shortcut+X"),
+                command("duplicate-notes", this::duplicate).key("Shortcut+Shift+D"),
+                command("split-notes-at-playhead", () -> notes.cut(playhead())).key("Shortcut+K"),
+                command("join-notes", notes::join).key("Shortcut+J"),
+                command("mute-notes", notes::mute).key("Shortcut+Shift+M"),
+                command("delete-notes", notes::delete).key("Delete").key("Backspace"),
+                command("loop-selection", this::loopSelection))) {
+            all.add(command.when(selection));
+        }
+        for (Command command : List.of(
+                command("next-note", () -> notes.step(1, false)).key("Right"),
+                command("previous-note", () -> notes.step(-1, false)).key("Left"),
+                command("next-note-too", () -> notes.step(1, true)).key("Shift+Right"),
+                command("previous-note-too", () -> notes.step(-1, true)).key("Shift+Left"),
+                command("note-later", () -> notes.nudge(notes.grid().step())).key("Alt+Right"),
+                command("note-earlier", () -> notes.nudge(-notes.grid().step())).key("Alt+Left"),
+                command("note-a-tick-later", () -> notes.nudge(1)).key("Alt+Shift+Right"),
+                command("note-a-tick-earlier", () -> notes.nudge(-1)).key("Alt+Shift+Left"),
+                command("note-up", () -> transpose(1)).key("Alt+Up"),
+                command("note-down", () -> transpose(-1)).key("Alt+Down"),
+                command("note-octave-up", () -> transpose(OCTAVE)).key("Alt+Shift+Up"),
+                command("note-octave-down", () -> transpose(-OCTAVE)).key("Alt+Shift+Down"),
+                command("note-longer", () -> notes.lengthen(notes.grid().step()))
+                        .key("Shortcut+Right"),
+                command("note-shorter", () -> notes.lengthen(-notes.grid().step()))
+                        .key("Shortcut+Left"),
+                command("note-louder", () -> notes.louder(LOUDER)).key("Shortcut+Up"),
+                command("note-softer", () -> notes.louder(-LOUDER)).key("Shortcut+Down"),
+                command("note-a-little-louder", () -> notes.louder(1)).key("Shortcut+Shift+Up"),
+                command("note-a-little-softer", () -> notes.louder(-1)).key("Shortcut+Shift+Down"))) {
+            all.add(command.when(focused));
+        }
+        return all;
+    }
+
+    private void transpose(int semitones) {
+        notes.drag(0, semitones);
+        soundSelected();
+    }
+
+    /** Sounds the first of the selected notes for as long as the pulse of a hand takes. */
+    private void soundSelected() {
+        notes.tracks().stream()
+                .filter(track -> !notes.selected().of(track.id()).isEmpty())
+                .findFirst()
+                .flatMap(track ->
+                        notes.sheet(track).map(sheet -> new Shown(track, sheet, null, new BitSet(), Color.BLACK)))
+                .ifPresent(one -> {
+                    int note = notes.selected().of(one.track().id()).nextSetBit(0);
+                    sound(one, one.sheet().index().key(note));
+                    desk.pulse().once(() -> desk.studio().endTest());
+                });
+    }
+
+    private void duplicate() {
+        notes.span().ifPresent(span -> {
+            long step = notes.grid().step();
+            long length = Math.max(step, (span[1] - span[0] + step - 1) / step * step);
+            notes.copyBy(length, 0);
+        });
+    }
+
+    private void drawAtPlayhead() {
+        long at = notes.snapped(playhead(), false);
+        int key = board.shown().stream()
+                .filter(one -> !one.selected().isEmpty())
+                .findFirst()
+                .map(one -> one.sheet().index().key(one.selected().nextSetBit(0)))
+                .orElse(60);
+        notes.draw(key, at, at + notes.grid().step());
+    }
+
+    private void loopSelection() {
+        ask(arrange, arrange::ask);
+        arrange.loop();
+    }
+}

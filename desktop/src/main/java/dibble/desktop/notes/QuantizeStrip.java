@@ -1,0 +1,201 @@
+package dibble.desktop.notes;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Turning;
+import dibble.edits.NoteEdits;
+import dibble.edits.NoteEdits.Edited;
+import dibble.notes.Feel;
+import dibble.notes.Grid;
+import dibble.notes.NoteFunction;
+import dibble.notes.Quantize;
+import dibble.recording.ClipIndex;
+import dibble.recording.Track;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Stream;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+
+/** Quantizing, and the feel of another track. */
+final class QuantizeStrip extends AskStrip {
+    static final List<Choice> STEPS = Stream.of(
+                    "1/4", "1/4t", "1/8d", "1/8", "1/8t", "1/16d", "1/16", "1/16t", "1/32", "1/32t", "1/64")
+            .map(text -> new Choice(Grid.Step.parse(text), words(text)))
+            .toList();
+    private static final List<Choice> WHATS = List.of(
+            new Choice(Quantize.What.STARTS, say("quantize-strip.starts")),
+            new Choice(Quantize.What.ENDS, say("quantize-strip.ends")),
+            new Choice(Quantize.What.BOTH, say("quantize-strip.both")));
+
+    /** Notes within this part of a quarter note are a chord. */
+    private static final long CHORD = 60;
+
+    private final ComboBox<Choice> to = Cards.box("quantize-to", say("quantize-strip.grid"));
+    private final ComboBox<Choice> what = Cards.box("quantize-what", say("quantize-strip.what-moves"));
+    private final Slider strength = slider("quantize-strength", say("quantize-strip.strength"), 100);
+    private final Label strengthNow = Cards.soft("");
+    private final Slider swing = slider("quantize-swing", say("quantize-strip.swing"), 0);
+    private final Label swingNow = Cards.soft("");
+    private final TextField least = percent("quantize-least", say("quantize-strip.least"), "0");
+    private final TextField most = percent("quantize-most", say("quantize-strip.most"), "100");
+    private final ToggleButton chords = new ToggleButton(say("quantize-strip.chords"));
+    private final HBox only;
+
+    QuantizeStrip(Desk desk, NotesPresenter notes) {
+        super("quantize", desk, notes);
+        to.setOnAction(event -> show());
+        what.getItems().setAll(WHATS);
+        what.getSelectionModel().selectFirst();
+        what.setOnAction(event -> show());
+        chords.setId("quantize-chords");
+        chords.setTooltip(new Tooltip(say("quantize-strip.about-chords")));
+        chords.setOnAction(event -> show());
+        only = new HBox(
+                6, Cards.soft(say("quantize-strip.only-if-off-by")), least, Cards.soft("–"), most, Cards.soft("%"));
+        only.getStyleClass().add("card-line");
+        setAsked(
+                Cards.soft(say("quantize-strip.to")),
+                to,
+                what,
+                Cards.soft(say("quantize-strip.strength")),
+                strength,
+                strengthNow,
+                Cards.soft(say("quantize-strip.swing")),
+                swing,
+                swingNow);
+        setMore(only, chords);
+    }
+
+    /** {@code 1/16 triplet}. */
+    static String words(String step) {
+        return step.endsWith("t")
+                ? say("quantize-strip.triplet", step.substring(0, step.length() - 1))
+                : step.endsWith("d") ? say("quantize-strip.dotted", step.substring(0, step.length() - 1)) : step;
+    }
+
+    private Slider slider(String id, String name, int value) {
+        Slider slider = new Slider(0, 100, value);
+        slider.setId(id);
+        slider.setAccessibleText(name);
+        slider.setPrefWidth(90);
+        slider.setMinWidth(60);
+        slider.setBlockIncrement(5);
+        slider.valueProperty().subscribe(now -> show());
+        return slider;
+    }
+
+    private TextField percent(String id, String name, String value) {
+        TextField field = Cards.field(id, name, this::show);
+        field.setText(value);
+        field.setPrefColumnCount(3);
+        Turning.number(field, 0, 100);
+        return field;
+    }
+
+    void ask() {
+        List<Choice> all = new ArrayList<>(STEPS);
+        for (Track track : desk.session().tracks()) {
+            if (track.clip().size() > 0) {
+                all.add(new Choice(track.id(), say("quantize-strip.feel-of", track.name())));
+            }
+        }
+        Object before = to.getValue() == null ? notes.step() : to.getValue().value();
+        Form.choose(to, all, before);
+        if (to.getValue() == null) {
+            Form.choose(to, all, notes.step());
+        }
+        ask(to);
+    }
+
+    /** All that is wished. */
+    private record Wish(
+            Object to,
+            Object what,
+            int strength,
+            int swing,
+            int least,
+            int most,
+            boolean chords,
+            Map<String, BitSet> of) {}
+
+    @Override
+    Object wish() {
+        strengthNow.setText(say("quantize-strip.percent", Math.round(strength.getValue())));
+        swingNow.setText(say("quantize-strip.percent", Math.round(swing.getValue())));
+        if (to.getValue() == null) {
+            return null;
+        }
+        boolean isFeel = to.getValue().value() instanceof String;
+        for (Node node : List.of(what, swing, swingNow, only, chords)) {
+            node.setDisable(isFeel);
+        }
+        return new Wish(
+                to.getValue().value(),
+                what.getValue().value(),
+                (int) Math.round(strength.getValue()),
+                (int) Math.round(swing.getValue()),
+                number(least, 0),
+                number(most, 100),
+                chords.isSelected(),
+                notes.chosen());
+    }
+
+    private static int number(TextField field, int otherwise) {
+        String text = field.getText().strip();
+        return text.matches("\\d{1,3}") ? Math.min(100, Integer.parseInt(text)) : otherwise;
+    }
+
+    @Override
+    Function<Session, Edited> edit() {
+        Wish wish = (Wish) wish();
+        return session -> NoteEdits.change(session, wish.of, function(session, wish, notes.step()));
+    }
+
+    private static NoteFunction function(Session session, Wish wish, Grid.Step step) {
+        if (wish.to instanceof String id) {
+            Track other = session.tracks().stream()
+                    .filter(track -> track.id().equals(id))
+                    .findFirst()
+                    .orElseThrow();
+            Grid grid = Grid.of(step, session.tempo(), 0);
+            return new Feel(grid, session.tempo(), ClipIndex.of(other.clip()), wish.strength, wish.strength);
+        }
+        Grid grid = Grid.of((Grid.Step) wish.to, session.tempo(), wish.swing);
+        // From one place to the middle between two is all that a note can be off.
+        double half = grid.step() / 200.0;
+        return new Quantize(
+                grid,
+                (Quantize.What) wish.what,
+                wish.strength,
+                Math.round(wish.least * half),
+                Math.max(
+                        Math.round(wish.least * half),
+                        wish.most >= 100 ? Long.MAX_VALUE : Math.round(wish.most * half)),
+                wish.chords ? CHORD : 0);
+    }
+
+    @Override
+    String title(int count) {
+        return say("quantize-strip.title", count);
+    }
+
+    @Override
+    String name() {
+        return say("edit.quantize");
+    }
+}

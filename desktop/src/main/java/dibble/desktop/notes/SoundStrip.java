@@ -1,0 +1,115 @@
+package dibble.desktop.notes;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Words;
+import dibble.edits.NoteEdits.Edited;
+import dibble.edits.NoteMoves;
+import dibble.gear.PartRef;
+import dibble.notes.Changed;
+import dibble.recording.Sorting;
+import dibble.recording.Track;
+import dibble.routing.Routing;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import javafx.scene.control.ComboBox;
+
+/** Has notes sound on another part or track, or each key on a track of its own: what a zone would have done beforehand. */
+final class SoundStrip extends AskStrip {
+    private static final double TARGET = 290;
+
+    private final ComboBox<Choice> target = Cards.box("sound-target", say("sound-strip.target"));
+
+    SoundStrip(Desk desk, NotesPresenter notes) {
+        super("to-sound", desk, notes);
+        target.setOnAction(event -> show());
+        target.setVisibleRowCount(16);
+        target.setPrefWidth(TARGET);
+        setAsked(Cards.soft(say("sound-strip.to")), target);
+    }
+
+    void ask() {
+        List<Choice> all = new ArrayList<>();
+        all.add(new Choice(Sorting.By.KEY, say("sound-strip.each-key")));
+        all.add(new Choice(Sorting.By.CHANNEL, say("sound-strip.each-channel")));
+        all.add(new Choice(Sorting.By.HAND, say("sound-strip.each-hand")));
+        for (Choice part : Choices.parts(desk.session())) {
+            all.add(new Choice(
+                    part.value(),
+                    say("sound-strip.part", part.words(), Words.channel((PartRef) part.value(), desk.routing()))));
+        }
+        for (Track track : desk.session().tracks()) {
+            if (track.part().isEmpty() || track.input() instanceof Track.OfKey) {
+                all.add(new Choice(track.id(), say("sound-strip.track", track.name())));
+            }
+        }
+        Form.choose(
+                target,
+                all,
+                target.getValue() == null ? Sorting.By.KEY : target.getValue().value());
+        if (target.getValue() == null) {
+            Form.choose(target, all, Sorting.By.KEY);
+        }
+        ask(target);
+    }
+
+    private record Wish(Object target, Map<String, BitSet> of) {}
+
+    @Override
+    Object wish() {
+        return target.getValue() == null ? null : new Wish(target.getValue().value(), notes.chosen());
+    }
+
+    @Override
+    Function<Session, Edited> edit() {
+        Wish wish = (Wish) wish();
+        Routing routing = desk.routing();
+        return session -> {
+            if (wish.target instanceof PartRef part) {
+                return NoteMoves.toPart(session, routing, wish.of, part);
+            }
+            if (wish.target instanceof String track) {
+                return NoteMoves.toTrack(session, routing, wish.of, track);
+            }
+            Session apart = session;
+            Sorting.How how = new Sorting.How((Sorting.By) wish.target, List.of(), Map.of(), session.middleC());
+            for (Map.Entry<String, BitSet> of : wish.of.entrySet()) {
+                apart = NoteMoves.apart(apart, of.getKey(), of.getValue(), how);
+            }
+            return new Edited(apart, Map.of(), Changed.Effect.NONE);
+        };
+    }
+
+    @Override
+    String effect(Edited edited) {
+        int tracks = edited.session().tracks().size() - notes.settled().tracks().size();
+        int count = notes.chosenCount();
+        Object to = target.getValue().value();
+        if (to instanceof PartRef part) {
+            String name = desk.session().trackOf(part).map(Track::name).orElse("");
+            return say("sound-strip.effect-part", count, name, tracks);
+        }
+        return to instanceof String
+                ? say("sound-strip.effect-track", count, target.getValue().words())
+                : say("sound-strip.effect-apart", count, tracks);
+    }
+
+    @Override
+    String title(int count) {
+        return say("sound-strip.title", count);
+    }
+
+    @Override
+    String name() {
+        return say("edit.to-another-sound");
+    }
+}

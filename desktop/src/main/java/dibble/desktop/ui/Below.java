@@ -1,0 +1,43 @@
+package dibble.desktop.ui;
+
+import java.util.List;
+import java.util.Optional;
+import javafx.scene.Node;
+
+/** What opens below tracks, on their time scale. */
+public interface Below {
+    /** Makes what opens below. */
+    @FunctionalInterface
+    interface Maker {
+        /**
+         * @param head how wide the heads of tracks are, in pixels
+         * @param stale has it shown again in the next frame
+         */
+        Below make(Desk desk, double head, Runnable stale);
+    }
+
+    /** What is shown. */
+    Node node();
+
+    boolean isOpen();
+
+    /** Opens a track, alone or beside those that are open. */
+    void open(String track, boolean beside);
+
+    void close();
+
+    /** Shows everything as it is now. */
+    void show(TimeScale scale);
+
+    /** Whether something is still to come. */
+    boolean isWorking();
+
+    /** Whether something has come since this was asked last. */
+    boolean hasNews();
+
+    /** What can be done while it is shown. */
+    List<Command> commands();
+
+    /** The first tick that should be seen when it has been opened, and how many; empty while that is not known yet. */
+    Optional<long[]> wanted();
+}
