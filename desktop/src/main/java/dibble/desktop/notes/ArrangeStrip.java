@@ -20,7 +20,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 
 /** A range of bars: cut out, kept alone, repeated, copied, emptied, looped; and markers. Each is one step of undo. */
 final class ArrangeStrip extends Question {
@@ -51,8 +51,7 @@ final class ArrangeStrip extends Question {
         marker.setPromptText(say("arrange-strip.marker-name"));
         marker.setPrefColumnCount(10);
         wrong.getStyleClass().setAll("label", "missing");
-        HBox range = new HBox(
-                8,
+        FlowPane range = Cards.flow(
                 Cards.strong(say("arrange-strip.bars")),
                 first,
                 Cards.soft("–"),
@@ -64,8 +63,7 @@ final class ArrangeStrip extends Question {
                 Cards.button("arrange-clear", say("arrange-strip.clear"), this::clear),
                 Cards.button("arrange-loop", say("arrange-strip.loop"), this::loop),
                 Cards.button("arrange-leave", say("arrange-strip.close"), this::close));
-        HBox more = new HBox(
-                8,
+        FlowPane more = Cards.flow(
                 Cards.button("arrange-repeat", say("arrange-strip.repeat"), this::repeat),
                 times,
                 Cards.soft(say("arrange-strip.times-in-all")),
@@ -74,8 +72,6 @@ final class ArrangeStrip extends Question {
                 marker,
                 Cards.button("arrange-set-marker", say("arrange-strip.set-marker"), this::setMarker),
                 wrong);
-        range.getStyleClass().add("card-line");
-        more.getStyleClass().add("card-line");
         getChildren().setAll(range, more);
     }
 

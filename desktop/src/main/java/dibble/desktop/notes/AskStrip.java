@@ -15,8 +15,7 @@ import java.util.function.Function;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Region;
 
 /**
@@ -29,7 +28,7 @@ abstract class AskStrip extends Question {
 
     final Desk desk;
     final NotesPresenter notes;
-    final HBox line = new HBox(8);
+    final FlowPane line = Cards.flow();
     final Button keep;
     private final Label title = Cards.strong("");
     private final Label effect = Cards.soft("");
@@ -45,17 +44,13 @@ abstract class AskStrip extends Question {
         this.desk = desk;
         this.notes = notes;
         getStyleClass().setAll("note-strip");
-        line.getStyleClass().add("card-line");
         title.setMinWidth(Region.USE_PREF_SIZE);
-        effect.setMinWidth(0);
-        HBox.setHgrow(effect, Priority.ALWAYS);
-        effect.setMaxWidth(Double.MAX_VALUE);
         keep = Cards.button(id + "-keep", say("ask-strip.keep"), this::keep);
         keep.getStyleClass().add("strip-keep");
         getChildren().add(line);
     }
 
-    /** Lays the line out: title, what is asked, the effect, and the two ways to end. */
+    /** Lays the line out: title, what is asked, the two ways to end, and the effect. */
     final void setAsked(Node... asked) {
         line.getChildren().setAll(title);
         line.getChildren().addAll(asked);
@@ -64,11 +59,8 @@ abstract class AskStrip extends Question {
 
     /** More that is asked, in a second line, with the effect behind it. */
     final void setMore(Node... asked) {
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
-        line.getChildren().set(line.getChildren().indexOf(effect), space);
-        HBox more = new HBox(12, asked);
-        more.getStyleClass().add("card-line");
+        line.getChildren().remove(effect);
+        FlowPane more = Cards.flow(asked);
         more.getChildren().add(effect);
         getChildren().add(more);
     }

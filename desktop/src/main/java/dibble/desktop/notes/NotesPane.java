@@ -45,6 +45,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -126,7 +127,7 @@ public final class NotesPane extends BorderPane implements Below {
         area.heightProperty().subscribe(height -> stale.run());
     }
 
-    private HBox bar() {
+    private FlowPane bar() {
         Form.choose(grid, QuantizeStrip.STEPS, notes.step());
         grid.setOnAction(event -> {
             notes.setStep((Grid.Step) grid.getValue().value());
@@ -149,16 +150,12 @@ public final class NotesPane extends BorderPane implements Below {
         names.setMinWidth(0);
         count.setId("notes-count");
         count.setMinWidth(Region.USE_PREF_SIZE);
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
         Button close = Cards.button("notes-close", "×", this::close);
         close.setAccessibleText(say("notes-pane.close"));
         close.setTooltip(new Tooltip(say("notes-pane.close")));
-        HBox bar = new HBox(
-                8,
+        FlowPane bar = Cards.flow(
                 names,
                 count,
-                space,
                 Cards.button("notes-quantize", say("notes-pane.quantize"), () -> ask(quantize, quantize::ask)),
                 Cards.button("notes-to-sound", say("notes-pane.to-another-sound"), () -> ask(toSound, toSound::ask)),
                 Cards.button("notes-change", say("notes-pane.change"), () -> ask(change, change::ask)),

@@ -5,6 +5,8 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.checks.Finding;
 import java.util.List;
 import javafx.collections.ObservableList;
+import javafx.geometry.Pos;
+import javafx.geometry.VPos;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.Parent;
@@ -18,6 +20,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
@@ -94,6 +97,14 @@ public final class Cards {
         HBox line = new HBox(8, left, space, right);
         line.getStyleClass().add("card-line");
         return line;
+    }
+
+    /** Things in a line, and in another below where there is no room for all. */
+    public static FlowPane flow(Node... nodes) {
+        FlowPane flow = new FlowPane(8, 4, nodes);
+        flow.setRowValignment(VPos.CENTER);
+        flow.setAlignment(Pos.CENTER_LEFT);
+        return flow;
     }
 
     /** What scrolls up and down, and never sideways. */
