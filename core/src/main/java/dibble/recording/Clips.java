@@ -11,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.LongUnaryOperator;
 
 /** Clips cut and brought together, so that no note hangs where they were cut. Functions of clips. */
 public final class Clips {
@@ -138,6 +139,15 @@ public final class Clips {
         }
         open.endAll((whose, off) -> closed.add(track.endTick(), off));
         return closed.build();
+    }
+
+    /** A clip whose events come at other ticks. @param tick what a tick becomes; rising */
+    public static MidiTrack retimed(MidiTrack clip, LongUnaryOperator tick) {
+        MidiTrack.Builder retimed = new MidiTrack.Builder();
+        for (int i = 0; i < clip.size(); i++) {
+            retimed.copyAt(tick.applyAsLong(clip.tick(i)), clip, i);
+        }
+        return retimed.build(tick.applyAsLong(clip.endTick()));
     }
 
     /** A clip without messages that say what holds already, as they stand where it was cut. */

@@ -5,6 +5,7 @@ import dibble.midi.ShortMessage;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.function.LongUnaryOperator;
 
 /**
  * What hands have made of what was printed onto a track: the notes and controllers as they are now, which notes are
@@ -89,6 +90,12 @@ public final class HandEdits {
             }
         }
         return found;
+    }
+
+    /** The same where the ticks of the music are others. @param printed as it was, before */
+    HandEdits retimed(MidiTrack printed, LongUnaryOperator tick) {
+        ClipIndex played = ClipIndex.of(printed);
+        return new HandEdits(Clips.retimed(whole, tick), origins.retimed(played::start, tick), muted);
     }
 
     /** What sounds. */

@@ -2,6 +2,8 @@ package dibble.recording;
 
 import java.util.Arrays;
 import java.util.Optional;
+import java.util.function.IntToLongFunction;
+import java.util.function.LongUnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -74,6 +76,26 @@ public final class Origins {
         }
         // Most changes leave the order of notes: then one array is enough for all steps of undo.
         return nextShifts == null && Arrays.equals(next, played) ? this : of(next, nextShifts);
+    }
+
+    /**
+     * Of the same notes where the ticks of the music are others.
+     *
+     * @param played for each of the notes that were played where it begins
+     * @param tick what a tick becomes
+     */
+    Origins retimed(IntToLongFunction played, LongUnaryOperator tick) {
+        if (shifts == null) {
+            return this;
+        }
+        long[] next = new long[shifts.length];
+        for (int note = 0; note < next.length; note++) {
+            if (this.played[note] != NONE && shifts[note] != 0) {
+                long home = played.applyAsLong(this.played[note]);
+                next[note] = tick.applyAsLong(home + shifts[note]) - tick.applyAsLong(home);
+            }
+        }
+        return of(this.played, next);
     }
 
     /** As a file says it: runs of numbers, with a shift where there is one, and a plus for each note that was added. */

@@ -4,10 +4,13 @@ import dibble.midi.MidiTrack;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.LongUnaryOperator;
 import java.util.stream.Collectors;
 
 /**
@@ -165,6 +168,25 @@ public final class Regions {
     /** The same as it was printed, without anything that hands have done. */
     public Regions asPrinted() {
         return hand == null ? this : new Regions(all).knowing(printed());
+    }
+
+    /** The same where the ticks of the music are others. @param tick what a tick becomes; rising */
+    public Regions retimed(LongUnaryOperator tick) {
+        Map<MidiTrack, MidiTrack> prints = new IdentityHashMap<>();
+        List<Region> next = new ArrayList<>();
+        for (Region region : all) {
+            MidiTrack print = prints.computeIfAbsent(region.print(), before -> Clips.retimed(before, tick));
+            long from = tick.applyAsLong(region.from());
+            next.add(new Region(
+                    region.take(),
+                    from,
+                    region.isGone() ? from : Math.max(from + 1, tick.applyAsLong(region.to())),
+                    region.printed(),
+                    region.edited(),
+                    print));
+        }
+        Regions retimed = new Regions(next);
+        return hand == null ? retimed : retimed.edited(hand.retimed(printed(), tick));
     }
 
     private Regions knowing(MidiTrack known) {

@@ -72,6 +72,11 @@ public record Take(
         return new Take(id, name, sources, log, others, tempo, length, start, extras);
     }
 
+    /** The same where its ticks come otherwise. @param begins where it begins in the music, in nanoseconds of that tempo */
+    public Take withTempo(TempoMap other, long begins) {
+        return new Take(id, name, sources, log, marks, other, length, begins, extras);
+    }
+
     /** The same with other events. */
     public Take withLog(EventLog other) {
         return new Take(id, name, sources, other, marks, tempo, length, start, extras);

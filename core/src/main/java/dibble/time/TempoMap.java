@@ -116,6 +116,32 @@ public final class TempoMap {
         return new TempoMap(List.of(new Tempo(0, bpm)), List.of(new Meter(0, 4, 4)));
     }
 
+    /**
+     * A tick and when it comes.
+     *
+     * @param nanos since the start
+     */
+    public record Anchor(long tick, long nanos) {}
+
+    /**
+     * The tempo that goes through some places: each tick comes when it is said, to within half a tick. A place that would
+     * need a tempo that there is none of is passed over.
+     *
+     * @param anchors rising; the first is the start
+     */
+    public static TempoMap through(List<Anchor> anchors, List<Meter> meters) {
+        List<Tempo> tempos = new ArrayList<>();
+        Anchor from = new Anchor(0, 0);
+        for (Anchor to : anchors) {
+            double bpm = (to.tick - from.tick) * 60e9 / PPQ / Math.max(1, to.nanos - from.nanos);
+            if (to.tick > from.tick && to.nanos > from.nanos && bpm >= 5 && bpm <= 999) {
+                tempos.add(new Tempo(from.tick, bpm));
+                from = to;
+            }
+        }
+        return new TempoMap(tempos.isEmpty() ? List.of(new Tempo(0, 120)) : tempos, meters);
+    }
+
     public List<Tempo> tempos() {
         return tempos;
     }

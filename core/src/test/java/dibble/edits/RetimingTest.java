@@ -1,0 +1,154 @@
+package dibble.edits;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.demo.LamplightersRound;
+import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
+import dibble.notes.BeatFinder;
+import dibble.notes.Grid;
+import dibble.notes.NoteFunction;
+import dibble.notes.Quantize;
+import dibble.recording.ClipIndex;
+import dibble.recording.EventLog;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.session.Document;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.time.Marker;
+import dibble.time.TempoMap;
+import dibble.work.Progress;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+/** Another tempo map under the same music: nothing sounds at another time. */
+class RetimingTest {
+    /** A tick at the slowest of the tempos here takes less than this, in nanoseconds. */
+    private static final long TICK = 1_200_000;
+
+    private static Session recorded(TempoMap own) {
+        Document document = new Document(LamplightersRound.session(), Performance.NEW);
+        EventLog log = new EventLog();
+        Random random = new Random(1);
+        long at = 500_000_000;
+        for (int i = 0; i < 60; i++) {
+            int key = 70 + i % 9;
+            log.add(at, 0, ShortMessage.noteOn(0, key, 80));
+            log.add(at + 300_000_000, 0, ShortMessage.noteOff(0, key, 64));
+            at += 580_000_000 + random.nextInt(60_000_000);
+        }
+        Take take = new Take(
+                "take-1",
+                "Take 1",
+                List.of(document.session().sources().get(0).id()),
+                log,
+                List.of(new Take.Mark(0, 0, document.routing())),
+                own,
+                at,
+                0);
+        return TakeEdits.keep(document.session(), Performance.NEW, take);
+    }
+
+    private static long[] times(Session session, Track track) {
+        MidiTrack clip = track.clip();
+        long[] times = new long[clip.size()];
+        for (int i = 0; i < times.length; i++) {
+            times[i] = session.tempo().nanos(clip.tick(i));
+        }
+        return times;
+    }
+
+    private static void assertSameTimes(Session before, Session after) {
+        int compared = 0;
+        for (int t = 0; t < before.tracks().size(); t++) {
+            long[] was = times(before, before.tracks().get(t));
+            long[] is = times(after, after.tracks().get(t));
+            assertThat(is).hasSameSizeAs(was);
+            for (int i = 0; i < was.length; i++) {
+                assertThat(Math.abs(is[i] - was[i])).isLessThan(TICK);
+                compared++;
+            }
+        }
+        assertThat(compared).isGreaterThan(100);
+    }
+
+    private static TempoMap found(Session session) {
+        List<ClipIndex> clips = session.tracks().stream()
+                .filter(track -> track.clip().size() > 0)
+                .map(track -> ClipIndex.of(track.clip()))
+                .toList();
+        return BeatFinder.map(BeatFinder.find(clips, session.tempo(), 0), 4, 0);
+    }
+
+    @Test
+    void everythingSoundsWhenItDidAndTheBeatsLieOnBars() {
+        Session session = recorded(LamplightersRound.session().tempo());
+        long mark = session.tempo().nanos(7000);
+        Session marked = session.withMarkers(List.of(new Marker(7000, "Bridge")));
+        Session next = Retiming.of(marked, found(marked), Progress.NONE);
+        assertThat(next.tempo()).isNotEqualTo(session.tempo());
+        assertSameTimes(marked, next);
+        assertThat(Math.abs(next.tempo().nanos(next.markers().get(0).at()) - mark))
+                .isLessThan(TICK);
+        Track track = next.tracks().stream()
+                .filter(it -> it.noteCount() > 20)
+                .findFirst()
+                .orElseThrow();
+        ClipIndex index = ClipIndex.of(track.clip());
+        int on = 0;
+        for (int note = 0; note < index.noteCount(); note++) {
+            on += index.start(note) % TempoMap.PPQ == 0 ? 1 : 0;
+        }
+        assertThat(on).isGreaterThan(index.noteCount() * 9 / 10);
+    }
+
+    @Test
+    void aTakeIsPrintedAgainWhereItsTracksAreThen() {
+        // Recorded at another tempo than the session has now.
+        for (TempoMap own : List.of(LamplightersRound.session().tempo(), TempoMap.of(133))) {
+            Session session = recorded(own);
+            Session next = Retiming.of(session, found(session), Progress.NONE);
+            Session again = TakeEdits.choose(next, "take-1");
+            for (int t = 0; t < next.tracks().size(); t++) {
+                MidiTrack was = next.tracks().get(t).clip();
+                MidiTrack is = again.tracks().get(t).clip();
+                assertThat(is.size()).isEqualTo(was.size());
+                for (int i = 0; i < was.size(); i++) {
+                    // Ticks were rounded once more on the way.
+                    assertThat(Math.abs(is.tick(i) - was.tick(i))).isLessThanOrEqualTo(2);
+                }
+            }
+        }
+    }
+
+    @Test
+    void handEditsGoWithIt() {
+        Session session = recorded(LamplightersRound.session().tempo());
+        String id = session.tracks().stream()
+                .filter(it -> it.noteCount() > 20)
+                .findFirst()
+                .orElseThrow()
+                .id();
+        Grid grid = Grid.of(Grid.Step.parse("1/8"), session.tempo(), 0);
+        Session edited = NoteEdits.change(
+                        session,
+                        Map.of(
+                                id,
+                                NoteFunction.all(ClipIndex.of(track(session, id).clip()))),
+                        Quantize.starts(grid))
+                .session();
+        Session next = Retiming.of(edited, found(session), Progress.NONE);
+        assertSameTimes(edited, next);
+        assertSameTimes(session, NoteEdits.allAsPlayed(next, List.of(id)));
+    }
+
+    private static Track track(Session session, String id) {
+        return session.tracks().stream()
+                .filter(it -> it.id().equals(id))
+                .findFirst()
+                .orElseThrow();
+    }
+}
