@@ -12,6 +12,7 @@ import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -68,6 +69,24 @@ public final class NoteEdits {
                 ? track
                 : track.withRegions(
                         track.regions().edited(before.after(changed.clip(), changed.from(), changed.shifts())));
+    }
+
+    /** The notes of tracks that were not there before. */
+    public static Map<String, BitSet> added(Session before, Session now) {
+        Map<String, Track> known = new HashMap<>();
+        before.tracks().forEach(track -> known.put(track.id(), track));
+        Map<String, BitSet> added = new LinkedHashMap<>();
+        for (Track track : now.tracks()) {
+            Track was = known.get(track.id());
+            if (was == null || was.regions() != track.regions()) {
+                HandEdits hand = track.regions().editable();
+                BitSet fresh =
+                        was == null ? new BitSet() : was.regions().editable().notesIn(hand.whole());
+                fresh.flip(0, hand.origins().size());
+                added.put(track.id(), fresh);
+            }
+        }
+        return added;
     }
 
     /** Has notes sound or not; what does not sound stays to be seen. */

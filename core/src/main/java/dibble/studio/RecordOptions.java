@@ -2,6 +2,7 @@ package dibble.studio;
 
 import static dibble.text.CoreText.say;
 
+import dibble.notes.Grid;
 import dibble.recording.Onto;
 
 /**
@@ -13,10 +14,12 @@ import dibble.recording.Onto;
  * @param range a stretch of the session, or null
  * @param loops whether the range is played and recorded again and again
  * @param punches whether only the range is recorded, while what is around it plays
+ * @param quantize to which grid the starts of recorded notes go, on the tracks alone; null for none
  */
-public record RecordOptions(int countIn, boolean click, Onto onto, Stretch range, boolean loops, boolean punches) {
+public record RecordOptions(
+        int countIn, boolean click, Onto onto, Stretch range, boolean loops, boolean punches, Grid.Step quantize) {
     /** How one begins: no count-in, no click, a new take. */
-    public static final RecordOptions PLAIN = new RecordOptions(0, false, Onto.INSTEAD, null, false, false);
+    public static final RecordOptions PLAIN = new RecordOptions(0, false, Onto.INSTEAD, null, false, false, null);
 
     /**
      * A stretch of the session, in ticks.
@@ -39,27 +42,33 @@ public record RecordOptions(int countIn, boolean click, Onto onto, Stretch range
     }
 
     public RecordOptions withCountIn(int bars) {
-        return new RecordOptions(bars, click, onto, range, loops, punches);
+        return new RecordOptions(bars, click, onto, range, loops, punches, quantize);
     }
 
     public RecordOptions withClick(boolean on) {
-        return new RecordOptions(countIn, on, onto, range, loops, punches);
+        return new RecordOptions(countIn, on, onto, range, loops, punches, quantize);
     }
 
     public RecordOptions withOnto(Onto other) {
-        return new RecordOptions(countIn, click, other, range, loops, punches);
+        return new RecordOptions(countIn, click, other, range, loops, punches, quantize);
     }
 
     public RecordOptions withRange(Stretch other) {
-        return new RecordOptions(countIn, click, onto, other, loops && other != null, punches && other != null);
+        return new RecordOptions(
+                countIn, click, onto, other, loops && other != null, punches && other != null, quantize);
     }
 
     public RecordOptions withLoops(boolean on) {
-        return new RecordOptions(countIn, click, onto, range, on, punches && !on);
+        return new RecordOptions(countIn, click, onto, range, on, punches && !on, quantize);
     }
 
     public RecordOptions withPunches(boolean on) {
-        return new RecordOptions(countIn, click, onto, range, loops && !on, on);
+        return new RecordOptions(countIn, click, onto, range, loops && !on, on, quantize);
+    }
+
+    /** @param step null for none */
+    public RecordOptions withQuantize(Grid.Step step) {
+        return new RecordOptions(countIn, click, onto, range, loops, punches, step);
     }
 
     /** Whether the range is looped. */

@@ -2,11 +2,14 @@ package dibble.studio;
 
 import static dibble.text.CoreText.say;
 
+import dibble.edits.NoteEdits;
 import dibble.edits.TakeEdits;
 import dibble.files.TakeJournal;
 import dibble.gear.Instrument;
 import dibble.midi.IdentityMessage;
 import dibble.midi.ShortMessage;
+import dibble.notes.Grid;
+import dibble.notes.Quantize;
 import dibble.ports.Devices;
 import dibble.ports.EventRing;
 import dibble.ports.Lane;
@@ -443,8 +446,17 @@ public final class Studio implements AutoCloseable {
         Take take = done.take().named(id, say("common.take", id.substring(id.indexOf('-') + 1)));
         document.edit(
                 say("studio.recording-of", take.name()),
-                session -> TakeEdits.keep(session, take, done.printer(), done.onto()));
+                session -> quantized(session, TakeEdits.keep(session, take, done.printer(), done.onto())));
         journal.kept(done.journal());
+    }
+
+    /** The tracks quantized, where that is wished; the take is as it was played. */
+    private Session quantized(Session before, Session kept) {
+        Grid.Step step = options().quantize();
+        return step == null
+                ? kept
+                : NoteEdits.change(kept, NoteEdits.added(before, kept), Quantize.starts(Grid.of(step, kept.tempo(), 0)))
+                        .session();
     }
 
     /** How many (port, channel, note) sound at this point of the order of events. */

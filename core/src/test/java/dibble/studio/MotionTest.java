@@ -355,7 +355,8 @@ class MotionTest {
                             Onto.values()[random.nextInt(3)],
                             new RecordOptions.Stretch(0, (1 + random.nextInt(4)) * 3840L),
                             random.nextBoolean(),
-                            false));
+                            false,
+                            null));
                 case 5 -> {
                     TempoMap tempo = TempoMap.of(40 + random.nextInt(200));
                     edited.edit("tempo", session -> session.withTempo(tempo));

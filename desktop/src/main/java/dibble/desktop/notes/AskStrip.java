@@ -113,17 +113,41 @@ abstract class AskStrip extends Question {
         }
         Session now = of;
         Function<Session, Edited> edit = edit();
-        if (notes.chosenCount() <= AT_ONCE) {
-            shown(now, edit.apply(now));
+        if (!isLong() && notes.chosenCount() <= AT_ONCE) {
+            shown(now, outcome(edit, now));
             return;
         }
-        job = desk.jobs().start(name(), progress -> edit.apply(now), edited -> {
-            job = null;
-            shown(now, edited);
-        });
+        effect.setText(say("ask-strip.working"));
+        job = desk.jobs()
+                .start(name(), progress -> outcome(edit, now), done -> {
+                    job = null;
+                    shown(now, done);
+                })
+                .onCancel(this::close);
     }
 
-    private void shown(Session now, Edited edited) {
+    /** Whether it takes longer than a frame may, however few the notes are. */
+    boolean isLong() {
+        return false;
+    }
+
+    /** What came of it, or why nothing did. */
+    private record Outcome(Edited edited, String wrong) {}
+
+    private static Outcome outcome(Function<Session, Edited> edit, Session now) {
+        try {
+            return new Outcome(edit.apply(now), "");
+        } catch (IllegalArgumentException e) {
+            return new Outcome(null, e.getMessage());
+        }
+    }
+
+    private void shown(Session now, Outcome outcome) {
+        if (outcome.edited == null) {
+            effect.setText(outcome.wrong);
+            return;
+        }
+        Edited edited = outcome.edited;
         notes.preview(now, edited);
         boolean changes = edited.session() != now && !edited.session().tracks().equals(now.tracks());
         keep.setDisable(!changes);

@@ -6,6 +6,7 @@ import dibble.desktop.ui.Below;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
@@ -87,6 +88,7 @@ public final class NotesPane extends BorderPane implements Below {
     private final SoundStrip toSound;
     private final ChangeStrip change;
     private final ArrangeStrip arrange;
+    private final BeatStrip beat;
     private double scrolled = Double.NaN;
     private TimeScale scale;
 
@@ -104,6 +106,7 @@ public final class NotesPane extends BorderPane implements Below {
         toSound = new SoundStrip(desk, notes);
         change = new ChangeStrip(desk, notes);
         arrange = new ArrangeStrip(desk, notes);
+        beat = new BeatStrip(desk, notes);
         asPlayed = Cards.button("notes-as-played", say("notes-pane.as-it-was-played"), notes::asPlayed);
         asPlayed.setTooltip(new Tooltip(say("notes-pane.about-as-it-was-played")));
         keys = new KeyColumn(board, key -> board.shown().stream().findFirst().ifPresent(it -> sound(it, key)));
@@ -111,7 +114,7 @@ public final class NotesPane extends BorderPane implements Below {
         velocities = new VelocityArea(board, stale);
         setId("notes");
         getStyleClass().add("notes-pane");
-        setTop(new VBox(bar(), quantize, toSound, change, arrange));
+        setTop(new VBox(bar(), quantize, toSound, change, arrange, beat));
         keys.setMinWidth(head);
         keys.setMaxWidth(head);
         HBox.setHgrow(area, Priority.ALWAYS);
@@ -128,7 +131,7 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     private FlowPane bar() {
-        Form.choose(grid, QuantizeStrip.STEPS, notes.step());
+        Form.choose(grid, Choices.gridSteps(), notes.step());
         grid.setOnAction(event -> {
             notes.setStep((Grid.Step) grid.getValue().value());
             stale.run();
@@ -160,6 +163,7 @@ public final class NotesPane extends BorderPane implements Below {
                 Cards.button("notes-to-sound", say("notes-pane.to-another-sound"), () -> ask(toSound, toSound::ask)),
                 Cards.button("notes-change", say("notes-pane.change"), () -> ask(change, change::ask)),
                 Cards.button("notes-arrange", say("notes-pane.arrange"), () -> ask(arrange, arrange::ask)),
+                Cards.button("notes-beat", say("notes-pane.find-the-beat"), () -> ask(beat, beat::ask)),
                 asPlayed,
                 view,
                 grid,
@@ -186,7 +190,7 @@ public final class NotesPane extends BorderPane implements Below {
     /** One strip asks at a time. */
     private void ask(Question strip, Runnable ask) {
         boolean was = strip.isOpen();
-        List.of(quantize, toSound, change, arrange).forEach(Question::close);
+        List.of(quantize, toSound, change, arrange, beat).forEach(Question::close);
         if (!was) {
             ask.run();
         }
@@ -289,10 +293,15 @@ public final class NotesPane extends BorderPane implements Below {
 
     @Override
     public void close() {
-        List.of(quantize, toSound, change, arrange).forEach(Question::close);
+        List.of(quantize, toSound, change, arrange, beat).forEach(Question::close);
         notes.close();
         Cards.show(this, false);
         stale.run();
+    }
+
+    @Override
+    public void follow() {
+        beat.follow();
     }
 
     @Override
@@ -340,7 +349,7 @@ public final class NotesPane extends BorderPane implements Below {
             Cards.show(this, false);
             return;
         }
-        List.of(quantize, toSound, change).forEach(AskStrip::show);
+        List.of(quantize, toSound, change, beat).forEach(AskStrip::show);
         Palette palette = desk.theme().palette();
         List<Shown> shown = shown(palette);
         BitSet used = new BitSet();
@@ -473,6 +482,7 @@ public final class NotesPane extends BorderPane implements Below {
                         .key("Shortcut+T"),
                 command("change-notes", () -> ask(change, change::ask)).key("Shortcut+H"),
                 command("arrange-bars", () -> ask(arrange, arrange::ask)).key("Shortcut+G"),
+                command("find-the-beat", () -> ask(beat, beat::ask)).key("Shortcut+B"),
                 command("notes-as-played", notes::asPlayed).key("Shortcut+P").when(notes::isEdited))) {
             all.add(command.when(() -> notes.isOpen()));
         }

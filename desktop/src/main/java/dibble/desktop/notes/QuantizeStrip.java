@@ -4,6 +4,7 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Turning;
@@ -21,7 +22,6 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
-import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -33,10 +33,6 @@ import javafx.scene.layout.HBox;
 
 /** Quantizing, and the feel of another track. */
 final class QuantizeStrip extends AskStrip {
-    static final List<Choice> STEPS = Stream.of(
-                    "1/4", "1/4t", "1/8d", "1/8", "1/8t", "1/16d", "1/16", "1/16t", "1/32", "1/32t", "1/64")
-            .map(text -> new Choice(Grid.Step.parse(text), words(text)))
-            .toList();
     private static final List<Choice> WHATS = List.of(
             new Choice(Quantize.What.STARTS, say("quantize-strip.starts")),
             new Choice(Quantize.What.ENDS, say("quantize-strip.ends")),
@@ -81,13 +77,6 @@ final class QuantizeStrip extends AskStrip {
         setMore(only, chords);
     }
 
-    /** {@code 1/16 triplet}. */
-    static String words(String step) {
-        return step.endsWith("t")
-                ? say("quantize-strip.triplet", step.substring(0, step.length() - 1))
-                : step.endsWith("d") ? say("quantize-strip.dotted", step.substring(0, step.length() - 1)) : step;
-    }
-
     private Slider slider(String id, String name, int value) {
         Slider slider = new Slider(0, 100, value);
         slider.setId(id);
@@ -108,7 +97,7 @@ final class QuantizeStrip extends AskStrip {
     }
 
     void ask() {
-        List<Choice> all = new ArrayList<>(STEPS);
+        List<Choice> all = new ArrayList<>(Choices.gridSteps());
         for (Track track : desk.session().tracks()) {
             if (track.clip().size() > 0) {
                 all.add(new Choice(track.id(), say("quantize-strip.feel-of", track.name())));

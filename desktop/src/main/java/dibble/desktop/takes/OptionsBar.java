@@ -4,9 +4,11 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Turning;
 import dibble.desktop.ui.Words;
+import dibble.notes.Grid;
 import dibble.recording.Onto;
 import dibble.studio.RecordOptions;
 import dibble.studio.Transport;
@@ -39,6 +41,11 @@ final class OptionsBar extends FlowPane {
             new Choice(Onto.INSTEAD, say("options-bar.new-take")),
             new Choice(Onto.WITHIN, say("options-bar.replace")),
             new Choice(Onto.OVER, say("options-bar.overdub")));
+    private static final List<Choice> QUANTIZES = Choices.with(
+            new Choice(null, say("options-bar.no-quantize")),
+            Choices.gridSteps().stream()
+                    .map(step -> new Choice(step.value(), say("options-bar.quantize-to", step.words())))
+                    .toList());
     private static final List<Choice> METERS = Stream.of(
                     "2/4", "3/4", "4/4", "5/4", "6/4", "7/4", "3/8", "5/8", "6/8", "7/8", "9/8", "12/8")
             .map(text -> new Choice(text, text))
@@ -49,6 +56,7 @@ final class OptionsBar extends FlowPane {
     private final Desk desk;
     private final TakesPresenter presenter;
     private final ComboBox<Choice> countIn = box("count-in", say("options-bar.count-in-before-recording"), COUNT_INS);
+    private final ComboBox<Choice> quantize = box("record-quantize", say("options-bar.quantize"), QUANTIZES);
     private final ToggleButton click =
             toggle("click", say("options-bar.click"), say("options-bar.metronome-while-recording-and-playing"));
     private final ComboBox<Choice> onto = box("record-onto", say("options-bar.what-happens-to-what-is"), WAYS);
@@ -82,6 +90,8 @@ final class OptionsBar extends FlowPane {
         tempo.setTooltip(new Tooltip(say("options-bar.tempo-from-the-playheads-bar")));
         tempo.setPrefColumnCount(4);
         Turning.number(tempo, 5, 999);
+        quantize.setOnAction(event -> change(
+                options -> options.withQuantize((Grid.Step) quantize.getValue().value())));
         countIn.setOnAction(event -> change(
                 options -> options.withCountIn((Integer) countIn.getValue().value())));
         onto.setOnAction(event ->
@@ -103,6 +113,7 @@ final class OptionsBar extends FlowPane {
                         loop,
                         punch,
                         keep,
+                        quantize,
                         words(say("common.tempo")),
                         tempo,
                         meter,
@@ -207,6 +218,7 @@ final class OptionsBar extends FlowPane {
         RecordOptions options = desk.studio().options();
         TempoMap map = desk.session().tempo();
         choose(countIn, options.countIn());
+        choose(quantize, options.quantize());
         choose(onto, options.onto());
         click.setSelected(options.click());
         loop.setSelected(options.loops());
@@ -247,7 +259,7 @@ final class OptionsBar extends FlowPane {
                         ? say("options-bar.keep-what-i-just-played")
                         : say("options-bar.keep-what-i-just-played-2", notes));
         keep.setDisable(notes == 0 || records);
-        for (Node node : List.of(countIn, onto, first, last, loop, punch, tempo, meter)) {
+        for (Node node : List.of(countIn, quantize, onto, first, last, loop, punch, tempo, meter)) {
             node.setDisable(records);
         }
     }

@@ -303,6 +303,7 @@ public final class TakesView extends StackPane implements View {
         Recording now = desk.studio().recording();
         boolean news = notes.hasNews() | below.hasNews();
         turnPage();
+        below.follow();
         if (now != recording || news) {
             recording = now;
             show();

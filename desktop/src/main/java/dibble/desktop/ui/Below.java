@@ -29,6 +29,9 @@ public interface Below {
     /** Shows everything as it is now. */
     void show(TimeScale scale);
 
+    /** Follows the music, in every frame. */
+    void follow();
+
     /** Whether something is still to come. */
     boolean isWorking();
 

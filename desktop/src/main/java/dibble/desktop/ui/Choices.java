@@ -2,10 +2,12 @@ package dibble.desktop.ui;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.notes.Grid;
 import dibble.routing.Zone;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 
 /** What can be chosen from a session, in its order. Imports no nodes. */
 public final class Choices {
@@ -55,6 +57,20 @@ public final class Choices {
         List<Choice> all = new ArrayList<>(List.of(new Choice(ALWAYS, say("choices.every-scene"))));
         session.scenes().forEach(scene -> all.add(new Choice(scene.id(), say("common.only", scene.name()))));
         return all;
+    }
+
+    /** Steps of a grid, each a {@link Grid.Step}, from long to short. */
+    public static List<Choice> gridSteps() {
+        return Stream.of("1/4", "1/4t", "1/8d", "1/8", "1/8t", "1/16d", "1/16", "1/16t", "1/32", "1/32t", "1/64")
+                .map(text -> new Choice(Grid.Step.parse(text), stepWords(text)))
+                .toList();
+    }
+
+    private static String stepWords(String step) {
+        String straight = step.substring(0, step.length() - 1);
+        return step.endsWith("t")
+                ? say("choices.triplet", straight)
+                : step.endsWith("d") ? say("choices.dotted", straight) : step;
     }
 
     /** One before the others. */

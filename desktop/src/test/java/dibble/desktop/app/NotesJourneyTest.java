@@ -318,6 +318,52 @@ class NotesJourneyTest extends WindowTest {
     }
 
     @Test
+    void whatIsRecordedIsQuantizedAndTheTakeIsAsItWasPlayed() {
+        push(KeyCode.CONTROL, KeyCode.DIGIT5);
+        fire("#arm-celesta");
+        choose("#record-quantize", "Quantize 1/8");
+        fire("#record");
+        until(() -> workbench.studio().recording() != null);
+        for (int key : new int[] {72, 74, 76}) {
+            onFx(() -> desk().press(desk().session().source("larkspur").orElseThrow(), key, 80));
+            onFx(() -> desk().release(desk().session().source("larkspur").orElseThrow(), key));
+        }
+        fire("#play");
+        until(() -> desk().session().takes().size() == 1);
+        assertThat(starts("celesta")).hasSize(3).allMatch(start -> start % 480 == 0);
+        assertThat(desk().session().takes().get(0).noteCount()).isEqualTo(3);
+        open("celesta");
+        push(KeyCode.CONTROL, KeyCode.P);
+        until(() -> track("celesta").regions().byHand().isEmpty());
+        assertThat(starts("celesta")).hasSize(3).anyMatch(start -> start % 480 != 0);
+    }
+
+    @Test
+    void barsLieWhereTheyWerePlayedAndNothingSoundsDifferent() {
+        long[] before = times();
+        open("celesta");
+        push(KeyCode.CONTROL, KeyCode.B);
+        fill("#beat-first", "1");
+        fire("#beat-keep");
+        until(() -> desk().document().undoName().isPresent());
+        assertThat(desk().session().tempo().tempos()).hasSizeGreaterThan(8);
+        long[] after = times();
+        for (int i = 0; i < before.length; i++) {
+            assertThat(Math.abs(after[i] - before[i])).isLessThan(1_500_000);
+        }
+        assertThat(starts("celesta").stream().filter(start -> start % BEAT == 0))
+                .hasSizeGreaterThan(14);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(desk().session()).isEqualTo(session());
+    }
+
+    private long[] times() {
+        return starts("celesta").stream()
+                .mapToLong(start -> desk().session().tempo().nanos(start))
+                .toArray();
+    }
+
+    @Test
     void allOfItIsDoneByKeyboard() {
         open("celesta");
         push(KeyCode.RIGHT);
