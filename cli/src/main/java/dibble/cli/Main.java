@@ -25,7 +25,14 @@ import picocli.CommandLine.ScopeType;
         mixinStandardHelpOptions = true,
         version = "Dibble 0.1.0",
         scope = ScopeType.INHERIT,
-        subcommands = {RouteCommand.class, TraceCommand.class, CheckCommand.class, SortCommand.class, PortsCommand.class
+        subcommands = {
+            RouteCommand.class,
+            TraceCommand.class,
+            CheckCommand.class,
+            SortCommand.class,
+            QuantizeCommand.class,
+            EditCommand.class,
+            PortsCommand.class
         })
 public final class Main implements Runnable {
     /** Bad arguments or bad input. */

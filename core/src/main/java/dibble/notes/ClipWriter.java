@@ -203,8 +203,8 @@ final class ClipWriter {
     private void writeInPlace(int event) {
         int note = index.noteOf(event);
         if (note == NONE) {
-            boolean isDevice = clip.isMeta(event, MidiTrack.META_DEVICE);
-            if (!isDevice && !goneEvents.get(event)) {
+            boolean isSaidAnew = index.devices() > 1 && clip.isMeta(event, MidiTrack.META_DEVICE);
+            if (!isSaidAnew && !goneEvents.get(event)) {
                 say(index.device(event), clip.tick(event));
                 out.copy(clip, event);
             }
@@ -238,7 +238,7 @@ final class ClipWriter {
 
     /** Where a clip is for several instruments, names the one that the next event is for, if it is another. */
     private void say(int device, long tick) {
-        if (index.devices() > 0 && device != said) {
+        if (index.devices() > 1 && device != said) {
             out.text(tick, MidiTrack.META_DEVICE, index.deviceName(device));
             said = device;
         }

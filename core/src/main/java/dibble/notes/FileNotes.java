@@ -1,0 +1,119 @@
+package dibble.notes;
+
+import static dibble.text.CoreText.say;
+
+import dibble.midi.MidiFile;
+import dibble.midi.MidiTrack;
+import dibble.recording.ClipIndex;
+import dibble.time.TempoMap;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+
+/** Changes of the notes of a whole MIDI file: its division, its tracks and all that is no note stay as they are. */
+public final class FileNotes {
+    private FileNotes() {}
+
+    /**
+     * Which notes of a file are meant.
+     *
+     * @param tracks the numbers of tracks, from 1; empty for all
+     * @param channel 1-16; 0 for all
+     * @param lowest the lowest key, 0-127
+     * @param highest the highest key, 0-127
+     * @param firstBar the first bar, from 1
+     * @param lastBar the last bar
+     */
+    public record Which(List<Integer> tracks, int channel, int lowest, int highest, long firstBar, long lastBar) {
+        /** All notes. */
+        public static final Which ALL = new Which(List.of(), 0, 0, 127, 1, Long.MAX_VALUE);
+
+        public Which {
+            tracks = List.copyOf(tracks);
+        }
+    }
+
+    /**
+     * A file after a change.
+     *
+     * @param effect what was done to all of its notes together
+     */
+    public record Outcome(MidiFile file, Changed.Effect effect) {}
+
+    /** What a function is made of: how long a quarter note and a bar are, and where bars begin with another meter. */
+    public interface Maker {
+        NoteFunction of(long quarter, long bar, List<Long> meters);
+    }
+
+    /**
+     * Changes notes.
+     *
+     * @throws IllegalArgumentException where the file counts in frames rather than in notes, or has no such track
+     */
+    public static Outcome change(MidiFile file, Which which, Maker maker) {
+        if (file.division() <= 0) {
+            throw new IllegalArgumentException(say("file-notes.frames"));
+        }
+        for (int track : which.tracks) {
+            if (track < 1 || track > file.tracks().size()) {
+                throw new IllegalArgumentException(
+                        say("file-notes.track-expected", track, file.tracks().size()));
+            }
+        }
+        TempoMap bars = bars(file);
+        List<Long> meters =
+                bars.meters().stream().map(meter -> inFile(file, meter.at())).toList();
+        NoteFunction function =
+                maker.of(file.division(), inFile(file, bars.meter(0).ticksPerBar()), meters);
+        List<MidiTrack> tracks = new ArrayList<>();
+        Changed.Effect effect = Changed.Effect.NONE;
+        for (int i = 0; i < file.tracks().size(); i++) {
+            MidiTrack track = file.tracks().get(i);
+            boolean meant = which.tracks.isEmpty() || which.tracks.contains(i + 1);
+            if (meant) {
+                ClipIndex index = ClipIndex.of(track);
+                Changed changed = function.of(track, index, selected(file, index, which, bars));
+                effect = effect.and(changed.effect());
+                track = changed.clip();
+            }
+            tracks.add(track);
+        }
+        return new Outcome(new MidiFile(file.type(), file.division(), tracks), effect);
+    }
+
+    private static BitSet selected(MidiFile file, ClipIndex index, Which which, TempoMap bars) {
+        long from = inFile(file, bars.barStart(which.firstBar));
+        long to = which.lastBar == Long.MAX_VALUE ? Long.MAX_VALUE : inFile(file, bars.barStart(which.lastBar + 1));
+        BitSet selected = new BitSet();
+        for (int note = 0; note < index.noteCount(); note++) {
+            selected.set(
+                    note,
+                    (which.channel == 0 || index.channel(note) == which.channel - 1)
+                            && index.key(note) >= which.lowest
+                            && index.key(note) <= which.highest
+                            && index.start(note) >= from
+                            && index.start(note) < to);
+        }
+        return selected;
+    }
+
+    private static long inFile(MidiFile file, long tick) {
+        return Math.round((double) tick * file.division() / TempoMap.PPQ);
+    }
+
+    /** The meters of a file; 4/4 until one is said. */
+    private static TempoMap bars(MidiFile file) {
+        MidiTrack conductor = file.conductor();
+        List<TempoMap.Meter> meters = new ArrayList<>(List.of(new TempoMap.Meter(0, 4, 4)));
+        for (int i = 0; i < conductor.size(); i++) {
+            byte[] data = conductor.data(i);
+            if (conductor.isMeta(i, MidiTrack.META_METER) && data.length >= 2) {
+                long at = Math.round((double) conductor.tick(i) * TempoMap.PPQ / file.division());
+                meters.removeIf(before -> before.at() == at);
+                meters.add(new TempoMap.Meter(
+                        at, Math.max(1, Math.min(64, data[0] & 0xFF)), 1 << Math.min(6, data[1] & 0xFF)));
+            }
+        }
+        return new TempoMap(List.of(new TempoMap.Tempo(0, 120)), meters);
+    }
+}
