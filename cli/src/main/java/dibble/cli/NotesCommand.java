@@ -42,28 +42,24 @@ abstract class NotesCommand extends FileCommand {
         FileNotes.Which which = which();
         MidiFile file = files.midi(input);
         files.checkOutput(output);
-        MidiFile changed = file;
-        Changed.Effect effect = Changed.Effect.NONE;
+        FileNotes.Outcome outcome;
         try {
-            for (FileNotes.Maker maker : makers) {
-                FileNotes.Outcome outcome = FileNotes.change(changed, which, maker);
-                changed = outcome.file();
-                effect = outcome.effect();
-                if (!output.equals(InOut.STANDARD)) {
-                    print(say(
-                            "notes-command.effect",
-                            effect.changed(),
-                            effect.notes(),
-                            effect.most(),
-                            effect.gone(),
-                            effect.stayed()));
-                }
-            }
+            outcome = FileNotes.change(file, which, makers);
         } catch (IllegalArgumentException e) {
             throw new BadInput(input + ": " + e.getMessage());
         }
-        MidiFile written = changed;
-        files.write(output, to -> MidiFileWriter.write(written, to));
+        files.write(output, to -> MidiFileWriter.write(outcome.file(), to));
+        if (!output.equals(InOut.STANDARD)) {
+            for (Changed.Effect effect : outcome.effects()) {
+                print(say(
+                        "notes-command.effect",
+                        effect.changed(),
+                        effect.notes(),
+                        effect.most(),
+                        effect.gone(),
+                        effect.stayed()));
+            }
+        }
         return 0;
     }
 

@@ -7,6 +7,7 @@ import dibble.midi.MidiTrack;
 import dibble.recording.ClipIndex;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 
@@ -36,9 +37,9 @@ public final class FileNotes {
     /**
      * A file after a change.
      *
-     * @param effect what was done to all of its notes together
+     * @param effects what each change did to all of its notes together
      */
-    public record Outcome(MidiFile file, Changed.Effect effect) {}
+    public record Outcome(MidiFile file, List<Changed.Effect> effects) {}
 
     /** What a function is made of: how long a quarter note and a bar are, and where bars begin with another meter. */
     public interface Maker {
@@ -46,11 +47,11 @@ public final class FileNotes {
     }
 
     /**
-     * Changes notes.
+     * Changes notes, by one function after another; those that are meant are so until the end.
      *
      * @throws IllegalArgumentException where the file counts in frames rather than in notes, or has no such track
      */
-    public static Outcome change(MidiFile file, Which which, Maker maker) {
+    public static Outcome change(MidiFile file, Which which, List<Maker> makers) {
         if (file.division() <= 0) {
             throw new IllegalArgumentException(say("file-notes.frames"));
         }
@@ -63,22 +64,27 @@ public final class FileNotes {
         TempoMap bars = bars(file);
         List<Long> meters =
                 bars.meters().stream().map(meter -> inFile(file, meter.at())).toList();
-        NoteFunction function =
-                maker.of(file.division(), inFile(file, bars.meter(0).ticksPerBar()), meters);
+        long bar = inFile(file, bars.meter(0).ticksPerBar());
+        List<NoteFunction> functions = makers.stream()
+                .map(maker -> maker.of(file.division(), bar, meters))
+                .toList();
+        Changed.Effect[] effects = new Changed.Effect[functions.size()];
+        Arrays.fill(effects, Changed.Effect.NONE);
         List<MidiTrack> tracks = new ArrayList<>();
-        Changed.Effect effect = Changed.Effect.NONE;
         for (int i = 0; i < file.tracks().size(); i++) {
             MidiTrack track = file.tracks().get(i);
-            boolean meant = which.tracks.isEmpty() || which.tracks.contains(i + 1);
-            if (meant) {
-                ClipIndex index = ClipIndex.of(track);
-                Changed changed = function.of(track, index, selected(file, index, which, bars));
-                effect = effect.and(changed.effect());
-                track = changed.clip();
+            if (which.tracks.isEmpty() || which.tracks.contains(i + 1)) {
+                BitSet selected = selected(file, ClipIndex.of(track), which, bars);
+                for (int f = 0; f < effects.length; f++) {
+                    Changed changed = functions.get(f).of(track, selected);
+                    effects[f] = effects[f].and(changed.effect());
+                    track = changed.clip();
+                    selected = changed.selected();
+                }
             }
             tracks.add(track);
         }
-        return new Outcome(new MidiFile(file.type(), file.division(), tracks), effect);
+        return new Outcome(new MidiFile(file.type(), file.division(), tracks), List.of(effects));
     }
 
     private static BitSet selected(MidiFile file, ClipIndex index, Which which, TempoMap bars) {
