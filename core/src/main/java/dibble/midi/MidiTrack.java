@@ -3,11 +3,15 @@ package dibble.midi;
 import static dibble.text.CoreText.say;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
- * One track of a standard MIDI file: its events in order, with absolute ticks, in flat arrays. Immutable; made by
+ * One track of a standard MIDI file: its events in order, with absolute ticks, in flat arrays, in pieces that
+ * tracks can share. Immutable; made by
  * {@link Builder}. An event is a channel message (packed), a meta event or a piece of system exclusive (bytes).
  */
 public final class MidiTrack {
@@ -34,26 +38,94 @@ public final class MidiTrack {
 
     private static final byte[] NO_BYTES = {};
 
-    private final long[] ticks;
-    private final int[] messages;
-    private final byte[][] bytes;
+    /** As many events as a piece has at most: steps of undo share all of a long clip but a few. */
+    private static final int PIECE = 1024;
+
+    /** Clips that are so short are one piece. */
+    private static final int LEAST_PIECE = 64;
+
+    /**
+     * Events that lie one after the other, shared by all tracks that have the very same. The ticks are as they are in the
+     * tracks.
+     */
+    private record Piece(long[] ticks, int[] messages, byte[][] bytes) {
+        int size() {
+            return ticks.length;
+        }
+
+        boolean equals(int from, Piece other, int otherFrom, int count) {
+            return Arrays.equals(ticks, from, from + count, other.ticks, otherFrom, otherFrom + count)
+                    && Arrays.equals(messages, from, from + count, other.messages, otherFrom, otherFrom + count)
+                    && sameBytes(from, other, otherFrom, count);
+        }
+
+        private boolean sameBytes(int from, Piece other, int otherFrom, int count) {
+            for (int i = 0; (bytes != null || other.bytes != null) && i < count; i++) {
+                byte[] here = bytes == null ? null : bytes[from + i];
+                byte[] there = other.bytes == null ? null : other.bytes[otherFrom + i];
+                if (!Arrays.equals(here, there)) {
+                    return false;
+                }
+            }
+            return true;
+        }
+
+        Piece part(int from, int to) {
+            return new Piece(
+                    Arrays.copyOfRange(ticks, from, to),
+                    Arrays.copyOfRange(messages, from, to),
+                    bytes == null ? null : Arrays.copyOfRange(bytes, from, to));
+        }
+    }
+
+    private final Piece[] pieces;
+
+    /** The number of the first event of each piece, and behind them the number of all. */
+    private final int[] firsts;
+
     private final long endTick;
 
-    private MidiTrack(long[] ticks, int[] messages, byte[][] bytes, long endTick) {
-        this.ticks = ticks;
-        this.messages = messages;
-        this.bytes = bytes;
+    /** The piece that was looked into last. Threads may see each other's, or none: whatever it is, it is looked at first. */
+    private int lately;
+
+    private MidiTrack(Piece[] pieces, long endTick) {
+        this.pieces = pieces;
         this.endTick = endTick;
+        firsts = new int[pieces.length + 1];
+        for (int i = 0; i < pieces.length; i++) {
+            firsts[i + 1] = firsts[i] + pieces[i].size();
+        }
+    }
+
+    /** Which piece an event is in. */
+    private int piece(int i) {
+        int piece = lately;
+        if (piece < pieces.length && i >= firsts[piece] && i < firsts[piece + 1]) {
+            return piece;
+        }
+        // As a rule the next is asked for.
+        if (piece + 2 < firsts.length && i >= firsts[piece + 1] && i < firsts[piece + 2]) {
+            lately = piece + 1;
+            return piece + 1;
+        }
+        int found = Arrays.binarySearch(firsts, i);
+        piece = found >= 0 ? found : -found - 2;
+        if (piece < 0 || piece >= pieces.length) {
+            throw new ArrayIndexOutOfBoundsException(i);
+        }
+        lately = piece;
+        return piece;
     }
 
     /** The number of events, the end of track not counted. */
     public int size() {
-        return ticks.length;
+        return firsts[pieces.length];
     }
 
     /** The absolute tick of event {@code i}. */
     public long tick(int i) {
-        return ticks[i];
+        int piece = piece(i);
+        return pieces[piece].ticks[i - firsts[piece]];
     }
 
     /** The tick of the end-of-track event; at or after the last event. */
@@ -63,7 +135,7 @@ public final class MidiTrack {
 
     /** The first byte of event {@code i}: a channel status, 0xF0, 0xF7 or {@link #META}. */
     public int status(int i) {
-        return messages[i] & 0xFF;
+        return message(i) & 0xFF;
     }
 
     public boolean isChannelMessage(int i) {
@@ -81,22 +153,108 @@ public final class MidiTrack {
 
     /** The packed message of event {@code i}, where it is a channel message. */
     public int message(int i) {
-        return messages[i];
+        int piece = piece(i);
+        return pieces[piece].messages[i - firsts[piece]];
     }
 
     /** The type byte of meta event {@code i}. */
     public int metaType(int i) {
-        return messages[i] >>> 8 & 0xFF;
+        return message(i) >>> 8 & 0xFF;
+    }
+
+    private byte[] bytes(int i) {
+        int piece = piece(i);
+        byte[][] bytes = pieces[piece].bytes;
+        return bytes == null ? null : bytes[i - firsts[piece]];
     }
 
     /** The data of a meta event or of a piece of system exclusive, without status, type and length. */
     public byte[] data(int i) {
-        return bytes == null || bytes[i] == null ? NO_BYTES : bytes[i].clone();
+        byte[] data = bytes(i);
+        return data == null ? NO_BYTES : data.clone();
     }
 
     /** The text of meta event {@code i}. */
     public String text(int i) {
         return text(data(i));
+    }
+
+    /**
+     * The same track, which shares with another all that both have: a change of a few notes of a long clip costs a few
+     * pieces then.
+     */
+    public MidiTrack sharing(MidiTrack other) {
+        List<Piece> shared = new ArrayList<>();
+        Piece mine = pieces.length == 1 ? pieces[0] : whole();
+        int at = 0;
+        for (Piece piece : other.pieces) {
+            if (piece.size() < LEAST_PIECE || mine.size() - at < piece.size()) {
+                continue;
+            }
+            // What is the same begins at the same tick; before it something may have been added or taken away.
+            int from = first(mine.ticks, at, piece.ticks[0]);
+            while (from + piece.size() <= mine.size()
+                    && mine.ticks[from] == piece.ticks[0]
+                    && mine.messages[from] != piece.messages[0]) {
+                from++;
+            }
+            if (from + piece.size() <= mine.size() && piece.equals(0, mine, from, piece.size())) {
+                cut(mine, at, from, shared);
+                shared.add(piece);
+                at = from + piece.size();
+            }
+        }
+        cut(mine, at, mine.size(), shared);
+        return new MidiTrack(shared.toArray(new Piece[0]), endTick);
+    }
+
+    private static int first(long[] ticks, int from, long tick) {
+        int low = from;
+        int high = ticks.length;
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (ticks[middle] < tick) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
+    private static void cut(Piece whole, int from, int to, List<Piece> pieces) {
+        for (int at = from; at < to; at += PIECE) {
+            pieces.add(whole.part(at, Math.min(to, at + PIECE)));
+        }
+    }
+
+    private Piece whole() {
+        long[] ticks = new long[size()];
+        int[] messages = new int[size()];
+        byte[][] bytes = null;
+        for (int i = 0; i < pieces.length; i++) {
+            System.arraycopy(pieces[i].ticks, 0, ticks, firsts[i], pieces[i].size());
+            System.arraycopy(pieces[i].messages, 0, messages, firsts[i], pieces[i].size());
+            if (pieces[i].bytes != null) {
+                bytes = bytes == null ? new byte[size()][] : bytes;
+                System.arraycopy(pieces[i].bytes, 0, bytes, firsts[i], pieces[i].size());
+            }
+        }
+        return new Piece(ticks, messages, bytes);
+    }
+
+    /** How many events it has in memory that another has not. */
+    public int apartFrom(Set<Object> known) {
+        int apart = 0;
+        for (Piece piece : pieces) {
+            apart += known.contains(piece) ? 0 : piece.size();
+        }
+        return apart;
+    }
+
+    /** Adds what it has in memory to a set that tells things apart by identity, for {@link #apartFrom}. */
+    public void addTo(Set<Object> known) {
+        known.addAll(Arrays.asList(pieces));
     }
 
     /** The first track name in this track. */
@@ -118,25 +276,33 @@ public final class MidiTrack {
     @Override
     public boolean equals(Object other) {
         return other == this
-                || other instanceof MidiTrack that
-                        && endTick == that.endTick
-                        && Arrays.equals(ticks, that.ticks)
-                        && Arrays.equals(messages, that.messages)
-                        && sameBytes(that);
+                || other instanceof MidiTrack that && endTick == that.endTick && size() == that.size() && isSame(that);
     }
 
-    private boolean sameBytes(MidiTrack that) {
-        for (int i = 0; i < size(); i++) {
-            if (!Arrays.equals(bytes == null ? null : bytes[i], that.bytes == null ? null : that.bytes[i])) {
+    private boolean isSame(MidiTrack that) {
+        int i = 0;
+        while (i < size()) {
+            int mine = piece(i);
+            int other = that.piece(i);
+            int count = Math.min(firsts[mine + 1], that.firsts[other + 1]) - i;
+            boolean same = pieces[mine] == that.pieces[other] && firsts[mine] == that.firsts[other];
+            if (!same && !pieces[mine].equals(i - firsts[mine], that.pieces[other], i - that.firsts[other], count)) {
                 return false;
             }
+            i += count;
         }
         return true;
     }
 
     @Override
     public int hashCode() {
-        return Arrays.hashCode(messages) * 31 + Arrays.hashCode(ticks);
+        int hash = 1;
+        for (Piece piece : pieces) {
+            for (int i = 0; i < piece.size(); i++) {
+                hash = (hash * 31 + piece.messages[i]) * 31 + Long.hashCode(piece.ticks[i]);
+            }
+        }
+        return hash;
     }
 
     /** Collects events in rising ticks. Not thread-safe. */
@@ -195,12 +361,12 @@ public final class MidiTrack {
 
         /** Copies an event of another track. */
         public Builder copy(MidiTrack from, int i) {
-            return append(from.ticks[i], from.messages[i], from.bytes == null ? null : from.bytes[i]);
+            return append(from.tick(i), from.message(i), from.bytes(i));
         }
 
         /** Copies an event of another track to another tick. */
         public Builder copyAt(long tick, MidiTrack from, int i) {
-            return append(tick, from.messages[i], from.bytes == null ? null : from.bytes[i]);
+            return append(tick, from.message(i), from.bytes(i));
         }
 
         public int size() {
@@ -214,11 +380,17 @@ public final class MidiTrack {
 
         /** The track, ending at a tick that is not before its last event. */
         public MidiTrack build(long end) {
-            return new MidiTrack(
+            Piece all = new Piece(
                     Arrays.copyOf(ticks, size),
                     Arrays.copyOf(messages, size),
-                    bytes == null ? null : Arrays.copyOf(bytes, size),
-                    Math.max(end, endTick));
+                    bytes == null ? null : Arrays.copyOf(bytes, size));
+            List<Piece> cut = new ArrayList<>();
+            if (size > 2 * PIECE) {
+                cut(all, 0, size, cut);
+            } else if (size > 0) {
+                cut.add(all);
+            }
+            return new MidiTrack(cut.toArray(new Piece[0]), Math.max(end, endTick));
         }
     }
 }

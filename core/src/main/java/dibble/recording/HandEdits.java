@@ -64,7 +64,7 @@ public final class HandEdits {
         for (int note = 0; note < from.length; note++) {
             stillMuted.set(note, from[note] != ClipIndex.NONE && muted.get(from[note]));
         }
-        return new HandEdits(clip, origins.after(from, shifts), stillMuted);
+        return new HandEdits(clip.sharing(whole), origins.after(from, shifts), stillMuted);
     }
 
     /** Which notes of a clip are at places where these have one. */

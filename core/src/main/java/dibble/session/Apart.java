@@ -75,10 +75,25 @@ final class Apart {
         if (kept.tracks() == other.tracks()) {
             return 0;
         }
+        Set<Object> known = Collections.newSetFromMap(new IdentityHashMap<>());
         Set<MidiTrack> shared = prints(other);
-        return prints(kept).stream()
-                .filter(print -> !shared.contains(print))
-                .mapToLong(print -> VALUE + EVENT * print.size())
+        shared.forEach(print -> print.addTo(known));
+        long bytes = 0;
+        for (MidiTrack print : prints(kept)) {
+            if (!shared.contains(print)) {
+                bytes += VALUE + EVENT * print.apartFrom(known);
+                print.addTo(known);
+            }
+        }
+        return bytes + origins(kept, shared);
+    }
+
+    /** What hands have edited remembers of each note what it was. */
+    private static long origins(Session kept, Set<MidiTrack> shared) {
+        return kept.tracks().stream()
+                .flatMap(track -> track.regions().byHand().stream())
+                .filter(hand -> !shared.contains(hand.whole()))
+                .mapToLong(hand -> REFERENCE * hand.origins().size())
                 .sum();
     }
 
