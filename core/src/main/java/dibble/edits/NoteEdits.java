@@ -55,7 +55,7 @@ public final class NoteEdits {
             BitSet ofTrack = selected.get(track.id());
             if (ofTrack != null) {
                 HandEdits before = track.regions().editable();
-                Changed changed = change.of(track).of(before.whole(), ofTrack);
+                Changed changed = change.of(track).of(before.whole(), before.index(), ofTrack);
                 tracks.add(with(track, before, changed));
                 then.put(track.id(), changed.selected());
                 effect = effect.and(changed.effect());

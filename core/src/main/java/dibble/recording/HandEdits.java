@@ -20,6 +20,7 @@ public final class HandEdits {
     private volatile MidiTrack sounding;
 
     private volatile MidiTrack silent;
+    private volatile ClipIndex index;
 
     /**
      * @param whole all notes, the muted ones among them
@@ -40,6 +41,14 @@ public final class HandEdits {
     /** All notes and controllers, the muted ones among them. */
     public MidiTrack whole() {
         return whole;
+    }
+
+    /** The notes and lanes of {@link #whole}. */
+    public ClipIndex index() {
+        if (index == null) {
+            index = ClipIndex.of(whole);
+        }
+        return index;
     }
 
     /** Where the notes of {@link #whole} came from. */
@@ -80,11 +89,10 @@ public final class HandEdits {
 
     /** Which notes of another clip are where some notes of this are. @param notes the numbers of these */
     public BitSet found(BitSet notes, MidiTrack clip) {
-        ClipIndex index = ClipIndex.of(whole);
         NotePlaces places = NotePlaces.of(clip);
         BitSet found = new BitSet();
         for (int note = notes.nextSetBit(0); note >= 0; note = notes.nextSetBit(note + 1)) {
-            int there = note < index.noteCount() ? places.find(index, note) : ClipIndex.NONE;
+            int there = note < index().noteCount() ? places.find(index(), note) : ClipIndex.NONE;
             if (there != ClipIndex.NONE) {
                 found.set(there);
             }

@@ -31,6 +31,7 @@ public final class Regions {
     private volatile MidiTrack printed;
 
     private volatile Set<Region> edited;
+    private volatile HandEdits untouched;
 
     public Regions(List<Region> all) {
         this(all, null);
@@ -156,7 +157,13 @@ public final class Regions {
 
     /** What can be edited: as hands left it, or as it was printed. */
     public HandEdits editable() {
-        return hand == null ? HandEdits.none(printed()) : hand;
+        if (hand != null) {
+            return hand;
+        }
+        if (untouched == null) {
+            untouched = HandEdits.none(printed());
+        }
+        return untouched;
     }
 
     /** The same as hands have edited it; where that is what was printed, nothing is edited any more. */

@@ -22,6 +22,9 @@ final class KeyColumn extends Pane {
     private final Canvas canvas = new Canvas();
     private final Board board;
 
+    /** What was drawn last: names take long. */
+    private List<Object> drawn;
+
     /** @param press is given a key, or {@link KeyRows#NONE} when it is let go */
     KeyColumn(Board board, IntConsumer press) {
         this.board = board;
@@ -38,6 +41,13 @@ final class KeyColumn extends Pane {
 
     /** @param parts of the tracks that are shown: the first that has a name for a key gives it */
     void draw(Palette palette, List<Part> parts, MiddleC middleC) {
+        Geometry now = board.at();
+        List<Object> next =
+                List.of(palette, parts, middleC, now.rows(), now.rowHeight(), now.scrolled(), getWidth(), getHeight());
+        if (next.equals(drawn)) {
+            return;
+        }
+        drawn = next;
         canvas.setWidth(getWidth());
         canvas.setHeight(getHeight());
         GraphicsContext g = canvas.getGraphicsContext2D();

@@ -24,6 +24,7 @@ import dibble.notes.Grid;
 import dibble.recording.Track;
 import dibble.studio.Transport;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -91,6 +92,9 @@ public final class NotesPane extends BorderPane implements Below {
     private final BeatStrip beat;
     private double scrolled = Double.NaN;
     private TimeScale scale;
+
+    /** What the names were made of. */
+    private List<Object> named;
 
     /**
      * @param head how wide the heads of tracks are
@@ -404,26 +408,35 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     private void showNames() {
+        List<Object> now = new ArrayList<>();
+        notes.tracks()
+                .forEach(track -> now.addAll(Arrays.asList(
+                        track.name(), notes.part(track).map(Part::colour).orElse(0), channel(track))));
+        if (!now.equals(named)) {
+            named = now;
+            names.getChildren().setAll(nameNodes());
+        }
+        count.setText(
+                say("notes-pane.count", notes.noteCount(), notes.selected().count()));
+        asPlayed.setDisable(!notes.isEdited());
+    }
+
+    private String channel(Track track) {
+        return track.playsOn().map(ref -> Words.channel(ref, desk.routing())).orElse("·");
+    }
+
+    private List<Node> nameNodes() {
         List<Node> nodes = new ArrayList<>();
         for (Track track : notes.tracks()) {
-            Part part = notes.part(track).orElse(null);
             if (!nodes.isEmpty()) {
                 nodes.add(Cards.soft(say("notes-pane.and")));
             }
-            nodes.add(new Chip()
-                    .show(
-                            part == null ? 0 : part.colour(),
-                            track.playsOn()
-                                    .map(ref -> Words.channel(ref, desk.routing()))
-                                    .orElse("·")));
+            nodes.add(new Chip().show(notes.part(track).map(Part::colour).orElse(0), channel(track)));
             Label name = Cards.heading(track.name());
             name.setMinWidth(0);
             nodes.add(name);
         }
-        names.getChildren().setAll(nodes);
-        count.setText(
-                say("notes-pane.count", notes.noteCount(), notes.selected().count()));
-        asPlayed.setDisable(!notes.isEdited());
+        return nodes;
     }
 
     private void draw(Palette palette) {

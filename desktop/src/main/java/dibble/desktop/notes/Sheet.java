@@ -18,7 +18,7 @@ import java.util.BitSet;
 record Sheet(HandEdits hand, ClipIndex index, BitSet muted, ClipIndex played, long longest, long longestPlayed) {
     static Sheet of(Regions regions) {
         HandEdits hand = regions.editable();
-        ClipIndex index = ClipIndex.of(hand.whole());
+        ClipIndex index = hand.index();
         ClipIndex played = regions.byHand().isEmpty() ? index : ClipIndex.of(regions.printed());
         return new Sheet(hand, index, hand.muted(), played, longest(index), longest(played));
     }

@@ -15,6 +15,9 @@ final class NoteLane extends Pane {
     /** As many notes as are laid out within a frame. */
     private static final int AT_ONCE = 10_000;
 
+    /** Notes that are not seen are gone through so much quicker. */
+    private static final double AWAY = 20;
+
     private final Canvas canvas = new Canvas();
     private final double inset;
     private Picture shown;
@@ -40,6 +43,15 @@ final class NoteLane extends Pane {
     record Notes(NoteSpans spans, int size, long before, long from) {
         static Notes all(NoteSpans spans) {
             return new Notes(spans, spans.size(), Long.MAX_VALUE, Long.MAX_VALUE);
+        }
+
+        /** About how many of them are seen: what lies outside takes next to no time. */
+        private double seen(TimeScale scale) {
+            if (size == 0) {
+                return 0;
+            }
+            double length = Math.max(1, scale.tempo().ticks(spans.start(size - 1)));
+            return size * Math.min(1, scale.ticks() / length) + size / AWAY;
         }
 
         private LongPredicate shown() {
@@ -76,7 +88,9 @@ final class NoteLane extends Pane {
         laidHeight = getHeight();
         Picture picture = shown;
         double height = laidHeight;
-        int size = picture.notes.stream().mapToInt(Notes::size).sum();
+        double size = picture.notes.stream()
+                .mapToDouble(some -> some.seen(picture.scale))
+                .sum();
         if (size <= AT_ONCE) {
             coming = null;
             strokes = strokes(picture, height);

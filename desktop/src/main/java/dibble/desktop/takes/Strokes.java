@@ -38,9 +38,12 @@ final class Strokes {
         Arrays.fill(covered, -1);
         int range = Math.max(LEAST_KEYS, keys[1] - keys[0]);
         double room = height - 2 * inset;
-        for (int i = 0; i < spans.size(); i++) {
+        // Times are compared before any is turned into a place, which takes longer.
+        long first = scale.tempo().nanos(Math.max(0, scale.from()));
+        long last = scale.tempo().nanos(scale.to());
+        for (int i = 0; i < spans.size() && spans.start(i) <= last; i++) {
             long start = spans.start(i);
-            if (shown.test(start)) {
+            if (spans.end(i) >= first && shown.test(start)) {
                 double x = scale.xOfNanos(start);
                 long over = spans.end(i) == NoteSpans.OPEN ? now : spans.end(i);
                 double end = Math.max(x + LEAST_WIDTH, scale.xOfNanos(Math.max(start, over)) - 1);

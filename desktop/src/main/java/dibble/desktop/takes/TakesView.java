@@ -23,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
+import javafx.geometry.Bounds;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -98,6 +99,9 @@ public final class TakesView extends StackPane implements View {
     private boolean opening;
 
     private boolean showingBar;
+    private boolean redraw;
+    private boolean isEmpty;
+    private boolean isRoomMade;
 
     /** How long everything is that was recorded, in nanoseconds. */
     private long length;
@@ -111,7 +115,7 @@ public final class TakesView extends StackPane implements View {
                 .each(this::follow)
                 .with(() -> desk.pulse().whileSo(this::isWorking))
                 .with(() -> this::leave);
-        below = notesBelow.make(desk, TrackRow.HEAD, watch::stale);
+        below = notesBelow.make(desk, TrackRow.HEAD, this::redraw);
         options = new OptionsBar(desk, presenter);
         again = new AgainPane(desk, presenter);
         sort = new SortPane(desk, presenter);
@@ -155,6 +159,7 @@ public final class TakesView extends StackPane implements View {
         all.setBottom(foot);
         getChildren().addAll(all, playhead);
         addEventFilter(ScrollEvent.SCROLL, this::turn);
+        scroll.vvalueProperty().subscribe(value -> redraw());
         widthProperty().subscribe(width -> watch.stale());
         heightProperty().subscribe(height -> watch.stale());
     }
@@ -183,16 +188,29 @@ public final class TakesView extends StackPane implements View {
         return all;
     }
 
+    /** What is shown is the same, but looks otherwise: it is drawn in the next frame, and nothing else is done again. */
+    private void redraw() {
+        redraw = true;
+        desk.pulse().wake();
+    }
+
     /** Shows more or less around a place. @param x from the left edge of the view */
     private void zoom(double times, double x) {
         if (scale != null) {
-            zoomTo(scale.zoomed(times, Math.max(0, x - TrackRow.HEAD), whole));
+            zoomTo(wanted().zoomed(times, Math.max(0, x - TrackRow.HEAD), whole));
         }
+    }
+
+    /** What will be drawn next: a wheel turns more than once a frame. */
+    private TimeScale wanted() {
+        return zoom == null
+                ? whole
+                : whole.within(zoom[0], Math.min(whole.ticks(), zoom[1])).moved(0, whole);
     }
 
     private void zoomTo(TimeScale next) {
         zoom = next == null || next.ticks() >= whole.ticks() ? null : new long[] {next.from(), next.ticks()};
-        watch.stale();
+        redraw();
     }
 
     private void scrollTo(double tick) {
@@ -212,7 +230,8 @@ public final class TakesView extends StackPane implements View {
             zoom(up > 0 ? 1 / WHEEL_ZOOM : WHEEL_ZOOM, event.getX());
             event.consume();
         } else if (along) {
-            zoomTo(scale.moved(Math.round(-up / scale.width() * scale.ticks()), whole));
+            TimeScale now = wanted();
+            zoomTo(now.moved(Math.round(-up / now.width() * now.ticks()), whole));
             event.consume();
         }
     }
@@ -254,14 +273,14 @@ public final class TakesView extends StackPane implements View {
         head.show(recording != null);
         addTrack.getItems()
                 .setAll(presenter.inputs().stream().map(this::addItem).toList());
-        makeRoom();
         options.show();
         again.show();
         sort.show();
         boolean nothing = tracks.getChildren().isEmpty();
         boolean takesNothing = presenter.lastTake().isEmpty() && recording == null;
         StackPane.setAlignment(empty, nothing ? Pos.CENTER : Pos.BOTTOM_CENTER);
-        empty.setVisible((nothing || takesNothing) && !below.isOpen());
+        isEmpty = nothing || takesNothing;
+        makeRoom();
         empty.setText(
                 nothing ? say("takes-view.no-zones-with-sounds-yet") : say("takes-view.press-record-and-play-each"));
         draw();
@@ -307,7 +326,7 @@ public final class TakesView extends StackPane implements View {
         if (now != recording || news) {
             recording = now;
             show();
-        } else if (recording != null) {
+        } else if (recording != null || redraw) {
             draw();
         }
         lanes().forEach(NoteLane::follow);
@@ -329,6 +348,10 @@ public final class TakesView extends StackPane implements View {
 
     /** Draws the notes, on a scale that all of them lie on. */
     private void draw() {
+        redraw = false;
+        if (below.isOpen() != isRoomMade) {
+            makeRoom();
+        }
         double width = getWidth() - TrackRow.HEAD - AIR;
         if (width < LEAST_WIDTH) {
             return;
@@ -352,11 +375,16 @@ public final class TakesView extends StackPane implements View {
         double height = Math.floor(Math.max(TrackRow.LEAST_HEIGHT, Math.min(TrackRow.MOST_HEIGHT, each)));
         for (TrackRow row : rows.values()) {
             row.setPrefHeight(height);
+            if (below.isOpen() && !isSeen(row)) {
+                continue;
+            }
             boolean fills = recording != null && presenter.isArmed(row.track());
             NoteSpans live = fills ? notes.liveOf(row.track().id()) : null;
             row.draw(notes.of(row.track()), live, begins, scale, now, length);
         }
-        lines.forEach((source, line) -> drawPlayed(source, line, now));
+        if (!below.isOpen()) {
+            lines.forEach((source, line) -> drawPlayed(source, line, now));
+        }
     }
 
     private void showBar() {
@@ -385,11 +413,19 @@ public final class TakesView extends StackPane implements View {
     /** Where the notes are open they have most of the room, and what was played and how is recorded make way. */
     private void makeRoom() {
         boolean open = below.isOpen();
+        isRoomMade = open;
         Cards.show(raw, !open);
         Cards.show(adding, !open);
         Cards.show(options, !open);
+        empty.setVisible(isEmpty && !open);
         upper.setMaxHeight(open ? Math.max(2 * TrackRow.LEAST_HEIGHT, getHeight() * ABOVE_NOTES) : Double.MAX_VALUE);
         upper.setMinHeight(open ? upper.getMaxHeight() : 0);
+    }
+
+    /** Whether a row is in the part of the tracks that is seen, which is small while notes are open. */
+    private boolean isSeen(TrackRow row) {
+        Bounds place = scroll.sceneToLocal(row.localToScene(row.getBoundsInLocal()));
+        return place != null && place.getMaxY() > 0 && place.getMinY() < scroll.getHeight();
     }
 
     private void drawPlayed(String source, PlayedLine line, long now) {
