@@ -83,7 +83,9 @@ public final class Rewrite {
     /** Has a note begin elsewhere, as long as it is. */
     public void move(int note, long start) {
         long to = Math.max(0, start);
-        place(note, to, to + index.end(note) - index.start(note));
+        if (to != notes.start[note]) {
+            place(note, to, to + index.end(note) - index.start(note));
+        }
     }
 
     /** Has a note on another key; one beyond the last is on the last. */

@@ -79,7 +79,7 @@ public final class Document {
     }
 
     /** The session without the gesture that is going on. */
-    public Session settled() {
+    public Session kept() {
         return current();
     }
 

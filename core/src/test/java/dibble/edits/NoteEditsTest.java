@@ -20,6 +20,7 @@ import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Sorting;
 import dibble.recording.Track;
+import dibble.recording.TrackExport;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -341,6 +342,21 @@ class NoteEditsTest {
         assertThat(cut.markers()).extracting(Marker::at).containsExactly(2 * BAR, 6 * BAR);
         assertThat(Arrangement.cutOut(3 * BAR, 5 * BAR).of(session, Set.of()).tempo())
                 .isEqualTo(tempo);
+    }
+
+    @Test
+    void markersStandInExportedFilesAndInSessions() throws Exception {
+        Session session = session(played(8)).withMarkers(List.of(new Marker(4 * BAR, "Refrain")));
+        MidiTrack conductor = TrackExport.conductor("n", session.tempo(), session.markers());
+        int marker = IntStream.range(0, conductor.size())
+                .filter(i -> conductor.isMeta(i, MidiTrack.META_MARKER))
+                .findFirst()
+                .orElseThrow();
+        assertThat(conductor.text(marker)).isEqualTo("Refrain");
+        assertThat(conductor.tick(marker)).isEqualTo(4 * BAR);
+        Path file = folder.resolve("marked.dibble");
+        SessionFile.write(file, session, Performance.NEW);
+        assertThat(SessionFile.read(file).session().markers()).isEqualTo(session.markers());
     }
 
     @Test

@@ -139,6 +139,8 @@ class NoteFunctionsTest {
                                 .clip(),
                         what + ", seed " + seed);
             }
+            Feel none = new Feel(GRID, TEMPO, ClipIndex.of(RandomClips.clip(new Random(9), 40)), 0, 0);
+            assertSame(clip, none.of(clip, all).clip(), "feel, seed " + seed);
         }
     }
 

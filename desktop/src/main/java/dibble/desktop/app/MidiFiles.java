@@ -78,7 +78,7 @@ final class MidiFiles {
     }
 
     private void write(Path path, BiFunction<Session, Routing, MidiFile> export, Runnable done) {
-        Session session = desk.session();
+        Session session = desk.document().kept();
         Routing routing = desk.routing();
         desk.jobs()
                 .start(
@@ -110,7 +110,7 @@ final class MidiFiles {
     }
 
     private void writeFiles(Path into, Runnable done) {
-        Session session = desk.session();
+        Session session = desk.document().kept();
         Routing routing = desk.routing();
         desk.jobs()
                 .start(

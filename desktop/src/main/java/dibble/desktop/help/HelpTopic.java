@@ -17,6 +17,7 @@ public enum HelpTopic {
     CHANNELS(say("common.channels")),
     CONTROLS(say("page.controls")),
     TAKES(say("page.takes")),
+    NOTES(say("help-topic.notes")),
     SCENES(say("common.scenes")),
     CHECKS(say("page.checks")),
     SETTINGS(say("common.settings")),

@@ -95,9 +95,9 @@ abstract class AskStrip extends Question {
         }
         title.setText(title(notes.chosenCount()));
         Object next = wish();
-        boolean same = of == notes.settled() && Objects.equals(next, wish) && (notes.isPreviewing() || job != null);
+        boolean same = of == notes.kept() && Objects.equals(next, wish) && (notes.isPreviewing() || job != null);
         if (!same) {
-            of = notes.settled();
+            of = notes.kept();
             wish = next;
             look();
         }

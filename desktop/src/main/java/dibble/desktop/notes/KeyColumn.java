@@ -17,6 +17,10 @@ import javafx.scene.text.TextAlignment;
 /** The keys at the left of their rows, with the names that the sound gives them; a press sounds one. */
 final class KeyColumn extends Pane {
     private static final double KEYS = 72;
+
+    /** What stands at the left, beside the names. */
+    private static final double TOOLS = 132;
+
     private static final Font FONT = Font.font("Dibble Sans", 12);
 
     private final Canvas canvas = new Canvas();
@@ -61,12 +65,16 @@ final class KeyColumn extends Pane {
         for (int row = at.firstRow(); row <= at.lastRow(); row++) {
             int key = at.rows().keys()[row];
             double top = at.top(row);
-            g.setFill(palette.get(NoteNames.isBlack(key) ? "ink" : "raised"));
+            // Keys are what they are, by night too.
+            g.setFill(
+                    NoteNames.isBlack(key)
+                            ? palette.get("live")
+                            : palette.isDark() ? Palette.ON_DARK : palette.get("raised"));
             g.fillRect(left, top, KEYS, at.rowHeight());
             g.setFill(palette.get("strong-rule"));
             g.fillRect(left, Math.round(top + at.rowHeight()) - 1, KEYS, 1);
             g.setFill(palette.get(key % 12 == 0 ? "ink" : "soft"));
-            g.fillText(name(key, parts, middleC), left - 8, top + at.rowHeight() / 2, left - 16);
+            g.fillText(name(key, parts, middleC), left - 8, top + at.rowHeight() / 2, left - TOOLS);
         }
         g.setFill(palette.get("strong-rule"));
         g.fillRect(getWidth() - 1, 0, 1, getHeight());

@@ -94,7 +94,7 @@ final class NoteArea extends Pane {
 
     private void press(MouseEvent event) {
         requestFocus();
-        if (board.at() == null || desk.document().session() != board.presenter().settled()) {
+        if (board.at() == null || desk.document().session() != board.presenter().kept()) {
             return;
         }
         pressX = event.getX();

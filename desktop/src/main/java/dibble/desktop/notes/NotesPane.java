@@ -51,12 +51,14 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 
 /** The notes of one track or of several, with what can be done with them in a line of words. */
 public final class NotesPane extends BorderPane implements Below {
     private static final double VELOCITIES = 84;
+    private static final double TOOL = 112;
     private static final int SOUNDS = 90;
     private static final int OCTAVE = 12;
     private static final int LOUDER = 5;
@@ -122,7 +124,19 @@ public final class NotesPane extends BorderPane implements Below {
         keys.setMinWidth(head);
         keys.setMaxWidth(head);
         HBox.setHgrow(area, Priority.ALWAYS);
-        HBox rows = new HBox(keys, area);
+        VBox tools = new VBox(6, grid, snaps, view);
+        tools.getStyleClass().add("notes-tools");
+        tools.setPickOnBounds(false);
+        tools.setMaxWidth(Region.USE_PREF_SIZE);
+        tools.setMaxHeight(Region.USE_PREF_SIZE);
+        for (Region tool : List.of(grid, snaps, view)) {
+            tool.setPrefWidth(TOOL);
+        }
+        StackPane left = new StackPane(keys, tools);
+        StackPane.setAlignment(tools, Pos.TOP_LEFT);
+        left.setMinWidth(head);
+        left.setMaxWidth(head);
+        HBox rows = new HBox(left, area);
         rows.setMinHeight(0);
         setCenter(rows);
         setBottom(new VBox(velocityLine(), lanes));
@@ -169,9 +183,6 @@ public final class NotesPane extends BorderPane implements Below {
                 Cards.button("notes-arrange", say("notes-pane.arrange"), () -> ask(arrange, arrange::ask)),
                 Cards.button("notes-beat", say("notes-pane.find-the-beat"), () -> ask(beat, beat::ask)),
                 asPlayed,
-                view,
-                grid,
-                snaps,
                 close);
         bar.getStyleClass().add("notes-bar");
         return bar;

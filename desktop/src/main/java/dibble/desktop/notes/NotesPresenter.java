@@ -163,10 +163,10 @@ final class NotesPresenter {
         if (preview != null && !isPreviewing()) {
             preview = null;
         }
-        Session settled = document.settled();
+        Session kept = document.kept();
         shown.removeIf(
-                id -> settled.tracks().stream().noneMatch(track -> track.id().equals(id)));
-        for (Track track : tracks(settled)) {
+                id -> kept.tracks().stream().noneMatch(track -> track.id().equals(id)));
+        for (Track track : tracks(kept)) {
             sheet(track).ifPresent(now -> {
                 Sheet before = known.put(track.id(), now);
                 boolean another =
@@ -188,7 +188,7 @@ final class NotesPresenter {
     /** Every shown track with what is on it, where that is there. */
     Map<Track, Sheet> sheets() {
         Map<Track, Sheet> there = new LinkedHashMap<>();
-        for (Track track : tracks(document.settled())) {
+        for (Track track : tracks(document.kept())) {
             sheet(track).ifPresent(sheet -> there.put(track, sheet));
         }
         return there;
@@ -423,7 +423,7 @@ final class NotesPresenter {
     private Edited onlyAdded(Edited edited) {
         Map<String, BitSet> added = new LinkedHashMap<>();
         edited.selected().forEach((id, notes) -> {
-            Track before = track(document.settled(), id);
+            Track before = track(document.kept(), id);
             Track after = track(edited.session(), id);
             BitSet old = before.regions()
                     .editable()
@@ -511,7 +511,7 @@ final class NotesPresenter {
 
     /** Draws a note on the track that was opened first. */
     void draw(int key, long start, long end) {
-        Track track = tracks(document.settled()).get(0);
+        Track track = tracks(document.kept()).get(0);
         Sheet sheet = sheet(track).orElseThrow();
         int channel = sheet.index().noteCount() > 0
                 ? sheet.index().channel(0)
@@ -570,24 +570,24 @@ final class NotesPresenter {
 
     /** Whether anything that is shown is not as it was played. */
     boolean isEdited() {
-        return tracks(document.settled()).stream()
+        return tracks(document.kept()).stream()
                 .anyMatch(track -> track.regions().byHand().isPresent());
     }
 
     // What is shown and heard before it is kept.
 
     boolean isPreviewing() {
-        return preview != null && preview.session() == document.session() && previewOf == document.settled();
+        return preview != null && preview.session() == document.session() && previewOf == document.kept();
     }
 
     /** The session that a preview is made of. */
-    Session settled() {
-        return document.settled();
+    Session kept() {
+        return document.kept();
     }
 
     /** Shows what a change would make. */
     void preview(Session of, Edited edited) {
-        if (of == document.settled()) {
+        if (of == document.kept()) {
             previewOf = of;
             preview = edited;
             document.preview(session -> edited.session());

@@ -91,7 +91,7 @@ final class SoundStrip extends AskStrip {
 
     @Override
     String effect(Edited edited) {
-        int tracks = edited.session().tracks().size() - notes.settled().tracks().size();
+        int tracks = edited.session().tracks().size() - notes.kept().tracks().size();
         int count = notes.chosenCount();
         Object to = target.getValue().value();
         if (to instanceof PartRef part) {

@@ -53,6 +53,9 @@ final class OptionsBar extends FlowPane {
 
     private static final int MOST_BARS = 9999;
 
+    /** All fits into a line then, in the window's usual width. */
+    private static final double QUANTIZE = 122;
+
     private final Desk desk;
     private final TakesPresenter presenter;
     private final ComboBox<Choice> countIn = box("count-in", say("options-bar.count-in-before-recording"), COUNT_INS);
@@ -90,6 +93,7 @@ final class OptionsBar extends FlowPane {
         tempo.setTooltip(new Tooltip(say("options-bar.tempo-from-the-playheads-bar")));
         tempo.setPrefColumnCount(4);
         Turning.number(tempo, 5, 999);
+        quantize.setPrefWidth(QUANTIZE);
         quantize.setOnAction(event -> change(
                 options -> options.withQuantize((Grid.Step) quantize.getValue().value())));
         countIn.setOnAction(event -> change(

@@ -242,6 +242,18 @@ public final class TakesView extends StackPane implements View {
         opening = !below.isOpen();
         below.open(track.id(), beside && below.isOpen());
         watch.stale();
+        desk.pulse().once(() -> bringIntoSight(rows.get(track.id())));
+    }
+
+    private void bringIntoSight(TrackRow row) {
+        double hidden = scroll.getContent().getLayoutBounds().getHeight()
+                - scroll.getViewportBounds().getHeight();
+        if (row != null && hidden > 0) {
+            double top = scroll.getContent()
+                    .sceneToLocal(row.localToScene(row.getBoundsInLocal()))
+                    .getMinY();
+            scroll.setVvalue(Math.max(0, Math.min(1, top / hidden)));
+        }
     }
 
     private void ask(Take take, Again how) {
@@ -351,6 +363,8 @@ public final class TakesView extends StackPane implements View {
         redraw = false;
         if (below.isOpen() != isRoomMade) {
             makeRoom();
+            // Opening made it larger; what was recorded is seen whole again.
+            zoom = below.isOpen() ? zoom : null;
         }
         double width = getWidth() - TrackRow.HEAD - AIR;
         if (width < LEAST_WIDTH) {

@@ -183,7 +183,7 @@ class NotesJourneyTest extends WindowTest {
         push(KeyCode.CONTROL, KeyCode.A);
         push(KeyCode.CONTROL, KeyCode.U);
         until(() -> starts("celesta").stream().allMatch(start -> start % BEAT == 0));
-        assertThat(desk().document().settled().tracks().get(0).clip()).isEqualTo(played);
+        assertThat(desk().document().kept().tracks().get(0).clip()).isEqualTo(played);
         push(KeyCode.ESCAPE);
         until(() -> track("celesta").clip().equals(played));
         push(KeyCode.CONTROL, KeyCode.U);
