@@ -82,8 +82,8 @@ class NotesPresenterTest {
         notes.selectWithin(0, BAR, 64, 64, false);
         assertThat(selected()).isEqualTo("{1}");
         notes.drag(3 * BAR, 1);
-        assertThat(index().key(6)).isEqualTo(65);
-        assertThat(selected()).isEqualTo("{6}");
+        assertThat(index().key(7)).isEqualTo(65);
+        assertThat(selected()).isEqualTo("{7}");
         document.undo();
         notes.follow();
         assertThat(selected()).as("its note is elsewhere again").isEqualTo("{}");
