@@ -16,6 +16,7 @@ import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -30,9 +31,11 @@ import java.util.Map;
  * @param source who plays it
  * @param take what it plays, with the tempo and meter of the file; where it says none, with the session's
  * @param hasTempo whether the file says a tempo or a meter
+ * @param markers the names that places of the file have, where it counts in notes
  * @param shared how many lanes share a channel with another, since there are sixteen
  */
-public record FileImport(Source source, Take take, boolean hasTempo, int shared) {
+public record FileImport(Source source, Take take, boolean hasTempo, List<Marker> markers, int shared) {
+    private static final int MOST_MARKERS = 10_000;
     private static final double FASTEST = 999;
     private static final double SLOWEST = 5;
     private static final int EXCLUSIVE = 0xF0;
@@ -108,7 +111,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, int shared)
                 .build();
         String takeId = TakeEdits.freshTakeId(session);
         Take take = new Take(takeId, name, List.of(id), log, List.of(), said.tempo, end, 0);
-        return new FileImport(source, take, said.own, lanes.shared);
+        return new FileImport(source, take, said.own, markers(file), lanes.shared);
     }
 
     private static int onLane(Lanes lanes, MidiTrack track, int number, int message) {
@@ -145,6 +148,18 @@ public record FileImport(Source source, Take take, boolean hasTempo, int shared)
 
     private static long scaled(MidiFile file, long tick) {
         return Math.round(tick * (double) TempoMap.PPQ / file.division());
+    }
+
+    private static List<Marker> markers(MidiFile file) {
+        List<Marker> markers = new ArrayList<>();
+        MidiTrack track = file.conductor();
+        for (int i = 0; i < track.size() && file.division() > 0; i++) {
+            if (track.isMeta(i, MidiTrack.META_MARKER) && !track.text(i).isBlank() && markers.size() < MOST_MARKERS) {
+                markers.add(
+                        new Marker(scaled(file, track.tick(i)), track.text(i).strip()));
+            }
+        }
+        return markers;
     }
 
     /** A tempo map, and whether the file says any of it. */
@@ -194,6 +209,9 @@ public record FileImport(Source source, Take take, boolean hasTempo, int shared)
         if (whose == Tempo.OF_THE_FILE && hasTempo) {
             with = with.withTempo(take.tempo());
         }
+        List<Marker> all = new ArrayList<>(with.markers());
+        markers.stream().filter(marker -> !all.contains(marker)).forEach(all::add);
+        with = with.withMarkers(all);
         Take marked = take.withMarks(List.of(new Take.Mark(0, 0, with.routing(performance))));
         return TakeEdits.keep(with, performance, TakeEdits.closed(marked));
     }

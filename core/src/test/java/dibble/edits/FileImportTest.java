@@ -19,6 +19,7 @@ import dibble.routing.Routing;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.time.Marker;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -92,6 +93,23 @@ class FileImportTest {
                 TrackExport.files("n", session.tempo(), session.markers(), session.tracks(), routing);
         assertThat(files.keySet())
                 .containsExactlyElementsOf(full.stream().map(Track::name).toList());
+    }
+
+    @Test
+    void theNamesOfPlacesComeWithTheFile() {
+        MidiTrack track = new MidiTrack.Builder()
+                .text(0, MidiTrack.META_MARKER, "Verse")
+                .add(0, ShortMessage.noteOn(0, 60, 80))
+                .text(480, MidiTrack.META_MARKER, "Refrain")
+                .add(480, ShortMessage.noteOff(0, 60, 64))
+                .build();
+        FileImport read = FileImport.of(demo, new MidiFile(0, 240, List.of(track)), "Old tape");
+        Session with = read.into(demo, Performance.NEW, FileImport.Tempo.OF_THE_SESSION);
+        assertThat(with.markers()).containsExactly(new Marker(0, "Verse"), new Marker(1920, "Refrain"));
+        FileImport again = FileImport.of(with, new MidiFile(0, 240, List.of(track)), "Old tape");
+        assertThat(again.into(with, Performance.NEW, FileImport.Tempo.OF_THE_SESSION)
+                        .markers())
+                .hasSize(2);
     }
 
     @Test

@@ -48,6 +48,14 @@ class BeatFinderTest {
             double bpm(int beat, int beats, double bpm, Random random) {
                 return bpm * (1 + 0.03 * Math.sin(beat / 5.0));
             }
+        },
+
+        /** Four of ten beats are not played, and what lies between them is the louder. */
+        SYNCOPATES {
+            @Override
+            double bpm(int beat, int beats, double bpm, Random random) {
+                return bpm * (1 + 0.03 * Math.sin(beat / 5.0));
+            }
         };
 
         abstract double bpm(int beat, int beats, double bpm, Random random);
@@ -68,7 +76,9 @@ class BeatFinderTest {
         for (int beat = 0; beat + 1 < beats; beat++) {
             long from = known[beat];
             long length = known[beat + 1] - from;
-            boolean missed = player == Player.MISSES_BEATS && beat % 9 == 5;
+            boolean missed = player == Player.MISSES_BEATS && beat % 9 == 5
+                    || player == Player.SYNCOPATES && beat > 3 && random.nextInt(10) < 4;
+            int louder = player == Player.SYNCOPATES ? 25 : 0;
             double[] places = switch (random.nextInt(5)) {
                 case 0 -> new double[] {0, 0.5};
                 case 1 -> new double[] {0, 0.25, 0.5, 0.75};
@@ -82,7 +92,7 @@ class BeatFinderTest {
                     hits.add(new Hit(
                             CLOCK.ticks(Math.max(0, nanos)),
                             64 + random.nextInt(12),
-                            place == 0 ? 75 + random.nextInt(30) : 55 + random.nextInt(40),
+                            place == 0 ? 75 + random.nextInt(30) : 55 + louder + random.nextInt(40),
                             CLOCK.ticks(length / places.length) * 8 / 10));
                 }
             }
@@ -134,7 +144,9 @@ class BeatFinderTest {
         System.out.printf(
                 "beats found within 35 ms, %s: %.1f %%, %.2f beats for each%n",
                 player, sum / pieces * 100, extra / pieces);
-        assertThat(sum / pieces).as("share of beats, " + player).isGreaterThan(0.9);
+        assertThat(sum / pieces)
+                .as("share of beats, " + player)
+                .isGreaterThan(player == Player.SYNCOPATES ? 0.55 : 0.95);
         assertThat(extra / pieces).as("beats for each, " + player).isBetween(0.9, 1.15);
     }
 

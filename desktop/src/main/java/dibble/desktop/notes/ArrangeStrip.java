@@ -94,7 +94,7 @@ final class ArrangeStrip extends Question {
 
     /** Asks about the bars of the selected notes, of the range that is looped, or of everything. */
     void ask() {
-        long[] span = notes.span().orElseGet(() -> {
+        long[] span = notes.select().span().orElseGet(() -> {
             RecordOptions.Stretch range = desk.studio().options().range();
             long end = notes.tracks().stream()
                     .mapToLong(track -> track.clip().endTick())

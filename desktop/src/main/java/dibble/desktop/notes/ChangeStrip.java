@@ -118,7 +118,7 @@ final class ChangeStrip extends AskStrip {
     Function<Session, Edited> edit() {
         Wish wish = (Wish) wish();
         long bar =
-                notes.session().tempo().meter(notes.selectionStart().orElse(0)).ticksPerBar();
+                notes.session().tempo().meter(notes.select().start().orElse(0)).ticksPerBar();
         int[] values = wish.numbers.stream().mapToInt(Integer::intValue).toArray();
         return session -> NoteEdits.change(session, wish.of, wish.change.with(values, TempoMap.PPQ, bar));
     }

@@ -26,11 +26,6 @@ record Geometry(TimeScale scale, KeyRows rows, double rowHeight, double scrolled
         return row * rowHeight - scrolled;
     }
 
-    double topOfKey(int key) {
-        int row = key < 0 || key > 127 ? KeyRows.NONE : rows.rowOf()[key];
-        return row == KeyRows.NONE ? -2 * rowHeight : top(row);
-    }
-
     int rowAt(double y) {
         return (int) Math.max(0, Math.min(rows.count() - 1, Math.floor((y + scrolled) / rowHeight)));
     }

@@ -135,9 +135,10 @@ final class NoteArea extends Pane {
         if (event.isShortcutDown()) {
             selected.set(id(grabbed), grabbed.note(), !isSelected(grabbed));
         } else if (event.isShiftDown() && !selected.isEmpty()) {
-            long[] span = board.presenter().span().orElseThrow();
+            long[] span = board.presenter().select().span().orElseThrow();
             board.presenter()
-                    .selectWithin(Math.min(span[0], grabbed.start()), Math.max(span[1], grabbed.end()), 0, 127, true);
+                    .select()
+                    .within(Math.min(span[0], grabbed.start()), Math.max(span[1], grabbed.end()), 0, 127, true);
         } else if (isSelected(grabbed)) {
             onlyIfStill = true;
         } else {
@@ -228,7 +229,8 @@ final class NoteArea extends Pane {
     private void selectBand(MouseEvent event) {
         if (band.isVisible()) {
             board.presenter()
-                    .selectWithin(
+                    .select()
+                    .within(
                             board.scale().tickAt(band.getX()),
                             board.scale().tickAt(band.getX() + band.getWidth()),
                             board.at().keyAt(band.getY() + band.getHeight()),

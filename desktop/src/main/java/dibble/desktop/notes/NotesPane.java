@@ -31,9 +31,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.TreeMap;
-import java.util.TreeSet;
-import java.util.function.BooleanSupplier;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -60,8 +57,6 @@ public final class NotesPane extends BorderPane implements Below {
     private static final double VELOCITIES = 84;
     private static final double TOOL = 112;
     private static final int SOUNDS = 90;
-    private static final int OCTAVE = 12;
-    private static final int LOUDER = 5;
 
     /** Bars that are seen when a track is opened. */
     private static final int FIRST_BARS = 8;
@@ -85,13 +80,13 @@ public final class NotesPane extends BorderPane implements Below {
     private final KeyColumn keys;
     private final NoteArea area;
     private final VelocityArea velocities;
-    private final VBox lanes = new VBox();
-    private final Map<LaneKind, HBox> lanesShown = new TreeMap<>();
+    private final Lanes lanes;
     private final QuantizeStrip quantize;
     private final SoundStrip toSound;
     private final ChangeStrip change;
     private final ArrangeStrip arrange;
     private final BeatStrip beat;
+    private final NotesCommands commands;
     private double scrolled = Double.NaN;
     private TimeScale scale;
 
@@ -118,6 +113,43 @@ public final class NotesPane extends BorderPane implements Below {
         keys = new KeyColumn(board, key -> board.shown().stream().findFirst().ifPresent(it -> sound(it, key)));
         area = new NoteArea(desk, board, stale, this::sound);
         velocities = new VelocityArea(board, stale);
+        lanes = new Lanes(board, head, stale);
+        commands = new NotesCommands(notes, area::isFocused, this::playhead, stale, new NotesCommands.Asks() {
+            @Override
+            public void quantize() {
+                ask(quantize, quantize::ask);
+            }
+
+            @Override
+            public void toAnotherSound() {
+                ask(toSound, toSound::ask);
+            }
+
+            @Override
+            public void change() {
+                ask(change, change::ask);
+            }
+
+            @Override
+            public void arrange() {
+                ask(arrange, arrange::ask);
+            }
+
+            @Override
+            public void findTheBeat() {
+                ask(beat, beat::ask);
+            }
+
+            @Override
+            public void loop() {
+                loopSelection();
+            }
+
+            @Override
+            public void sound() {
+                soundSelected();
+            }
+        });
         setId("notes");
         getStyleClass().add("notes-pane");
         setTop(new VBox(bar(), quantize, toSound, change, arrange, beat));
@@ -189,17 +221,9 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     private HBox velocityLine() {
-        Label name = Cards.strong(say("notes-pane.velocity"));
-        VBox left = new VBox(name);
-        left.getStyleClass().add("lane-head");
-        left.setMinWidth(head);
-        left.setMaxWidth(head);
         velocities.setMinHeight(VELOCITIES);
         velocities.setMaxHeight(VELOCITIES);
-        HBox.setHgrow(velocities, Priority.ALWAYS);
-        HBox line = new HBox(left, velocities);
-        line.getStyleClass().add("note-lane-line");
-        return line;
+        return Lanes.line(new VBox(Cards.strong(say("notes-pane.velocity"))), head, velocities);
     }
 
     /** One strip asks at a time. */
@@ -207,6 +231,8 @@ public final class NotesPane extends BorderPane implements Below {
         boolean was = strip.isOpen();
         List.of(quantize, toSound, change, arrange, beat).forEach(Question::close);
         if (!was) {
+            // Whoever asked by a button goes on with the notes, not with the button.
+            area.requestFocus();
             ask.run();
         }
     }
@@ -222,45 +248,8 @@ public final class NotesPane extends BorderPane implements Below {
 
     private void fillView() {
         List<MenuItem> items = new ArrayList<>(List.of(onlyUsed, faint, ghost, new SeparatorMenuItem()));
-        TreeSet<LaneKind> kinds = new TreeSet<>(lanesShown.keySet());
-        notes.sheets()
-                .values()
-                .forEach(sheet -> kinds.addAll(LaneKind.all(sheet.hand().whole(), sheet.index())));
-        for (LaneKind kind : kinds) {
-            CheckMenuItem item = new CheckMenuItem(kind.name());
-            item.setSelected(lanesShown.containsKey(kind));
-            item.setOnAction(event -> showLane(kind, item.isSelected()));
-            items.add(item);
-        }
-        if (kinds.isEmpty()) {
-            MenuItem none = new MenuItem(say("notes-pane.no-controllers"));
-            none.setDisable(true);
-            items.add(none);
-        }
+        items.addAll(lanes.items());
         view.getItems().setAll(items);
-    }
-
-    private void showLane(LaneKind kind, boolean on) {
-        if (on) {
-            LaneArea lane = new LaneArea(board, kind);
-            HBox.setHgrow(lane, Priority.ALWAYS);
-            Button off = Cards.button("lane-off", "×", () -> showLane(kind, false));
-            off.setAccessibleText(say("notes-pane.hide-lane", kind.name()));
-            off.getStyleClass().add("small");
-            Label name = new Label(kind.name());
-            name.setMinWidth(0);
-            HBox left = Cards.line(name, off);
-            left.getStyleClass().add("lane-head");
-            left.setMinWidth(head);
-            left.setMaxWidth(head);
-            HBox line = new HBox(left, lane);
-            line.getStyleClass().add("note-lane-line");
-            lanesShown.put(kind, line);
-        } else {
-            lanesShown.remove(kind);
-        }
-        lanes.getChildren().setAll(lanesShown.values());
-        stale.run();
     }
 
     private List<MenuItem> items() {
@@ -470,7 +459,7 @@ public final class NotesPane extends BorderPane implements Below {
                 board.shown().stream().map(Shown::part).filter(Objects::nonNull).toList(),
                 desk.session().middleC());
         velocities.draw(palette);
-        lanesShown.values().forEach(line -> ((LaneArea) line.getChildren().get(1)).draw(palette));
+        lanes.draw(palette);
     }
 
     private long playhead() {
@@ -480,84 +469,9 @@ public final class NotesPane extends BorderPane implements Below {
                 .ticks(rests ? desk.studio().place() : desk.studio().position());
     }
 
-    private Command command(String id, Runnable action) {
-        return Command.of(id, say("command." + id), () -> {
-            action.run();
-            stale.run();
-        });
-    }
-
     @Override
     public List<Command> commands() {
-        BooleanSupplier open = () -> notes.isOpen() && !notes.isPreviewing();
-        BooleanSupplier selection =
-                () -> open.getAsBoolean() && !notes.selected().isEmpty();
-        BooleanSupplier focused = () -> open.getAsBoolean() && area.isFocused();
-        List<Command> all = new ArrayList<>();
-        for (Command command : List.of(
-                command("select-all-notes", notes::selectAll).key("Shortcut+A"),
-                command("invert-selection", notes::invert).key("Shortcut+Shift+A"),
-                command("paste-notes", () -> notes.paste(playhead()))
-                        .key("Shortcut+V")
-                        .when(notes::hasCopied),
-                command("draw-note-at-playhead", this::drawAtPlayhead).key("Insert"),
-                command("quantize-notes", () -> ask(quantize, quantize::ask)).key("Shortcut+U"),
-                command("notes-to-another-sound", () -> ask(toSound, toSound::ask))
-                        .key("Shortcut+T"),
-                command("change-notes", () -> ask(change, change::ask)).key("Shortcut+H"),
-                command("arrange-bars", () -> ask(arrange, arrange::ask)).key("Shortcut+G"),
-                command("find-the-beat", () -> ask(beat, beat::ask)).key("Shortcut+B"),
-                command("notes-as-played", notes::asPlayed).key("Shortcut+P").when(notes::isEdited))) {
-            all.add(command.when(() -> notes.isOpen()));
-        }
-        for (Command command : List.of(
-                command("select-same-key", () -> notes.selectLike(NotesPresenter.Like.KEY)),
-                command("select-same-velocity", () -> notes.selectLike(NotesPresenter.Like.VELOCITY)),
-                command("select-same-position", () -> notes.selectLike(NotesPresenter.Like.POSITION)),
-                command("select-same-track", () -> notes.selectLike(NotesPresenter.Like.TRACK)),
-                command("copy-notes", notes::copy).key("Shortcut+C"),
-                command("cut-out-notes", () -> {
-                            notes.copy();
-                            notes.delete();
-                        })
-                        .key("Shortcut+X"),
-                command("duplicate-notes", this::duplicate).key("Shortcut+Shift+D"),
-                command("split-notes-at-playhead", () -> notes.cut(playhead())).key("Shortcut+K"),
-                command("join-notes", notes::join).key("Shortcut+J"),
-                command("mute-notes", notes::mute).key("Shortcut+Shift+M"),
-                command("delete-notes", notes::delete).key("Delete").key("Backspace"),
-                command("loop-selection", this::loopSelection))) {
-            all.add(command.when(selection));
-        }
-        for (Command command : List.of(
-                command("next-note", () -> notes.step(1, false)).key("Right"),
-                command("previous-note", () -> notes.step(-1, false)).key("Left"),
-                command("next-note-too", () -> notes.step(1, true)).key("Shift+Right"),
-                command("previous-note-too", () -> notes.step(-1, true)).key("Shift+Left"),
-                command("note-later", () -> notes.nudge(notes.grid().step())).key("Alt+Right"),
-                command("note-earlier", () -> notes.nudge(-notes.grid().step())).key("Alt+Left"),
-                command("note-a-tick-later", () -> notes.nudge(1)).key("Alt+Shift+Right"),
-                command("note-a-tick-earlier", () -> notes.nudge(-1)).key("Alt+Shift+Left"),
-                command("note-up", () -> transpose(1)).key("Alt+Up"),
-                command("note-down", () -> transpose(-1)).key("Alt+Down"),
-                command("note-octave-up", () -> transpose(OCTAVE)).key("Alt+Shift+Up"),
-                command("note-octave-down", () -> transpose(-OCTAVE)).key("Alt+Shift+Down"),
-                command("note-longer", () -> notes.lengthen(notes.grid().step()))
-                        .key("Shortcut+Right"),
-                command("note-shorter", () -> notes.lengthen(-notes.grid().step()))
-                        .key("Shortcut+Left"),
-                command("note-louder", () -> notes.louder(LOUDER)).key("Shortcut+Up"),
-                command("note-softer", () -> notes.louder(-LOUDER)).key("Shortcut+Down"),
-                command("note-a-little-louder", () -> notes.louder(1)).key("Shortcut+Shift+Up"),
-                command("note-a-little-softer", () -> notes.louder(-1)).key("Shortcut+Shift+Down"))) {
-            all.add(command.when(focused));
-        }
-        return all;
-    }
-
-    private void transpose(int semitones) {
-        notes.drag(0, semitones);
-        soundSelected();
+        return commands.all();
     }
 
     /** Sounds the first of the selected notes for as long as the pulse of a hand takes. */
@@ -572,24 +486,6 @@ public final class NotesPane extends BorderPane implements Below {
                     sound(one, one.sheet().index().key(note));
                     desk.pulse().once(() -> desk.studio().endTest());
                 });
-    }
-
-    private void duplicate() {
-        notes.span().ifPresent(span -> {
-            long step = notes.grid().step();
-            long length = Math.max(step, (span[1] - span[0] + step - 1) / step * step);
-            notes.copyBy(length, 0);
-        });
-    }
-
-    private void drawAtPlayhead() {
-        long at = notes.snapped(playhead(), false);
-        int key = board.shown().stream()
-                .filter(one -> !one.selected().isEmpty())
-                .findFirst()
-                .map(one -> one.sheet().index().key(one.selected().nextSetBit(0)))
-                .orElse(60);
-        notes.draw(key, at, at + notes.grid().step());
     }
 
     private void loopSelection() {

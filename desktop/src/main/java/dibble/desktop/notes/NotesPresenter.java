@@ -2,7 +2,6 @@ package dibble.desktop.notes;
 
 import static dibble.desktop.ui.UiText.say;
 
-import dibble.desktop.ui.Aside;
 import dibble.edits.NoteEdits;
 import dibble.edits.NoteEdits.Edited;
 import dibble.gear.Part;
@@ -15,30 +14,21 @@ import dibble.notes.Note;
 import dibble.notes.NoteFunction;
 import dibble.notes.Times;
 import dibble.notes.Velocities;
-import dibble.recording.ClipIndex;
-import dibble.recording.Regions;
 import dibble.recording.Track;
 import dibble.session.Document;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalLong;
-import java.util.Set;
+import java.util.OptionalInt;
 import java.util.function.Function;
-import java.util.function.IntPredicate;
 
 /** What the notes of tracks say and do: which are shown, which are selected, and what becomes of them. Knows no nodes. */
 final class NotesPresenter {
-    /** As many events as are gone through within a frame. */
-    private static final int AT_ONCE = 60_000;
-
     private static final int USUAL_VELOCITY = 90;
 
     /** One place of the clipboard: a note, later than the first by its start. */
@@ -47,8 +37,8 @@ final class NotesPresenter {
     private final Document document;
     private final List<String> shown = new ArrayList<>();
     private final Selected selected = new Selected();
-    private final Aside<Of, Sheet> sheets = new Aside<>();
-    private final Set<Of> asked = new HashSet<>();
+    private final Selecting selecting;
+    private final Sheets sheets = new Sheets();
 
     /** The whole clips that the selection is of. */
     private final Map<String, Sheet> known = new HashMap<>();
@@ -64,19 +54,8 @@ final class NotesPresenter {
 
     NotesPresenter(Document document) {
         this.document = document;
-    }
-
-    /** What is on a track, by identity: comparing regions takes long. */
-    private record Of(Regions regions) {
-        @Override
-        public boolean equals(Object other) {
-            return other instanceof Of of && of.regions == regions;
-        }
-
-        @Override
-        public int hashCode() {
-            return System.identityHashCode(regions);
-        }
+        selecting = new Selecting(
+                selected, this::sheets, this::grid, () -> session().tempo());
     }
 
     // Which tracks are shown.
@@ -128,9 +107,7 @@ final class NotesPresenter {
 
     /** What is on a track; empty while that is still to come. */
     Optional<Sheet> sheet(Track track) {
-        Of of = new Of(track.regions());
-        asked.add(of);
-        return sheets.get(of, Sheet.cost(track.regions()) <= AT_ONCE, () -> Sheet.of(track.regions()));
+        return sheets.of(track);
     }
 
     boolean isWorking() {
@@ -143,8 +120,7 @@ final class NotesPresenter {
 
     /** Forgets what has not been asked for since the last call. */
     void forgetOthers() {
-        sheets.retain(asked);
-        asked.clear();
+        sheets.forgetOthers();
     }
 
     // Which notes are selected.
@@ -200,134 +176,19 @@ final class NotesPresenter {
                 .sum();
     }
 
-    void selectWhere(Function<Sheet, IntPredicate> is) {
-        sheets().forEach((track, sheet) -> selected.set(track.id(), Selected.where(sheet.index(), is.apply(sheet))));
+    /** The ways to select. */
+    Selecting select() {
+        return selecting;
     }
 
-    void selectAll() {
-        selectWhere(sheet -> note -> true);
-    }
-
-    void invert() {
-        sheets().forEach((track, sheet) -> {
-            BitSet all = selected.of(track.id());
-            BitSet others = (BitSet) all.clone();
-            others.flip(0, sheet.index().noteCount());
-            selected.set(track.id(), others);
-        });
-    }
-
-    /** What of a note others can be like. */
-    enum Like {
-        KEY,
-        VELOCITY,
-        POSITION,
-        TRACK
-    }
-
-    /** Selects all notes that are like one of the selected ones. */
-    void selectLike(Like like) {
-        Set<Long> of = new HashSet<>();
-        eachSelected((track, sheet, note) -> of.add(trait(like, track, sheet, note)));
-        sheets().forEach((track, sheet) -> selected.set(
-                track.id(), Selected.where(sheet.index(), note -> of.contains(trait(like, track, sheet, note)))));
-    }
-
-    private long trait(Like like, Track track, Sheet sheet, int note) {
-        long start = sheet.index().start(note);
-        return switch (like) {
-            case KEY -> sheet.index().key(note);
-            case VELOCITY -> sheet.index().velocity(note);
-            case POSITION ->
-                grid().nearest(start)
-                        - session()
-                                .tempo()
-                                .barStart(session()
-                                        .tempo()
-                                        .place(grid().nearest(start))
-                                        .bar());
-            case TRACK -> shown.indexOf(track.id());
-        };
-    }
-
-    private interface OfNote {
-        void take(Track track, Sheet sheet, int note);
-    }
-
-    private void eachSelected(OfNote take) {
-        sheets().forEach((track, sheet) -> {
-            BitSet of = selected.of(track.id());
-            for (int note = of.nextSetBit(0); note >= 0; note = of.nextSetBit(note + 1)) {
-                take.take(track, sheet, note);
-            }
-        });
-    }
-
-    /** Selects the notes that sound in a stretch, on some keys. @param more whether what is selected stays so */
-    void selectWithin(long from, long to, int lowest, int highest, boolean more) {
-        sheets().forEach((track, sheet) -> {
-            ClipIndex index = sheet.index();
-            BitSet within = Selected.where(
-                    index,
-                    note -> index.start(note) < to
-                            && index.end(note) > from
-                            && index.key(note) >= lowest
-                            && index.key(note) <= highest);
-            if (more) {
-                within.or(selected.of(track.id()));
-            }
-            selected.set(track.id(), within);
-        });
-    }
-
-    /** Selects the next note in time, or the one before. @param more whether what is selected stays so */
-    void step(int by, boolean more) {
-        record Place(String track, int note, long start, int key) {}
-        List<Place> all = new ArrayList<>();
-        sheets().forEach((track, sheet) -> {
-            for (int note = 0; note < sheet.index().noteCount(); note++) {
-                all.add(new Place(
-                        track.id(),
-                        note,
-                        sheet.index().start(note),
-                        sheet.index().key(note)));
-            }
-        });
-        if (all.isEmpty()) {
-            return;
-        }
-        all.sort(Comparator.comparingLong(Place::start).thenComparingInt(Place::key));
-        int at = by > 0 ? -1 : all.size();
-        for (int i = 0; i < all.size(); i++) {
-            int place = by > 0 ? all.size() - 1 - i : i;
-            if (selected.has(all.get(place).track, all.get(place).note)) {
-                at = place;
-                break;
-            }
-        }
-        Place next = all.get(Math.max(0, Math.min(all.size() - 1, at + by)));
-        if (!more) {
-            selected.clear();
-        }
-        selected.set(next.track, next.note, true);
-    }
-
-    /** Where the selected notes begin. */
-    OptionalLong selectionStart() {
-        long[] first = {Long.MAX_VALUE};
-        eachSelected((track, sheet, note) ->
-                first[0] = Math.min(first[0], sheet.index().start(note)));
-        return first[0] == Long.MAX_VALUE ? OptionalLong.empty() : OptionalLong.of(first[0]);
-    }
-
-    /** From where to where the selected notes reach; empty where none is. */
-    Optional<long[]> span() {
-        long[] span = {Long.MAX_VALUE, 0};
-        eachSelected((track, sheet, note) -> {
-            span[0] = Math.min(span[0], sheet.index().start(note));
-            span[1] = Math.max(span[1], sheet.index().end(note));
-        });
-        return selected.isEmpty() ? Optional.empty() : Optional.of(span);
+    /** The key of the first selected note. */
+    OptionalInt selectedKey() {
+        return sheets().entrySet().stream()
+                .filter(entry -> !selected.of(entry.getKey().id()).isEmpty())
+                .mapToInt(entry -> entry.getValue()
+                        .index()
+                        .key(selected.of(entry.getKey().id()).nextSetBit(0)))
+                .findFirst();
     }
 
     /** What a change is of: what is selected, or all where nothing is. */
@@ -498,7 +359,7 @@ final class NotesPresenter {
     /** Whether all that is selected is muted. */
     boolean isMuted() {
         boolean[] all = {!selected.isEmpty()};
-        eachSelected((track, sheet, note) -> all[0] &= sheet.muted().get(note));
+        selecting.eachSelected((track, sheet, note) -> all[0] &= sheet.muted().get(note));
         return all[0];
     }
 
@@ -533,8 +394,8 @@ final class NotesPresenter {
 
     void copy() {
         copied.clear();
-        long first = selectionStart().orElse(0);
-        eachSelected((track, sheet, note) -> copied.add(
+        long first = selecting.start().orElse(0);
+        selecting.eachSelected((track, sheet, note) -> copied.add(
                 new Copied(track.id(), ByHand.note(sheet.index(), note).later(-first))));
     }
 

@@ -45,9 +45,4 @@ record Sheet(HandEdits hand, ClipIndex index, BitSet muted, ClipIndex played, lo
         }
         return low;
     }
-
-    /** How many events are gone through to make one. */
-    static int cost(Regions regions) {
-        return regions.clip().size();
-    }
 }

@@ -211,7 +211,8 @@ public final class Cards {
         }
     }
 
-    private static boolean isWithin(Node node, Node pane) {
+    /** Whether a node is a pane, or anywhere in it. */
+    static boolean isWithin(Node node, Node pane) {
         Node at = node;
         while (at != null && at != pane) {
             at = at.getParent();

@@ -3,8 +3,13 @@ package dibble.desktop.ui;
 import javafx.scene.Node;
 import javafx.scene.layout.VBox;
 
-/** A question that is asked in place, where what it is about can be seen; Esc leaves it. */
+/**
+ * A question that is asked in place, where what it is about can be seen; Esc leaves it. What had the focus before has it
+ * again afterwards.
+ */
 public class Question extends VBox {
+    private Node before;
+
     protected Question(String id) {
         super(8);
         setId(id);
@@ -15,6 +20,9 @@ public class Question extends VBox {
 
     /** Asks. @param focus what has the focus first */
     protected void open(Node focus) {
+        if (!isOpen()) {
+            before = getScene() == null ? null : getScene().getFocusOwner();
+        }
         Cards.show(this, true);
         focus.requestFocus();
     }
@@ -25,6 +33,11 @@ public class Question extends VBox {
 
     /** Leaves it. */
     public void close() {
+        boolean hadFocus = getScene() != null && Cards.isWithin(getScene().getFocusOwner(), this);
         Cards.show(this, false);
+        if (hadFocus && before != null && before.getScene() == getScene()) {
+            before.requestFocus();
+        }
+        before = null;
     }
 }

@@ -186,6 +186,9 @@ class NotesJourneyTest extends WindowTest {
         assertThat(desk().document().kept().tracks().get(0).clip()).isEqualTo(played);
         push(KeyCode.ESCAPE);
         until(() -> track("celesta").clip().equals(played));
+        assertThat(lookup("#note-area").query().isFocused())
+                .as("where it was asked from")
+                .isTrue();
         push(KeyCode.CONTROL, KeyCode.U);
         choose("#quantize-to", "1/4");
         until(() -> !lookup("#quantize-keep").query().isDisabled());

@@ -58,28 +58,28 @@ class NotesPresenterTest {
 
     @Test
     void notesAreSelectedByWhatTheyHaveInCommon() {
-        notes.step(1, false);
+        notes.select().step(1, false);
         assertThat(selected()).isEqualTo("{0}");
-        notes.selectLike(NotesPresenter.Like.KEY);
+        notes.select().like(Selecting.Like.KEY);
         assertThat(selected()).isEqualTo("{0, 2, 4, 6}");
-        notes.invert();
+        notes.select().invert();
         assertThat(selected()).isEqualTo("{1, 3, 5, 7}");
-        notes.selectWithin(0, BAR, 0, 127, false);
+        notes.select().within(0, BAR, 0, 127, false);
         assertThat(selected()).isEqualTo("{0, 1}");
-        notes.selectLike(NotesPresenter.Like.VELOCITY);
+        notes.select().like(Selecting.Like.VELOCITY);
         assertThat(notes.selected().count()).isEqualTo(8);
         notes.selected().clear();
-        notes.step(-1, false);
+        notes.select().step(-1, false);
         assertThat(selected()).isEqualTo("{7}");
-        notes.step(-1, true);
+        notes.select().step(-1, true);
         assertThat(selected()).isEqualTo("{6, 7}");
-        notes.selectLike(NotesPresenter.Like.POSITION);
+        notes.select().like(Selecting.Like.POSITION);
         assertThat(notes.selected().count()).isEqualTo(8);
     }
 
     @Test
     void theSelectionGoesOnWithItsNotesWhateverIsDone() {
-        notes.selectWithin(0, BAR, 64, 64, false);
+        notes.select().within(0, BAR, 64, 64, false);
         assertThat(selected()).isEqualTo("{1}");
         notes.drag(3 * BAR, 1);
         assertThat(index().key(7)).isEqualTo(65);
@@ -89,7 +89,7 @@ class NotesPresenterTest {
         assertThat(selected()).as("its note is elsewhere again").isEqualTo("{}");
         document.redo();
         notes.follow();
-        notes.selectWithin(0, BAR, 60, 60, false);
+        notes.select().within(0, BAR, 60, 60, false);
         document.edit(
                 "others",
                 session -> NoteEdits.change(session, Map.of("celesta", NoteFunction.all(index())), Velocities.set(9))
@@ -100,13 +100,13 @@ class NotesPresenterTest {
 
     @Test
     void copiesArePastedWhereTheyAreWantedAndSelected() {
-        notes.selectWithin(0, BAR, 0, 127, false);
+        notes.select().within(0, BAR, 0, 127, false);
         notes.copy();
         notes.paste(10 * BAR);
         assertThat(index().noteCount()).isEqualTo(10);
         assertThat(selected()).isEqualTo("{8, 9}");
         assertThat(index().start(9) - index().start(8)).isEqualTo(BAR / 2);
-        notes.selectWithin(0, BAR, 0, 127, false);
+        notes.select().within(0, BAR, 0, 127, false);
         notes.copyBy(5 * BAR, 12);
         assertThat(index().noteCount()).isEqualTo(12);
         assertThat(notes.selected().count()).isEqualTo(2);
@@ -121,7 +121,7 @@ class NotesPresenterTest {
 
     @Test
     void aPreviewIsNoStepUntilItIsKept() {
-        notes.selectAll();
+        notes.select().all();
         Session before = document.kept();
         notes.preview(before, NoteEdits.change(before, notes.chosen(), Velocities.set(5)));
         assertThat(notes.isPreviewing()).isTrue();
@@ -159,7 +159,7 @@ class NotesPresenterTest {
         notes.show("bowls", true);
         notes.follow();
         assertThat(notes.tracks()).extracting(Track::id).containsExactly("celesta", "bowls");
-        notes.selectAll();
+        notes.select().all();
         notes.setVelocities(Map.of("celesta", new int[] {7, 0, 0, 0, 0, 0, 0, 9}));
         assertThat(index().velocity(0)).isEqualTo(7);
         assertThat(index().velocity(1)).isEqualTo(70);

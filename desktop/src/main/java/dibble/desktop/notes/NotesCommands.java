@@ -1,0 +1,148 @@
+package dibble.desktop.notes;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.ui.Command;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.BooleanSupplier;
+import java.util.function.LongSupplier;
+
+/** All that can be done with notes, with its keys. Imports no nodes. */
+final class NotesCommands {
+    private static final int OCTAVE = 12;
+    private static final int LOUDER = 5;
+    private static final int MIDDLE_C = 60;
+
+    /** What is asked in strips, and what sounds. */
+    interface Asks {
+        void quantize();
+
+        void toAnotherSound();
+
+        void change();
+
+        void arrange();
+
+        void findTheBeat();
+
+        /** Loops the bars of the selected notes. */
+        void loop();
+
+        /** Sounds the first of the selected notes. */
+        void sound();
+    }
+
+    private final NotesPresenter notes;
+    private final BooleanSupplier focused;
+    private final LongSupplier playhead;
+    private final Runnable stale;
+    private final Asks asks;
+
+    /**
+     * @param focused whether the notes have the focus: then the arrow keys are theirs
+     * @param playhead the tick where the playhead is
+     * @param stale has everything shown again
+     */
+    NotesCommands(NotesPresenter notes, BooleanSupplier focused, LongSupplier playhead, Runnable stale, Asks asks) {
+        this.notes = notes;
+        this.focused = focused;
+        this.playhead = playhead;
+        this.stale = stale;
+        this.asks = asks;
+    }
+
+    private Command command(String id, Runnable action) {
+        return Command.of(id, say("command." + id), () -> {
+            action.run();
+            stale.run();
+        });
+    }
+
+    List<Command> all() {
+        BooleanSupplier open = () -> notes.isOpen() && !notes.isPreviewing();
+        BooleanSupplier selection =
+                () -> open.getAsBoolean() && !notes.selected().isEmpty();
+        BooleanSupplier hasFocus = () -> open.getAsBoolean() && focused.getAsBoolean();
+        List<Command> all = new ArrayList<>();
+        for (Command command : List.of(
+                command("select-all-notes", () -> notes.select().all()).key("Shortcut+A"),
+                command("invert-selection", () -> notes.select().invert()).key("Shortcut+Shift+A"),
+                command("paste-notes", () -> notes.paste(playhead.getAsLong()))
+                        .key("Shortcut+V")
+                        .when(notes::hasCopied),
+                command("draw-note-at-playhead", this::drawAtPlayhead).key("Insert"),
+                command("quantize-notes", () -> asks.quantize()).key("Shortcut+U"),
+                command("notes-to-another-sound", () -> asks.toAnotherSound()).key("Shortcut+T"),
+                command("change-notes", () -> asks.change()).key("Shortcut+H"),
+                command("arrange-bars", () -> asks.arrange()).key("Shortcut+G"),
+                command("find-the-beat", () -> asks.findTheBeat()).key("Shortcut+B"),
+                command("notes-as-played", notes::asPlayed).key("Shortcut+P").when(notes::isEdited))) {
+            all.add(command.when(() -> notes.isOpen()));
+        }
+        for (Command command : List.of(
+                command("select-same-key", () -> notes.select().like(Selecting.Like.KEY)),
+                command("select-same-velocity", () -> notes.select().like(Selecting.Like.VELOCITY)),
+                command("select-same-position", () -> notes.select().like(Selecting.Like.POSITION)),
+                command("select-same-track", () -> notes.select().like(Selecting.Like.TRACK)),
+                command("copy-notes", notes::copy).key("Shortcut+C"),
+                command("cut-out-notes", () -> {
+                            notes.copy();
+                            notes.delete();
+                        })
+                        .key("Shortcut+X"),
+                command("duplicate-notes", this::duplicate).key("Shortcut+Shift+D"),
+                command("split-notes-at-playhead", () -> notes.cut(playhead.getAsLong()))
+                        .key("Shortcut+K"),
+                command("join-notes", notes::join).key("Shortcut+J"),
+                command("mute-notes", notes::mute).key("Shortcut+Shift+M"),
+                command("delete-notes", notes::delete).key("Delete").key("Backspace"),
+                command("loop-selection", asks::loop))) {
+            all.add(command.when(selection));
+        }
+        for (Command command : List.of(
+                command("next-note", () -> notes.select().step(1, false)).key("Right"),
+                command("previous-note", () -> notes.select().step(-1, false)).key("Left"),
+                command("next-note-too", () -> notes.select().step(1, true)).key("Shift+Right"),
+                command("previous-note-too", () -> notes.select().step(-1, true))
+                        .key("Shift+Left"),
+                command("note-later", () -> notes.nudge(notes.grid().step())).key("Alt+Right"),
+                command("note-earlier", () -> notes.nudge(-notes.grid().step())).key("Alt+Left"),
+                command("note-a-tick-later", () -> notes.nudge(1)).key("Alt+Shift+Right"),
+                command("note-a-tick-earlier", () -> notes.nudge(-1)).key("Alt+Shift+Left"),
+                command("note-up", () -> transpose(1)).key("Alt+Up"),
+                command("note-down", () -> transpose(-1)).key("Alt+Down"),
+                command("note-octave-up", () -> transpose(OCTAVE)).key("Alt+Shift+Up"),
+                command("note-octave-down", () -> transpose(-OCTAVE)).key("Alt+Shift+Down"),
+                command("note-longer", () -> notes.lengthen(notes.grid().step()))
+                        .key("Shortcut+Right"),
+                command("note-shorter", () -> notes.lengthen(-notes.grid().step()))
+                        .key("Shortcut+Left"),
+                command("note-louder", () -> notes.louder(LOUDER)).key("Shortcut+Up"),
+                command("note-softer", () -> notes.louder(-LOUDER)).key("Shortcut+Down"),
+                command("note-a-little-louder", () -> notes.louder(1)).key("Shortcut+Shift+Up"),
+                command("note-a-little-softer", () -> notes.louder(-1)).key("Shortcut+Shift+Down"))) {
+            all.add(command.when(hasFocus));
+        }
+        return all;
+    }
+
+    private void transpose(int semitones) {
+        notes.drag(0, semitones);
+        asks.sound();
+    }
+
+    private void duplicate() {
+        notes.select().span().ifPresent(span -> {
+            long step = notes.grid().step();
+            long length = Math.max(step, (span[1] - span[0] + step - 1) / step * step);
+            notes.copyBy(length, 0);
+        });
+    }
+
+    private void drawAtPlayhead() {
+        long at = notes.snapped(playhead.getAsLong(), false);
+        int key = notes.selectedKey().orElse(MIDDLE_C);
+        notes.draw(key, at, at + notes.grid().step());
+    }
+}
