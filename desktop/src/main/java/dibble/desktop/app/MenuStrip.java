@@ -145,7 +145,7 @@ final class MenuStrip extends MenuBar {
         List<Command> ofView = desk.commands().ofView();
         if (!ofView.isEmpty()) {
             items.add(new SeparatorMenuItem());
-            ofView.forEach(command -> items.add(item(command)));
+            items.addAll(desk.commands().items(ofView));
         }
         items.add(new SeparatorMenuItem());
         add(items, List.of("settings"));

@@ -10,6 +10,9 @@ import java.util.function.LongSupplier;
 
 /** All that can be done with notes, with its keys. Imports no nodes. */
 final class NotesCommands {
+    private static final String SELECT = say("command-group.select");
+    private static final String MOVE = say("command-group.move");
+    private static final String NOTES = say("command-group.notes");
     private static final int OCTAVE = 12;
     private static final int LOUDER = 5;
     private static final int MIDDLE_C = 60;
@@ -66,12 +69,17 @@ final class NotesCommands {
         BooleanSupplier hasFocus = () -> open.getAsBoolean() && focused.getAsBoolean();
         List<Command> all = new ArrayList<>();
         for (Command command : List.of(
-                command("select-all-notes", () -> notes.select().all()).key("Shortcut+A"),
-                command("invert-selection", () -> notes.select().invert()).key("Shortcut+Shift+A"),
+                command("select-all-notes", () -> notes.select().all())
+                        .in(SELECT)
+                        .key("Shortcut+A"),
+                command("invert-selection", () -> notes.select().invert())
+                        .in(SELECT)
+                        .key("Shortcut+Shift+A"),
                 command("paste-notes", () -> notes.paste(playhead.getAsLong()))
+                        .in(NOTES)
                         .key("Shortcut+V")
                         .when(notes::hasCopied),
-                command("draw-note-at-playhead", this::drawAtPlayhead).key("Insert"),
+                command("draw-note-at-playhead", this::drawAtPlayhead).in(NOTES).key("Insert"),
                 command("quantize-notes", () -> asks.quantize()).key("Shortcut+U"),
                 command("notes-to-another-sound", () -> asks.toAnotherSound()).key("Shortcut+T"),
                 command("change-notes", () -> asks.change()).key("Shortcut+H"),
@@ -81,47 +89,66 @@ final class NotesCommands {
             all.add(command.when(() -> notes.isOpen()));
         }
         for (Command command : List.of(
-                command("select-same-key", () -> notes.select().like(Selecting.Like.KEY)),
-                command("select-same-velocity", () -> notes.select().like(Selecting.Like.VELOCITY)),
-                command("select-same-position", () -> notes.select().like(Selecting.Like.POSITION)),
-                command("select-same-track", () -> notes.select().like(Selecting.Like.TRACK)),
-                command("copy-notes", notes::copy).key("Shortcut+C"),
+                command("select-same-key", () -> notes.select().like(Selecting.Like.KEY))
+                        .in(SELECT),
+                command("select-same-velocity", () -> notes.select().like(Selecting.Like.VELOCITY))
+                        .in(SELECT),
+                command("select-same-position", () -> notes.select().like(Selecting.Like.POSITION))
+                        .in(SELECT),
+                command("select-same-track", () -> notes.select().like(Selecting.Like.TRACK))
+                        .in(SELECT),
+                command("copy-notes", notes::copy).in(NOTES).key("Shortcut+C"),
                 command("cut-out-notes", () -> {
                             notes.copy();
                             notes.delete();
                         })
-                        .key("Shortcut+X"),
-                command("duplicate-notes", this::duplicate).key("Shortcut+Shift+D"),
+                        .key("Shortcut+X")
+                        .in(NOTES),
+                command("duplicate-notes", this::duplicate).in(NOTES).key("Shortcut+Shift+D"),
                 command("split-notes-at-playhead", () -> notes.cut(playhead.getAsLong()))
+                        .in(NOTES)
                         .key("Shortcut+K"),
-                command("join-notes", notes::join).key("Shortcut+J"),
-                command("mute-notes", notes::mute).key("Shortcut+Shift+M"),
-                command("delete-notes", notes::delete).key("Delete").key("Backspace"),
+                command("join-notes", notes::join).in(NOTES).key("Shortcut+J"),
+                command("mute-notes", notes::mute).in(NOTES).key("Shortcut+Shift+M"),
+                command("delete-notes", notes::delete).in(NOTES).key("Delete").key("Backspace"),
                 command("loop-selection", asks::loop))) {
             all.add(command.when(selection));
         }
         for (Command command : List.of(
-                command("next-note", () -> notes.select().step(1, false)).key("Right"),
-                command("previous-note", () -> notes.select().step(-1, false)).key("Left"),
-                command("next-note-too", () -> notes.select().step(1, true)).key("Shift+Right"),
+                command("next-note", () -> notes.select().step(1, false))
+                        .in(SELECT)
+                        .key("Right"),
+                command("previous-note", () -> notes.select().step(-1, false))
+                        .in(SELECT)
+                        .key("Left"),
+                command("next-note-too", () -> notes.select().step(1, true))
+                        .in(SELECT)
+                        .key("Shift+Right"),
                 command("previous-note-too", () -> notes.select().step(-1, true))
+                        .in(SELECT)
                         .key("Shift+Left"),
-                command("note-later", () -> notes.nudge(notes.grid().step())).key("Alt+Right"),
-                command("note-earlier", () -> notes.nudge(-notes.grid().step())).key("Alt+Left"),
-                command("note-a-tick-later", () -> notes.nudge(1)).key("Alt+Shift+Right"),
-                command("note-a-tick-earlier", () -> notes.nudge(-1)).key("Alt+Shift+Left"),
-                command("note-up", () -> transpose(1)).key("Alt+Up"),
-                command("note-down", () -> transpose(-1)).key("Alt+Down"),
-                command("note-octave-up", () -> transpose(OCTAVE)).key("Alt+Shift+Up"),
-                command("note-octave-down", () -> transpose(-OCTAVE)).key("Alt+Shift+Down"),
+                command("note-later", () -> notes.nudge(notes.grid().step()))
+                        .in(MOVE)
+                        .key("Alt+Right"),
+                command("note-earlier", () -> notes.nudge(-notes.grid().step()))
+                        .in(MOVE)
+                        .key("Alt+Left"),
+                command("note-a-tick-later", () -> notes.nudge(1)).in(MOVE).key("Alt+Shift+Right"),
+                command("note-a-tick-earlier", () -> notes.nudge(-1)).in(MOVE).key("Alt+Shift+Left"),
+                command("note-up", () -> transpose(1)).in(MOVE).key("Alt+Up"),
+                command("note-down", () -> transpose(-1)).in(MOVE).key("Alt+Down"),
+                command("note-octave-up", () -> transpose(OCTAVE)).in(MOVE).key("Alt+Shift+Up"),
+                command("note-octave-down", () -> transpose(-OCTAVE)).in(MOVE).key("Alt+Shift+Down"),
                 command("note-longer", () -> notes.lengthen(notes.grid().step()))
+                        .in(MOVE)
                         .key("Shortcut+Right"),
                 command("note-shorter", () -> notes.lengthen(-notes.grid().step()))
+                        .in(MOVE)
                         .key("Shortcut+Left"),
-                command("note-louder", () -> notes.louder(LOUDER)).key("Shortcut+Up"),
-                command("note-softer", () -> notes.louder(-LOUDER)).key("Shortcut+Down"),
-                command("note-a-little-louder", () -> notes.louder(1)).key("Shortcut+Shift+Up"),
-                command("note-a-little-softer", () -> notes.louder(-1)).key("Shortcut+Shift+Down"))) {
+                command("note-louder", () -> notes.louder(LOUDER)).in(MOVE).key("Shortcut+Up"),
+                command("note-softer", () -> notes.louder(-LOUDER)).in(MOVE).key("Shortcut+Down"),
+                command("note-a-little-louder", () -> notes.louder(1)).in(MOVE).key("Shortcut+Shift+Up"),
+                command("note-a-little-softer", () -> notes.louder(-1)).in(MOVE).key("Shortcut+Shift+Down"))) {
             all.add(command.when(hasFocus));
         }
         return all;

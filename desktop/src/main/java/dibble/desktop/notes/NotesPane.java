@@ -31,6 +31,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import javafx.animation.PauseTransition;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -51,12 +52,16 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import javafx.util.Duration;
 
 /** The notes of one track or of several, with what can be done with them in a line of words. */
 public final class NotesPane extends BorderPane implements Below {
     private static final double VELOCITIES = 84;
     private static final double TOOL = 112;
     private static final int SOUNDS = 90;
+
+    /** How long a note sounds that was moved by a key, in milliseconds. */
+    private static final double SOUNDS_FOR = 250;
 
     /** Bars that are seen when a track is opened. */
     private static final int FIRST_BARS = 8;
@@ -86,7 +91,9 @@ public final class NotesPane extends BorderPane implements Below {
     private final ChangeStrip change;
     private final ArrangeStrip arrange;
     private final BeatStrip beat;
+    private final List<Question> strips;
     private final NotesCommands commands;
+    private final PauseTransition soundsFor = new PauseTransition(Duration.millis(SOUNDS_FOR));
     private double scrolled = Double.NaN;
     private TimeScale scale;
 
@@ -108,6 +115,7 @@ public final class NotesPane extends BorderPane implements Below {
         change = new ChangeStrip(desk, notes);
         arrange = new ArrangeStrip(desk, notes);
         beat = new BeatStrip(desk, notes);
+        strips = List.of(quantize, toSound, change, arrange, beat);
         asPlayed = Cards.button("notes-as-played", say("notes-pane.as-it-was-played"), notes::asPlayed);
         asPlayed.setTooltip(new Tooltip(say("notes-pane.about-as-it-was-played")));
         keys = new KeyColumn(board, key -> board.shown().stream().findFirst().ifPresent(it -> sound(it, key)));
@@ -150,6 +158,7 @@ public final class NotesPane extends BorderPane implements Below {
                 soundSelected();
             }
         });
+        soundsFor.setOnFinished(event -> desk.studio().endTest());
         setId("notes");
         getStyleClass().add("notes-pane");
         setTop(new VBox(bar(), quantize, toSound, change, arrange, beat));
@@ -175,7 +184,7 @@ public final class NotesPane extends BorderPane implements Below {
         setMinHeight(0);
         rows.addEventHandler(ScrollEvent.SCROLL, this::scroll);
         ContextItems.on(area, this::items);
-        FocusKeys.escape(this, this::leave);
+        FocusKeys.escape(this, this::stepBack);
         Cards.show(this, false);
         area.heightProperty().subscribe(height -> stale.run());
     }
@@ -229,7 +238,7 @@ public final class NotesPane extends BorderPane implements Below {
     /** One strip asks at a time. */
     private void ask(Question strip, Runnable ask) {
         boolean was = strip.isOpen();
-        List.of(quantize, toSound, change, arrange, beat).forEach(Question::close);
+        leave();
         if (!was) {
             // Whoever asked by a button goes on with the notes, not with the button.
             area.requestFocus();
@@ -237,13 +246,21 @@ public final class NotesPane extends BorderPane implements Below {
         }
     }
 
-    private void leave() {
-        if (!notes.selected().isEmpty()) {
+    /** Esc goes back by a step: out of a strip, then out of the selection, then out of the notes. */
+    private void stepBack() {
+        if (strips.stream().anyMatch(Question::isOpen)) {
+            leave();
+        } else if (!notes.selected().isEmpty()) {
             notes.selected().clear();
             stale.run();
         } else {
             close();
         }
+    }
+
+    @Override
+    public void leave() {
+        strips.forEach(Question::close);
     }
 
     private void fillView() {
@@ -253,13 +270,10 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     private List<MenuItem> items() {
-        List<MenuItem> items = new ArrayList<>();
-        for (Command command : commands()) {
-            if (command.applies().getAsBoolean()) {
-                items.add(desk.commands().item(command));
-            }
-        }
-        return items;
+        return desk.commands()
+                .items(commands().stream()
+                        .filter(command -> command.applies().getAsBoolean())
+                        .toList());
     }
 
     /** Sounds a key on the part of a track; {@link KeyRows#NONE} ends it. */
@@ -297,7 +311,7 @@ public final class NotesPane extends BorderPane implements Below {
 
     @Override
     public void close() {
-        List.of(quantize, toSound, change, arrange, beat).forEach(Question::close);
+        leave();
         notes.close();
         Cards.show(this, false);
         stale.run();
@@ -350,6 +364,8 @@ public final class NotesPane extends BorderPane implements Below {
         scale = next;
         notes.follow();
         if (!notes.isOpen()) {
+            // Its tracks are gone.
+            leave();
             Cards.show(this, false);
             return;
         }
@@ -474,7 +490,7 @@ public final class NotesPane extends BorderPane implements Below {
         return commands.all();
     }
 
-    /** Sounds the first of the selected notes for as long as the pulse of a hand takes. */
+    /** Sounds the first of the selected notes for a moment. */
     private void soundSelected() {
         notes.tracks().stream()
                 .filter(track -> !notes.selected().of(track.id()).isEmpty())
@@ -484,7 +500,7 @@ public final class NotesPane extends BorderPane implements Below {
                 .ifPresent(one -> {
                     int note = notes.selected().of(one.track().id()).nextSetBit(0);
                     sound(one, one.sheet().index().key(note));
-                    desk.pulse().once(() -> desk.studio().endTest());
+                    soundsFor.playFromStart();
                 });
     }
 

@@ -172,7 +172,7 @@ public final class TakesView extends StackPane implements View {
     private void leave() {
         again.close();
         sort.close();
-        below.close();
+        below.leave();
     }
 
     @Override
@@ -180,11 +180,14 @@ public final class TakesView extends StackPane implements View {
         List<Command> all = new ArrayList<>(below.commands());
         all.add(Command.of("zoom-in", say("command.zoom-in"), () -> zoom(1 / ZOOM, getWidth() / 2))
                 .key("Shortcut+EQUALS")
-                .key("Shortcut+PLUS"));
+                .key("Shortcut+PLUS")
+                .in(say("command-group.zoom")));
         all.add(Command.of("zoom-out", say("command.zoom-out"), () -> zoom(ZOOM, getWidth() / 2))
-                .key("Shortcut+MINUS"));
+                .key("Shortcut+MINUS")
+                .in(say("command-group.zoom")));
         all.add(Command.of("zoom-all", say("command.zoom-all"), () -> zoomTo(null))
-                .key("Shortcut+0"));
+                .key("Shortcut+0")
+                .in(say("command-group.zoom")));
         return all;
     }
 

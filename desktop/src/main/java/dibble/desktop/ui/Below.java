@@ -26,6 +26,9 @@ public interface Below {
 
     void close();
 
+    /** Leaves what is asked and not answered, since something else is shown. */
+    void leave();
+
     /** Shows everything as it is now. */
     void show(TimeScale scale);
 

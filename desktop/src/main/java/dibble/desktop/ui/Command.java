@@ -16,6 +16,7 @@ import javafx.scene.input.KeyEvent;
  * @param about what it does, in a sentence without its full stop; may be empty
  * @param keys the first is the one that is shown
  * @param typed a character that does it as well, wherever it lies on the keyboard; empty for none
+ * @param group what a menu has it under, with others; empty where it stands by itself
  * @param applies whether it can be done now
  */
 public record Command(
@@ -24,6 +25,7 @@ public record Command(
         String about,
         List<KeyCombination> keys,
         String typed,
+        String group,
         BooleanSupplier applies,
         Runnable action) {
     public Command {
@@ -32,30 +34,36 @@ public record Command(
 
     /** One that always applies and has no key yet. */
     public static Command of(String id, String words, Runnable action) {
-        return new Command(id, words, "", List.of(), "", () -> true, action);
+        return new Command(id, words, "", List.of(), "", "", () -> true, action);
     }
 
     /** With another key, such as {@code Shortcut+S}. */
     public Command key(String key) {
         List<KeyCombination> more = new ArrayList<>(keys);
         more.add(KeyCombination.keyCombination(key));
-        return new Command(id, words, about, more, typed, applies, action);
+        return new Command(id, words, about, more, typed, group, applies, action);
     }
 
     /** With a character that does it, such as {@code ?}. */
     public Command typed(String character) {
-        return new Command(id, words, about, keys, character, applies, action);
+        return new Command(id, words, about, keys, character, group, applies, action);
     }
 
     /** With a sentence about it. */
     public Command about(String sentence) {
-        return new Command(id, words, sentence, keys, typed, applies, action);
+        return new Command(id, words, sentence, keys, typed, group, applies, action);
+    }
+
+    /** Together with others, under a word. */
+    public Command in(String menu) {
+        return new Command(id, words, about, keys, typed, menu, applies, action);
     }
 
     /** Only where something is so as well. */
     public Command when(BooleanSupplier also) {
         BooleanSupplier before = applies;
-        return new Command(id, words, about, keys, typed, () -> before.getAsBoolean() && also.getAsBoolean(), action);
+        return new Command(
+                id, words, about, keys, typed, group, () -> before.getAsBoolean() && also.getAsBoolean(), action);
     }
 
     /** Its first key as the platform writes it, or its character; empty for neither. */

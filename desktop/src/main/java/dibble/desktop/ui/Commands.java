@@ -1,12 +1,15 @@
 package dibble.desktop.ui;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.control.Tooltip;
@@ -101,6 +104,25 @@ public final class Commands {
         }
         item.setOnAction(event -> command.action().run());
         return item;
+    }
+
+    /** Entries of a menu for commands, in their order; those of a group stand under its word, where its first does. */
+    public List<MenuItem> items(List<Command> commands) {
+        Map<String, Menu> groups = new HashMap<>();
+        List<MenuItem> items = new ArrayList<>();
+        for (Command command : commands) {
+            if (command.group().isEmpty()) {
+                items.add(item(command));
+            } else {
+                Menu menu = groups.computeIfAbsent(command.group(), word -> {
+                    Menu group = new Menu(word);
+                    items.add(group);
+                    return group;
+                });
+                menu.getItems().add(item(command));
+            }
+        }
+        return items;
     }
 
     /** Has a button do a command, with a tooltip that says what and by which key. */

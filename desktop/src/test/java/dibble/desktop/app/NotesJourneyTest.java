@@ -208,6 +208,25 @@ class NotesJourneyTest extends WindowTest {
     }
 
     @Test
+    void anotherViewLeavesTheNotesOpenAndNothingHalfDone() {
+        open("celesta");
+        push(KeyCode.CONTROL, KeyCode.A);
+        push(KeyCode.CONTROL, KeyCode.U);
+        until(() -> starts("celesta").stream().allMatch(start -> start % BEAT == 0));
+        push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        until(() -> starts("celesta").contains(30L));
+        push(KeyCode.CONTROL, KeyCode.DIGIT5);
+        until(() -> lookup("#notes").query().isVisible());
+        assertThat(lookup("#quantize").query().isVisible()).isFalse();
+        // What is shown goes with its track.
+        interact(() -> desk().document()
+                .edit("without", session -> session.withTracks(session.tracks().subList(1, 2))));
+        until(() -> !lookup("#notes").query().isVisible());
+        interact(() -> desk().document().undo());
+        assertThat(desk().session()).isEqualTo(session());
+    }
+
+    @Test
     void aPreviewIsHeard() {
         open("celesta");
         push(KeyCode.CONTROL, KeyCode.A);
