@@ -46,7 +46,8 @@ public record Quantize(Grid grid, What what, int strength, long leastOff, long m
     @Override
     public void on(Rewrite notes) {
         ClipIndex index = notes.index();
-        long[] chordBegan = {Long.MIN_VALUE, 0};
+        // When the last chord began, and how far it goes; the first note is in none that was before.
+        long[] chordBegan = {-chord - 1, 0};
         notes.each(note -> {
             long start = index.start(note);
             boolean within = chord > 0 && start - chordBegan[0] <= chord;
