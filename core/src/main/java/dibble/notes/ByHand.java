@@ -36,6 +36,11 @@ public final class ByHand {
         });
     }
 
+    /** Has notes on another channel, 0-15: where a track is for several instruments that says which part they sound on. */
+    public static NoteFunction onChannel(int channel) {
+        return notes -> notes.each(note -> notes.setChannel(note, channel));
+    }
+
     /** A note of a clip by itself. */
     public static Note note(ClipIndex index, int note) {
         return new Note(

@@ -41,6 +41,7 @@ class NoteFunctionsTest {
                 new Named("feel", new Feel(GRID, TEMPO, ClipIndex.of(RandomClips.clip(new Random(5), 60)), 80, 50)),
                 new Named("drag", Times.drag(-333, 2)),
                 new Named("drag later", Times.drag(1000, -1)),
+                new Named("to a channel", ByHand.onChannel(1)),
                 new Named("join", ByHand.join()),
                 new Named("delete", Cleaning.delete()));
         return Stream.concat(changes, others);

@@ -53,6 +53,9 @@ final class Board {
 
     /** The note that is seen at a place; of several the one that is drawn last. */
     Optional<Hit> hit(double x, double y) {
+        if (!at.hasRowAt(y)) {
+            return Optional.empty();
+        }
         int key = at.keyAt(y);
         long tick = scale().tickAt(x);
         long near = Math.max(1, scale().tickAt(3) - scale().from());

@@ -30,6 +30,11 @@ record Geometry(TimeScale scale, KeyRows rows, double rowHeight, double scrolled
         return (int) Math.max(0, Math.min(rows.count() - 1, Math.floor((y + scrolled) / rowHeight)));
     }
 
+    /** Whether there is a row at all. */
+    boolean hasRowAt(double y) {
+        return y + scrolled < rows.count() * rowHeight;
+    }
+
     int keyAt(double y) {
         return rows.keys()[rowAt(y)];
     }

@@ -114,7 +114,7 @@ final class NoteArea extends Pane {
     }
 
     private void pressEmpty(MouseEvent event) {
-        if (event.getClickCount() == 2) {
+        if (event.getClickCount() == 2 && board.at().hasRowAt(pressY)) {
             doing = Doing.NOTHING;
             NotesPresenter notes = board.presenter();
             long tick = board.scale().tickAt(pressX);

@@ -86,12 +86,16 @@ public final class NotesPane extends BorderPane implements Below {
     private final NoteArea area;
     private final VelocityArea velocities;
     private final Lanes lanes;
-    private final QuantizeStrip quantize;
-    private final SoundStrip toSound;
-    private final ChangeStrip change;
-    private final ArrangeStrip arrange;
-    private final BeatStrip beat;
-    private final List<Question> strips;
+    private QuantizeStrip quantize;
+    private SoundStrip toSound;
+    private ChangeStrip change;
+    private ArrangeStrip arrange;
+    private BeatStrip beat;
+
+    /** Those that were asked for at least once: to make all takes longer than to open a track. */
+    private final List<Question> strips = new ArrayList<>();
+
+    private final VBox stripBox = new VBox();
     private final NotesCommands commands;
     private final PauseTransition soundsFor = new PauseTransition(Duration.millis(SOUNDS_FOR));
     private double scrolled = Double.NaN;
@@ -110,12 +114,6 @@ public final class NotesPane extends BorderPane implements Below {
         this.stale = stale;
         notes = new NotesPresenter(desk.document());
         board = new Board(notes);
-        quantize = new QuantizeStrip(desk, notes);
-        toSound = new SoundStrip(desk, notes);
-        change = new ChangeStrip(desk, notes);
-        arrange = new ArrangeStrip(desk, notes);
-        beat = new BeatStrip(desk, notes);
-        strips = List.of(quantize, toSound, change, arrange, beat);
         asPlayed = Cards.button("notes-as-played", say("notes-pane.as-it-was-played"), notes::asPlayed);
         asPlayed.setTooltip(new Tooltip(say("notes-pane.about-as-it-was-played")));
         keys = new KeyColumn(board, key -> board.shown().stream().findFirst().ifPresent(it -> sound(it, key)));
@@ -125,27 +123,27 @@ public final class NotesPane extends BorderPane implements Below {
         commands = new NotesCommands(notes, area::isFocused, this::playhead, stale, new NotesCommands.Asks() {
             @Override
             public void quantize() {
-                ask(quantize, quantize::ask);
+                ask(quantizeStrip(), quantizeStrip()::ask);
             }
 
             @Override
             public void toAnotherSound() {
-                ask(toSound, toSound::ask);
+                ask(soundStrip(), soundStrip()::ask);
             }
 
             @Override
             public void change() {
-                ask(change, change::ask);
+                ask(changeStrip(), changeStrip()::ask);
             }
 
             @Override
             public void arrange() {
-                ask(arrange, arrange::ask);
+                ask(arrangeStrip(), arrangeStrip()::ask);
             }
 
             @Override
             public void findTheBeat() {
-                ask(beat, beat::ask);
+                ask(beatStrip(), beatStrip()::ask);
             }
 
             @Override
@@ -161,7 +159,7 @@ public final class NotesPane extends BorderPane implements Below {
         soundsFor.setOnFinished(event -> desk.studio().endTest());
         setId("notes");
         getStyleClass().add("notes-pane");
-        setTop(new VBox(bar(), quantize, toSound, change, arrange, beat));
+        setTop(new VBox(bar(), stripBox));
         keys.setMinWidth(head);
         keys.setMaxWidth(head);
         HBox.setHgrow(area, Priority.ALWAYS);
@@ -218,11 +216,16 @@ public final class NotesPane extends BorderPane implements Below {
         FlowPane bar = Cards.flow(
                 names,
                 count,
-                Cards.button("notes-quantize", say("notes-pane.quantize"), () -> ask(quantize, quantize::ask)),
-                Cards.button("notes-to-sound", say("notes-pane.to-another-sound"), () -> ask(toSound, toSound::ask)),
-                Cards.button("notes-change", say("notes-pane.change"), () -> ask(change, change::ask)),
-                Cards.button("notes-arrange", say("notes-pane.arrange"), () -> ask(arrange, arrange::ask)),
-                Cards.button("notes-beat", say("notes-pane.find-the-beat"), () -> ask(beat, beat::ask)),
+                Cards.button(
+                        "notes-quantize", say("notes-pane.quantize"), () -> ask(quantizeStrip(), quantizeStrip()::ask)),
+                Cards.button(
+                        "notes-to-sound",
+                        say("notes-pane.to-another-sound"),
+                        () -> ask(soundStrip(), soundStrip()::ask)),
+                Cards.button("notes-change", say("notes-pane.change"), () -> ask(changeStrip(), changeStrip()::ask)),
+                Cards.button(
+                        "notes-arrange", say("notes-pane.arrange"), () -> ask(arrangeStrip(), arrangeStrip()::ask)),
+                Cards.button("notes-beat", say("notes-pane.find-the-beat"), () -> ask(beatStrip(), beatStrip()::ask)),
                 asPlayed,
                 close);
         bar.getStyleClass().add("notes-bar");
@@ -233,6 +236,37 @@ public final class NotesPane extends BorderPane implements Below {
         velocities.setMinHeight(VELOCITIES);
         velocities.setMaxHeight(VELOCITIES);
         return Lanes.line(new VBox(Cards.strong(say("notes-pane.velocity"))), head, velocities);
+    }
+
+    private QuantizeStrip quantizeStrip() {
+        quantize = quantize == null ? added(new QuantizeStrip(desk, notes)) : quantize;
+        return quantize;
+    }
+
+    private SoundStrip soundStrip() {
+        toSound = toSound == null ? added(new SoundStrip(desk, notes)) : toSound;
+        return toSound;
+    }
+
+    private ChangeStrip changeStrip() {
+        change = change == null ? added(new ChangeStrip(desk, notes)) : change;
+        return change;
+    }
+
+    private ArrangeStrip arrangeStrip() {
+        arrange = arrange == null ? added(new ArrangeStrip(desk, notes)) : arrange;
+        return arrange;
+    }
+
+    private BeatStrip beatStrip() {
+        beat = beat == null ? added(new BeatStrip(desk, notes)) : beat;
+        return beat;
+    }
+
+    private <S extends Question> S added(S strip) {
+        strips.add(strip);
+        stripBox.getChildren().add(strip);
+        return strip;
     }
 
     /** One strip asks at a time. */
@@ -319,7 +353,9 @@ public final class NotesPane extends BorderPane implements Below {
 
     @Override
     public void follow() {
-        beat.follow();
+        if (beat != null) {
+            beat.follow();
+        }
     }
 
     @Override
@@ -369,7 +405,10 @@ public final class NotesPane extends BorderPane implements Below {
             Cards.show(this, false);
             return;
         }
-        List.of(quantize, toSound, change, beat).forEach(AskStrip::show);
+        strips.stream()
+                .filter(AskStrip.class::isInstance)
+                .map(AskStrip.class::cast)
+                .forEach(AskStrip::show);
         Palette palette = desk.theme().palette();
         List<Shown> shown = shown(palette);
         BitSet used = new BitSet();
@@ -505,7 +544,7 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     private void loopSelection() {
-        ask(arrange, arrange::ask);
-        arrange.loop();
+        ask(arrangeStrip(), arrangeStrip()::ask);
+        arrangeStrip().loop();
     }
 }

@@ -8,9 +8,11 @@ import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Words;
+import dibble.edits.NoteEdits;
 import dibble.edits.NoteEdits.Edited;
 import dibble.edits.NoteMoves;
 import dibble.gear.PartRef;
+import dibble.notes.ByHand;
 import dibble.notes.Changed;
 import dibble.recording.Sorting;
 import dibble.recording.Track;
@@ -26,6 +28,7 @@ import javafx.scene.control.ComboBox;
 /** Has notes sound on another part or track, or each key on a track of its own: what a zone would have done beforehand. */
 final class SoundStrip extends AskStrip {
     private static final double TARGET = 290;
+    private static final int CHANNELS = 16;
 
     private final ComboBox<Choice> target = Cards.box("sound-target", say("sound-strip.target"));
 
@@ -50,6 +53,12 @@ final class SoundStrip extends AskStrip {
         for (Track track : desk.session().tracks()) {
             if (track.part().isEmpty() || track.input() instanceof Track.OfKey) {
                 all.add(new Choice(track.id(), say("sound-strip.track", track.name())));
+            }
+        }
+        // A track of a part is played on that part's channel: only elsewhere a note's own channel says anything.
+        if (notes.tracks().stream().anyMatch(track -> track.playsOn().isEmpty())) {
+            for (int channel = 1; channel <= CHANNELS; channel++) {
+                all.add(new Choice(channel, say("sound-strip.channel", channel)));
             }
         }
         Form.choose(
@@ -80,6 +89,9 @@ final class SoundStrip extends AskStrip {
             if (wish.target instanceof String track) {
                 return NoteMoves.toTrack(session, routing, wish.of, track);
             }
+            if (wish.target instanceof Integer channel) {
+                return NoteEdits.change(session, wish.of, ByHand.onChannel(channel - 1));
+            }
             Session apart = session;
             Sorting.How how = new Sorting.How((Sorting.By) wish.target, List.of(), Map.of(), session.middleC());
             for (Map.Entry<String, BitSet> of : wish.of.entrySet()) {
@@ -97,6 +109,9 @@ final class SoundStrip extends AskStrip {
         if (to instanceof PartRef part) {
             String name = desk.session().trackOf(part).map(Track::name).orElse("");
             return say("sound-strip.effect-part", count, name, tracks);
+        }
+        if (to instanceof Integer) {
+            return super.effect(edited);
         }
         return to instanceof String
                 ? say("sound-strip.effect-track", count, target.getValue().words())

@@ -32,6 +32,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollBar;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -226,7 +227,8 @@ public final class TakesView extends StackPane implements View {
     private void turn(ScrollEvent event) {
         double up = event.getDeltaY() != 0 ? event.getDeltaY() : event.getDeltaX();
         boolean along = event.isShiftDown() || event.getDeltaY() == 0 && event.getDeltaX() != 0;
-        if (scale == null || up == 0) {
+        // Numbers that are turned by the wheel have it first.
+        if (scale == null || up == 0 || isTurned(event)) {
             return;
         }
         if (event.isShortcutDown()) {
@@ -237,6 +239,14 @@ public final class TakesView extends StackPane implements View {
             zoomTo(now.moved(Math.round(-up / now.width() * now.ticks()), whole));
             event.consume();
         }
+    }
+
+    private static boolean isTurned(ScrollEvent event) {
+        Node node = event.getPickResult().getIntersectedNode();
+        while (node != null && !(node instanceof TextInputControl)) {
+            node = node.getParent();
+        }
+        return node != null;
     }
 
     private void openNotes(Track track, boolean beside) {

@@ -262,6 +262,29 @@ class NotesJourneyTest extends WindowTest {
     }
 
     @Test
+    void notesOfATrackForSeveralSoundsGoToAnotherChannel() {
+        MidiTrack.Builder clip = new MidiTrack.Builder().text(0, MidiTrack.META_DEVICE, "sorrel");
+        for (int i = 0; i < 4; i++) {
+            clip.add(i * BEAT, ShortMessage.noteOn(0, 70, 80)).add(i * BEAT + 400, ShortMessage.noteOff(0, 70, 64));
+        }
+        interact(() -> desk().document()
+                .edit(
+                        "all",
+                        session -> session.withTracks(List.of(Track.of("all", "All", new Track.OfSource("larkspur"))
+                                .withRegions(Regions.own(clip.build()))))));
+        open("all");
+        push(KeyCode.RIGHT);
+        push(KeyCode.CONTROL, KeyCode.T);
+        choose("#sound-target", "Channel 4, on their track");
+        fire("#to-sound-keep");
+        until(() -> index("all").channel(0) == 3);
+        assertThat(IntStream.range(1, 4).map(index("all")::channel)).containsOnly(0);
+        port.messages.clear();
+        push(KeyCode.SPACE);
+        until(() -> port.notes().equals(List.of("4:70", "1:70", "1:70", "1:70")));
+    }
+
+    @Test
     void aPhraseIsMovedToAnotherSoundAndPlayedThereWithItsPedal() {
         open("celesta");
         // The second bar: from the fifth note on, four of them, chosen by the keys.
