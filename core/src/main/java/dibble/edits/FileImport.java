@@ -13,6 +13,7 @@ import dibble.midi.ShortMessage;
 import dibble.midi.TrackMerge;
 import dibble.recording.Clips;
 import dibble.recording.EventLog;
+import dibble.recording.FileTempo;
 import dibble.recording.Take;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -36,8 +37,6 @@ import java.util.Map;
  */
 public record FileImport(Source source, Take take, boolean hasTempo, List<Marker> markers, int shared) {
     private static final int MOST_MARKERS = 10_000;
-    private static final double FASTEST = 999;
-    private static final double SLOWEST = 5;
     private static final int EXCLUSIVE = 0xF0;
     private static final int EXCLUSIVE_END = 0xF7;
 
@@ -87,13 +86,13 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
     public static FileImport of(Session session, MidiFile given, String name) {
         MidiFile file = given.atOnce();
         String id = Ids.fresh(name, taken -> session.source(taken).isPresent());
-        Said said = said(file, session.tempo());
+        FileTempo said = FileTempo.of(file, session.tempo());
         Lanes lanes = new Lanes();
         EventLog log = new EventLog();
         List<MidiTrack> tracks = file.tracks().stream().map(Clips::closed).toList();
         for (TrackMerge events = new TrackMerge(tracks); events.next(); ) {
             MidiTrack track = tracks.get(events.track());
-            long at = nanos(file, said.tempo, events.tick());
+            long at = nanos(file, said.tempo(), events.tick());
             if (track.isChannelMessage(events.at())) {
                 log.add(at, 0, onLane(lanes, track, events.track(), track.message(events.at())));
             } else if (track.status(events.at()) == EXCLUSIVE) {
@@ -101,7 +100,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
             }
         }
         long end = tracks.stream()
-                .mapToLong(track -> nanos(file, said.tempo, track.endTick()))
+                .mapToLong(track -> nanos(file, said.tempo(), track.endTick()))
                 .max()
                 .orElse(0);
         Source source = Source.keyboard(id, name, "stand-in:" + id, Range.ALL)
@@ -110,8 +109,8 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
                 .lanes(lanes.lanes)
                 .build();
         String takeId = TakeEdits.freshTakeId(session);
-        Take take = new Take(takeId, name, List.of(id), log, List.of(), said.tempo, end, 0);
-        return new FileImport(source, take, said.own, markers(file), lanes.shared);
+        Take take = new Take(takeId, name, List.of(id), log, List.of(), said.tempo(), end, 0);
+        return new FileImport(source, take, said.own(), markers(file), lanes.shared);
     }
 
     private static int onLane(Lanes lanes, MidiTrack track, int number, int message) {
@@ -143,11 +142,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
             double frames = framesASecond == 29 ? 30_000 / 1001.0 : framesASecond;
             return Math.round(tick * 1e9 / (frames * Math.max(1, ticksAFrame)));
         }
-        return tempo.nanos(scaled(file, tick));
-    }
-
-    private static long scaled(MidiFile file, long tick) {
-        return Math.round(tick * (double) TempoMap.PPQ / file.division());
+        return tempo.nanos(FileTempo.scaled(file, tick));
     }
 
     private static List<Marker> markers(MidiFile file) {
@@ -155,48 +150,11 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
         MidiTrack track = file.conductor();
         for (int i = 0; i < track.size() && file.division() > 0; i++) {
             if (track.isMeta(i, MidiTrack.META_MARKER) && !track.text(i).isBlank() && markers.size() < MOST_MARKERS) {
-                markers.add(
-                        new Marker(scaled(file, track.tick(i)), track.text(i).strip()));
+                markers.add(new Marker(
+                        FileTempo.scaled(file, track.tick(i)), track.text(i).strip()));
             }
         }
         return markers;
-    }
-
-    /** A tempo map, and whether the file says any of it. */
-    private record Said(TempoMap tempo, boolean own) {}
-
-    /** The tempo and meter of a file; those of the session where it says none, or counts in frames. */
-    private static Said said(MidiFile file, TempoMap otherwise) {
-        List<TempoMap.Tempo> tempos = new ArrayList<>();
-        List<TempoMap.Meter> meters = new ArrayList<>();
-        MidiTrack track = file.conductor();
-        for (int i = 0; i < track.size() && file.division() > 0; i++) {
-            byte[] data = track.data(i);
-            long at = scaled(file, track.tick(i));
-            if (track.isMeta(i, MidiTrack.META_TEMPO) && data.length == 3) {
-                int micros = (data[0] & 0xFF) << 16 | (data[1] & 0xFF) << 8 | data[2] & 0xFF;
-                double bpm = Math.max(SLOWEST, Math.min(FASTEST, 60e6 / Math.max(1, micros)));
-                tempos.removeIf(before -> before.at() == at);
-                tempos.add(new TempoMap.Tempo(at, bpm));
-            } else if (track.isMeta(i, MidiTrack.META_METER) && data.length >= 2) {
-                int beats = Math.max(1, Math.min(64, data[0] & 0xFF));
-                int unit = 1 << Math.min(6, data[1] & 0xFF);
-                meters.removeIf(before -> before.at() == at);
-                meters.add(new TempoMap.Meter(at, beats, unit));
-            }
-        }
-        boolean own = !tempos.isEmpty() || !meters.isEmpty();
-        // What the standard has until a file says otherwise.
-        if (!tempos.isEmpty() && tempos.get(0).at() > 0) {
-            tempos.add(0, new TempoMap.Tempo(0, 120));
-        }
-        if (!meters.isEmpty() && meters.get(0).at() > 0) {
-            meters.add(0, new TempoMap.Meter(0, 4, 4));
-        }
-        return new Said(
-                new TempoMap(
-                        tempos.isEmpty() ? otherwise.tempos() : tempos, meters.isEmpty() ? otherwise.meters() : meters),
-                own);
     }
 
     /**

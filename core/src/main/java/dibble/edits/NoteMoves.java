@@ -1,6 +1,5 @@
 package dibble.edits;
 
-import dibble.gear.Ids;
 import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
@@ -41,30 +40,24 @@ public final class NoteMoves {
         Session ready = session;
         if (session.trackOf(part).isEmpty()) {
             String name = session.part(part).orElseThrow().name();
-            ready = TrackEdits.addTrack(session, freshId(session, name), name, new Track.OfPart(part));
+            ready = TrackEdits.addTrack(session, TrackEdits.freshId(session, name), name, new Track.OfPart(part));
         }
         return toTrack(
                 ready, routing, selected, ready.trackOf(part).orElseThrow().id());
     }
 
-    private static String freshId(Session session, String name) {
-        return Ids.fresh(
-                name,
-                taken -> session.tracks().stream().anyMatch(track -> track.id().equals(taken)));
-    }
-
     /** Puts notes onto another track, where they sound as that does. */
     public static NoteEdits.Edited toTrack(
             Session session, Routing routing, Map<String, BitSet> selected, String target) {
-        Track to = track(session, target);
+        Track to = session.track(target).orElseThrow();
         HandEdits before = to.regions().editable();
         MidiTrack whole = before.whole();
         Set<String> sources = new HashSet<>(selected.keySet());
         sources.remove(target);
         for (String id : sources) {
-            MidiTrack taken =
-                    Passages.taken(track(session, id).regions().editable().whole(), selected.get(id));
-            whole = Clips.over(whole, soundingOn(taken, track(session, id), to, routing));
+            Track from = session.track(id).orElseThrow();
+            MidiTrack taken = Passages.taken(from.regions().editable().whole(), selected.get(id));
+            whole = Clips.over(whole, soundingOn(taken, from, to, routing));
         }
         HandEdits after =
                 before.carriedOver(whole, to.regions().printed(), to.regions().printed());
@@ -76,13 +69,6 @@ public final class NoteMoves {
         BitSet there = before.notesIn(whole);
         there.flip(0, after.origins().size());
         return new NoteEdits.Edited(left, Map.of(target, there), Changed.Effect.NONE);
-    }
-
-    private static Track track(Session session, String id) {
-        return session.tracks().stream()
-                .filter(track -> track.id().equals(id))
-                .findFirst()
-                .orElseThrow();
     }
 
     /** What is on a track of a part is for that alone; elsewhere it stays for those that it was for. */
@@ -109,7 +95,7 @@ public final class NoteMoves {
      * it, which sounds where that one does.
      */
     public static Session apart(Session session, String id, BitSet selected, Sorting.How how) {
-        Track track = track(session, id);
+        Track track = session.track(id).orElseThrow();
         MidiTrack taken = Passages.taken(track.regions().editable().whole(), selected);
         Track alone = track.withRegions(Regions.own(taken));
         Session sorted = TrackSorting.sort(session, alone, TrackSorting.by(session, alone, how));

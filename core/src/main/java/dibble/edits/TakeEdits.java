@@ -85,10 +85,7 @@ public final class TakeEdits {
     }
 
     private static Track present(Session session, Track track) {
-        return session.tracks().stream()
-                .filter(other -> other.id().equals(track.id()))
-                .findFirst()
-                .orElse(track);
+        return session.track(track.id()).orElse(track);
     }
 
     /** Prints an older take onto the tracks again, as it was heard when it was recorded. */

@@ -58,10 +58,13 @@ public final class TrackEdits {
 
     /** A track for what no other track takes. */
     public static Track restTrack(Session session) {
-        String id = Ids.fresh(
-                "everything-else",
-                taken -> session.tracks().stream().anyMatch(track -> track.id().equals(taken)));
+        String id = freshId(session, "everything-else");
         return Track.of(id, say("track-edits.everything-else"), new Track.Rest());
+    }
+
+    /** An id for a new track that is called so. */
+    public static String freshId(Session session, String name) {
+        return Ids.fresh(name, taken -> session.track(taken).isPresent());
     }
 
     /** Where a new track goes: before the one that takes what is left. */

@@ -77,7 +77,7 @@ public final class ByHand {
             ClipIndex index = notes.index();
             Map<Integer, Integer> first = new HashMap<>();
             notes.each(note -> {
-                int slot = index.device(index.on(note)) << 11 | index.channel(note) << 7 | index.key(note);
+                int slot = index.slot(note);
                 Integer before = first.putIfAbsent(slot, note);
                 if (before != null) {
                     notes.place(before, notes.start(before), Math.max(notes.end(before), notes.end(note)));

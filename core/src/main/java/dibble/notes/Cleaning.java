@@ -40,7 +40,7 @@ public final class Cleaning {
             ClipIndex index = notes.index();
             Map<Integer, Long> last = new HashMap<>();
             for (int note = 0; note < index.noteCount(); note++) {
-                int slot = index.device(index.on(note)) << 11 | index.channel(note) << 7 | index.key(note);
+                int slot = index.slot(note);
                 Long before = last.get(slot);
                 boolean isDouble = before != null && index.start(note) - before <= ticks;
                 if (isDouble && notes.selected().get(note)) {

@@ -5,6 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.recording.ClipIndex;
+import dibble.recording.FileTempo;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -61,7 +62,8 @@ public final class FileNotes {
                         say("file-notes.track-expected", track, file.tracks().size()));
             }
         }
-        TempoMap bars = bars(file);
+        // Only its meters count: 4/4 until one is said.
+        TempoMap bars = FileTempo.of(file, TempoMap.of(120)).tempo();
         List<Long> meters =
                 bars.meters().stream().map(meter -> inFile(file, meter.at())).toList();
         long bar = inFile(file, bars.meter(0).ticksPerBar());
@@ -105,21 +107,5 @@ public final class FileNotes {
 
     private static long inFile(MidiFile file, long tick) {
         return Math.round((double) tick * file.division() / TempoMap.PPQ);
-    }
-
-    /** The meters of a file; 4/4 until one is said. */
-    private static TempoMap bars(MidiFile file) {
-        MidiTrack conductor = file.conductor();
-        List<TempoMap.Meter> meters = new ArrayList<>(List.of(new TempoMap.Meter(0, 4, 4)));
-        for (int i = 0; i < conductor.size(); i++) {
-            byte[] data = conductor.data(i);
-            if (conductor.isMeta(i, MidiTrack.META_METER) && data.length >= 2) {
-                long at = Math.round((double) conductor.tick(i) * TempoMap.PPQ / file.division());
-                meters.removeIf(before -> before.at() == at);
-                meters.add(new TempoMap.Meter(
-                        at, Math.max(1, Math.min(64, data[0] & 0xFF)), 1 << Math.min(6, data[1] & 0xFF)));
-            }
-        }
-        return new TempoMap(List.of(new TempoMap.Tempo(0, 120)), meters);
     }
 }

@@ -141,18 +141,6 @@ public final class Grid {
         return section + 1 < origins.length ? Math.min(place, origins[section + 1]) : place;
     }
 
-    /** Which place of its section a place is, from 0. */
-    long number(long place) {
-        int section = section(place);
-        long straight = Math.round((double) (place - origins[section]) * parts / length);
-        for (long number = Math.max(0, straight - 1); number <= straight + 1; number++) {
-            if (place(section, number) == place) {
-                return number;
-            }
-        }
-        return straight;
-    }
-
     /** How long a step is, to the nearest tick. */
     public long step() {
         return Math.max(1, Math.round((double) length / parts));

@@ -17,7 +17,7 @@ final class NoteColumns {
     long[] start;
     long[] end;
 
-    /** {@code device << 11 | channel << 7 | key}: where one note sounds at a time. */
+    /** As {@link ClipIndex#slot} has it: where one note sounds at a time. */
     int[] slot;
 
     int[] velocity;
@@ -56,7 +56,7 @@ final class NoteColumns {
     }
 
     int slotBefore(int note) {
-        return index.device(index.on(note)) << 11 | index.channel(note) << 7 | index.key(note);
+        return index.slot(note);
     }
 
     boolean isAdded(int note) {

@@ -144,6 +144,11 @@ public final class ClipIndex {
         return ShortMessage.channel(clip.message(ons[note]));
     }
 
+    /** Where a note sounds, and one at a time does: {@code device << 11 | channel << 7 | key}. */
+    public int slot(int note) {
+        return devices[ons[note]] << 11 | channel(note) << 7 | key(note);
+    }
+
     /** The velocity with which a note begins, 1-127. */
     public int velocity(int note) {
         return ShortMessage.data2(clip.message(ons[note]));

@@ -35,7 +35,10 @@ public final class HandEdits {
 
     /** Nothing edited yet. */
     public static HandEdits none(MidiTrack printed) {
-        return new HandEdits(printed, Origins.same(ClipIndex.of(printed).noteCount()), new BitSet());
+        ClipIndex index = ClipIndex.of(printed);
+        HandEdits none = new HandEdits(printed, Origins.same(index.noteCount()), new BitSet());
+        none.index = index;
+        return none;
     }
 
     /** All notes and controllers, the muted ones among them. */
@@ -79,7 +82,7 @@ public final class HandEdits {
     /** Which notes of a clip are at places where these have one. */
     public BitSet notesIn(MidiTrack clip) {
         ClipIndex index = ClipIndex.of(clip);
-        NotePlaces places = NotePlaces.of(whole);
+        NotePlaces places = NotePlaces.of(index());
         BitSet known = new BitSet();
         for (int note = 0; note < index.noteCount(); note++) {
             known.set(note, places.find(index, note) != ClipIndex.NONE);
@@ -89,7 +92,7 @@ public final class HandEdits {
 
     /** Which notes of another clip are where some notes of this are. @param notes the numbers of these */
     public BitSet found(BitSet notes, MidiTrack clip) {
-        NotePlaces places = NotePlaces.of(clip);
+        NotePlaces places = NotePlaces.of(ClipIndex.of(clip));
         BitSet found = new BitSet();
         for (int note = notes.nextSetBit(0); note >= 0; note = notes.nextSetBit(note + 1)) {
             int there = note < index().noteCount() ? places.find(index(), note) : ClipIndex.NONE;
@@ -135,32 +138,30 @@ public final class HandEdits {
     }
 
     private MidiTrack part(boolean ofSilent) {
-        ClipIndex index = ClipIndex.of(whole);
         MidiTrack.Builder part = new MidiTrack.Builder();
         BitSet open = new BitSet();
         for (int i = 0; i < whole.size(); i++) {
-            int note = index.noteOf(i);
+            int note = index().noteOf(i);
             boolean isDevice = whole.isMeta(i, MidiTrack.META_DEVICE);
             if (note == ClipIndex.NONE ? !ofSilent || isDevice : muted.get(note) == ofSilent) {
                 part.copy(whole, i);
             }
-            if (note != ClipIndex.NONE && i == index.on(note)) {
-                closeBefore(index, note, i, ofSilent, open, part);
+            if (note != ClipIndex.NONE && i == index().on(note)) {
+                closeBefore(note, ofSilent, open, part);
             }
         }
         return part.build(whole.endTick());
     }
 
     /** A note that ended by the on of another, which is on the other side, gets an off of its own. */
-    private void closeBefore(
-            ClipIndex index, int note, int event, boolean ofSilent, BitSet open, MidiTrack.Builder part) {
-        int slot = index.device(event) << 11 | index.channel(note) << 7 | index.key(note);
+    private void closeBefore(int note, boolean ofSilent, BitSet open, MidiTrack.Builder part) {
+        int slot = index.slot(note);
         if (muted.get(note) == ofSilent) {
             open.set(slot, index.off(note) == ClipIndex.NONE);
         } else if (open.get(slot)) {
             open.clear(slot);
             part.add(
-                    whole.tick(event),
+                    index.start(note),
                     ShortMessage.noteOff(index.channel(note), index.key(note), ShortMessage.DEFAULT_RELEASE));
         }
     }
@@ -176,7 +177,7 @@ public final class HandEdits {
             return new HandEdits(whole, ofSounding, new BitSet());
         }
         ClipIndex all = ClipIndex.of(whole);
-        NotePlaces places = NotePlaces.of(silent);
+        NotePlaces places = NotePlaces.of(ClipIndex.of(silent));
         BitSet muted = new BitSet();
         int[] played = new int[all.noteCount()];
         long[] shifts = new long[all.noteCount()];
@@ -228,8 +229,8 @@ public final class HandEdits {
     public HandEdits carriedOver(MidiTrack clip, MidiTrack before, MidiTrack after) {
         ClipIndex now = ClipIndex.of(clip);
         ClipIndex playedBefore = ClipIndex.of(before);
-        NotePlaces own = NotePlaces.of(whole);
-        NotePlaces printed = NotePlaces.of(after);
+        NotePlaces own = NotePlaces.of(index());
+        NotePlaces printed = NotePlaces.of(after == before ? playedBefore : ClipIndex.of(after));
         int[] played = new int[now.noteCount()];
         long[] shifts = new long[now.noteCount()];
         BitSet stillMuted = new BitSet();
@@ -266,9 +267,8 @@ public final class HandEdits {
 
         private final Map<Place, Integer> notes = new HashMap<>();
 
-        static NotePlaces of(MidiTrack clip) {
+        static NotePlaces of(ClipIndex index) {
             NotePlaces places = new NotePlaces();
-            ClipIndex index = ClipIndex.of(clip);
             for (int note = 0; note < index.noteCount(); note++) {
                 places.notes.put(place(index, note), note);
             }

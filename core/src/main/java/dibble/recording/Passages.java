@@ -19,8 +19,7 @@ public final class Passages {
      * @param slices one after the other; between them is nothing
      */
     public static HandEdits arranged(HandEdits edits, List<Slice> slices) {
-        ClipIndex all = ClipIndex.of(edits.whole());
-        HandEdits.NotePlaces places = HandEdits.NotePlaces.of(edits.whole());
+        HandEdits.NotePlaces places = HandEdits.NotePlaces.of(edits.index());
         MidiTrack.Builder whole = new MidiTrack.Builder();
         List<Integer> from = new ArrayList<>();
         List<Long> shifts = new ArrayList<>();
@@ -39,7 +38,7 @@ public final class Passages {
                     ? Math.max(slice.at(), edits.whole().endTick() + slice.shift())
                     : slice.end();
         }
-        MidiTrack made = all.noteCount() == 0 && whole.size() == 0 ? Track.NOTHING : whole.build(end);
+        MidiTrack made = edits.index().noteCount() == 0 && whole.size() == 0 ? Track.NOTHING : whole.build(end);
         int[] cameFrom = from.stream().mapToInt(Integer::intValue).toArray();
         long[] taken = shifts.stream().mapToLong(Long::longValue).toArray();
         return edits.after(made, cameFrom, taken);

@@ -167,6 +167,10 @@ public record Session(
         return scenes.stream().filter(scene -> scene.id().equals(id)).findFirst();
     }
 
+    public Optional<Track> track(String id) {
+        return tracks.stream().filter(track -> track.id().equals(id)).findFirst();
+    }
+
     /** A zone, wherever it is. */
     public Optional<Zone> zone(String id) {
         return allZones().stream().filter(zone -> zone.id().equals(id)).findFirst();

@@ -127,14 +127,14 @@ final class NotesCommands {
                 command("previous-note-too", () -> notes.select().step(-1, true))
                         .in(SELECT)
                         .key("Shift+Left"),
-                command("note-later", () -> notes.nudge(notes.grid().step()))
+                command("note-later", () -> notes.drag(notes.grid().step(), 0))
                         .in(MOVE)
                         .key("Alt+Right"),
-                command("note-earlier", () -> notes.nudge(-notes.grid().step()))
+                command("note-earlier", () -> notes.drag(-notes.grid().step(), 0))
                         .in(MOVE)
                         .key("Alt+Left"),
-                command("note-a-tick-later", () -> notes.nudge(1)).in(MOVE).key("Alt+Shift+Right"),
-                command("note-a-tick-earlier", () -> notes.nudge(-1)).in(MOVE).key("Alt+Shift+Left"),
+                command("note-a-tick-later", () -> notes.drag(1, 0)).in(MOVE).key("Alt+Shift+Right"),
+                command("note-a-tick-earlier", () -> notes.drag(-1, 0)).in(MOVE).key("Alt+Shift+Left"),
                 command("note-up", () -> transpose(1)).in(MOVE).key("Alt+Up"),
                 command("note-down", () -> transpose(-1)).in(MOVE).key("Alt+Down"),
                 command("note-octave-up", () -> transpose(OCTAVE)).in(MOVE).key("Alt+Shift+Up"),

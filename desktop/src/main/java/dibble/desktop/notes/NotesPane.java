@@ -412,11 +412,7 @@ public final class NotesPane extends BorderPane implements Below {
         Palette palette = desk.theme().palette();
         List<Shown> shown = shown(palette);
         BitSet used = new BitSet();
-        for (Shown one : shown) {
-            for (int note = 0; note < one.sheet().index().noteCount(); note++) {
-                used.set(one.sheet().index().key(note));
-            }
-        }
+        shown.forEach(one -> used.or(one.sheet().keys()));
         KeyRows rows = KeyRows.of(used, onlyUsed.isSelected());
         double height = area.getHeight();
         if (Double.isNaN(scrolled)) {

@@ -88,10 +88,7 @@ final class NotesPresenter {
     }
 
     private List<Track> tracks(Session session) {
-        return shown.stream()
-                .flatMap(id ->
-                        session.tracks().stream().filter(track -> track.id().equals(id)))
-                .toList();
+        return shown.stream().flatMap(id -> session.track(id).stream()).toList();
     }
 
     /** The tracks that are not shown. */
@@ -140,8 +137,7 @@ final class NotesPresenter {
             preview = null;
         }
         Session kept = document.kept();
-        shown.removeIf(
-                id -> kept.tracks().stream().noneMatch(track -> track.id().equals(id)));
+        shown.removeIf(id -> kept.track(id).isEmpty());
         for (Track track : tracks(kept)) {
             sheet(track).ifPresent(now -> {
                 Sheet before = known.put(track.id(), now);
@@ -284,8 +280,8 @@ final class NotesPresenter {
     private Edited onlyAdded(Edited edited) {
         Map<String, BitSet> added = new LinkedHashMap<>();
         edited.selected().forEach((id, notes) -> {
-            Track before = track(document.kept(), id);
-            Track after = track(edited.session(), id);
+            Track before = document.kept().track(id).orElseThrow();
+            Track after = edited.session().track(id).orElseThrow();
             BitSet old = before.regions()
                     .editable()
                     .found(selected.of(id), after.regions().editable().whole());
@@ -296,27 +292,12 @@ final class NotesPresenter {
         return new Edited(edited.session(), added, edited.effect());
     }
 
-    private static Track track(Session session, String id) {
-        return session.tracks().stream()
-                .filter(track -> track.id().equals(id))
-                .findFirst()
-                .orElseThrow();
-    }
-
-    void nudge(long ticks) {
-        drag(ticks, 0);
-    }
-
     void lengthen(long ticks) {
         change(say("edit.length-of-notes"), Lengths.add(ticks));
     }
 
     void louder(int by) {
         change(say("edit.velocities"), Velocities.add(by));
-    }
-
-    void slope(int first, int last) {
-        change(say("edit.velocities"), Velocities.slope(first, last));
     }
 
     /** Sets velocities that were drawn. @param velocities by the numbers of notes, 0 where it stays */

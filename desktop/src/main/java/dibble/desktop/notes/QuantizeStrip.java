@@ -157,10 +157,7 @@ final class QuantizeStrip extends AskStrip {
 
     private static NoteFunction function(Session session, Wish wish, Grid.Step step) {
         if (wish.to instanceof String id) {
-            Track other = session.tracks().stream()
-                    .filter(track -> track.id().equals(id))
-                    .findFirst()
-                    .orElseThrow();
+            Track other = session.track(id).orElseThrow();
             Grid grid = Grid.of(step, session.tempo(), 0);
             return new Feel(grid, session.tempo(), ClipIndex.of(other.clip()), wish.strength, wish.strength);
         }

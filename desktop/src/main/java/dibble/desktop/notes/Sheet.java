@@ -14,13 +14,21 @@ import java.util.BitSet;
  * @param played the notes as they were printed
  * @param longest how long the longest note is, in ticks: what begins earlier than that is not seen any more
  * @param longestPlayed the same of those that were printed
+ * @param keys those that have notes
  */
-record Sheet(HandEdits hand, ClipIndex index, BitSet muted, ClipIndex played, long longest, long longestPlayed) {
+record Sheet(
+        HandEdits hand,
+        ClipIndex index,
+        BitSet muted,
+        ClipIndex played,
+        long longest,
+        long longestPlayed,
+        BitSet keys) {
     static Sheet of(Regions regions) {
         HandEdits hand = regions.editable();
         ClipIndex index = hand.index();
         ClipIndex played = regions.byHand().isEmpty() ? index : ClipIndex.of(regions.printed());
-        return new Sheet(hand, index, hand.muted(), played, longest(index), longest(played));
+        return new Sheet(hand, index, hand.muted(), played, longest(index), longest(played), keys(index));
     }
 
     private static long longest(ClipIndex index) {
@@ -29,6 +37,14 @@ record Sheet(HandEdits hand, ClipIndex index, BitSet muted, ClipIndex played, lo
             longest = Math.max(longest, index.end(note) - index.start(note));
         }
         return longest;
+    }
+
+    private static BitSet keys(ClipIndex index) {
+        BitSet keys = new BitSet();
+        for (int note = 0; note < index.noteCount(); note++) {
+            keys.set(index.key(note));
+        }
+        return keys;
     }
 
     /** The first note that begins at or after a tick; as many as there are where none does. */

@@ -113,10 +113,7 @@ final class SortPane extends Question {
         if (!isOpen() || choosing) {
             return;
         }
-        track = desk.session().tracks().stream()
-                .filter(other -> other.id().equals(track.id()))
-                .findFirst()
-                .orElse(null);
+        track = desk.session().track(track.id()).orElse(null);
         if (track == null || by.getValue() == null) {
             close();
             return;

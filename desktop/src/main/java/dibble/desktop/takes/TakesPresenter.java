@@ -7,7 +7,6 @@ import dibble.desktop.ui.Words;
 import dibble.edits.TakeEdits;
 import dibble.edits.TrackEdits;
 import dibble.edits.TrackSorting;
-import dibble.gear.Ids;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
@@ -63,8 +62,9 @@ final class TakesPresenter {
 
     /** Whether a track takes something when recording; one that Record would add does. */
     boolean isArmed(Track track) {
-        boolean there = session().tracks().stream().anyMatch(other -> other.id().equals(track.id()));
-        return track.takesRest() || !there || document.performance().armed().contains(track.id());
+        return track.takesRest()
+                || !isThere(track)
+                || document.performance().armed().contains(track.id());
     }
 
     /** {@code 2 sources → 3 tracks}, and what would fall to everything else. */
@@ -312,10 +312,7 @@ final class TakesPresenter {
 
     /** Adds a track, armed. */
     void addTrack(String words, Track.Input input) {
-        String id = Ids.fresh(
-                words,
-                taken ->
-                        session().tracks().stream().anyMatch(track -> track.id().equals(taken)));
+        String id = TrackEdits.freshId(session(), words);
         String name = Character.toUpperCase(words.charAt(0)) + words.substring(1);
         document.edit(say("edit.new-track"), session -> TrackEdits.addTrack(session, id, name, input));
         document.perform(performance -> performance.withArmed(id, true));
@@ -338,7 +335,7 @@ final class TakesPresenter {
 
     /** Whether a track is in the session already, rather than one that Record would add. */
     boolean isThere(Track track) {
-        return session().tracks().stream().anyMatch(other -> other.id().equals(track.id()));
+        return session().track(track.id()).isPresent();
     }
 
     /** Whether a track's part is a drum kit. */

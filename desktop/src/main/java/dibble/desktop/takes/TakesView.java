@@ -70,7 +70,6 @@ public final class TakesView extends StackPane implements View {
     private final Below below;
     private final StackPane upper;
     private final HBox adding;
-    private final VBox foot;
     private final ScrollBar bar = new ScrollBar();
     private final Label empty = new Label();
     private final TrackRow.Opens opens = new TrackRow.Opens() {
@@ -154,7 +153,7 @@ public final class TakesView extends StackPane implements View {
         barLine.setPadding(new Insets(0, 0, 0, TrackRow.HEAD));
         HBox.setHgrow(bar, Priority.ALWAYS);
         Cards.show(bar, false);
-        foot = new VBox(barLine, again, sort, options);
+        VBox foot = new VBox(barLine, again, sort, options);
         BorderPane all = new BorderPane(body);
         all.setTop(top);
         all.setBottom(foot);

@@ -56,7 +56,7 @@ public final class Places {
             case SCENE -> session.scene(id).isPresent();
             case INSTRUMENT -> session.instrument(id).isPresent();
             case SOURCE -> session.source(id).isPresent();
-            case TRACK -> session.tracks().stream().anyMatch(track -> track.id().equals(id));
+            case TRACK -> session.track(id).isPresent();
         };
     }
 }

@@ -28,10 +28,7 @@ final class Related {
             case ZONE -> addZones(related, session, zones, zone -> zone.id().equals(thing.id()));
             case SOURCE -> addZones(related, session, zones, zone -> zone.isPlayedBy(thing.id()));
             case PART -> addPart(related, session, zones, PartRef.parse(thing.id()));
-            case TRACK ->
-                session.tracks().stream()
-                        .filter(track -> track.id().equals(thing.id()))
-                        .forEach(track -> addTrack(related, session, zones, track));
+            case TRACK -> session.track(thing.id()).ifPresent(track -> addTrack(related, session, zones, track));
             default -> {
                 // Scenes, controls and whole instruments stand for themselves.
             }

@@ -144,12 +144,7 @@ public final class Words {
             case SCENE -> session.scene(id).map(Scene::name).orElse(id);
             case INSTRUMENT -> session.instrument(id).map(Instrument::name).orElse(id);
             case SOURCE -> session.source(id).map(Source::name).orElse(id);
-            case TRACK ->
-                session.tracks().stream()
-                        .filter(track -> track.id().equals(id))
-                        .findFirst()
-                        .map(Track::name)
-                        .orElse(id);
+            case TRACK -> session.track(id).map(Track::name).orElse(id);
         };
     }
 
