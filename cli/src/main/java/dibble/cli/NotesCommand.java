@@ -11,20 +11,9 @@ import dibble.notes.FileNotes;
 import java.util.ArrayList;
 import java.util.List;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** A command that changes the notes of a file. */
-abstract class NotesCommand extends FileCommand {
-    @Parameters(index = "0", paramLabel = "IN.mid", descriptionKey = "in")
-    private String input;
-
-    @Option(
-            names = {"-o", "--output"},
-            required = true,
-            paramLabel = "OUT.mid",
-            descriptionKey = "output")
-    private String output;
-
+abstract class NotesCommand extends MidiCommand {
     @Option(names = "--track", paramLabel = "NUMBER", split = ",", descriptionKey = "track")
     private List<Integer> tracks = new ArrayList<>();
 

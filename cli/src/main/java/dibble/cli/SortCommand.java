@@ -18,23 +18,12 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** {@code dibble sort}: a recorded file into separate tracks. */
 @Command(name = "sort")
-final class SortCommand extends FileCommand {
+final class SortCommand extends MidiCommand {
     private static final String WORDS =
             Arrays.stream(Sorting.By.values()).map(Sorting.By::word).collect(Collectors.joining(", "));
-
-    @Parameters(index = "0", paramLabel = "IN.mid", descriptionKey = "in")
-    private String input;
-
-    @Option(
-            names = {"-o", "--output"},
-            required = true,
-            paramLabel = "OUT.mid",
-            descriptionKey = "output")
-    private String output;
 
     @Option(names = "--by", required = true, paramLabel = "WHAT", descriptionKey = "by")
     private String by;

@@ -4,7 +4,6 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Question;
 import dibble.desktop.ui.Turning;
 import dibble.edits.Arrangement;
 import dibble.recording.Track;
@@ -23,7 +22,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 
 /** A range of bars: cut out, kept alone, repeated, copied, emptied, looped; and markers. Each is one step of undo. */
-final class ArrangeStrip extends Question {
+final class ArrangeStrip extends NoteQuestion {
     private static final int MOST_BARS = 9999;
     private static final int MOST_TIMES = 999;
 
@@ -41,7 +40,6 @@ final class ArrangeStrip extends Question {
         super("arrange");
         this.desk = desk;
         this.notes = notes;
-        getStyleClass().setAll("note-strip");
         all.setId("arrange-all");
         all.setTooltip(new Tooltip(say("arrange-strip.about-all-tracks")));
         times.setText("2");
@@ -93,6 +91,7 @@ final class ArrangeStrip extends Question {
     }
 
     /** Asks about the bars of the selected notes, of the range that is looped, or of everything. */
+    @Override
     void ask() {
         long[] span = notes.select().span().orElseGet(() -> {
             RecordOptions.Stretch range = desk.studio().options().range();

@@ -5,7 +5,6 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Jobs;
-import dibble.desktop.ui.Question;
 import dibble.edits.NoteEdits.Edited;
 import dibble.notes.Changed;
 import dibble.session.Session;
@@ -22,7 +21,7 @@ import javafx.scene.layout.Region;
  * What changes notes, asked in a line below the names: its effect is seen and heard at once, and kept or left. It begins
  * anew where what it is of has become another.
  */
-abstract class AskStrip extends Question {
+abstract class AskStrip extends NoteQuestion {
     /** As many notes as are changed within a frame. */
     private static final int AT_ONCE = 4000;
 
@@ -43,7 +42,6 @@ abstract class AskStrip extends Question {
         super(id);
         this.desk = desk;
         this.notes = notes;
-        getStyleClass().setAll("note-strip");
         title.setMinWidth(Region.USE_PREF_SIZE);
         keep = Cards.button(id + "-keep", say("ask-strip.keep"), this::keep);
         keep.getStyleClass().add("strip-keep");
@@ -85,6 +83,7 @@ abstract class AskStrip extends Question {
     }
 
     /** Shows the effect of what is wished now. */
+    @Override
     void show() {
         if (!isOpen()) {
             return;

@@ -76,6 +76,7 @@ final class BeatStrip extends AskStrip {
         return field;
     }
 
+    @Override
     void ask() {
         taps = new ArrayList<>();
         tapping = false;
@@ -98,6 +99,7 @@ final class BeatStrip extends AskStrip {
     }
 
     /** The taps count when playing has ended. */
+    @Override
     void follow() {
         if (tapping && !taps.isEmpty() && desk.studio().transport() == Transport.STOPPED) {
             tapping = false;

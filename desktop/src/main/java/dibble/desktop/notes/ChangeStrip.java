@@ -81,6 +81,7 @@ final class ChangeStrip extends AskStrip {
         return box;
     }
 
+    @Override
     void ask() {
         ask(change);
     }

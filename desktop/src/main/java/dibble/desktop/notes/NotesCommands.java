@@ -6,9 +6,10 @@ import dibble.desktop.ui.Command;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 
-/** All that can be done with notes, with its keys. Imports no nodes. */
+/** All that can be done with notes, with its keys. */
 final class NotesCommands {
     private static final String SELECT = say("command-group.select");
     private static final String MOVE = say("command-group.move");
@@ -17,42 +18,36 @@ final class NotesCommands {
     private static final int LOUDER = 5;
     private static final int MIDDLE_C = 60;
 
-    /** What is asked in strips, and what sounds. */
-    interface Asks {
-        void quantize();
-
-        void toAnotherSound();
-
-        void change();
-
-        void arrange();
-
-        void findTheBeat();
-
-        /** Loops the bars of the selected notes. */
-        void loop();
-
-        /** Sounds the first of the selected notes. */
-        void sound();
-    }
-
     private final NotesPresenter notes;
     private final BooleanSupplier focused;
     private final LongSupplier playhead;
     private final Runnable stale;
-    private final Asks asks;
+    private final Consumer<NoteQuestion.Kind> ask;
+    private final Runnable loop;
+    private final Runnable sound;
 
     /**
      * @param focused whether the notes have the focus: then the arrow keys are theirs
      * @param playhead the tick where the playhead is
      * @param stale has everything shown again
+     * @param loop loops the bars of the selected notes
+     * @param sound sounds the first of the selected notes
      */
-    NotesCommands(NotesPresenter notes, BooleanSupplier focused, LongSupplier playhead, Runnable stale, Asks asks) {
+    NotesCommands(
+            NotesPresenter notes,
+            BooleanSupplier focused,
+            LongSupplier playhead,
+            Runnable stale,
+            Consumer<NoteQuestion.Kind> ask,
+            Runnable loop,
+            Runnable sound) {
         this.notes = notes;
         this.focused = focused;
         this.playhead = playhead;
         this.stale = stale;
-        this.asks = asks;
+        this.ask = ask;
+        this.loop = loop;
+        this.sound = sound;
     }
 
     private Command command(String id, Runnable action) {
@@ -80,11 +75,16 @@ final class NotesCommands {
                         .key("Shortcut+V")
                         .when(notes::hasCopied),
                 command("draw-note-at-playhead", this::drawAtPlayhead).in(NOTES).key("Insert"),
-                command("quantize-notes", () -> asks.quantize()).key("Shortcut+U"),
-                command("notes-to-another-sound", () -> asks.toAnotherSound()).key("Shortcut+T"),
-                command("change-notes", () -> asks.change()).key("Shortcut+H"),
-                command("arrange-bars", () -> asks.arrange()).key("Shortcut+G"),
-                command("find-the-beat", () -> asks.findTheBeat()).key("Shortcut+B"),
+                command("quantize-notes", () -> ask.accept(NoteQuestion.Kind.QUANTIZE))
+                        .key("Shortcut+U"),
+                command("notes-to-another-sound", () -> ask.accept(NoteQuestion.Kind.TO_SOUND))
+                        .key("Shortcut+T"),
+                command("change-notes", () -> ask.accept(NoteQuestion.Kind.CHANGE))
+                        .key("Shortcut+H"),
+                command("arrange-bars", () -> ask.accept(NoteQuestion.Kind.ARRANGE))
+                        .key("Shortcut+G"),
+                command("find-the-beat", () -> ask.accept(NoteQuestion.Kind.BEAT))
+                        .key("Shortcut+B"),
                 command("notes-as-played", notes::asPlayed).key("Shortcut+P").when(notes::isEdited))) {
             all.add(command.when(() -> notes.isOpen()));
         }
@@ -111,7 +111,7 @@ final class NotesCommands {
                 command("join-notes", notes::join).in(NOTES).key("Shortcut+J"),
                 command("mute-notes", notes::mute).in(NOTES).key("Shortcut+Shift+M"),
                 command("delete-notes", notes::delete).in(NOTES).key("Delete").key("Backspace"),
-                command("loop-selection", asks::loop))) {
+                command("loop-selection", loop))) {
             all.add(command.when(selection));
         }
         for (Command command : List.of(
@@ -156,7 +156,7 @@ final class NotesCommands {
 
     private void transpose(int semitones) {
         notes.drag(0, semitones);
-        asks.sound();
+        sound.run();
     }
 
     private void duplicate() {

@@ -26,6 +26,7 @@ import dibble.studio.Transport;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -86,14 +87,9 @@ public final class NotesPane extends BorderPane implements Below {
     private final NoteArea area;
     private final VelocityArea velocities;
     private final Lanes lanes;
-    private QuantizeStrip quantize;
-    private SoundStrip toSound;
-    private ChangeStrip change;
-    private ArrangeStrip arrange;
-    private BeatStrip beat;
 
     /** Those that were asked for at least once: to make all takes longer than to open a track. */
-    private final List<Question> strips = new ArrayList<>();
+    private final Map<NoteQuestion.Kind, NoteQuestion> strips = new EnumMap<>(NoteQuestion.Kind.class);
 
     private final VBox stripBox = new VBox();
     private final NotesCommands commands;
@@ -120,42 +116,8 @@ public final class NotesPane extends BorderPane implements Below {
         area = new NoteArea(desk, board, stale, this::sound);
         velocities = new VelocityArea(board, stale);
         lanes = new Lanes(board, head, stale);
-        commands = new NotesCommands(notes, area::isFocused, this::playhead, stale, new NotesCommands.Asks() {
-            @Override
-            public void quantize() {
-                ask(quantizeStrip(), quantizeStrip()::ask);
-            }
-
-            @Override
-            public void toAnotherSound() {
-                ask(soundStrip(), soundStrip()::ask);
-            }
-
-            @Override
-            public void change() {
-                ask(changeStrip(), changeStrip()::ask);
-            }
-
-            @Override
-            public void arrange() {
-                ask(arrangeStrip(), arrangeStrip()::ask);
-            }
-
-            @Override
-            public void findTheBeat() {
-                ask(beatStrip(), beatStrip()::ask);
-            }
-
-            @Override
-            public void loop() {
-                loopSelection();
-            }
-
-            @Override
-            public void sound() {
-                soundSelected();
-            }
-        });
+        commands = new NotesCommands(
+                notes, area::isFocused, this::playhead, stale, this::ask, this::loopSelection, this::soundSelected);
         soundsFor.setOnFinished(event -> desk.studio().endTest());
         setId("notes");
         getStyleClass().add("notes-pane");
@@ -216,16 +178,12 @@ public final class NotesPane extends BorderPane implements Below {
         FlowPane bar = Cards.flow(
                 names,
                 count,
+                Cards.button("notes-quantize", say("notes-pane.quantize"), () -> ask(NoteQuestion.Kind.QUANTIZE)),
                 Cards.button(
-                        "notes-quantize", say("notes-pane.quantize"), () -> ask(quantizeStrip(), quantizeStrip()::ask)),
-                Cards.button(
-                        "notes-to-sound",
-                        say("notes-pane.to-another-sound"),
-                        () -> ask(soundStrip(), soundStrip()::ask)),
-                Cards.button("notes-change", say("notes-pane.change"), () -> ask(changeStrip(), changeStrip()::ask)),
-                Cards.button(
-                        "notes-arrange", say("notes-pane.arrange"), () -> ask(arrangeStrip(), arrangeStrip()::ask)),
-                Cards.button("notes-beat", say("notes-pane.find-the-beat"), () -> ask(beatStrip(), beatStrip()::ask)),
+                        "notes-to-sound", say("notes-pane.to-another-sound"), () -> ask(NoteQuestion.Kind.TO_SOUND)),
+                Cards.button("notes-change", say("notes-pane.change"), () -> ask(NoteQuestion.Kind.CHANGE)),
+                Cards.button("notes-arrange", say("notes-pane.arrange"), () -> ask(NoteQuestion.Kind.ARRANGE)),
+                Cards.button("notes-beat", say("notes-pane.find-the-beat"), () -> ask(NoteQuestion.Kind.BEAT)),
                 asPlayed,
                 close);
         bar.getStyleClass().add("notes-bar");
@@ -238,51 +196,29 @@ public final class NotesPane extends BorderPane implements Below {
         return Lanes.line(new VBox(Cards.strong(say("notes-pane.velocity"))), head, velocities);
     }
 
-    private QuantizeStrip quantizeStrip() {
-        quantize = quantize == null ? added(new QuantizeStrip(desk, notes)) : quantize;
-        return quantize;
+    /** The question of a kind, made when it is first asked. */
+    private NoteQuestion strip(NoteQuestion.Kind kind) {
+        return strips.computeIfAbsent(kind, it -> {
+            NoteQuestion strip = it.make(desk, notes);
+            stripBox.getChildren().add(strip);
+            return strip;
+        });
     }
 
-    private SoundStrip soundStrip() {
-        toSound = toSound == null ? added(new SoundStrip(desk, notes)) : toSound;
-        return toSound;
-    }
-
-    private ChangeStrip changeStrip() {
-        change = change == null ? added(new ChangeStrip(desk, notes)) : change;
-        return change;
-    }
-
-    private ArrangeStrip arrangeStrip() {
-        arrange = arrange == null ? added(new ArrangeStrip(desk, notes)) : arrange;
-        return arrange;
-    }
-
-    private BeatStrip beatStrip() {
-        beat = beat == null ? added(new BeatStrip(desk, notes)) : beat;
-        return beat;
-    }
-
-    private <S extends Question> S added(S strip) {
-        strips.add(strip);
-        stripBox.getChildren().add(strip);
-        return strip;
-    }
-
-    /** One strip asks at a time. */
-    private void ask(Question strip, Runnable ask) {
-        boolean was = strip.isOpen();
+    /** Asks, or leaves what is asked already: one strip asks at a time. */
+    private void ask(NoteQuestion.Kind kind) {
+        boolean was = strip(kind).isOpen();
         leave();
         if (!was) {
             // Whoever asked by a button goes on with the notes, not with the button.
             area.requestFocus();
-            ask.run();
+            strip(kind).ask();
         }
     }
 
     /** Esc goes back by a step: out of a strip, then out of the selection, then out of the notes. */
     private void stepBack() {
-        if (strips.stream().anyMatch(Question::isOpen)) {
+        if (strips.values().stream().anyMatch(Question::isOpen)) {
             leave();
         } else if (!notes.selected().isEmpty()) {
             notes.selected().clear();
@@ -294,7 +230,7 @@ public final class NotesPane extends BorderPane implements Below {
 
     @Override
     public void leave() {
-        strips.forEach(Question::close);
+        strips.values().forEach(Question::close);
     }
 
     private void fillView() {
@@ -353,9 +289,7 @@ public final class NotesPane extends BorderPane implements Below {
 
     @Override
     public void follow() {
-        if (beat != null) {
-            beat.follow();
-        }
+        strips.values().forEach(NoteQuestion::follow);
     }
 
     @Override
@@ -405,10 +339,7 @@ public final class NotesPane extends BorderPane implements Below {
             Cards.show(this, false);
             return;
         }
-        strips.stream()
-                .filter(AskStrip.class::isInstance)
-                .map(AskStrip.class::cast)
-                .forEach(AskStrip::show);
+        strips.values().forEach(NoteQuestion::show);
         Palette palette = desk.theme().palette();
         List<Shown> shown = shown(palette);
         BitSet used = new BitSet();
@@ -540,7 +471,7 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     private void loopSelection() {
-        ask(arrangeStrip(), arrangeStrip()::ask);
-        arrangeStrip().loop();
+        ask(NoteQuestion.Kind.ARRANGE);
+        ((ArrangeStrip) strip(NoteQuestion.Kind.ARRANGE)).loop();
     }
 }

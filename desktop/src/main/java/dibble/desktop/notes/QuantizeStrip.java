@@ -96,6 +96,7 @@ final class QuantizeStrip extends AskStrip {
         return field;
     }
 
+    @Override
     void ask() {
         List<Choice> all = new ArrayList<>(Choices.gridSteps());
         for (Track track : desk.session().tracks()) {

@@ -40,6 +40,7 @@ final class SoundStrip extends AskStrip {
         setAsked(Cards.soft(say("sound-strip.to")), target);
     }
 
+    @Override
     void ask() {
         List<Choice> all = new ArrayList<>();
         all.add(new Choice(Sorting.By.KEY, say("sound-strip.each-key")));
