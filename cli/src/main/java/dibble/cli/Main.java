@@ -32,6 +32,7 @@ import picocli.CommandLine.ScopeType;
             SortCommand.class,
             QuantizeCommand.class,
             EditCommand.class,
+            RenderCommand.class,
             PortsCommand.class
         })
 public final class Main implements Runnable {

@@ -3,20 +3,14 @@ package dibble.cli;
 import static dibble.cli.CliText.say;
 
 import dibble.files.SessionFile;
-import dibble.gear.Source;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
-import dibble.midi.MidiTrack;
 import dibble.recording.FileRouter;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.io.IOException;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
-import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -41,8 +35,8 @@ final class RouteCommand extends FileCommand {
     @Option(names = "--scene", paramLabel = "ID", descriptionKey = "scene")
     private String scene;
 
-    @Option(names = "--source", paramLabel = "TRACK=ID", descriptionKey = "source")
-    private Map<Integer, String> sourceOfTrack = new LinkedHashMap<>();
+    @Mixin
+    private SourceOptions sourceOfTrack;
 
     @Option(names = "--with-sounds", descriptionKey = "with-sounds")
     private boolean withSounds;
@@ -64,7 +58,7 @@ final class RouteCommand extends FileCommand {
         if (output != null) {
             files.checkOutput(output);
         }
-        String[] sources = sourcesOfTracks(session, midi);
+        String[] sources = sourceOfTrack.ofTracks(session, midi, input, files);
         RoutedFile routed = new RoutedFile(session, session.routing(performance), events ? out() : null);
         FileRouter.route(midi, sources, routed.routing(), withSounds, routed.slots(), routed);
         if (output != null) {
@@ -72,49 +66,5 @@ final class RouteCommand extends FileCommand {
             files.write(output, to -> MidiFileWriter.write(made, to));
         }
         return 0;
-    }
-
-    private String[] sourcesOfTracks(Session session, MidiFile midi) {
-        int count = midi.tracks().size();
-        sourceOfTrack.forEach((track, id) -> {
-            if (track < 1 || track > count) {
-                throw new BadInput(say("route-command.source-no-track-expected-1", track, id, count));
-            }
-            if (SessionInput.source(session, id).isEmpty()) {
-                throw new BadInput(
-                        say("route-command.source-no-source-expected-one", track, id, SessionInput.sources(session)));
-            }
-        });
-        String[] sources = new String[count];
-        List<String> passedOver = new ArrayList<>();
-        boolean any = false;
-        boolean hasEvents = false;
-        for (int i = 0; i < count; i++) {
-            MidiTrack track = midi.tracks().get(i);
-            boolean plays = hasChannelMessages(track);
-            hasEvents |= plays;
-            String name = sourceOfTrack.getOrDefault(i + 1, track.name().orElse(""));
-            Optional<Source> source = SessionInput.source(session, name);
-            if (source.isPresent()) {
-                sources[i] = source.get().id();
-                any = true;
-            } else if (plays) {
-                passedOver.add(say("route-command.track-is-not-a-source", i + 1, name));
-            }
-        }
-        if (!any && hasEvents) {
-            throw new BadInput(say("route-command.no-track-of-names-a", input, SessionInput.sources(session)));
-        }
-        passedOver.forEach(files::tell);
-        return sources;
-    }
-
-    private static boolean hasChannelMessages(MidiTrack track) {
-        for (int i = 0; i < track.size(); i++) {
-            if (track.isChannelMessage(i)) {
-                return true;
-            }
-        }
-        return false;
     }
 }

@@ -9,6 +9,7 @@ import dibble.gear.SequencerLane;
 import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
+import dibble.gear.Strip;
 import dibble.midi.ChannelSet;
 import dibble.midi.MidiFile;
 import dibble.midi.Range;
@@ -41,6 +42,8 @@ public final class LamplightersRound {
     private static final String SORREL = "sorrel";
     private static final String YARROW = "yarrow";
     private static final int BARS = 24;
+    private static final int HAND_DRUMS = 1;
+    private static final int DRUM_OUTPUT = 2;
     private static final int BREATH = 2;
     private static final int EXPRESSION = 11;
     private static final int SLIDER = 16;
@@ -70,6 +73,7 @@ public final class LamplightersRound {
                 .withZones(zones())
                 .withControls(controls())
                 .withScenes(scenes())
+                .withOutputs(Map.of(1, "main", DRUM_OUTPUT, "drums"))
                 .withSceneSwitch(new SceneSwitch(LARKSPUR, 1));
     }
 
@@ -114,7 +118,7 @@ public final class LamplightersRound {
                 Part.of("marimba", "Marimba", null, 12, new Range(45, 96), 11),
                 Part.of("dulcimer", "Hammer dulcimer", null, 15, new Range(48, 84), 12),
                 Part.of("bowls", "Glass bowls", null, 92, new Range(48, 96), 6),
-                Part.of("hands", "Hand drums", null, 0, new Range(35, 81), 5)
+                Part.of("hands", "Hand drums", null, HAND_DRUMS, new Range(35, 81), 5)
                         .asDrums()
                         .edit()
                         .noteNames(Map.of(
@@ -127,10 +131,14 @@ public final class LamplightersRound {
                                 54, "Jingles"))
                         .build());
         int[] levels = {84, 96, 104, 92, 98, 88, 110};
+        int[] rooms = {50, 10, 56, 36, 44, 70, 24};
         List<Part> levelled = new ArrayList<>();
         for (int i = 0; i < levels.length; i++) {
-            levelled.add(parts.get(i).edit().volume(levels[i]).output(i + 1).build());
+            Strip strip = parts.get(i).strip().withVolume(levels[i]).withReverb(rooms[i]);
+            levelled.add(parts.get(i).edit().strip(strip).build());
         }
+        int drums = levelled.size() - 1;
+        levelled.set(drums, levelled.get(drums).edit().output(DRUM_OUTPUT).build());
         return Instrument.of(SORREL, "Sorrel", true, "stand-in:sorrel", levelled);
     }
 

@@ -5,6 +5,7 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.SequencerLane;
 import dibble.gear.Source;
+import dibble.gear.StripRef;
 import dibble.midi.ChannelSet;
 import dibble.midi.Range;
 import dibble.routing.Zone;
@@ -84,17 +85,22 @@ public record Plant(List<Row> rows, int wanted, List<Integer> taken, UnaryOperat
                 eachPart(row, values, (part, channel) -> part.withChannel(channel)));
     }
 
-    /** Plans outputs of parts, 1-64. */
-    public static Plant outputs(Session session, List<PartRef> row, int start, int step) {
+    /** Plans outputs of strips, 1-64: of parts, or of keys of theirs. */
+    public static Plant outputs(Session session, List<StripRef> row, int start, int step) {
         List<Integer> values = count(row.size(), start, step, OUTPUTS);
-        return new Plant(
-                rows(names(session, row), values),
-                row.size(),
-                List.of(),
-                eachPart(
-                        row,
-                        values,
-                        (part, output) -> part.edit().output(output).build()));
+        List<String> names = row.stream()
+                .map(ref -> session.part(ref.part())
+                        .map(part -> part.stripName(ref.key()))
+                        .orElse(ref.part().toString()))
+                .toList();
+        return new Plant(rows(names, values), row.size(), List.of(), before -> {
+            Session planted = before;
+            for (int i = 0; i < values.size(); i++) {
+                int output = values.get(i);
+                planted = StripEdits.change(planted, row.get(i), strip -> strip.withOutput(output));
+            }
+            return planted;
+        });
     }
 
     private interface PartEdit {

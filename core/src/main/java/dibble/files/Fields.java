@@ -211,6 +211,11 @@ final class Fields {
         return value.doubleValue();
     }
 
+    /** A number with a fraction, or null. */
+    Double decimal(String name, double low, double high) throws SessionFormatException {
+        return has(name) ? Double.valueOf(required(name, low, high)) : null;
+    }
+
     private static boolean isWithin(BigDecimal number, double low, double high) {
         return number.compareTo(BigDecimal.valueOf(low)) >= 0 && number.compareTo(BigDecimal.valueOf(high)) <= 0;
     }

@@ -2,7 +2,9 @@ package dibble.files;
 
 import static dibble.text.CoreText.say;
 
+import dibble.gear.Effects;
 import dibble.gear.Instrument;
+import dibble.gear.Loudness;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Receives;
@@ -10,6 +12,7 @@ import dibble.gear.SequencerLane;
 import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
+import dibble.gear.Strip;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
@@ -35,6 +38,7 @@ import java.util.stream.Stream;
 
 /** Reads what decides where events go: sources, instruments, zones, control maps and scenes. An instance reads one. */
 final class RoutingReader {
+    private static final int MOST_KEYS = 128;
     static final int MOST_GEAR = 1_000;
     static final int MOST_ZONES = 100_000;
     private static final int MOST_SOUNDS = 10_000;
@@ -105,7 +109,51 @@ final class RoutingReader {
                 f.word("receives", Receives.BY_CHANNEL, RECEIVES),
                 List.copyOf(f.texts("hearsDirectly")),
                 f.list("parts", MOST_GEAR, part -> part(part, id)),
+                f.object("effects").make(RoutingReader::effects),
                 f.extras());
+    }
+
+    private static Effects effects(Fields f) throws SessionFormatException {
+        Effects usual = Effects.USUAL;
+        return new Effects(
+                f.number("room", 0, 127, usual.room()),
+                f.number("damping", 0, 127, usual.damping()),
+                f.number("rate", 0, 127, usual.rate()),
+                f.number("depth", 0, 127, usual.depth()));
+    }
+
+    /** A level is kept beside the volume that it is nearest to; who changed that alone meant that. */
+    private static Strip strip(Fields f, Integer volume) throws SessionFormatException {
+        Double level = f.decimal("level", Loudness.LEAST, Loudness.MOST);
+        boolean finer = level != null && (volume == null || Loudness.volume(level) == volume);
+        Strip strip = new Strip(
+                finer ? level : null,
+                f.number("pan", 0, 127),
+                f.number("reverb", 0, 127, 0),
+                f.number("chorus", 0, 127, 0),
+                f.number("output", 1, 64, 1),
+                f.number("group", 1, Strip.GROUPS, 0));
+        return finer ? strip : strip.withVolume(volume);
+    }
+
+    private static Map<Integer, Strip> keyStrips(Fields f) throws SessionFormatException {
+        return numbered(f.list(
+                "keyStrips",
+                MOST_KEYS,
+                at -> Map.entry((int) at.required("key", 0, 127), strip(at, at.number("volume", 0, 127))),
+                at -> String.valueOf(at.getKey())));
+    }
+
+    /** A list of what has a number, in its order. */
+    static <T> Map<Integer, T> numbered(List<Map.Entry<Integer, T>> items) {
+        Map<Integer, T> all = new LinkedHashMap<>();
+        for (Map.Entry<Integer, T> item : items) {
+            if (all.put(item.getKey(), item.getValue()) != null) {
+                throw new IllegalArgumentException(
+                        say("session.appears-twice-expected-unique-ids", say("number.number"), item.getKey()));
+            }
+        }
+        return all;
     }
 
     private Part part(Fields f, String instrument) throws SessionFormatException {
@@ -121,13 +169,13 @@ final class RoutingReader {
                 f.channelOr("channel", "auto"),
                 sound.bank(),
                 sound.program(),
-                sound.volume(),
-                sound.pan(),
+                f.form("soundFile", Form.ID),
+                strip(f, sound.volume()),
+                keyStrips(f),
                 f.range("keys", Range.ALL),
                 f.flag("drums", false),
                 f.noteNames("noteNames"),
                 f.noteNames("keyswitches"),
-                f.number("output", 1, 64, 1),
                 f.number("colour", 1, 16, 0),
                 f.extras());
     }

@@ -3,13 +3,16 @@ package dibble.files;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dibble.gear.Effects;
 import dibble.gear.Extras;
 import dibble.gear.Instrument;
+import dibble.gear.Loudness;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.SequencerLane;
 import dibble.gear.Sound;
 import dibble.gear.Source;
+import dibble.gear.Strip;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
@@ -97,6 +100,15 @@ final class RoutingWriter {
         for (Part part : instrument.parts()) {
             parts.add(part(part, instrument.ref(part), routing));
         }
+        Effects effects = instrument.effects();
+        if (!effects.equals(Effects.USUAL) || !instrument.extras().at("effects").isEmpty()) {
+            ObjectNode of = node.putObject("effects")
+                    .put("room", effects.room())
+                    .put("damping", effects.damping())
+                    .put("rate", effects.rate())
+                    .put("depth", effects.depth());
+            Fields.putAll(of, instrument.extras().at("effects"));
+        }
         Fields.putAll(node, instrument.extras());
         return node;
     }
@@ -112,16 +124,47 @@ final class RoutingWriter {
             node.put("channel", part.channel());
         }
         sound(node, part.sound());
+        if (part.soundFile() != null) {
+            node.put("soundFile", part.soundFile());
+        }
+        strip(node, part.strip());
+        if (!part.keyStrips().isEmpty()) {
+            ArrayNode strips = node.putArray("keyStrips");
+            part.keyStrips().entrySet().forEach(of -> {
+                ObjectNode to = strips.addObject().put("key", of.getKey());
+                number(to, "volume", of.getValue().volume());
+                number(to, "pan", of.getValue().pan());
+                strip(to, of.getValue());
+                Fields.putAll(to, part.extras().at("keyStrips " + of.getKey()));
+            });
+        }
         range(node, "keys", part.keys());
         node.put("drums", part.drums());
         noteNames(node, "noteNames", part.noteNames());
         noteNames(node, "keyswitches", part.keyswitches());
-        node.put("output", part.output());
         if (part.colour() > 0) {
             node.put("colour", part.colour());
         }
         Fields.putAll(node, part.extras());
         return node;
+    }
+
+    /** What a strip has beside volume and pan. */
+    private static void strip(ObjectNode node, Strip strip) {
+        Integer volume = strip.volume();
+        if (volume != null && strip.level() != Loudness.ofVolume(volume)) {
+            node.put("level", strip.level());
+        }
+        if (strip.reverb() > 0) {
+            node.put("reverb", strip.reverb());
+        }
+        if (strip.chorus() > 0) {
+            node.put("chorus", strip.chorus());
+        }
+        node.put("output", strip.output());
+        if (strip.group() > 0) {
+            node.put("group", strip.group());
+        }
     }
 
     private static ObjectNode scene(Scene scene) {

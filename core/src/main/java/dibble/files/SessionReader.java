@@ -14,6 +14,7 @@ import com.fasterxml.jackson.databind.json.JsonMapper;
 import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
+import dibble.gear.SoundFile;
 import dibble.gear.Source;
 import dibble.midi.MiddleC;
 import dibble.recording.Onto;
@@ -54,6 +55,7 @@ final class SessionReader {
 
     static final int MOST_ITEMS = 100_000;
     static final int MOST_TRACKS = 10_000;
+    private static final int MOST_OUTPUTS = 64;
 
     private static final ObjectMapper JSON = JsonMapper.builder()
             .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
@@ -171,6 +173,8 @@ final class SessionReader {
                 .tracks(all)
                 .settled(f.list("settledChecks", MOST_ITEMS, SessionReader::settled))
                 .clock(f.object("clock").make(SessionReader::clock))
+                .outputs(outputs(f))
+                .soundFiles(f.list("soundFiles", RoutingReader.MOST_GEAR, SessionReader::soundFile, SoundFile::id))
                 .extras(f.extras())
                 .build();
         return new Read(session, performance, tracks, takes);
@@ -221,6 +225,19 @@ final class SessionReader {
 
     private static ClockPlan clock(Fields f) throws SessionFormatException {
         return new ClockPlan(f.texts("to"), f.text("from"));
+    }
+
+    private static Map<Integer, String> outputs(Fields f) throws SessionFormatException {
+        return RoutingReader.numbered(f.list(
+                "outputs",
+                MOST_OUTPUTS,
+                at -> Map.entry((int) at.required("number", 1, MOST_OUTPUTS), at.text("name", "")),
+                at -> String.valueOf(at.getKey())));
+    }
+
+    private static SoundFile soundFile(Fields f) throws SessionFormatException {
+        String id = f.requiredForm("id", Form.ID);
+        return new SoundFile(id, f.text("name", id), f.required("path"), f.requiredForm("sha256", Form.SHA_256));
     }
 
     private Track track(Fields f) throws SessionFormatException {

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.gear.Extras;
+import dibble.gear.SoundFile;
 import dibble.recording.HandEdits;
 import dibble.recording.Region;
 import dibble.recording.Take;
@@ -118,8 +119,31 @@ final class SessionWriter {
         }
         settled(node, session.settled());
         clock(node, session.clock(), extras.at("clock"));
+        levels(node, session, extras);
         Fields.putAll(node, extras);
         return node;
+    }
+
+    /** Names of outputs, and the files that sounds come from. */
+    private static void levels(ObjectNode node, Session session, Extras extras) {
+        if (!session.outputs().isEmpty()) {
+            ArrayNode outputs = node.putArray("outputs");
+            session.outputs().forEach((number, name) -> {
+                ObjectNode to = outputs.addObject().put("number", number).put("name", name);
+                Fields.putAll(to, extras.at("outputs " + number));
+            });
+        }
+        if (!session.soundFiles().isEmpty()) {
+            ArrayNode files = node.putArray("soundFiles");
+            for (SoundFile file : session.soundFiles()) {
+                ObjectNode to = files.addObject()
+                        .put("id", file.id())
+                        .put("name", file.name())
+                        .put("path", file.path())
+                        .put("sha256", file.sha256());
+                Fields.putAll(to, extras.at("soundFiles " + file.id()));
+            }
+        }
     }
 
     private static void tempo(ObjectNode node, TempoMap map, Extras extras) {

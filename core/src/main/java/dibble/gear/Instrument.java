@@ -15,6 +15,7 @@ import java.util.Set;
  * @param port the name of the port it hears; instruments can share one
  * @param receives what it does with channels
  * @param hearsDirectly the ids of sources that are connected to it past Dibble
+ * @param effects the room and the chorus of one that Dibble sounds
  */
 public record Instrument(
         String id,
@@ -24,6 +25,7 @@ public record Instrument(
         Receives receives,
         List<String> hearsDirectly,
         List<Part> parts,
+        Effects effects,
         Extras extras) {
     public Instrument {
         Ids.check(id);
@@ -39,7 +41,8 @@ public record Instrument(
 
     /** An instrument each of whose parts hears its own channel. */
     public static Instrument of(String id, String name, boolean builtIn, String port, List<Part> parts) {
-        return new Instrument(id, name, builtIn, port, Receives.BY_CHANNEL, List.of(), parts, Extras.NONE);
+        return new Instrument(
+                id, name, builtIn, port, Receives.BY_CHANNEL, List.of(), parts, Effects.USUAL, Extras.NONE);
     }
 
     public Optional<Part> part(String partId) {
@@ -47,31 +50,35 @@ public record Instrument(
     }
 
     public Instrument withParts(List<Part> others) {
-        return new Instrument(id, name, builtIn, port, receives, hearsDirectly, others, extras);
+        return new Instrument(id, name, builtIn, port, receives, hearsDirectly, others, effects, extras);
     }
 
     public Instrument withId(String other) {
-        return new Instrument(other, name, builtIn, port, receives, hearsDirectly, parts, extras);
+        return new Instrument(other, name, builtIn, port, receives, hearsDirectly, parts, effects, extras);
     }
 
     public Instrument withName(String text) {
-        return new Instrument(id, text, builtIn, port, receives, hearsDirectly, parts, extras);
+        return new Instrument(id, text, builtIn, port, receives, hearsDirectly, parts, effects, extras);
     }
 
     public Instrument withBuiltIn(boolean own) {
-        return new Instrument(id, name, own, port, receives, hearsDirectly, parts, extras);
+        return new Instrument(id, name, own, port, receives, hearsDirectly, parts, effects, extras);
     }
 
     public Instrument withPort(String text) {
-        return new Instrument(id, name, builtIn, text, receives, hearsDirectly, parts, extras);
+        return new Instrument(id, name, builtIn, text, receives, hearsDirectly, parts, effects, extras);
     }
 
     public Instrument withReceives(Receives channels) {
-        return new Instrument(id, name, builtIn, port, channels, hearsDirectly, parts, extras);
+        return new Instrument(id, name, builtIn, port, channels, hearsDirectly, parts, effects, extras);
     }
 
     public Instrument withHearsDirectly(List<String> sources) {
-        return new Instrument(id, name, builtIn, port, receives, sources, parts, extras);
+        return new Instrument(id, name, builtIn, port, receives, sources, parts, effects, extras);
+    }
+
+    public Instrument withEffects(Effects other) {
+        return new Instrument(id, name, builtIn, port, receives, hearsDirectly, parts, other, extras);
     }
 
     public PartRef ref(Part part) {

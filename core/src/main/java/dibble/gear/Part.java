@@ -2,6 +2,7 @@ package dibble.gear;
 
 import dibble.midi.Range;
 import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -13,13 +14,13 @@ import java.util.TreeMap;
  * @param channel 1-16, or null for a channel that is chosen once and kept
  * @param bank controllers 0 and 32 as a list of two, or null
  * @param program 0-127, or null
- * @param volume controller 7, 0-127, or null
- * @param pan controller 10, 0-127, or null
+ * @param soundFile the id of the file that has its sounds, or null for those that come with Dibble
+ * @param strip its level, pan, sends, output and group
+ * @param keyStrips the same of single keys, by key; they count for keys that have a track of their own
  * @param keys the keys that it answers to; they serve the checks and never filter
  * @param drums whether each key is a sound of its own
  * @param noteNames names of its notes, by note
  * @param keyswitches names of the notes that choose how it plays, by note
- * @param output the output of the instrument that it sounds on, from 1
  * @param colour 1-16, its own for good; 0 where none was given yet
  */
 public record Part(
@@ -28,23 +29,27 @@ public record Part(
         Integer channel,
         List<Integer> bank,
         Integer program,
-        Integer volume,
-        Integer pan,
+        String soundFile,
+        Strip strip,
+        Map<Integer, Strip> keyStrips,
         Range keys,
         boolean drums,
         Map<Integer, String> noteNames,
         Map<Integer, String> keyswitches,
-        int output,
         int colour,
         Extras extras) {
     public Part {
         Ids.check(id);
         Checked.range("number.channel", channel, 1, 16);
-        bank = new Sound(bank, program, volume, pan).bank();
-        Checked.range("number.output", output, 1, 64);
+        bank = new Sound(bank, program, null, null).bank();
+        if (soundFile != null) {
+            Ids.check(soundFile);
+        }
         Checked.range("number.colour", colour, 0, 16);
         noteNames = notes("number.note", noteNames);
         keyswitches = notes("number.keyswitch", keyswitches);
+        keyStrips.keySet().forEach(key -> Checked.range("number.key", key, 0, 127));
+        keyStrips = Collections.unmodifiableMap(new LinkedHashMap<>(keyStrips));
     }
 
     private static Map<Integer, String> notes(String what, Map<Integer, String> names) {
@@ -55,12 +60,60 @@ public record Part(
     /** A part with a program on a channel (null: chosen once and kept). */
     public static Part of(String id, String name, Integer channel, int program, Range keys, int colour) {
         return new Part(
-                id, name, channel, null, program, 100, 64, keys, false, Map.of(), Map.of(), 1, colour, Extras.NONE);
+                id,
+                name,
+                channel,
+                null,
+                program,
+                null,
+                Strip.PLAIN.withVolume(Loudness.USUAL_VOLUME).withPan(Loudness.MIDDLE),
+                Map.of(),
+                keys,
+                false,
+                Map.of(),
+                Map.of(),
+                colour,
+                Extras.NONE);
     }
 
     /** What makes it sound as it does. */
     public Sound sound() {
-        return new Sound(bank, program, volume, pan);
+        return new Sound(bank, program, volume(), pan());
+    }
+
+    /** Controller 7, 0-127, or null where it is left as it is. */
+    public Integer volume() {
+        return strip.volume();
+    }
+
+    /** Controller 10, 0-127, or null where it is left as it is. */
+    public Integer pan() {
+        return strip.pan();
+    }
+
+    /** The output that it sounds on, from 1. */
+    public int output() {
+        return strip.output();
+    }
+
+    /** The strip of a key, or with {@link StripRef#ALL} its own; a key that has none yet begins with the part's. */
+    public Strip strip(int key) {
+        return keyStrips.getOrDefault(key, strip);
+    }
+
+    /** What a strip is called: as the part, or as its key. */
+    public String stripName(int key) {
+        return key == StripRef.ALL ? name : noteNames.getOrDefault(key, name + " " + key);
+    }
+
+    /** With another strip for a key, or with {@link StripRef#ALL} for itself. */
+    public Part withStrip(int key, Strip other) {
+        if (key == StripRef.ALL) {
+            return edit().strip(other).build();
+        }
+        Map<Integer, Strip> others = new LinkedHashMap<>(keyStrips);
+        others.put(key, other);
+        return edit().keyStrips(others).build();
     }
 
     public Part withColour(int number) {

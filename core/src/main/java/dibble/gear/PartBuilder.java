@@ -11,13 +11,13 @@ public final class PartBuilder {
     private Integer channel;
     private List<Integer> bank;
     private Integer program;
-    private Integer volume;
-    private Integer pan;
+    private String soundFile;
+    private Strip strip;
+    private Map<Integer, Strip> keyStrips;
     private Range keys;
     private boolean drums;
     private Map<Integer, String> noteNames;
     private Map<Integer, String> keyswitches;
-    private int output;
     private int colour;
     private Extras extras;
 
@@ -27,13 +27,13 @@ public final class PartBuilder {
         channel = from.channel();
         bank = from.bank();
         program = from.program();
-        volume = from.volume();
-        pan = from.pan();
+        soundFile = from.soundFile();
+        strip = from.strip();
+        keyStrips = from.keyStrips();
         keys = from.keys();
         drums = from.drums();
         noteNames = from.noteNames();
         keyswitches = from.keyswitches();
-        output = from.output();
         colour = from.colour();
         extras = from.extras();
     }
@@ -63,14 +63,27 @@ public final class PartBuilder {
         return this;
     }
 
-    public PartBuilder volume(Integer value) {
-        volume = value;
+    public PartBuilder soundFile(String value) {
+        soundFile = value;
         return this;
     }
 
-    public PartBuilder pan(Integer value) {
-        pan = value;
+    public PartBuilder strip(Strip value) {
+        strip = value;
         return this;
+    }
+
+    public PartBuilder keyStrips(Map<Integer, Strip> value) {
+        keyStrips = value;
+        return this;
+    }
+
+    public PartBuilder volume(Integer value) {
+        return strip(strip.withVolume(value));
+    }
+
+    public PartBuilder pan(Integer value) {
+        return strip(strip.withPan(value));
     }
 
     public PartBuilder keys(Range value) {
@@ -94,8 +107,7 @@ public final class PartBuilder {
     }
 
     public PartBuilder output(int value) {
-        output = value;
-        return this;
+        return strip(strip.withOutput(value));
     }
 
     public PartBuilder colour(int value) {
@@ -111,13 +123,13 @@ public final class PartBuilder {
                 channel,
                 bank,
                 program,
-                volume,
-                pan,
+                soundFile,
+                strip,
+                keyStrips,
                 keys,
                 drums,
                 noteNames,
                 keyswitches,
-                output,
                 colour,
                 extras);
     }

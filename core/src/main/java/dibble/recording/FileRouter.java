@@ -62,7 +62,8 @@ public final class FileRouter {
         router.close(tick);
     }
 
-    private static void sendSounds(Routing routing, Slots slots, Router router) {
+    /** Gives all parts their sounds, and those of the active scene. */
+    public static void sendSounds(Routing routing, Slots slots, Router router) {
         for (Instrument instrument : routing.instruments()) {
             int port = slots.port(instrument.port());
             for (Part part : instrument.parts()) {

@@ -32,6 +32,11 @@ public record Performance(
         channels = Map.copyOf(channels);
     }
 
+    /** Whether what is on a track is played: it is not muted, and soloed where any is. */
+    public boolean plays(String track) {
+        return !muted.contains(track) && (soloed.isEmpty() || soloed.contains(track));
+    }
+
     public Performance withScene(String id) {
         return new Performance(id, unheard, armed, muted, soloed, channels);
     }

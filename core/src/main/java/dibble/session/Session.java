@@ -3,10 +3,12 @@ package dibble.session;
 import static dibble.text.CoreText.say;
 
 import dibble.gear.ChannelPlan;
+import dibble.gear.Checked;
 import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.SoundFile;
 import dibble.gear.Source;
 import dibble.midi.MiddleC;
 import dibble.recording.Take;
@@ -20,9 +22,12 @@ import dibble.routing.Zone;
 import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -36,6 +41,8 @@ import java.util.function.Function;
  * @param sceneSwitch whose program changes call scenes, or null for nobody's
  * @param settled what checks found and the player means to be so
  * @param clock where MIDI clock goes and comes from
+ * @param outputs names of outputs, by their numbers 1-64
+ * @param soundFiles files of sounds that parts can have
  * @param foreign what else its container has
  */
 public record Session(
@@ -53,6 +60,8 @@ public record Session(
         List<Take> takes,
         List<Settled> settled,
         ClockPlan clock,
+        Map<Integer, String> outputs,
+        List<SoundFile> soundFiles,
         Extras extras,
         Foreign foreign) {
     public Session {
@@ -65,6 +74,10 @@ public record Session(
         tracks = List.copyOf(tracks);
         takes = List.copyOf(takes);
         settled = List.copyOf(settled);
+        outputs.keySet().forEach(number -> Checked.range("number.output", number, 1, 64));
+        outputs = Collections.unmodifiableMap(new LinkedHashMap<>(outputs));
+        soundFiles = List.copyOf(soundFiles);
+        unique("thing.sound-file", soundFiles, SoundFile::id);
         unique("thing.source", sources, Source::id);
         unique("thing.instrument", instruments, Instrument::id);
         unique("thing.scene", scenes, Scene::id);
@@ -147,6 +160,18 @@ public record Session(
 
     public Session withClock(ClockPlan plan) {
         return new SessionBuilder(this).clock(plan).build();
+    }
+
+    public Session withOutputs(Map<Integer, String> names) {
+        return new SessionBuilder(this).outputs(names).build();
+    }
+
+    public Session withSoundFiles(List<SoundFile> files) {
+        return new SessionBuilder(this).soundFiles(files).build();
+    }
+
+    public Optional<SoundFile> soundFile(String id) {
+        return soundFiles.stream().filter(file -> file.id().equals(id)).findFirst();
     }
 
     public Optional<Source> source(String id) {

@@ -2,6 +2,7 @@ package dibble.session;
 
 import dibble.gear.Extras;
 import dibble.gear.Instrument;
+import dibble.gear.SoundFile;
 import dibble.gear.Source;
 import dibble.midi.MiddleC;
 import dibble.recording.Take;
@@ -13,6 +14,7 @@ import dibble.routing.Zone;
 import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.util.List;
+import java.util.Map;
 
 /** Makes a session that differs from another in some fields. */
 public final class SessionBuilder {
@@ -30,6 +32,8 @@ public final class SessionBuilder {
     private List<Take> takes;
     private List<Settled> settled;
     private ClockPlan clock;
+    private Map<Integer, String> outputs;
+    private List<SoundFile> soundFiles;
     private Extras extras;
     private Foreign foreign;
 
@@ -48,6 +52,8 @@ public final class SessionBuilder {
         takes = List.of();
         settled = List.of();
         clock = ClockPlan.NONE;
+        outputs = Map.of();
+        soundFiles = List.of();
         extras = Extras.NONE;
         foreign = Foreign.NONE;
     }
@@ -67,6 +73,8 @@ public final class SessionBuilder {
         takes = session.takes();
         settled = session.settled();
         clock = session.clock();
+        outputs = session.outputs();
+        soundFiles = session.soundFiles();
         extras = session.extras();
         foreign = session.foreign();
     }
@@ -141,6 +149,16 @@ public final class SessionBuilder {
         return this;
     }
 
+    public SessionBuilder outputs(Map<Integer, String> value) {
+        outputs = value;
+        return this;
+    }
+
+    public SessionBuilder soundFiles(List<SoundFile> value) {
+        soundFiles = value;
+        return this;
+    }
+
     public SessionBuilder extras(Extras value) {
         extras = value;
         return this;
@@ -167,6 +185,8 @@ public final class SessionBuilder {
                 takes,
                 settled,
                 clock,
+                outputs,
+                soundFiles,
                 extras,
                 foreign);
     }

@@ -68,12 +68,7 @@ final class Playback implements AutoCloseable {
     }
 
     /** Which tracks there are, and what decides where they go and who is heard. */
-    record Tracks(Session session, Performance performance, Routing routing) {
-        private boolean isHeard(Track track) {
-            return !performance.muted().contains(track.id())
-                    && (performance.soloed().isEmpty() || performance.soloed().contains(track.id()));
-        }
-    }
+    record Tracks(Session session, Performance performance, Routing routing) {}
 
     /** Where the messages of a lane go. */
     private record Aim(Inlet inlet, ExclusiveLane exclusives, int voice, int port, int instrument, int channel)
@@ -202,7 +197,7 @@ final class Playback implements AutoCloseable {
         List<Program.Lane> lanes = new ArrayList<>();
         for (Score.Voice voice : voices) {
             Track track = voice.track();
-            boolean heard = tracks.isHeard(track) && !silent.contains(track.id());
+            boolean heard = tracks.performance().plays(track.id()) && !silent.contains(track.id());
             if (track.playsOn().isPresent()) {
                 lanes.add(new Program.Lane(track.id(), heard ? aim(track) : null));
             } else {

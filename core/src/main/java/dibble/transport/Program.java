@@ -1,6 +1,7 @@
 package dibble.transport;
 
 import java.util.List;
+import java.util.function.LongConsumer;
 
 /**
  * What a {@link Player} plays: where the music is, its events, and where each lane of them goes. Immutable; another
@@ -28,6 +29,21 @@ public record Program(Course course, Timeline timeline, List<Lane> lanes) {
 
     public Program {
         lanes = List.copyOf(lanes);
+    }
+
+    /**
+     * Plays all of it at once, from where its course begins; what still sounds at the end is ended there.
+     *
+     * @param clock told the time of what is played next, on the clock of the course
+     */
+    public void run(LongConsumer clock) {
+        clock.accept(course.at());
+        Playing playing = new Playing(this, course.at());
+        while (!playing.isOver()) {
+            clock.accept(playing.due());
+            playing.act();
+        }
+        playing.end();
     }
 
     /** The same music along another course. */

@@ -34,6 +34,9 @@ import java.util.function.Consumer;
  * @param hiddenPorts the names of ports that are not to be listed
  * @param audioDevice the name of the audio device of the built-in sounds; empty for the system's own choice
  * @param audioMillis how much sound waits in the device, in ms ({@link #AUDIO_MILLIS}): less reacts faster, more is safer
+ * @param audioRate samples a second ({@link #AUDIO_RATES})
+ * @param audioBlock how many frames are mixed at a time ({@link #AUDIO_BLOCKS})
+ * @param audioPairs how many stereo outputs the device is asked for ({@link #AUDIO_PAIRS})
  * @param sessionFolder where sessions are looked for at first; empty for where one was last
  * @param exportFolder where exports go at first; empty for beside the session
  * @param undoMegabytes how much the way back may keep, in MiB ({@link #UNDO_MEGABYTES})
@@ -48,12 +51,24 @@ public record Settings(
         Set<String> hiddenPorts,
         String audioDevice,
         Integer audioMillis,
+        Integer audioRate,
+        Integer audioBlock,
+        Integer audioPairs,
         String sessionFolder,
         String exportFolder,
         Integer undoMegabytes,
         Integer backlogMinutes) {
     /** Milliseconds of sound in the audio device. */
     public static final Limits AUDIO_MILLIS = new Limits(5, 200, 25);
+
+    /** Rates of samples that can be chosen, the usual one first. */
+    public static final List<Integer> AUDIO_RATES = List.of(44_100, 48_000, 88_200, 96_000);
+
+    /** Numbers of frames that can be mixed at a time, the usual one first. */
+    public static final List<Integer> AUDIO_BLOCKS = List.of(128, 64, 256, 512);
+
+    /** Stereo outputs of the audio device. */
+    public static final Limits AUDIO_PAIRS = new Limits(1, 32, 1);
 
     /** MiB that the way back may keep. */
     public static final Limits UNDO_MEGABYTES = new Limits(16, 2048, 128);
@@ -63,7 +78,7 @@ public record Settings(
 
     /** What holds until something is set. */
     public static final Settings PLAIN =
-            new Settings(null, null, false, null, null, null, null, null, null, null, null);
+            new Settings(null, null, false, null, null, null, null, null, null, null, null, null, null, null);
 
     private static final String FILE = "settings.json";
     private static final String ASIDE = "settings.damaged.json";
@@ -105,6 +120,9 @@ public record Settings(
         hiddenPorts = hiddenPorts == null ? Set.of() : Set.copyOf(hiddenPorts);
         audioDevice = audioDevice == null ? "" : audioDevice;
         audioMillis = range("number.audio-buffer", audioMillis, AUDIO_MILLIS);
+        audioRate = oneOf("number.audio-rate", audioRate, AUDIO_RATES);
+        audioBlock = oneOf("number.audio-block", audioBlock, AUDIO_BLOCKS);
+        audioPairs = range("number.audio-pairs", audioPairs, AUDIO_PAIRS);
         sessionFolder = sessionFolder == null ? "" : sessionFolder;
         exportFolder = exportFolder == null ? "" : exportFolder;
         undoMegabytes = range("number.undo-memory", undoMegabytes, UNDO_MEGABYTES);
@@ -113,6 +131,13 @@ public record Settings(
 
     private static int range(String what, Integer given, Limits limits) {
         return given == null ? limits.unlessSet : Checked.range(what, given, limits.low, limits.high);
+    }
+
+    private static int oneOf(String what, Integer given, List<Integer> all) {
+        if (given != null && !all.contains(given)) {
+            throw new IllegalArgumentException(say("settings.one-of-expected", say(what), given, all.toString()));
+        }
+        return given == null ? all.get(0) : given;
     }
 
     /** The same, to be changed in one place or two. */
@@ -124,6 +149,9 @@ public record Settings(
         private Set<String> hiddenPorts;
         private String audioDevice;
         private int audioMillis;
+        private int audioRate;
+        private int audioBlock;
+        private int audioPairs;
         private String sessionFolder;
         private String exportFolder;
         private int undoMegabytes;
@@ -139,6 +167,9 @@ public record Settings(
         draft.hiddenPorts = hiddenPorts;
         draft.audioDevice = audioDevice;
         draft.audioMillis = audioMillis;
+        draft.audioRate = audioRate;
+        draft.audioBlock = audioBlock;
+        draft.audioPairs = audioPairs;
         draft.sessionFolder = sessionFolder;
         draft.exportFolder = exportFolder;
         draft.undoMegabytes = undoMegabytes;
@@ -152,6 +183,9 @@ public record Settings(
                 draft.hiddenPorts,
                 draft.audioDevice,
                 draft.audioMillis,
+                draft.audioRate,
+                draft.audioBlock,
+                draft.audioPairs,
                 draft.sessionFolder,
                 draft.exportFolder,
                 draft.undoMegabytes,
@@ -191,6 +225,19 @@ public record Settings(
             it.audioDevice = device;
             it.audioMillis = millis;
         });
+    }
+
+    /** The same with another rate, in samples a second, and another number of frames that are mixed at a time. */
+    public Settings withMixing(int rate, int block) {
+        return with(it -> {
+            it.audioRate = rate;
+            it.audioBlock = block;
+        });
+    }
+
+    /** The same with another number of stereo outputs. */
+    public Settings withPairs(int pairs) {
+        return with(it -> it.audioPairs = pairs);
     }
 
     /** The same with other folders for sessions and exports; empty where none is wanted. */

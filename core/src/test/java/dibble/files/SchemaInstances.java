@@ -128,7 +128,7 @@ final class SchemaInstances {
         long high = Math.min(of.path("maximum").asLong(10), low + 127);
         long whole = low + random.nextInt((int) (high - low + 1));
         return of.path("type").asText().equals("number")
-                ? JSON.numberNode(whole + random.nextInt(1000) / 1024.0)
+                ? JSON.numberNode(Math.min(high, whole + random.nextInt(1000) / 1024.0))
                 : JSON.numberNode((int) whole);
     }
 
@@ -144,6 +144,7 @@ final class SchemaInstances {
             case "^[-+@0-9 ]*$" ->
                 List.of("", "0-56 58 + 59-72@3840", "3 2 1-0").get(random.nextInt(3));
             case "^takes/[a-z0-9-]+\\.jsonl$" -> "takes/i1.jsonl";
+            case "^[0-9a-f]{64}$" -> "0123456789abcdef".repeat(4);
             default -> slashed;
         };
     }

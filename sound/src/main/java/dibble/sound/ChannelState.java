@@ -4,7 +4,10 @@ import dibble.midi.ShortMessage;
 import java.util.Arrays;
 import java.util.function.IntConsumer;
 
-/** What a channel was told before its first note: most channels of most instruments never get one. */
+/**
+ * What a channel was told, for synthesizers that are made later: most channels never get a note, and need none. Volume,
+ * pan and sends are the strip's, and not told again.
+ */
 final class ChannelState {
     private static final int NONE = -1;
     private static final int BANK = 0;
@@ -46,7 +49,8 @@ final class ChannelState {
             }
         }
         for (int number = 0; number < FIRST_ORDER; number++) {
-            if (controllers[number] != NONE && number != BANK && number != BANK_FINE) {
+            boolean told = number == BANK || number == BANK_FINE || ChannelStrip.takes(number);
+            if (controllers[number] != NONE && !told) {
                 to.accept(controllers[number]);
             }
         }

@@ -16,7 +16,7 @@ final class SilentOut implements AudioOut {
     }
 
     @Override
-    public boolean write(byte[] block) {
+    public boolean write(float[] frames) {
         next = Math.max(next + blockNanos, clock.nanos() - blockNanos);
         for (long left = next - clock.nanos(); left > 0; left = next - clock.nanos()) {
             LockSupport.parkNanos(this, left);

@@ -1,101 +1,77 @@
 package dibble.sound;
 
+import dibble.gear.Effects;
+import dibble.gear.PartRef;
+import dibble.gear.Strip;
+import dibble.gear.StripRef;
+import dibble.levels.SoundPlan;
+import dibble.levels.StripPlan;
 import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
 import dibble.ports.OutputPort;
-import dibble.time.Clock;
-import java.io.IOException;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.locks.LockSupport;
-import java.util.function.Supplier;
+import java.util.Map;
 import javax.sound.midi.MidiUnavailableException;
-import javax.sound.sampled.AudioFormat;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * The built-in instrument of sixteen parts: a synthesizer for each channel, mixed on a thread of its own. What is sent
- * is heard a set time after its stamp, so that the blocks of the mixer do not shake the rhythm. Works, silent, where
- * there is no audio device; levels are there all the same.
+ * The built-in instrument of sixteen parts: an output port, and a source of the mixer. A synthesizer for each strip,
+ * which is a channel's, or that of a single key. What is sent waits in a ring until the mixer comes to its time.
  */
-public final class SynthInstrument implements OutputPort {
-    static final AudioFormat FORMAT = new AudioFormat(44_100, 16, 2, true, false);
-    static final int BLOCK_FRAMES = 128;
-    static final int BLOCK_BYTES = BLOCK_FRAMES * 4;
-    private static final long BLOCK_NANOS = TimeUnit.SECONDS.toNanos(BLOCK_FRAMES) / 44_100;
-    private static final long LATENCY_NANOS = TimeUnit.MILLISECONDS.toNanos(12);
+final class SynthInstrument implements OutputPort, AudioSource {
     private static final int CHANNELS = 16;
-
-    /** While nothing sounds and nobody waits for samples, it is looked this often for what was missed. */
-    private static final long REST_NANOS = TimeUnit.MILLISECONDS.toNanos(200);
-
-    /** The parts are quieter than full scale together, so that several can sound at once. */
-    private static final float GAIN = 0.6f;
-
+    private static final int DRUM_CHANNEL = 9;
+    private static final int SOUND_OFF = 120;
     private static final Logger LOG = LoggerFactory.getLogger(SynthInstrument.class);
 
-    /**
-     * Which audio device is used, and how much sound waits in it.
-     *
-     * @param device its name; empty for the system's own choice
-     */
-    private record Choice(String device, int millis) {
-        int bytes() {
-            int blocks = Math.max(2, Math.round(millis * 44.1f / BLOCK_FRAMES));
-            return blocks * BLOCK_BYTES;
-        }
-    }
+    /** Keys of a kit that end each other, such as an open hi-hat by a closed one: those of General MIDI. */
+    private static final int[][] CHOKES = {{42, 44, 46}, {29, 30}, {71, 72}, {73, 74}, {78, 79}, {80, 81}};
 
-    private static volatile Choice choice = new Choice("", 25);
+    /** What holds for an instrument. */
+    private record Wanted(SoundPlan plan, Map<String, SoundBank> banks) {}
 
     private final String name;
-    private final Clock clock;
+    private final AudioEngine engine;
     private final EventRing ring = new EventRing(1 << 14);
-    private final Strip[] strips = new Strip[CHANNELS];
     private final ChannelState[] states = new ChannelState[CHANNELS];
-    private final Thread mixer;
-    private final Supplier<Optional<AudioOut>> device;
-    private volatile boolean closing;
-    private volatile boolean resting;
+    private AudioSettings settings;
+    private SynthMaker maker;
+    private Effects effectsPlan = Effects.USUAL;
+    private EffectBus effects;
+
+    /** By channel, its own strip and those of its keys behind it. */
+    private final List<List<ChannelStrip>> channels = new ArrayList<>();
+
+    /** All of them; replaced as a whole, for whoever reads meters. */
+    private volatile List<ChannelStrip> strips = List.of();
+
+    private volatile Wanted wanted = new Wanted(SoundPlan.NONE, Map.of());
+    private Wanted followed;
     private long waitingStamp;
     private int waiting = -1;
 
-    public SynthInstrument(String name, Clock clock) {
-        this(name, clock, () -> DeviceOut.open(choice.device, choice.bytes()));
-    }
-
-    /** @param device opens the audio device; asked again where one has gone away */
-    SynthInstrument(String name, Clock clock, Supplier<Optional<AudioOut>> device) {
+    /** @param engine is told when something is sent; null where nobody waits for it */
+    SynthInstrument(String name, AudioEngine engine) {
         this.name = name;
-        this.clock = clock;
-        this.device = device;
+        this.engine = engine;
         Arrays.setAll(states, channel -> new ChannelState());
-        mixer = new Thread(this::run, "dibble-mixer-" + name);
-        mixer.setDaemon(true);
-        mixer.start();
     }
 
-    /** The names of all audio devices that can be chosen. */
-    public static List<String> devices() {
-        return DeviceOut.names();
-    }
-
-    /**
-     * Chooses the audio device for all instruments, which change over at once.
-     *
-     * @param device its name; empty for the system's own choice, which is also taken where no device has this name
-     * @param millis how much sound waits in it
-     */
-    public static void choose(String device, int millis) {
-        choice = new Choice(device, millis);
-    }
-
-    /** Has some synthesizers made beforehand, which takes a second of a processor: the first notes need not wait then. */
-    public static void prepare() {
-        ReadyStrips.prepare();
+    /** Begins, perhaps anew with other settings: what channels were told is told again. Mixer's thread. */
+    void start(AudioSettings other, SynthMaker from) {
+        end();
+        settings = other;
+        maker = from;
+        effects = new EffectBus(settings);
+        channels.clear();
+        for (int channel = 0; channel < CHANNELS; channel++) {
+            channels.add(new ArrayList<>());
+        }
+        followed = null;
+        obey();
     }
 
     @Override
@@ -106,96 +82,117 @@ public final class SynthInstrument implements OutputPort {
     @Override
     public void send(int message, long stamp) {
         while (!ring.offer(stamp, message)) {
-            if (closing || !mixer.isAlive()) {
+            if (engine == null || !engine.waitsForMixer()) {
                 throw new IllegalStateException(name + " does not sound any more");
             }
-            // The mixer is behind: this sender alone waits, as for any slow port.
-            clock.rest(BLOCK_NANOS);
         }
-        if (resting) {
-            LockSupport.unpark(mixer);
+        if (engine != null) {
+            engine.wake();
         }
     }
 
-    /** Whether anything is heard now. Any thread. */
+    /** Plays a message in the next block, past the ring: for who renders without a clock. Mixer's thread. */
+    void playNow(int message) {
+        obey();
+        play(message);
+    }
+
+    /** Whether nothing waits to be sounded. */
+    boolean isIdle() {
+        return waiting == -1 && !ring.hasEvents() && wanted == followed;
+    }
+
+    /** Has strips be as a plan says, and their sounds those of files. Any thread. */
+    void follow(SoundPlan plan, Map<String, SoundBank> banks) {
+        wanted = new Wanted(plan, banks);
+    }
+
+    /** Takes in what is wanted. Mixer's thread. */
+    void obey() {
+        Wanted now = wanted;
+        if (now == followed) {
+            return;
+        }
+        followed = now;
+        List<StripPlan> plans = now.plan.strips().stream()
+                .filter(plan -> plan.port().equals(name))
+                .toList();
+        for (int channel = 0; channel < CHANNELS; channel++) {
+            List<ChannelStrip> before = channels.get(channel);
+            List<ChannelStrip> after = new ArrayList<>();
+            for (StripPlan plan : plans) {
+                if (plan.channel() == channel + 1) {
+                    take(
+                            plan,
+                            channel,
+                            before,
+                            after,
+                            plan.soundFile() == null ? null : now.banks.get(plan.soundFile()));
+                }
+            }
+            if (after.stream().noneMatch(ChannelStrip::isPart)) {
+                take(unplanned(channel), channel, before, after, null);
+            }
+            before.stream().filter(strip -> !after.contains(strip)).forEach(ChannelStrip::close);
+            channels.set(channel, after);
+        }
+        strips = channels.stream().flatMap(List::stream).toList();
+        Effects next = now.plan.effects().getOrDefault(name, Effects.USUAL);
+        if (!next.equals(effectsPlan)) {
+            effectsPlan = next;
+            effects.set(next);
+        }
+    }
+
+    private void take(
+            StripPlan plan, int channel, List<ChannelStrip> before, List<ChannelStrip> after, SoundBank bank) {
+        ChannelStrip strip = before.stream()
+                .filter(it -> it.key == plan.ref().key())
+                .findFirst()
+                .orElseGet(() -> new ChannelStrip(settings, channel, plan.ref().key()));
+        strip.follow(plan);
+        strip.setBank(bank);
+        after.add(strip);
+    }
+
+    /** A channel that no part has; what goes there sounds all the same. */
+    private StripPlan unplanned(int channel) {
+        PartRef nobody = new PartRef("channel", String.valueOf(channel + 1));
+        return new StripPlan(
+                StripRef.of(nobody), name, channel + 1, "", true, channel == DRUM_CHANNEL, null, Strip.PLAIN);
+    }
+
+    @Override
+    public List<ChannelStrip> strips() {
+        return strips;
+    }
+
+    @Override
+    public EffectBus effects() {
+        return effects;
+    }
+
+    @Override
     public boolean isSounding() {
-        for (Strip strip : strips) {
-            if (strip != null && strip.level() > 0) {
+        for (ChannelStrip strip : strips) {
+            if (strip.isSounding()) {
                 return true;
             }
         }
-        return false;
+        return effects.isSounding();
     }
 
-    /** How loud a channel (0-15) is now: 0 to 1. */
-    public float level(int channel) {
-        Strip strip = strips[channel];
-        return strip == null ? 0 : strip.level();
-    }
-
-    private void run() {
-        try {
-            while (!closing) {
-                try (AudioOut out = device.get().orElseGet(() -> new SilentOut(clock, BLOCK_NANOS))) {
-                    mix(out);
-                }
-            }
-        } catch (IOException | RuntimeException e) {
-            LOG.error("{} stopped sounding: {}", name, e.toString());
-        } finally {
-            for (Strip strip : strips) {
-                if (strip != null) {
-                    strip.close();
-                }
-            }
+    @Override
+    public void render(int frames, long until) {
+        obey();
+        takeMessages(until);
+        for (ChannelStrip strip : strips) {
+            strip.render();
         }
     }
 
-    /** Mixes until it is closed, or the device goes away. */
-    private void mix(AudioOut out) throws IOException {
-        int[] mix = new int[BLOCK_FRAMES * 2];
-        byte[] block = new byte[BLOCK_BYTES];
-        long heardAt = clock.nanos();
-        Choice chosen = choice;
-        while (!closing && chosen.equals(choice)) {
-            // The time of this block runs by its length, and is set right where the device ran away from the clock.
-            if (out.isSilent() && waiting == -1 && !isSounding()) {
-                rest();
-            }
-            heardAt += BLOCK_NANOS;
-            if (Math.abs(clock.nanos() - heardAt) > LATENCY_NANOS) {
-                heardAt = clock.nanos();
-            }
-            takeMessages(heardAt - LATENCY_NANOS);
-            Arrays.fill(mix, 0);
-            for (Strip strip : strips) {
-                if (strip != null) {
-                    strip.mixInto(mix);
-                }
-            }
-            for (int i = 0; i < mix.length; i++) {
-                int sample = Math.max(-32768, Math.min(32767, Math.round(mix[i] * GAIN)));
-                block[i * 2] = (byte) sample;
-                block[i * 2 + 1] = (byte) (sample >> 8);
-            }
-            if (!out.write(block)) {
-                LOG.warn("the audio device of {} has gone away", name);
-                return;
-            }
-        }
-    }
-
-    /** Sleeps until something is sent. */
-    private void rest() {
-        resting = true;
-        if (!ring.hasEvents() && !closing) {
-            LockSupport.parkNanos(this, REST_NANOS);
-        }
-        resting = false;
-    }
-
-    /** Gives the synthesizers what was stamped up to a time. */
-    private void takeMessages(long upTo) {
+    /** Gives the synthesizers what was stamped before a time. */
+    private void takeMessages(long until) {
         while (true) {
             if (waiting == -1) {
                 if (!ring.poll()) {
@@ -204,7 +201,7 @@ public final class SynthInstrument implements OutputPort {
                 waiting = (int) ring.payload();
                 waitingStamp = ring.stamp();
             }
-            if (waitingStamp - upTo > 0) {
+            if (waitingStamp - until >= 0) {
                 return;
             }
             play(waiting);
@@ -214,32 +211,99 @@ public final class SynthInstrument implements OutputPort {
 
     private void play(int message) {
         int channel = ShortMessage.channel(message);
-        if (strips[channel] == null) {
-            if (!ShortMessage.startsNote(message)) {
-                states[channel].take(message);
+        List<ChannelStrip> all = channels.get(channel);
+        if (ShortMessage.startsNote(message)) {
+            start(all, message);
+            return;
+        }
+        states[channel].take(message);
+        if (ShortMessage.kind(message) == ShortMessage.CONTROLLER) {
+            int number = ShortMessage.data1(message);
+            if (ChannelStrip.takes(number)) {
+                ChannelStrip part = part(all);
+                for (ChannelStrip strip : all) {
+                    strip.control(number, ShortMessage.data2(message), part);
+                }
                 return;
             }
-            try {
-                Strip strip = ReadyStrips.take();
-                states[channel].repeat(strip::play);
-                strips[channel] = strip;
-            } catch (MidiUnavailableException e) {
-                LOG.error("no synthesizer for channel {} of {}: {}", channel + 1, name, e.getMessage());
-                closing = true;
+            if (Effects.isMovedBy(number)) {
+                effects.set(effects.effects().with(number, ShortMessage.data2(message)));
                 return;
             }
         }
-        strips[channel].play(message);
+        // Offs go to all: a key may have got a strip of its own while it sounds.
+        for (ChannelStrip strip : all) {
+            if (strip.synth() != null) {
+                strip.synth().play(message);
+            }
+        }
+    }
+
+    private static ChannelStrip part(List<ChannelStrip> all) {
+        for (ChannelStrip strip : all) {
+            if (strip.isPart()) {
+                return strip;
+            }
+        }
+        throw new IllegalStateException("a channel without a strip");
+    }
+
+    private void start(List<ChannelStrip> all, int message) {
+        int key = ShortMessage.data1(message);
+        ChannelStrip strip = part(all);
+        for (ChannelStrip of : all) {
+            strip = of.key == key ? of : strip;
+        }
+        if (strip.synth() == null) {
+            try {
+                PartSynth made = maker.take(strip.bank());
+                strip.setSynth(made);
+                states[strip.channel].repeat(made::play);
+            } catch (MidiUnavailableException e) {
+                LOG.error("no synthesizer for channel {} of {}: {}", strip.channel + 1, name, e.getMessage());
+                return;
+            }
+        }
+        if (strip.plan().drums()) {
+            choke(all, strip, key);
+        }
+        strip.synth().play(message);
+    }
+
+    /** Within one synthesizer that is the sound's own doing; here a key's strip ends another key's. */
+    private static void choke(List<ChannelStrip> all, ChannelStrip by, int key) {
+        for (int[] group : CHOKES) {
+            if (Arrays.stream(group).anyMatch(one -> one == key)) {
+                for (ChannelStrip strip : all) {
+                    boolean chokes = strip != by && Arrays.stream(group).anyMatch(one -> one == strip.key);
+                    if (chokes && strip.synth() != null) {
+                        strip.synth().play(ShortMessage.controller(0, SOUND_OFF, 0));
+                    }
+                }
+            }
+        }
+    }
+
+    /** The strip of a channel 0-15, or of one of its keys; null where there is none. Any thread. */
+    ChannelStrip strip(int channel, int key) {
+        for (ChannelStrip strip : strips) {
+            if (strip.channel == channel && strip.key == key) {
+                return strip;
+            }
+        }
+        return null;
+    }
+
+    /** Ends all its synthesizers. Mixer's thread. */
+    void end() {
+        strips.forEach(ChannelStrip::close);
+        strips = List.of();
     }
 
     @Override
     public void close() {
-        closing = true;
-        LockSupport.unpark(mixer);
-        try {
-            mixer.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+        if (engine != null) {
+            engine.leave(this);
         }
     }
 }

@@ -5,7 +5,6 @@ import dibble.desktop.ui.SystemTheme;
 import dibble.desktop.ui.Theme;
 import dibble.files.IoWords;
 import dibble.session.Performance;
-import dibble.sound.SynthInstrument;
 import dibble.user.ErrorLog;
 import dibble.user.Memory;
 import dibble.user.Settings;
@@ -150,7 +149,7 @@ public final class DibbleApp extends Application {
     }
 
     private void begin(List<String> arguments, boolean demo, Scene scene) {
-        SynthInstrument.prepare();
+        workbench.prepareSound();
         if (demo && Main.isOffScreen()) {
             Path folder = Path.of(arguments.size() > 1 ? arguments.get(1) : "dibble-demo");
             new OffScreenDemo(workbench, window, scene, folder).start();

@@ -11,10 +11,12 @@ import dibble.desktop.help.FirstMinutesStrip;
 import dibble.desktop.help.HelpTopic;
 import dibble.desktop.help.HelpView;
 import dibble.desktop.keys.KeysView;
+import dibble.desktop.levels.LevelsView;
 import dibble.desktop.live.LiveLine;
 import dibble.desktop.notes.NotesPane;
 import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.settings.SettingsView;
+import dibble.desktop.sounds.SoundsView;
 import dibble.desktop.takes.TakesView;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Cards;
@@ -24,7 +26,7 @@ import dibble.desktop.ui.Light;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.SystemTheme;
 import dibble.desktop.ui.Watch;
-import dibble.sound.SynthInstrument;
+import dibble.sound.AudioEngine;
 import dibble.user.Memory;
 import dibble.user.Settings;
 import java.nio.file.Path;
@@ -52,6 +54,7 @@ public final class MainWindow extends BorderPane {
     private final Desk desk;
     private final SessionFiles files;
     private final MidiFiles midi;
+    private final SoundFiles sounds;
     private final FirstMinutesStrip minutes;
     private final Recovery recovery;
     private final Pages pages;
@@ -77,6 +80,7 @@ public final class MainWindow extends BorderPane {
         desk = workbench.desk();
         PathQuestions questions = new PathQuestions(desk);
         files = new SessionFiles(workbench, questions, quit);
+        sounds = new SoundFiles(desk, workbench.audio(), files, questions);
         recovery = new Recovery(workbench, files);
         pages = pages();
         perform.setId("perform");
@@ -100,7 +104,8 @@ public final class MainWindow extends BorderPane {
                         files,
                         midi,
                         live,
-                        new WindowCommands.Others(commands::open, perform::fire, this::help, this::firstMinutes)));
+                        new WindowCommands.Others(
+                                commands::open, perform::fire, this::help, this::firstMinutes, this::exportSound)));
         desk.places().onShow(pages::show);
         top = new TopBar(desk, files);
         job = new JobBar(desk);
@@ -147,18 +152,22 @@ public final class MainWindow extends BorderPane {
         all.put(Page.CHANNELS, () -> new ChannelsView(desk));
         all.put(Page.CONTROLS, () -> new ControlsView(desk));
         all.put(Page.TAKES, () -> new TakesView(desk, NotesPane::new));
+        all.put(Page.LEVELS, () -> new LevelsView(desk, wanted -> sounds.export(wanted)));
+        all.put(Page.SOUNDS, () -> new SoundsView(desk, sounds, sounds::open));
         all.put(Page.SCENES, () -> new ScenesView(desk));
         all.put(Page.CHECKS, () -> new ChecksView(desk));
-        all.put(Page.SETTINGS, () -> new SettingsView(desk, SynthInstrument::devices));
+        all.put(Page.SETTINGS, () -> new SettingsView(desk, AudioEngine::devices));
         all.put(Page.HELP, () -> new HelpView(desk, () -> showLog.run()));
         return all;
     }
 
-    /** A file was dropped on the window: a session is opened, a MIDI file is imported. */
+    /** A file was dropped on the window: a session or a file of sounds is opened, a MIDI file is imported. */
     void drop(Path path) {
         String name = path.getFileName().toString().toLowerCase(Locale.ROOT);
         if (PathQuestions.Kind.MIDI.has(name)) {
             midi.bringIn(path, () -> {});
+        } else if (PathQuestions.Kind.SOUNDS.has(name)) {
+            sounds.bringIn(path, () -> pages.show(Page.SOUNDS));
         } else if (PathQuestions.Kind.SESSION.has(name)) {
             files.openAsked(path);
         } else {
@@ -225,6 +234,11 @@ public final class MainWindow extends BorderPane {
                         say("first-minutes.welcome-to-dibble-would-you"),
                         List.of(new AskBar.Answer(say("first-minutes.start"), this::firstMinutes)),
                         say("first-minutes.not-now"));
+    }
+
+    private void exportSound() {
+        pages.show(Page.LEVELS);
+        ((LevelsView) pages.view(Page.LEVELS)).askExport();
     }
 
     /** Begins the first five minutes in a session of their own, or takes them up where they were left. */
@@ -305,7 +319,7 @@ public final class MainWindow extends BorderPane {
         desk.theme().paletteProperty().set(SystemTheme.palette(settings.theme()));
         desk.document().setMostBytes((long) settings.undoMegabytes() << 20);
         desk.studio().setBacklog(TimeUnit.MINUTES.toNanos(settings.backlogMinutes()));
-        workbench.chooseAudio(settings.audioDevice(), settings.audioMillis());
+        workbench.chooseAudio(settings);
     }
 
     private void follow() {

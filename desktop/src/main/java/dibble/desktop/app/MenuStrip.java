@@ -33,6 +33,7 @@ final class MenuStrip extends MenuBar {
             "export-tracks",
             "export-on-one-track",
             "export-a-file-for-each-track",
+            "export-sound",
             "",
             "close");
     private static final List<String> VIEWS = List.of(
@@ -41,7 +42,9 @@ final class MenuStrip extends MenuBar {
             "show-channels",
             "show-controls",
             "show-takes",
+            "show-levels",
             "",
+            "sounds",
             "scenes",
             "scene-large",
             "checks",

@@ -12,15 +12,17 @@ enum Page {
     CHANNELS(HelpTopic.CHANNELS),
     CONTROLS(HelpTopic.CONTROLS),
     TAKES(HelpTopic.TAKES),
+    LEVELS(HelpTopic.LEVELS),
 
     /** These have no tab: scene and checks have their places at the top, all stand in the menus. */
+    SOUNDS(HelpTopic.SOUNDS),
     SCENES(HelpTopic.SCENES),
     CHECKS(HelpTopic.CHECKS),
     SETTINGS(HelpTopic.SETTINGS),
     HELP(say("menu-strip.help"), HelpTopic.GEAR);
 
     /** Those that have a tab. */
-    static final List<Page> TABS = List.of(GEAR, KEYS, CHANNELS, CONTROLS, TAKES);
+    static final List<Page> TABS = List.of(GEAR, KEYS, CHANNELS, CONTROLS, TAKES, LEVELS);
 
     private final String title;
     private final HelpTopic help;

@@ -1,10 +1,12 @@
 package dibble.desktop.app;
 
 import dibble.desktop.scenes.ScenesView;
+import dibble.desktop.sounds.SoundsView;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.View;
 import dibble.edits.ControlEdits;
+import dibble.gear.PartRef;
 import dibble.routing.Scene;
 import java.util.EnumMap;
 import java.util.Map;
@@ -112,6 +114,10 @@ final class Pages extends StackPane {
                 show(Page.SCENES);
             }
             case TRACK -> show(Page.TAKES);
+            case SOUND -> {
+                ((SoundsView) view(Page.SOUNDS)).choose(PartRef.parse(id));
+                show(Page.SOUNDS);
+            }
         }
     }
 

@@ -26,6 +26,7 @@ final class PathQuestions {
     enum Kind {
         SESSION(say("path-questions.dibble-sessions"), "*.dibble", "*.json"),
         MIDI(say("path-questions.midi-files"), "*.mid", "*.midi", "*.rmi", "*.kar"),
+        SOUNDS(say("path-questions.sound-files"), "*.sf2", "*.dls"),
         FOLDER("");
 
         private final String words;

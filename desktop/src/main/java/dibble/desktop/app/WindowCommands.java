@@ -28,12 +28,12 @@ final class WindowCommands {
      * @param help shows a page of the help
      * @param minutes begins or takes up the first five minutes
      */
-    record Others(Runnable list, Runnable demo, Consumer<HelpTopic> help, Runnable minutes) {}
+    record Others(Runnable list, Runnable demo, Consumer<HelpTopic> help, Runnable minutes, Runnable exportSound) {}
 
     static List<Command> of(
             Workbench workbench, Pages pages, SessionFiles files, MidiFiles midi, LiveLine live, Others others) {
         List<Command> all = new ArrayList<>();
-        all.addAll(ofFiles(files, midi, pages));
+        all.addAll(ofFiles(files, midi, pages, others));
         all.addAll(ofViews(workbench.desk(), pages));
         all.addAll(ofPlaying(workbench, live));
         all.add(Command.of("keys-and-commands", say("window-commands.keys-and-commands"), others.list)
@@ -57,7 +57,7 @@ final class WindowCommands {
         return all;
     }
 
-    private static List<Command> ofFiles(SessionFiles files, MidiFiles midi, Pages pages) {
+    private static List<Command> ofFiles(SessionFiles files, MidiFiles midi, Pages pages, Others others) {
         return List.of(
                 Command.of("new-session", say("common.new-session"), () -> files.begin(() -> pages.show(Page.GEAR)))
                         .key("Shortcut+N"),
@@ -76,6 +76,9 @@ final class WindowCommands {
                                 say("window-commands.export-one-file-per-track"),
                                 midi::exportFiles)
                         .key("Shortcut+Alt+E"),
+                Command.of("export-sound", say("levels-view.export-sound"), others.exportSound)
+                        .key("Shortcut+Shift+W")
+                        .about(say("about.export-sound")),
                 Command.of("close", say("window-commands.quit"), files::close).key("Shortcut+Q"));
     }
 
@@ -85,14 +88,16 @@ final class WindowCommands {
             all.add(Command.of("show-" + page.name().toLowerCase(Locale.ROOT), page.title(), () -> pages.show(page))
                     .key("Shortcut+" + (page.ordinal() + 1)));
         }
+        all.add(Command.of("sounds", say("window-commands.sounds"), () -> pages.turn(Page.SOUNDS))
+                .about(say("about.sounds")));
         all.add(Command.of("scenes", say("window-commands.scenes"), () -> pages.turn(Page.SCENES))
-                .key("Shortcut+6")
+                .key("Shortcut+7")
                 .about(say("window-commands.all-scenes-and-how-they")));
         all.add(Command.of("scene-large", say("window-commands.large-scene-display"), () -> showLarge(pages))
                 .key("Shortcut+L")
                 .about(say("window-commands.the-current-and-the-next")));
         all.add(Command.of("checks", say("window-commands.checks"), () -> pages.turn(Page.CHECKS))
-                .key("Shortcut+7")
+                .key("Shortcut+8")
                 .about(say("window-commands.warnings-and-suggested-fixes")));
         all.add(Command.of(
                         "messages",

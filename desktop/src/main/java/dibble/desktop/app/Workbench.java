@@ -24,7 +24,9 @@ import dibble.ports.OutputPort;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.sound.SynthInstrument;
+import dibble.sound.AudioEngine;
+import dibble.sound.AudioSettings;
+import dibble.sound.Meters;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import dibble.studio.Studio;
@@ -39,9 +41,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Function;
 import java.util.function.IntConsumer;
@@ -49,7 +49,9 @@ import javafx.application.Platform;
 
 /** The open session with all that makes it live; the interface is built on its {@link #desk}. */
 public final class Workbench implements AutoCloseable {
-    private final Map<String, SynthInstrument> synths = new ConcurrentHashMap<>();
+    /** What sounds here; null where others sound. */
+    private final AudioEngine audio;
+
     private final Document document;
     private final SessionJournal journal;
     private final Path userFolder;
@@ -74,7 +76,8 @@ public final class Workbench implements AutoCloseable {
         document = new Document(session, performance);
         this.userFolder = userFolder;
         journal = new SessionJournal(userFolder);
-        standIns = new StandIns(Clock.SYSTEM, instruments == null ? this::openSynth : instruments);
+        audio = instruments == null ? new AudioEngine(Clock.SYSTEM) : null;
+        standIns = new StandIns(Clock.SYSTEM, instruments == null ? audio::open : instruments);
         machine = MachineDevices.foundLater();
         JoinedDevices devices = new JoinedDevices(standIns, machine);
         studio = new Studio(Clock.SYSTEM, devices, document, journal.takes());
@@ -97,7 +100,7 @@ public final class Workbench implements AutoCloseable {
                 ask,
                 preferences,
                 new GearShelf(userFolder),
-                this::level,
+                audio == null ? Meters.NONE : audio,
                 new Places(),
                 new Findings(document, studio, devices, live),
                 jobs,
@@ -108,17 +111,6 @@ public final class Workbench implements AutoCloseable {
     /** A session with nothing in it. */
     static Session newSession(Settings settings) {
         return Session.empty(say("common.new-session")).withMiddleC(settings.middleC());
-    }
-
-    private OutputPort openSynth(String port) {
-        SynthInstrument synth = new SynthInstrument(port, Clock.SYSTEM);
-        synths.put(port, synth);
-        return synth;
-    }
-
-    private float level(String port, int channel) {
-        SynthInstrument synth = synths.get(port);
-        return synth == null ? 0 : synth.level(channel - 1);
     }
 
     public Desk desk() {
@@ -278,7 +270,7 @@ public final class Workbench implements AutoCloseable {
         return studio.isMoving()
                 || desk.findings().isLooking()
                 || desk.jobs().running().isPresent()
-                || synths.values().stream().anyMatch(SynthInstrument::isSounding);
+                || audio != null && audio.isSounding();
     }
 
     /** Takes in what other threads have finished or noticed. */
@@ -296,10 +288,32 @@ public final class Workbench implements AutoCloseable {
         studio.close();
         journal.close();
         standIns.close();
+        if (audio != null) {
+            audio.close();
+        }
+    }
+
+    /** Has what makes sound be ready before the first note. */
+    void prepareSound() {
+        if (audio != null) {
+            audio.start();
+        }
+    }
+
+    /** What sounds here; null where others sound. */
+    AudioEngine audio() {
+        return audio;
     }
 
     /** Chooses the audio device of the built-in sounds. */
-    void chooseAudio(String device, int millis) {
-        SynthInstrument.choose(device, millis);
+    void chooseAudio(Settings settings) {
+        if (audio != null) {
+            audio.choose(new AudioSettings(
+                    settings.audioDevice(),
+                    settings.audioMillis(),
+                    settings.audioRate(),
+                    settings.audioBlock(),
+                    settings.audioPairs()));
+        }
     }
 }

@@ -3,29 +3,18 @@ package dibble.desktop.gear;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.FocusKeys;
-import dibble.desktop.ui.StartAndStep;
+import dibble.desktop.ui.Planting;
 import dibble.edits.Plant;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.gear.StripRef;
 import dibble.routing.Zone;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import javafx.scene.control.Button;
-import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
-import javafx.scene.layout.VBox;
 
-/** Asks for a start and a step, shows what each would get, and plants it in one step. Esc leaves it. */
-final class PlantPane extends VBox {
-    /** Makes a plan of a start and a step. */
-    @FunctionalInterface
-    private interface Planner {
-        Plant plan(int start, int step);
-    }
-
+/** Plants channels, outputs and notes of gear. */
+final class PlantPane extends Planting {
     private static final int MOST_CHANNEL = 16;
     private static final int MOST_OUTPUT = 64;
     private static final int MOST_NOTE = 127;
@@ -33,14 +22,8 @@ final class PlantPane extends VBox {
     private final GearPresenter presenter;
 
     PlantPane(GearPresenter presenter) {
+        super(presenter::plant);
         this.presenter = presenter;
-        close();
-        FocusKeys.escape(this, this::close);
-    }
-
-    void close() {
-        getChildren().clear();
-        getStyleClass().remove("planting");
     }
 
     void askChannels(List<PartRef> row) {
@@ -58,7 +41,8 @@ final class PlantPane extends VBox {
                 1,
                 1,
                 MOST_OUTPUT,
-                (start, step) -> Plant.outputs(presenter.session(), row, start, step));
+                (start, step) -> Plant.outputs(
+                        presenter.session(), row.stream().map(StripRef::of).toList(), start, step));
     }
 
     void askLanes(String source) {
@@ -88,42 +72,5 @@ final class PlantPane extends VBox {
                 0,
                 MOST_NOTE,
                 (start, step) -> Plant.notes(zone.get().id(), source.keys(), pads, start, step));
-    }
-
-    private void ask(String what, int first, int lowest, int highest, Planner planner) {
-        StartAndStep numbers = new StartAndStep("plant", what, first, lowest, highest);
-        Label preview = new Label();
-        preview.setId("plant-preview");
-        preview.setWrapText(true);
-        Button plant = Cards.button("plant-do", say("common.plant"), () -> {
-            numbers.plan().map(it -> planner.plan(it.start(), it.step())).ifPresent(presenter::plant);
-            close();
-        });
-        Runnable show = () -> {
-            Optional<Plant> plan = numbers.plan().map(it -> planner.plan(it.start(), it.step()));
-            preview.setText(plan.map(this::preview).orElse(say("plant-pane.enter-a-start-to-and", lowest, highest)));
-            plant.setDisable(plan.isEmpty());
-        };
-        numbers.on(show, plant::fire);
-        plant.setTooltip(new Tooltip(say("about.plant")));
-        numbers.getChildren().addAll(plant, Cards.button("plant-cancel", say("common.cancel"), this::close));
-        if (!getStyleClass().contains("planting")) {
-            getStyleClass().add("planting");
-        }
-        getChildren().setAll(numbers, preview);
-        show.run();
-        numbers.begin();
-    }
-
-    private String preview(Plant plant) {
-        String rows =
-                plant.rows().stream().map(row -> row.name() + " " + row.value()).collect(Collectors.joining(", "));
-        String plan = say("plant-pane.of", rows, plant.rows().size(), plant.wanted());
-        return plant.taken().isEmpty()
-                ? plan
-                : plan + " · "
-                        + say(
-                                "plant-pane.used-by-others-on-this",
-                                plant.taken().stream().map(String::valueOf).collect(Collectors.joining(", ")));
     }
 }

@@ -18,6 +18,8 @@ public enum HelpTopic {
     CONTROLS(say("page.controls")),
     TAKES(say("page.takes")),
     NOTES(say("help-topic.notes")),
+    LEVELS(say("levels-view.title")),
+    SOUNDS(say("sounds-view.title")),
     SCENES(say("common.scenes")),
     CHECKS(say("page.checks")),
     SETTINGS(say("common.settings")),

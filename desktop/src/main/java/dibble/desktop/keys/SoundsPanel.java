@@ -14,6 +14,7 @@ import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.StripRef;
 import dibble.midi.GeneralMidi;
 import dibble.routing.Destination;
 import dibble.routing.Routing;
@@ -39,6 +40,9 @@ import javafx.scene.layout.VBox;
 final class SoundsPanel extends VBox {
     private static final PseudoClass UNFED = PseudoClass.getPseudoClass("unfed");
     private static final double METER_WIDTH = 74;
+
+    /** The level that no bar shows any more, in dB below full scale. */
+    private static final double LEAST_SHOWN = 60;
 
     /** Is told where a part is dragged to; the coordinates are the scene's. */
     interface Drags {
@@ -167,10 +171,10 @@ final class SoundsPanel extends VBox {
     /** Shows how loud the parts are now. */
     void follow() {
         for (Meter meter : meters) {
-            double level = desk.levels()
-                    .level(meter.destination().port(), meter.destination().channel());
-            // Half of the bar is a tenth of full scale: ears hear ratios.
-            double shown = level <= 0.001 ? 0 : Math.max(0, Math.min(1, 1 + Math.log10(level) / 2));
+            double peak = desk.meters()
+                    .strip(meter.destination().port(), meter.destination().channel(), StripRef.ALL)
+                    .peak();
+            double shown = Math.max(0, Math.min(1, 1 + peak / LEAST_SHOWN));
             double width = Math.round(shown * METER_WIDTH);
             if (meter.bar().getWidth() != width) {
                 meter.bar().resize(width, 6);

@@ -9,6 +9,7 @@ import dibble.routing.Routing;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.sound.Meters;
 import dibble.standins.PatternSequencer;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
@@ -29,22 +30,11 @@ public record Desk(
         AskBar ask,
         Preferences preferences,
         GearShelf shelf,
-        Levels levels,
+        Meters meters,
         Places places,
         Findings findings,
         Jobs jobs,
         Commands commands) {
-    /** How loud something is. */
-    @FunctionalInterface
-    public interface Levels {
-        /**
-         * @param port the name of an instrument's port
-         * @param channel 1-16
-         * @return 0 to 1; 0 where it is not known
-         */
-        float level(String port, int channel);
-    }
-
     /** What follows everything that a view shows: see {@link Watch}. */
     public Watch watch(Runnable draw) {
         return new Watch(this, draw);

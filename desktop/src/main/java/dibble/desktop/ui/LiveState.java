@@ -120,6 +120,9 @@ public final class LiveState {
     private final TwinPorts twins = new TwinPorts();
     private final List<KeyListener> listeners = new ArrayList<>();
     private final List<ControlListener> controlListeners = new ArrayList<>();
+    /** By port and channel, the hardest note that was sent since somebody looked. */
+    private final Map<Integer, Integer> strikes = new HashMap<>();
+
     private String source;
     private int message;
     private List<Sent> sent = new ArrayList<>();
@@ -160,6 +163,12 @@ public final class LiveState {
         return count;
     }
 
+    /** The highest velocity that was sent to a channel 1-16 of a port since this was asked last; 0 for none. */
+    public int takeStrike(String port, int channel) {
+        Integer velocity = strikes.remove(slots.port(port) << 4 | channel - 1);
+        return velocity == null ? 0 : velocity;
+    }
+
     /** When a source was last heard, or null for never. */
     public Last last(String sourceId) {
         return lasts.get(sourceId);
@@ -167,6 +176,11 @@ public final class LiveState {
 
     private void take(long packed, long stamp) {
         int what = Packed.what(packed);
+        if (what == Packed.SENT && ShortMessage.startsNote(Packed.message(packed))) {
+            int sentNote = Packed.message(packed);
+            strikes.merge(
+                    Packed.port(packed) << 4 | ShortMessage.channel(sentNote), ShortMessage.data2(sentNote), Math::max);
+        }
         if (what == Packed.ECHO) {
             // Nobody played it, and nothing became of it.
             return;

@@ -17,7 +17,9 @@ public final class Places {
         SCENE,
         INSTRUMENT,
         SOURCE,
-        TRACK
+        TRACK,
+        /** What a part can sound like; its id is the part's. */
+        SOUND
     }
 
     /**
@@ -52,7 +54,8 @@ public final class Places {
         return switch (kind) {
             case ZONE -> session.zone(id).isPresent();
             case CONTROL -> ControlEdits.find(session, id).isPresent();
-            case PART -> id.contains("/") && session.part(PartRef.parse(id)).isPresent();
+            case PART, SOUND ->
+                id.contains("/") && session.part(PartRef.parse(id)).isPresent();
             case SCENE -> session.scene(id).isPresent();
             case INSTRUMENT -> session.instrument(id).isPresent();
             case SOURCE -> session.source(id).isPresent();

@@ -140,7 +140,7 @@ public final class Words {
                 ControlEdits.find(session, id)
                         .map(map -> controlMap(map, session))
                         .orElse(id);
-            case PART -> session.part(PartRef.parse(id)).map(Part::name).orElse(id);
+            case PART, SOUND -> session.part(PartRef.parse(id)).map(Part::name).orElse(id);
             case SCENE -> session.scene(id).map(Scene::name).orElse(id);
             case INSTRUMENT -> session.instrument(id).map(Instrument::name).orElse(id);
             case SOURCE -> session.source(id).map(Source::name).orElse(id);

@@ -1,0 +1,86 @@
+package dibble.gear;
+
+import static dibble.text.CoreText.say;
+
+/**
+ * How loud a sound is, where between left and right, how much of it goes to the effects, and where it comes out.
+ *
+ * @param level in dB, to {@link Loudness#MOST}, {@link Loudness#SILENCE} for none; null where it is left as it is
+ * @param pan controller 10, 0-127; null where it is left as it is
+ * @param reverb controller 91: how much of it goes to the room, 0-127
+ * @param chorus controller 93: how much of it goes to the chorus, 0-127
+ * @param output the output that it sounds on, 1-64; output 1 is the first pair of the audio device
+ * @param group 1-8 where its level moves with others, 0 where it does not
+ */
+public record Strip(Double level, Integer pan, int reverb, int chorus, int output, int group) {
+    /** How many groups there are. */
+    public static final int GROUPS = 8;
+
+    /** One that says nothing. */
+    public static final Strip PLAIN = new Strip(null, null, 0, 0, 1, 0);
+
+    public Strip {
+        if (level != null && !(level <= Loudness.MOST && Loudness.held(level) == level)) {
+            throw new IllegalArgumentException(
+                    say("strip.level-expected-to", level, (long) Loudness.LEAST, (long) Loudness.MOST));
+        }
+        Checked.range("number.pan", pan, 0, 127);
+        Checked.range("number.reverb", reverb, 0, 127);
+        Checked.range("number.chorus", chorus, 0, 127);
+        Checked.range("number.output", output, 1, 64);
+        Checked.range("number.group", group, 0, GROUPS);
+    }
+
+    /** The level in dB that holds: where none is said, that of a volume that was never told. */
+    public double levelNow() {
+        return level == null ? Loudness.ofVolume(Loudness.USUAL_VOLUME) : level;
+    }
+
+    /** The pan 0-127 that holds. */
+    public int panNow() {
+        return pan == null ? Loudness.MIDDLE : pan;
+    }
+
+    /** The level as controller 7, 0-127; null where it is left as it is. */
+    public Integer volume() {
+        return level == null ? null : Integer.valueOf(Loudness.volume(level));
+    }
+
+    /** With a level in dB, kept in tenths; null to leave it as it is. */
+    public Strip withLevel(Double decibels) {
+        return new Strip(
+                decibels == null ? null : Double.valueOf(Loudness.rounded(decibels)),
+                pan,
+                reverb,
+                chorus,
+                output,
+                group);
+    }
+
+    /** With the level of a volume 0-127; null to leave it as it is. */
+    public Strip withVolume(Integer volume) {
+        Checked.range("number.volume", volume, 0, 127);
+        return new Strip(
+                volume == null ? null : Double.valueOf(Loudness.ofVolume(volume)), pan, reverb, chorus, output, group);
+    }
+
+    public Strip withPan(Integer value) {
+        return new Strip(level, value, reverb, chorus, output, group);
+    }
+
+    public Strip withReverb(int value) {
+        return new Strip(level, pan, value, chorus, output, group);
+    }
+
+    public Strip withChorus(int value) {
+        return new Strip(level, pan, reverb, value, output, group);
+    }
+
+    public Strip withOutput(int number) {
+        return new Strip(level, pan, reverb, chorus, number, group);
+    }
+
+    public Strip withGroup(int number) {
+        return new Strip(level, pan, reverb, chorus, output, number);
+    }
+}

@@ -1,0 +1,230 @@
+package dibble.desktop.app;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Listening;
+import dibble.edits.StripEdits;
+import dibble.gear.PartRef;
+import dibble.gear.SoundFile;
+import dibble.gear.Strip;
+import dibble.gear.StripRef;
+import dibble.levels.Rendition;
+import dibble.levels.SoundPlan;
+import dibble.levels.StripPlan;
+import dibble.midi.ShortMessage;
+import dibble.ports.OutputPort;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.sound.AudioEngine;
+import dibble.sound.Bounce;
+import dibble.sound.Preset;
+import dibble.sound.SoundBank;
+import dibble.sound.SoundBankException;
+import dibble.sound.SoundLibrary;
+import dibble.time.Clock;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import javafx.animation.PauseTransition;
+import javafx.util.Duration;
+
+/** Files of sounds in, files of sound out, and sounds that are listened to. */
+final class SoundFiles implements Listening {
+    private static final String LISTENING = "listening:";
+    private static final int VELOCITY = 92;
+    private static final Duration NOTE = Duration.millis(700);
+
+    private final Desk desk;
+    private final AudioEngine audio;
+    private final PathQuestions questions;
+    private final SessionFiles files;
+    private final PauseTransition end = new PauseTransition(NOTE);
+    private SoundLibrary library = SoundLibrary.NONE;
+
+    /** What the library is of, or will be once it is read. */
+    private List<SoundFile> wanted = List.of();
+
+    private OutputPort port;
+    private StripPlan listened;
+    private int sounding = -1;
+
+    /** @param audio what sounds; null where nothing does */
+    SoundFiles(Desk desk, AudioEngine audio, SessionFiles files, PathQuestions questions) {
+        this.desk = desk;
+        this.audio = audio;
+        this.files = files;
+        this.questions = questions;
+        end.setOnFinished(event -> letGo());
+        desk.document().listen(this::follow);
+        follow();
+    }
+
+    /** The mixer has the session's strips, and the files that it names are opened. */
+    private void follow() {
+        List<SoundFile> named = desk.session().soundFiles();
+        if (!named.equals(wanted)) {
+            wanted = named;
+            read(named);
+        }
+        followPlan();
+    }
+
+    private void read(List<SoundFile> named) {
+        if (named.isEmpty()) {
+            library = SoundLibrary.NONE;
+            return;
+        }
+        Path folder = files.folder();
+        SoundLibrary before = library;
+        desk.jobs().start(say("sound-files.reading"), progress -> SoundLibrary.open(named, folder, before), opened -> {
+            if (named.equals(wanted)) {
+                library = opened;
+                opened.troubles().forEach(desk.ask()::tell);
+                followPlan();
+                desk.pulse().wake();
+            }
+        });
+    }
+
+    private void followPlan() {
+        if (audio != null) {
+            SoundPlan plan = SoundPlan.of(desk.session(), desk.performance());
+            if (listened != null) {
+                List<StripPlan> strips = new ArrayList<>(plan.strips());
+                strips.add(listened);
+                plan = new SoundPlan(strips, plan.effects());
+            }
+            audio.follow(plan, library.banks());
+        }
+    }
+
+    @Override
+    public Map<String, SoundBank> banks() {
+        return library.banks();
+    }
+
+    @Override
+    public void listen(String file, Preset preset, int key) {
+        if (audio == null) {
+            return;
+        }
+        letGo();
+        if (port == null) {
+            port = audio.open(LISTENING);
+        }
+        listened = new StripPlan(
+                StripRef.of(new PartRef("listening", "one")),
+                LISTENING,
+                1,
+                "",
+                true,
+                preset.drums(),
+                file,
+                Strip.PLAIN.withLevel(-3.0).withReverb(24));
+        followPlan();
+        long now = Clock.SYSTEM.nanos();
+        port.send(ShortMessage.controller(0, 0, preset.bank().get(0)), now);
+        port.send(ShortMessage.controller(0, 32, preset.bank().get(1)), now);
+        port.send(ShortMessage.programChange(0, preset.program()), now);
+        port.send(ShortMessage.noteOn(0, key, VELOCITY), now);
+        sounding = key;
+        desk.pulse().wake();
+        end.playFromStart();
+    }
+
+    private void letGo() {
+        if (sounding >= 0) {
+            port.send(ShortMessage.noteOff(0, sounding, ShortMessage.DEFAULT_RELEASE), Clock.SYSTEM.nanos());
+            sounding = -1;
+        }
+    }
+
+    /** Asks for a file of sounds. */
+    void open() {
+        questions.askToRead(
+                PathQuestions.Kind.SOUNDS,
+                say("sound-files.open"),
+                files.folder(),
+                say("sound-files.open-verb"),
+                this::bringIn);
+    }
+
+    /** Opens a file of sounds for this session. @param done run where it could be read */
+    void bringIn(Path path, Runnable done) {
+        desk.jobs()
+                .start(
+                        say("sound-files.opening", path.getFileName()),
+                        progress -> {
+                            try {
+                                return SoundBank.open(path);
+                            } catch (SoundBankException e) {
+                                throw new IOException(path.getFileName() + ": " + e.getMessage());
+                            }
+                        },
+                        bank -> {
+                            done.run();
+                            String name = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
+                            desk.document()
+                                    .edit(
+                                            say("sound-files.edit"),
+                                            session -> StripEdits.addSoundFile(
+                                                    session,
+                                                    name,
+                                                    path.toAbsolutePath().toString(),
+                                                    bank.sha256()));
+                            desk.ask()
+                                    .tell(say(
+                                            "sound-files.opened",
+                                            name,
+                                            bank.presets().size()));
+                        },
+                        e -> desk.ask().tell(say("sound-files.not-opened", e.getMessage())));
+    }
+
+    /** Asks for a folder, and makes files of sound there. */
+    void export(Bounce.Wanted wanted) {
+        Session session = desk.document().kept();
+        Performance performance = desk.performance();
+        boolean nothing =
+                session.tracks().stream().allMatch(track -> track.clip().size() == 0);
+        if (nothing) {
+            desk.ask().tell(say("midi-files.nothing-to-export-yet-record"));
+            return;
+        }
+        questions.askToWrite(
+                PathQuestions.Kind.FOLDER,
+                say("sound-files.export"),
+                files.exportFolder().resolve(say("sound-files.folder", files.fileName())),
+                say("midi-files.export"),
+                (path, done) -> export(session, performance, wanted, path, done));
+    }
+
+    private void export(Session session, Performance performance, Bounce.Wanted wanted, Path path, Runnable done) {
+        SoundLibrary sounds = library;
+        desk.jobs()
+                .start(
+                        say("sound-files.exporting", path.getFileName()),
+                        progress -> Bounce.render(
+                                Rendition.ofTracks(session, performance),
+                                SoundPlan.of(session, performance),
+                                sounds.banks(),
+                                wanted,
+                                path,
+                                progress),
+                        made -> {
+                            done.run();
+                            desk.ask()
+                                    .tell(say(
+                                            "sound-files.exported",
+                                            made.files().size(),
+                                            path,
+                                            made.leftOut().size(),
+                                            String.join(", ", made.leftOut()),
+                                            made.peak() > 0 && wanted.bits() != Bounce.Bits.FLOAT));
+                        },
+                        e -> desk.ask().tell(say("midi-files.not-exported", PathQuestions.explain(path, e))));
+    }
+}

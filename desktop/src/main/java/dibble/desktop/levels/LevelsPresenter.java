@@ -1,0 +1,299 @@
+package dibble.desktop.levels;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.edits.Plant;
+import dibble.edits.StripEdits;
+import dibble.edits.TrackEdits;
+import dibble.gear.Effects;
+import dibble.gear.Instrument;
+import dibble.gear.Loudness;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Strip;
+import dibble.gear.StripRef;
+import dibble.levels.SoundPlan;
+import dibble.recording.Track;
+import dibble.session.Document;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.UnaryOperator;
+
+/** What the Levels view says and does. Knows no nodes. */
+final class LevelsPresenter {
+    private final Document document;
+    private final Set<StripRef> selected = new LinkedHashSet<>();
+
+    LevelsPresenter(Document document) {
+        this.document = document;
+    }
+
+    private Session session() {
+        return document.session();
+    }
+
+    /** A strip as a row shows it. */
+    record Row(StripRef ref, Instrument instrument, Part part, Strip strip, String name) {
+        /** Whether Dibble sounds it itself. */
+        boolean isBuiltIn() {
+            return instrument.builtIn();
+        }
+
+        /** The highest level that it can have, in dB. */
+        double most() {
+            return isBuiltIn() ? Loudness.MOST : 0;
+        }
+    }
+
+    /** The rows of an instrument. */
+    record Group(Instrument instrument, List<Row> rows) {}
+
+    /** All strips: those that Dibble sounds first, then those of modules. */
+    List<Group> groups() {
+        List<Group> groups = new ArrayList<>();
+        for (boolean builtIn : new boolean[] {true, false}) {
+            for (Instrument instrument : session().instruments()) {
+                if (instrument.builtIn() == builtIn && !instrument.parts().isEmpty()) {
+                    groups.add(new Group(instrument, rows(instrument)));
+                }
+            }
+        }
+        return groups;
+    }
+
+    private List<Row> rows(Instrument instrument) {
+        List<Row> rows = new ArrayList<>();
+        for (Part part : instrument.parts()) {
+            for (StripRef ref : SoundPlan.strips(session(), instrument, part)) {
+                rows.add(new Row(ref, instrument, part, part.strip(ref.key()), part.stripName(ref.key())));
+            }
+        }
+        return rows;
+    }
+
+    /** The channel that a strip's part has now, 1-16. */
+    OptionalInt channel(StripRef ref) {
+        return document.routing().channels().channel(ref.part());
+    }
+
+    /** The track that a strip has its mute and solo from; empty where there is none yet. */
+    Optional<Track> track(StripRef ref) {
+        return ref.isKey()
+                ? session().trackOf(ref.part(), ref.key())
+                : session().trackOf(ref.part());
+    }
+
+    boolean isMuted(StripRef ref) {
+        return track(ref)
+                .map(it -> document.performance().muted().contains(it.id()))
+                .orElse(false);
+    }
+
+    boolean isSoloed(StripRef ref) {
+        return track(ref)
+                .map(it -> document.performance().soloed().contains(it.id()))
+                .orElse(false);
+    }
+
+    void setMuted(StripRef ref, boolean on) {
+        track(ref).ifPresent(it -> document.perform(performance -> performance.withMuted(it.id(), on)));
+    }
+
+    void setSoloed(StripRef ref, boolean on) {
+        track(ref).ifPresent(it -> document.perform(performance -> performance.withSoloed(it.id(), on)));
+    }
+
+    /** Moves a strip, and its group with it, while a hand is at it. */
+    void previewLevel(StripRef ref, double level) {
+        document.preview(session -> StripEdits.move(session, ref, level));
+    }
+
+    /** Moves a strip, and its group with it. */
+    void setLevel(StripRef ref, double level) {
+        document.edit(say("edit.level"), session -> StripEdits.move(session, ref, level));
+    }
+
+    void preview(StripRef ref, UnaryOperator<Strip> change) {
+        document.preview(session -> StripEdits.change(session, ref, change));
+    }
+
+    void change(String what, StripRef ref, UnaryOperator<Strip> change) {
+        document.edit(what, session -> StripEdits.change(session, ref, change));
+    }
+
+    /** Leaves what a hand was at. */
+    void cancel() {
+        document.cancel();
+    }
+
+    void allAtZero() {
+        document.edit(say("levels-view.all-at-zero"), StripEdits::allAtZero);
+    }
+
+    void previewEffects(String instrument, UnaryOperator<Effects> change) {
+        document.preview(session -> StripEdits.effects(session, instrument, change));
+    }
+
+    void setEffects(String instrument, UnaryOperator<Effects> change) {
+        document.edit(say("edit.effects"), session -> StripEdits.effects(session, instrument, change));
+    }
+
+    boolean isSelected(StripRef ref) {
+        return selected.contains(ref);
+    }
+
+    /** Selects one, or with others takes it in or out. */
+    void select(StripRef ref, boolean also) {
+        boolean was = selected.contains(ref);
+        if (!also) {
+            selected.clear();
+        }
+        if (!also || !was) {
+            selected.add(ref);
+        } else {
+            selected.remove(ref);
+        }
+    }
+
+    /** What is done with a strip is done with all that are selected, where it is one of them; in the order of the rows. */
+    List<StripRef> meant(StripRef ref) {
+        return ref != null && !selected.contains(ref) ? List.of(ref) : selection();
+    }
+
+    /** Those that are selected and there, in the order of the rows. */
+    List<StripRef> selection() {
+        return groups().stream()
+                .flatMap(group -> group.rows().stream())
+                .map(Row::ref)
+                .filter(selected::contains)
+                .toList();
+    }
+
+    /** Puts strips into a group, 1-8, or with 0 out of any. */
+    void setGroup(List<StripRef> refs, int group) {
+        document.edit(say("edit.group"), session -> {
+            Session grouped = session;
+            for (StripRef ref : refs) {
+                grouped = StripEdits.change(grouped, ref, strip -> strip.withGroup(group));
+            }
+            return grouped;
+        });
+    }
+
+    /** Counts outputs up: for those selected, or for all that Dibble sounds. */
+    Plant plantOutputs(int start, int step) {
+        List<StripRef> chosen = selection();
+        List<StripRef> row = chosen.isEmpty()
+                ? groups().stream()
+                        .filter(group -> group.instrument().builtIn())
+                        .flatMap(group -> group.rows().stream())
+                        .map(Row::ref)
+                        .toList()
+                : chosen;
+        return Plant.outputs(session(), row, start, step);
+    }
+
+    void plant(Plant plant) {
+        document.edit(say("edit.output"), plant::apply);
+    }
+
+    /** The drums of a kit that have a name and no strip of their own. */
+    List<Integer> drumsToSplit(PartRef ref) {
+        Part part = session().part(ref).orElseThrow();
+        if (!part.drums()) {
+            return List.of();
+        }
+        TreeSet<Integer> keys = new TreeSet<>(part.noteNames().keySet());
+        session().tracks().forEach(track -> {
+            if (track.input() instanceof Track.OfKey of && of.part().equals(ref)) {
+                keys.remove(of.key());
+            }
+        });
+        return List.copyOf(keys);
+    }
+
+    /** Gives drums tracks, and so strips, of their own. */
+    void splitDrums(PartRef ref) {
+        document.edit(say("edit.split-drums"), session -> TrackEdits.addKeyTracks(session, ref, drumsToSplit(ref)));
+    }
+
+    /** The outputs that are used or have a name, with who is on each. */
+    Map<Integer, List<String>> outputs() {
+        Map<Integer, List<String>> outputs = new TreeMap<>();
+        outputs.put(1, new ArrayList<>());
+        session().outputs().keySet().forEach(number -> outputs.put(number, new ArrayList<>()));
+        for (Group group : groups()) {
+            if (group.instrument().builtIn()) {
+                group.rows()
+                        .forEach(row -> outputs.computeIfAbsent(row.strip().output(), key -> new ArrayList<>())
+                                .add(row.name()));
+            }
+        }
+        return outputs;
+    }
+
+    /** How many strips Dibble sounds itself. */
+    int stems() {
+        return groups().stream()
+                .filter(group -> group.instrument().builtIn())
+                .mapToInt(group -> group.rows().size())
+                .sum();
+    }
+
+    /** The first output that is neither used nor named. */
+    int freeOutput() {
+        Set<Integer> taken = outputs().keySet();
+        int free = 1;
+        while (taken.contains(free) && free < 64) {
+            free++;
+        }
+        return free;
+    }
+
+    /** What an output is called: its channels of the device, and its name. */
+    String output(int number) {
+        String name = session().outputs().getOrDefault(number, "");
+        return say("levels-view.output", 2 * number - 1, 2 * number, name).strip();
+    }
+
+    String outputName(int number) {
+        return session().outputs().getOrDefault(number, "");
+    }
+
+    void nameOutput(int number, String name) {
+        document.edit(say("edit.output"), session -> StripEdits.nameOutput(session, number, name));
+    }
+
+    /** A level as it is shown, in dB with a tenth. */
+    static String decibels(double level) {
+        if (level < Loudness.LEAST) {
+            return say("levels-view.silent");
+        }
+        double tenths = Math.round(level * 10) / 10.0;
+        return (tenths < 0 ? "−" : "") + String.format(Locale.ROOT, "%.1f", Math.abs(tenths));
+    }
+
+    /** A level as it is shown where tenths are of no use. */
+    static String whole(double level) {
+        long rounded = Math.round(level);
+        return (rounded < 0 ? "−" : "") + Math.abs(rounded);
+    }
+
+    /** A level that was typed; empty where it is none. */
+    static Optional<Double> parse(String text) {
+        String plain = text.strip().replace('−', '-').replace(',', '.').replaceAll("(?i)\\s*dB$", "");
+        if (plain.equalsIgnoreCase(say("levels-view.silent")) || plain.equals("-∞")) {
+            return Optional.of(Loudness.SILENCE);
+        }
+        return plain.matches("[+-]?\\d{1,3}(\\.\\d{1,3})?") ? Optional.of(Double.parseDouble(plain)) : Optional.empty();
+    }
+}

@@ -1,0 +1,149 @@
+package dibble.desktop.levels;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.levels.LevelsPresenter.Group;
+import dibble.desktop.levels.LevelsPresenter.Row;
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Command;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Planting;
+import dibble.desktop.ui.View;
+import dibble.desktop.ui.Watch;
+import dibble.gear.StripRef;
+import dibble.sound.Bounce;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.util.Subscription;
+
+/** Every sound on its own strip: how loud, where, with how much of the effects, and where it comes out. */
+public final class LevelsView extends BorderPane implements View {
+    private static final int MOST_OUTPUT = 64;
+
+    private final Desk desk;
+    private final LevelsPresenter presenter;
+    private final Watch watch;
+    private final VBox rows = new VBox();
+    private final Planting planting;
+    private final ExportQuestion question;
+    private final OutputsFoot outputs;
+    private final Label empty = new Label(say("levels-view.empty"));
+    private final Map<StripRef, StripRow> strips = new HashMap<>();
+    private final Map<String, GroupHead> heads = new HashMap<>();
+    private final Columns columns = new Columns();
+
+    /** @param export asks where files of sound are to go, and makes them */
+    public LevelsView(Desk desk, Consumer<Bounce.Wanted> export) {
+        this.desk = desk;
+        presenter = new LevelsPresenter(desk.document());
+        watch = desk.watch(this::show)
+                .each(this::follow)
+                .with(() -> desk.pulse().whileSo(() -> strips.values().stream().anyMatch(StripRow::isFalling)))
+                .with(() -> presenter::cancel);
+        planting = new Planting(presenter::plant);
+        question = new ExportQuestion(presenter, export);
+        outputs = new OutputsFoot(desk, presenter);
+        getStyleClass().add("levels-view");
+        setId("levels");
+        Button plant = Cards.button("plant-outputs", say("levels-view.plant-outputs"), this::plant);
+        Button stems = Cards.button("export-sound", say("levels-view.export-sound"), question::ask);
+        Button zero = Cards.button("all-at-zero", say("levels-view.all-at-zero"), presenter::allAtZero);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        Label about = Cards.soft(say("levels-view.about"));
+        about.setMinWidth(0);
+        HBox title = new HBox(10, Cards.heading(say("levels-view.title")), about, space, plant, stems, zero);
+        title.setAlignment(Pos.CENTER_LEFT);
+        title.getStyleClass().add("levels-title");
+        for (Button button : List.of(plant, stems, zero)) {
+            button.setMinWidth(USE_PREF_SIZE);
+        }
+        setTop(new VBox(title, planting, question, columns));
+        empty.getStyleClass().add("empty");
+        empty.setMouseTransparent(true);
+        setCenter(new StackPane(Cards.scroll(rows), empty));
+        setBottom(outputs);
+    }
+
+    @Override
+    public Subscription open() {
+        return watch.open();
+    }
+
+    @Override
+    public List<Command> commands() {
+        return List.of(
+                Command.of("all-at-zero", say("levels-view.all-at-zero"), presenter::allAtZero)
+                        .about(say("about.all-at-zero")),
+                Command.of("plant-outputs", say("levels-view.plant-outputs"), this::plant)
+                        .key("P")
+                        .about(say("about.plant-outputs")),
+                Command.of("forget-peaks", say("command.forget-peaks"), desk.meters()::forgetPeaks));
+    }
+
+    /** Asks how the sound is to be exported. */
+    public void askExport() {
+        question.ask();
+    }
+
+    private void plant() {
+        planting.ask(say("plant-pane.outputs-from"), 1, 1, MOST_OUTPUT, presenter::plantOutputs);
+    }
+
+    private void show() {
+        List<Choice> choices = outputChoices();
+        List<Node> nodes = new ArrayList<>();
+        List<StripRef> there = new ArrayList<>();
+        List<String> instruments = new ArrayList<>();
+        for (Group group : presenter.groups()) {
+            GroupHead head = heads.computeIfAbsent(group.instrument().id(), id -> new GroupHead(presenter));
+            head.show(group.instrument());
+            instruments.add(group.instrument().id());
+            nodes.add(head);
+            for (Row row : group.rows()) {
+                StripRow strip = strips.computeIfAbsent(row.ref(), ref -> new StripRow(desk, presenter, watch::stale));
+                strip.show(row, choices);
+                there.add(row.ref());
+                nodes.add(strip);
+            }
+        }
+        strips.keySet().retainAll(there);
+        heads.keySet().retainAll(instruments);
+        Cards.put(rows, nodes);
+        columns.setVisible(!nodes.isEmpty());
+        empty.setVisible(nodes.isEmpty());
+        outputs.show();
+        if (question.isOpen()) {
+            question.show();
+        }
+    }
+
+    /** Outputs in use, and the next that is free. */
+    private List<Choice> outputChoices() {
+        TreeSet<Integer> numbers = new TreeSet<>(presenter.outputs().keySet());
+        numbers.add(presenter.freeOutput());
+        return numbers.stream()
+                .map(number -> new Choice(number, presenter.output(number)))
+                .toList();
+    }
+
+    private void follow() {
+        strips.values().forEach(StripRow::follow);
+        outputs.follow();
+    }
+}

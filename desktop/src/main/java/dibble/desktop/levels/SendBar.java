@@ -1,0 +1,39 @@
+package dibble.desktop.levels;
+
+import static dibble.desktop.ui.UiText.say;
+
+import javafx.scene.layout.Region;
+
+/** How much of something there is, 0-127: a bar that is filled so far. */
+final class SendBar extends Slide {
+    static final double WIDTH = 58;
+    private static final double THICK = 8;
+
+    private final Region track = new Region();
+    private final Region filling = new Region();
+
+    SendBar(String name, double rest) {
+        super(name, 0, 127, rest, 1);
+        track.getStyleClass().add("send-track");
+        filling.getStyleClass().add("send-filling");
+        for (Region part : new Region[] {track, filling}) {
+            part.setManaged(false);
+            part.setMouseTransparent(true);
+            getChildren().add(part);
+        }
+        setMinSize(WIDTH, 22);
+        setMaxSize(WIDTH, 22);
+    }
+
+    @Override
+    String words() {
+        return say("levels-view.percent", Math.round(value() * 100 / 127));
+    }
+
+    @Override
+    protected void layoutChildren() {
+        double y = Math.round((getHeight() - THICK) / 2);
+        track.resizeRelocate(0, y, getWidth(), THICK);
+        filling.resizeRelocate(0, y, Math.round(place(value()) * getWidth()), THICK);
+    }
+}

@@ -1,0 +1,277 @@
+package dibble.desktop.levels;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.levels.LevelsPresenter.Row;
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Chip;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.ContextItems;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusKeys;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Light;
+import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Places;
+import dibble.desktop.ui.Spoken;
+import dibble.desktop.ui.Words;
+import dibble.gear.Loudness;
+import dibble.gear.Strip;
+import dibble.sound.Meters;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.AccessibleAttribute;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** One strip. */
+final class StripRow extends HBox {
+    private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
+    private static final PseudoClass KEY = PseudoClass.getPseudoClass("key");
+    private static final PseudoClass HOT = PseudoClass.getPseudoClass("hot");
+
+    /** How much of a struck key's mark is left a frame later. */
+    private static final double FALL = 0.93;
+
+    private final Desk desk;
+    private final LevelsPresenter presenter;
+    private final Chip chip = new Chip();
+    private final Label name = Cards.strong("");
+    private final Label group = Cards.soft("");
+    private final ToggleButton mute = new ToggleButton(say("track-row.mute"));
+    private final ToggleButton solo = new ToggleButton(say("track-row.solo"));
+    private final LevelBar bar = new LevelBar(say("levels-view.level"));
+    private final TextField level;
+    private final PanLine pan = new PanLine(say("levels-view.pan"));
+    private final SendBar room = new SendBar(say("levels-view.room"), 0);
+    private final SendBar chorus = new SendBar(say("levels-view.chorus"), 0);
+    private final ComboBox<Choice> output = Cards.box("", say("levels-view.output-column"));
+    private final Label own = Cards.soft(say("levels-view.its-own"));
+    private final Label peak = new Label();
+    private Row row;
+    private double struck;
+    private boolean showing;
+    private double shownPeak = Double.NaN;
+
+    StripRow(Desk desk, LevelsPresenter presenter, Runnable changed) {
+        super(Columns.GAP);
+        this.desk = desk;
+        this.presenter = presenter;
+        getStyleClass().add("strip-row");
+        setAlignment(Pos.CENTER_LEFT);
+        setFocusTraversable(true);
+        Spoken.item(this, say("role.strip"));
+        chip.setMinWidth(26);
+        VBox names = new VBox(name, group);
+        names.setAlignment(Pos.CENTER_LEFT);
+        names.setMinWidth(0);
+        HBox.setHgrow(names, Priority.ALWAYS);
+        HBox head = new HBox(8, chip, names);
+        head.setAlignment(Pos.CENTER_LEFT);
+        Columns.fix(head, Columns.NAME);
+        for (ToggleButton button : List.of(mute, solo)) {
+            button.getStyleClass().add("small");
+            button.setMinWidth(USE_PREF_SIZE);
+        }
+        mute.setOnAction(event -> presenter.setMuted(row.ref(), mute.isSelected()));
+        solo.setOnAction(event -> presenter.setSoloed(row.ref(), solo.isSelected()));
+        HBox switches = new HBox(6, mute, solo);
+        Columns.fix(switches, Columns.SWITCHES);
+        HBox.setHgrow(bar, Priority.ALWAYS);
+        bar.on(to -> presenter.previewLevel(row.ref(), to), to -> presenter.setLevel(row.ref(), to));
+        level = Cards.field("", say("levels-view.level"), this::commitLevel);
+        level.getStyleClass().add("level-field");
+        Columns.fix(level, Columns.LEVEL);
+        slide(pan, say("edit.pan"), (strip, value) -> strip.withPan(value));
+        slide(room, say("edit.room"), (strip, value) -> strip.withReverb(value));
+        slide(chorus, say("edit.chorus"), (strip, value) -> strip.withChorus(value));
+        Columns.fix(output, Columns.OUTPUT);
+        Columns.fix(own, Columns.OUTPUT);
+        output.setOnAction(event -> {
+            Choice chosen = output.getValue();
+            if (!showing && chosen != null) {
+                presenter.change(say("edit.output"), row.ref(), strip -> strip.withOutput((Integer) chosen.value()));
+            }
+        });
+        peak.getStyleClass().add("level-peak");
+        peak.setAlignment(Pos.CENTER_RIGHT);
+        peak.setTooltip(new Tooltip(say("levels-view.peak-about")));
+        peak.setOnMouseClicked(event -> desk.meters().forgetPeaks());
+        Columns.fix(peak, Columns.PEAK);
+        getChildren().addAll(head, switches, bar, level, pan, room, chorus, output, own, peak);
+        addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
+            if (event.getButton() == MouseButton.PRIMARY) {
+                requestFocus();
+                presenter.select(row.ref(), event.isShortcutDown() || event.isShiftDown());
+                changed.run();
+            }
+        });
+        FocusKeys.choose(this, event -> {
+            presenter.select(row.ref(), event.isShortcutDown() || event.isShiftDown());
+            changed.run();
+        });
+        ContextItems.on(this, this::items);
+        Light.on(desk, this, Places.Kind.PART, () -> row.ref().part().toString());
+    }
+
+    private interface Change {
+        Strip apply(Strip strip, int value);
+    }
+
+    private void slide(Slide slide, String what, Change change) {
+        slide.on(
+                to -> presenter.preview(row.ref(), strip -> change.apply(strip, (int) Math.round(to))),
+                to -> presenter.change(what, row.ref(), strip -> change.apply(strip, (int) Math.round(to))));
+    }
+
+    private void commitLevel() {
+        LevelsPresenter.parse(level.getText())
+                .filter(to -> !LevelsPresenter.decibels(to)
+                        .equals(LevelsPresenter.decibels(row.strip().levelNow())))
+                .ifPresentOrElse(
+                        to -> presenter.setLevel(row.ref(), to),
+                        () -> level.setText(LevelsPresenter.decibels(row.strip().levelNow())));
+    }
+
+    private List<MenuItem> items() {
+        List<MenuItem> items = new ArrayList<>();
+        if (!presenter.drumsToSplit(row.ref().part()).isEmpty() && row.isBuiltIn()) {
+            items.add(Cards.item(
+                    "strip-split",
+                    say(
+                            "levels-view.split-drums",
+                            presenter.drumsToSplit(row.ref().part()).size()),
+                    () -> presenter.splitDrums(row.ref().part())));
+        }
+        if (row.isBuiltIn()) {
+            items.add(Cards.item(
+                    "strip-sound",
+                    say("levels-view.choose-sound"),
+                    () -> desk.places()
+                            .show(new Places.Thing(
+                                    Places.Kind.SOUND, row.ref().part().toString()))));
+        }
+        items.add(Cards.item("strip-zero", say("levels-view.at-zero"), () -> presenter.setLevel(row.ref(), 0)));
+        for (int number = 0; number <= Strip.GROUPS; number++) {
+            int to = number;
+            items.add(Cards.item(
+                    "strip-group-" + number,
+                    number == 0 ? say("levels-view.no-group") : say("levels-view.into-group", number),
+                    () -> presenter.setGroup(presenter.meant(row.ref()), to)));
+        }
+        return items;
+    }
+
+    /** Shows a strip, in place. @param outputs what can be chosen */
+    void show(Row shown, List<Choice> outputs) {
+        row = shown;
+        Strip strip = row.strip();
+        boolean isKey = row.ref().isKey();
+        String id = row.ref().part().instrument() + "-" + row.ref().part().part()
+                + (isKey ? "-" + row.ref().key() : "");
+        setId("strip-" + id);
+        showing = true;
+        setStyle(PartColours.css(row.part().colour()));
+        chip.show(row.part().colour(), Words.channel(row.ref().part(), desk.routing()));
+        chip.setVisible(!isKey);
+        name.setText(row.name());
+        name.setTooltip(new Tooltip(row.name()));
+        pseudoClassStateChanged(KEY, isKey);
+        group.setText(strip.group() == 0 ? "" : say("levels-view.group", strip.group()));
+        Cards.show(group, strip.group() != 0);
+        boolean hasTrack = presenter.track(row.ref()).isPresent();
+        showSwitch(mute, "mute-" + id, presenter.isMuted(row.ref()), hasTrack, say("track-row.mute-2", row.name()));
+        showSwitch(solo, "solo-" + id, presenter.isSoloed(row.ref()), hasTrack, say("track-row.solo-2", row.name()));
+        bar.setId("level-" + id);
+        bar.setAccessibleText(say("levels-view.level-of", row.name()));
+        bar.setEnd(row.most());
+        level.setId("level-field-" + id);
+        level.setAccessibleText(say("levels-view.level-of", row.name()));
+        if (!level.isFocused()) {
+            level.setText(LevelsPresenter.decibels(strip.levelNow()));
+        }
+        pan.setId("pan-" + id);
+        pan.show(strip.panNow());
+        Tooltip.install(pan, new Tooltip(PanLine.words(strip.panNow())));
+        room.setId("room-" + id);
+        room.show(strip.reverb());
+        chorus.setId("chorus-" + id);
+        chorus.show(strip.chorus());
+        room.setVisible(row.isBuiltIn());
+        chorus.setVisible(row.isBuiltIn());
+        Cards.show(output, row.isBuiltIn());
+        Cards.show(own, !row.isBuiltIn());
+        output.setId("output-" + id);
+        Form.choose(output, outputs, strip.output());
+        pseudoClassStateChanged(SELECTED, presenter.isSelected(row.ref()));
+        setAccessibleText(say("levels-view.strip-spoken", row.name(), bar.words()));
+        showing = false;
+        showLevel(strip.levelNow());
+    }
+
+    private static void showSwitch(ToggleButton button, String id, boolean on, boolean live, String words) {
+        button.setId(id);
+        button.setSelected(on);
+        button.setDisable(!live);
+        button.setTooltip(live ? null : new Tooltip(say("levels-view.no-track")));
+        button.setAccessibleText(words);
+    }
+
+    /** The bar ends where the level is now: a control may have moved it since. */
+    private void showLevel(double now) {
+        bar.show(Math.max(LevelBar.LOW, now));
+        if (!level.isFocused()) {
+            Cards.showIn(level, LevelsPresenter.decibels(now));
+        }
+    }
+
+    /** Shows what sounds now. */
+    void follow() {
+        presenter.channel(row.ref()).ifPresent(channel -> {
+            if (row.isBuiltIn()) {
+                follow(desk.meters()
+                        .strip(row.instrument().port(), channel, row.ref().key()));
+            } else {
+                int velocity = desk.live().takeStrike(row.instrument().port(), channel);
+                struck = Math.max(velocity, struck < 1 ? 0 : struck * FALL);
+                double shown = Loudness.ofVolume((int) struck) / 2 + row.strip().levelNow();
+                bar.meter(struck < 1 ? Loudness.SILENCE : shown, Loudness.SILENCE);
+            }
+        });
+    }
+
+    /** Whether a mark still falls that no message moves. */
+    boolean isFalling() {
+        return struck >= 1;
+    }
+
+    private void follow(Meters.Reading reading) {
+        bar.meter(reading.peak(), reading.loudness());
+        if (reading.isThere() && !bar.isPressed()) {
+            showLevel(reading.level());
+        }
+        if (reading.highest() != shownPeak) {
+            shownPeak = reading.highest();
+            peak.setText(
+                    shownPeak < Loudness.LEAST ? "" : say("levels-view.decibels", LevelsPresenter.whole(shownPeak)));
+            peak.pseudoClassStateChanged(HOT, shownPeak > 0);
+        }
+    }
+
+    @Override
+    public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+        Object answer = Spoken.answer(this, attribute);
+        return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
+    }
+}

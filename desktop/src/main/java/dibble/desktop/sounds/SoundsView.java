@@ -1,0 +1,251 @@
+package dibble.desktop.sounds;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.sounds.SoundsPresenter.Bank;
+import dibble.desktop.sounds.SoundsPresenter.Sound;
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Choice;
+import dibble.desktop.ui.Choices;
+import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Listening;
+import dibble.desktop.ui.Spoken;
+import dibble.desktop.ui.View;
+import dibble.desktop.ui.Watch;
+import dibble.gear.PartRef;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.Subscription;
+
+/** All sounds that a part can have: what is pointed at is heard, what is chosen is the part's. */
+public final class SoundsView extends BorderPane implements View {
+    private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
+    private static final double SIDE = 264;
+
+    private final Desk desk;
+    private final SoundsPresenter presenter;
+    private final Watch watch;
+    private final ComboBox<Choice> part = Cards.box("sounds-part", say("sounds-view.part"));
+    private final TextField search = new TextField();
+    private final ListView<Sound> list = new ListView<>();
+    private final VBox files = new VBox(6);
+    private final Label count = Cards.soft("");
+    private Sound heard;
+    private boolean showing;
+
+    /**
+     * @param listening has sounds heard
+     * @param open asks for a file of sounds
+     */
+    public SoundsView(Desk desk, Listening listening, Runnable open) {
+        this.desk = desk;
+        presenter = new SoundsPresenter(desk.document(), listening);
+        watch = desk.watch(this::show);
+        setId("sounds-view");
+        getStyleClass().add("sounds-view");
+        part.setOnAction(event -> {
+            if (!showing && part.getValue() != null) {
+                presenter.choose((PartRef) part.getValue().value());
+                watch.stale();
+            }
+        });
+        search.setId("sounds-search");
+        search.setPromptText(say("sounds-view.search"));
+        search.setAccessibleText(say("sounds-view.search"));
+        search.setPrefColumnCount(22);
+        search.textProperty().subscribe(text -> {
+            presenter.search(text);
+            watch.stale();
+        });
+        search.addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.DOWN) {
+                list.requestFocus();
+                list.getSelectionModel().selectFirst();
+                event.consume();
+            }
+        });
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox title = new HBox(
+                10,
+                Cards.heading(say("sounds-view.title")),
+                Cards.soft(say("sounds-view.for")),
+                part,
+                space,
+                count,
+                search);
+        title.setAlignment(Pos.CENTER_LEFT);
+        title.getStyleClass().add("levels-title");
+        setTop(title);
+        list.setId("sounds-list");
+        list.setCellFactory(view -> new Cell());
+        // With the keys, too, what is reached is heard.
+        list.getSelectionModel().selectedItemProperty().subscribe(sound -> {
+            if (sound != null && list.isFocused()) {
+                hear(sound);
+            }
+        });
+        list.addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            Sound sound = list.getSelectionModel().getSelectedItem();
+            if (event.getCode() == KeyCode.ENTER && sound != null) {
+                presenter.take(sound);
+                event.consume();
+            }
+        });
+        setCenter(list);
+        files.getStyleClass().add("sounds-files");
+        VBox side = new VBox(
+                10,
+                Cards.strong(say("sounds-view.files")),
+                files,
+                Cards.button("sounds-open", say("sounds-view.open"), open),
+                wrapped(say("sounds-view.about")));
+        side.getStyleClass().add("sounds-side");
+        side.setMinWidth(SIDE);
+        side.setPrefWidth(SIDE);
+        side.setMaxWidth(SIDE);
+        setRight(Cards.side(desk, "sounds-side", side, SIDE));
+    }
+
+    private static Label wrapped(String text) {
+        Label label = Cards.soft(text);
+        label.setWrapText(true);
+        return label;
+    }
+
+    /** Chooses sounds for a part. */
+    public void choose(PartRef ref) {
+        presenter.choose(ref);
+        watch.stale();
+    }
+
+    @Override
+    public Subscription open() {
+        return watch.open();
+    }
+
+    private void hear(Sound sound) {
+        if (!sound.equals(heard)) {
+            heard = sound;
+            presenter.listen(sound);
+        }
+    }
+
+    private void show() {
+        showing = true;
+        List<PartRef> parts = presenter.parts();
+        Form.choose(
+                part,
+                Choices.parts(desk.session()).stream()
+                        .filter(choice -> parts.contains((PartRef) choice.value()))
+                        .toList(),
+                presenter.target().orElse(null));
+        List<Sound> sounds = presenter.sounds();
+        if (!list.getItems().equals(sounds)) {
+            list.getItems().setAll(sounds);
+        } else {
+            list.refresh();
+        }
+        count.setText(say("sounds-view.count", sounds.size()));
+        List<Node> nodes = new ArrayList<>();
+        nodes.add(file("all", say("sounds-view.all"), "", presenter.showsAll(), presenter::showAll));
+        for (Bank bank : presenter.banks()) {
+            String words = bank.missing()
+                    ? say("sounds-view.missing", bank.name())
+                    : say("sounds-view.file", bank.name(), bank.count());
+            nodes.add(file(
+                    bank.id() == null ? "own" : bank.id(),
+                    words,
+                    bank.path(),
+                    presenter.isShown(bank.id()),
+                    () -> presenter.only(bank.id())));
+        }
+        Cards.put(files, nodes);
+        showing = false;
+    }
+
+    private ToggleButton file(String id, String words, String path, boolean on, Runnable choose) {
+        ToggleButton button = new ToggleButton(words);
+        button.setId("sounds-file-" + id);
+        button.setMaxWidth(Double.MAX_VALUE);
+        button.setAlignment(Pos.CENTER_LEFT);
+        button.setSelected(on);
+        if (!path.isEmpty()) {
+            button.setTooltip(new Tooltip(path));
+        }
+        button.setOnAction(event -> {
+            choose.run();
+            watch.stale();
+        });
+        return button;
+    }
+
+    /** One sound: its program, its name, what file it is of. */
+    private final class Cell extends ListCell<Sound> {
+        private final Label number = new Label();
+        private final Label name = Cards.strong("");
+        private final Label where = Cards.soft("");
+        private final HBox line = new HBox(12, number, name, where);
+
+        Cell() {
+            number.setMinWidth(44);
+            number.setAlignment(Pos.CENTER_RIGHT);
+            number.getStyleClass().add("soft");
+            name.setMinWidth(230);
+            name.setMaxWidth(230);
+            line.setAlignment(Pos.CENTER_LEFT);
+            Spoken.item(this, say("role.sound"));
+            setOnMouseEntered(event -> {
+                if (getItem() != null) {
+                    hear(getItem());
+                }
+            });
+            setOnMouseClicked(event -> {
+                if (getItem() != null) {
+                    presenter.take(getItem());
+                }
+            });
+        }
+
+        @Override
+        protected void updateItem(Sound sound, boolean nothing) {
+            super.updateItem(sound, nothing);
+            if (nothing || sound == null) {
+                setGraphic(null);
+                pseudoClassStateChanged(CHOSEN, false);
+                return;
+            }
+            number.setText(String.valueOf(sound.preset().program() + 1));
+            name.setText(sound.preset().name());
+            boolean plain = sound.preset().bank().equals(List.of(0, 0));
+            where.setText(say(
+                    "sounds-view.where",
+                    presenter.fileName(sound.file()),
+                    sound.preset().drums(),
+                    plain,
+                    sound.preset().bank().get(0),
+                    sound.preset().bank().get(1)));
+            setAccessibleText(name.getText() + ", " + where.getText());
+            setGraphic(line);
+            pseudoClassStateChanged(CHOSEN, presenter.isChosen(sound));
+        }
+    }
+}

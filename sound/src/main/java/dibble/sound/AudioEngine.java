@@ -1,0 +1,305 @@
+package dibble.sound;
+
+import dibble.gear.Loudness;
+import dibble.levels.SoundPlan;
+import dibble.levels.StripPlan;
+import dibble.ports.OutputPort;
+import dibble.time.Clock;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.Function;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * All that sounds here while somebody listens: the instruments, one mixer on a thread of its own, and one audio device or
+ * none. What is sent is heard a set time after its stamp, so that blocks do not shake the rhythm. Works, silent, where
+ * there is no device; levels are there all the same, and a device that comes is taken up.
+ */
+public final class AudioEngine implements Meters, AutoCloseable {
+    /** From the time stamp of an event to its first sample, beyond what waits in the device. */
+    static final long LATENCY_NANOS = TimeUnit.MILLISECONDS.toNanos(12);
+
+    /** While nothing sounds and nobody waits for samples, it is looked this often for what was missed. */
+    private static final long REST_NANOS = TimeUnit.MILLISECONDS.toNanos(200);
+
+    /** How often a device that is not there is looked for. */
+    private static final long AGAIN_NANOS = TimeUnit.SECONDS.toNanos(2);
+
+    private static final Logger LOG = LoggerFactory.getLogger(AudioEngine.class);
+
+    private final Clock clock;
+    private final Function<AudioSettings, Optional<AudioOut>> devices;
+    private final Queue<SynthInstrument> arriving = new ConcurrentLinkedQueue<>();
+    private final Queue<SynthInstrument> leaving = new ConcurrentLinkedQueue<>();
+    private final Thread thread;
+    private volatile AudioSettings settings = AudioSettings.USUAL;
+    private volatile Mixer mixer = new Mixer(settings);
+    private volatile SynthPool pool;
+    private volatile SoundPlan plan = SoundPlan.NONE;
+    private volatile Map<String, SoundBank> banks = Map.of();
+    private volatile boolean closing;
+    private volatile boolean resting;
+    private volatile Status status = new Status(true, 0, 1);
+
+    /** Changed as a whole, on the mixer's thread. */
+    private volatile List<SynthInstrument> sources = List.of();
+
+    public AudioEngine(Clock clock) {
+        this(clock, DeviceOut::open);
+    }
+
+    /** @param devices opens an audio device; asked again where one has gone away */
+    AudioEngine(Clock clock, Function<AudioSettings, Optional<AudioOut>> devices) {
+        this.clock = clock;
+        this.devices = devices;
+        pool = new SynthPool(settings);
+        thread = new Thread(this::run, "dibble-mixer");
+        thread.setDaemon(true);
+    }
+
+    /** Begins to make what the first notes need, which takes a second of a processor. */
+    public synchronized void start() {
+        if (thread.getState() == Thread.State.NEW) {
+            pool.start();
+            thread.start();
+        }
+    }
+
+    /** The names of all audio devices that can be chosen. */
+    public static List<String> devices() {
+        return DeviceOut.names();
+    }
+
+    /** An instrument on a port, which sounds until it is closed. */
+    public OutputPort open(String port) {
+        SynthInstrument instrument = new SynthInstrument(port, this);
+        arriving.add(instrument);
+        start();
+        wake();
+        return instrument;
+    }
+
+    /** Takes an instrument out; what it sounds ends. */
+    void leave(SynthInstrument instrument) {
+        leaving.add(instrument);
+        wake();
+    }
+
+    /** Changes over to other settings at once. */
+    public void choose(AudioSettings chosen) {
+        settings = chosen;
+        wake();
+    }
+
+    /**
+     * Has strips be as a plan says.
+     *
+     * @param files the files of sounds that are open, by their ids in the session
+     */
+    public void follow(SoundPlan next, Map<String, SoundBank> files) {
+        if (next.equals(plan) && files.equals(banks)) {
+            return;
+        }
+        plan = next;
+        banks = Map.copyOf(files);
+        Map<SoundBank, Integer> counts = new HashMap<>();
+        for (StripPlan strip : next.strips()) {
+            SoundBank bank = strip.soundFile() == null ? null : banks.get(strip.soundFile());
+            if (bank != null) {
+                counts.merge(bank, 1, Integer::sum);
+            }
+        }
+        pool.want(counts);
+        sources.forEach(source -> source.follow(next, banks));
+        wake();
+    }
+
+    /** Whether anything is heard now. Any thread. */
+    public boolean isSounding() {
+        for (SynthInstrument source : sources) {
+            if (source.isSounding()) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    @Override
+    public Reading strip(String port, int channel, int key) {
+        ChannelStrip strip = find(port, channel, key);
+        return strip == null ? Reading.NOTHING : Reading.of(strip.meter(), strip.level(), strip.pan());
+    }
+
+    private ChannelStrip find(String port, int channel, int key) {
+        for (SynthInstrument source : sources) {
+            if (source.name().equals(port)) {
+                return source.strip(channel - 1, key);
+            }
+        }
+        return null;
+    }
+
+    @Override
+    public Reading output(int number) {
+        Meter meter = mixer.meter(number);
+        return meter == null ? Reading.NOTHING : Reading.of(meter, 0, Loudness.MIDDLE);
+    }
+
+    @Override
+    public void forgetPeaks() {
+        for (SynthInstrument source : sources) {
+            source.strips().forEach(strip -> strip.meter().forget());
+        }
+        for (int number = 1; number <= Mixer.OUTPUTS; number++) {
+            Meter meter = mixer.meter(number);
+            if (meter != null) {
+                meter.forget();
+            }
+        }
+    }
+
+    @Override
+    public Status status() {
+        return status;
+    }
+
+    /** What is chosen now. */
+    public AudioSettings settings() {
+        return settings;
+    }
+
+    /** Whether a sender whose ring is full has something to wait for; waits a block. */
+    boolean waitsForMixer() {
+        clock.rest(settings.nanos(settings.block()));
+        return !closing && thread.isAlive();
+    }
+
+    /** Something was sent. */
+    void wake() {
+        if (resting) {
+            LockSupport.unpark(thread);
+        }
+    }
+
+    private void run() {
+        try {
+            while (!closing) {
+                AudioSettings now = settings;
+                if (!now.rendersLike(mixer.settings())) {
+                    changeOver(now);
+                }
+                try (AudioOut out = devices.apply(now).orElseGet(() -> new SilentOut(clock, now.nanos(now.block())))) {
+                    play(out, now);
+                }
+            }
+        } catch (RuntimeException e) {
+            LOG.error("nothing sounds any more: {}", e.toString(), e);
+        } finally {
+            sources.forEach(SynthInstrument::end);
+            pool.close();
+        }
+    }
+
+    private void changeOver(AudioSettings now) {
+        pool.close();
+        pool = new SynthPool(now);
+        pool.start();
+        mixer = new Mixer(now);
+        sources.forEach(source -> source.start(now, pool));
+    }
+
+    /** Instruments that were opened or closed since the last block. */
+    private void comeAndGo() {
+        if (arriving.isEmpty() && leaving.isEmpty()) {
+            return;
+        }
+        List<SynthInstrument> all = new ArrayList<>(sources);
+        for (SynthInstrument next = arriving.poll(); next != null; next = arriving.poll()) {
+            next.start(mixer.settings(), pool);
+            next.follow(plan, banks);
+            all.add(next);
+        }
+        for (SynthInstrument next = leaving.poll(); next != null; next = leaving.poll()) {
+            next.end();
+            all.remove(next);
+        }
+        sources = List.copyOf(all);
+    }
+
+    /** Plays until it is closed, something else is chosen, the device goes away, or one is to be looked for. */
+    private void play(AudioOut out, AudioSettings now) {
+        Mixer mixing = mixer;
+        float[] frames = new float[now.block() * 2 * out.pairs()];
+        long block = now.nanos(now.block());
+        long since = clock.nanos();
+        long origin = since - now.nanos(mixing.frames());
+        status = new Status(out.isSilent(), 0, out.pairs());
+        while (!closing && now.equals(settings)) {
+            comeAndGo();
+            if (out.isSilent() && !isBusy()) {
+                rest();
+            } else if (out.isSilent() && clock.nanos() - since > AGAIN_NANOS) {
+                return;
+            }
+            // The time of a block runs by its length, and is set right where the device ran away from the clock.
+            long end = origin + mixing.blockEnd();
+            if (Math.abs(clock.nanos() - end) > LATENCY_NANOS) {
+                origin += clock.nanos() - end;
+                end = clock.nanos();
+            }
+            mixing.mix(sources, end - LATENCY_NANOS, null);
+            mixing.interleave(out.pairs(), frames);
+            if (!out.write(frames)) {
+                LOG.warn("the audio device has gone away");
+                return;
+            }
+            if (out.dropouts() != status.dropouts()) {
+                status = new Status(false, out.dropouts(), out.pairs());
+            }
+        }
+    }
+
+    private boolean isBusy() {
+        if (!arriving.isEmpty() || !leaving.isEmpty()) {
+            return true;
+        }
+        for (SynthInstrument source : sources) {
+            if (!source.isIdle() || source.isSounding()) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Sleeps until something is sent. */
+    private void rest() {
+        // Nothing is mixed now, and no meter falls by itself.
+        mixer.rest();
+        sources.forEach(source -> source.strips().forEach(strip -> strip.meter().rest()));
+        resting = true;
+        if (!isBusy() && !closing) {
+            LockSupport.parkNanos(this, REST_NANOS);
+        }
+        resting = false;
+    }
+
+    @Override
+    public void close() {
+        closing = true;
+        pool.close();
+        LockSupport.unpark(thread);
+        try {
+            thread.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

@@ -1,0 +1,36 @@
+package dibble.sound;
+
+/**
+ * How sound leaves Dibble.
+ *
+ * @param device the name of the audio device; empty for the system's own choice
+ * @param millis how much sound waits in the device, in ms
+ * @param rate samples a second
+ * @param block how many frames are mixed at a time
+ * @param pairs how many stereo outputs the device is asked for, 1 or more
+ */
+public record AudioSettings(String device, int millis, int rate, int block, int pairs) {
+    /** What holds until something else is chosen. */
+    public static final AudioSettings USUAL = new AudioSettings("", 25, 44_100, 128, 1);
+
+    /** The same for a file: no device. */
+    static AudioSettings offline(int rate) {
+        return new AudioSettings("", 0, rate, USUAL.block, 1);
+    }
+
+    /** How long a number of frames lasts, in nanoseconds. */
+    long nanos(long frames) {
+        // Whole seconds apart, so that hours of frames do not overflow.
+        return frames / rate * 1_000_000_000L + frames % rate * 1_000_000_000L / rate;
+    }
+
+    /** Whether synthesizers that were made for other settings can go on with these. */
+    boolean rendersLike(AudioSettings other) {
+        return rate == other.rate && block == other.block;
+    }
+
+    /** How many frames wait in the device: two blocks at least. */
+    int bufferFrames() {
+        return block * Math.max(2, Math.round(millis * (rate / 1000f) / block));
+    }
+}

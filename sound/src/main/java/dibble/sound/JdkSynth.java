@@ -1,0 +1,125 @@
+package dibble.sound;
+
+import com.sun.media.sound.AudioSynthesizer;
+import com.sun.media.sound.SoftSynthesizer;
+import dibble.midi.ShortMessage;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.FloatBuffer;
+import java.util.Map;
+import javax.sound.midi.InvalidMidiDataException;
+import javax.sound.midi.MidiUnavailableException;
+import javax.sound.midi.Receiver;
+import javax.sound.sampled.AudioFormat;
+import javax.sound.sampled.AudioInputStream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * One part's synthesizer. Its own volume, pan and effects are out of the way: those are the strip's. Left out of the mix
+ * while it is quiet. Belongs to one thread.
+ */
+final class JdkSynth implements PartSynth {
+    private static final Logger LOG = LoggerFactory.getLogger(JdkSynth.class);
+    private static final int VOICES = 32;
+    private static final int DRUMS = 9;
+    private static final float QUIET = 3e-5f;
+    private static final double REST_AFTER_SECONDS = 3;
+
+    private final AudioSynthesizer synthesizer = new SoftSynthesizer();
+    private final AudioInputStream stream;
+    private final Receiver receiver;
+    private final byte[] block;
+    private final FloatBuffer samples;
+    private final javax.sound.midi.ShortMessage message = new javax.sound.midi.ShortMessage();
+    private final int restAfter;
+    private int channel;
+    private int quietBlocks;
+    private boolean broken;
+
+    /** @param bank sounds that come before those of Dibble and of the JDK; null for none */
+    JdkSynth(AudioSettings settings, SoundBank bank) throws MidiUnavailableException {
+        AudioFormat format =
+                new AudioFormat(AudioFormat.Encoding.PCM_FLOAT, settings.rate(), 32, 2, 8, settings.rate(), false);
+        stream = synthesizer.openStream(
+                format,
+                Map.of(
+                        "max polyphony", VOICES,
+                        "control rate", (float) settings.rate() / settings.block(),
+                        "auto gain control", false,
+                        "reverb", false,
+                        "chorus", false));
+        SoundBank.own().loadInto(synthesizer);
+        if (bank != null) {
+            bank.loadInto(synthesizer);
+        }
+        receiver = synthesizer.getReceiver();
+        block = new byte[settings.block() * format.getFrameSize()];
+        samples = ByteBuffer.wrap(block).order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer();
+        restAfter = (int) (REST_AFTER_SECONDS * settings.rate() / settings.block());
+        quietBlocks = restAfter;
+        for (int on : new int[] {0, DRUMS}) {
+            channel = on;
+            play(ShortMessage.controller(0, 7, 127));
+            play(ShortMessage.controller(0, 10, 64));
+            play(ShortMessage.controller(0, 91, 0));
+            play(ShortMessage.controller(0, 93, 0));
+        }
+        channel = 0;
+        quietBlocks = restAfter;
+    }
+
+    @Override
+    public void setDrums(boolean drums) {
+        channel = drums ? DRUMS : 0;
+    }
+
+    @Override
+    public void play(int packed) {
+        try {
+            message.setMessage(
+                    ShortMessage.kind(packed), channel, ShortMessage.data1(packed), ShortMessage.data2(packed));
+        } catch (InvalidMidiDataException e) {
+            throw new IllegalArgumentException("message " + Integer.toHexString(packed), e);
+        }
+        receiver.send(message, -1);
+        // A pedal or a swell may raise what was too quiet to be heard.
+        quietBlocks = broken ? restAfter : 0;
+    }
+
+    @Override
+    public boolean isSounding() {
+        return quietBlocks < restAfter;
+    }
+
+    @Override
+    public boolean render(float[] left, float[] right) {
+        if (!isSounding()) {
+            return false;
+        }
+        try {
+            stream.readNBytes(block, 0, block.length);
+        } catch (IOException | RuntimeException e) {
+            // Damage in a file of sounds that nobody could see before it is played: this part is silent, the others go
+            // on.
+            LOG.warn("a sound cannot be played: {}", e.toString());
+            broken = true;
+            quietBlocks = restAfter;
+            return false;
+        }
+        float peak = 0;
+        for (int i = 0; i < left.length; i++) {
+            left[i] = samples.get(2 * i);
+            right[i] = samples.get(2 * i + 1);
+            peak = Math.max(peak, Math.max(Math.abs(left[i]), Math.abs(right[i])));
+        }
+        quietBlocks = peak <= QUIET ? quietBlocks + 1 : 0;
+        return true;
+    }
+
+    @Override
+    public void close() {
+        synthesizer.close();
+    }
+}

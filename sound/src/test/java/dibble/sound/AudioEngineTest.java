@@ -1,0 +1,203 @@
+package dibble.sound;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.awaitility.Awaitility.await;
+
+import dibble.gear.Strip;
+import dibble.gear.StripRef;
+import dibble.levels.SoundPlan;
+import dibble.midi.ShortMessage;
+import dibble.ports.OutputPort;
+import dibble.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.locks.LockSupport;
+import org.junit.jupiter.api.Test;
+
+class AudioEngineTest {
+    private static final String PORT = "stand-in:sorrel";
+
+    private static AudioEngine silent() {
+        return new AudioEngine(Clock.SYSTEM, settings -> Optional.empty());
+    }
+
+    private static double peak(AudioEngine engine, int channel) {
+        return engine.strip(PORT, channel, StripRef.ALL).peak();
+    }
+
+    @Test
+    void eachChannelSoundsOnAStripOfItsOwnWithOrWithoutAnAudioDevice() {
+        try (AudioEngine engine = silent();
+                OutputPort port = engine.open(PORT)) {
+            port.send(ShortMessage.programChange(2, 8), Clock.SYSTEM.nanos());
+            port.send(ShortMessage.noteOn(2, 72, 110), Clock.SYSTEM.nanos());
+            await().until(() -> peak(engine, 3) > -40);
+            assertThat(peak(engine, 4)).isEqualTo(Double.NEGATIVE_INFINITY);
+            assertThat(engine.isSounding()).isTrue();
+            assertThat(engine.status().silent()).isTrue();
+            port.send(ShortMessage.controller(2, 120, 0), Clock.SYSTEM.nanos());
+            await().until(() -> peak(engine, 3) < -90);
+            assertThat(engine.strip(PORT, 3, StripRef.ALL).highest()).isGreaterThan(-40);
+            engine.forgetPeaks();
+            assertThat(engine.strip(PORT, 3, StripRef.ALL).highest()).isLessThan(-40);
+        }
+    }
+
+    /** What came before the first note is said again to the synthesizer that is made for it, and after a change over. */
+    @Test
+    void whatAChannelWasToldHoldsForSynthesizersThatComeLater() {
+        try (AudioEngine engine = silent();
+                OutputPort port = engine.open(PORT)) {
+            port.send(ShortMessage.controller(4, 11, 0), Clock.SYSTEM.nanos());
+            port.send(ShortMessage.noteOn(4, 72, 110), Clock.SYSTEM.nanos());
+            port.send(ShortMessage.noteOn(5, 72, 110), Clock.SYSTEM.nanos());
+            await().until(() -> peak(engine, 6) > -40);
+            assertThat(peak(engine, 5)).isLessThan(-60);
+            engine.choose(new AudioSettings("", 25, 48_000, 64, 1));
+            await().until(() -> peak(engine, 6) < -90);
+            port.send(ShortMessage.noteOn(4, 72, 110), Clock.SYSTEM.nanos());
+            port.send(ShortMessage.noteOn(5, 72, 110), Clock.SYSTEM.nanos());
+            await().until(() -> peak(engine, 6) > -40);
+            assertThat(peak(engine, 5)).isLessThan(-60);
+        }
+    }
+
+    @Test
+    void aStateIsRepeatedWithBankAndProgramFirstAndWithoutWhatIsTheStrips() {
+        ChannelState state = new ChannelState();
+        int[] told = {
+            ShortMessage.controller(1, 64, 127),
+            ShortMessage.programChange(1, 5),
+            ShortMessage.controller(1, 0, 2),
+            ShortMessage.controller(1, 7, 20),
+            ShortMessage.controller(1, 120, 0),
+            ShortMessage.controller(1, 64, 0),
+            ShortMessage.noteOff(1, 60, 64)
+        };
+        for (int message : told) {
+            state.take(message);
+        }
+        List<Integer> repeated = new ArrayList<>();
+        state.repeat(repeated::add);
+        assertThat(repeated)
+                .containsExactly(
+                        ShortMessage.controller(1, 0, 2),
+                        ShortMessage.programChange(1, 5),
+                        ShortMessage.controller(1, 64, 0));
+    }
+
+    /** A device that takes some blocks and is gone then. */
+    private static AudioOut leaving(int blocks, AtomicInteger closed) {
+        AtomicInteger left = new AtomicInteger(blocks);
+        return new AudioOut() {
+            @Override
+            public boolean write(float[] frames) {
+                return left.getAndDecrement() > 0;
+            }
+
+            @Override
+            public int dropouts() {
+                return 3;
+            }
+
+            @Override
+            public void close() {
+                closed.incrementAndGet();
+            }
+        };
+    }
+
+    @Test
+    void anAudioDeviceThatGoesAwayIsFollowedByTheNextOneAndTakenUpAgain() {
+        AtomicInteger asked = new AtomicInteger();
+        AtomicInteger closed = new AtomicInteger();
+        AtomicInteger back = new AtomicInteger();
+        try (AudioEngine engine = new AudioEngine(Clock.SYSTEM, settings -> switch (asked.incrementAndGet()) {
+                    case 1, 2 -> Optional.of(leaving(5, closed));
+                    case 3 -> Optional.empty();
+                    default -> Optional.of(leaving(Integer.MAX_VALUE, back));
+                });
+                OutputPort port = engine.open(PORT)) {
+            await().until(() -> asked.get() == 3);
+            assertThat(closed).hasValue(2);
+            port.send(ShortMessage.noteOn(2, 72, 110), Clock.SYSTEM.nanos());
+            await().until(() -> peak(engine, 3) > -40);
+            // While something sounds, it is looked whether the device is there again.
+            await().until(() -> {
+                port.send(ShortMessage.noteOn(2, 72, 110), Clock.SYSTEM.nanos());
+                return !engine.status().silent() && engine.status().dropouts() == 3;
+            });
+            assertThat(asked).hasValue(4);
+        }
+        assertThat(back).hasValue(1);
+    }
+
+    @Test
+    void aDeviceWithSeveralPairsHasEachOutputOnItsOwn() {
+        List<float[]> blocks = new ArrayList<>();
+        AtomicInteger pairs = new AtomicInteger();
+        AudioOut six = new AudioOut() {
+            @Override
+            public int pairs() {
+                return 3;
+            }
+
+            @Override
+            public boolean write(float[] frames) {
+                synchronized (blocks) {
+                    blocks.add(frames.clone());
+                }
+                LockSupport.parkNanos(2_000_000);
+                return true;
+            }
+
+            @Override
+            public void close() {}
+        };
+        try (AudioEngine engine = new AudioEngine(Clock.SYSTEM, settings -> {
+                    pairs.set(settings.pairs());
+                    return Optional.of(six);
+                });
+                OutputPort port = engine.open(PORT)) {
+            engine.choose(new AudioSettings("", 25, 44_100, 128, 3));
+            engine.follow(
+                    new SoundPlan(
+                            List.of(Desk.plan(
+                                    3, StripRef.ALL, Strip.PLAIN.withLevel(0.0).withOutput(3))),
+                            Map.of()),
+                    Map.of());
+            port.send(ShortMessage.noteOn(2, 72, 110), Clock.SYSTEM.nanos());
+            await().until(() -> engine.output(3).peak() > -40);
+            assertThat(pairs).hasValue(3);
+            assertThat(engine.status().pairs()).isEqualTo(3);
+        }
+        double[] sums = new double[6];
+        for (float[] block : blocks) {
+            for (int i = 0; i < block.length; i++) {
+                sums[i % 6] += Math.abs(block[i]);
+            }
+        }
+        assertThat(sums[0] + sums[1] + sums[2] + sums[3]).isZero();
+        assertThat(sums[4]).isPositive();
+        assertThat(sums[5]).isPositive();
+    }
+
+    @Test
+    void whoSendsToOneWhoseMixerIsGoneIsTold() {
+        AudioEngine engine = new AudioEngine(Clock.SYSTEM, settings -> {
+            throw new IllegalStateException("no audio");
+        });
+        OutputPort port = engine.open(PORT);
+        assertThatThrownBy(() -> {
+                    for (int i = 0; i < 1 << 15; i++) {
+                        port.send(ShortMessage.controller(0, 7, 1), Clock.SYSTEM.nanos());
+                    }
+                })
+                .hasMessageContaining("does not sound");
+        engine.close();
+    }
+}
