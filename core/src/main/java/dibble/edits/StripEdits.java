@@ -5,9 +5,11 @@ import dibble.gear.Ids;
 import dibble.gear.Instrument;
 import dibble.gear.Loudness;
 import dibble.gear.Part;
+import dibble.gear.Sound;
 import dibble.gear.SoundFile;
 import dibble.gear.Strip;
 import dibble.gear.StripRef;
+import dibble.routing.SceneSound;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,43 +22,98 @@ import java.util.function.UnaryOperator;
 public final class StripEdits {
     private StripEdits() {}
 
-    /** The strip that somebody means; empty where its part is not there. */
-    public static Optional<Strip> strip(Session session, StripRef ref) {
-        return session.part(ref.part()).map(part -> part.strip(ref.key()));
+    /**
+     * The strip that holds in a scene: the part's or the key's, with the volume and pan that the scene gives the part. Empty
+     * where its part is not there.
+     *
+     * @param scene the id of a scene, or null for none
+     */
+    public static Optional<Strip> strip(Session session, String scene, StripRef ref) {
+        return session.part(ref.part()).map(part -> {
+            Strip strip = part.strip(ref.key());
+            Sound over = sceneSound(session, scene, ref);
+            strip = over.volume() == null ? strip : strip.withVolume(over.volume());
+            return over.pan() == null ? strip : strip.withPan(over.pan());
+        });
     }
 
-    /** Changes one strip. */
+    /** What a scene makes of a part; of keys and where it says nothing, nothing. */
+    private static Sound sceneSound(Session session, String scene, StripRef ref) {
+        return session.scene(scene).stream()
+                .filter(it -> !ref.isKey())
+                .flatMap(it -> it.sounds().stream())
+                .filter(sound -> sound.part().equals(ref.part()))
+                .findFirst()
+                .map(SceneSound::sound)
+                .orElse(new Sound(null, null, null, null));
+    }
+
+    /** Whether the level of a strip is one that a scene gives it. */
+    public static boolean isOfScene(Session session, String scene, StripRef ref) {
+        return sceneSound(session, scene, ref).volume() != null;
+    }
+
+    /** Changes one strip, whatever scenes make of it. */
     public static Session change(Session session, StripRef ref, UnaryOperator<Strip> change) {
-        return GearEdits.changePart(
-                session, ref.part(), part -> part.withStrip(ref.key(), change.apply(part.strip(ref.key()))));
+        return change(session, null, ref, change);
+    }
+
+    /** Changes what a strip is in a scene: a volume or pan that the scene gives the part is changed in the scene. */
+    public static Session change(Session session, String scene, StripRef ref, UnaryOperator<Strip> change) {
+        Strip before = strip(session, scene, ref).orElseThrow();
+        Strip after = change.apply(before);
+        Sound over = sceneSound(session, scene, ref);
+        Strip own = session.part(ref.part()).orElseThrow().strip(ref.key());
+        Strip next = new Strip(
+                over.volume() == null ? after.level() : own.level(),
+                over.pan() == null ? after.pan() : own.pan(),
+                after.reverb(),
+                after.chorus(),
+                after.output(),
+                after.group());
+        Session changed = GearEdits.changePart(session, ref.part(), part -> part.withStrip(ref.key(), next));
+        if (over.volume() == null && over.pan() == null) {
+            return changed;
+        }
+        return SceneEdits.changeSound(
+                changed,
+                scene,
+                ref.part(),
+                sound -> new Sound(
+                        sound.bank(),
+                        sound.program(),
+                        sound.volume() == null ? null : after.volume(),
+                        sound.pan() == null ? null : after.pan()));
     }
 
     /**
      * Moves a strip to a level in dB, and all strips of its group by as much; those that come to an end stay there. What
      * Dibble sends to a module goes to 0 dB at most.
+     *
+     * @param scene the id of the scene that holds, or null for none
      */
-    public static Session move(Session session, StripRef ref, double level) {
-        Strip strip = strip(session, ref).orElseThrow();
+    public static Session move(Session session, String scene, StripRef ref, double level) {
+        Strip strip = strip(session, scene, ref).orElseThrow();
         double from = strip.levelNow();
-        Session moved = set(session, ref, level);
+        Session moved = set(session, scene, ref, level);
         double by = Loudness.rounded(level) - Math.max(Loudness.LEAST, from);
         if (strip.group() == 0 || !Double.isFinite(by)) {
             return moved;
         }
         for (StripRef other : all(session)) {
-            Strip of = strip(session, other).orElseThrow();
+            Strip of = strip(session, scene, other).orElseThrow();
             if (!other.equals(ref) && of.group() == strip.group() && of.levelNow() != Loudness.SILENCE) {
-                moved = set(moved, other, of.levelNow() + by);
+                moved = set(moved, scene, other, of.levelNow() + by);
             }
         }
         return moved;
     }
 
-    private static Session set(Session session, StripRef ref, double level) {
+    private static Session set(Session session, String scene, StripRef ref, double level) {
         boolean builtIn = session.instrument(ref.part().instrument())
                 .map(Instrument::builtIn)
                 .orElse(false);
-        return change(session, ref, strip -> strip.withLevel(builtIn ? level : Math.min(0, level)));
+        return change(session, scene, ref, strip -> strip.withLevel(builtIn ? level : Math.min(0, level)));
     }
 
     /** All strips that there are, and those that keys had. */
@@ -71,11 +128,11 @@ public final class StripEdits {
         return all;
     }
 
-    /** Puts all strips to 0 dB. */
-    public static Session allAtZero(Session session) {
+    /** Puts all strips to 0 dB, in a scene. */
+    public static Session allAtZero(Session session, String scene) {
         Session level = session;
         for (StripRef ref : all(session)) {
-            level = change(level, ref, strip -> strip.withLevel(0.0));
+            level = change(level, scene, ref, strip -> strip.withLevel(0.0));
         }
         return level;
     }

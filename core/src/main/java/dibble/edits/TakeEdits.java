@@ -2,6 +2,7 @@ package dibble.edits;
 
 import static dibble.text.CoreText.say;
 
+import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
@@ -17,6 +18,7 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.work.Progress;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -197,6 +199,26 @@ public final class TakeEdits {
                 .filter(take -> take.id().equals(id))
                 .findFirst()
                 .orElseThrow(() -> new IllegalArgumentException(say("take-edits.no-take", id)));
+    }
+
+    /**
+     * Gives some notes of a part tracks of their own, and what was recorded of them with it. A take that was edited by hand
+     * on the part's track stays there whole.
+     */
+    public static Session splitKeys(Session session, PartRef ref, Collection<Integer> notes, Progress progress) {
+        Track before = session.trackOf(ref).orElse(null);
+        Session split = TrackEdits.addKeyTracks(session, ref, notes);
+        if (before != null) {
+            List<Take> takes = session.takes().stream()
+                    .filter(take -> !before.regions().of(take.id()).isEmpty()
+                            && !before.regions().isEdited(take.id()))
+                    .toList();
+            for (int i = 0; i < takes.size(); i++) {
+                split = choose(
+                        split, takes.get(i).id(), progress.within((double) i / takes.size(), (i + 1.0) / takes.size()));
+            }
+        }
+        return split;
     }
 
     /** Takes a take out; the tracks keep what was printed from it. */

@@ -5,6 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.gear.Ids;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.Strip;
 import dibble.recording.Track;
 import dibble.session.Session;
 import java.util.ArrayList;
@@ -17,14 +18,19 @@ import java.util.Map;
 public final class TrackEdits {
     private TrackEdits() {}
 
-    /** Adds a track for each of some notes of a part that has none, before the part's own. */
+    /**
+     * Adds a track for each of some notes of a part that has none, before the part's own. Each has a strip of its own then,
+     * which begins as the part's.
+     */
     public static Session addKeyTracks(Session session, PartRef ref, Collection<Integer> notes) {
         Part part = session.part(ref).orElseThrow();
+        Map<Integer, Strip> strips = new LinkedHashMap<>(part.keyStrips());
         List<Track> tracks = new ArrayList<>(session.tracks());
         for (int note : notes) {
             Track.Input input = new Track.OfKey(ref, note);
             if (tracks.stream().noneMatch(track -> track.input().equals(input))) {
-                String name = part.noteNames().getOrDefault(note, part.name() + " " + note);
+                String name = part.stripName(note);
+                strips.putIfAbsent(note, part.strip());
                 String id = Ids.fresh(
                         name,
                         taken -> tracks.stream().anyMatch(track -> track.id().equals(taken)));
@@ -35,7 +41,10 @@ public final class TrackEdits {
                 tracks.add(place < tracks.size() ? place : rest(tracks), Track.of(id, name, input));
             }
         }
-        return session.withTracks(tracks);
+        return GearEdits.changePart(
+                session.withTracks(tracks),
+                ref,
+                it -> it.edit().keyStrips(strips).build());
     }
 
     /** Adds a track for each part that a zone leads to and no track takes, in the order of the instruments. */

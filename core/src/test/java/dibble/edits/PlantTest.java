@@ -10,6 +10,7 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.SequencerLane;
 import dibble.gear.Source;
+import dibble.gear.StripRef;
 import dibble.midi.ChannelSet;
 import dibble.midi.Range;
 import dibble.routing.Zone;
@@ -109,7 +110,9 @@ class PlantTest {
     @Test
     void outputsAreCountedUp() {
         Session session = session(3);
-        Session planted = Plant.outputs(session, row(3), 3, 2).apply(session);
+        Session planted = Plant.outputs(
+                        session, row(3).stream().map(StripRef::of).toList(), 3, 2)
+                .apply(session);
         assertThat(planted.instruments().get(0).parts())
                 .extracting(Part::output)
                 .containsExactly(3, 5, 7);

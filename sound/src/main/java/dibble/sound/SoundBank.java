@@ -82,7 +82,7 @@ public final class SoundBank {
     public static List<Preset> usual() {
         Map<Integer, Preset> named = new TreeMap<>();
         for (int program = 0; program < 128; program++) {
-            named.put(program, new Preset(GeneralMidi.program(program), List.of(0, 0), program, false, Map.of()));
+            named.put(program, new Preset(GeneralMidi.name(program), List.of(0, 0), program, false, Map.of()));
         }
         List<Preset> drums = new ArrayList<>();
         for (Preset preset : own().presets) {
@@ -95,6 +95,11 @@ public final class SoundBank {
         List<Preset> all = new ArrayList<>(named.values());
         all.addAll(drums);
         return all;
+    }
+
+    /** Whether a sound of {@link #usual} is Dibble's own; the others are Java's. */
+    public static boolean isOwn(Preset usual) {
+        return own().presets.contains(usual);
     }
 
     /**

@@ -2,10 +2,13 @@ package dibble.desktop.gear;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Places;
+import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.midi.GeneralMidi;
@@ -14,6 +17,7 @@ import java.util.List;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.stream.IntStream;
+import javafx.scene.control.Button;
 
 /** The fields of a part: those that everybody needs, and the rest. They show where a part is; an edit changes it there. */
 final class PartForms {
@@ -59,7 +63,19 @@ final class PartForms {
         return choices;
     }
 
+    private boolean isBuiltIn(PartRef ref) {
+        return desk.session()
+                .instrument(ref.instrument())
+                .map(Instrument::builtIn)
+                .orElse(false);
+    }
+
     private Form<PartRef> main() {
+        PartRef[] now = new PartRef[1];
+        Button sounds = Cards.button(
+                "part-sounds",
+                say("levels-view.choose-sound"),
+                () -> desk.places().show(new Places.Thing(Places.Kind.SOUND, now[0].toString())));
         return form().text(
                         "part-name",
                         say("common.name"),
@@ -86,6 +102,10 @@ final class PartForms {
                                 (it, to) -> it.edit()
                                         .program(to.equals(NONE) ? null : (Integer) to)
                                         .build()))
+                .row("", sounds, ref -> {
+                    now[0] = ref;
+                    sounds.setDisable(!isBuiltIn(ref));
+                })
                 .number(
                         "part-volume",
                         say("common.level-cc-7"),

@@ -129,7 +129,11 @@ final class PartRow extends HBox {
         sound.setText(
                 part.program() == null
                         ? say("common.not-sent")
-                        : part.drums() ? say("common.kit", part.program() + 1) : GeneralMidi.program(part.program()));
+                        : part.soundFile() != null
+                                ? say("part-row.of-file", part.program() + 1, part.soundFile())
+                                : part.drums()
+                                        ? say("common.kit", part.program() + 1)
+                                        : GeneralMidi.program(part.program()));
         volume.setText(part.volume() == null ? "–" : String.valueOf(part.volume()));
         out.setText(String.valueOf(part.output()));
         double unit = RANGE_WIDTH / 128;

@@ -3,6 +3,8 @@ package dibble.desktop.levels;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.LevelBar;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -19,12 +21,15 @@ final class Columns extends HBox {
     static final double OUTPUT = 124;
     static final double PEAK = 62;
     static final double GAP = 10;
+    private static final double SIDE = 16;
+    private static final double MOST_BAR = 40;
     private static final int[] MARKS = {-48, -36, -24, -12, -6, 0, 6};
 
     Columns() {
         super(GAP);
         getStyleClass().add("level-columns");
         setAlignment(Pos.BOTTOM_LEFT);
+        setBar(0);
         Scale scale = new Scale();
         HBox.setHgrow(scale, Priority.ALWAYS);
         Label peak = head(say("levels-view.peak"), PEAK);
@@ -40,6 +45,12 @@ final class Columns extends HBox {
                         head(say("levels-view.chorus"), SendBar.WIDTH),
                         head(say("levels-view.output-column"), OUTPUT),
                         peak);
+    }
+
+    /** Leaves room for the scroll bar beside the rows. */
+    void setBar(double width) {
+        boolean is = width > 0 && width < MOST_BAR;
+        setPadding(new Insets(0, SIDE + (is ? width : 0), 2, SIDE));
     }
 
     private static Region space(double width) {

@@ -2,9 +2,10 @@ package dibble.desktop.levels;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.desktop.ui.Jobs;
 import dibble.edits.Plant;
 import dibble.edits.StripEdits;
-import dibble.edits.TrackEdits;
+import dibble.edits.TakeEdits;
 import dibble.gear.Effects;
 import dibble.gear.Instrument;
 import dibble.gear.Loudness;
@@ -14,12 +15,12 @@ import dibble.gear.Strip;
 import dibble.gear.StripRef;
 import dibble.levels.SoundPlan;
 import dibble.recording.Track;
+import dibble.routing.Scene;
 import dibble.session.Document;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -31,18 +32,24 @@ import java.util.function.UnaryOperator;
 /** What the Levels view says and does. Knows no nodes. */
 final class LevelsPresenter {
     private final Document document;
+    private final Jobs jobs;
     private final Set<StripRef> selected = new LinkedHashSet<>();
 
-    LevelsPresenter(Document document) {
+    LevelsPresenter(Document document, Jobs jobs) {
         this.document = document;
+        this.jobs = jobs;
     }
 
     private Session session() {
         return document.session();
     }
 
-    /** A strip as a row shows it. */
-    record Row(StripRef ref, Instrument instrument, Part part, Strip strip, String name) {
+    /**
+     * A strip as a row shows it.
+     *
+     * @param scene the name of the scene that gives it its level; empty where none does
+     */
+    record Row(StripRef ref, Instrument instrument, Part part, Strip strip, String name, String scene) {
         /** Whether Dibble sounds it itself. */
         boolean isBuiltIn() {
             return instrument.builtIn();
@@ -70,11 +77,25 @@ final class LevelsPresenter {
         return groups;
     }
 
+    /** The id of the scene that holds, or null. */
+    private String scene() {
+        return session().activeScene(document.performance());
+    }
+
     private List<Row> rows(Instrument instrument) {
+        String scene = scene();
         List<Row> rows = new ArrayList<>();
         for (Part part : instrument.parts()) {
             for (StripRef ref : SoundPlan.strips(session(), instrument, part)) {
-                rows.add(new Row(ref, instrument, part, part.strip(ref.key()), part.stripName(ref.key())));
+                rows.add(new Row(
+                        ref,
+                        instrument,
+                        part,
+                        StripEdits.strip(session(), scene, ref).orElseThrow(),
+                        part.stripName(ref.key()),
+                        StripEdits.isOfScene(session(), scene, ref)
+                                ? session().scene(scene).map(Scene::name).orElse("")
+                                : ""));
             }
         }
         return rows;
@@ -114,20 +135,20 @@ final class LevelsPresenter {
 
     /** Moves a strip, and its group with it, while a hand is at it. */
     void previewLevel(StripRef ref, double level) {
-        document.preview(session -> StripEdits.move(session, ref, level));
+        document.preview(session -> StripEdits.move(session, scene(), ref, level));
     }
 
     /** Moves a strip, and its group with it. */
     void setLevel(StripRef ref, double level) {
-        document.edit(say("edit.level"), session -> StripEdits.move(session, ref, level));
+        document.edit(say("edit.level"), session -> StripEdits.move(session, scene(), ref, level));
     }
 
     void preview(StripRef ref, UnaryOperator<Strip> change) {
-        document.preview(session -> StripEdits.change(session, ref, change));
+        document.preview(session -> StripEdits.change(session, scene(), ref, change));
     }
 
     void change(String what, StripRef ref, UnaryOperator<Strip> change) {
-        document.edit(what, session -> StripEdits.change(session, ref, change));
+        document.edit(what, session -> StripEdits.change(session, scene(), ref, change));
     }
 
     /** Leaves what a hand was at. */
@@ -136,7 +157,7 @@ final class LevelsPresenter {
     }
 
     void allAtZero() {
-        document.edit(say("levels-view.all-at-zero"), StripEdits::allAtZero);
+        document.edit(say("levels-view.all-at-zero"), session -> StripEdits.allAtZero(session, scene()));
     }
 
     void previewEffects(String instrument, UnaryOperator<Effects> change) {
@@ -221,9 +242,15 @@ final class LevelsPresenter {
         return List.copyOf(keys);
     }
 
-    /** Gives drums tracks, and so strips, of their own. */
+    /** Gives drums tracks, and so strips, of their own, with what was recorded of them. */
     void splitDrums(PartRef ref) {
-        document.edit(say("edit.split-drums"), session -> TrackEdits.addKeyTracks(session, ref, drumsToSplit(ref)));
+        List<Integer> drums = drumsToSplit(ref);
+        jobs.edit(
+                document,
+                say("levels-presenter.splitting-drums"),
+                say("edit.split-drums"),
+                (session, progress) -> TakeEdits.splitKeys(session, ref, drums, progress),
+                () -> {});
     }
 
     /** The outputs that are used or have a name, with who is on each. */
@@ -259,6 +286,13 @@ final class LevelsPresenter {
         return free;
     }
 
+    /** The outputs that a strip can have: those in use, and the next that is free. */
+    List<Integer> outputChoices() {
+        TreeSet<Integer> numbers = new TreeSet<>(outputs().keySet());
+        numbers.add(freeOutput());
+        return List.copyOf(numbers);
+    }
+
     /** What an output is called: its channels of the device, and its name. */
     String output(int number) {
         String name = session().outputs().getOrDefault(number, "");
@@ -271,29 +305,5 @@ final class LevelsPresenter {
 
     void nameOutput(int number, String name) {
         document.edit(say("edit.output"), session -> StripEdits.nameOutput(session, number, name));
-    }
-
-    /** A level as it is shown, in dB with a tenth. */
-    static String decibels(double level) {
-        if (level < Loudness.LEAST) {
-            return say("levels-view.silent");
-        }
-        double tenths = Math.round(level * 10) / 10.0;
-        return (tenths < 0 ? "−" : "") + String.format(Locale.ROOT, "%.1f", Math.abs(tenths));
-    }
-
-    /** A level as it is shown where tenths are of no use. */
-    static String whole(double level) {
-        long rounded = Math.round(level);
-        return (rounded < 0 ? "−" : "") + Math.abs(rounded);
-    }
-
-    /** A level that was typed; empty where it is none. */
-    static Optional<Double> parse(String text) {
-        String plain = text.strip().replace('−', '-').replace(',', '.').replaceAll("(?i)\\s*dB$", "");
-        if (plain.equalsIgnoreCase(say("levels-view.silent")) || plain.equals("-∞")) {
-            return Optional.of(Loudness.SILENCE);
-        }
-        return plain.matches("[+-]?\\d{1,3}(\\.\\d{1,3})?") ? Optional.of(Double.parseDouble(plain)) : Optional.empty();
     }
 }

@@ -5,7 +5,6 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.desktop.levels.LevelsPresenter.Group;
 import dibble.desktop.levels.LevelsPresenter.Row;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Planting;
@@ -17,12 +16,12 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeSet;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -50,7 +49,7 @@ public final class LevelsView extends BorderPane implements View {
     /** @param export asks where files of sound are to go, and makes them */
     public LevelsView(Desk desk, Consumer<Bounce.Wanted> export) {
         this.desk = desk;
-        presenter = new LevelsPresenter(desk.document());
+        presenter = new LevelsPresenter(desk.document(), desk.jobs());
         watch = desk.watch(this::show)
                 .each(this::follow)
                 .with(() -> desk.pulse().whileSo(() -> strips.values().stream().anyMatch(StripRow::isFalling)))
@@ -76,7 +75,10 @@ public final class LevelsView extends BorderPane implements View {
         setTop(new VBox(title, planting, question, columns));
         empty.getStyleClass().add("empty");
         empty.setMouseTransparent(true);
-        setCenter(new StackPane(Cards.scroll(rows), empty));
+        ScrollPane scroll = Cards.scroll(rows);
+        // The scroll bar takes room from the rows, and what stands above them gives way as much.
+        scroll.viewportBoundsProperty().subscribe(bounds -> columns.setBar(scroll.getWidth() - bounds.getWidth()));
+        setCenter(new StackPane(scroll, empty));
         setBottom(outputs);
     }
 
@@ -106,7 +108,6 @@ public final class LevelsView extends BorderPane implements View {
     }
 
     private void show() {
-        List<Choice> choices = outputChoices();
         List<Node> nodes = new ArrayList<>();
         List<StripRef> there = new ArrayList<>();
         List<String> instruments = new ArrayList<>();
@@ -117,7 +118,7 @@ public final class LevelsView extends BorderPane implements View {
             nodes.add(head);
             for (Row row : group.rows()) {
                 StripRow strip = strips.computeIfAbsent(row.ref(), ref -> new StripRow(desk, presenter, watch::stale));
-                strip.show(row, choices);
+                strip.show(row);
                 there.add(row.ref());
                 nodes.add(strip);
             }
@@ -131,15 +132,6 @@ public final class LevelsView extends BorderPane implements View {
         if (question.isOpen()) {
             question.show();
         }
-    }
-
-    /** Outputs in use, and the next that is free. */
-    private List<Choice> outputChoices() {
-        TreeSet<Integer> numbers = new TreeSet<>(presenter.outputs().keySet());
-        numbers.add(presenter.freeOutput());
-        return numbers.stream()
-                .map(number -> new Choice(number, presenter.output(number)))
-                .toList();
     }
 
     private void follow() {

@@ -4,6 +4,7 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.LevelBar;
 import dibble.sound.Meters;
 import dibble.user.Settings;
 import java.util.ArrayList;

@@ -2,6 +2,7 @@ package dibble.desktop.levels;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.desktop.ui.Slide;
 import dibble.gear.Loudness;
 import javafx.scene.layout.Region;
 
@@ -29,7 +30,7 @@ final class PanLine extends Slide {
     }
 
     @Override
-    String words() {
+    public String words() {
         return words((int) Math.round(value()));
     }
 

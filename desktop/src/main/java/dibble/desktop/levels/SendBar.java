@@ -2,6 +2,7 @@ package dibble.desktop.levels;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.desktop.ui.Slide;
 import javafx.scene.layout.Region;
 
 /** How much of something there is, 0-127: a bar that is filled so far. */
@@ -26,7 +27,7 @@ final class SendBar extends Slide {
     }
 
     @Override
-    String words() {
+    public String words() {
         return say("levels-view.percent", Math.round(value() * 100 / 127));
     }
 

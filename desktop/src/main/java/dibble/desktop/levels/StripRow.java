@@ -5,14 +5,15 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.desktop.levels.LevelsPresenter.Row;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.ContextItems;
+import dibble.desktop.ui.Decibels;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
-import dibble.desktop.ui.Form;
+import dibble.desktop.ui.LevelBar;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
+import dibble.desktop.ui.Slide;
 import dibble.desktop.ui.Spoken;
 import dibble.desktop.ui.Words;
 import dibble.gear.Loudness;
@@ -23,8 +24,9 @@ import java.util.List;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleAttribute;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
@@ -48,6 +50,7 @@ final class StripRow extends HBox {
     private final LevelsPresenter presenter;
     private final Chip chip = new Chip();
     private final Label name = Cards.strong("");
+    private final Tooltip fullName = new Tooltip();
     private final Label group = Cards.soft("");
     private final ToggleButton mute = new ToggleButton(say("track-row.mute"));
     private final ToggleButton solo = new ToggleButton(say("track-row.solo"));
@@ -56,12 +59,12 @@ final class StripRow extends HBox {
     private final PanLine pan = new PanLine(say("levels-view.pan"));
     private final SendBar room = new SendBar(say("levels-view.room"), 0);
     private final SendBar chorus = new SendBar(say("levels-view.chorus"), 0);
-    private final ComboBox<Choice> output = Cards.box("", say("levels-view.output-column"));
+    private final MenuButton output = new MenuButton();
+    private final Tooltip where = new Tooltip();
     private final Label own = Cards.soft(say("levels-view.its-own"));
     private final Label peak = new Label();
     private Row row;
     private double struck;
-    private boolean showing;
     private double shownPeak = Double.NaN;
 
     StripRow(Desk desk, LevelsPresenter presenter, Runnable changed) {
@@ -73,6 +76,7 @@ final class StripRow extends HBox {
         setFocusTraversable(true);
         Spoken.item(this, say("role.strip"));
         chip.setMinWidth(26);
+        name.setTooltip(fullName);
         VBox names = new VBox(name, group);
         names.setAlignment(Pos.CENTER_LEFT);
         names.setMinWidth(0);
@@ -98,12 +102,11 @@ final class StripRow extends HBox {
         slide(chorus, say("edit.chorus"), (strip, value) -> strip.withChorus(value));
         Columns.fix(output, Columns.OUTPUT);
         Columns.fix(own, Columns.OUTPUT);
-        output.setOnAction(event -> {
-            Choice chosen = output.getValue();
-            if (!showing && chosen != null) {
-                presenter.change(say("edit.output"), row.ref(), strip -> strip.withOutput((Integer) chosen.value()));
-            }
-        });
+        output.getStyleClass().add("small");
+        // Made when it opens: outputs come and go.
+        output.setOnShowing(event -> output.getItems().setAll(outputs()));
+        output.getItems().setAll(new MenuItem());
+        Tooltip.install(pan, where);
         peak.getStyleClass().add("level-peak");
         peak.setAlignment(Pos.CENTER_RIGHT);
         peak.setTooltip(new Tooltip(say("levels-view.peak-about")));
@@ -136,12 +139,21 @@ final class StripRow extends HBox {
     }
 
     private void commitLevel() {
-        LevelsPresenter.parse(level.getText())
-                .filter(to -> !LevelsPresenter.decibels(to)
-                        .equals(LevelsPresenter.decibels(row.strip().levelNow())))
-                .ifPresentOrElse(
-                        to -> presenter.setLevel(row.ref(), to),
-                        () -> level.setText(LevelsPresenter.decibels(row.strip().levelNow())));
+        double now = row.strip().levelNow();
+        double to = Decibels.parse(level.getText()).orElse(now);
+        if (!Decibels.words(to).equals(Decibels.words(now))) {
+            presenter.setLevel(row.ref(), to);
+        }
+        level.setText(Decibels.words(Math.min(row.most(), to)));
+    }
+
+    private List<MenuItem> outputs() {
+        return presenter.outputChoices().stream()
+                .map(number -> Cards.item(
+                        "output-" + number,
+                        presenter.output(number),
+                        () -> presenter.change(say("edit.output"), row.ref(), strip -> strip.withOutput(number))))
+                .toList();
     }
 
     private List<MenuItem> items() {
@@ -163,33 +175,43 @@ final class StripRow extends HBox {
                                     Places.Kind.SOUND, row.ref().part().toString()))));
         }
         items.add(Cards.item("strip-zero", say("levels-view.at-zero"), () -> presenter.setLevel(row.ref(), 0)));
+        Menu groups = new Menu(say("levels-view.group-menu"));
+        groups.setId("strip-groups");
         for (int number = 0; number <= Strip.GROUPS; number++) {
             int to = number;
-            items.add(Cards.item(
-                    "strip-group-" + number,
-                    number == 0 ? say("levels-view.no-group") : say("levels-view.into-group", number),
-                    () -> presenter.setGroup(presenter.meant(row.ref()), to)));
+            groups.getItems()
+                    .add(Cards.item(
+                            "strip-group-" + number,
+                            number == 0 ? say("levels-view.no-group") : say("levels-view.into-group", number),
+                            () -> presenter.setGroup(presenter.meant(row.ref()), to)));
         }
+        items.add(groups);
         return items;
     }
 
-    /** Shows a strip, in place. @param outputs what can be chosen */
-    void show(Row shown, List<Choice> outputs) {
+    /** Shows a strip, in place. */
+    void show(Row shown) {
         row = shown;
         Strip strip = row.strip();
         boolean isKey = row.ref().isKey();
         String id = row.ref().part().instrument() + "-" + row.ref().part().part()
                 + (isKey ? "-" + row.ref().key() : "");
         setId("strip-" + id);
-        showing = true;
         setStyle(PartColours.css(row.part().colour()));
         chip.show(row.part().colour(), Words.channel(row.ref().part(), desk.routing()));
         chip.setVisible(!isKey);
         name.setText(row.name());
-        name.setTooltip(new Tooltip(row.name()));
+        fullName.setText(row.name());
         pseudoClassStateChanged(KEY, isKey);
-        group.setText(strip.group() == 0 ? "" : say("levels-view.group", strip.group()));
-        Cards.show(group, strip.group() != 0);
+        List<String> more = new ArrayList<>();
+        if (!row.scene().isEmpty()) {
+            more.add(say("levels-view.of-scene", row.scene()));
+        }
+        if (strip.group() != 0) {
+            more.add(say("levels-view.group", strip.group()));
+        }
+        group.setText(String.join(" · ", more));
+        Cards.show(group, !more.isEmpty());
         boolean hasTrack = presenter.track(row.ref()).isPresent();
         showSwitch(mute, "mute-" + id, presenter.isMuted(row.ref()), hasTrack, say("track-row.mute-2", row.name()));
         showSwitch(solo, "solo-" + id, presenter.isSoloed(row.ref()), hasTrack, say("track-row.solo-2", row.name()));
@@ -199,11 +221,11 @@ final class StripRow extends HBox {
         level.setId("level-field-" + id);
         level.setAccessibleText(say("levels-view.level-of", row.name()));
         if (!level.isFocused()) {
-            level.setText(LevelsPresenter.decibels(strip.levelNow()));
+            level.setText(Decibels.words(strip.levelNow()));
         }
         pan.setId("pan-" + id);
         pan.show(strip.panNow());
-        Tooltip.install(pan, new Tooltip(PanLine.words(strip.panNow())));
+        where.setText(PanLine.words(strip.panNow()));
         room.setId("room-" + id);
         room.show(strip.reverb());
         chorus.setId("chorus-" + id);
@@ -213,10 +235,10 @@ final class StripRow extends HBox {
         Cards.show(output, row.isBuiltIn());
         Cards.show(own, !row.isBuiltIn());
         output.setId("output-" + id);
-        Form.choose(output, outputs, strip.output());
+        output.setText(presenter.output(strip.output()));
+        output.setAccessibleText(say("levels-view.output-of", row.name(), output.getText()));
         pseudoClassStateChanged(SELECTED, presenter.isSelected(row.ref()));
         setAccessibleText(say("levels-view.strip-spoken", row.name(), bar.words()));
-        showing = false;
         showLevel(strip.levelNow());
     }
 
@@ -224,7 +246,9 @@ final class StripRow extends HBox {
         button.setId(id);
         button.setSelected(on);
         button.setDisable(!live);
-        button.setTooltip(live ? null : new Tooltip(say("levels-view.no-track")));
+        if (live == (button.getTooltip() != null)) {
+            button.setTooltip(live ? null : new Tooltip(say("levels-view.no-track")));
+        }
         button.setAccessibleText(words);
     }
 
@@ -232,7 +256,7 @@ final class StripRow extends HBox {
     private void showLevel(double now) {
         bar.show(Math.max(LevelBar.LOW, now));
         if (!level.isFocused()) {
-            Cards.showIn(level, LevelsPresenter.decibels(now));
+            Cards.showIn(level, Decibels.words(now));
         }
     }
 
@@ -263,8 +287,7 @@ final class StripRow extends HBox {
         }
         if (reading.highest() != shownPeak) {
             shownPeak = reading.highest();
-            peak.setText(
-                    shownPeak < Loudness.LEAST ? "" : say("levels-view.decibels", LevelsPresenter.whole(shownPeak)));
+            peak.setText(shownPeak < Loudness.LEAST ? "" : say("levels-view.decibels", Decibels.whole(shownPeak)));
             peak.pseudoClassStateChanged(HOT, shownPeak > 0);
         }
     }

@@ -18,6 +18,7 @@ import java.util.Locale;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.IntConsumer;
+import java.util.function.IntFunction;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
@@ -141,12 +142,43 @@ public final class SettingsView extends BorderPane implements View {
                 now.audioMillis(),
                 Settings.AUDIO_MILLIS,
                 millis -> desk.preferences().change(settings -> settings.withAudio(settings.audioDevice(), millis)));
+        ComboBox<Choice> rate = numbers(
+                "audio-rate",
+                say("settings-view.sample-rate"),
+                Settings.AUDIO_RATES,
+                it -> say("export-question.kilohertz", it / 1000.0),
+                now.audioRate(),
+                it -> desk.preferences().change(settings -> settings.withMixing(it, settings.audioBlock())));
+        ComboBox<Choice> block = numbers(
+                "audio-block",
+                say("settings-view.block"),
+                Settings.AUDIO_BLOCKS.stream().sorted().toList(),
+                it -> say("settings-view.frames", it),
+                now.audioBlock(),
+                it -> desk.preferences().change(settings -> settings.withMixing(settings.audioRate(), it)));
+        TextField pairs = number(
+                "audio-pairs",
+                say("settings-view.pairs"),
+                now.audioPairs(),
+                Settings.AUDIO_PAIRS,
+                it -> desk.preferences().change(settings -> settings.withPairs(it)));
         return section(
                 say("settings-view.audio"),
                 say("settings-view.device-of-the-built-in"),
-                device,
-                buffer,
-                Cards.soft(say("settings-view.ms")));
+                new VBox(
+                        6,
+                        Cards.flow(device, buffer, Cards.soft(say("settings-view.ms"))),
+                        Cards.flow(rate, block, pairs, Cards.soft(say("settings-view.stereo-outputs")))));
+    }
+
+    private static ComboBox<Choice> numbers(
+            String id, String name, List<Integer> all, IntFunction<String> words, int now, IntConsumer choose) {
+        ComboBox<Choice> box = Cards.box(id, name);
+        box.getItems()
+                .setAll(all.stream().map(it -> new Choice(it, words.apply(it))).toList());
+        box.getSelectionModel().select(all.indexOf(now));
+        box.setOnAction(event -> choose.accept((Integer) box.getValue().value()));
+        return box;
     }
 
     private Node folders(Settings now) {

@@ -7,6 +7,7 @@ import dibble.edits.GearEdits;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.SoundFile;
+import dibble.midi.GeneralMidi;
 import dibble.session.Document;
 import dibble.sound.Preset;
 import dibble.sound.SoundBank;
@@ -27,6 +28,9 @@ final class SoundsPresenter {
     private String file;
     private boolean all = true;
 
+    /** What can be had without any file; empty until it has been read. */
+    private List<Preset> usual = List.of();
+
     SoundsPresenter(Document document, Listening listening) {
         this.document = document;
         this.listening = listening;
@@ -37,6 +41,10 @@ final class SoundsPresenter {
 
     /** A file of sounds, or with a null id those that come with Dibble. */
     record Bank(String id, String name, String path, int count, boolean missing) {}
+
+    void setUsual(List<Preset> presets) {
+        usual = presets;
+    }
 
     /** Chooses sounds for a part. */
     void choose(PartRef ref) {
@@ -88,7 +96,7 @@ final class SoundsPresenter {
 
     List<Bank> banks() {
         List<Bank> banks = new ArrayList<>();
-        banks.add(new Bank(null, say("sounds-view.own"), "", SoundBank.usual().size(), false));
+        banks.add(new Bank(null, say("sounds-view.own"), "", usual.size(), false));
         for (SoundFile it : document.session().soundFiles()) {
             SoundBank bank = listening.banks().get(it.id());
             banks.add(new Bank(
@@ -105,7 +113,7 @@ final class SoundsPresenter {
     List<Sound> sounds() {
         List<Sound> found = new ArrayList<>();
         if (all || file == null) {
-            SoundBank.usual().forEach(preset -> add(found, null, preset));
+            usual.forEach(preset -> add(found, null, preset));
         }
         for (SoundFile it : document.session().soundFiles()) {
             SoundBank bank = listening.banks().get(it.id());
@@ -117,21 +125,40 @@ final class SoundsPresenter {
     }
 
     private void add(List<Sound> to, String id, Preset preset) {
-        String text = (preset.name() + " " + (preset.program() + 1) + " " + fileName(id)
-                        + (preset.drums() ? " " + say("sounds-view.kit") : ""))
+        Sound sound = new Sound(id, preset);
+        String text = (preset.name() + " " + (preset.program() + 1) + " " + kind(sound) + " " + where(sound))
                 .toLowerCase(Locale.ROOT);
         for (String word : search.split("\\s+")) {
             if (!text.contains(word)) {
                 return;
             }
         }
-        to.add(new Sound(id, preset));
+        to.add(sound);
     }
 
-    String fileName(String id) {
-        return id == null
-                ? say("sounds-view.own")
-                : document.session().soundFile(id).map(SoundFile::name).orElse(id);
+    /** What sort of sound it is: a kit, a family of General MIDI, or in other banks nothing that could be known. */
+    static String kind(Sound sound) {
+        Preset preset = sound.preset();
+        boolean plain = preset.bank().equals(List.of(0, 0));
+        return preset.drums() ? say("sounds-view.kit") : plain ? GeneralMidi.family(preset.program()) : "";
+    }
+
+    /** Where it is from: its file, and its bank where that is not the first. */
+    String where(Sound sound) {
+        Preset preset = sound.preset();
+        String file = sound.file() == null
+                ? say(SoundBank.isOwn(preset) ? "sounds-view.own" : "sounds-view.java")
+                : document.session()
+                        .soundFile(sound.file())
+                        .map(SoundFile::name)
+                        .orElse(sound.file());
+        boolean plain = preset.bank().equals(List.of(0, 0));
+        return say(
+                "sounds-view.where",
+                file,
+                plain,
+                preset.bank().get(0),
+                preset.bank().get(1));
     }
 
     /** Whether it is the sound that the part has. */

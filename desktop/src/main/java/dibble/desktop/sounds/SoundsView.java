@@ -4,16 +4,18 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.sounds.SoundsPresenter.Bank;
 import dibble.desktop.sounds.SoundsPresenter.Sound;
+import dibble.desktop.ui.Aside;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Listening;
-import dibble.desktop.ui.Spoken;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.PartRef;
+import dibble.sound.Preset;
+import dibble.sound.SoundBank;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.css.PseudoClass;
@@ -48,8 +50,12 @@ public final class SoundsView extends BorderPane implements View {
     private final ListView<Sound> list = new ListView<>();
     private final VBox files = new VBox(6);
     private final Label count = Cards.soft("");
+    private final Aside<String, List<Preset>> usual = new Aside<>();
     private Sound heard;
     private boolean showing;
+
+    /** Whether what the part has is to be brought into sight. */
+    private boolean comes = true;
 
     /**
      * @param listening has sounds heard
@@ -58,15 +64,21 @@ public final class SoundsView extends BorderPane implements View {
     public SoundsView(Desk desk, Listening listening, Runnable open) {
         this.desk = desk;
         presenter = new SoundsPresenter(desk.document(), listening);
-        watch = desk.watch(this::show);
+        watch = desk.watch(this::show)
+                .each(() -> {
+                    if (usual.hasNews()) {
+                        desk.pulse().once(this::show);
+                    }
+                })
+                .with(() -> desk.pulse().whileSo(usual::isWorking));
         setId("sounds-view");
         getStyleClass().add("sounds-view");
         part.setOnAction(event -> {
             if (!showing && part.getValue() != null) {
-                presenter.choose((PartRef) part.getValue().value());
-                watch.stale();
+                choose((PartRef) part.getValue().value());
             }
         });
+        part.setMinWidth(230);
         search.setId("sounds-search");
         search.setPromptText(say("sounds-view.search"));
         search.setAccessibleText(say("sounds-view.search"));
@@ -110,6 +122,7 @@ public final class SoundsView extends BorderPane implements View {
                 event.consume();
             }
         });
+        list.heightProperty().subscribe(height -> watch.stale());
         setCenter(list);
         files.getStyleClass().add("sounds-files");
         VBox side = new VBox(
@@ -134,6 +147,7 @@ public final class SoundsView extends BorderPane implements View {
     /** Chooses sounds for a part. */
     public void choose(PartRef ref) {
         presenter.choose(ref);
+        comes = true;
         watch.stale();
     }
 
@@ -151,6 +165,7 @@ public final class SoundsView extends BorderPane implements View {
 
     private void show() {
         showing = true;
+        presenter.setUsual(usual.get("", false, SoundBank::usual).orElse(List.of()));
         List<PartRef> parts = presenter.parts();
         Form.choose(
                 part,
@@ -163,6 +178,14 @@ public final class SoundsView extends BorderPane implements View {
             list.getItems().setAll(sounds);
         } else {
             list.refresh();
+        }
+        // Only a list that is laid out can be scrolled; another keeps what was asked of it, and the view with it.
+        if (comes && !sounds.isEmpty() && list.getHeight() > 0) {
+            comes = false;
+            sounds.stream()
+                    .filter(presenter::isChosen)
+                    .findFirst()
+                    .ifPresent(sound -> list.scrollTo(Math.max(0, sounds.indexOf(sound) - 4)));
         }
         count.setText(say("sounds-view.count", sounds.size()));
         List<Node> nodes = new ArrayList<>();
@@ -202,17 +225,17 @@ public final class SoundsView extends BorderPane implements View {
     private final class Cell extends ListCell<Sound> {
         private final Label number = new Label();
         private final Label name = Cards.strong("");
+        private final Label kind = Cards.soft("");
         private final Label where = Cards.soft("");
-        private final HBox line = new HBox(12, number, name, where);
+        private final HBox line = new HBox(12, number, name, kind, where);
 
         Cell() {
             number.setMinWidth(44);
             number.setAlignment(Pos.CENTER_RIGHT);
             number.getStyleClass().add("soft");
-            name.setMinWidth(230);
-            name.setMaxWidth(230);
+            fix(name, 300);
+            fix(kind, 200);
             line.setAlignment(Pos.CENTER_LEFT);
-            Spoken.item(this, say("role.sound"));
             setOnMouseEntered(event -> {
                 if (getItem() != null) {
                     hear(getItem());
@@ -225,6 +248,11 @@ public final class SoundsView extends BorderPane implements View {
             });
         }
 
+        private static void fix(Label label, double width) {
+            label.setMinWidth(width);
+            label.setMaxWidth(width);
+        }
+
         @Override
         protected void updateItem(Sound sound, boolean nothing) {
             super.updateItem(sound, nothing);
@@ -235,15 +263,9 @@ public final class SoundsView extends BorderPane implements View {
             }
             number.setText(String.valueOf(sound.preset().program() + 1));
             name.setText(sound.preset().name());
-            boolean plain = sound.preset().bank().equals(List.of(0, 0));
-            where.setText(say(
-                    "sounds-view.where",
-                    presenter.fileName(sound.file()),
-                    sound.preset().drums(),
-                    plain,
-                    sound.preset().bank().get(0),
-                    sound.preset().bank().get(1)));
-            setAccessibleText(name.getText() + ", " + where.getText());
+            kind.setText(SoundsPresenter.kind(sound));
+            where.setText(presenter.where(sound));
+            setAccessibleText(name.getText() + ", " + kind.getText() + ", " + where.getText());
             setGraphic(line);
             pseudoClassStateChanged(CHOSEN, presenter.isChosen(sound));
         }

@@ -4,13 +4,18 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.Words;
+import dibble.edits.StripEdits;
 import dibble.edits.TakeEdits;
 import dibble.edits.TrackEdits;
 import dibble.edits.TrackSorting;
+import dibble.gear.Instrument;
+import dibble.gear.Loudness;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
+import dibble.gear.Strip;
+import dibble.gear.StripRef;
 import dibble.midi.GeneralMidi;
 import dibble.recording.Sorting;
 import dibble.recording.Take;
@@ -21,6 +26,7 @@ import dibble.session.ClockPlan;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.sound.Meters;
 import dibble.studio.RecordOptions;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
@@ -101,6 +107,51 @@ final class TakesPresenter {
                 .count();
         String plan = Words.recordPlan(sources.size(), fed.size() + (int) (ofKeys + others));
         return left.isEmpty() ? plan : say("takes-presenter.parts-to-everything-else", plan, left.size());
+    }
+
+    /** The strip of what a track plays on: a part's, or a key's that the track takes alone. */
+    private Optional<StripRef> stripRef(Track track) {
+        return track.playsOn()
+                .filter(ref -> session().part(ref).isPresent())
+                .map(ref -> track.input() instanceof Track.OfKey of && of.part().equals(ref)
+                        ? new StripRef(ref, of.key())
+                        : StripRef.of(ref));
+    }
+
+    private String scene() {
+        return session().activeScene(document.performance());
+    }
+
+    Optional<Strip> strip(Track track) {
+        return stripRef(track).flatMap(ref -> StripEdits.strip(session(), scene(), ref));
+    }
+
+    /** The highest level that its strip can have, in dB. */
+    double most(Track track) {
+        boolean builtIn = stripRef(track)
+                .flatMap(ref -> session().instrument(ref.part().instrument()))
+                .map(Instrument::builtIn)
+                .orElse(false);
+        return builtIn ? Loudness.MOST : 0;
+    }
+
+    /** What its strip sounds like now. */
+    Meters.Reading reading(Track track, Meters meters) {
+        return stripRef(track)
+                .flatMap(ref -> document.routing()
+                        .destination(ref.part())
+                        .map(to -> meters.strip(to.port(), to.channel(), ref.key())))
+                .orElse(Meters.Reading.NOTHING);
+    }
+
+    void previewLevel(Track track, double level) {
+        stripRef(track).ifPresent(ref -> document.preview(session -> StripEdits.move(session, scene(), ref, level)));
+    }
+
+    void setLevel(Track track, double level) {
+        stripRef(track)
+                .ifPresent(ref ->
+                        document.edit(say("edit.level"), session -> StripEdits.move(session, scene(), ref, level)));
     }
 
     /** The take that is looked at: the one that was chosen, else the newest. */

@@ -354,6 +354,7 @@ public final class TakesView extends StackPane implements View {
             draw();
         }
         lanes().forEach(NoteLane::follow);
+        rows.values().forEach(TrackRow::followLevel);
         options.follow();
         if (scale != null) {
             ruler.show(

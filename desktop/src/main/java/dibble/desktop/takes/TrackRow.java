@@ -7,6 +7,7 @@ import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
+import dibble.desktop.ui.LevelBar;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
@@ -14,8 +15,10 @@ import dibble.desktop.ui.Spoken;
 import dibble.desktop.ui.TimeScale;
 import dibble.desktop.ui.Words;
 import dibble.gear.Part;
+import dibble.gear.Strip;
 import dibble.recording.NoteSpans;
 import dibble.recording.Track;
+import dibble.sound.Meters;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -51,6 +54,7 @@ final class TrackRow extends HBox {
     private final ToggleButton mute = new ToggleButton(say("track-row.mute"));
     private final ToggleButton solo = new ToggleButton(say("track-row.solo"));
     private final MenuButton more = new MenuButton("…");
+    private final LevelBar bar = LevelBar.small("");
     private final NoteLane lane = new NoteLane(9);
     private final Label note = new Label();
     private Track track;
@@ -98,7 +102,13 @@ final class TrackRow extends HBox {
         more.setMinWidth(USE_PREF_SIZE);
         more.getItems().setAll(items());
         ContextItems.on(this, this::items);
-        HBox head = new HBox(6, chip, names, arm, mute, solo, more);
+        bar.on(to -> presenter.previewLevel(track, to), to -> presenter.setLevel(track, to));
+        HBox switches = new HBox(6, arm, mute, solo, more);
+        switches.setAlignment(Pos.CENTER_RIGHT);
+        VBox right = new VBox(switches, bar);
+        right.setAlignment(Pos.CENTER_RIGHT);
+        right.setMinWidth(USE_PREF_SIZE);
+        HBox head = new HBox(6, chip, names, right);
         head.getStyleClass().add("track-head");
         head.setMinWidth(HEAD);
         head.setMaxWidth(HEAD);
@@ -173,6 +183,24 @@ final class TrackRow extends HBox {
         mute.setAccessibleText(say("track-row.mute-2", track.name()));
         solo.setSelected(presenter.performance().soloed().contains(track.id()));
         solo.setAccessibleText(say("track-row.solo-2", track.name()));
+        Optional<Strip> strip = presenter.strip(track);
+        bar.setVisible(strip.isPresent());
+        bar.setId("track-level-" + track.id());
+        bar.setAccessibleText(say("levels-view.level-of", track.name()));
+        bar.setStyle(PartColours.css(part == null ? 0 : part.colour()));
+        bar.setEnd(presenter.most(track));
+        strip.ifPresent(it -> bar.show(Math.max(LevelBar.LOW, it.levelNow())));
+    }
+
+    /** Shows how loud it is now. */
+    void followLevel() {
+        if (bar.isVisible()) {
+            Meters.Reading reading = presenter.reading(track, desk.meters());
+            bar.meter(reading.peak(), reading.loudness());
+            if (reading.isThere() && !bar.isPressed()) {
+                bar.show(Math.max(LevelBar.LOW, reading.level()));
+            }
+        }
     }
 
     Track track() {

@@ -141,7 +141,7 @@ class ChartJourneyTest extends WindowTest {
 
     @Test
     void aSceneChangesWithAHeldChordAndPedalAndNothingHangs() {
-        push(KeyCode.CONTROL, KeyCode.DIGIT6);
+        push(KeyCode.CONTROL, KeyCode.DIGIT7);
         until(() -> lookup("#call-procession").tryQuery().isPresent());
         int[] chord = {70, 73, 77};
         standIn("larkspur").play(ShortMessage.controller(0, 64, 127));
@@ -173,7 +173,7 @@ class ChartJourneyTest extends WindowTest {
 
     @Test
     void scenesAreAddedDuplicatedOrderedRenamedAndCompared() {
-        push(KeyCode.CONTROL, KeyCode.DIGIT6);
+        push(KeyCode.CONTROL, KeyCode.DIGIT7);
         until(() -> lookup("#scene-duplicate").tryQuery().isPresent());
         fire("#scene-duplicate");
         until(() -> desk().session().scenes().size() == 5);
@@ -296,7 +296,7 @@ class ChartJourneyTest extends WindowTest {
         until(() -> desk().findings().now().stream()
                 .anyMatch(finding -> finding.code().equals("loop")));
         standIn("larkspur").release(0, 60);
-        push(KeyCode.CONTROL, KeyCode.DIGIT7);
+        push(KeyCode.CONTROL, KeyCode.DIGIT8);
         until(() -> text("#finding-0").contains("comes back from Clover"));
         interact(() -> clover.misbehave(Fault.ECHOES, false));
         fire("#loop-0");

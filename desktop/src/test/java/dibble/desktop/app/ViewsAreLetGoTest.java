@@ -8,14 +8,18 @@ import dibble.desktop.checks.ChecksView;
 import dibble.desktop.controls.ControlsView;
 import dibble.desktop.gear.GearView;
 import dibble.desktop.keys.KeysView;
+import dibble.desktop.levels.LevelsView;
 import dibble.desktop.live.LiveLine;
 import dibble.desktop.notes.NotesPane;
 import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.settings.SettingsView;
+import dibble.desktop.sounds.SoundsView;
 import dibble.desktop.takes.TakesView;
+import dibble.desktop.ui.Listening;
 import dibble.desktop.ui.View;
 import dibble.edits.GearEdits;
 import dibble.session.Session;
+import dibble.sound.SoundBank;
 import java.lang.ref.WeakReference;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -52,6 +56,8 @@ class ViewsAreLetGoTest extends WindowTest {
         views.put("Channels", () -> new ChannelsView(desk()));
         views.put("Controls", () -> new ControlsView(desk()));
         views.put("Takes", () -> new TakesView(desk(), NotesPane::new));
+        views.put("Levels", () -> new LevelsView(desk(), wanted -> {}));
+        views.put("Sounds", () -> new SoundsView(desk(), Listening.NONE, () -> {}));
         views.put("Scenes", () -> new ScenesView(desk()));
         views.put("Checks", () -> new ChecksView(desk()));
         views.put("Settings", () -> new SettingsView(desk(), List::of));
@@ -79,6 +85,8 @@ class ViewsAreLetGoTest extends WindowTest {
 
     @Test
     void everyViewIsCollectedOnceItIsClosed() {
+        // What is read once is there, so that its list is full.
+        SoundBank.usual();
         for (Map.Entry<String, Supplier<Node>> view : views().entrySet()) {
             WeakReference<Node> gone = visit(view.getValue());
             collected(view.getKey(), gone);

@@ -1,4 +1,4 @@
-package dibble.desktop.levels;
+package dibble.desktop.ui;
 
 import java.util.function.DoubleConsumer;
 import javafx.scene.AccessibleAttribute;
@@ -13,7 +13,7 @@ import javafx.scene.layout.Region;
  * A number that lies along a line, and is dragged there: by as much as the hand moves, so that nothing jumps at a press; with
  * Shift a tenth as fast. Arrows move it by a step, a double click to where it rests. A drag is one step of undo.
  */
-abstract class Slide extends Region {
+public abstract class Slide extends Region {
     private static final double FINE = 0.1;
     private static final int LARGE = 10;
 
@@ -29,7 +29,7 @@ abstract class Slide extends Region {
     private boolean dragging;
     private boolean moved;
 
-    Slide(String name, double low, double high, double rest, double step) {
+    protected Slide(String name, double low, double high, double rest, double step) {
         this.low = low;
         this.high = high;
         this.rest = rest;
@@ -51,18 +51,24 @@ abstract class Slide extends Region {
         });
     }
 
-    /** @param each called while it is dragged @param last called once it is let go */
-    void on(DoubleConsumer each, DoubleConsumer last) {
+    /**
+     * Says what is done.
+     *
+     * @param each called while it is dragged
+     * @param last called once it is let go
+     */
+    public void on(DoubleConsumer each, DoubleConsumer last) {
         preview = each;
         commit = last;
     }
 
-    void setEnd(double most) {
+    /** Has it end lower or higher than at first. */
+    public void setEnd(double most) {
         high = most;
     }
 
     /** Shows a value, unless a hand is at it. */
-    void show(double next) {
+    public void show(double next) {
         if (!dragging && next != value) {
             value = next;
             notifyAccessibleAttributeChanged(AccessibleAttribute.VALUE);
@@ -70,17 +76,18 @@ abstract class Slide extends Region {
         }
     }
 
-    double value() {
+    /** The value that is shown. */
+    public double value() {
         return value;
     }
 
     /** Where a value is, from 0 at the left to 1 at the right. */
-    double place(double of) {
+    protected double place(double of) {
         return Math.max(0, Math.min(1, (of - low) / (scaleEnd() - low)));
     }
 
     /** The value at the right end, which the highest may lie below. */
-    double scaleEnd() {
+    protected double scaleEnd() {
         return high;
     }
 
@@ -155,12 +162,12 @@ abstract class Slide extends Region {
     }
 
     /** What a value at the low end stands for. */
-    double end(double of) {
+    protected double end(double of) {
         return of;
     }
 
     /** The value in words. */
-    abstract String words();
+    public abstract String words();
 
     @Override
     public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {

@@ -1,4 +1,4 @@
-package dibble.desktop.levels;
+package dibble.desktop.ui;
 
 import static dibble.desktop.ui.UiText.say;
 
@@ -6,12 +6,13 @@ import dibble.gear.Loudness;
 import javafx.scene.layout.Region;
 
 /** A strip's level and what sounds now, on one scale: the lying bar ends where the level is, its filling at the peak. */
-final class LevelBar extends Slide {
+public final class LevelBar extends Slide {
     /** What the scale begins and ends with, in dB. */
-    static final double LOW = -60;
+    public static final double LOW = -60;
 
-    static final double HIGH = Loudness.MOST;
+    public static final double HIGH = Loudness.MOST;
     private static final double THICK = 14;
+    private static final double SMALL = 8;
     private static final double THUMB = 8;
 
     /** How far the mark of 0 dB goes over, to meet those of the rows above and below. */
@@ -27,11 +28,23 @@ final class LevelBar extends Slide {
     private double loud = Loudness.SILENCE;
     private double top;
 
-    LevelBar(String name) {
+    private final double thick;
+
+    public LevelBar(String name) {
+        this(name, THICK);
+    }
+
+    /** A small one, for where there is little room. */
+    public static LevelBar small(String name) {
+        return new LevelBar(name, SMALL);
+    }
+
+    private LevelBar(String name, double thick) {
         super(name, LOW, HIGH, 0, 0.5);
+        this.thick = thick;
         getChildren().addAll(track, zero, level, filling, loudness, thumb);
-        setPrefHeight(24);
-        setMinHeight(24);
+        setPrefHeight(thick + 10);
+        setMinHeight(thick + 10);
         getStyleClass().add("level-bar");
     }
 
@@ -44,23 +57,23 @@ final class LevelBar extends Slide {
     }
 
     @Override
-    double scaleEnd() {
+    protected double scaleEnd() {
         return HIGH;
     }
 
     /** The left end is silence. */
     @Override
-    double end(double of) {
+    protected double end(double of) {
         return of <= LOW ? Loudness.SILENCE : of;
     }
 
     @Override
-    String words() {
-        return say("levels-view.decibels", LevelsPresenter.decibels(end(value())));
+    public String words() {
+        return say("levels-view.decibels", Decibels.words(end(value())));
     }
 
     /** Shows what sounds, in dB. */
-    void meter(double peakNow, double loudNow) {
+    public void meter(double peakNow, double loudNow) {
         if (peakNow != peak || loudNow != loud) {
             peak = peakNow;
             loud = loudNow;
@@ -71,24 +84,24 @@ final class LevelBar extends Slide {
     private void layMeter() {
         double filled = Math.round(place(peak) * getWidth());
         if (filling.getWidth() != filled) {
-            filling.resizeRelocate(0, top + 3, filled, THICK - 6);
+            filling.resizeRelocate(0, top + thick / 4, filled, thick / 2);
         }
         double at = Math.round(place(loud) * getWidth());
         loudness.setVisible(loud > LOW);
         if (loudness.getLayoutX() != at) {
-            loudness.resizeRelocate(at - 1, top, 2, THICK);
+            loudness.resizeRelocate(at - 1, top, 2, thick);
         }
     }
 
     @Override
     protected void layoutChildren() {
-        top = Math.round((getHeight() - THICK) / 2);
+        top = Math.round((getHeight() - thick) / 2);
         double end = Math.round(place(value()) * getWidth());
-        track.resizeRelocate(0, top, getWidth(), THICK);
+        track.resizeRelocate(0, top, getWidth(), thick);
         zero.resizeRelocate(Math.round(place(0) * getWidth()), -ABOVE, 1, getHeight() + 2 * ABOVE);
-        level.resizeRelocate(0, top, end, THICK);
-        thumb.resizeRelocate(end - THUMB / 2, top - 4, THUMB, THICK + 8);
-        filling.resize(-1, THICK - 6);
+        level.resizeRelocate(0, top, end, thick);
+        thumb.resizeRelocate(end - THUMB / 2, top - 3, THUMB, thick + 6);
+        filling.resize(-1, thick / 2);
         layMeter();
     }
 }
