@@ -49,13 +49,11 @@ public final class SoundsView extends BorderPane implements View {
     private final TextField search = new TextField();
     private final ListView<Sound> list = new ListView<>();
     private final VBox files = new VBox(6);
+    private final Label has = Cards.soft("");
     private final Label count = Cards.soft("");
     private final Aside<String, List<Preset>> usual = new Aside<>();
     private Sound heard;
     private boolean showing;
-
-    /** Whether what the part has is to be brought into sight. */
-    private boolean comes = true;
 
     /**
      * @param listening has sounds heard
@@ -101,6 +99,7 @@ public final class SoundsView extends BorderPane implements View {
                 Cards.heading(say("sounds-view.title")),
                 Cards.soft(say("sounds-view.for")),
                 part,
+                has,
                 space,
                 count,
                 search);
@@ -122,7 +121,6 @@ public final class SoundsView extends BorderPane implements View {
                 event.consume();
             }
         });
-        list.heightProperty().subscribe(height -> watch.stale());
         setCenter(list);
         files.getStyleClass().add("sounds-files");
         VBox side = new VBox(
@@ -147,7 +145,6 @@ public final class SoundsView extends BorderPane implements View {
     /** Chooses sounds for a part. */
     public void choose(PartRef ref) {
         presenter.choose(ref);
-        comes = true;
         watch.stale();
     }
 
@@ -179,14 +176,11 @@ public final class SoundsView extends BorderPane implements View {
         } else {
             list.refresh();
         }
-        // Only a list that is laid out can be scrolled; another keeps what was asked of it, and the view with it.
-        if (comes && !sounds.isEmpty() && list.getHeight() > 0) {
-            comes = false;
-            sounds.stream()
-                    .filter(presenter::isChosen)
-                    .findFirst()
-                    .ifPresent(sound -> list.scrollTo(Math.max(0, sounds.indexOf(sound) - 4)));
-        }
+        has.setText(sounds.stream()
+                .filter(presenter::isChosen)
+                .findFirst()
+                .map(sound -> say("sounds-view.has", sound.preset().name()))
+                .orElse(""));
         count.setText(say("sounds-view.count", sounds.size()));
         List<Node> nodes = new ArrayList<>();
         nodes.add(file("all", say("sounds-view.all"), "", presenter.showsAll(), presenter::showAll));
