@@ -14,7 +14,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
 import org.junit.jupiter.api.Test;
 
@@ -184,6 +187,60 @@ class AudioEngineTest {
         assertThat(sums[0] + sums[1] + sums[2] + sums[3]).isZero();
         assertThat(sums[4]).isPositive();
         assertThat(sums[5]).isPositive();
+    }
+
+    /** Each note is given to the device 12 ms after its stamp, or up to a block earlier: never later, and never shaken. */
+    @Test
+    void aNoteIsHeardWithinOneBlockOfTheSameTimeAfterItsStamp() throws Exception {
+        int block = AudioSettings.USUAL.block();
+        double rate = AudioSettings.USUAL.rate();
+        AtomicLong frames = new AtomicLong();
+        CountDownLatch sent = new CountDownLatch(1);
+        CountDownLatch full = new CountDownLatch(1);
+        float[] heard = new float[20 * 22_050];
+        AudioOut device = new AudioOut() {
+            @Override
+            public boolean write(float[] samples) {
+                try {
+                    sent.await(30, TimeUnit.SECONDS);
+                } catch (InterruptedException e) {
+                    Thread.currentThread().interrupt();
+                }
+                int from = (int) frames.getAndAdd(block);
+                for (int i = 0; i < block && from + i < heard.length; i++) {
+                    heard[from + i] = samples[2 * i];
+                }
+                if (from + block >= heard.length) {
+                    full.countDown();
+                }
+                return true;
+            }
+
+            @Override
+            public void close() {}
+        };
+        long[] stamps = new long[18];
+        try (AudioEngine engine = new AudioEngine(
+                        () -> AudioSettings.USUAL.nanos(frames.get()), settings -> Optional.of(device));
+                OutputPort port = engine.open(PORT)) {
+            port.send(ShortMessage.programChange(0, 16), 0);
+            for (int i = 0; i < stamps.length; i++) {
+                stamps[i] = 500_000_000L * (i + 1) + 371_023L * i;
+                port.send(ShortMessage.noteOn(0, 84, 127), stamps[i]);
+                port.send(ShortMessage.controller(0, 120, 0), stamps[i] + 100_000_000);
+            }
+            sent.countDown();
+            assertThat(full.await(60, TimeUnit.SECONDS)).isTrue();
+        }
+        for (long stamp : stamps) {
+            int at = (int) (stamp / 1e9 * rate);
+            while (Math.abs(heard[at]) < 1e-6) {
+                at++;
+            }
+            // The sound itself begins with a sample or two of nothing.
+            double late = at / rate * 1000 - stamp / 1e6;
+            assertThat(late).isBetween(12 - block / rate * 1000 - 0.05, 12.5);
+        }
     }
 
     @Test

@@ -34,6 +34,9 @@ import javafx.util.Subscription;
 public final class LevelsView extends BorderPane implements View {
     private static final int MOST_OUTPUT = 64;
 
+    /** How many rows are made in a frame: the others come in the next ones. */
+    private static final int MOST_AT_ONCE = 8;
+
     private final Desk desk;
     private final LevelsPresenter presenter;
     private final Watch watch;
@@ -111,13 +114,23 @@ public final class LevelsView extends BorderPane implements View {
         List<Node> nodes = new ArrayList<>();
         List<StripRef> there = new ArrayList<>();
         List<String> instruments = new ArrayList<>();
+        int made = 0;
         for (Group group : presenter.groups()) {
             GroupHead head = heads.computeIfAbsent(group.instrument().id(), id -> new GroupHead(presenter));
             head.show(group.instrument());
             instruments.add(group.instrument().id());
             nodes.add(head);
             for (Row row : group.rows()) {
-                StripRow strip = strips.computeIfAbsent(row.ref(), ref -> new StripRow(desk, presenter, watch::stale));
+                StripRow strip = strips.get(row.ref());
+                if (strip == null && made == MOST_AT_ONCE) {
+                    watch.stale();
+                    continue;
+                }
+                if (strip == null) {
+                    made++;
+                    strip = new StripRow(desk, presenter, watch::stale);
+                    strips.put(row.ref(), strip);
+                }
                 strip.show(row);
                 there.add(row.ref());
                 nodes.add(strip);

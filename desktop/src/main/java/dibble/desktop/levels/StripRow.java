@@ -64,6 +64,10 @@ final class StripRow extends HBox {
     private final Label own = Cards.soft(say("levels-view.its-own"));
     private final Label peak = new Label();
     private Row row;
+
+    /** All that it shows; where that is the same, there is nothing to do. */
+    private List<Object> shown = List.of();
+
     private double struck;
     private double shownPeak = Double.NaN;
 
@@ -91,6 +95,7 @@ final class StripRow extends HBox {
         mute.setOnAction(event -> presenter.setMuted(row.ref(), mute.isSelected()));
         solo.setOnAction(event -> presenter.setSoloed(row.ref(), solo.isSelected()));
         HBox switches = new HBox(6, mute, solo);
+        switches.setAlignment(Pos.CENTER_LEFT);
         Columns.fix(switches, Columns.SWITCHES);
         HBox.setHgrow(bar, Priority.ALWAYS);
         bar.on(to -> presenter.previewLevel(row.ref(), to), to -> presenter.setLevel(row.ref(), to));
@@ -190,15 +195,29 @@ final class StripRow extends HBox {
     }
 
     /** Shows a strip, in place. */
-    void show(Row shown) {
-        row = shown;
+    void show(Row next) {
+        row = next;
+        boolean hasTrack = presenter.track(row.ref()).isPresent();
+        String channel = Words.channel(row.ref().part(), desk.routing());
+        List<Object> now = List.of(
+                row,
+                hasTrack,
+                channel,
+                presenter.isMuted(row.ref()),
+                presenter.isSoloed(row.ref()),
+                presenter.isSelected(row.ref()),
+                presenter.output(row.strip().output()));
+        if (now.equals(shown)) {
+            return;
+        }
+        shown = now;
         Strip strip = row.strip();
         boolean isKey = row.ref().isKey();
         String id = row.ref().part().instrument() + "-" + row.ref().part().part()
                 + (isKey ? "-" + row.ref().key() : "");
         setId("strip-" + id);
         setStyle(PartColours.css(row.part().colour()));
-        chip.show(row.part().colour(), Words.channel(row.ref().part(), desk.routing()));
+        chip.show(row.part().colour(), channel);
         chip.setVisible(!isKey);
         name.setText(row.name());
         fullName.setText(row.name());
@@ -212,7 +231,6 @@ final class StripRow extends HBox {
         }
         group.setText(String.join(" · ", more));
         Cards.show(group, !more.isEmpty());
-        boolean hasTrack = presenter.track(row.ref()).isPresent();
         showSwitch(mute, "mute-" + id, presenter.isMuted(row.ref()), hasTrack, say("track-row.mute-2", row.name()));
         showSwitch(solo, "solo-" + id, presenter.isSoloed(row.ref()), hasTrack, say("track-row.solo-2", row.name()));
         bar.setId("level-" + id);

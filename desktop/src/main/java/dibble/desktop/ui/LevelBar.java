@@ -42,6 +42,7 @@ public final class LevelBar extends Slide {
     private LevelBar(String name, double thick) {
         super(name, LOW, HIGH, 0, 0.5);
         this.thick = thick;
+        zero.setVisible(thick == THICK);
         getChildren().addAll(track, zero, level, filling, loudness, thumb);
         setPrefHeight(thick + 10);
         setMinHeight(thick + 10);

@@ -115,6 +115,9 @@ class LevelsJourneyTest extends WindowTest {
         assertThat(desk().session().trackOf(HANDS, 43).orElseThrow().noteCount())
                 .isEqualTo(1);
         assertThat(desk().session().trackOf(HANDS).orElseThrow().noteCount()).isZero();
+        // And what is played next is recorded there.
+        assertThat(desk().performance().armed())
+                .contains(desk().session().trackOf(HANDS, 54).orElseThrow().id());
 
         // Outputs count up for what is selected: the kit, and all its drums.
         clickOn(at("#strip-sorrel-hands", 0.05));
