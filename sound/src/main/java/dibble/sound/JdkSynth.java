@@ -67,6 +67,8 @@ final class JdkSynth implements PartSynth {
             play(ShortMessage.controller(0, 93, 0));
         }
         channel = 0;
+        // The first block is rendered late: so no note is later than another.
+        render(new float[settings.block()], new float[settings.block()]);
         quietBlocks = restAfter;
     }
 

@@ -48,6 +48,9 @@ public final class TakesView extends StackPane implements View {
     private static final double ZOOM = 2;
     private static final double WHEEL_ZOOM = 1.25;
 
+    /** How many rows are made in a frame: the others come in the next ones. */
+    private static final int MOST_AT_ONCE = 8;
+
     /** What tracks keep of the height where the notes are open. */
     private static final double ABOVE_NOTES = 0.26;
 
@@ -322,8 +325,18 @@ public final class TakesView extends StackPane implements View {
                 ? presenter.tracksToCome()
                 : recording.printer().tracks();
         List<Node> nodes = new ArrayList<>();
+        int made = 0;
         for (Track track : shown) {
-            TrackRow row = rows.computeIfAbsent(track.id(), id -> new TrackRow(desk, presenter, opens));
+            TrackRow row = rows.get(track.id());
+            if (row == null && made == MOST_AT_ONCE) {
+                watch.stale();
+                continue;
+            }
+            if (row == null) {
+                made++;
+                row = new TrackRow(desk, presenter, opens);
+                rows.put(track.id(), row);
+            }
             row.show(track);
             nodes.add(row);
         }

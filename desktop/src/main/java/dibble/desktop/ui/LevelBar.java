@@ -26,9 +26,8 @@ public final class LevelBar extends Slide {
     private final Region thumb = part("level-thumb");
     private double peak = Loudness.SILENCE;
     private double loud = Loudness.SILENCE;
-    private double top;
-
     private final double thick;
+    private double top;
 
     public LevelBar(String name) {
         this(name, THICK);
@@ -42,8 +41,10 @@ public final class LevelBar extends Slide {
     private LevelBar(String name, double thick) {
         super(name, LOW, HIGH, 0, 0.5);
         this.thick = thick;
-        zero.setVisible(thick == THICK);
-        getChildren().addAll(track, zero, level, filling, loudness, thumb);
+        getChildren().setAll(track, level, filling, loudness, thumb);
+        if (thick == THICK) {
+            getChildren().add(1, zero);
+        }
         setPrefHeight(thick + 10);
         setMinHeight(thick + 10);
         getStyleClass().add("level-bar");
