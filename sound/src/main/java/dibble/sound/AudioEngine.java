@@ -222,16 +222,19 @@ public final class AudioEngine implements Meters, AutoCloseable {
             return;
         }
         List<SynthInstrument> all = new ArrayList<>(sources);
+        List<SynthInstrument> came = new ArrayList<>();
         for (SynthInstrument next = arriving.poll(); next != null; next = arriving.poll()) {
             next.start(mixer.settings(), pool);
-            next.follow(plan, banks);
-            all.add(next);
+            came.add(next);
         }
+        all.addAll(came);
         for (SynthInstrument next = leaving.poll(); next != null; next = leaving.poll()) {
             next.end();
             all.remove(next);
         }
         sources = List.copyOf(all);
+        // Only now: a plan that comes meanwhile finds them among the others.
+        came.forEach(next -> next.follow(plan, banks));
     }
 
     /** Plays until it is closed, something else is chosen, the device goes away, or one is to be looked for. */

@@ -52,6 +52,9 @@ final class EffectBus {
             room.setDamp((float) (BRIGHTEST * Math.pow(DARKEST / BRIGHTEST, wanted.damping() / 127.0)));
             room.setPreDelay(PRE_DELAY);
             chorus.set(wanted.rate(), wanted.depth());
+            if (!isSounding()) {
+                chorus.rest();
+            }
         }
     }
 

@@ -52,7 +52,11 @@ final class JdkSynth implements PartSynth {
                         "chorus", false));
         SoundBank.own().loadInto(synthesizer);
         if (bank != null) {
-            bank.loadInto(synthesizer);
+            try {
+                bank.loadInto(synthesizer);
+            } catch (RuntimeException e) {
+                LOG.warn("sounds of a file cannot be used: {}", e.toString());
+            }
         }
         receiver = synthesizer.getReceiver();
         block = new byte[settings.block() * format.getFrameSize()];
@@ -85,9 +89,24 @@ final class JdkSynth implements PartSynth {
         } catch (InvalidMidiDataException e) {
             throw new IllegalArgumentException("message " + Integer.toHexString(packed), e);
         }
-        receiver.send(message, -1);
+        if (broken) {
+            return;
+        }
+        try {
+            receiver.send(message, -1);
+        } catch (RuntimeException e) {
+            fail(e);
+            return;
+        }
         // A pedal or a swell may raise what was too quiet to be heard.
-        quietBlocks = broken ? restAfter : 0;
+        quietBlocks = 0;
+    }
+
+    /** Damage in a file of sounds that nobody could see before it is played: this part is silent, the others go on. */
+    private void fail(Exception e) {
+        LOG.warn("a sound cannot be played: {}", e.toString());
+        broken = true;
+        quietBlocks = restAfter;
     }
 
     @Override

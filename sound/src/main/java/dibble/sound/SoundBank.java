@@ -4,6 +4,7 @@ import static dibble.text.CoreText.say;
 
 import com.sun.media.sound.AudioSynthesizer;
 import com.sun.media.sound.DLSSoundbank;
+import com.sun.media.sound.ModelInstrument;
 import com.sun.media.sound.ModelPatch;
 import com.sun.media.sound.SF2Instrument;
 import com.sun.media.sound.SF2InstrumentRegion;
@@ -127,6 +128,12 @@ public final class SoundBank {
             };
             if (sounds.getInstruments().length == 0) {
                 throw new SoundBankException(say("sound-bank.empty"));
+            }
+            for (Instrument instrument : sounds.getInstruments()) {
+                // What a synthesizer will ask for: where it fails, it fails here.
+                if (instrument instanceof ModelInstrument model) {
+                    model.getPerformers();
+                }
             }
             return new SoundBank(sounds, sha256(bytes));
         } catch (IOException | RuntimeException e) {

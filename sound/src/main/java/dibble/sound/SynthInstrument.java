@@ -121,7 +121,9 @@ final class SynthInstrument implements OutputPort, AudioSource {
             List<ChannelStrip> before = channels.get(channel);
             List<ChannelStrip> after = new ArrayList<>();
             for (StripPlan plan : plans) {
-                if (plan.channel() == channel + 1) {
+                // Two parts can be on one channel; it is one strip all the same.
+                if (plan.channel() == channel + 1
+                        && after.stream().noneMatch(it -> it.key == plan.ref().key())) {
                     take(
                             plan,
                             channel,

@@ -58,8 +58,8 @@ final class SynthPool implements SynthMaker, AutoCloseable {
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-        } catch (MidiUnavailableException e) {
-            LOG.error("no synthesizers: {}", e.getMessage());
+        } catch (MidiUnavailableException | RuntimeException e) {
+            LOG.error("no synthesizers: {}", e.toString());
         } finally {
             plain.forEach(PartSynth::close);
         }
@@ -84,10 +84,10 @@ final class SynthPool implements SynthMaker, AutoCloseable {
     @Override
     public PartSynth take(SoundBank bank) throws MidiUnavailableException {
         PartSynth ready = bank == null ? plain.poll() : queue(bank).poll();
-        if (bank == null) {
-            synchronized (this) {
-                notifyAll();
-            }
+        synchronized (this) {
+            // Each strip needs one; after that, one is ready for what may come.
+            wanted.computeIfPresent(bank, (of, count) -> Math.max(1, count - 1));
+            notifyAll();
         }
         return ready != null ? ready : new JdkSynth(settings, bank);
     }

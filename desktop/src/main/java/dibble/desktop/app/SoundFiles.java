@@ -34,6 +34,7 @@ import javafx.util.Duration;
 /** Files of sounds in, files of sound out, and sounds that are listened to. */
 final class SoundFiles implements Listening {
     private static final String LISTENING = "listening:";
+    private static final String MIX = "mix.wav";
     private static final int VELOCITY = 92;
     private static final Duration NOTE = Duration.millis(700);
 
@@ -199,7 +200,8 @@ final class SoundFiles implements Listening {
                 say("sound-files.export"),
                 files.exportFolder().resolve(say("sound-files.folder", files.fileName())),
                 say("midi-files.export"),
-                (path, done) -> export(session, performance, wanted, path, done));
+                (path, done) -> questions.unlessThere(
+                        path.resolve(MIX), null, () -> export(session, performance, wanted, path, done)));
     }
 
     private void export(Session session, Performance performance, Bounce.Wanted wanted, Path path, Runnable done) {
