@@ -79,28 +79,25 @@ public final class SoundBank {
         return Own.BANK;
     }
 
-    /** What a part can have without any file: the programs of General MIDI and its drums, with Dibble's own names. */
+    /** What a part can have without any file: the programs of General MIDI, by its names, and the kits that Dibble has. */
     public static List<Preset> usual() {
-        Map<Integer, Preset> named = new TreeMap<>();
+        List<Preset> all = new ArrayList<>();
         for (int program = 0; program < 128; program++) {
-            named.put(program, new Preset(GeneralMidi.name(program), List.of(0, 0), program, false, Map.of()));
+            all.add(new Preset(GeneralMidi.name(program), List.of(0, 0), program, false, Map.of()));
         }
-        List<Preset> drums = new ArrayList<>();
-        for (Preset preset : own().presets) {
-            if (preset.drums()) {
-                drums.add(preset);
-            } else {
-                named.put(preset.program(), preset);
+        for (Preset kit : own().presets) {
+            if (kit.drums()) {
+                String name = say(kit.program() == 0 ? "sound-bank.standard-kit" : "sound-bank.hand-drums");
+                all.add(new Preset(name, kit.bank(), kit.program(), true, kit.keyNames()));
             }
         }
-        List<Preset> all = new ArrayList<>(named.values());
-        all.addAll(drums);
         return all;
     }
 
     /** Whether a sound of {@link #usual} is Dibble's own; the others are Java's. */
     public static boolean isOwn(Preset usual) {
-        return own().presets.contains(usual);
+        return own().presets.stream()
+                .anyMatch(preset -> preset.drums() == usual.drums() && preset.program() == usual.program());
     }
 
     /**

@@ -16,6 +16,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -27,6 +28,7 @@ import javafx.scene.layout.VBox;
 /** The outputs with their meters, and how it is with the audio device. */
 final class OutputsFoot extends HBox {
     private static final double METER = 132;
+    private static final double MOST_HEIGHT = 84;
 
     /** How long after it was played a note is mixed, in ms; what waits in the device comes on top. */
     private static final int LATENCY = 12;
@@ -105,11 +107,19 @@ final class OutputsFoot extends HBox {
         setAlignment(Pos.CENTER_LEFT);
         Label title = Cards.strong(say("levels-view.outputs"));
         title.setMinWidth(USE_PREF_SIZE);
-        HBox.setHgrow(outputs, Priority.ALWAYS);
+        // Two rows are seen at once; more of them are scrolled.
+        ScrollPane scroll = Cards.scroll(outputs);
+        outputs.heightProperty().subscribe(height -> {
+            double rows = Math.min(MOST_HEIGHT, height.doubleValue() + 2);
+            scroll.setMinHeight(rows);
+            scroll.setPrefHeight(rows);
+        });
+        scroll.setMaxHeight(MOST_HEIGHT);
+        HBox.setHgrow(scroll, Priority.ALWAYS);
         outputs.setAlignment(Pos.CENTER_LEFT);
         status.setId("audio-status");
         status.setMinWidth(USE_PREF_SIZE);
-        getChildren().addAll(title, outputs, status);
+        getChildren().addAll(title, scroll, status);
     }
 
     void show() {
