@@ -171,11 +171,6 @@ public final class AudioEngine implements Meters, AutoCloseable {
         return status;
     }
 
-    /** What is chosen now. */
-    public AudioSettings settings() {
-        return settings;
-    }
-
     /** Whether a sender whose ring is full has something to wait for; waits a block. */
     boolean waitsForMixer() {
         clock.rest(settings.nanos(settings.block()));

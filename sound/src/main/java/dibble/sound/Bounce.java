@@ -35,18 +35,23 @@ public final class Bounce {
     /** How samples are written. */
     public enum Bits {
         /** Whole numbers of 16 bits. */
-        PCM_16("16", WavFile.Format.PCM_16),
+        PCM_16("16", 16),
         /** Whole numbers of 24 bits. */
-        PCM_24("24", WavFile.Format.PCM_24),
+        PCM_24("24", 24),
         /** Floats of 32 bits, which nothing can be too loud for. */
-        FLOAT("float", WavFile.Format.FLOAT_32);
+        FLOAT("float", 32);
 
         private final String word;
-        private final WavFile.Format format;
+        private final int bits;
 
-        Bits(String word, WavFile.Format format) {
+        Bits(String word, int bits) {
             this.word = word;
-            this.format = format;
+            this.bits = bits;
+        }
+
+        /** How many bits a sample has. */
+        int bits() {
+            return bits;
         }
 
         /** How it is written on a command line. */
@@ -168,7 +173,7 @@ public final class Bounce {
             Progress progress)
             throws IOException {
         long frames = (long) ((music.length() / 1e9 + Math.max(wanted.tail, LONGEST_DECAY)) * wanted.rate);
-        if (WavFile.size(frames, wanted.bits.format) > LARGEST) {
+        if (WavFile.size(frames, wanted.bits) > LARGEST) {
             throw new IOException(say("bounce.too-long"));
         }
         boolean isNew = !Files.exists(folder);
@@ -206,7 +211,7 @@ public final class Bounce {
     }
 
     private Made run(Progress progress) throws IOException {
-        try (WavFile mix = new WavFile(path(MIX), wanted.rate, wanted.bits.format)) {
+        try (WavFile mix = new WavFile(path(MIX), wanted.rate, wanted.bits)) {
             if (!wanted.mixOnly) {
                 prepareStems();
             }
@@ -271,7 +276,7 @@ public final class Bounce {
         String free = FileNames.fresh(name, names::contains);
         names.add(free.toLowerCase(Locale.ROOT));
         order.add(free);
-        return new Stem(new WavFile(path(free), wanted.rate, wanted.bits.format), settings);
+        return new Stem(new WavFile(path(free), wanted.rate, wanted.bits), settings);
     }
 
     private boolean isWanted(StripPlan strip) {

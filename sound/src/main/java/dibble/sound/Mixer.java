@@ -20,7 +20,6 @@ final class Mixer {
         final float[] left;
         final float[] right;
         final Meter meter;
-        private boolean used;
 
         private Output(AudioSettings settings) {
             left = new float[settings.block()];
@@ -29,7 +28,6 @@ final class Mixer {
         }
 
         private void begin() {
-            used = false;
             Arrays.fill(left, 0);
             Arrays.fill(right, 0);
         }
@@ -107,7 +105,6 @@ final class Mixer {
                 ChannelStrip strip = strips.get(i);
                 Output to = output(strip.plan().strip().output());
                 strip.addTo(to.left, to.right);
-                to.used = true;
                 strip.send(source.effects(), tap == null ? null : tap.effects(source, strip));
                 if (tap != null) {
                     tap.take(source, strip);
@@ -132,7 +129,7 @@ final class Mixer {
         Arrays.fill(to, 0);
         for (int number = 1; number <= OUTPUTS; number++) {
             Output output = outputs[number - 1];
-            if (output != null && (output.used || number == 1)) {
+            if (output != null) {
                 int at = number <= pairs ? 2 * (number - 1) : 0;
                 for (int i = 0; i < settings.block(); i++, at += 2 * pairs) {
                     to[at] += output.left[i];

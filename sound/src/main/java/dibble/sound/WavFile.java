@@ -15,30 +15,14 @@ final class WavFile implements AutoCloseable {
     private static final int CHANNELS = 2;
     private static final int BUFFER = 1 << 16;
 
-    /** How samples are written. */
-    enum Format {
-        /** Whole numbers of 16 bits. */
-        PCM_16(16),
-        /** Whole numbers of 24 bits. */
-        PCM_24(24),
-        /** Floats of 32 bits. */
-        FLOAT_32(32);
-
-        private final int bits;
-
-        Format(int bits) {
-            this.bits = bits;
-        }
-    }
-
     private final RandomAccessFile file;
     private final OutputStream out;
     private final int rate;
-    private final Format format;
+    private final Bounce.Bits format;
     private byte[] bytes = {};
     private long frames;
 
-    WavFile(Path path, int rate, Format format) throws IOException {
+    WavFile(Path path, int rate, Bounce.Bits format) throws IOException {
         file = new RandomAccessFile(path.toFile(), "rw");
         file.setLength(0);
         out = new BufferedOutputStream(Channels.newOutputStream(file.getChannel()), BUFFER);
@@ -48,8 +32,8 @@ final class WavFile implements AutoCloseable {
     }
 
     /** How many bytes a file of some frames has; a WAV file has less than 4 GiB. */
-    static long size(long frames, Format format) {
-        return HEAD + frames * CHANNELS * format.bits / 8;
+    static long size(long frames, Bounce.Bits format) {
+        return HEAD + frames * CHANNELS * format.bits() / 8;
     }
 
     /** How many frames have been written. */
@@ -58,7 +42,7 @@ final class WavFile implements AutoCloseable {
     }
 
     void write(float[] left, float[] right) throws IOException {
-        int size = left.length * CHANNELS * format.bits / 8;
+        int size = left.length * CHANNELS * format.bits() / 8;
         if (bytes.length != size) {
             bytes = new byte[size];
         }
@@ -72,9 +56,9 @@ final class WavFile implements AutoCloseable {
     }
 
     private int put(float sample, int at) {
-        return format == Format.FLOAT_32
+        return format == Bounce.Bits.FLOAT
                 ? Samples.putFloat(sample, bytes, at)
-                : Samples.put(sample, format.bits, bytes, at);
+                : Samples.put(sample, format.bits(), bytes, at);
     }
 
     @Override
@@ -83,18 +67,18 @@ final class WavFile implements AutoCloseable {
             out.flush();
             file.seek(0);
             long data = size(frames, format) - HEAD;
-            int frame = CHANNELS * format.bits / 8;
+            int frame = CHANNELS * format.bits() / 8;
             text("RIFF");
             whole(HEAD - 8 + data, 4);
             text("WAVE");
             text("fmt ");
             whole(16, 4);
-            whole(format == Format.FLOAT_32 ? FLOAT : PCM, 2);
+            whole(format == Bounce.Bits.FLOAT ? FLOAT : PCM, 2);
             whole(CHANNELS, 2);
             whole(rate, 4);
             whole((long) rate * frame, 4);
             whole(frame, 2);
-            whole(format.bits, 2);
+            whole(format.bits(), 2);
             text("data");
             whole(data, 4);
         } finally {

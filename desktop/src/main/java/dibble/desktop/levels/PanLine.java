@@ -11,20 +11,12 @@ final class PanLine extends Slide {
     static final double WIDTH = 62;
     private static final double DOT = 10;
 
-    private final Region line = new Region();
-    private final Region middle = new Region();
-    private final Region dot = new Region();
+    private final Region line = drawn("pan-rule");
+    private final Region middle = drawn("pan-rule");
+    private final Region dot = drawn("pan-dot");
 
     PanLine(String name) {
         super(name, 0, 127, Loudness.MIDDLE, 1);
-        line.getStyleClass().add("pan-rule");
-        middle.getStyleClass().add("pan-rule");
-        dot.getStyleClass().add("pan-dot");
-        for (Region part : new Region[] {line, middle, dot}) {
-            part.setManaged(false);
-            part.setMouseTransparent(true);
-            getChildren().add(part);
-        }
         setMinSize(WIDTH, 22);
         setMaxSize(WIDTH, 22);
     }

@@ -10,18 +10,11 @@ final class SendBar extends Slide {
     static final double WIDTH = 58;
     private static final double THICK = 8;
 
-    private final Region track = new Region();
-    private final Region filling = new Region();
+    private final Region track = drawn("send-track");
+    private final Region filling = drawn("send-filling");
 
     SendBar(String name, double rest) {
         super(name, 0, 127, rest, 1);
-        track.getStyleClass().add("send-track");
-        filling.getStyleClass().add("send-filling");
-        for (Region part : new Region[] {track, filling}) {
-            part.setManaged(false);
-            part.setMouseTransparent(true);
-            getChildren().add(part);
-        }
         setMinSize(WIDTH, 22);
         setMaxSize(WIDTH, 22);
     }

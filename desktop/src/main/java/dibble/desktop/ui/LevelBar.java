@@ -18,12 +18,12 @@ public final class LevelBar extends Slide {
     /** How far the mark of 0 dB goes over, to meet those of the rows above and below. */
     private static final double ABOVE = 5;
 
-    private final Region track = part("level-track");
-    private final Region zero = part("level-zero");
-    private final Region level = part("level-face");
-    private final Region filling = part("level-filling");
-    private final Region loudness = part("level-loudness");
-    private final Region thumb = part("level-thumb");
+    private final Region track = drawn("level-track");
+    private final Region zero = drawn("level-zero");
+    private final Region level = drawn("level-face");
+    private final Region filling = drawn("level-filling");
+    private final Region loudness = drawn("level-loudness");
+    private final Region thumb = drawn("level-thumb");
     private double peak = Loudness.SILENCE;
     private double loud = Loudness.SILENCE;
     private final double thick;
@@ -41,21 +41,12 @@ public final class LevelBar extends Slide {
     private LevelBar(String name, double thick) {
         super(name, LOW, HIGH, 0, 0.5);
         this.thick = thick;
-        getChildren().setAll(track, level, filling, loudness, thumb);
-        if (thick == THICK) {
-            getChildren().add(1, zero);
+        if (thick != THICK) {
+            getChildren().remove(zero);
         }
         setPrefHeight(thick + 10);
         setMinHeight(thick + 10);
         getStyleClass().add("level-bar");
-    }
-
-    private static Region part(String style) {
-        Region region = new Region();
-        region.getStyleClass().add(style);
-        region.setManaged(false);
-        region.setMouseTransparent(true);
-        return region;
     }
 
     @Override

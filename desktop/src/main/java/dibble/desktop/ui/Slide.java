@@ -51,6 +51,16 @@ public abstract class Slide extends Region {
         });
     }
 
+    /** Adds something that is drawn: laid out by the slide itself, and no target of the mouse. */
+    protected final Region drawn(String style) {
+        Region region = new Region();
+        region.getStyleClass().add(style);
+        region.setManaged(false);
+        region.setMouseTransparent(true);
+        getChildren().add(region);
+        return region;
+    }
+
     /**
      * Says what is done.
      *
