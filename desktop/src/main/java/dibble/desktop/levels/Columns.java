@@ -91,8 +91,7 @@ final class Columns extends HBox {
             for (int i = MARKS.length - 1; i >= 0; i--) {
                 Node label = getChildren().get(i);
                 double width = label.prefWidth(-1);
-                double share = (MARKS[i] - LevelBar.LOW) / (LevelBar.HIGH - LevelBar.LOW);
-                double x = Math.round(share * getWidth() - width / 2);
+                double x = Math.round(LevelBar.share(MARKS[i]) * getWidth() - width / 2);
                 label.resizeRelocate(x, getHeight() - 18, width, 18);
                 // Where the numbers would touch, every second is enough.
                 boolean fits = before == Double.NEGATIVE_INFINITY || x + width + 4 < before;

@@ -88,8 +88,7 @@ final class OutputsFoot extends HBox {
 
         void follow() {
             double peak = desk.meters().output(number).peak();
-            double share = Math.max(0, Math.min(1, (peak - LevelBar.LOW) / (LevelBar.HIGH - LevelBar.LOW)));
-            double next = Math.round(share * METER);
+            double next = Math.round(LevelBar.share(peak) * METER);
             if (next != width) {
                 width = next;
                 filling.resizeRelocate(0, 0, next, 6);

@@ -54,6 +54,11 @@ public final class LevelBar extends Slide {
         return HIGH;
     }
 
+    /** Where a level is on the scale, from 0 at the left to 1 at the right; what lies beyond is at an end. */
+    public static double share(double decibels) {
+        return Math.max(0, Math.min(1, (decibels - LOW) / (HIGH - LOW)));
+    }
+
     /** The left end is silence. */
     @Override
     protected double end(double of) {
