@@ -118,6 +118,7 @@ public final class MainWindow extends BorderPane {
         // What a hand does may move anything.
         addEventFilter(InputEvent.ANY, event -> desk.pulse().wake());
         // Letters that play come before everything; all other keys go to what has the focus first.
+        addEventFilter(KeyEvent.ANY, desk.commands()::follow);
         addEventFilter(KeyEvent.ANY, this::typed);
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         addEventHandler(KeyEvent.KEY_TYPED, event -> {
@@ -340,6 +341,7 @@ public final class MainWindow extends BorderPane {
     /** The window lost the focus: what is typed is let go. */
     void lostFocus() {
         live.letGoTyped();
+        desk.commands().forgetKeys();
     }
 
     private Node focused() {

@@ -129,13 +129,15 @@ final class WindowCommands {
                                 "undo",
                                 say("window-commands.undo"),
                                 () -> desk.document().undo())
-                        .key("Shortcut+Z"),
+                        .key("Shortcut+Z")
+                        .whileHeld(),
                 Command.of(
                                 "redo",
                                 say("window-commands.redo"),
                                 () -> desk.document().redo())
                         .key("Shortcut+Shift+Z")
-                        .key("Shortcut+Y"),
+                        .key("Shortcut+Y")
+                        .whileHeld(),
                 Command.of("record", say("common.record"), workbench::record)
                         .key("Shortcut+R")
                         .about(say("window-commands.record-all-sources-or-stop")),

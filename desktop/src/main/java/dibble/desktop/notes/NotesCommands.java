@@ -149,7 +149,7 @@ final class NotesCommands {
                 command("note-softer", () -> notes.louder(-LOUDER)).in(MOVE).key("Shortcut+Down"),
                 command("note-a-little-louder", () -> notes.louder(1)).in(MOVE).key("Shortcut+Shift+Up"),
                 command("note-a-little-softer", () -> notes.louder(-1)).in(MOVE).key("Shortcut+Shift+Down"))) {
-            all.add(command.when(hasFocus));
+            all.add(command.whileHeld().when(hasFocus));
         }
         return all;
     }

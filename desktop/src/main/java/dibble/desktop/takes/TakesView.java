@@ -184,9 +184,11 @@ public final class TakesView extends StackPane implements View {
         all.add(Command.of("zoom-in", say("command.zoom-in"), () -> zoom(1 / ZOOM, getWidth() / 2))
                 .key("Shortcut+EQUALS")
                 .key("Shortcut+PLUS")
+                .whileHeld()
                 .in(say("command-group.zoom")));
         all.add(Command.of("zoom-out", say("command.zoom-out"), () -> zoom(ZOOM, getWidth() / 2))
                 .key("Shortcut+MINUS")
+                .whileHeld()
                 .in(say("command-group.zoom")));
         all.add(Command.of("zoom-all", say("command.zoom-all"), () -> zoomTo(null))
                 .key("Shortcut+0")

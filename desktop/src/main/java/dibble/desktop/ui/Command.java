@@ -17,6 +17,7 @@ import javafx.scene.input.KeyEvent;
  * @param keys the first is the one that is shown
  * @param typed a character that does it as well, wherever it lies on the keyboard; empty for none
  * @param group what a menu has it under, with others; empty where it stands by itself
+ * @param again whether it is done again and again while its key is held down
  * @param applies whether it can be done now
  */
 public record Command(
@@ -26,6 +27,7 @@ public record Command(
         List<KeyCombination> keys,
         String typed,
         String group,
+        boolean again,
         BooleanSupplier applies,
         Runnable action) {
     public Command {
@@ -34,36 +36,49 @@ public record Command(
 
     /** One that always applies and has no key yet. */
     public static Command of(String id, String words, Runnable action) {
-        return new Command(id, words, "", List.of(), "", "", () -> true, action);
+        return new Command(id, words, "", List.of(), "", "", false, () -> true, action);
     }
 
     /** With another key, such as {@code Shortcut+S}. */
     public Command key(String key) {
         List<KeyCombination> more = new ArrayList<>(keys);
         more.add(KeyCombination.keyCombination(key));
-        return new Command(id, words, about, more, typed, group, applies, action);
+        return new Command(id, words, about, more, typed, group, again, applies, action);
     }
 
     /** With a character that does it, such as {@code ?}. */
     public Command typed(String character) {
-        return new Command(id, words, about, keys, character, group, applies, action);
+        return new Command(id, words, about, keys, character, group, again, applies, action);
     }
 
     /** With a sentence about it. */
     public Command about(String sentence) {
-        return new Command(id, words, sentence, keys, typed, group, applies, action);
+        return new Command(id, words, sentence, keys, typed, group, again, applies, action);
     }
 
     /** Together with others, under a word. */
     public Command in(String menu) {
-        return new Command(id, words, about, keys, typed, menu, applies, action);
+        return new Command(id, words, about, keys, typed, menu, again, applies, action);
     }
 
     /** Only where something is so as well. */
     public Command when(BooleanSupplier also) {
         BooleanSupplier before = applies;
         return new Command(
-                id, words, about, keys, typed, group, () -> before.getAsBoolean() && also.getAsBoolean(), action);
+                id,
+                words,
+                about,
+                keys,
+                typed,
+                group,
+                again,
+                () -> before.getAsBoolean() && also.getAsBoolean(),
+                action);
+    }
+
+    /** Again and again while its key is held down: for steps, never for what begins or ends something. */
+    public Command whileHeld() {
+        return new Command(id, words, about, keys, typed, group, true, applies, action);
     }
 
     /** Its first key as the platform writes it, or its character; empty for neither. */

@@ -1,10 +1,12 @@
 package dibble.desktop.ui;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
 import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
@@ -13,6 +15,7 @@ import javafx.scene.control.Menu;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.util.Subscription;
 
@@ -20,6 +23,11 @@ import javafx.util.Subscription;
 public final class Commands {
     private final List<Command> all = new ArrayList<>();
     private List<Command> ofView = List.of();
+
+    /** Keys that are down; the system sends their presses again and again. */
+    private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
+
+    private boolean isRepeated;
 
     /** Adds what only the shown view can do, before the others, until the subscription ends. */
     public Subscription addOfView(List<Command> commands) {
@@ -58,6 +66,20 @@ public final class Commands {
                 + all.stream().map(Command::id).toList() + ")"));
     }
 
+    /** Sees every key that goes down or up before anything takes it: so a key that is held is told from one that is struck. */
+    public void follow(KeyEvent event) {
+        if (event.getEventType() == KeyEvent.KEY_PRESSED) {
+            isRepeated = !down.add(event.getCode());
+        } else if (event.getEventType() == KeyEvent.KEY_RELEASED) {
+            down.remove(event.getCode());
+        }
+    }
+
+    /** No key is down any more: who sees their ups is somebody else. */
+    public void forgetKeys() {
+        down.clear();
+    }
+
     /**
      * Does what a key is for, where it was pressed and nobody who had the focus took it.
      *
@@ -76,21 +98,29 @@ public final class Commands {
      * @param presses whether Space presses it
      */
     boolean take(KeyEvent event, boolean types, boolean presses) {
-        return run(command ->
-                command.isPressed(event) && !(types && command.isTyped()) && !(presses && command.isSpace()));
+        return run(
+                command -> command.isPressed(event) && !(types && command.isTyped()) && !(presses && command.isSpace()),
+                isRepeated);
     }
 
     /** The same for a character that was typed where nobody types. */
     public boolean takeTyped(KeyEvent event, Node focused) {
         return !(focused instanceof TextInputControl)
-                && run(command -> !command.typed().isEmpty() && command.typed().equals(event.getCharacter()));
+                && run(
+                        command -> !command.typed().isEmpty() && command.typed().equals(event.getCharacter()),
+                        isRepeated);
     }
 
-    /** Runs the first command that is meant and applies, if there is one. */
-    private boolean run(Predicate<Command> meant) {
+    /**
+     * Runs the first command that is meant and applies, if there is one.
+     *
+     * @param again whether its key is only held: then nothing begins or ends a second time
+     */
+    private boolean run(Predicate<Command> meant, boolean again) {
         Optional<Command> found =
                 first(command -> meant.test(command) && command.applies().getAsBoolean());
-        found.ifPresent(command -> command.action().run());
+        found.filter(command -> command.again() || !again)
+                .ifPresent(command -> command.action().run());
         return found.isPresent();
     }
 

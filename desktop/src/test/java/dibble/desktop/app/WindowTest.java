@@ -66,6 +66,7 @@ abstract class WindowTest extends ApplicationTest {
         window.open();
         stage.show();
         stage.toFront();
+        stage.requestFocus();
         // The start has its own measure.
         if (isWatched()) {
             workbench.desk().pulse().once(stalls::begin);

@@ -38,6 +38,33 @@ class CommandsTest {
         assertThat(done).containsExactly("save", "redo");
     }
 
+    private void press(KeyCode code) {
+        KeyEvent event = key(code, false, false, false);
+        commands.follow(event);
+        assertThat(commands.take(event, null)).isTrue();
+    }
+
+    private void release(KeyCode code) {
+        commands.follow(new KeyEvent(KeyEvent.KEY_RELEASED, "", "", code, false, false, false, false));
+    }
+
+    /** The system sends the press of a key that is held again and again. */
+    @Test
+    void aHeldKeyTakesStepsButBeginsAndEndsNothingTwice() {
+        commands.add(List.of(
+                command("play").key("Space"), command("later").key("Right").whileHeld()));
+        press(KeyCode.SPACE);
+        press(KeyCode.SPACE);
+        release(KeyCode.SPACE);
+        press(KeyCode.SPACE);
+        press(KeyCode.RIGHT);
+        press(KeyCode.RIGHT);
+        assertThat(done).containsExactly("play", "play", "later", "later");
+        commands.forgetKeys();
+        press(KeyCode.SPACE);
+        assertThat(done).hasSize(5).last().isEqualTo("play");
+    }
+
     @Test
     void whereItDoesNotApplyAnotherOfTheKeyDoes() {
         boolean[] applies = {false};
