@@ -106,6 +106,7 @@ final class RoutingReader {
                 f.text("name", id),
                 f.word("kind", false, either("module", "built-in")),
                 f.text("port", "stand-in:" + id),
+                f.flag("partPorts", false),
                 f.word("receives", Receives.BY_CHANNEL, RECEIVES),
                 List.copyOf(f.texts("hearsDirectly")),
                 f.list("parts", MOST_GEAR, part -> part(part, id)),

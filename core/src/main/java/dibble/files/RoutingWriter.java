@@ -94,6 +94,9 @@ final class RoutingWriter {
         node.put("name", instrument.name());
         node.put("kind", instrument.builtIn() ? "built-in" : "module");
         node.put("port", instrument.port());
+        if (instrument.partPorts()) {
+            node.put("partPorts", true);
+        }
         node.put("receives", instrument.receives().word());
         texts(node, "hearsDirectly", instrument.hearsDirectly());
         ArrayNode parts = node.putArray("parts");

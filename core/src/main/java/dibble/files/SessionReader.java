@@ -23,6 +23,7 @@ import dibble.recording.Regions;
 import dibble.recording.Track;
 import dibble.session.ClockPlan;
 import dibble.session.Colours;
+import dibble.session.Connection;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.SessionBuilder;
@@ -38,6 +39,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -216,7 +218,12 @@ final class SessionReader {
                 armed,
                 fields.texts("muted"),
                 fields.texts("soloed"),
-                routing.channelNow());
+                routing.channelNow(),
+                new TreeSet<>(fields.list(
+                        "connections",
+                        MOST_ITEMS,
+                        at -> new Connection(at.required("own"), at.required("other")),
+                        at -> at.own() + " " + at.other())));
     }
 
     private static Settled settled(Fields f) throws SessionFormatException {

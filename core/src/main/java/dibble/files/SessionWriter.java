@@ -13,6 +13,7 @@ import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
 import dibble.session.ClockPlan;
+import dibble.session.Connection;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.Settled;
@@ -171,6 +172,14 @@ final class SessionWriter {
         names(player.putArray("armed"), performance.armed());
         names(player.putArray("muted"), performance.muted());
         names(player.putArray("soloed"), performance.soloed());
+        if (!performance.connections().isEmpty()) {
+            ArrayNode cables = player.putArray("connections");
+            for (Connection cable : performance.connections()) {
+                ObjectNode to = cables.addObject().put("own", cable.own()).put("other", cable.other());
+                Fields.putAll(
+                        to, session.extras().at("performance").at("connections " + cable.own() + " " + cable.other()));
+            }
+        }
         Fields.putAll(player, session.extras().at("performance"));
     }
 

@@ -77,6 +77,16 @@ public final class EventRing {
         return true;
     }
 
+    /** The time stamp of the event that {@link #poll} would take; only where {@link #hasEvents}. The consumer only. */
+    public long nextStamp() {
+        return cells[((int) head & mask) * 2];
+    }
+
+    /** The 64 bits of the event that {@link #poll} would take; only where {@link #hasEvents}. The consumer only. */
+    public long nextPayload() {
+        return cells[((int) head & mask) * 2 + 1];
+    }
+
     /** The time stamp of the event that {@link #poll} took last. */
     public long stamp() {
         return stamp;

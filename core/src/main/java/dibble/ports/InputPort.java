@@ -9,6 +9,15 @@ public interface InputPort {
         void heard(int message);
 
         /**
+         * The same from a port that knows when it was played.
+         *
+         * @param stamp on the system's clock, in nanoseconds; a block of sound ago at most
+         */
+        default void heard(int message, long stamp) {
+            heard(message);
+        }
+
+        /**
          * Takes a whole system exclusive message.
          *
          * @param message from its 0xF0 to its 0xF7; not kept or changed by the caller

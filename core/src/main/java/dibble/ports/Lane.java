@@ -7,7 +7,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * The way out to one port: a ring, and a sender thread of its own, so that a slow port delays nobody else. When it is
+ * The way out to one port: a ring, and a sender thread of its own, so that a slow port delays nobody else; a {@link
+ * PulledPort} empties the ring by itself. When it is
  * nearly full it refuses everything but offs; the room kept for them is more than can sound on a port at once, so an
  * off is never lost. Offered to by whoever decides events, one thread at a time.
  */
@@ -22,7 +23,10 @@ public final class Lane implements AutoCloseable {
 
     private final EventRing ring = new EventRing(CAPACITY);
     private final OutputPort port;
+
+    /** Null where the port fetches by itself. */
     private final Thread sender;
+
     private volatile boolean resting;
     private volatile boolean closing;
     private volatile long refused;
@@ -31,6 +35,11 @@ public final class Lane implements AutoCloseable {
 
     public Lane(OutputPort port) {
         this.port = port;
+        if (port instanceof PulledPort pulled) {
+            pulled.pullFrom(ring);
+            sender = null;
+            return;
+        }
         sender = new Thread(this::run, "dibble-out-" + port.name());
         sender.setDaemon(true);
         sender.setPriority(Thread.MAX_PRIORITY);
@@ -126,12 +135,22 @@ public final class Lane implements AutoCloseable {
     @Override
     public void close() {
         closing = true;
-        LockSupport.unpark(sender);
         try {
-            sender.join(TimeUnit.SECONDS.toMillis(1));
+            if (port instanceof PulledPort pulled) {
+                awaitPulled(pulled);
+            } else {
+                LockSupport.unpark(sender);
+                sender.join(TimeUnit.SECONDS.toMillis(1));
+            }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
         port.close();
+    }
+
+    private void awaitPulled(PulledPort pulled) throws InterruptedException {
+        for (int ms = 0; ms < 1000 && ring.hasEvents() && pulled.isPulling(); ms++) {
+            TimeUnit.MILLISECONDS.sleep(1);
+        }
     }
 }

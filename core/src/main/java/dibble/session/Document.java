@@ -5,6 +5,7 @@ import dibble.routing.Routing;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 
 /**
@@ -35,6 +36,9 @@ public final class Document {
     private Session shown;
     private Performance performance;
 
+    /** The cables to other programs as they are on disk. */
+    private Set<Connection> savedConnections;
+
     /** Planned once for each pair of session and performance: with many parts a plan takes as long as half an edit. */
     private Routing routing;
 
@@ -51,6 +55,7 @@ public final class Document {
         now = 0;
         saved = 0;
         shown = null;
+        savedConnections = opened.connections();
         take(session, opened);
         changed();
     }
@@ -140,7 +145,7 @@ public final class Document {
         }
     }
 
-    /** Changes what a player switches; no step, and nothing to save. */
+    /** Changes what a player switches: no step. */
     public void perform(UnaryOperator<Performance> change) {
         Performance next = change.apply(performance);
         if (!next.equals(performance)) {
@@ -175,11 +180,16 @@ public final class Document {
 
     /** Whether there is anything to save. */
     public boolean isChanged() {
-        return saved != now;
+        return saved != now || !savedConnections.equals(performance.connections());
     }
 
-    /** Marks a value as saved that was present lately; one that there is no way to any more is none to be marked. */
-    public void markSaved(Session session) {
+    /**
+     * Marks what was present lately as saved; a session that there is no way to any more is none to be marked.
+     *
+     * @param with what was saved with it
+     */
+    public void markSaved(Session session, Performance with) {
+        savedConnections = with.connections();
         for (int i = 0; i < steps.size(); i++) {
             if (steps.get(i).session() == session) {
                 saved = i;

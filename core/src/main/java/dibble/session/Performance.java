@@ -1,19 +1,24 @@
 package dibble.session;
 
 import dibble.gear.PartRef;
+import java.util.Collection;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
+import java.util.SortedSet;
+import java.util.TreeSet;
 
 /**
- * What a player switches while playing, and the channels in use: saved with the session, never undone, never a reason
- * to call it changed.
+ * What a player switches while playing, the channels in use, and the cables to other programs: saved with the session
+ * and never undone. Only the cables are a reason to call it changed.
  *
  * @param activeScene the id of the scene that holds, or null for the first
  * @param unheard the ids of sources that do not sound now
  * @param armed the ids of tracks that take something when recording
  * @param channels the channels 1-16 that auto parts have now
+ * @param connections the cables between ports of ours and other programs, there now or not
  */
 public record Performance(
         String activeScene,
@@ -21,8 +26,10 @@ public record Performance(
         Set<String> armed,
         Set<String> muted,
         Set<String> soloed,
-        Map<PartRef, Integer> channels) {
-    public static final Performance NEW = new Performance(null, Set.of(), Set.of(), Set.of(), Set.of(), Map.of());
+        Map<PartRef, Integer> channels,
+        SortedSet<Connection> connections) {
+    public static final Performance NEW =
+            new Performance(null, Set.of(), Set.of(), Set.of(), Set.of(), Map.of(), new TreeSet<>());
 
     public Performance {
         unheard = Set.copyOf(unheard);
@@ -30,6 +37,7 @@ public record Performance(
         muted = Set.copyOf(muted);
         soloed = Set.copyOf(soloed);
         channels = Map.copyOf(channels);
+        connections = Collections.unmodifiableSortedSet(new TreeSet<>(connections));
     }
 
     /** Whether what is on a track is played: it is not muted, and soloed where any is. */
@@ -38,27 +46,31 @@ public record Performance(
     }
 
     public Performance withScene(String id) {
-        return new Performance(id, unheard, armed, muted, soloed, channels);
+        return new Performance(id, unheard, armed, muted, soloed, channels, connections);
     }
 
     public Performance withHeard(String source, boolean heard) {
-        return new Performance(activeScene, with(unheard, source, !heard), armed, muted, soloed, channels);
+        return new Performance(activeScene, with(unheard, source, !heard), armed, muted, soloed, channels, connections);
     }
 
     public Performance withArmed(String track, boolean on) {
-        return new Performance(activeScene, unheard, with(armed, track, on), muted, soloed, channels);
+        return new Performance(activeScene, unheard, with(armed, track, on), muted, soloed, channels, connections);
     }
 
     public Performance withMuted(String track, boolean on) {
-        return new Performance(activeScene, unheard, armed, with(muted, track, on), soloed, channels);
+        return new Performance(activeScene, unheard, armed, with(muted, track, on), soloed, channels, connections);
     }
 
     public Performance withSoloed(String track, boolean on) {
-        return new Performance(activeScene, unheard, armed, muted, with(soloed, track, on), channels);
+        return new Performance(activeScene, unheard, armed, muted, with(soloed, track, on), channels, connections);
     }
 
     public Performance withChannels(Map<PartRef, Integer> planned) {
-        return new Performance(activeScene, unheard, armed, muted, soloed, planned);
+        return new Performance(activeScene, unheard, armed, muted, soloed, planned, connections);
+    }
+
+    public Performance withConnections(Collection<Connection> cables) {
+        return new Performance(activeScene, unheard, armed, muted, soloed, channels, new TreeSet<>(cables));
     }
 
     /** Channels of parts that are gone are remembered, so that undo gives a part its channel back. */

@@ -10,16 +10,17 @@ import java.util.stream.Stream;
 public final class PortWords {
     private static final String MACHINE = "midi:";
     private static final String STAND_IN = "stand-in:";
+    private static final String PROGRAM = "program:";
     private static final String LOOPER = "stand-in:clover";
 
     private PortWords() {}
 
-    /** A stand-in by the gear that it stands in for, a port of the machine by its name there. */
+    /** A stand-in and a port of our own by the gear that it is for, a port of the machine by its name there. */
     public static String of(String port, Session session) {
         if (port.startsWith(MACHINE)) {
             return port.substring(MACHINE.length());
         }
-        if (!port.startsWith(STAND_IN)) {
+        if (!port.startsWith(STAND_IN) && !port.startsWith(PROGRAM)) {
             return port;
         }
         Stream<String> sources = session.sources().stream()
@@ -28,7 +29,7 @@ public final class PortWords {
         Stream<String> instruments = session.instruments().stream()
                 .filter(instrument -> instrument.port().equals(port))
                 .map(Instrument::name);
-        String bare = port.equals(LOOPER) ? say("port-words.clover-looper") : port.substring(STAND_IN.length());
+        String bare = port.equals(LOOPER) ? say("port-words.clover-looper") : port.substring(port.indexOf(':') + 1);
         return Stream.concat(sources, instruments).findFirst().orElse(bare);
     }
 }

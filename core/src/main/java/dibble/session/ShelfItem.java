@@ -27,6 +27,7 @@ import java.util.stream.Stream;
 public record ShelfItem(
         String name, List<Source> sources, List<Instrument> instruments, List<Zone> zones, Places places) {
     private static final String STAND_IN = "stand-in:";
+    private static final String PROGRAM = "program:";
 
     /**
      * Gear by its ids: its names where it was kept, or the ids of what takes its place in a session.
@@ -252,9 +253,10 @@ public record ShelfItem(
         return instruments.stream().anyMatch(other -> other.id().equals(id));
     }
 
-    /** A port that is in use already, and only a stand-in's, becomes one of its own. */
+    /** A port that is in use already becomes one of its own, but for the machine's, which are what they are. */
     private static String port(String port, String id, Set<String> taken) {
-        String own = port.startsWith(STAND_IN) && taken.contains(port) ? STAND_IN + id : port;
+        boolean isMade = port.startsWith(STAND_IN) || port.startsWith(PROGRAM);
+        String own = isMade && taken.contains(port) ? port.substring(0, port.indexOf(':') + 1) + id : port;
         taken.add(own);
         return own;
     }

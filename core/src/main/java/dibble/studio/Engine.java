@@ -43,6 +43,9 @@ final class Engine implements RouterOutput {
     /** The slot of the active scene, or -1. */
     private volatile int scene = -1;
 
+    /** The latest stamp that the recorder was given: what a port tells late is recorded in the order of the turn. */
+    private long recorded = Long.MIN_VALUE;
+
     private volatile long monitorSkipped;
     private volatile long recorderLost;
 
@@ -140,8 +143,7 @@ final class Engine implements RouterOutput {
         int message = Packed.message(packed);
         int voice = Packed.voice(packed);
         if (Packed.what(packed) == Packed.EXCLUSIVE) {
-            if (!recorder.offer(stamp, packed)) {
-                recorderLost = recorderLost + 1;
+            if (!record(stamp, packed)) {
                 exclusives.take(message);
             }
             return;
@@ -156,13 +158,20 @@ final class Engine implements RouterOutput {
         boolean echo = verdict == LoopGuard.Verdict.ECHO;
         playedDevice = verdict == LoopGuard.Verdict.PLAYED ? guard : null;
         long what = echo ? Packed.of(Packed.ECHO, voice, 0, 0, message) : packed;
-        if (!recorder.offer(stamp, what)) {
-            recorderLost = recorderLost + 1;
-        }
+        record(stamp, what);
         show(stamp, what);
         if (!echo || Router.onlyEnds(message)) {
             router.event(voice, message, stamp);
         }
+    }
+
+    private boolean record(long stamp, long packed) {
+        recorded = Math.max(recorded, stamp);
+        boolean taken = recorder.offer(recorded, packed);
+        if (!taken) {
+            recorderLost = recorderLost + 1;
+        }
+        return taken;
     }
 
     private void show(long stamp, long packed) {
@@ -193,7 +202,8 @@ final class Engine implements RouterOutput {
      * where the recorder is behind.
      */
     void markForRecorder(Router at, long stamp) {
-        while (!recorder.offer(stamp, Packed.of(Packed.REQUEST, at.scene() + 1, 0, 0, 0))) {
+        recorded = Math.max(recorded, stamp);
+        while (!recorder.offer(recorded, Packed.of(Packed.REQUEST, at.scene() + 1, 0, 0, 0))) {
             Thread.onSpinWait();
         }
     }

@@ -82,8 +82,12 @@ final class Inlet implements InputPort.Listener {
 
     @Override
     public void heard(int message) {
+        heard(message, clock.nanos());
+    }
+
+    @Override
+    public void heard(int message, long stamp) {
         int[] slots = sources;
-        long stamp = clock.nanos();
         for (int source : slots) {
             put(stamp, Packed.of(Packed.PLAYED, source, 0, 0, message));
         }

@@ -65,7 +65,7 @@ class DocumentTest {
     void changedIsAPlaceInTheHistory() {
         document.edit("name", session -> session.withName("other"));
         assertThat(document.isChanged()).isTrue();
-        document.markSaved(document.session());
+        document.markSaved(document.session(), document.performance());
         document.undo();
         assertThat(document.isChanged()).isTrue();
         document.redo();
@@ -81,7 +81,7 @@ class DocumentTest {
         document.edit("name", session -> session.withName("as it is saved"));
         Session saving = document.session();
         document.edit("name", session -> session.withName("changed meanwhile"));
-        document.markSaved(saving);
+        document.markSaved(saving, document.performance());
         assertThat(document.isChanged()).isTrue();
         document.undo();
         assertThat(document.isChanged()).isFalse();

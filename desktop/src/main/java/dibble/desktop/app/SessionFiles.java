@@ -253,7 +253,7 @@ final class SessionFiles {
                         saved -> {
                             if (saved) {
                                 setFile(path);
-                                desk.document().markSaved(session);
+                                desk.document().markSaved(session, performance);
                                 after.run();
                             } else {
                                 noRoom.run();

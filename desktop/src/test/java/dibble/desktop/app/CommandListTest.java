@@ -76,7 +76,7 @@ class CommandListTest extends WindowTest {
         until(() -> plain(stage.getTitle()).equals("The Lamplighter’s Round – Dibble"));
         onFx(() -> desk().document().edit("name", session -> session.withName("Evening")));
         until(() -> plain(stage.getTitle()).equals("Evening * – Dibble"));
-        onFx(() -> desk().document().markSaved(desk().session()));
+        onFx(() -> desk().document().markSaved(desk().session(), desk().performance()));
         until(() -> plain(stage.getTitle()).equals("Evening – Dibble"));
     }
 }

@@ -1,0 +1,155 @@
+package dibble.programs;
+
+import static dibble.text.CoreText.say;
+
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.gear.StripRef;
+import dibble.levels.SoundPlan;
+import dibble.levels.StripPlan;
+import dibble.routing.Target;
+import dibble.routing.Zone;
+import dibble.session.Performance;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+
+/**
+ * The ports that a session has among other programs, by what they are for. A source or an instrument whose port begins
+ * with {@link #PREFIX} is another program. Immutable.
+ *
+ * @param notes those that bear MIDI
+ * @param sound pairs of those that bear what Dibble sounds: its outputs, then its strips
+ */
+public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
+    /** How the names of ports begin in the session that lead to other programs. */
+    public static final String PREFIX = "program:";
+
+    /** None at all. */
+    public static final OwnPorts NONE = new OwnPorts(List.of(), List.of());
+
+    /** As long a name as every server of ports takes, less the side of a pair. */
+    private static final int LONGEST = 120;
+
+    public OwnPorts {
+        notes = List.copyOf(notes);
+        sound = List.copyOf(sound);
+    }
+
+    /** Whether a port of a session leads to another program. */
+    public static boolean isOwn(String port) {
+        return port.startsWith(PREFIX);
+    }
+
+    /** The ports of a session, each with a name that no other one has. */
+    public static OwnPorts of(Session session, Performance performance) {
+        Set<String> names = new HashSet<>();
+        SoundPlan plan = SoundPlan.of(session, performance);
+        List<NotesPort> notes = new ArrayList<>();
+        Map<String, Source> players = new LinkedHashMap<>();
+        session.sources().stream()
+                .filter(source -> isOwn(source.port()))
+                .forEach(source -> players.putIfAbsent(source.port(), source));
+        players.forEach((port, source) ->
+                notes.add(new NotesPort("in/" + bare(port), free(source.name(), names), true, port, 0, false)));
+        Map<String, List<Instrument>> hearers = new LinkedHashMap<>();
+        session.instruments().stream()
+                .filter(instrument -> isOwn(instrument.port()))
+                .forEach(instrument -> hearers.computeIfAbsent(instrument.port(), port -> new ArrayList<>())
+                        .add(instrument));
+        hearers.forEach((port, instruments) -> notes.addAll(out(session, plan, port, instruments, names)));
+        return new OwnPorts(notes, sound(session, plan, names));
+    }
+
+    /** The ports of all instruments on one port of the session: those of parts that have their own, then one for the rest. */
+    private static List<NotesPort> out(
+            Session session, SoundPlan plan, String port, List<Instrument> instruments, Set<String> names) {
+        List<NotesPort> ports = new ArrayList<>();
+        int alone = 0;
+        for (Instrument instrument : instruments) {
+            for (Part part : instrument.partPorts() ? instrument.parts() : List.<Part>of()) {
+                int channel = channel(plan, instrument.ref(part));
+                if (channel != 0) {
+                    int mask = 1 << channel - 1 & ~alone;
+                    alone |= mask;
+                    String id = "out/" + bare(port) + "/" + instrument.id() + "/" + part.id();
+                    ports.add(new NotesPort(id, free(part.name(), names), false, port, mask, true));
+                }
+            }
+        }
+        boolean hasRest = instruments.stream().anyMatch(it -> !it.partPorts() || isSentBareChannels(session, it));
+        if (hasRest) {
+            String name = free(instruments.get(0).name(), names);
+            ports.add(new NotesPort("out/" + bare(port), name, false, port, NotesPort.ALL & ~alone, false));
+        }
+        return ports;
+    }
+
+    private static int channel(SoundPlan plan, PartRef part) {
+        return plan.strips().stream()
+                .filter(strip -> strip.ref().equals(StripRef.of(part)))
+                .mapToInt(StripPlan::channel)
+                .findFirst()
+                .orElse(0);
+    }
+
+    private static boolean isSentBareChannels(Session session, Instrument instrument) {
+        return session.allZones().stream()
+                .map(Zone::to)
+                .anyMatch(
+                        to -> !(to instanceof Target.ToPart) && instrument.id().equals(to.instrument()));
+    }
+
+    private static List<SoundPair> sound(Session session, SoundPlan plan, Set<String> names) {
+        List<StripPlan> heard =
+                plan.strips().stream().filter(StripPlan::builtIn).toList();
+        Set<Integer> outputs = new TreeSet<>(session.outputs().keySet());
+        outputs.add(1);
+        heard.forEach(strip -> outputs.add(strip.strip().output()));
+        List<SoundPair> pairs = new ArrayList<>();
+        for (int number : outputs) {
+            String given = session.outputs().getOrDefault(number, "");
+            String name = given.isEmpty() ? say("own-ports.output", number) : given;
+            pairs.add(new SoundPair("sound/" + number, pair(name, names), number, null, 0, StripRef.ALL));
+        }
+        for (StripPlan strip : heard) {
+            StripRef ref = strip.ref();
+            String id =
+                    "sound/" + ref.part().instrument() + "/" + ref.part().part() + (ref.isKey() ? "/" + ref.key() : "");
+            pairs.add(new SoundPair(id, pair(strip.name(), names), 0, strip.port(), strip.channel(), ref.key()));
+        }
+        return pairs;
+    }
+
+    private static String bare(String port) {
+        return port.substring(PREFIX.length());
+    }
+
+    private static String pair(String name, Set<String> taken) {
+        String left = say("own-ports.left", "");
+        String named = free(name, taken, left);
+        return named.substring(0, named.length() - left.length());
+    }
+
+    private static String free(String name, Set<String> taken) {
+        return free(name, taken, "");
+    }
+
+    /** A name that nobody has: as it is, or with a number behind it. A colon would end the name of the program. */
+    private static String free(String name, Set<String> taken, String side) {
+        String plain = name.replaceAll("[:\\p{Cntrl}]", " ").strip();
+        String base = plain.isEmpty() ? say("own-ports.port") : plain.substring(0, Math.min(LONGEST, plain.length()));
+        String free = base + side;
+        for (int n = 2; !taken.add(free); n++) {
+            free = base + " " + n + side;
+        }
+        return free;
+    }
+}
