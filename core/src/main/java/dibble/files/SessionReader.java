@@ -35,11 +35,11 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -219,7 +219,7 @@ final class SessionReader {
                 fields.texts("muted"),
                 fields.texts("soloed"),
                 routing.channelNow(),
-                new TreeSet<>(fields.list(
+                new LinkedHashSet<>(fields.list(
                         "connections",
                         MOST_ITEMS,
                         at -> new Connection(at.required("own"), at.required("other")),

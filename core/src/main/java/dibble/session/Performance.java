@@ -7,8 +7,6 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
-import java.util.SortedSet;
-import java.util.TreeSet;
 
 /**
  * What a player switches while playing, the channels in use, and the cables to other programs: saved with the session
@@ -27,9 +25,9 @@ public record Performance(
         Set<String> muted,
         Set<String> soloed,
         Map<PartRef, Integer> channels,
-        SortedSet<Connection> connections) {
+        Set<Connection> connections) {
     public static final Performance NEW =
-            new Performance(null, Set.of(), Set.of(), Set.of(), Set.of(), Map.of(), new TreeSet<>());
+            new Performance(null, Set.of(), Set.of(), Set.of(), Set.of(), Map.of(), Set.of());
 
     public Performance {
         unheard = Set.copyOf(unheard);
@@ -37,7 +35,7 @@ public record Performance(
         muted = Set.copyOf(muted);
         soloed = Set.copyOf(soloed);
         channels = Map.copyOf(channels);
-        connections = Collections.unmodifiableSortedSet(new TreeSet<>(connections));
+        connections = Collections.unmodifiableSet(new LinkedHashSet<>(connections));
     }
 
     /** Whether what is on a track is played: it is not muted, and soloed where any is. */
@@ -70,7 +68,7 @@ public record Performance(
     }
 
     public Performance withConnections(Collection<Connection> cables) {
-        return new Performance(activeScene, unheard, armed, muted, soloed, channels, new TreeSet<>(cables));
+        return new Performance(activeScene, unheard, armed, muted, soloed, channels, new LinkedHashSet<>(cables));
     }
 
     /** Channels of parts that are gone are remembered, so that undo gives a part its channel back. */
