@@ -46,6 +46,7 @@ public final class AudioEngine implements Meters, AutoCloseable {
     private volatile SoundPlan plan = SoundPlan.NONE;
     private volatile Map<String, SoundBank> banks = Map.of();
     private volatile boolean closing;
+    private volatile boolean looksAgain;
     private volatile boolean resting;
     private volatile Status status = new Status(true, 0, 1);
 
@@ -53,11 +54,11 @@ public final class AudioEngine implements Meters, AutoCloseable {
     private volatile List<SynthInstrument> sources = List.of();
 
     public AudioEngine(Clock clock) {
-        this(clock, DeviceOut::open);
+        this(clock, AudioEngine::device);
     }
 
-    /** @param devices opens an audio device; asked again where one has gone away */
-    AudioEngine(Clock clock, Function<AudioSettings, Optional<AudioOut>> devices) {
+    /** @param devices opens a way out; asked again where one has gone away, and after {@link #lookAgain} */
+    public AudioEngine(Clock clock, Function<AudioSettings, Optional<AudioOut>> devices) {
         this.clock = clock;
         this.devices = devices;
         pool = new SynthPool(settings);
@@ -71,6 +72,11 @@ public final class AudioEngine implements Meters, AutoCloseable {
             pool.start();
             thread.start();
         }
+    }
+
+    /** Opens an audio device of the machine; empty where there is none, or where another program holds it. */
+    public static Optional<AudioOut> device(AudioSettings settings) {
+        return DeviceOut.open(settings);
     }
 
     /** The names of all audio devices that can be chosen. */
@@ -96,6 +102,12 @@ public final class AudioEngine implements Meters, AutoCloseable {
     /** Changes over to other settings at once. */
     public void choose(AudioSettings chosen) {
         settings = chosen;
+        wake();
+    }
+
+    /** Another way out has come: it is asked for again which one to take. */
+    public void lookAgain() {
+        looksAgain = true;
         wake();
     }
 
@@ -173,7 +185,7 @@ public final class AudioEngine implements Meters, AutoCloseable {
 
     /** Whether a sender whose ring is full has something to wait for; waits a block. */
     boolean waitsForMixer() {
-        clock.rest(settings.nanos(settings.block()));
+        clock.rest(mixer.settings().nanos(settings.block()));
         return !closing && thread.isAlive();
     }
 
@@ -188,10 +200,12 @@ public final class AudioEngine implements Meters, AutoCloseable {
         try {
             while (!closing) {
                 AudioSettings now = settings;
-                if (!now.rendersLike(mixer.settings())) {
-                    changeOver(now);
-                }
+                looksAgain = false;
                 try (AudioOut out = devices.apply(now).orElseGet(() -> new SilentOut(clock, now.nanos(now.block())))) {
+                    AudioSettings rendered = now.at(out.rate());
+                    if (!rendered.rendersLike(mixer.settings())) {
+                        changeOver(rendered);
+                    }
                     play(out, now);
                 }
             }
@@ -235,12 +249,13 @@ public final class AudioEngine implements Meters, AutoCloseable {
     /** Plays until it is closed, something else is chosen, the device goes away, or one is to be looked for. */
     private void play(AudioOut out, AudioSettings now) {
         Mixer mixing = mixer;
-        float[] frames = new float[now.block() * 2 * out.pairs()];
-        long block = now.nanos(now.block());
+        AudioSettings rendered = mixing.settings();
+        float[] frames = new float[rendered.block() * 2 * out.pairs()];
+        Mixer.Tap strips = out.takesStrips() ? new StripTap(out) : null;
         long since = clock.nanos();
-        long origin = since - now.nanos(mixing.frames());
+        long origin = since - rendered.nanos(mixing.frames());
         status = new Status(out.isSilent(), 0, out.pairs());
-        while (!closing && now.equals(settings)) {
+        while (!closing && !looksAgain && now.equals(settings)) {
             comeAndGo();
             if (out.isSilent() && !isBusy()) {
                 rest();
@@ -253,7 +268,7 @@ public final class AudioEngine implements Meters, AutoCloseable {
                 origin += clock.nanos() - end;
                 end = clock.nanos();
             }
-            mixing.mix(sources, end - LATENCY_NANOS, null);
+            mixing.mix(sources, end - LATENCY_NANOS, strips);
             mixing.interleave(out.pairs(), frames);
             if (!out.write(frames)) {
                 LOG.warn("the audio device has gone away");
@@ -262,6 +277,19 @@ public final class AudioEngine implements Meters, AutoCloseable {
             if (out.dropouts() != status.dropouts()) {
                 status = new Status(false, out.dropouts(), out.pairs());
             }
+        }
+    }
+
+    /** Gives a way out the strips that it wants by themselves. */
+    private record StripTap(AudioOut out) implements Mixer.Tap {
+        @Override
+        public EffectBus effects(AudioSource source, ChannelStrip strip) {
+            return null;
+        }
+
+        @Override
+        public void take(AudioSource source, ChannelStrip strip) {
+            strip.giveTo(out);
         }
     }
 

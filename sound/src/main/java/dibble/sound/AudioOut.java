@@ -1,7 +1,7 @@
 package dibble.sound;
 
-/** Where the mix goes: an audio device, or none. */
-interface AudioOut extends AutoCloseable {
+/** Where the mix goes: an audio device, ports among other programs, or nowhere. */
+public interface AudioOut extends AutoCloseable {
     /** How many stereo pairs it has, 1 or more. */
     default int pairs() {
         return 1;
@@ -14,6 +14,26 @@ interface AudioOut extends AutoCloseable {
      * @return false where it has gone away, and takes no more
      */
     boolean write(float[] frames);
+
+    /** The rate at which it must be given frames, a second; 0 where any will do. */
+    default int rate() {
+        return 0;
+    }
+
+    /** Whether it wants each strip by itself, too. */
+    default boolean takesStrips() {
+        return false;
+    }
+
+    /**
+     * Takes a strip's part of the next block, before {@link #write} takes the mix; not called where it is silent.
+     *
+     * @param port the port of its instrument
+     * @param channel 1-16
+     * @param key its key, or {@link dibble.gear.StripRef#ALL}
+     * @param left as many samples as the block has frames, with the strip's level; not to be kept or changed
+     */
+    default void takeStrip(String port, int channel, int key, float[] left, float[] right) {}
 
     /** How often it had nothing to sound because a block came too late. */
     default int dropouts() {

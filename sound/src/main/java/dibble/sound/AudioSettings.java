@@ -18,6 +18,11 @@ public record AudioSettings(String device, int millis, int rate, int block, int 
         return new AudioSettings("", 0, rate, USUAL.block, 1);
     }
 
+    /** The same at another rate; 0 for any. */
+    AudioSettings at(int other) {
+        return other == 0 ? this : new AudioSettings(device, millis, other, block, pairs);
+    }
+
     /** How long a number of frames lasts, in nanoseconds. */
     long nanos(long frames) {
         // Whole seconds apart, so that hours of frames do not overflow.

@@ -201,6 +201,13 @@ final class ChannelStrip implements AutoCloseable {
         meter.take(left, right);
     }
 
+    /** Gives the block that was rendered to a way out that wants strips. */
+    void giveTo(AudioOut out) {
+        if (heard) {
+            out.takeStrip(plan.port(), plan.channel(), plan.ref().key(), left, right);
+        }
+    }
+
     /** Adds the block that was rendered to an output. */
     void addTo(float[] outLeft, float[] outRight) {
         if (heard) {
