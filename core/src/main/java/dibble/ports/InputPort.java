@@ -27,6 +27,11 @@ public interface InputPort {
         /** Takes a clock, start, continue or stop: a status byte of {@link dibble.midi.RealTime}. */
         default void heardRealTime(int status) {}
 
+        /** The same from a port that knows when it came: as in {@link #heard(int, long)}. */
+        default void heardRealTime(int status, long stamp) {
+            heardRealTime(status);
+        }
+
         /**
          * Takes a song position.
          *

@@ -37,6 +37,11 @@ public final class Cables {
         doubted.retainAll(wanted);
     }
 
+    /** One of those that were to be made is made. */
+    public void made(Connection cable) {
+        seen.add(cable);
+    }
+
     /**
      * Takes in what is there now.
      *

@@ -53,9 +53,14 @@ final class Inlet implements InputPort.Listener {
 
     @Override
     public void heardRealTime(int status) {
+        heardRealTime(status, clock.nanos());
+    }
+
+    @Override
+    public void heardRealTime(int status, long stamp) {
         ClockFollower told = follower;
         if (told != null) {
-            told.heard(status, clock.nanos());
+            told.heard(status, stamp);
         }
     }
 

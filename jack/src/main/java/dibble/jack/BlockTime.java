@@ -1,0 +1,48 @@
+package dibble.jack;
+
+import java.util.concurrent.TimeUnit;
+
+/**
+ * Where the block of sound lies that is made now. What was heard in the block before is stamped with the time at which
+ * it was played, and what has a stamp is sent a block after it, on the same frame: so it takes a block, never more nor
+ * less, whoever caused it. Belongs to the callback.
+ */
+final class BlockTime {
+    private static final long SECOND = TimeUnit.SECONDS.toNanos(1);
+
+    private long start;
+    private int frames;
+    private int rate;
+
+    /**
+     * @param startNanos when the block begins, on the system's clock
+     * @param length of the block, in frames
+     */
+    void begin(long startNanos, int length, int framesPerSecond) {
+        start = startNanos;
+        frames = length;
+        rate = framesPerSecond;
+    }
+
+    int frames() {
+        return frames;
+    }
+
+    /** When something was played that comes in on a frame of this block. */
+    long stamp(int frame) {
+        return start + Math.floorDiv((frame - frames) * SECOND, rate);
+    }
+
+    /** The frame on which something goes out; from {@link #frames} on it is for a later block, and late is at once. */
+    int frame(long stamp) {
+        long away = stamp - start;
+        if (away < -SECOND) {
+            return 0;
+        }
+        if (away > SECOND) {
+            return Integer.MAX_VALUE;
+        }
+        // Rounded up: a stamp is the beginning of its frame, cut to whole nanoseconds.
+        return (int) Math.max(0, frames - Math.floorDiv(-away * rate, SECOND));
+    }
+}

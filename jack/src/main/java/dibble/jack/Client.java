@@ -1,0 +1,141 @@
+package dibble.jack;
+
+import com.sun.jna.CallbackThreadInitializer;
+import com.sun.jna.Native;
+import com.sun.jna.Pointer;
+import dibble.time.Clock;
+import java.util.concurrent.TimeUnit;
+
+/** Dibble among the clients of a server, from when it is opened until one of both goes. */
+final class Client {
+    private static final long MICRO = TimeUnit.MICROSECONDS.toNanos(1);
+    private static final long MOST_WAITED = TimeUnit.SECONDS.toNanos(1);
+
+    /** All ports at a time: changed as a whole, so that a block sees them as they belong together. */
+    private record Ports(NotesIn[] ins, NotesOut[] outs, SoundPorts.Pair[] pairs) {}
+
+    private final long handle;
+    private final Clock clock;
+    private final int rate;
+
+    /** The library calls them for as long as the client is there. */
+    private final Calls.Process process = this::process;
+
+    private final Calls.Shutdown shutdown = argument -> gone();
+    private final Scratch scratch = new Scratch();
+    private final BlockTime time = new BlockTime();
+    private final SoundPorts sound = new SoundPorts();
+    private volatile Ports ports = new Ports(new NotesIn[0], new NotesOut[0], new SoundPorts.Pair[0]);
+    private volatile int block;
+    private volatile long blocks;
+    private volatile boolean inside;
+    private volatile boolean gone;
+    private volatile boolean closing;
+    private volatile Throwable mistake;
+
+    /** @param handle of a client that the library has opened */
+    Client(long handle, Clock clock) {
+        this.handle = handle;
+        this.clock = clock;
+        rate = Calls.jack_get_sample_rate(handle);
+        block = Calls.jack_get_buffer_size(handle);
+        // The thread stays the JVM's from one block to the next: else each block would make a thread object.
+        Native.setCallbackThreadInitializer(
+                process, new CallbackThreadInitializer(true, false, "dibble-programs-block"));
+        Calls.jack_on_shutdown(handle, shutdown, null);
+        Calls.jack_set_process_callback(handle, process, null);
+        Calls.jack_activate(handle);
+    }
+
+    long handle() {
+        return handle;
+    }
+
+    /** Frames a second. */
+    int rate() {
+        return rate;
+    }
+
+    /** Frames a block. */
+    int block() {
+        return block;
+    }
+
+    /** How many blocks there have been. */
+    long blocks() {
+        return blocks;
+    }
+
+    SoundPorts sound() {
+        return sound;
+    }
+
+    /** Whether the server has gone. */
+    boolean isGone() {
+        return gone;
+    }
+
+    /** What went wrong in a block first, or null. */
+    Throwable mistake() {
+        return mistake;
+    }
+
+    private void gone() {
+        gone = true;
+    }
+
+    /** Has blocks see other ports from now on. Returns when no block sees those before any more. */
+    void set(NotesIn[] ins, NotesOut[] outs, SoundPorts.Pair[] pairs) {
+        ports = new Ports(ins, outs, pairs);
+        sound.set(pairs);
+        awaitOutside();
+    }
+
+    private void awaitOutside() {
+        long since = clock.nanos();
+        while (inside && clock.nanos() - since < MOST_WAITED) {
+            clock.rest(MICRO * 50);
+        }
+    }
+
+    private int process(int frames, Pointer argument) {
+        inside = true;
+        try {
+            if (!closing) {
+                block(frames);
+            }
+        } catch (RuntimeException | Error e) {
+            // Nothing of ours may end the server's thread; it is told by whoever looks after the client.
+            if (mistake == null) {
+                mistake = e;
+            }
+        } finally {
+            inside = false;
+        }
+        return 0;
+    }
+
+    private void block(int frames) {
+        Ports now = ports;
+        long start = Calls.jack_frames_to_time(handle, Calls.jack_last_frame_time(handle));
+        // Both clocks are asked at once: they may have origins of their own.
+        time.begin(clock.nanos() + (start - Calls.jack_get_time()) * MICRO, frames, rate);
+        block = frames;
+        for (NotesIn in : now.ins) {
+            in.hear(time, scratch);
+        }
+        for (NotesOut out : now.outs) {
+            out.send(time, scratch);
+        }
+        sound.play(now.pairs, frames);
+        blocks = blocks + 1;
+    }
+
+    /** Leaves the server. Nothing of ours is under way then: the library may end its thread in the middle of a call. */
+    void close() {
+        closing = true;
+        gone = true;
+        awaitOutside();
+        Calls.jack_client_close(handle);
+    }
+}

@@ -1,0 +1,337 @@
+package dibble.jack;
+
+import com.sun.jna.Memory;
+import com.sun.jna.Pointer;
+import dibble.ports.Devices;
+import dibble.ports.InputPort;
+import dibble.ports.OutputPort;
+import dibble.programs.Cables;
+import dibble.programs.OwnPorts;
+import dibble.programs.SoundPair;
+import dibble.session.Connection;
+import dibble.sound.AudioOut;
+import dibble.time.Clock;
+import java.io.IOException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Ports of our own among other programs, on a JACK server. A thread looks for the server, and does all that may take
+ * time; what a session wants is taken over at once and carried out there. Where there is no server nothing happens, and
+ * one that comes is taken up.
+ */
+public final class JackDevices implements Devices, AutoCloseable {
+    /** As other programs see us. */
+    private static final String NAME = "Dibble";
+
+    private static final long LOOK_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
+
+    /** System exclusive messages are told this often. */
+    private static final long DELIVER_NANOS = TimeUnit.MILLISECONDS.toNanos(20);
+
+    private static final long SEARCH_NANOS = TimeUnit.SECONDS.toNanos(2);
+    private static final long CLOSE_MILLIS = 2000;
+    private static final Logger LOG = LoggerFactory.getLogger(JackDevices.class);
+
+    /** Kept: the library has them for as long as it is loaded. */
+    private static final Calls.Told TOLD = text ->
+            LOG.debug("{}", text == null ? "" : text.getString(0, Calls.TEXT).strip());
+
+    /**
+     * What is wanted.
+     *
+     * @param cables those of the session
+     */
+    private record Wanted(OwnPorts ports, Set<Connection> cables) {}
+
+    /** What is there, as others see it. */
+    private record There(Client client, Map<String, NotesIn> ins, Map<String, NotesOut> outs) {
+        static final There NOTHING = new There(null, Map.of(), Map.of());
+    }
+
+    /** What a look has shown, and what was wanted then. */
+    private record Seen(Wanted under, Cables.Look look) {}
+
+    private final Clock clock;
+    private final Runnable loader;
+    private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
+    private final Cables cables = new Cables();
+    private final Thread thread;
+    private volatile Wanted wanted = new Wanted(OwnPorts.NONE, Set.of());
+    private volatile There there = There.NOTHING;
+    private volatile ServerState state = ServerState.without(ServerState.Kind.UNKNOWN);
+    private volatile Seen seen = new Seen(null, Cables.Look.NOTHING);
+    private volatile boolean closing;
+
+    // What follows belongs to the thread.
+    private Client client;
+    private Registry registry;
+    private Wanted followed;
+    private boolean isLoaded;
+    private boolean isWired;
+    private boolean toldMistake;
+    private long looked;
+
+    public JackDevices(Clock clock) {
+        this(clock, Calls::load);
+    }
+
+    /** @param loader finds the library, or throws an {@link UnsatisfiedLinkError} */
+    JackDevices(Clock clock, Runnable loader) {
+        this.clock = clock;
+        this.loader = loader;
+        thread = new Thread(this::run, "dibble-programs");
+        thread.setDaemon(true);
+    }
+
+    /** Begins to look for a server. */
+    public void start() {
+        thread.start();
+    }
+
+    /** Has the listener called, on a thread of its own, whenever ports, cables or the server have changed. */
+    public void onChange(Runnable listener) {
+        listeners.add(listener);
+    }
+
+    /**
+     * Has other programs see these ports from now on.
+     *
+     * @param connections the cables of the session
+     */
+    public void follow(OwnPorts ports, Set<Connection> connections) {
+        Wanted next = new Wanted(ports, connections);
+        if (!next.equals(wanted)) {
+            wanted = next;
+            LockSupport.unpark(thread);
+        }
+    }
+
+    /** Whether there is a server. */
+    public ServerState state() {
+        return state;
+    }
+
+    /** What a look at the cables has shown; empty where there was none since something else is wanted. */
+    public Optional<Cables.Look> cables() {
+        Seen now = seen;
+        return now.under == wanted ? Optional.of(now.look) : Optional.empty();
+    }
+
+    /** Opens the way of sound to other programs; empty where there is no server. The mixer's thread. */
+    public Optional<AudioOut> sound() {
+        Client now = there.client;
+        return now == null || now.isGone() ? Optional.empty() : Optional.of(new SoundOut(now, clock));
+    }
+
+    @Override
+    public Optional<InputPort> input(String name) {
+        return Optional.ofNullable(there.ins.get(name));
+    }
+
+    @Override
+    public Optional<OutputPort> output(String name) {
+        return Optional.ofNullable(there.outs.get(name)).map(NotesOpening::new);
+    }
+
+    @Override
+    public List<String> inputs() {
+        return there.ins.keySet().stream().sorted().toList();
+    }
+
+    @Override
+    public List<String> outputs() {
+        return there.outs.keySet().stream().sorted().toList();
+    }
+
+    @Override
+    public boolean owns(String port) {
+        return OwnPorts.isOwn(port);
+    }
+
+    @Override
+    public boolean isCurrent(String name, OutputPort port) {
+        NotesOut out = there.outs.get(name);
+        return out != null && port instanceof NotesOpening opening && opening.isOf(out);
+    }
+
+    private void run() {
+        while (!closing) {
+            try {
+                LockSupport.parkNanos(this, client == null ? search() : attend());
+            } catch (RuntimeException | Error e) {
+                LOG.error("ports among other programs: {}", e.toString(), e);
+                lose(ServerState.Kind.NO_SERVER);
+                LockSupport.parkNanos(this, SEARCH_NANOS);
+            }
+        }
+        if (client != null) {
+            lose(ServerState.Kind.NO_SERVER);
+        }
+    }
+
+    /** Looks for a server. @return how long it can rest then */
+    private long search() {
+        if (!isLoaded) {
+            try {
+                loader.run();
+                Calls.jack_set_error_function(TOLD);
+                Calls.jack_set_info_function(TOLD);
+                isLoaded = true;
+            } catch (UnsatisfiedLinkError | NoClassDefFoundError e) {
+                LOG.debug("no JACK library: {}", e.toString());
+                become(ServerState.without(ServerState.Kind.NO_LIBRARY));
+                return Long.MAX_VALUE;
+            }
+        }
+        Memory status = new Memory(Integer.BYTES);
+        status.clear();
+        long handle = Calls.jack_client_open(NAME, Calls.NO_START_SERVER, Pointer.nativeValue(status));
+        if (handle == 0) {
+            become(ServerState.without(hasOthersServer() ? ServerState.Kind.OTHERS : ServerState.Kind.NO_SERVER));
+            return SEARCH_NANOS;
+        }
+        client = new Client(handle, clock);
+        registry = new Registry(client, clock);
+        followed = null;
+        isWired = false;
+        String name = new Pointer(Calls.jack_get_client_name(handle)).getString(0, Calls.TEXT);
+        state = new ServerState(ServerState.Kind.RUNNING, client.rate(), client.block(), name);
+        LOG.info("ports among other programs as \"{}\": {} Hz, blocks of {}", name, client.rate(), client.block());
+        return 0;
+    }
+
+    /** Whether the server of another user is there: each leaves a mark with the user's number, on Linux. */
+    private static boolean hasOthersServer() {
+        Path marks = Path.of("/dev/shm");
+        if (!Files.isDirectory(marks)) {
+            return false;
+        }
+        String me = System.getProperty("user.name");
+        try (DirectoryStream<Path> found = Files.newDirectoryStream(marks, "jack_*_*_0")) {
+            for (Path mark : found) {
+                if (!Files.getOwner(mark).getName().equals(me)) {
+                    return true;
+                }
+            }
+        } catch (IOException | RuntimeException e) {
+            LOG.debug("looking for others' servers: {}", e.toString());
+        }
+        return false;
+    }
+
+    private void become(ServerState next) {
+        if (!next.equals(state)) {
+            state = next;
+            tell();
+        }
+    }
+
+    private void tell() {
+        listeners.forEach(Runnable::run);
+    }
+
+    /** Looks after the ports. @return how long it can rest then */
+    private long attend() {
+        if (client.isGone()) {
+            lose(ServerState.Kind.NO_SERVER);
+            return SEARCH_NANOS;
+        }
+        Wanted next = wanted;
+        boolean hasOthers = followed == null || !next.ports.equals(followed.ports);
+        if (followed == null || !next.cables.equals(followed.cables)) {
+            cables.want(next.cables);
+        }
+        followed = next;
+        if (hasOthers) {
+            registry.follow(next.ports);
+            there = new There(client, registry.ins(), registry.outs());
+            tell();
+        }
+        there.ins.values().forEach(NotesIn::deliver);
+        if (hasOthers || clock.nanos() - looked >= LOOK_NANOS) {
+            looked = clock.nanos();
+            lookAtCables();
+        }
+        if (client.mistake() != null && !toldMistake) {
+            toldMistake = true;
+            LOG.error("in a block of the server of ports: {}", client.mistake().toString(), client.mistake());
+        }
+        return DELIVER_NANOS;
+    }
+
+    private void lookAtCables() {
+        Cables.Look now = cables.look(registry.connections(), registry.ids(), registry.everybodys());
+        for (Connection cable : now.toMake()) {
+            if (registry.connect(state.name(), cable)) {
+                cables.made(cable);
+            } else {
+                now.missing().add(cable);
+            }
+        }
+        wire(now);
+        ServerState as = new ServerState(ServerState.Kind.RUNNING, client.rate(), client.block(), state.name());
+        Seen next = new Seen(followed, now);
+        if (!next.equals(seen) || !as.equals(state)) {
+            seen = next;
+            state = as;
+            tell();
+        }
+    }
+
+    /** What nobody has connected is heard all the same: the first output goes to where sound leaves the machine. */
+    private void wire(Cables.Look now) {
+        boolean hasCables = now.wanted().stream().anyMatch(cable -> cable.own().startsWith("sound/"));
+        String first =
+                followed.ports.sound().stream().findFirst().map(SoundPair::id).orElse(null);
+        if (isWired || hasCables || first == null) {
+            isWired |= hasCables;
+            return;
+        }
+        isWired = true;
+        List<String> speakers = registry.speakers();
+        if (speakers.size() >= 2) {
+            registry.connect(state.name(), new Connection(first + SoundPair.LEFT, speakers.get(0)));
+            registry.connect(state.name(), new Connection(first + SoundPair.RIGHT, speakers.get(1)));
+        }
+    }
+
+    private void lose(ServerState.Kind why) {
+        Client gone = client;
+        client = null;
+        there = There.NOTHING;
+        seen = new Seen(null, Cables.Look.NOTHING);
+        state = ServerState.without(why);
+        if (registry != null) {
+            registry.end();
+            registry = null;
+        }
+        cables.look(Set.of(), Set.of(), Set.of());
+        tell();
+        if (gone != null) {
+            gone.close();
+        }
+    }
+
+    /** Leaves the server; waits for that, but not for a server that hangs. */
+    @Override
+    public void close() {
+        closing = true;
+        LockSupport.unpark(thread);
+        try {
+            thread.join(CLOSE_MILLIS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

@@ -1,0 +1,174 @@
+package dibble.jack;
+
+import dibble.midi.ShortMessage;
+import dibble.ports.EventRing;
+import dibble.programs.NotesPort;
+import dibble.time.Clock;
+
+/**
+ * What the session calls a port, and other programs see as one port or several: each takes the channels that it bears.
+ * It is there as long as the server; whoever opens it anew has another {@link NotesOpening}.
+ */
+final class NotesOut {
+    private static final int SONG_POSITION = 0xF2;
+    private static final int NOTHING = Integer.MAX_VALUE;
+
+    /** Blocks that a long message waits for room; after that it is too long for the server. */
+    private static final int MOST_PUT_OFF = 100;
+
+    /** One port that other programs see. */
+    static final class Bearer {
+        final NotesPort spec;
+        final long handle;
+        private long buffer;
+        private int last;
+
+        Bearer(NotesPort spec, long handle) {
+            this.spec = spec;
+            this.handle = handle;
+        }
+
+        private void begin(int frames) {
+            buffer = Calls.jack_port_get_buffer(handle, frames);
+            Calls.jack_midi_clear_buffer(buffer);
+            last = 0;
+        }
+    }
+
+    private final String port;
+    private final Clock clock;
+    private final EventRing realTime = new EventRing(1 << 8);
+    private final ByteRing exclusives = new ByteRing(1 << 18);
+    private volatile Bearer[] bearers = {};
+    private volatile EventRing notes;
+    private volatile boolean pulling = true;
+
+    /** How many blocks the next long message has been put off. */
+    private int putOff;
+
+    NotesOut(String port, Clock clock) {
+        this.port = port;
+        this.clock = clock;
+    }
+
+    String port() {
+        return port;
+    }
+
+    void bear(Bearer[] all) {
+        bearers = all;
+    }
+
+    Bearer[] bearers() {
+        return bearers;
+    }
+
+    /** Where notes come from; null for nowhere. */
+    void takeFrom(EventRing ring) {
+        notes = ring;
+    }
+
+    /** Leaves what comes from a ring, where nobody else's has taken its place. */
+    void leave(EventRing ring) {
+        if (notes == ring) {
+            notes = null;
+        }
+    }
+
+    /** The server has gone: nothing is fetched any more. */
+    void end() {
+        pulling = false;
+    }
+
+    boolean isPulling() {
+        return pulling;
+    }
+
+    void offerRealTime(int packed) {
+        realTime.offer(clock.nanos(), packed);
+    }
+
+    /** Waits where the port is slower than what is sent; false where it cannot take the message at all. */
+    boolean offerExclusive(byte[] message) {
+        if (message.length > Scratch.MOST_BYTES) {
+            return false;
+        }
+        synchronized (exclusives) {
+            while (pulling && !exclusives.offer(message, message.length)) {
+                clock.rest(1_000_000);
+            }
+        }
+        return pulling;
+    }
+
+    /** Sends all that is due in this block. In the callback. */
+    void send(BlockTime time, Scratch scratch) {
+        Bearer[] all = bearers;
+        int frames = time.frames();
+        for (Bearer bearer : all) {
+            bearer.begin(frames);
+        }
+        sendDue(all, time, scratch);
+        sendExclusives(all, frames, scratch);
+    }
+
+    private void sendDue(Bearer[] all, BlockTime time, Scratch scratch) {
+        EventRing played = notes;
+        while (true) {
+            int noteAt = played != null && played.hasEvents() ? time.frame(played.nextStamp()) : NOTHING;
+            int realTimeAt = realTime.hasEvents() ? time.frame(realTime.nextStamp()) : NOTHING;
+            boolean isNote = noteAt <= realTimeAt;
+            EventRing next = isNote ? played : realTime;
+            int frame = isNote ? noteAt : realTimeAt;
+            if (frame >= time.frames()) {
+                return;
+            }
+            if (!write(all, (int) next.nextPayload(), isNote, frame, scratch)) {
+                // The buffer is full. What is left has its turn in the next block.
+                return;
+            }
+            next.poll();
+        }
+    }
+
+    private static boolean write(Bearer[] all, int message, boolean isNote, int frame, Scratch scratch) {
+        int length = isNote ? ShortMessage.length(ShortMessage.status(message)) : systemLength(message);
+        for (Bearer bearer : all) {
+            int borne = isNote ? bearer.spec.borne(message) : message;
+            if (borne != 0) {
+                int at = Math.max(frame, bearer.last);
+                if (!scratch.write(bearer.buffer, at, borne, length)) {
+                    return false;
+                }
+                bearer.last = at;
+            }
+        }
+        return true;
+    }
+
+    private static int systemLength(int packed) {
+        return (packed & 0xFF) == SONG_POSITION ? 3 : 1;
+    }
+
+    /** Long messages have the end of the block: they hold up no note. */
+    private void sendExclusives(Bearer[] all, int frames, Scratch scratch) {
+        int length = exclusives.next();
+        if (length < 0) {
+            return;
+        }
+        for (Bearer bearer : all) {
+            if (length > Calls.jack_midi_max_event_size(bearer.buffer) && ++putOff < MOST_PUT_OFF) {
+                return;
+            }
+        }
+        putOff = 0;
+        exclusives.take(scratch.message);
+        for (Bearer bearer : all) {
+            scratch.writeLong(bearer.buffer, frames - 1, length);
+        }
+    }
+
+    static int songPosition(int sixteenths) {
+        return SONG_POSITION | (sixteenths & 0x7F) << 8 | (sixteenths >> 7 & 0x7F) << 16;
+    }
+}

@@ -1,0 +1,81 @@
+package dibble.jack;
+
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.File;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import org.awaitility.Awaitility;
+
+/** A JACK server with its dummy driver, which needs no sound hardware, and programs that come with it. */
+final class TestServer implements AutoCloseable {
+    static final int RATE = 48_000;
+    static final int BLOCK = 256;
+
+    private final List<Process> programs = new ArrayList<>();
+    private Process server;
+
+    /** Skips the test where no server is installed. */
+    static void assumeInstalled() {
+        assumeTrue(has("jackd"), "SKIPPED: jackd is not installed (Debian: apt-get install jackd2)");
+    }
+
+    private static boolean has(String program) {
+        for (String folder : System.getenv("PATH").split(File.pathSeparator)) {
+            if (new File(folder, program).canExecute()) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    void start() {
+        start(RATE, BLOCK);
+    }
+
+    void start(int rate, int block) {
+        // Synchronous: no client of a busy machine misses a block.
+        server = run(
+                "jackd",
+                "--no-realtime",
+                "--sync",
+                "-d",
+                "dummy",
+                "-r",
+                String.valueOf(rate),
+                "-p",
+                String.valueOf(block));
+        Awaitility.await().until(() -> run("jack_lsp").waitFor() == 0);
+    }
+
+    /** Starts a program that is a client of the server. */
+    Process run(String... command) {
+        try {
+            Process process = new ProcessBuilder(command)
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                    .start();
+            programs.add(process);
+            Runtime.getRuntime().addShutdownHook(new Thread(process::destroy));
+            return process;
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    /** The server ends as it does when it fails: without a word to anybody. */
+    void kill() throws InterruptedException {
+        server.destroyForcibly().waitFor();
+    }
+
+    @Override
+    public void close() {
+        programs.remove(server);
+        programs.forEach(Process::destroyForcibly);
+        programs.add(server);
+        // Told to end rather than killed, it leaves nothing behind.
+        server.destroy();
+        Awaitility.await().until(() -> programs.stream().noneMatch(Process::isAlive));
+    }
+}
