@@ -27,6 +27,9 @@ public interface InputPort {
         /** Takes a clock, start, continue or stop: a status byte of {@link dibble.midi.RealTime}. */
         default void heardRealTime(int status) {}
 
+        /** Who played has gone without a word: what they held is let go. Any thread. */
+        default void gone() {}
+
         /** The same from a port that knows when it came: as in {@link #heard(int, long)}. */
         default void heardRealTime(int status, long stamp) {
             heardRealTime(status);

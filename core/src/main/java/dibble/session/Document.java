@@ -3,6 +3,7 @@ package dibble.session;
 import dibble.gear.ChannelPlan;
 import dibble.routing.Routing;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -152,6 +153,13 @@ public final class Document {
             take(shown, next);
             changed();
         }
+    }
+
+    /** Takes over cables to other programs that nobody has just made: nothing to save. */
+    public void adoptConnections(Collection<Connection> cables) {
+        perform(now -> now.withConnections(cables));
+        savedConnections = performance.connections();
+        changed();
     }
 
     /** The name of the edit that {@link #undo} takes back. */

@@ -72,6 +72,16 @@ final class Inlet implements InputPort.Listener {
         }
     }
 
+    @Override
+    public void gone() {
+        int[] slots = sources;
+        engine.submit((router, stamp) -> {
+            for (int source : slots) {
+                router.letGo(source, stamp);
+            }
+        });
+    }
+
     int[] sources() {
         return sources;
     }

@@ -10,6 +10,9 @@ import java.util.concurrent.TimeUnit;
 final class BlockTime {
     private static final long SECOND = TimeUnit.SECONDS.toNanos(1);
 
+    /** Longer than the longest block of the slowest server. */
+    private static final long MOST = 2 * SECOND;
+
     private long start;
     private int frames;
     private int rate;
@@ -36,10 +39,10 @@ final class BlockTime {
     /** The frame on which something goes out; from {@link #frames} on it is for a later block, and late is at once. */
     int frame(long stamp) {
         long away = stamp - start;
-        if (away < -SECOND) {
+        if (away < -MOST) {
             return 0;
         }
-        if (away > SECOND) {
+        if (away > MOST) {
             return Integer.MAX_VALUE;
         }
         // Rounded up: a stamp is the beginning of its frame, cut to whole nanoseconds.

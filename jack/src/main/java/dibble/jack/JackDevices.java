@@ -31,6 +31,9 @@ import org.slf4j.LoggerFactory;
  * one that comes is taken up.
  */
 public final class JackDevices implements Devices, AutoCloseable {
+    /** What the way of sound to other programs is called among the audio devices. */
+    public static final String SOUND = "JACK server";
+
     /** As other programs see us. */
     private static final String NAME = "Dibble";
 
@@ -40,6 +43,9 @@ public final class JackDevices implements Devices, AutoCloseable {
     private static final long DELIVER_NANOS = TimeUnit.MILLISECONDS.toNanos(20);
 
     private static final long SEARCH_NANOS = TimeUnit.SECONDS.toNanos(2);
+    /** Where servers leave marks on Linux. */
+    private static final Path MARKS = Path.of("/dev/shm");
+
     private static final long CLOSE_MILLIS = 2000;
     private static final Logger LOG = LoggerFactory.getLogger(JackDevices.class);
 
@@ -69,7 +75,7 @@ public final class JackDevices implements Devices, AutoCloseable {
     private final Thread thread;
     private volatile Wanted wanted = new Wanted(OwnPorts.NONE, Set.of());
     private volatile There there = There.NOTHING;
-    private volatile ServerState state = ServerState.without(ServerState.Kind.UNKNOWN);
+    private volatile ServerState state = ServerState.NOT_ASKED;
     private volatile Seen seen = new Seen(null, Cables.Look.NOTHING);
     private volatile boolean closing;
 
@@ -198,7 +204,10 @@ public final class JackDevices implements Devices, AutoCloseable {
         status.clear();
         long handle = Calls.jack_client_open(NAME, Calls.NO_START_SERVER, Pointer.nativeValue(status));
         if (handle == 0) {
-            become(ServerState.without(hasOthersServer() ? ServerState.Kind.OTHERS : ServerState.Kind.NO_SERVER));
+            become(ServerState.without(
+                    hasOthersServer(MARKS, System.getProperty("user.name"))
+                            ? ServerState.Kind.OTHERS
+                            : ServerState.Kind.NO_SERVER));
             return SEARCH_NANOS;
         }
         client = new Client(handle, clock);
@@ -212,12 +221,10 @@ public final class JackDevices implements Devices, AutoCloseable {
     }
 
     /** Whether the server of another user is there: each leaves a mark with the user's number, on Linux. */
-    private static boolean hasOthersServer() {
-        Path marks = Path.of("/dev/shm");
+    static boolean hasOthersServer(Path marks, String me) {
         if (!Files.isDirectory(marks)) {
             return false;
         }
-        String me = System.getProperty("user.name");
         try (DirectoryStream<Path> found = Files.newDirectoryStream(marks, "jack_*_*_0")) {
             for (Path mark : found) {
                 if (!Files.getOwner(mark).getName().equals(me)) {

@@ -71,6 +71,14 @@ final class NotesIn implements InputPort {
         }
     }
 
+    /** A program that played here has gone, or its cable. */
+    void playerGone() {
+        Listener told = listener;
+        if (told != null) {
+            told.gone();
+        }
+    }
+
     /** Tells the system exclusive messages that came. Not in the callback. */
     void deliver() {
         for (int length = exclusives.next(); length >= 0; length = exclusives.next()) {

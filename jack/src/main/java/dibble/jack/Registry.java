@@ -38,6 +38,7 @@ final class Registry {
     private final Clock clock;
     private final Map<String, Registered> registered = new LinkedHashMap<>();
     private final Map<String, SoundPorts.Pair> pairs = new HashMap<>();
+    private Set<Connection> cables = Set.of();
     private Map<String, NotesIn> ins = new LinkedHashMap<>();
     private Map<String, NotesOut> outs = new LinkedHashMap<>();
 
@@ -159,8 +160,25 @@ final class Registry {
         return made;
     }
 
-    /** The cables at all ports, as they are now. */
+    /** The cables at all ports, as they are now; a port that has lost one lets go of what was held on it. */
     Set<Connection> connections() {
+        Set<Connection> before = cables;
+        cables = readCables();
+        ins.values().forEach(in -> {
+            boolean hasLost = before.stream().anyMatch(cable -> !cables.contains(cable) && isAt(in, cable.own()));
+            if (hasLost) {
+                in.playerGone();
+            }
+        });
+        return cables;
+    }
+
+    private boolean isAt(NotesIn in, String id) {
+        Registered port = registered.get(id);
+        return port != null && port.handle == in.handle();
+    }
+
+    private Set<Connection> readCables() {
         Set<Connection> cables = new LinkedHashSet<>();
         registered.forEach((id, port) -> {
             for (String other : texts(Calls.jack_port_get_all_connections(client.handle(), port.handle))) {

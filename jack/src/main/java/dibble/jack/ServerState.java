@@ -22,6 +22,9 @@ public record ServerState(Kind kind, int rate, int block, String name) {
         RUNNING
     }
 
+    /** Nobody has asked. */
+    public static final ServerState NOT_ASKED = without(Kind.UNKNOWN);
+
     static ServerState without(Kind kind) {
         return new ServerState(kind, 0, 0, "");
     }

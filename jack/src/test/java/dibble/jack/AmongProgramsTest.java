@@ -9,6 +9,7 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.levels.SoundPlan;
+import dibble.midi.ChannelSet;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.ports.JoinedDevices;
@@ -247,6 +248,23 @@ class AmongProgramsTest {
     }
 
     @Test
+    void aProgramThatGoesWithAChordHeldLeavesNothingSounding() {
+        cable();
+        until(() -> cables().size() == 3);
+        int from = player.soon();
+        for (int key = 60; key < 66; key++) {
+            player.play(from, ShortMessage.noteOn(0, key, 90));
+        }
+        until(() -> studio.soundingCount() == 6);
+        player.close();
+        until(() -> studio.soundingCount() == 0);
+        until(() -> partner.on(1).stream()
+                        .filter(it -> ShortMessage.endsNote(it.message()))
+                        .count()
+                == 6);
+    }
+
+    @Test
     void cablesMadeElsewhereAreKeptAndMadeAgain() {
         cable();
         until(() -> cables().equals(Set.of(
@@ -330,6 +348,77 @@ class AmongProgramsTest {
         until(() -> programs.state().block() == 512);
         player.play(player.soon(), ShortMessage.noteOn(0, 72, 90));
         until(() -> partner.on(1).stream().anyMatch(Partner.Heard::startsNote));
+    }
+
+    /** Two programs play one port, each to its own sound and track, and a third hears a zone of the first. */
+    @Test
+    void threePrograms() {
+        Instrument box = Instrument.of(
+                "box",
+                "Box",
+                true,
+                "stand-in:box",
+                List.of(
+                        Part.of("organ", "Organ", 1, 19, Range.ALL, 3),
+                        Part.of("strings", "Strings", 2, 48, Range.ALL, 4)));
+        document.edit("box", before -> {
+            Session session = before.withZones(List.of())
+                    .withInstruments(List.of(before.instruments().get(0), box));
+            session = ZoneEdits.layerPart(session, "one", "keys", new PartRef("box", "organ"), new Range(60, 127));
+            session = ZoneEdits.layerPart(session, "two", "keys", new PartRef("box", "strings"), Range.ALL);
+            session = ZoneEdits.layerPart(session, "low", "keys", HARP, new Range(0, 59));
+            session = ZoneEdits.changeZone(
+                    session,
+                    "one",
+                    zone -> zone.edit().channels(ChannelSet.of(1)).build());
+            session = ZoneEdits.changeZone(
+                    session,
+                    "two",
+                    zone -> zone.edit().channels(ChannelSet.of(2)).build());
+            return ZoneEdits.changeZone(
+                    session,
+                    "low",
+                    zone -> zone.edit().channels(ChannelSet.of(1)).build());
+        });
+        Partner second = new Partner("Finch");
+        closing.add(second);
+        cable();
+        second.connect("Finch:out", "Dibble:Keys");
+        until(() -> cables().size() == 4);
+        studio.record();
+        int from = player.soon();
+        for (int i = 0; i < 8; i++) {
+            player.play(from + i * 500, ShortMessage.noteOn(0, 70, 90));
+            player.play(from + i * 500 + 250, ShortMessage.noteOff(0, 70, 64));
+            second.play(from + i * 500 + 100, ShortMessage.noteOn(1, 50, 80));
+            second.play(from + i * 500 + 350, ShortMessage.noteOff(1, 50, 64));
+        }
+        player.play(from + 4100, ShortMessage.noteOn(0, 40, 70));
+        player.play(from + 4200, ShortMessage.noteOff(0, 40, 64));
+        until(() -> partner.on(2).stream()
+                        .filter(it -> ShortMessage.endsNote(it.message()))
+                        .count()
+                == 1);
+        studio.stop();
+        until(() -> !document.session().takes().isEmpty());
+        assertThat(notes("box", "organ")).isEqualTo(8);
+        assertThat(notes("box", "strings")).isEqualTo(8);
+        assertThat(notes("bells", "harp")).isEqualTo(1);
+        assertThat(partner.on(2))
+                .filteredOn(Partner.Heard::startsNote)
+                .singleElement()
+                .satisfies(it -> {
+                    assertThat(it.message()).isEqualTo(ShortMessage.noteOn(0, 40, 70));
+                    assertThat(it.frame() - from - 4100).isBetween(0, TestServer.BLOCK);
+                });
+        assertThat(partner.on(1)).noneMatch(Partner.Heard::startsNote);
+    }
+
+    private long notes(String instrument, String part) {
+        return document.session()
+                .trackOf(new PartRef(instrument, part))
+                .orElseThrow()
+                .noteCount();
     }
 
     @Test

@@ -26,7 +26,6 @@ import dibble.desktop.ui.Light;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.SystemTheme;
 import dibble.desktop.ui.Watch;
-import dibble.sound.AudioEngine;
 import dibble.user.Memory;
 import dibble.user.Settings;
 import java.nio.file.Path;
@@ -157,7 +156,7 @@ public final class MainWindow extends BorderPane {
         all.put(Page.SOUNDS, () -> new SoundsView(desk, sounds, sounds::open));
         all.put(Page.SCENES, () -> new ScenesView(desk));
         all.put(Page.CHECKS, () -> new ChecksView(desk));
-        all.put(Page.SETTINGS, () -> new SettingsView(desk, AudioEngine::devices));
+        all.put(Page.SETTINGS, () -> new SettingsView(desk, workbench::audioDevices));
         all.put(Page.HELP, () -> new HelpView(desk, () -> showLog.run()));
         return all;
     }

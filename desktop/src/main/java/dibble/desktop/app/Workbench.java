@@ -9,6 +9,7 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Findings;
 import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.LiveState;
+import dibble.desktop.ui.OtherPrograms;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Preferences;
 import dibble.desktop.ui.Pulse;
@@ -17,6 +18,7 @@ import dibble.desktop.ui.Theme;
 import dibble.files.SessionJournal;
 import dibble.files.Unfinished;
 import dibble.gear.Source;
+import dibble.jack.JackDevices;
 import dibble.midi.MidiTrack;
 import dibble.ports.JoinedDevices;
 import dibble.ports.MachineDevices;
@@ -52,6 +54,10 @@ public final class Workbench implements AutoCloseable {
     /** What sounds here; null where others sound. */
     private final AudioEngine audio;
 
+    /** Ports among other programs; null where there are none. */
+    private final JackDevices jack;
+
+    private final ProgramPorts programs;
     private final Document document;
     private final SessionJournal journal;
     private final Path userFolder;
@@ -62,26 +68,43 @@ public final class Workbench implements AutoCloseable {
     private final Studio studio;
     private final Desk desk;
 
-    /** A workbench whose built-in instruments sound. */
+    /** A workbench whose built-in instruments sound, among other programs. */
     public static Workbench sounding(Session session, Performance performance) {
-        return new Workbench(session, performance, null, UserFolder.path());
+        return new Workbench(session, performance, null, new JackDevices(Clock.SYSTEM), UserFolder.path());
+    }
+
+    /** A workbench by itself, whose instruments sound elsewhere. */
+    Workbench(Session session, Performance performance, Function<String, OutputPort> instruments, Path userFolder) {
+        this(session, performance, instruments, null, userFolder);
     }
 
     /**
      * @param instruments opens the port of an instrument; null for the built-in synthesizer
+     * @param jack ports among other programs, not started; null for none
      * @param userFolder where the user's own things are
      */
-    public Workbench(
-            Session session, Performance performance, Function<String, OutputPort> instruments, Path userFolder) {
+    Workbench(
+            Session session,
+            Performance performance,
+            Function<String, OutputPort> instruments,
+            JackDevices jack,
+            Path userFolder) {
+        this.jack = jack;
         document = new Document(session, performance);
         this.userFolder = userFolder;
         journal = new SessionJournal(userFolder);
-        audio = instruments == null ? new AudioEngine(Clock.SYSTEM) : null;
+        audio = instruments == null ? audio(jack) : null;
         standIns = new StandIns(Clock.SYSTEM, instruments == null ? audio::open : instruments);
         machine = MachineDevices.foundLater();
-        JoinedDevices devices = new JoinedDevices(standIns, machine);
+        JoinedDevices devices =
+                jack == null ? new JoinedDevices(standIns, machine) : new JoinedDevices(standIns, jack, machine);
         studio = new Studio(Clock.SYSTEM, devices, document, journal.takes());
         document.listen(this::keepJournal);
+        programs = jack == null ? null : new ProgramPorts(jack, document);
+        if (jack != null) {
+            jack.onChange(() -> portsChanged.set(true));
+            jack.start();
+        }
         machine.onChange(() -> portsChanged.set(true));
         standIns.onChange(() -> portsChanged.set(true));
         AskBar ask = new AskBar();
@@ -101,11 +124,18 @@ public final class Workbench implements AutoCloseable {
                 preferences,
                 new GearShelf(userFolder),
                 audio == null ? Meters.NONE : audio,
+                programs == null ? OtherPrograms.NONE : programs,
                 new Places(),
                 new Findings(document, studio, devices, live),
                 jobs,
                 new Commands());
         selectFirst();
+    }
+
+    private static AudioEngine audio(JackDevices jack) {
+        return jack == null
+                ? new AudioEngine(Clock.SYSTEM)
+                : new AudioEngine(Clock.SYSTEM, settings -> ProgramPorts.sound(jack, settings));
     }
 
     /** A session with nothing in it. */
@@ -198,6 +228,9 @@ public final class Workbench implements AutoCloseable {
     }
 
     private void clearDesk() {
+        if (programs != null) {
+            programs.opened();
+        }
         studio.stopPerformance();
         studio.silence();
         studio.hearAlone(null);
@@ -262,7 +295,7 @@ public final class Workbench implements AutoCloseable {
 
     /** Whether anything is to be taken in that has not been seen yet. Any thread. */
     boolean hasNews() {
-        return portsChanged.get() || studio.hasNews();
+        return portsChanged.get() || studio.hasNews() || programs != null && programs.hasNews();
     }
 
     /** Whether anything moves that is followed frame by frame. */
@@ -278,7 +311,16 @@ public final class Workbench implements AutoCloseable {
         if (portsChanged.getAndSet(false)) {
             studio.portsChanged();
         }
+        if (programs != null) {
+            programs.pulse(this::serverChanged);
+        }
         studio.pulse();
+    }
+
+    private void serverChanged() {
+        if (audio != null) {
+            audio.lookAgain();
+        }
     }
 
     @Override
@@ -290,6 +332,9 @@ public final class Workbench implements AutoCloseable {
         standIns.close();
         if (audio != null) {
             audio.close();
+        }
+        if (jack != null) {
+            jack.close();
         }
     }
 
@@ -305,8 +350,20 @@ public final class Workbench implements AutoCloseable {
         return audio;
     }
 
+    /** The names of the audio devices that sound can go to, a server of ports among them. Takes a moment; any thread. */
+    List<String> audioDevices() {
+        List<String> names = new ArrayList<>(AudioEngine.devices());
+        if (jack != null && jack.state().isRunning()) {
+            names.add(0, JackDevices.SOUND);
+        }
+        return names;
+    }
+
     /** Chooses the audio device of the built-in sounds. */
     void chooseAudio(Settings settings) {
+        if (programs != null) {
+            programs.giveSound(audio != null && ProgramPorts.isAmongPrograms(settings.audioDevice()));
+        }
         if (audio != null) {
             audio.choose(new AudioSettings(
                     settings.audioDevice(),

@@ -16,6 +16,7 @@ import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
 import dibble.midi.Range;
 import dibble.ports.Devices;
+import dibble.programs.OwnPorts;
 import dibble.routing.Zone;
 import dibble.session.Document;
 import dibble.session.Session;
@@ -362,10 +363,13 @@ final class GearPresenter {
     }
 
     /** The ports that can be chosen: those that are there, and the one in use where it is not. */
-    List<Choice> portChoices(String used, String... also) {
+    /** The ports that a source or an instrument can be on; a port of our own among other programs bears its id. */
+    List<Choice> portChoices(String id, String used, String... also) {
         Set<String> names = new LinkedHashSet<>(List.of(used));
         names.addAll(devices.inputs());
         names.addAll(devices.outputs());
+        names.removeIf(name -> OwnPorts.isOwn(name) && !name.equals(used));
+        names.add(OwnPorts.PREFIX + id);
         names.addAll(List.of(also));
         return names.stream()
                 .filter(name -> name.equals(used) || !hidden.get().contains(name))

@@ -9,6 +9,7 @@ import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.programs.OwnPorts;
 import dibble.routing.Routing;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
@@ -180,9 +181,13 @@ final class InstrumentCard extends VBox {
 
     private Label about() {
         boolean standIn = instrument.port().startsWith(StandIns.PREFIX);
-        String port = standIn
-                ? say("instrument-card.a-stand-in")
-                : say("instrument-card.port", Words.port(instrument.port(), desk.session()));
+        String port = OwnPorts.isOwn(instrument.port())
+                ? instrument.partPorts()
+                        ? say("instrument-card.another-program-part-ports")
+                        : say("instrument-card.another-program")
+                : standIn
+                        ? say("instrument-card.a-stand-in")
+                        : say("instrument-card.port", Words.port(instrument.port(), desk.session()));
         String kind = instrument.builtIn()
                 ? say("instrument-card.built-in-its-own-port")
                 : say("instrument-card.module", port);

@@ -8,6 +8,7 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.gear.Instrument;
 import dibble.gear.Receives;
+import dibble.programs.OwnPorts;
 import java.util.LinkedHashSet;
 import java.util.List;
 
@@ -39,9 +40,18 @@ final class InstrumentForm {
                         "instrument-port",
                         say("common.port"),
                         say("instrument-form.port-of-the-instrument"),
-                        it -> presenter.portChoices(it.port()),
+                        it -> presenter.portChoices(it.id(), it.port()),
                         Instrument::port,
                         (it, port) -> it.withPort((String) port))
+                .flag(
+                        "part-ports",
+                        say("instrument-form.ports"),
+                        say("instrument-form.ports-of-the-parts"),
+                        say("instrument-form.one-for-each-part"),
+                        say("instrument-form.one-for-all-parts"),
+                        Instrument::partPorts,
+                        Instrument::withPartPorts)
+                .onlyFor(it -> OwnPorts.isOwn(it.port()))
                 .choice(
                         "instrument-receives",
                         say("instrument-form.receives"),

@@ -9,6 +9,7 @@ import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.ports.MachineDevices;
+import dibble.programs.OwnPorts;
 import dibble.standins.Fault;
 import dibble.standins.PatternSequencer;
 import dibble.standins.StandIn;
@@ -39,6 +40,8 @@ final class PortsPanel extends VBox {
     /** Stand-ins whose behaviour is shown. */
     private final Set<String> unfolded = new HashSet<>();
 
+    private final VBox list = new VBox(4);
+    private final ProgramsPane programs;
     private final Button ask = new Button(say("ports-panel.identify-devices"));
     private boolean showsHidden;
     private List<Object> shown = List.of();
@@ -54,10 +57,13 @@ final class PortsPanel extends VBox {
         ask.setId("ask-who");
         ask.getStyleClass().add("small");
         ask.setOnAction(event -> desk.studio().askWhoIsThere());
+        programs = new ProgramsPane(desk);
+        getChildren().setAll(list, programs);
     }
 
     /** Shows what is there now; made anew only where that has changed. */
     void show() {
+        programs.show();
         boolean asking = desk.studio().isAsking();
         if (asking != ask.isDisabled()) {
             ask.setDisable(asking);
@@ -73,6 +79,7 @@ final class PortsPanel extends VBox {
         }
         now.add(hidden);
         now.add(showsHidden);
+        now.add(desk.programs().server().isRunning());
         if (!now.equals(shown)) {
             shown = now;
             show(names, inputs, outputs);
@@ -98,7 +105,7 @@ final class PortsPanel extends VBox {
     private Set<String> names(List<String> inputs, List<String> outputs) {
         Set<String> names = new LinkedHashSet<>();
         Stream.concat(inputs.stream(), outputs.stream())
-                .filter(name -> !name.startsWith(StandIns.PREFIX))
+                .filter(name -> !name.startsWith(StandIns.PREFIX) && !OwnPorts.isOwn(name))
                 .sorted()
                 .forEach(names::add);
         Stream.concat(
@@ -146,8 +153,10 @@ final class PortsPanel extends VBox {
             more.getStyleClass().add("link");
             nodes.add(more);
         }
-        nodes.add(wrapped(virtualPorts(System.getProperty("os.name", ""))));
-        Cards.rebuild(this, nodes);
+        if (!desk.programs().server().isRunning()) {
+            nodes.add(wrapped(virtualPorts(System.getProperty("os.name", ""))));
+        }
+        Cards.rebuild(list, nodes);
     }
 
     private static Label wrapped(String text) {

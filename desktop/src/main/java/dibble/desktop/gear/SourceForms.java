@@ -68,7 +68,7 @@ final class SourceForms {
                         "source-port",
                         say("common.port"),
                         say("source-forms.port-of-the-source"),
-                        it -> presenter.portChoices(it.port(), "any"),
+                        it -> presenter.portChoices(it.id(), it.port(), "any"),
                         Source::port,
                         (it, port) -> it.edit().port((String) port).build())
                 .keys(

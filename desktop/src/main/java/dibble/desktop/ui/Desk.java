@@ -31,6 +31,7 @@ public record Desk(
         Preferences preferences,
         GearShelf shelf,
         Meters meters,
+        OtherPrograms programs,
         Places places,
         Findings findings,
         Jobs jobs,

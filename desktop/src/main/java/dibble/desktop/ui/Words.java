@@ -13,6 +13,7 @@ import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
+import dibble.programs.OwnPorts;
 import dibble.recording.Track;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
@@ -195,6 +196,9 @@ public final class Words {
 
     /** The same in a list of ports of all kinds. */
     public static String portInList(String port, Session session) {
+        if (OwnPorts.isOwn(port)) {
+            return say("words.another-program");
+        }
         return port.startsWith(StandIns.PREFIX) ? say("words.stand-in", port(port, session)) : port(port, session);
     }
 
