@@ -11,6 +11,7 @@ public final class PortWords {
     private static final String MACHINE = "midi:";
     private static final String STAND_IN = "stand-in:";
     private static final String PROGRAM = "program:";
+    private static final String TRANSPORT = "program-transport";
     private static final String LOOPER = "stand-in:clover";
 
     private PortWords() {}
@@ -19,6 +20,9 @@ public final class PortWords {
     public static String of(String port, Session session) {
         if (port.startsWith(MACHINE)) {
             return port.substring(MACHINE.length());
+        }
+        if (port.equals(TRANSPORT)) {
+            return say("port-words.transport");
         }
         if (!port.startsWith(STAND_IN) && !port.startsWith(PROGRAM)) {
             return port;

@@ -7,6 +7,7 @@ import dibble.session.Session;
 import dibble.time.Clock;
 import dibble.transport.ClockSender;
 import dibble.transport.Course;
+import dibble.transport.ServerTransport;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -25,13 +26,15 @@ final class ClockPorts implements AutoCloseable {
     private static final long AHEAD = TimeUnit.MILLISECONDS.toNanos(5);
 
     private final Clock clock;
+    private final ServerTransport transport;
     private final PortRack ports;
     private final Devices devices;
     private final Map<String, Out> outs = new HashMap<>();
     private ClockSender sender;
     private Set<String> wanted = Set.of();
 
-    ClockPorts(Clock clock, PortRack ports, Devices devices) {
+    ClockPorts(Clock clock, PortRack ports, Devices devices, ServerTransport transport) {
+        this.transport = transport;
         this.clock = clock;
         this.ports = ports;
         this.devices = devices;
@@ -113,12 +116,20 @@ final class ClockPorts implements AutoCloseable {
             portsChanged();
             sender = new ClockSender(clock, course, open());
             sender.start(lead);
+            lead(course);
+        }
+    }
+
+    private void lead(Course course) {
+        if (wanted.contains(ServerTransport.PORT)) {
+            transport.lead(course);
         }
     }
 
     void change(Course course) {
         if (sender != null) {
             sender.change(course);
+            lead(course);
         }
     }
 
@@ -126,6 +137,7 @@ final class ClockPorts implements AutoCloseable {
         if (sender != null) {
             sender.close();
             sender = null;
+            transport.rest();
         }
     }
 

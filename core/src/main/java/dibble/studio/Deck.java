@@ -1,8 +1,8 @@
 package dibble.studio;
 
 import dibble.time.TempoMap;
-import dibble.transport.ClockFollower;
 import dibble.transport.Course;
+import dibble.transport.Follower;
 import java.util.Set;
 
 /** What {@link Motion} moves: tracks that play, a click, a clock that others follow, a recorder. */
@@ -20,7 +20,7 @@ interface Deck {
     void play(Course course, Set<String> silent, int countIn, boolean click);
 
     /** Has tracks play along somebody else's clock. */
-    void playAlong(ClockFollower other, Course.Loop loop, Set<String> silent);
+    void playAlong(Follower other, Course.Loop loop, Set<String> silent);
 
     /** Has other tracks be silent from now on. */
     void setSilent(Set<String> silent);

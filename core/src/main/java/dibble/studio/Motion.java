@@ -11,6 +11,9 @@ import dibble.time.TempoMap;
 import dibble.transport.Click;
 import dibble.transport.ClockFollower;
 import dibble.transport.Course;
+import dibble.transport.Follower;
+import dibble.transport.ServerTransport;
+import dibble.transport.TransportFollower;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
@@ -57,7 +60,7 @@ final class Motion {
     private long place;
 
     /** The clock that is followed, and the port that it comes from; null for none. */
-    private ClockFollower follower;
+    private Follower follower;
 
     private String followed;
     private boolean otherRan;
@@ -306,12 +309,18 @@ final class Motion {
             followed = wanted;
             otherRan = false;
             state = state instanceof Waiting ? new Resting() : state;
-            follower = wanted == null ? null : new ClockFollower(clock, tempo);
+            follower = wanted == null ? null : follower(wanted);
         }
         if (follower != null) {
             follower.setTempo(tempo);
         }
         return changed;
+    }
+
+    private Follower follower(String port) {
+        return port.equals(ServerTransport.PORT)
+                ? new TransportFollower(clock, tempo)
+                : new ClockFollower(clock, tempo);
     }
 
     private void changeTempo(TempoMap next) {
@@ -333,7 +342,7 @@ final class Motion {
     }
 
     /** The clock that is followed, or null. */
-    ClockFollower follower() {
+    Follower follower() {
         return follower;
     }
 

@@ -15,10 +15,11 @@ import dibble.session.Session;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
-import dibble.transport.ClockFollower;
 import dibble.transport.Course;
+import dibble.transport.Follower;
 import dibble.transport.Player;
 import dibble.transport.Program;
+import dibble.transport.ServerTransport;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -57,14 +58,21 @@ final class Playback implements AutoCloseable {
     private CompletableFuture<Score> coming;
 
     /** @param inlet the way in for messages of tracks */
-    Playback(Clock clock, Engine engine, Inlet inlet, Slots slots, PortRack ports, Devices devices) {
+    Playback(
+            Clock clock,
+            Engine engine,
+            Inlet inlet,
+            Slots slots,
+            PortRack ports,
+            Devices devices,
+            ServerTransport transport) {
         this.clock = clock;
         this.engine = engine;
         this.inlet = inlet;
         this.slots = slots;
         this.ports = ports;
         this.devices = devices;
-        clockPorts = new ClockPorts(clock, ports, devices);
+        clockPorts = new ClockPorts(clock, ports, devices, transport);
     }
 
     /** Which tracks there are, and what decides where they go and who is heard. */
@@ -165,7 +173,7 @@ final class Playback implements AutoCloseable {
         startClick(course, countIn, clicks);
     }
 
-    void playAlong(ClockFollower other, Course.Loop loop, Set<String> unheard) {
+    void playAlong(Follower other, Course.Loop loop, Set<String> unheard) {
         stop();
         silent = unheard;
         // Its time is that of the session already.

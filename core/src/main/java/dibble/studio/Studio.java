@@ -22,10 +22,14 @@ import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.Clock;
+import dibble.transport.ClockFollower;
 import dibble.transport.Course;
+import dibble.transport.Follower;
 import dibble.transport.Player;
 import dibble.transport.Program;
+import dibble.transport.ServerTransport;
 import dibble.transport.Timeline;
+import dibble.transport.TransportFollower;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -57,6 +61,7 @@ public final class Studio implements AutoCloseable {
     private final Motion motion;
     private final PortRack ports;
     private final Runnable unlisten;
+    private final ServerTransport transport;
     private Routing routing;
     private Set<String> unheard;
 
@@ -75,6 +80,15 @@ public final class Studio implements AutoCloseable {
 
     /** @param journal where recordings are written while they last */
     public Studio(Clock clock, Devices devices, Document document, TakeJournal journal) {
+        this(clock, devices, document, journal, ServerTransport.NONE);
+    }
+
+    /**
+     * @param journal where recordings are written while they last
+     * @param transport the one that is shared with other programs
+     */
+    public Studio(Clock clock, Devices devices, Document document, TakeJournal journal, ServerTransport transport) {
+        this.transport = transport;
         this.clock = clock;
         this.document = document;
         this.journal = journal;
@@ -82,7 +96,7 @@ public final class Studio implements AutoCloseable {
         recorder = new Recorder(clock, engine.recorderRing(), engine.exclusives(), journal);
         inlet = engine.openInlet();
         ports = new PortRack(engine, slots, devices);
-        playback = new Playback(clock, engine, inlet, slots, ports, devices);
+        playback = new Playback(clock, engine, inlet, slots, ports, devices, transport);
         deck = new StudioDeck(document, engine, slots, playback, recorder, () -> routing);
         motion = new Motion(clock, document, deck);
         unlisten = document.listen(this::follow);
@@ -95,6 +109,12 @@ public final class Studio implements AutoCloseable {
 
     private Session session() {
         return document.session();
+    }
+
+    private void followOthers() {
+        Follower follower = motion.follower();
+        ports.followClock(motion.followed(), follower instanceof ClockFollower clocks ? clocks : null);
+        transport.follow(follower instanceof TransportFollower other ? other : null);
     }
 
     /** Numbers of sources, ports and instruments, as the monitor's events have them. */
@@ -134,7 +154,7 @@ public final class Studio implements AutoCloseable {
         playback.follow(new Playback.Tracks(session(), document.performance(), routing));
         motion.follow();
         // Ways in may have been opened since.
-        ports.followClock(motion.followed(), motion.follower());
+        followOthers();
     }
 
     private void followRouting() {
@@ -181,7 +201,7 @@ public final class Studio implements AutoCloseable {
     /** Takes in that ports have come or gone. */
     public void portsChanged() {
         ports.portsChanged(routing);
-        ports.followClock(motion.followed(), motion.follower());
+        followOthers();
         playback.follow(new Playback.Tracks(session(), document.performance(), routing));
         playback.portsChanged();
         listenToStrangers();

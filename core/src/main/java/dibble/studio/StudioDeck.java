@@ -11,8 +11,8 @@ import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
-import dibble.transport.ClockFollower;
 import dibble.transport.Course;
+import dibble.transport.Follower;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Supplier;
@@ -53,7 +53,7 @@ final class StudioDeck implements Deck {
     }
 
     @Override
-    public void playAlong(ClockFollower other, Course.Loop loop, Set<String> silent) {
+    public void playAlong(Follower other, Course.Loop loop, Set<String> silent) {
         playback.playAlong(other, loop, silent);
     }
 

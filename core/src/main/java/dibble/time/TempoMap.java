@@ -191,6 +191,13 @@ public final class TempoMap {
                 (inBar % meter.ticksPerBeat()));
     }
 
+    /** The bar, from 1, that a tick is in. */
+    public long barAt(long tick) {
+        int i = last(meterTicks, tick);
+        Meter meter = meters.get(i);
+        return meterBars[i] + (tick - meter.at()) / meter.ticksPerBar();
+    }
+
     /** The tick at which a bar (from 1) begins. */
     public long barStart(long bar) {
         int i = last(meterBars, bar);

@@ -11,7 +11,7 @@ import java.util.concurrent.TimeUnit;
  * never runs on further than two clocks beyond the last that came, so that nothing is played that is not due. Any thread
  * reads the time; one thread brings the clocks.
  */
-public final class ClockFollower implements Clock {
+public final class ClockFollower implements Follower {
     private static final double PHASE = 0.08;
     private static final double RATE = 0.004;
 
@@ -30,16 +30,6 @@ public final class ClockFollower implements Clock {
     /** A stop that is followed by a continue within this time is a jump to another place, as at a loop's end. */
     private static final long JUMP = TimeUnit.MILLISECONDS.toNanos(50);
 
-    /**
-     * A time of the session at a time here, how fast the one goes against the other, and how far it may go without
-     * another clock.
-     */
-    private record Anchor(long real, double virtual, double rate, double most) {
-        double at(long now) {
-            return Math.min(most, virtual + (now - real) * rate);
-        }
-    }
-
     private final Clock clock;
     private volatile TempoMap tempo;
     private final long[] lasts = new long[MEASURED + 1];
@@ -50,7 +40,7 @@ public final class ClockFollower implements Clock {
     /** The tick of the last start, continue or position. */
     private volatile long from;
 
-    private volatile Anchor anchor;
+    private final MovingPlace moving = new MovingPlace();
     private volatile long lastHeard;
     private volatile boolean running;
     private volatile long stoppedAt;
@@ -63,44 +53,45 @@ public final class ClockFollower implements Clock {
         this.tempo = tempo;
     }
 
-    /** Gives it the tempo of a session that was changed; while the other runs it keeps what it has. */
+    @Override
     public void setTempo(TempoMap next) {
         if (!isRunning()) {
             tempo = next;
         }
     }
 
-    /** The tempo by which its clocks are places. */
+    @Override
     public TempoMap tempo() {
         return tempo;
     }
 
     /** Whether the other runs: it was started, and clocks come. */
+    @Override
     public boolean isRunning() {
         return running && clock.nanos() - lastHeard < SILENT;
     }
 
-    /** Whether it stopped so lately that it may only be going to another place, as at the end of a loop. */
+    @Override
     public boolean mayJump() {
         return !running && stoppedAt != 0 && clock.nanos() - stoppedAt < JUMP;
     }
 
-    /** When its first beat came, on the clock here. */
+    @Override
     public long startedAt() {
         return startedAt;
     }
 
-    /** How often it has started, or gone to another place. Any thread. */
+    @Override
     public int jumps() {
         return jumps;
     }
 
-    /** Where it went when it started or jumped last, in nanoseconds of the session. */
+    @Override
     public long jumpedTo() {
         return tempo.nanos(from);
     }
 
-    /** Where who joins now begins, in nanoseconds of the session: where it did, if it started a moment ago. */
+    @Override
     public long entry() {
         return clock.nanos() - startedAt < JUST_NOW ? jumpedTo() : nanos();
     }
@@ -159,7 +150,7 @@ public final class ClockFollower implements Clock {
             // Who did not send clocks did not go on either: it continues where it was.
             from += (count + 1) * ClockSender.TICKS;
             count = 0;
-            jump(stamp, anchor.rate);
+            jump(stamp, moving.rate());
         } else if (running) {
             count++;
             follow(stamp);
@@ -169,13 +160,13 @@ public final class ClockFollower implements Clock {
 
     private void jump(long stamp, double rate) {
         startedAt = stamp;
-        anchor = anchor(stamp, tempo.nanos(from), rate);
+        set(stamp, tempo.nanos(from), rate);
         running = true;
         jumps = jumps + 1;
     }
 
-    private Anchor anchor(long stamp, double virtual, double rate) {
-        return new Anchor(stamp, virtual, rate, tempo.nanos(from + (count + AHEAD) * ClockSender.TICKS));
+    private void set(long stamp, double virtual, double rate) {
+        moving.set(stamp, virtual, rate, tempo.nanos(from + (count + AHEAD) * ClockSender.TICKS));
     }
 
     /** How fast the session's time goes, by the clocks of late. */
@@ -189,19 +180,18 @@ public final class ClockFollower implements Clock {
 
     private void follow(long stamp) {
         double due = tempo.nanos(from + count * ClockSender.TICKS);
-        Anchor now = anchor;
         if (count < MEASURED && heard <= MEASURED) {
             // Too few clocks to smooth: what they say together is believed.
-            anchor = anchor(stamp, due, rate(now.rate));
+            set(stamp, due, rate(moving.rate()));
             return;
         }
-        double is = now.at(stamp);
+        double is = moving.at(stamp);
         double error = due - is;
         double step = Math.max(1, due - tempo.nanos(from + (count - 1) * ClockSender.TICKS));
-        anchor = anchor(stamp, is + PHASE * error, now.rate + RATE * error / step);
+        set(stamp, is + PHASE * error, moving.rate() + RATE * error / step);
     }
 
-    /** The tempo of the other now, in quarter notes a minute; 0 where it is not known. */
+    @Override
     public double bpm() {
         if (heard < 3) {
             return 0;
@@ -213,8 +203,7 @@ public final class ClockFollower implements Clock {
     /** Where the other is, in nanoseconds of the session; it stands still where the other does. */
     @Override
     public long nanos() {
-        Anchor now = anchor;
-        return now == null ? 0 : Math.round(now.at(running ? clock.nanos() : lastHeard));
+        return moving.isSet() ? Math.round(moving.at(running ? clock.nanos() : lastHeard)) : 0;
     }
 
     @Override

@@ -15,7 +15,7 @@ public final class Player implements AutoCloseable {
     private volatile boolean ended;
 
     /** Whose clock it is, where it is somebody else's; it can jump. */
-    private final ClockFollower follower;
+    private final Follower follower;
 
     /** Plays along the clock of this machine. */
     public Player(String name, Clock clock, Program program) {
@@ -23,11 +23,11 @@ public final class Player implements AutoCloseable {
     }
 
     /** Plays along somebody else's clock, whose time is that of the session. */
-    public Player(String name, ClockFollower follower, Program program) {
+    public Player(String name, Follower follower, Program program) {
         this(name, follower, follower, program);
     }
 
-    private Player(String name, Clock clock, ClockFollower follower, Program program) {
+    private Player(String name, Clock clock, Follower follower, Program program) {
         this.clock = clock;
         this.follower = follower;
         this.program = program;

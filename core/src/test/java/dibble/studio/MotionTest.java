@@ -12,6 +12,7 @@ import dibble.session.Session;
 import dibble.time.TempoMap;
 import dibble.transport.ClockFollower;
 import dibble.transport.Course;
+import dibble.transport.Follower;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -40,7 +41,7 @@ class MotionTest {
         final List<String> told = new ArrayList<>();
         Course course;
         RecordPlan plan;
-        ClockFollower other;
+        Follower other;
         TempoMap tempo;
         boolean playing;
         boolean stopsAsked;
@@ -62,7 +63,7 @@ class MotionTest {
         }
 
         @Override
-        public void playAlong(ClockFollower follower, Course.Loop loop, Set<String> silent) {
+        public void playAlong(Follower follower, Course.Loop loop, Set<String> silent) {
             tell("along");
             other = follower;
             playing = true;
@@ -245,7 +246,7 @@ class MotionTest {
         private ClockFollower follow() {
             document.edit("clock", session -> session.withClock(new ClockPlan(Set.of(), "stand-in:teasel")));
             assertThat(motion.follow()).isTrue();
-            return motion.follower();
+            return (ClockFollower) motion.follower();
         }
 
         private void clocks(ClockFollower follower, int count) {

@@ -43,6 +43,11 @@ final class Calls {
         void invoke(Pointer argument);
     }
 
+    /** Called for each block while it is ours to say which beat there is; pointers are numbers here, too. */
+    interface Timebase extends Callback {
+        void invoke(int state, int frames, long position, int isNew, long argument);
+    }
+
     /** Called with what the library would print. */
     interface Told extends Callback {
         void invoke(Pointer text);
@@ -125,6 +130,10 @@ final class Calls {
     static native int jack_midi_event_write(long buffer, int frame, long bytes, long size);
 
     static native long jack_midi_max_event_size(long buffer);
+
+    static native int jack_set_timebase_callback(long client, int conditional, Timebase timebase, Pointer argument);
+
+    static native int jack_release_timebase(long client);
 
     static native int jack_transport_query(long client, long position);
 

@@ -22,6 +22,8 @@ final class Client {
     private final Calls.Process process = this::process;
 
     private final Calls.Shutdown shutdown = argument -> gone();
+    private final Calls.Timebase timebase;
+    private final Transport transport;
     private final Scratch scratch = new Scratch();
     private final BlockTime time = new BlockTime();
     private final SoundPorts sound = new SoundPorts();
@@ -34,11 +36,13 @@ final class Client {
     private volatile Throwable mistake;
 
     /** @param handle of a client that the library has opened */
-    Client(long handle, Clock clock) {
+    Client(long handle, Clock clock, Transport transport) {
         this.handle = handle;
+        this.transport = transport;
         this.clock = clock;
         rate = Calls.jack_get_sample_rate(handle);
         block = Calls.jack_get_buffer_size(handle);
+        timebase = (state, frames, position, isNew, argument) -> transport.sayBeats(position, rate);
         // The thread stays the JVM's from one block to the next: else each block would make a thread object.
         Native.setCallbackThreadInitializer(
                 process, new CallbackThreadInitializer(true, false, "dibble-programs-block"));
@@ -121,6 +125,7 @@ final class Client {
         // Both clocks are asked at once: they may have origins of their own.
         time.begin(clock.nanos() + (start - Calls.jack_get_time()) * MICRO, frames, rate);
         block = frames;
+        transport.block(handle, time, rate);
         for (NotesIn in : now.ins) {
             in.hear(time, scratch);
         }
@@ -129,6 +134,16 @@ final class Client {
         }
         sound.play(now.pairs, frames);
         blocks = blocks + 1;
+    }
+
+    /** Says which beat there is, where nobody else does, or does so no more. */
+    void sayBeats(boolean on) {
+        if (on) {
+            Native.setCallbackThreadInitializer(timebase, new CallbackThreadInitializer(true, false));
+            Calls.jack_set_timebase_callback(handle, 1, timebase, null);
+        } else {
+            Calls.jack_release_timebase(handle);
+        }
     }
 
     /** Leaves the server. Nothing of ours is under way then: the library may end its thread in the middle of a call. */

@@ -11,6 +11,7 @@ import dibble.programs.SoundPair;
 import dibble.session.Connection;
 import dibble.sound.AudioOut;
 import dibble.time.Clock;
+import dibble.transport.ServerTransport;
 import java.io.IOException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
@@ -72,6 +73,7 @@ public final class JackDevices implements Devices, AutoCloseable {
     private final Runnable loader;
     private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
     private final Cables cables = new Cables();
+    private final Transport transport = new Transport();
     private final Thread thread;
     private volatile Wanted wanted = new Wanted(OwnPorts.NONE, Set.of());
     private volatile There there = There.NOTHING;
@@ -85,6 +87,7 @@ public final class JackDevices implements Devices, AutoCloseable {
     private Wanted followed;
     private boolean isLoaded;
     private boolean isWired;
+    private boolean saysBeats;
     private boolean toldMistake;
     private long looked;
 
@@ -121,6 +124,11 @@ public final class JackDevices implements Devices, AutoCloseable {
             wanted = next;
             LockSupport.unpark(thread);
         }
+    }
+
+    /** The transport that all programs on the server share. */
+    public ServerTransport transport() {
+        return transport;
     }
 
     /** Whether there is a server. */
@@ -210,10 +218,11 @@ public final class JackDevices implements Devices, AutoCloseable {
                             : ServerState.Kind.NO_SERVER));
             return SEARCH_NANOS;
         }
-        client = new Client(handle, clock);
+        client = new Client(handle, clock, transport);
         registry = new Registry(client, clock);
         followed = null;
         isWired = false;
+        saysBeats = false;
         String name = new Pointer(Calls.jack_get_client_name(handle)).getString(0, Calls.TEXT);
         state = new ServerState(ServerState.Kind.RUNNING, client.rate(), client.block(), name);
         LOG.info("ports among other programs as \"{}\": {} Hz, blocks of {}", name, client.rate(), client.block());
@@ -264,6 +273,10 @@ public final class JackDevices implements Devices, AutoCloseable {
             registry.follow(next.ports);
             there = new There(client, registry.ins(), registry.outs());
             tell();
+        }
+        if (transport.isLeading() != saysBeats) {
+            saysBeats = !saysBeats;
+            client.sayBeats(saysBeats);
         }
         there.ins.values().forEach(NotesIn::deliver);
         if (hasOthers || clock.nanos() - looked >= LOOK_NANOS) {

@@ -1,6 +1,7 @@
 package dibble.jack;
 
 import com.sun.jna.CallbackThreadInitializer;
+import com.sun.jna.Memory;
 import com.sun.jna.Native;
 import com.sun.jna.Pointer;
 import dibble.midi.ShortMessage;
@@ -33,6 +34,9 @@ final class Partner implements AutoCloseable {
     private final Scratch scratch = new Scratch();
     private final Calls.Process process = this::process;
     private final double[] energy = new double[2];
+    private final Calls.Timebase timebase = (state, frames, position, isNew, argument) -> sayBeats(position);
+    private volatile double said;
+    private int state;
     private volatile boolean fails;
     private boolean closed;
 
@@ -125,6 +129,61 @@ final class Partner implements AutoCloseable {
     List<String> connections(String port) {
         long array = Calls.jack_port_get_all_connections(client, Calls.jack_port_by_name(client, name + ":" + port));
         return array == 0 ? List.of() : List.of(new Pointer(array).getStringArray(0, Calls.TEXT));
+    }
+
+    void locate(int frame) {
+        Calls.jack_transport_locate(client, frame);
+    }
+
+    void roll() {
+        Calls.jack_transport_start(client);
+    }
+
+    void halt() {
+        Calls.jack_transport_stop(client);
+    }
+
+    /** Says from now on that each second has so many beats. */
+    void sayTempo(double bpm) {
+        Calls.jack_set_timebase_callback(client, 0, timebase, null);
+        said = bpm;
+    }
+
+    private void sayBeats(long at) {
+        Pointer position = new Pointer(at);
+        double beats = (position.getInt(20) & 0xFFFF_FFFFL) / (double) TestServer.RATE * said / 60;
+        position.setInt(24, 0x10);
+        position.setInt(28, (int) (beats / 4) + 1);
+        position.setInt(32, (int) (beats % 4) + 1);
+        position.setInt(36, (int) (beats % 1 * 1920));
+        position.setDouble(40, Math.floor(beats / 4) * 4 * 1920);
+        position.setFloat(48, 4);
+        position.setFloat(52, 4);
+        position.setDouble(56, 1920);
+        position.setDouble(64, said);
+    }
+
+    private Memory query() {
+        Memory position = new Memory(256);
+        state = Calls.jack_transport_query(client, Pointer.nativeValue(position));
+        return position;
+    }
+
+    boolean rolls() {
+        query();
+        return state == 1;
+    }
+
+    long transportFrame() {
+        return query().getInt(20) & 0xFFFF_FFFFL;
+    }
+
+    double tempo() {
+        return query().getDouble(64);
+    }
+
+    int bar() {
+        return query().getInt(28);
     }
 
     void setBlock(int frames) {

@@ -35,6 +35,7 @@ import dibble.studio.Studio;
 import dibble.studio.Transport;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
+import dibble.transport.ServerTransport;
 import dibble.transport.Timeline;
 import dibble.user.GearShelf;
 import dibble.user.Settings;
@@ -98,7 +99,12 @@ public final class Workbench implements AutoCloseable {
         machine = MachineDevices.foundLater();
         JoinedDevices devices =
                 jack == null ? new JoinedDevices(standIns, machine) : new JoinedDevices(standIns, jack, machine);
-        studio = new Studio(Clock.SYSTEM, devices, document, journal.takes());
+        studio = new Studio(
+                Clock.SYSTEM,
+                devices,
+                document,
+                journal.takes(),
+                jack == null ? ServerTransport.NONE : jack.transport());
         document.listen(this::keepJournal);
         programs = jack == null ? null : new ProgramPorts(jack, document);
         if (jack != null) {

@@ -166,16 +166,20 @@ final class OptionsBar extends FlowPane {
                 .orElse(options);
     }
 
+    private boolean hasTransport() {
+        return desk.programs().server().isRunning();
+    }
+
     private void showClock() {
         List<MenuItem> items = new ArrayList<>();
-        for (String port : presenter.clockOutputs(desk.devices().outputs())) {
+        for (String port : presenter.clockOutputs(desk.devices().outputs(), hasTransport())) {
             CheckMenuItem item = new CheckMenuItem(say("options-bar.send-to", Words.port(port, desk.session())));
             item.setSelected(desk.session().clock().to().contains(port));
             item.setOnAction(event -> presenter.setClock(plan -> plan.withTo(port, item.isSelected())));
             items.add(item);
         }
         items.add(new SeparatorMenuItem());
-        for (String port : presenter.clockInputs()) {
+        for (String port : presenter.clockInputs(hasTransport())) {
             CheckMenuItem item = new CheckMenuItem(say("options-bar.follow", Words.port(port, desk.session())));
             item.setSelected(port.equals(desk.session().clock().from()));
             item.setOnAction(event -> presenter.setClock(plan -> plan.withFrom(item.isSelected() ? port : null)));

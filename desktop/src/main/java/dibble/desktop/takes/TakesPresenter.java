@@ -30,6 +30,7 @@ import dibble.sound.Meters;
 import dibble.studio.RecordOptions;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
+import dibble.transport.ServerTransport;
 import dibble.work.Progress;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -300,8 +301,12 @@ final class TakesPresenter {
         document.edit(say("edit.clock"), session -> session.withClock(change.apply(session.clock())));
     }
 
-    /** The ports that can be sent a clock: those that are there, and those of sources and instruments. */
-    List<String> clockOutputs(List<String> there) {
+    /**
+     * The ports that can be sent a clock: those that are there, and those of sources and instruments.
+     *
+     * @param hasTransport whether there is a transport that other programs share
+     */
+    List<String> clockOutputs(List<String> there, boolean hasTransport) {
         Set<String> ports = new TreeSet<>(there);
         session().instruments().forEach(instrument -> ports.add(instrument.port()));
         session().sources().stream()
@@ -309,17 +314,28 @@ final class TakesPresenter {
                 .forEach(source -> ports.add(source.port()));
         ports.addAll(session().clock().to());
         ports.remove(Click.PORT);
-        return List.copyOf(ports);
+        ports.remove(ServerTransport.PORT);
+        return withTransport(ports, hasTransport || session().clock().to().contains(ServerTransport.PORT));
     }
 
-    /** The ports whose clock can be followed: those of sources. */
-    List<String> clockInputs() {
+    private static List<String> withTransport(Set<String> ports, boolean hasTransport) {
+        List<String> all = new ArrayList<>(ports);
+        if (hasTransport) {
+            all.add(ServerTransport.PORT);
+        }
+        return all;
+    }
+
+    /** The ports whose clock can be followed: those of sources, and the transport of other programs. */
+    List<String> clockInputs(boolean hasTransport) {
         Set<String> ports = new LinkedHashSet<>();
         session().sources().stream()
                 .filter(source ->
                         source.kind() != SourceKind.FILE && !source.port().equals("any"))
                 .forEach(source -> ports.add(source.port()));
-        return List.copyOf(ports);
+        return withTransport(
+                ports,
+                hasTransport || ServerTransport.PORT.equals(session().clock().from()));
     }
 
     /**

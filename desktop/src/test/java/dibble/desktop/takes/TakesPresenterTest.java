@@ -69,6 +69,6 @@ class TakesPresenterTest {
         assertThat(presenter.clockWords(0)).isEqualTo("Clock: to 1 port");
         presenter.setClock(plan -> plan.withFrom("stand-in:teasel"));
         assertThat(presenter.clockWords(119.97)).isEqualTo("Clock: follows Teasel, 120.0");
-        assertThat(presenter.clockOutputs(List.of("machine:x"))).contains("machine:x", "stand-in:teasel");
+        assertThat(presenter.clockOutputs(List.of("machine:x"), false)).contains("machine:x", "stand-in:teasel");
     }
 }

@@ -1,0 +1,141 @@
+package dibble.jack;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import dibble.files.TakeJournal;
+import dibble.ports.JoinedDevices;
+import dibble.session.ClockPlan;
+import dibble.session.Document;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.studio.Studio;
+import dibble.studio.Transport;
+import dibble.time.Clock;
+import dibble.time.TempoMap;
+import dibble.transport.ServerTransport;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** The transport that all programs on a server share, followed and led. */
+class SharedTransportTest {
+    private static final double SECOND = 1e9;
+
+    private final TestServer server = new TestServer();
+    private JackDevices programs;
+    private Document document;
+    private Studio studio;
+    private Partner partner;
+
+    @BeforeAll
+    static void hasServer() {
+        TestServer.assumeInstalled();
+    }
+
+    @BeforeEach
+    void open() {
+        server.start();
+        programs = new JackDevices(Clock.SYSTEM);
+        document = new Document(Session.empty("Together").withTempo(TempoMap.of(120)), Performance.NEW);
+        studio =
+                new Studio(Clock.SYSTEM, new JoinedDevices(programs), document, TakeJournal.NONE, programs.transport());
+        programs.start();
+        await().until(() -> programs.state().isRunning());
+        partner = new Partner("Wren");
+    }
+
+    @AfterEach
+    void close() {
+        if (studio != null) {
+            partner.close();
+            studio.close();
+            programs.close();
+        }
+        server.close();
+    }
+
+    private void until(Callable<Boolean> condition) {
+        await().until(() -> {
+            studio.pulse();
+            return condition.call();
+        });
+    }
+
+    private void clock(ClockPlan plan) {
+        document.edit("clock", session -> session.withClock(plan));
+    }
+
+    /**
+     * Our music is a block ahead of the transport, since it is heard a block later than it is decided; and what the
+     * server says is up to a block old. A busy machine may ask late.
+     */
+    private void untilTogether() {
+        until(() -> {
+            double ours = studio.position() / SECOND * TestServer.RATE;
+            double apart = (ours - partner.transportFrame()) / TestServer.BLOCK;
+            return apart > 0.5 && apart < 2.5;
+        });
+    }
+
+    @Test
+    void theTransportIsFollowed() {
+        clock(ClockPlan.NONE.withFrom(ServerTransport.PORT));
+        partner.locate(10 * TestServer.RATE);
+        studio.record();
+        assertThat(studio.waitsToRecord()).isTrue();
+        partner.roll();
+        until(() -> studio.transport() == Transport.RECORDING);
+        assertThat(studio.position()).isGreaterThanOrEqualTo(10_000_000_000L);
+        until(() -> studio.position() > 10_300_000_000L);
+        untilTogether();
+        partner.halt();
+        until(() -> studio.transport() == Transport.STOPPED);
+    }
+
+    @Test
+    void anotherTempoIsFollowedBeatByBeat() {
+        clock(ClockPlan.NONE.withFrom(ServerTransport.PORT));
+        partner.sayTempo(60);
+        partner.locate(0);
+        studio.record();
+        partner.roll();
+        until(() -> studio.followedTempo() == 60 && studio.transport() == Transport.RECORDING);
+        until(() -> studio.position() > 500_000_000L);
+        // The other's second is a beat, which is half a second of ours.
+        until(() -> {
+            double ours = studio.position() / SECOND * 2 * TestServer.RATE;
+            double apart = (ours - partner.transportFrame()) / TestServer.BLOCK;
+            return apart > 0.5 && apart < 2.5;
+        });
+    }
+
+    @Test
+    void theTransportIsLedOntoTheFrame() {
+        clock(new ClockPlan(Set.of(ServerTransport.PORT), null));
+        studio.locate(4_000_000_000L);
+        studio.record();
+        until(() -> partner.rolls() && partner.transportFrame() > 4.5 * TestServer.RATE);
+        untilTogether();
+        assertThat(partner.tempo()).isEqualTo(120);
+        assertThat(partner.bar()).isEqualTo(3);
+        studio.stop();
+        until(() -> !partner.rolls());
+    }
+
+    /** Who leads does not start again what somebody else has stopped. */
+    @Test
+    void othersMayStopIt() {
+        clock(new ClockPlan(Set.of(ServerTransport.PORT), null));
+        studio.record();
+        until(() -> partner.rolls() && partner.transportFrame() > TestServer.RATE / 2);
+        partner.halt();
+        int from = partner.soon();
+        until(() -> partner.soon() - from > TestServer.RATE / 4);
+        assertThat(partner.rolls()).isFalse();
+        studio.stop();
+    }
+}
