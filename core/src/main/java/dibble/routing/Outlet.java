@@ -9,6 +9,7 @@ final class Outlet {
     private static final int UNKNOWN = -1;
 
     private final RouterOutput output;
+    private final Parameters parameters;
 
     /** By destination, {@link SoundColumns#VALUES} each. */
     private byte[] sounds = {};
@@ -16,11 +17,14 @@ final class Outlet {
     /** By port: a bit for each channel that got anything. */
     private int[] usedChannels = {};
 
-    Outlet(RouterOutput output) {
+    /** @param parameters is told what destinations are */
+    Outlet(RouterOutput output, Parameters parameters) {
+        this.parameters = parameters;
         this.output = output;
     }
 
     void openPorts(int count) {
+        parameters.openPorts(count);
         int old = usedChannels.length;
         if (count > old) {
             usedChannels = Arrays.copyOf(usedChannels, count);
@@ -40,6 +44,7 @@ final class Outlet {
         boolean taken =
                 output.send(stamp, destination >>> 4, ShortMessage.onChannel(message, destination & 0xF), instrument);
         if (taken) {
+            parameters.told(destination, message);
             usedChannels[destination >>> 4] |= 1 << (destination & 0xF);
             int value = soundValue(message);
             if (value >= 0) {
@@ -110,6 +115,7 @@ final class Outlet {
 
     /** Forgets what a port's channels were given. */
     void forgetPort(int port) {
+        parameters.forgetPort(port);
         Arrays.fill(sounds, port * 16 * SoundColumns.VALUES, (port + 1) * 16 * SoundColumns.VALUES, (byte) UNKNOWN);
     }
 

@@ -17,6 +17,7 @@ public final class Router {
 
     private final Outlet outlet;
     private final HeldNotes notes;
+    private final Parameters parameters = new Parameters();
     private final Debts debts = new Debts();
     private final SendStates sends = new SendStates(debts);
     private RoutingTable table = RoutingTable.empty();
@@ -57,7 +58,7 @@ public final class Router {
     private int[] returning = {};
 
     public Router(RouterOutput output) {
-        outlet = new Outlet(output);
+        outlet = new Outlet(output, parameters);
         notes = new HeldNotes(outlet);
     }
 
@@ -126,6 +127,7 @@ public final class Router {
     /** Makes room for voices 0 to {@code count - 1}. */
     public void openVoices(int count) {
         debts.openVoices(count);
+        parameters.openVoices(count);
         notes.openVoices(count);
         if (count * 16 > waiting.length) {
             waiting = Arrays.copyOf(waiting, count * 16);
@@ -625,8 +627,22 @@ public final class Router {
                 return;
             }
         }
+        if (parameters.isCut(voice, channel, destination, message)) {
+            chooseAgain(voice, channel, destination, instrument, message, stamp);
+        }
+        parameters.sent(voice, channel, message);
         if (outlet.send(stamp, destination, message, instrument) && kind != Debts.NO_KIND && !rests) {
             debts.begin(voice, channel, destination, kind, instrument);
+        }
+    }
+
+    /** Somebody else has chosen another parameter there: data would become the value of theirs. */
+    private void chooseAgain(int voice, int channel, int destination, int instrument, int message, long stamp) {
+        outlet.send(stamp, destination, parameters.choosesCoarse(voice, channel), instrument);
+        outlet.send(stamp, destination, parameters.choosesFine(voice, channel), instrument);
+        int coarse = parameters.coarse(voice, channel);
+        if (ShortMessage.data1(message) == Parameters.DATA_FINE && coarse >= 0) {
+            outlet.send(stamp, destination, ShortMessage.controller(channel, Parameters.DATA, coarse), instrument);
         }
     }
 

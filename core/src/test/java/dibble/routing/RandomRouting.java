@@ -119,7 +119,8 @@ public final class RandomRouting {
     private int number(ControlKind kind) {
         return switch (kind) {
             case CONTROLLER ->
-                List.of(0, 1, 7, 10, 11, 64, 65, 66, 69, 74, 120, 122).get(random.nextInt(12));
+                List.of(0, 1, 6, 7, 10, 11, 64, 65, 66, 69, 74, 100, 101, 120, 122)
+                        .get(random.nextInt(15));
             case NOTE, KEY_PRESSURE -> key();
             default -> 0;
         };
@@ -205,11 +206,12 @@ public final class RandomRouting {
 
     public int message() {
         int channel = random.nextInt(4);
-        return switch (random.nextInt(15)) {
-            case 0 ->
+        return switch (random.nextInt(16)) {
+            case 0, 15 ->
                 ShortMessage.controller(
                         channel,
-                        List.of(0, 1, 7, 10, 11, 64, 74, 120, 122, 126).get(random.nextInt(10)),
+                        List.of(0, 1, 7, 10, 11, 64, 74, 120, 122, 126, 6, 6, 38, 96, 98, 99, 100, 100, 101, 101)
+                                .get(random.nextInt(20)),
                         random.nextInt(128));
             case 1 -> ShortMessage.of(ShortMessage.PITCH_BEND, channel, random.nextInt(128), random.nextInt(128));
             case 2 -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, random.nextInt(128), 0);

@@ -99,6 +99,51 @@ class RouterTest {
                     .containsExactly(noteOn(0, 60, 80), noteOff(0, 60, 64), noteOn(0, 60, 90), noteOff(0, 60, 2));
         }
 
+        /** Pitch bend range (RPN 0) by one hand, and a parameter of the module's own by another, at the same time. */
+        @Test
+        void dataOfOneIsNeverTakenForAnothersParameter() {
+            install(zone("z", "*", 0, 127, LOW));
+            play("a", controller(0, 101, 0), controller(0, 100, 0));
+            play("b", controller(0, 99, 1), controller(0, 98, 2), controller(0, 6, 70));
+            play("a", controller(0, 6, 12));
+            play("b", controller(0, 6, 71));
+            play("a", controller(0, 38, 50));
+            assertThat(sent)
+                    .containsExactly(
+                            controller(0, 101, 0),
+                            controller(0, 100, 0),
+                            controller(0, 99, 1),
+                            controller(0, 98, 2),
+                            controller(0, 6, 70),
+                            controller(0, 101, 0),
+                            controller(0, 100, 0),
+                            controller(0, 6, 12),
+                            controller(0, 99, 1),
+                            controller(0, 98, 2),
+                            controller(0, 6, 71),
+                            controller(0, 101, 0),
+                            controller(0, 100, 0),
+                            controller(0, 6, 12),
+                            controller(0, 38, 50));
+        }
+
+        @Test
+        void whoPlaysAloneIsSentAsTheyPlay() {
+            install(zone("z", "a", 0, 127, LOW));
+            int[] played = {
+                controller(0, 101, 0),
+                controller(0, 100, 1),
+                controller(0, 6, 64),
+                controller(0, 38, 3),
+                controller(0, 101, 127),
+                controller(0, 100, 127),
+                controller(0, 6, 9)
+            };
+            play("a", played);
+            assertThat(sent)
+                    .containsExactly(java.util.Arrays.stream(played).boxed().toArray(Integer[]::new));
+        }
+
         @Test
         void aSourceThatIsNoLongerHeardLetsGo() {
             Routing routing = routing(zone("z", "a", 0, 127, LOW));

@@ -23,6 +23,14 @@ final class SlowRouter {
         }
     }
 
+    /** By source and channel, and by destination. */
+    private final Map<String, Choice> choices = new LinkedHashMap<>();
+
+    private final Map<Destination, Choice> told = new LinkedHashMap<>();
+
+    /** By source and channel: the coarse half of the value that was sent last. */
+    private final Map<String, Integer> data = new LinkedHashMap<>();
+
     private record Key(String source, int channel, int key) {}
 
     /** What a key holds: where, and whether key pressure goes there. */
@@ -134,11 +142,10 @@ final class SlowRouter {
             boolean heldDown =
                     pedal && rest != null && rest < 64 && someoneHolds(it.to, kindOf(message(old.get(it.id), 127)));
             if (rest != null && !rest.equals(done.get(it.id).last) && !heldDown) {
-                sent.add(line(
-                        it.to.port(),
-                        it.to.channel(),
+                tell(
+                        it.to,
                         ShortMessage.controller(it.to.channel() - 1, it.controller, rest),
-                        instrument(before, old.get(it.id), it.to)));
+                        instrument(before, old.get(it.id), it.to));
             }
         }
         active(before).forEach((id, map) -> {
@@ -428,7 +435,7 @@ final class SlowRouter {
                     did.owes.put(to, instrument);
                 }
             }
-            sent.add(line(to.port(), to.channel(), ShortMessage.onChannel(message, to.channel() - 1), instrument));
+            tell(to, message, instrument);
             if (making.send.kind() == ControlKind.CONTROLLER && !did.moved.contains(to)) {
                 did.moved.add(to);
             }
@@ -761,6 +768,53 @@ final class SlowRouter {
                 return;
             }
         }
+        String player = key.source + " " + key.channel;
+        boolean isData = ShortMessage.kind(message) == ShortMessage.CONTROLLER
+                && List.of(6, 38, 96, 97).contains(ShortMessage.data1(message));
+        Choice chosen = choices.getOrDefault(player, Choice.NOTHING);
+        if (isData && chosen.isWhole() && !chosen.equals(told.getOrDefault(to, Choice.NOTHING))) {
+            tell(to, ShortMessage.controller(0, chosen.nrpn ? 99 : 101, chosen.coarse), instrument);
+            tell(to, ShortMessage.controller(0, chosen.nrpn ? 98 : 100, chosen.fine), instrument);
+            if (ShortMessage.data1(message) == 38 && data.containsKey(player)) {
+                tell(to, ShortMessage.controller(0, 6, data.get(player)), instrument);
+            }
+        }
+        Choice next = chosen.after(message);
+        if (!next.equals(chosen)) {
+            data.remove(player);
+        }
+        choices.put(player, next);
+        if (isData && ShortMessage.data1(message) == 6) {
+            data.put(player, ShortMessage.data2(message));
+        }
+        tell(to, message, instrument);
+    }
+
+    /** A parameter that is chosen, registered or not; -1 where a half was not said. */
+    private record Choice(boolean nrpn, int coarse, int fine) {
+        static final Choice NOTHING = new Choice(false, -1, -1);
+
+        boolean isWhole() {
+            return coarse >= 0 && fine >= 0;
+        }
+
+        Choice after(int message) {
+            if (ShortMessage.kind(message) != ShortMessage.CONTROLLER) {
+                return this;
+            }
+            int value = ShortMessage.data2(message);
+            return switch (ShortMessage.data1(message)) {
+                case 101 -> new Choice(false, value, nrpn ? -1 : fine);
+                case 100 -> new Choice(false, nrpn ? -1 : coarse, value);
+                case 99 -> new Choice(true, value, nrpn ? fine : -1);
+                case 98 -> new Choice(true, nrpn ? coarse : -1, value);
+                default -> this;
+            };
+        }
+    }
+
+    private void tell(Destination to, int message, String instrument) {
+        told.put(to, told.getOrDefault(to, Choice.NOTHING).after(message));
         sent.add(line(to.port(), to.channel(), ShortMessage.onChannel(message, to.channel() - 1), instrument));
     }
 
