@@ -13,6 +13,6 @@ public interface PulledPort extends OutputPort {
 
     @Override
     default void send(int message, long stamp) {
-        throw new UnsupportedOperationException("a pulled port is sent nothing");
+        throw new UnsupportedOperationException(name());
     }
 }

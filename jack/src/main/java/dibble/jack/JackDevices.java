@@ -32,8 +32,8 @@ import org.slf4j.LoggerFactory;
  * one that comes is taken up.
  */
 public final class JackDevices implements Devices, AutoCloseable {
-    /** What the way of sound to other programs is called among the audio devices. */
-    public static final String SOUND = "JACK server";
+    /** What the settings call the way of sound to other programs, among the audio devices. */
+    public static final String SOUND = "jack-server";
 
     /** As other programs see us. */
     private static final String NAME = "Dibble";

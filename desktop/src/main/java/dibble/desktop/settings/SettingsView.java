@@ -9,6 +9,7 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.desktop.ui.Words;
+import dibble.jack.JackDevices;
 import dibble.midi.MiddleC;
 import dibble.user.Settings;
 import java.io.File;
@@ -123,9 +124,10 @@ public final class SettingsView extends BorderPane implements View {
         ComboBox<Choice> device = Cards.box("audio-device", say("settings-view.audio-device"));
         List<Choice> devices = new ArrayList<>(List.of(new Choice("", say("settings-view.the-systems-choice"))));
         List<String> names = listed.get("", false, audioDevices).orElse(List.of());
-        names.forEach(name -> devices.add(new Choice(name, name)));
+        names.forEach(name -> devices.add(new Choice(name, deviceName(name))));
         if (!now.audioDevice().isEmpty() && !names.contains(now.audioDevice())) {
-            devices.add(new Choice(now.audioDevice(), say("settings-view.not-connected", now.audioDevice())));
+            devices.add(
+                    new Choice(now.audioDevice(), say("settings-view.not-connected", deviceName(now.audioDevice()))));
         }
         device.getItems().setAll(devices);
         device.setValue(devices.stream()
@@ -328,5 +330,9 @@ public final class SettingsView extends BorderPane implements View {
             box.getChildren().add(new HBox(8, name, show));
         }
         return box;
+    }
+
+    private static String deviceName(String device) {
+        return device.equals(JackDevices.SOUND) ? say("settings-view.jack-server") : device;
     }
 }
