@@ -53,7 +53,7 @@ final class RoutingReader {
     private static final Map<String, ControlKind> SENT_KINDS =
             words(Stream.of(ControlKind.values()), ControlKind::word);
     private static final Map<String, ControlKind> TRIGGER_KINDS =
-            words(Stream.of(ControlKind.values()).filter(kind -> kind != ControlKind.SCENE), ControlKind::word);
+            words(Stream.of(ControlKind.values()).filter(ControlKind::isTrigger), ControlKind::word);
 
     private final Map<PartRef, Integer> channelNow = new HashMap<>();
 
@@ -247,9 +247,10 @@ final class RoutingReader {
     }
 
     private static int number(Fields f, ControlKind kind) throws SessionFormatException {
-        Integer number = f.number("number", 0, 127);
+        Integer number = f.number("number", 0, kind.mostNumber());
         if (number == null && kind.isNumbered()) {
-            throw new IllegalArgumentException(say("routing-reader.a-without-a-number-expected", kind.word()));
+            throw new IllegalArgumentException(
+                    say("routing-reader.a-without-a-number-expected", kind.word(), kind.mostNumber()));
         }
         return kind.isNumbered() ? number : 0;
     }

@@ -219,11 +219,26 @@ final class SessionReader {
                 fields.texts("muted"),
                 fields.texts("soloed"),
                 routing.channelNow(),
-                new LinkedHashSet<>(fields.list(
-                        "connections",
-                        MOST_ITEMS,
-                        at -> new Connection(at.required("own"), at.required("other")),
-                        at -> at.own() + " " + at.other())));
+                connections(fields));
+    }
+
+    private static Set<Connection> connections(Fields performance) throws SessionFormatException {
+        Set<Connection> cables = new LinkedHashSet<>();
+        performance.list(
+                "connections",
+                MOST_ITEMS,
+                at -> {
+                    Connection cable = new Connection(at.required("own"), at.required("other"));
+                    if (!cables.add(cable)) {
+                        throw new IllegalArgumentException(say(
+                                "session.appears-twice-expected-unique-ids",
+                                "connections",
+                                cable.own() + " – " + cable.other()));
+                    }
+                    return cable;
+                },
+                at -> at.own() + " " + at.other());
+        return cables;
     }
 
     private static Settled settled(Fields f) throws SessionFormatException {

@@ -11,6 +11,9 @@ final class ControlColumns {
     /** The value of a trigger for which a send has nothing to say. */
     static final int NOTHING = -1;
 
+    /** How far a controller's fine half is above it. */
+    private static final int FINE = 32;
+
     /** Where a scene send leads, besides the place of a scene. */
     static final int NO_SCENE = -1;
 
@@ -125,12 +128,31 @@ final class ControlColumns {
         return send[s].output(when, value < when.low() ? when.low() : when.high());
     }
 
-    /** The message of a send that is no note and no scene, on channel 0. */
+    /** The parameter that a send is of, as {@link Parameters} has it, or {@link Parameters#NOTHING}. */
+    int parameter(int s) {
+        ControlMap.Send of = send[s];
+        return of.kind().isParameter()
+                ? Parameters.choice(of.kind() == ControlKind.NRPN, of.number())
+                : Parameters.NOTHING;
+    }
+
+    /** The message of the fine half of a value, which follows that of {@link #message}; 0 where there is none. */
+    int fine(int s, int value) {
+        ControlMap.Send of = send[s];
+        if (of.kind() == ControlKind.CONTROLLER_14) {
+            return ShortMessage.controller(0, of.number() + FINE, value & 0x7F);
+        }
+        return of.kind().isParameter() ? ShortMessage.controller(0, Parameters.DATA_FINE, value & 0x7F) : 0;
+    }
+
+    /** The message of a send that is no note and no scene, on channel 0; of a value of two halves, the coarse one. */
     int message(int s, int value) {
         ControlMap.Send of = send[s];
         return switch (of.kind()) {
             case PITCH_BEND -> ShortMessage.of(ShortMessage.PITCH_BEND, 0, value & 0x7F, value >>> 7);
             case CHANNEL_PRESSURE, PROGRAM_CHANGE -> ShortMessage.of(of.kind().status(), 0, value, 0);
+            case RPN, NRPN -> ShortMessage.controller(0, Parameters.DATA, value >>> 7);
+            case CONTROLLER_14 -> ShortMessage.controller(0, of.number(), value >>> 7);
             default -> ShortMessage.of(of.kind().status(), 0, of.number(), value);
         };
     }

@@ -13,7 +13,18 @@ public enum ControlKind {
     PROGRAM_CHANGE("programChange", ShortMessage.PROGRAM_CHANGE, false),
 
     /** Only for sends: a value that comes to be over 0 calls a scene. */
-    SCENE("scene", 0, false);
+    SCENE("scene", 0, false),
+
+    /** Only for sends: a registered parameter, by its number of 14 bits, with a value of 14 bits. */
+    RPN("rpn", ShortMessage.CONTROLLER, true),
+
+    /** Only for sends: a parameter of the module's own, likewise. */
+    NRPN("nrpn", ShortMessage.CONTROLLER, true),
+
+    /** Only for sends: a controller 0 to 31 with the one 32 above it as its fine half. */
+    CONTROLLER_14("controller14", ShortMessage.CONTROLLER, true);
+
+    private static final int FOURTEEN_BITS = 16_383;
 
     private final String word;
     private final int status;
@@ -35,14 +46,29 @@ public enum ControlKind {
         return status;
     }
 
-    /** Whether it has a number: of a controller, or of a key. */
+    /** Whether it has a number: of a controller, of a parameter, or of a key. */
     public boolean isNumbered() {
         return numbered;
     }
 
-    /** Its greatest value: 127, or 16383 for pitch bend. */
+    /** Whether a control map can answer to it. */
+    public boolean isTrigger() {
+        return this != SCENE && this != CONTROLLER_14 && !isParameter();
+    }
+
+    /** Whether it is a parameter, registered or not: several controllers that are one value together. */
+    public boolean isParameter() {
+        return this == RPN || this == NRPN;
+    }
+
+    /** Its greatest number. */
+    public int mostNumber() {
+        return isParameter() ? FOURTEEN_BITS : this == CONTROLLER_14 ? 31 : 127;
+    }
+
+    /** Its greatest value: 127, or 16383 for what has 14 bits. */
     public int most() {
-        return this == PITCH_BEND ? 16383 : 127;
+        return this == PITCH_BEND || this == CONTROLLER_14 || isParameter() ? FOURTEEN_BITS : 127;
     }
 
     public static Optional<ControlKind> ofWord(String word) {

@@ -47,8 +47,8 @@ public record ControlMap(
      */
     public record Trigger(ControlKind kind, int number, int low, int high) {
         public Trigger {
-            if (kind == ControlKind.SCENE) {
-                throw new IllegalArgumentException(say("control-map.kind-scene-expected-a-kind"));
+            if (!kind.isTrigger()) {
+                throw new IllegalArgumentException(say("control-map.kind-of-sends-only", kind.word()));
             }
             Checked.range("number.number", number, 0, 127);
             Checked.range("number.window", low, 0, kind.most());
@@ -83,7 +83,7 @@ public record ControlMap(
         }
 
         public Send {
-            Checked.range("number.number", number, 0, 127);
+            Checked.range("number.number", number, 0, kind.mostNumber());
             Checked.range("number.window", first, 0, kind.most());
             Checked.range("number.window", last, 0, kind.most());
             Checked.range("number.rest", rest, 0, 127);

@@ -20,7 +20,7 @@ final class Parameters {
     private static final int RPN = 101;
 
     /** Nothing was chosen. In what was, each half is one more than its number, so that 0 is one that was not said. */
-    private static final int NOTHING = 0;
+    static final int NOTHING = 0;
 
     private static final int COARSE = 8;
     private static final int IS_NRPN = 1 << 16;
@@ -104,16 +104,29 @@ final class Parameters {
         return (choice & HALF) != NOTHING && (choice >> COARSE & HALF) != NOTHING;
     }
 
-    /** The message that chooses the coarse half of what a voice has chosen. */
-    int choosesCoarse(int voice, int channel) {
-        int choice = chosen[voice * 16 + channel];
-        return ShortMessage.controller(channel, isNrpn(choice) ? NRPN : RPN, (choice >> COARSE & HALF) - 1);
+    /** What is chosen by choosing a parameter of a number 0-16383. */
+    static int choice(boolean nrpn, int number) {
+        return (nrpn ? IS_NRPN : 0) | (number >>> 7) + 1 << COARSE | (number & 0x7F) + 1;
+    }
+
+    /** Whether a destination was told last that this is chosen. */
+    boolean isTold(int destination, int choice) {
+        return told[destination] == choice;
+    }
+
+    /** What a voice has chosen. */
+    int chosen(int voice, int channel) {
+        return chosen[voice * 16 + channel];
+    }
+
+    /** The message that chooses the coarse half of a choice, on channel 0. */
+    static int choosesCoarse(int choice) {
+        return ShortMessage.controller(0, isNrpn(choice) ? NRPN : RPN, (choice >> COARSE & HALF) - 1);
     }
 
     /** The message that chooses the fine half. */
-    int choosesFine(int voice, int channel) {
-        int choice = chosen[voice * 16 + channel];
-        return ShortMessage.controller(channel, isNrpn(choice) ? NRPN_FINE : RPN_FINE, (choice & HALF) - 1);
+    static int choosesFine(int choice) {
+        return ShortMessage.controller(0, isNrpn(choice) ? NRPN_FINE : RPN_FINE, (choice & HALF) - 1);
     }
 
     /** The coarse half of a voice's value, which its fine half alone would lack; or -1 where none was sent. */

@@ -576,6 +576,8 @@ public final class Router {
         ControlColumns controls = table.controls;
         int slot = controls.slot[s];
         int message = controls.message(s, value);
+        int fine = controls.fine(s, value);
+        int choice = controls.parameter(s);
         int kind = Debts.kind(message);
         boolean rests = kind != Debts.NO_KIND && Rest.isAtRest(message);
         for (int aim = controls.firstAim[s]; aim < controls.firstAim[s + 1]; aim++) {
@@ -586,9 +588,16 @@ public final class Router {
                     continue;
                 }
             }
-            if (outlet.send(stamp, destination, message, controls.instrument[aim])) {
+            int instrument = controls.instrument[aim];
+            if (choice != Parameters.NOTHING && !parameters.isTold(destination, choice)) {
+                choose(choice, destination, instrument, stamp);
+            }
+            if (outlet.send(stamp, destination, message, instrument)) {
+                if (fine != 0) {
+                    outlet.send(stamp, destination, fine, instrument);
+                }
                 if (kind != Debts.NO_KIND && !rests) {
-                    sends.begin(slot, destination, kind, controls.instrument[aim]);
+                    sends.begin(slot, destination, kind, instrument);
                 }
                 if (controls.send[s].kind() == ControlKind.CONTROLLER) {
                     sends.move(slot, destination);
@@ -636,10 +645,14 @@ public final class Router {
         }
     }
 
+    private void choose(int choice, int destination, int instrument, long stamp) {
+        outlet.send(stamp, destination, Parameters.choosesCoarse(choice), instrument);
+        outlet.send(stamp, destination, Parameters.choosesFine(choice), instrument);
+    }
+
     /** Somebody else has chosen another parameter there: data would become the value of theirs. */
     private void chooseAgain(int voice, int channel, int destination, int instrument, int message, long stamp) {
-        outlet.send(stamp, destination, parameters.choosesCoarse(voice, channel), instrument);
-        outlet.send(stamp, destination, parameters.choosesFine(voice, channel), instrument);
+        choose(parameters.chosen(voice, channel), destination, instrument, stamp);
         int coarse = parameters.coarse(voice, channel);
         if (ShortMessage.data1(message) == Parameters.DATA_FINE && coarse >= 0) {
             outlet.send(stamp, destination, ShortMessage.controller(channel, Parameters.DATA, coarse), instrument);

@@ -188,7 +188,16 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
                             : ShortMessage.noteOff(0, number, ShortMessage.DEFAULT_RELEASE);
             for (int aim = controls.firstAim[s]; aim < controls.firstAim[s + 1]; aim++) {
                 int destination = RoutingTable.onChannel(controls.destination[aim], channel);
-                messages.add(sent(controls.instrument[aim], destination, plain));
+                int instrument = controls.instrument[aim];
+                int choice = controls.parameter(s);
+                if (choice != Parameters.NOTHING) {
+                    messages.add(sent(instrument, destination, Parameters.choosesCoarse(choice)));
+                    messages.add(sent(instrument, destination, Parameters.choosesFine(choice)));
+                }
+                messages.add(sent(instrument, destination, plain));
+                if (controls.fine(s, output) != 0) {
+                    messages.add(sent(instrument, destination, controls.fine(s, output)));
+                }
             }
         }
 

@@ -67,6 +67,55 @@ class ControlMapsTest {
         return ControlMap.of("c", "a", ControlMap.Trigger.controller(21), sends);
     }
 
+    private static ControlMap.Send whole(ControlKind kind, int number) {
+        return ControlMap.Send.whole(kind, number, LOW);
+    }
+
+    /** Pitch bend range is RPN 0: 24 semitones and 50 hundredths. The choice is sent once, the value each time. */
+    @Test
+    void aParameterIsOneValue() {
+        install(knob(new ControlMap.Send(ControlKind.RPN, 0, 0, 24 * 128 + 50, null, LOW)));
+        assertThat(play("a", controller(0, 21, 127), controller(0, 21, 0)))
+                .containsExactly(
+                        controller(0, 101, 0),
+                        controller(0, 100, 0),
+                        controller(0, 6, 24),
+                        controller(0, 38, 50),
+                        controller(0, 6, 0),
+                        controller(0, 38, 0));
+    }
+
+    @Test
+    void aParameterIsChosenAgainAfterSomebodyElsesAndTheirsAfterIt() {
+        install(knob(whole(ControlKind.NRPN, 300)));
+        assertThat(play(
+                        "a",
+                        controller(0, 101, 0),
+                        controller(0, 100, 2),
+                        controller(0, 21, 127),
+                        controller(0, 6, 70)))
+                .containsExactly(
+                        controller(0, 101, 0),
+                        controller(0, 100, 2),
+                        controller(0, 99, 2),
+                        controller(0, 98, 44),
+                        controller(0, 6, 127),
+                        controller(0, 38, 127),
+                        controller(0, 101, 0),
+                        controller(0, 100, 2),
+                        controller(0, 6, 70));
+    }
+
+    /** Modulation with its fine half owes its rest as modulation alone does. */
+    @Test
+    void aControllerOf14BitsIsOneValueToo() {
+        install(knob(whole(ControlKind.CONTROLLER_14, 1)));
+        assertThat(play("a", controller(0, 21, 64))).containsExactly(controller(0, 1, 64), controller(0, 33, 64));
+        sent.clear();
+        router.letGo(slots.source("a"), 0);
+        assertThat(sent).containsExactly(controller(0, 1, 0));
+    }
+
     private static ControlMap.Send note(int number) {
         return new ControlMap.Send(ControlKind.NOTE, number, 0, 127, null, LOW);
     }

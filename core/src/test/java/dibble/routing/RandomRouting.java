@@ -121,13 +121,15 @@ public final class RandomRouting {
             case CONTROLLER ->
                 List.of(0, 1, 6, 7, 10, 11, 64, 65, 66, 69, 74, 100, 101, 120, 122)
                         .get(random.nextInt(15));
+            case RPN, NRPN -> List.of(0, 1, 2, 130).get(random.nextInt(4));
+            case CONTROLLER_14 -> List.of(1, 7, 16).get(random.nextInt(3));
             case NOTE, KEY_PRESSURE -> key();
             default -> 0;
         };
     }
 
     private ControlMap.Send send() {
-        ControlKind kind = ControlKind.values()[random.nextInt(7)];
+        ControlKind kind = ControlKind.values()[random.nextInt(10)];
         Aim to = kind == ControlKind.SCENE
                 ? new Aim.ToScene(
                         List.of("s0", "s2", "next", "previous", "gone").get(random.nextInt(5)))

@@ -294,6 +294,8 @@ final class SlowRouter {
             case PITCH_BEND -> ShortMessage.of(ShortMessage.PITCH_BEND, 0, value % 128, value / 128);
             case CHANNEL_PRESSURE -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, 0, value, 0);
             case PROGRAM_CHANGE -> ShortMessage.programChange(0, value);
+            case RPN, NRPN -> ShortMessage.controller(0, 6, value / 128);
+            case CONTROLLER_14 -> ShortMessage.controller(0, send.number(), value / 128);
             default -> ShortMessage.noteOn(0, send.number(), value);
         };
     }
@@ -435,7 +437,20 @@ final class SlowRouter {
                     did.owes.put(to, instrument);
                 }
             }
+            if (making.send.kind() == ControlKind.RPN || making.send.kind() == ControlKind.NRPN) {
+                boolean nrpn = making.send.kind() == ControlKind.NRPN;
+                Choice choice = new Choice(nrpn, making.send.number() / 128, making.send.number() % 128);
+                if (!choice.equals(told.get(to))) {
+                    tell(to, ShortMessage.controller(0, nrpn ? 99 : 101, choice.coarse), instrument);
+                    tell(to, ShortMessage.controller(0, nrpn ? 98 : 100, choice.fine), instrument);
+                }
+            }
             tell(to, message, instrument);
+            if (making.send.kind() == ControlKind.CONTROLLER_14) {
+                tell(to, ShortMessage.controller(0, making.send.number() + 32, making.value % 128), instrument);
+            } else if (making.send.kind() == ControlKind.RPN || making.send.kind() == ControlKind.NRPN) {
+                tell(to, ShortMessage.controller(0, 38, making.value % 128), instrument);
+            }
             if (making.send.kind() == ControlKind.CONTROLLER && !did.moved.contains(to)) {
                 did.moved.add(to);
             }

@@ -297,10 +297,9 @@ final class ControlsPresenter {
     /** A send of another kind, over its whole range unless the range is the same. */
     static ControlMap.Send ofKind(ControlMap.Send send, ControlKind kind) {
         boolean same = send.kind().most() == kind.most();
-        int number = kind.isNumbered() ? send.kind().isNumbered() ? send.number() : firstNumber(kind) : 0;
         return new ControlMap.Send(
                 kind,
-                number,
+                number(send.kind(), send.number(), kind),
                 same ? send.first() : 0,
                 same ? send.last() : kind.most(),
                 kind == ControlKind.CONTROLLER ? send.rest() : null,
@@ -311,12 +310,27 @@ final class ControlsPresenter {
     /** A trigger of another kind, over its whole range unless the range is the same. */
     static ControlMap.Trigger ofKind(ControlMap.Trigger when, ControlKind kind) {
         boolean same = when.kind().most() == kind.most();
-        int number = kind.isNumbered() ? when.kind().isNumbered() ? when.number() : firstNumber(kind) : 0;
-        return new ControlMap.Trigger(kind, number, same ? when.low() : 0, same ? when.high() : kind.most());
+        return new ControlMap.Trigger(
+                kind,
+                number(when.kind(), when.number(), kind),
+                same ? when.low() : 0,
+                same ? when.high() : kind.most());
+    }
+
+    /** The number for another kind: the same where that kind has it. */
+    private static int number(ControlKind before, int number, ControlKind kind) {
+        if (!kind.isNumbered()) {
+            return 0;
+        }
+        return before.isNumbered() && number <= kind.mostNumber() ? number : firstNumber(kind);
     }
 
     private static int firstNumber(ControlKind kind) {
-        return kind == ControlKind.CONTROLLER ? 1 : 60;
+        return switch (kind) {
+            case CONTROLLER, CONTROLLER_14 -> 1;
+            case RPN, NRPN -> 0;
+            default -> 60;
+        };
     }
 
     /** A map with another send, like its last one. */
@@ -358,6 +372,7 @@ final class ControlsPresenter {
             case KEY_PRESSURE -> EventKind.KEY_PRESSURE;
             case PITCH_BEND -> EventKind.PITCH_BEND;
             case CHANNEL_PRESSURE -> EventKind.CHANNEL_PRESSURE;
+            case RPN, NRPN, CONTROLLER_14 -> EventKind.CONTROLLERS;
             case PROGRAM_CHANGE, SCENE -> EventKind.PROGRAM_CHANGE;
         };
     }

@@ -7,23 +7,25 @@ import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Turning;
 import dibble.midi.ControllerNames;
 import dibble.midi.MiddleC;
+import dibble.midi.ParameterNames;
 import dibble.routing.ControlKind;
 import java.util.function.IntConsumer;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 
-/** The number of a controller with its name, or a key; nothing for kinds that have neither. */
+/** The number of a controller or a parameter with its name, or a key; nothing for kinds that have none. */
 final class NumberOrKey extends HBox {
     private final TextField number;
     private final NoteField key;
     private final Label name = Cards.soft("");
     private final IntConsumer taker;
     private int shown;
+    private int most = 127;
 
     /**
      * @param name what it is the number of
-     * @param taker is given another number 0-127
+     * @param taker is given another number, up to the greatest of the kind
      */
     NumberOrKey(String id, String name, IntConsumer taker) {
         super(8);
@@ -46,8 +48,8 @@ final class NumberOrKey extends HBox {
 
     private void commit() {
         String text = number.getText().strip();
-        int value = text.matches("\\d{1,3}") ? Integer.parseInt(text) : -1;
-        if (value < 0 || value > 127) {
+        int value = text.matches("\\d{1,5}") ? Integer.parseInt(text) : -1;
+        if (value < 0 || value > most) {
             number.setText(String.valueOf(shown));
         } else if (value != shown) {
             taker.accept(value);
@@ -56,17 +58,21 @@ final class NumberOrKey extends HBox {
 
     void show(ControlKind kind, int value, MiddleC middleC) {
         shown = value;
+        most = kind.mostNumber();
         boolean isKey = kind == ControlKind.NOTE || kind == ControlKind.KEY_PRESSURE;
-        Cards.show(number, kind == ControlKind.CONTROLLER);
+        Cards.show(number, kind.isNumbered() && !isKey);
         Cards.show(key, isKey);
-        Cards.show(name, kind == ControlKind.CONTROLLER || !kind.isNumbered());
+        Cards.show(name, !isKey);
         Cards.showIn(number, String.valueOf(value));
         if (isKey) {
             key.setNote(value, middleC);
         }
         name.setText(
-                kind == ControlKind.CONTROLLER
-                        ? ControllerNames.name(value).orElse("")
-                        : say("number-or-key.no-number"));
+                switch (kind) {
+                    case CONTROLLER, CONTROLLER_14 ->
+                        ControllerNames.name(value).orElse("");
+                    case RPN -> ParameterNames.name(value).orElse("");
+                    default -> kind.isNumbered() ? "" : say("number-or-key.no-number");
+                });
     }
 }

@@ -11,6 +11,7 @@ import dibble.midi.ControllerNames;
 import dibble.midi.GeneralMidi;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
+import dibble.midi.ParameterNames;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.programs.OwnPorts;
@@ -124,6 +125,11 @@ public final class Words {
             case CHANNEL_PRESSURE -> say("common.channel-pressure");
             case PROGRAM_CHANGE -> say("common.program-change");
             case SCENE -> say("common.scene");
+            case RPN ->
+                say("words.rpn", number)
+                        + ParameterNames.name(number).map(name -> " " + name).orElse("");
+            case NRPN -> say("words.nrpn", number);
+            case CONTROLLER_14 -> say("words.fourteen-bit", ControllerNames.numberAndName(number));
         };
     }
 
