@@ -280,7 +280,7 @@ public final class LiveState {
             case PROGRAM_CHANGE -> value(moved, PROGRAM, channels);
             case NOTE -> moved.velocities[number];
             case KEY_PRESSURE -> moved.pressures[number];
-            case SCENE -> UNKNOWN;
+            case SCENE, RPN, NRPN, CONTROLLER_14 -> UNKNOWN;
         };
     }
 
