@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.demo.LamplightersRound;
 import dibble.midi.ShortMessage;
+import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.session.Document;
@@ -54,5 +55,19 @@ class ControlsPresenterTest {
         assertThat(ControlsPresenter.value(ControlKind.PITCH_BEND, 8192)).isEqualTo("0");
         assertThat(ControlsPresenter.value(ControlKind.PITCH_BEND, 0)).isEqualTo("−8192");
         assertThat(ControlsPresenter.value(ControlKind.PROGRAM_CHANGE, 0)).isEqualTo("1");
+    }
+
+    /** A number that the other kind has is kept: the fine half belongs to the same controller. */
+    @Test
+    void aSendOfAnotherKindKeepsTheNumberWhereThatHasIt() {
+        ControlMap.Send expression = ControlMap.Send.controller(11, new Aim.AllParts());
+        ControlMap.Send fine = ControlsPresenter.ofKind(expression, ControlKind.CONTROLLER_14);
+        assertThat(fine.number()).isEqualTo(11);
+        assertThat(fine.last()).isEqualTo(16_383);
+        ControlMap.Send sustain = ControlMap.Send.controller(64, new Aim.AllParts());
+        assertThat(ControlsPresenter.ofKind(sustain, ControlKind.CONTROLLER_14).number())
+                .isEqualTo(1);
+        assertThat(ControlsPresenter.ofKind(fine.withNumber(2), ControlKind.RPN).number())
+                .isEqualTo(2);
     }
 }
