@@ -11,7 +11,7 @@ import java.util.concurrent.TimeUnit;
  * never runs on further than two clocks beyond the last that came, so that nothing is played that is not due. Any thread
  * reads the time; one thread brings the clocks.
  */
-public final class ClockFollower implements Follower {
+public final class ClockFollower extends HeardTime {
     private static final double PHASE = 0.08;
     private static final double RATE = 0.004;
 
@@ -21,17 +21,6 @@ public final class ClockFollower implements Follower {
     /** How many clocks it runs on where none comes. */
     private static final int AHEAD = 2;
 
-    /** A clock that has not come for so long has stopped. */
-    private static final long SILENT = TimeUnit.MILLISECONDS.toNanos(600);
-
-    /** Who joins so soon after a start begins where that was. */
-    private static final long JUST_NOW = TimeUnit.MILLISECONDS.toNanos(200);
-
-    /** A stop that is followed by a continue within this time is a jump to another place, as at a loop's end. */
-    private static final long JUMP = TimeUnit.MILLISECONDS.toNanos(50);
-
-    private final Clock clock;
-    private volatile TempoMap tempo;
     private final long[] lasts = new long[MEASURED + 1];
     private int heard;
     private boolean waiting;
@@ -40,60 +29,14 @@ public final class ClockFollower implements Follower {
     /** The tick of the last start, continue or position. */
     private volatile long from;
 
-    private final MovingPlace moving = new MovingPlace();
-    private volatile long lastHeard;
-    private volatile boolean running;
-    private volatile long stoppedAt;
-    private volatile long startedAt;
-    private volatile int jumps;
-
     /** @param tempo that of the session, by which clocks are places */
     public ClockFollower(Clock clock, TempoMap tempo) {
-        this.clock = clock;
-        this.tempo = tempo;
-    }
-
-    @Override
-    public void setTempo(TempoMap next) {
-        if (!isRunning()) {
-            tempo = next;
-        }
-    }
-
-    @Override
-    public TempoMap tempo() {
-        return tempo;
-    }
-
-    /** Whether the other runs: it was started, and clocks come. */
-    @Override
-    public boolean isRunning() {
-        return running && clock.nanos() - lastHeard < SILENT;
-    }
-
-    @Override
-    public boolean mayJump() {
-        return !running && stoppedAt != 0 && clock.nanos() - stoppedAt < JUMP;
-    }
-
-    @Override
-    public long startedAt() {
-        return startedAt;
-    }
-
-    @Override
-    public int jumps() {
-        return jumps;
+        super(clock, tempo);
     }
 
     @Override
     public long jumpedTo() {
-        return tempo.nanos(from);
-    }
-
-    @Override
-    public long entry() {
-        return clock.nanos() - startedAt < JUST_NOW ? jumpedTo() : nanos();
+        return tempo().nanos(from);
     }
 
     /** Takes a song position: it counts at the next continue, or where the other runs on, at the next clock. */
@@ -119,9 +62,8 @@ public final class ClockFollower implements Follower {
                 if (running) {
                     from += count * ClockSender.TICKS;
                     count = 0;
-                    stoppedAt = stamp;
                 }
-                running = false;
+                stopped(stamp);
                 waiting = false;
             }
             case RealTime.CLOCK -> clock(stamp);
@@ -159,14 +101,12 @@ public final class ClockFollower implements Follower {
     }
 
     private void jump(long stamp, double rate) {
-        startedAt = stamp;
-        set(stamp, tempo.nanos(from), rate);
-        running = true;
-        jumps = jumps + 1;
+        set(stamp, tempo().nanos(from), rate);
+        jumped(stamp);
     }
 
     private void set(long stamp, double virtual, double rate) {
-        moving.set(stamp, virtual, rate, tempo.nanos(from + (count + AHEAD) * ClockSender.TICKS));
+        moving.set(stamp, virtual, rate, tempo().nanos(from + (count + AHEAD) * ClockSender.TICKS));
     }
 
     /** How fast the session's time goes, by the clocks of late. */
@@ -175,11 +115,11 @@ public final class ClockFollower implements Follower {
             return otherwise;
         }
         double each = (lasts[heard - 1] - lasts[0]) / (double) (heard - 1);
-        return (tempo.nanos(from + ClockSender.TICKS) - tempo.nanos(from)) / each;
+        return (tempo().nanos(from + ClockSender.TICKS) - tempo().nanos(from)) / each;
     }
 
     private void follow(long stamp) {
-        double due = tempo.nanos(from + count * ClockSender.TICKS);
+        double due = tempo().nanos(from + count * ClockSender.TICKS);
         if (count < MEASURED && heard <= MEASURED) {
             // Too few clocks to smooth: what they say together is believed.
             set(stamp, due, rate(moving.rate()));
@@ -187,7 +127,7 @@ public final class ClockFollower implements Follower {
         }
         double is = moving.at(stamp);
         double error = due - is;
-        double step = Math.max(1, due - tempo.nanos(from + (count - 1) * ClockSender.TICKS));
+        double step = Math.max(1, due - tempo().nanos(from + (count - 1) * ClockSender.TICKS));
         set(stamp, is + PHASE * error, moving.rate() + RATE * error / step);
     }
 
@@ -198,16 +138,5 @@ public final class ClockFollower implements Follower {
         }
         double each = (lasts[heard - 1] - lasts[0]) / (double) (heard - 1);
         return TimeUnit.MINUTES.toNanos(1) / (each * RealTime.CLOCKS_A_QUARTER);
-    }
-
-    /** Where the other is, in nanoseconds of the session; it stands still where the other does. */
-    @Override
-    public long nanos() {
-        return moving.isSet() ? Math.round(moving.at(running ? clock.nanos() : lastHeard)) : 0;
-    }
-
-    @Override
-    public void rest(long nanos) {
-        clock.rest(nanos);
     }
 }

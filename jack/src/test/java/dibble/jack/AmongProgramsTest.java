@@ -424,16 +424,24 @@ class AmongProgramsTest {
     @Test
     void aBlockMakesNoObject() {
         cable();
+        // What is edited is decided in a block, too, and may make objects.
+        until(() -> cables().size() == 3);
         var threads = (com.sun.management.ThreadMXBean) ManagementFactory.getThreadMXBean();
         play(4000);
         long thread = Thread.getAllStackTraces().keySet().stream()
                 .filter(it -> it.getName().equals("dibble-programs-block"))
-                .findFirst()
-                .orElseThrow()
-                .getId();
-        long before = threads.getThreadAllocatedBytes(thread);
-        play(2000);
-        assertThat(threads.getThreadAllocatedBytes(thread) - before).isZero();
+                .mapToLong(Thread::getId)
+                .max()
+                .orElseThrow();
+        // The virtual machine itself may make an object once, as when it compiles anew; what a block made would be in
+        // all.
+        long least = Long.MAX_VALUE;
+        for (int stretch = 0; stretch < 5; stretch++) {
+            long before = threads.getThreadAllocatedBytes(thread);
+            play(400);
+            least = Math.min(least, threads.getThreadAllocatedBytes(thread) - before);
+        }
+        assertThat(least).isZero();
     }
 
     private void play(int notes) {

@@ -12,6 +12,7 @@ import dibble.routing.Slots;
 import dibble.session.Session;
 import dibble.studio.Packed;
 import dibble.studio.Passed;
+import dibble.studio.PassedValue;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -145,7 +146,7 @@ final class PassedRows {
         int message = played ? Packed.message(entry) : 0;
         List<Out> outs = new ArrayList<>();
         for (long at = played ? leader + 1 : leader; at < passed.end(leader); at++) {
-            outs.add(out(passed.entry(at), session, routing));
+            outs.add(out(passed, at, session, routing));
         }
         String sourceId = played ? slots.sourceId(Packed.voice(entry)) : null;
         String note = "";
@@ -161,7 +162,7 @@ final class PassedRows {
                 played ? Words.source(sourceId, session) : BY_ITSELF,
                 played ? String.valueOf(ShortMessage.channel(message) + 1) : "",
                 message,
-                played ? Words.message(message, session.middleC()) : "",
+                played ? what(passed, leader, session) : "",
                 outs,
                 note);
     }
@@ -171,7 +172,20 @@ final class PassedRows {
         return TIME.format(Instant.ofEpochMilli(millis).atZone(zone));
     }
 
-    private Out out(long entry, Session session, Routing routing) {
+    /** A message as it is read; the last of several that are one value together says that, too. */
+    private static String what(Passed passed, long at, Session session) {
+        String message = Words.message(Packed.message(passed.entry(at)), session.middleC());
+        return PassedValue.at(passed, at)
+                .map(it -> say(
+                        "passed-rows.one-value",
+                        message,
+                        Words.control(it.kind(), it.number(), session.middleC()),
+                        it.value()))
+                .orElse(message);
+    }
+
+    private Out out(Passed passed, long at, Session session, Routing routing) {
+        long entry = passed.entry(at);
         int message = Packed.message(entry);
         int channel = ShortMessage.channel(message) + 1;
         String id = slots.instrumentId(Packed.instrument(entry));
@@ -182,7 +196,7 @@ final class PassedRows {
                 part.map(Part::colour).orElse(0),
                 String.valueOf(channel),
                 name,
-                Words.message(message, session.middleC()),
+                what(passed, at, session),
                 Packed.what(entry) == Packed.SENT,
                 message);
     }

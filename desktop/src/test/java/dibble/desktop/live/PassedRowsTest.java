@@ -96,4 +96,16 @@ class PassedRowsTest {
                         + " (93 48 50)");
         assertThat(lines.get(2)).endsWith("refused by its port");
     }
+
+    /** Four messages that are one value: the last two say which, and how much. */
+    @Test
+    void aParameterIsReadAsOneValue() {
+        played(20 * MS, "larkspur", ShortMessage.controller(0, 101, 0));
+        played(21 * MS, "larkspur", ShortMessage.controller(0, 100, 0));
+        played(22 * MS, "larkspur", ShortMessage.controller(0, 6, 24));
+        played(23 * MS, "larkspur", ShortMessage.controller(0, 38, 50));
+        List<PassedRows.Row> shown = all();
+        assertThat(shown.get(shown.size() - 2).in()).endsWith("(RPN 0 pitch bend range: 3072)");
+        assertThat(shown.get(shown.size() - 1).in()).endsWith("(RPN 0 pitch bend range: 3122)");
+    }
 }
