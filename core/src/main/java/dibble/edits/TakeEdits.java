@@ -221,6 +221,17 @@ public final class TakeEdits {
         return split;
     }
 
+    /** Has what is played of some notes of a part from now on be recorded on their own tracks. */
+    public static Performance armKeys(
+            Session session, Performance performance, PartRef ref, Collection<Integer> notes) {
+        Performance armed = performance;
+        for (int note : notes) {
+            String track = session.trackOf(ref, note).map(Track::id).orElse("");
+            armed = track.isEmpty() ? armed : armed.withArmed(track, true);
+        }
+        return armed;
+    }
+
     /** Takes a take out; the tracks keep what was printed from it. */
     public static Session delete(Session session, String id) {
         return session.withTakes(

@@ -109,7 +109,6 @@ public final class Workbench implements AutoCloseable {
         programs = jack == null ? null : new ProgramPorts(jack, document);
         if (jack != null) {
             jack.onChange(() -> portsChanged.set(true));
-            jack.start();
         }
         machine.onChange(() -> portsChanged.set(true));
         standIns.onChange(() -> portsChanged.set(true));
@@ -344,10 +343,13 @@ public final class Workbench implements AutoCloseable {
         }
     }
 
-    /** Has what makes sound be ready before the first note. */
+    /** Has what makes sound be ready before the first note, and looks for other programs: what no start waits for. */
     void prepareSound() {
         if (audio != null) {
             audio.start();
+        }
+        if (jack != null && !Main.isOffScreen()) {
+            jack.start();
         }
     }
 

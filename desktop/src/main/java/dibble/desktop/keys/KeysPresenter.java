@@ -2,13 +2,13 @@ package dibble.desktop.keys;
 
 import static dibble.desktop.ui.UiText.say;
 
+import dibble.desktop.ui.Jobs;
 import dibble.edits.Plant;
-import dibble.edits.TrackEdits;
+import dibble.edits.TakeEdits;
 import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
-import dibble.recording.Track;
 import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
@@ -27,8 +27,10 @@ import java.util.function.UnaryOperator;
 /** What the Keys view does: proposes edits to the document, and decides how bands are stacked. Knows no nodes. */
 final class KeysPresenter {
     private final Document document;
+    private final Jobs jobs;
 
-    KeysPresenter(Document document) {
+    KeysPresenter(Document document, Jobs jobs) {
+        this.jobs = jobs;
         this.document = document;
     }
 
@@ -194,14 +196,14 @@ final class KeysPresenter {
         document.edit(say("edit.plant"), plant::apply);
     }
 
-    /** Gives each of some notes of a part a track of its own; they are armed. */
+    /** Gives each of some notes of a part a track of its own, with what was recorded of it; they are armed. */
     void tracksFor(PartRef part, List<Integer> notes) {
-        document.edit(say("edit.one-track-per-note"), session -> TrackEdits.addKeyTracks(session, part, notes));
-        for (Track track : session().tracks()) {
-            if (track.input() instanceof Track.OfKey of && of.part().equals(part)) {
-                document.perform(performance -> performance.withArmed(track.id(), true));
-            }
-        }
+        jobs.edit(
+                document,
+                say("keys-presenter.splitting-track"),
+                say("edit.one-track-per-note"),
+                (session, progress) -> TakeEdits.splitKeys(session, part, notes, progress),
+                () -> document.perform(now -> TakeEdits.armKeys(session(), now, part, notes)));
     }
 
     /** Keys of a source that two zones or more take which are no layer by velocity or channel, as stretches. */

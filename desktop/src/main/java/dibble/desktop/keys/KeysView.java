@@ -49,7 +49,7 @@ public final class KeysView extends StackPane implements View {
 
     public KeysView(Desk desk) {
         this.desk = desk;
-        presenter = new KeysPresenter(desk.document());
+        presenter = new KeysPresenter(desk.document(), desk.jobs());
         watch = desk.watch(this::show)
                 .each(this::follow)
                 .with(() -> desk.live().onKey((source, key, velocity) -> pressed(source, key)))

@@ -17,7 +17,6 @@ import dibble.levels.SoundPlan;
 import dibble.recording.Track;
 import dibble.routing.Scene;
 import dibble.session.Document;
-import dibble.session.Performance;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -251,19 +250,7 @@ final class LevelsPresenter {
                 say("levels-presenter.splitting-drums"),
                 say("edit.split-drums"),
                 (session, progress) -> TakeEdits.splitKeys(session, ref, drums, progress),
-                () -> arm(ref, drums));
-    }
-
-    /** What is played on them from now on is recorded there. */
-    private void arm(PartRef ref, List<Integer> drums) {
-        document.perform(performance -> {
-            Performance armed = performance;
-            for (int drum : drums) {
-                String track = session().trackOf(ref, drum).map(Track::id).orElse("");
-                armed = track.isEmpty() ? armed : armed.withArmed(track, true);
-            }
-            return armed;
-        });
+                () -> document.perform(now -> TakeEdits.armKeys(session(), now, ref, drums)));
     }
 
     /** The outputs that are used or have a name, with who is on each. */

@@ -3,16 +3,28 @@ package dibble.desktop.keys;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.desktop.ui.Jobs;
+import dibble.edits.TakeEdits;
 import dibble.gear.PartRef;
+import dibble.midi.MidiTrack;
 import dibble.midi.Range;
+import dibble.midi.ShortMessage;
+import dibble.recording.EventLog;
+import dibble.recording.Take;
+import dibble.recording.Track;
 import dibble.routing.Target;
 import dibble.session.Document;
 import dibble.session.Performance;
+import java.util.List;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 class KeysPresenterTest {
     private final Document document = new Document(LamplightersRound.session(), Performance.NEW.withScene("dusk"));
-    private final KeysPresenter presenter = new KeysPresenter(document);
+    private final BlockingQueue<Runnable> posted = new LinkedBlockingQueue<>();
+    private final KeysPresenter presenter = new KeysPresenter(document, new Jobs(posted::add));
 
     @Test
     void bandsThatOverlapLieOverOneAnother() {
@@ -79,5 +91,43 @@ class KeysPresenterTest {
         var bass = document.session().zone("bass-hand").orElseThrow();
         assertThat(presenter.soundsAt(bass)).contains(new Range(16, 41));
         assertThat(presenter.soundsAt(bass.withTranspose(-100))).isEmpty();
+    }
+
+    /** What was recorded of the notes comes along, as where drums are split into strips. */
+    @Test
+    void notesGetTracksOfTheirOwnWithWhatWasRecorded() throws InterruptedException {
+        PartRef drums = new PartRef("sorrel", "hands");
+        EventLog log = new EventLog();
+        for (int i = 0; i < 4; i++) {
+            log.add(i * 1_000_000L, 0, ShortMessage.noteOn(9, i % 2 == 0 ? 53 : 55, 90));
+            log.add(i * 1_000_000L + 500_000, 0, ShortMessage.noteOff(9, i % 2 == 0 ? 53 : 55, 64));
+        }
+        Take take = new Take(
+                "take-1",
+                "Take 1",
+                List.of("sedge"),
+                log,
+                List.of(new Take.Mark(0, 0, document.routing())),
+                document.session().tempo(),
+                5_000_000,
+                0);
+        document.edit("take", before -> TakeEdits.keep(before, document.performance(), take));
+        long before = document.session().trackOf(drums).orElseThrow().noteCount();
+        MidiTrack clip = document.session().trackOf(drums).orElseThrow().clip();
+        List<Integer> sounded = IntStream.range(0, clip.size())
+                .map(clip::message)
+                .filter(ShortMessage::startsNote)
+                .map(ShortMessage::data1)
+                .distinct()
+                .boxed()
+                .toList();
+        presenter.tracksFor(drums, sounded);
+        posted.take().run();
+        assertThat(before).isEqualTo(4);
+        for (int note : sounded) {
+            Track track = document.session().trackOf(drums, note).orElseThrow();
+            assertThat(track.noteCount()).isEqualTo(2);
+            assertThat(document.performance().armed()).contains(track.id());
+        }
     }
 }
