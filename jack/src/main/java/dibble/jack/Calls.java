@@ -16,11 +16,6 @@ final class Calls {
     /** Options of {@link #jack_client_open}: never start a server. */
     static final int NO_START_SERVER = 0x01;
 
-    /** What {@link #jack_client_open} says went wrong. */
-    static final int NAME_NOT_UNIQUE = 0x04;
-
-    static final int SERVER_FAILED = 0x10;
-
     static final int IS_INPUT = 0x1;
     static final int IS_OUTPUT = 0x2;
     static final int IS_PHYSICAL = 0x4;

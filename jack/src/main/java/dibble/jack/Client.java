@@ -21,7 +21,7 @@ final class Client {
     /** The library calls them for as long as the client is there. */
     private final Calls.Process process = this::process;
 
-    private final Calls.Shutdown shutdown = argument -> gone();
+    private final Calls.Shutdown shutdown = argument -> setGone();
     private final Calls.Timebase timebase;
     private final Transport transport;
     private final Scratch scratch = new Scratch();
@@ -29,7 +29,6 @@ final class Client {
     private final SoundPorts sound = new SoundPorts();
     private volatile Ports ports = new Ports(new NotesIn[0], new NotesOut[0], new SoundPorts.Pair[0]);
     private volatile int block;
-    private volatile long blocks;
     private volatile boolean inside;
     private volatile boolean gone;
     private volatile boolean closing;
@@ -65,11 +64,6 @@ final class Client {
         return block;
     }
 
-    /** How many blocks there have been. */
-    long blocks() {
-        return blocks;
-    }
-
     SoundPorts sound() {
         return sound;
     }
@@ -84,7 +78,7 @@ final class Client {
         return mistake;
     }
 
-    private void gone() {
+    private void setGone() {
         gone = true;
     }
 
@@ -133,7 +127,6 @@ final class Client {
             out.send(time, scratch);
         }
         sound.play(now.pairs, frames);
-        blocks = blocks + 1;
     }
 
     /** Says which beat there is, where nobody else does, or does so no more. */

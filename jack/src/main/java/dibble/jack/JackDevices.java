@@ -1,6 +1,5 @@
 package dibble.jack;
 
-import com.sun.jna.Memory;
 import com.sun.jna.Pointer;
 import dibble.ports.Devices;
 import dibble.ports.InputPort;
@@ -44,6 +43,7 @@ public final class JackDevices implements Devices, AutoCloseable {
     private static final long DELIVER_NANOS = TimeUnit.MILLISECONDS.toNanos(20);
 
     private static final long SEARCH_NANOS = TimeUnit.SECONDS.toNanos(2);
+
     /** Where servers leave marks on Linux. */
     private static final Path MARKS = Path.of("/dev/shm");
 
@@ -61,9 +61,22 @@ public final class JackDevices implements Devices, AutoCloseable {
      */
     private record Wanted(OwnPorts ports, Set<Connection> cables) {}
 
-    /** What is there, as others see it. */
-    private record There(Client client, Map<String, NotesIn> ins, Map<String, NotesOut> outs) {
-        static final There NOTHING = new There(null, Map.of(), Map.of());
+    /** What is there, as others see it; its names are sorted once, since views ask for them in every frame. */
+    private record There(
+            Client client,
+            Map<String, NotesIn> ins,
+            Map<String, NotesOut> outs,
+            List<String> inputs,
+            List<String> outputs) {
+        static final There NOTHING = of(null, Map.of(), Map.of());
+
+        static There of(Client client, Map<String, NotesIn> ins, Map<String, NotesOut> outs) {
+            return new There(client, ins, outs, sorted(ins.keySet()), sorted(outs.keySet()));
+        }
+
+        private static List<String> sorted(Set<String> names) {
+            return names.stream().sorted().toList();
+        }
     }
 
     /** What a look has shown, and what was wanted then. */
@@ -160,12 +173,12 @@ public final class JackDevices implements Devices, AutoCloseable {
 
     @Override
     public List<String> inputs() {
-        return there.ins.keySet().stream().sorted().toList();
+        return there.inputs;
     }
 
     @Override
     public List<String> outputs() {
-        return there.outs.keySet().stream().sorted().toList();
+        return there.outputs;
     }
 
     @Override
@@ -185,12 +198,12 @@ public final class JackDevices implements Devices, AutoCloseable {
                 LockSupport.parkNanos(this, client == null ? search() : attend());
             } catch (RuntimeException | Error e) {
                 LOG.error("ports among other programs: {}", e.toString(), e);
-                lose(ServerState.Kind.NO_SERVER);
+                lose();
                 LockSupport.parkNanos(this, SEARCH_NANOS);
             }
         }
         if (client != null) {
-            lose(ServerState.Kind.NO_SERVER);
+            lose();
         }
     }
 
@@ -208,9 +221,7 @@ public final class JackDevices implements Devices, AutoCloseable {
                 return Long.MAX_VALUE;
             }
         }
-        Memory status = new Memory(Integer.BYTES);
-        status.clear();
-        long handle = Calls.jack_client_open(NAME, Calls.NO_START_SERVER, Pointer.nativeValue(status));
+        long handle = Calls.jack_client_open(NAME, Calls.NO_START_SERVER, 0);
         if (handle == 0) {
             become(ServerState.without(
                     hasOthersServer(MARKS, System.getProperty("user.name"))
@@ -260,7 +271,7 @@ public final class JackDevices implements Devices, AutoCloseable {
     /** Looks after the ports. @return how long it can rest then */
     private long attend() {
         if (client.isGone()) {
-            lose(ServerState.Kind.NO_SERVER);
+            lose();
             return SEARCH_NANOS;
         }
         Wanted next = wanted;
@@ -271,7 +282,7 @@ public final class JackDevices implements Devices, AutoCloseable {
         followed = next;
         if (hasOthers) {
             registry.follow(next.ports);
-            there = new There(client, registry.ins(), registry.outs());
+            there = There.of(client, registry.ins(), registry.outs());
             tell();
         }
         if (transport.isLeading() != saysBeats) {
@@ -326,12 +337,12 @@ public final class JackDevices implements Devices, AutoCloseable {
         }
     }
 
-    private void lose(ServerState.Kind why) {
+    private void lose() {
         Client gone = client;
         client = null;
         there = There.NOTHING;
         seen = new Seen(null, Cables.Look.NOTHING);
-        state = ServerState.without(why);
+        state = ServerState.without(ServerState.Kind.NO_SERVER);
         if (registry != null) {
             registry.end();
             registry = null;

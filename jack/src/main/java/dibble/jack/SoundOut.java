@@ -64,7 +64,7 @@ final class SoundOut implements AudioOut {
                     left[i] = frames[at];
                     right[i] = frames[at + 1];
                 }
-                ports.putOutput(output, left, right);
+                ports.putOutput(pair, left, right);
             }
         }
         ports.publish(block);

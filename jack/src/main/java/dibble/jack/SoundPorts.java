@@ -110,12 +110,8 @@ final class SoundPorts {
     }
 
     /** Takes what an output sounds in the next block. The mixer's thread. */
-    void putOutput(int number, float[] left, float[] right) {
-        for (Pair pair : pairs) {
-            if (pair.spec.output() == number) {
-                pair.put(written, left, right);
-            }
-        }
+    void putOutput(Pair pair, float[] left, float[] right) {
+        pair.put(written, left, right);
     }
 
     /** Hands the block on; what was given nothing is silent in it. The mixer's thread. */

@@ -151,6 +151,14 @@ class AmongProgramsTest {
         partner.heard.clear();
     }
 
+    private void holdChord() {
+        int from = player.soon();
+        for (int key = 60; key < 66; key++) {
+            player.play(from, ShortMessage.noteOn(0, key, 90));
+        }
+        until(() -> studio.soundingCount() == 6);
+    }
+
     @Test
     void portsBearTheNamesOfGearAndFollowThem() {
         await().until(() -> partner.has("Dibble:Keys") && partner.has("Dibble:Celesta") && partner.has("Dibble:Harp"));
@@ -225,11 +233,7 @@ class AmongProgramsTest {
     void aServerThatIsKilledWithAChordHeldHangsNothingAndAllIsBackAfterIt() throws Exception {
         cable();
         until(() -> cables().size() == 3);
-        int from = player.soon();
-        for (int key = 60; key < 66; key++) {
-            player.play(from, ShortMessage.noteOn(0, key, 90));
-        }
-        until(() -> studio.soundingCount() == 6);
+        holdChord();
         partner.close();
         player.close();
         server.kill();
@@ -251,11 +255,7 @@ class AmongProgramsTest {
     void aProgramThatGoesWithAChordHeldLeavesNothingSounding() {
         cable();
         until(() -> cables().size() == 3);
-        int from = player.soon();
-        for (int key = 60; key < 66; key++) {
-            player.play(from, ShortMessage.noteOn(0, key, 90));
-        }
-        until(() -> studio.soundingCount() == 6);
+        holdChord();
         player.close();
         until(() -> studio.soundingCount() == 0);
         until(() -> partner.on(1).stream()

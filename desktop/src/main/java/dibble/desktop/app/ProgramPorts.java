@@ -85,9 +85,7 @@ final class ProgramPorts implements OtherPrograms {
             isOpened = false;
             document.adoptConnections(look.wanted());
         } else {
-            document.perform(performance -> performance.connections().equals(look.wanted())
-                    ? performance
-                    : performance.withConnections(look.wanted()));
+            document.perform(performance -> performance.withConnections(look.wanted()));
         }
     }
 
