@@ -41,7 +41,6 @@ public final class GearView extends BorderPane implements View {
     private final GearPresenter presenter;
     private final GearCards cards;
     private final WhichOne which;
-    private final Details details;
     private final PortsPanel ports;
     private final ShelfPanel shelf;
     private final ToggleButton detailsTab = tab("gear-details", say("gear-view.details"));
@@ -51,6 +50,9 @@ public final class GearView extends BorderPane implements View {
     private final ScrollPane leftScroll;
     private final SilencePane silence;
     private final Watch watch;
+
+    /** Made when something is selected for the first time: its forms are the dearer half of this view. */
+    private Details details;
 
     /** What was known of the ports when it was drawn. */
     private List<Object> shownPorts = List.of();
@@ -77,7 +79,6 @@ public final class GearView extends BorderPane implements View {
         cards = new GearCards(desk, presenter, watch::stale, this::beginnings);
         which = new WhichOne(desk, presenter, this::showSource);
         shelf = new ShelfPanel(desk, presenter);
-        details = new Details(desk, presenter, shelf::keep);
         ports = new PortsPanel(desk);
         silence = new SilencePane(desk);
         setId("gear");
@@ -95,7 +96,7 @@ public final class GearView extends BorderPane implements View {
         return List.of(Command.of("plant-selected", say("common.plant-channels"), () -> {
                     turnTo(true);
                     show();
-                    details.plantSelected();
+                    details().plantSelected();
                 })
                 .key("P")
                 .about(say("gear-view.gives-the-selected-parts-channels")));
@@ -187,10 +188,17 @@ public final class GearView extends BorderPane implements View {
         return side;
     }
 
+    private Details details() {
+        if (details == null) {
+            details = new Details(desk, presenter, shelf::keep);
+        }
+        return details;
+    }
+
     private void turnTo(boolean toDetails) {
         detailsTab.setSelected(toDetails);
         portsTab.setSelected(!toDetails);
-        sideScroll.setContent(toDetails ? details : portsAndShelf);
+        sideScroll.setContent(toDetails ? details() : portsAndShelf);
         watch.stale();
     }
 
@@ -275,7 +283,7 @@ public final class GearView extends BorderPane implements View {
         cards.show();
         if (detailsTab.isSelected()) {
             if (presenter.hasSelection()) {
-                details.show();
+                details().show();
             } else {
                 turnTo(false);
             }

@@ -5,18 +5,23 @@ import java.lang.management.ThreadMXBean;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
 import javafx.application.Platform;
 
 /**
- * Watches the interface's thread: whatever Dibble does there at one go may take 100 ms of a processor at most. Counted is
- * the thread's own work, not what other processes of the machine do meanwhile; what the toolkit does by itself (styles,
- * layout) does not count, and neither does the start, whose measure is another.
+ * Watches the interface's thread: whatever Dibble does there at one go may take as much of a processor as {@value #MOST}
+ * sortings of {@value #NUMBERS} numbers at most, which is a tenth of a second or two, each machine by its own measure and
+ * at its speed of that moment. Counted is the thread's own work, not what other processes of the machine do meanwhile; what
+ * the toolkit does by itself (styles, layout) does not count, and neither does the start, whose measure is another.
  */
 final class StallWatch {
-    private static final long MOST = TimeUnit.MILLISECONDS.toNanos(100);
+    private static final int MOST = 80;
+    private static final int NUMBERS = 20_000;
+    private static final int ROUNDS_UNTIL_COMPILED = 60;
+    private static final int[] UNSORTED = new Random(7).ints(NUMBERS).toArray();
     private static final long LOOK_EVERY = TimeUnit.MILLISECONDS.toNanos(5);
     private static final long LATE = 4 * LOOK_EVERY;
 
@@ -50,6 +55,7 @@ final class StallWatch {
     }
 
     private void watch() {
+        long yardstick = yardstick(ROUNDS_UNTIL_COMPILED);
         while (!ends) {
             long beat = beats.get();
             Platform.runLater(beats::incrementAndGet);
@@ -71,11 +77,23 @@ final class StallWatch {
                 before = now;
                 looked = at;
             }
-            if (own > MOST) {
-                stalls.add(TimeUnit.NANOSECONDS.toMillis(own) + " ms in " + mostOften(seen));
+            if (own > MOST * yardstick && own > MOST * Math.max(yardstick, yardstick(3))) {
+                stalls.add(own / yardstick + " sortings (" + TimeUnit.NANOSECONDS.toMillis(own) + " ms) in "
+                        + mostOften(seen));
             }
             LockSupport.parkNanos(LOOK_EVERY);
         }
+    }
+
+    /** What one sorting takes of a processor now, the last of some rounds. */
+    private long yardstick(int rounds) {
+        long took = 0;
+        for (int i = 0; i < rounds; i++) {
+            long before = threads.getCurrentThreadCpuTime();
+            Arrays.sort(UNSORTED.clone());
+            took = threads.getCurrentThreadCpuTime() - before;
+        }
+        return took;
     }
 
     private static String mostOften(List<String> seen) {
