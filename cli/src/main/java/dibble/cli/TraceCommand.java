@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.files.SessionFile;
 import dibble.gear.Source;
+import dibble.midi.HeardMessage;
 import dibble.midi.MessageWords;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
@@ -27,7 +28,7 @@ import picocli.CommandLine.Parameters;
 /** {@code dibble trace}: what would become of an event, and why. */
 @Command(name = "trace")
 final class TraceCommand extends FileCommand {
-    private static final int MOST_BEND = 16383;
+    private static final int FOURTEEN_BITS = 16_383;
 
     @Parameters(index = "0", paramLabel = "SESSION", descriptionKey = "session")
     private String sessionFile;
@@ -68,13 +69,28 @@ final class TraceCommand extends FileCommand {
         private Integer keyPressure;
     }
 
-    /** A controller that is moved. */
+    /** A controller that is moved, or a parameter. */
     static final class Controller {
-        @Option(names = "--controller", paramLabel = "N", required = true, descriptionKey = "controller")
-        private int number;
+        @ArgGroup(multiplicity = "1")
+        private Which which;
 
         @Option(names = "--value", paramLabel = "N", descriptionKey = "value")
         private Integer value;
+    }
+
+    /** One of these. */
+    static final class Which {
+        @Option(names = "--controller", paramLabel = "N", descriptionKey = "controller")
+        private Integer controller;
+
+        @Option(names = "--controller14", paramLabel = "N", descriptionKey = "controller14")
+        private Integer controller14;
+
+        @Option(names = "--rpn", paramLabel = "N", descriptionKey = "rpn")
+        private Integer rpn;
+
+        @Option(names = "--nrpn", paramLabel = "N", descriptionKey = "nrpn")
+        private Integer nrpn;
     }
 
     @Option(names = "--channel", paramLabel = "N", descriptionKey = "channel")
@@ -95,7 +111,7 @@ final class TraceCommand extends FileCommand {
                         say("trace-command.no-source-expected-one-of", sourceName, SessionInput.sources(session))));
         Routing routing = session.routing(SessionInput.inScene(opened, scene, sessionFile));
         int on = channel == null ? source.playsOn() : inRange("--channel", channel, 1, 16) - 1;
-        int message = ShortMessage.onChannel(message(session.middleC()), on);
+        HeardMessage message = heard(session.middleC()).onChannel(on);
         Trace trace = Trace.of(routing, source.id(), message);
         if (json) {
             out().println(json(trace));
@@ -103,6 +119,29 @@ final class TraceCommand extends FileCommand {
             print(trace, session, source, routing, message);
         }
         return 0;
+    }
+
+    private HeardMessage heard(MiddleC middleC) {
+        return played.controller == null ? HeardMessage.alone(message(middleC)) : moved(played.controller);
+    }
+
+    private static HeardMessage moved(Controller moved) {
+        Which which = moved.which;
+        if (which.controller != null) {
+            int number = inRange("--controller", which.controller, 0, 127);
+            return HeardMessage.alone(ShortMessage.controller(0, number, value(moved, 127)));
+        }
+        if (which.controller14 != null) {
+            return HeardMessage.pair(
+                    0, inRange("--controller14", which.controller14, 0, 31), value(moved, FOURTEEN_BITS));
+        }
+        boolean nrpn = which.nrpn != null;
+        int number = inRange(nrpn ? "--nrpn" : "--rpn", nrpn ? which.nrpn : which.rpn, 0, FOURTEEN_BITS - 1);
+        return HeardMessage.parameter(0, nrpn, number, value(moved, FOURTEEN_BITS));
+    }
+
+    private static int value(Controller moved, int most) {
+        return inRange("--value", or(moved.value, most), 0, most);
     }
 
     private int message(MiddleC middleC) {
@@ -115,15 +154,11 @@ final class TraceCommand extends FileCommand {
             }
             return ShortMessage.noteOn(0, note, inRange("--velocity", or(played.key.velocity, 96), 1, 127));
         }
-        if (played.controller != null) {
-            int number = inRange("--controller", played.controller.number, 0, 127);
-            return ShortMessage.controller(0, number, inRange("--value", or(played.controller.value, 127), 0, 127));
-        }
         if (played.program != null) {
             return ShortMessage.programChange(0, inRange("--program", played.program, 1, 128) - 1);
         }
         if (played.bend != null) {
-            int bend = inRange("--bend", played.bend, 0, MOST_BEND);
+            int bend = inRange("--bend", played.bend, 0, FOURTEEN_BITS);
             return ShortMessage.of(ShortMessage.PITCH_BEND, 0, bend & 0x7F, bend >>> 7);
         }
         return ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, 0, inRange("--pressure", played.pressure, 0, 127), 0);
@@ -171,12 +206,12 @@ final class TraceCommand extends FileCommand {
         }
     }
 
-    private void print(Trace trace, Session session, Source source, Routing routing, int message) {
+    private void print(Trace trace, Session session, Source source, Routing routing, HeardMessage message) {
         String scene = routing.scene(routing.activeScene()).map(Scene::name).orElse("");
         print(say(
                 "trace-command.channel",
                 source.name(),
-                ShortMessage.channel(message) + 1,
+                ShortMessage.channel(message.message()) + 1,
                 MessageWords.of(message, session.middleC()),
                 scene.isEmpty(),
                 scene));
@@ -208,7 +243,7 @@ final class TraceCommand extends FileCommand {
         if (answer.reason() != null) {
             print(say("trace-command.silent", what, which, reason(answer.reason())));
         }
-        for (Trace.Sent sent : answer.messages()) {
+        for (Trace.Value sent : answer.values()) {
             String instrument = session.instrument(sent.to()).orElseThrow().name();
             print(say(
                     "trace-command.channel-2",

@@ -7,10 +7,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.OptionalInt;
 
-/** Messages as people type them: <em>F#3 96</em>, <em>CC 64 127</em>, <em>program 9</em>, <em>bend 8192</em>. */
+/** Messages as people type them: <em>F#3 96</em>, <em>CC 64 127</em>, <em>program 9</em>, <em>bend 8192</em>,
+ * <em>RPN 0 256</em>, <em>CC14 7 8192</em>. */
 public final class MessageText {
     private static final int DEFAULT_VELOCITY = 96;
-    private static final int MOST_BEND = 16383;
+    private static final int FOURTEEN_BITS = 16_383;
 
     private MessageText() {}
 
@@ -20,10 +21,28 @@ public final class MessageText {
      * @param channel 0-15, on which it is
      * @throws IllegalArgumentException with one line that says what was expected
      */
-    public static int parse(String text, int channel, MiddleC middleC) {
+    public static HeardMessage parse(String text, int channel, MiddleC middleC) {
         List<String> words = Arrays.asList(
                 text.strip().toLowerCase(Locale.ROOT).replace(',', ' ').split("\\s+"));
-        int message = switch (words.get(0)) {
+        HeardMessage heard = switch (words.get(0)) {
+            case "rpn", "nrpn" ->
+                HeardMessage.parameter(
+                        channel,
+                        words.get(0).equals("nrpn"),
+                        number(text, words, 1, 0, FOURTEEN_BITS - 1),
+                        number(text, words, 2, 0, FOURTEEN_BITS));
+            case "cc14" ->
+                HeardMessage.pair(channel, number(text, words, 1, 0, 31), number(text, words, 2, 0, FOURTEEN_BITS));
+            default -> HeardMessage.alone(message(text, words, channel, middleC));
+        };
+        if (words.size() > 4) {
+            throw unreadable(text);
+        }
+        return heard;
+    }
+
+    private static int message(String text, List<String> words, int channel, MiddleC middleC) {
+        return switch (words.get(0)) {
             case "cc", "controller" ->
                 ShortMessage.controller(
                         channel,
@@ -31,7 +50,7 @@ public final class MessageText {
                         words.size() > 2 ? number(text, words, 2, 0, 127) : 127);
             case "program" -> ShortMessage.programChange(channel, number(text, words, 1, 1, 128) - 1);
             case "bend" -> {
-                int bend = number(text, words, 1, 0, MOST_BEND);
+                int bend = number(text, words, 1, 0, FOURTEEN_BITS);
                 yield ShortMessage.of(ShortMessage.PITCH_BEND, channel, bend & 0x7F, bend >> 7);
             }
             case "pressure" ->
@@ -48,10 +67,6 @@ public final class MessageText {
             }
             default -> ShortMessage.noteOn(channel, note(text, words, 0, middleC), velocity(text, words));
         };
-        if (words.size() > 4) {
-            throw unreadable(text);
-        }
-        return message;
     }
 
     private static int velocity(String text, List<String> words) {

@@ -6,6 +6,20 @@ import static dibble.text.CoreText.say;
 public final class MessageWords {
     private MessageWords() {}
 
+    /** A message with the value that it says together with those before it: <em>RPN 1, value 8197</em>. */
+    public static String of(HeardMessage heard, MiddleC middleC) {
+        if (heard.isParameter()) {
+            int number = Parameter.number(heard.choice());
+            return Parameter.isNrpn(heard.choice())
+                    ? say("message-words.nrpn-value", number, heard.parameter())
+                    : say("message-words.rpn-value", number, heard.parameter());
+        }
+        int fine = ShortMessage.data1(heard.message());
+        return heard.isPair()
+                ? say("message-words.cc-with-its-fine-half", fine - JoinedValues.FINE, fine, heard.pair())
+                : of(heard.message(), middleC);
+    }
+
     /** A channel message without its channel: <em>note-on C4 60, velocity 96</em>. */
     public static String of(int message, MiddleC middleC) {
         int first = ShortMessage.data1(message);

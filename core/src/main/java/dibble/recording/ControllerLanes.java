@@ -113,6 +113,11 @@ final class ControllerLanes {
         };
     }
 
+    /** The lane of a registered parameter 0-16383, whatever its channel. */
+    static int registered(int number) {
+        return REGISTERED | number;
+    }
+
     static int parameter(int lane) {
         return lane & (REGISTERED | 0x3FFF);
     }

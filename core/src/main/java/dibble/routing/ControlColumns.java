@@ -1,5 +1,7 @@
 package dibble.routing;
 
+import dibble.midi.JoinedValues;
+import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 import java.util.Arrays;
 
@@ -11,9 +13,6 @@ final class ControlColumns {
     /** The value of a trigger for which a send has nothing to say. */
     static final int NOTHING = -1;
 
-    /** How far a controller's fine half is above it. */
-    private static final int FINE = 32;
-
     /** Where a scene send leads, besides the place of a scene. */
     static final int NO_SCENE = -1;
 
@@ -24,6 +23,9 @@ final class ControlColumns {
 
     /** The map as it is written, without its name: what has to be equal for it to be the same map still. */
     final ControlMap[] map;
+
+    /** By map: the parameter whose values it answers to, as {@link Parameter} has it, or {@link Parameter#NOTHING}. */
+    final int[] parameter;
 
     /** By map, and one more: its first send. */
     final int[] firstSend;
@@ -52,6 +54,7 @@ final class ControlColumns {
     ControlColumns(int maps, int sends, int aims, int slots) {
         mapCount = maps;
         map = new ControlMap[maps];
+        parameter = new int[maps];
         firstSend = new int[maps + 1];
         sendCount = sends;
         send = new ControlMap.Send[sends];
@@ -80,20 +83,36 @@ final class ControlColumns {
         };
     }
 
-    /** The same for what a map answers to. */
-    static int signal(ControlMap.Trigger when) {
+    /** The places of the messages by which a map gets the values that it answers to. */
+    static int[] signals(ControlMap.Trigger when) {
         return switch (when.kind()) {
-            case CONTROLLER -> when.number();
-            case NOTE -> 128 + when.number();
-            case KEY_PRESSURE -> 256 + when.number();
-            case PITCH_BEND -> 384;
-            case CHANNEL_PRESSURE -> 385;
-            default -> 386;
+            case CONTROLLER -> new int[] {when.number()};
+            case CONTROLLER_14 -> new int[] {when.number(), when.number() + JoinedValues.FINE};
+            case RPN, NRPN -> new int[] {Parameter.DATA, Parameter.DATA_FINE};
+            case NOTE -> new int[] {128 + when.number()};
+            case KEY_PRESSURE -> new int[] {256 + when.number()};
+            case PITCH_BEND -> new int[] {384};
+            case CHANNEL_PRESSURE -> new int[] {385};
+            default -> new int[] {386};
         };
     }
 
-    /** The value of a message for the maps that answer to it; a note-off has 0. */
-    static int value(int message) {
+    /**
+     * The value that a message has for a map that answers to it, or {@link #NOTHING} where it is for another parameter.
+     *
+     * @param choice the parameter that is chosen, as {@link Parameter} has it
+     * @param parameter the value that the message gives that parameter, as {@link JoinedValues} has it
+     * @param pair the value that it gives a controller with its fine half, likewise
+     */
+    int value(int map, int message, int choice, int parameter, int pair) {
+        if (this.parameter[map] != Parameter.NOTHING) {
+            return this.parameter[map] == choice ? parameter : NOTHING;
+        }
+        return this.map[map].when().kind() == ControlKind.CONTROLLER_14 ? pair : value(message);
+    }
+
+    /** The value of a message by itself; a note-off has 0. */
+    private static int value(int message) {
         return switch (ShortMessage.kind(message)) {
             case ShortMessage.PITCH_BEND -> ShortMessage.data1(message) | ShortMessage.data2(message) << 7;
             case ShortMessage.CHANNEL_PRESSURE, ShortMessage.PROGRAM_CHANGE -> ShortMessage.data1(message);
@@ -128,21 +147,28 @@ final class ControlColumns {
         return send[s].output(when, value < when.low() ? when.low() : when.high());
     }
 
-    /** The parameter that a send is of, as {@link Parameters} has it, or {@link Parameters#NOTHING}. */
+    /** Whether a map keeps what it answers to from zones. */
+    boolean takes(int m) {
+        return !map[m].keep();
+    }
+
+    /** The parameter that a send is of, as {@link Parameter} has it, or {@link Parameter#NOTHING}. */
     int parameter(int s) {
-        ControlMap.Send of = send[s];
-        return of.kind().isParameter()
-                ? Parameters.choice(of.kind() == ControlKind.NRPN, of.number())
-                : Parameters.NOTHING;
+        return parameter(send[s].kind(), send[s].number());
+    }
+
+    /** The parameter of a kind and number, or {@link Parameter#NOTHING} where the kind is none of a parameter. */
+    static int parameter(ControlKind kind, int number) {
+        return kind.isParameter() ? Parameter.choice(kind == ControlKind.NRPN, number) : Parameter.NOTHING;
     }
 
     /** The message of the fine half of a value, which follows that of {@link #message}; 0 where there is none. */
     int fine(int s, int value) {
         ControlMap.Send of = send[s];
         if (of.kind() == ControlKind.CONTROLLER_14) {
-            return ShortMessage.controller(0, of.number() + FINE, value & 0x7F);
+            return ShortMessage.controller(0, of.number() + JoinedValues.FINE, value & 0x7F);
         }
-        return of.kind().isParameter() ? ShortMessage.controller(0, Parameters.DATA_FINE, value & 0x7F) : 0;
+        return of.kind().isParameter() ? ShortMessage.controller(0, Parameter.DATA_FINE, value & 0x7F) : 0;
     }
 
     /** The message of a send that is no note and no scene, on channel 0; of a value of two halves, the coarse one. */
@@ -151,7 +177,7 @@ final class ControlColumns {
         return switch (of.kind()) {
             case PITCH_BEND -> ShortMessage.of(ShortMessage.PITCH_BEND, 0, value & 0x7F, value >>> 7);
             case CHANNEL_PRESSURE, PROGRAM_CHANGE -> ShortMessage.of(of.kind().status(), 0, value, 0);
-            case RPN, NRPN -> ShortMessage.controller(0, Parameters.DATA, value >>> 7);
+            case RPN, NRPN -> ShortMessage.controller(0, Parameter.DATA, value >>> 7);
             case CONTROLLER_14 -> ShortMessage.controller(0, of.number(), value >>> 7);
             default -> ShortMessage.of(of.kind().status(), 0, of.number(), value);
         };

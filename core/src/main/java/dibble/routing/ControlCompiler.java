@@ -56,6 +56,8 @@ final class ControlCompiler {
         for (int m = 0; m < maps.size(); m++) {
             ControlMap map = maps.get(m);
             columns.map[m] = nameless.computeIfAbsent(map, ControlMap::nameless);
+            columns.parameter[m] =
+                    ControlColumns.parameter(map.when().kind(), map.when().number());
             columns.firstSend[m] = s;
             for (int i = 0; i < map.sends().size(); i++) {
                 ControlMap.Send send = map.sends().get(i);

@@ -15,13 +15,13 @@ public enum ControlKind {
     /** Only for sends: a value that comes to be over 0 calls a scene. */
     SCENE("scene", 0, false),
 
-    /** Only for sends: a registered parameter, by its number of 14 bits, with a value of 14 bits. */
+    /** A registered parameter, by its number of 14 bits, with a value of 14 bits. */
     RPN("rpn", ShortMessage.CONTROLLER, true),
 
-    /** Only for sends: a parameter of the module's own, likewise. */
+    /** A parameter of the module's own, likewise. */
     NRPN("nrpn", ShortMessage.CONTROLLER, true),
 
-    /** Only for sends: a controller 0 to 31 with the one 32 above it as its fine half. */
+    /** A controller 0 to 31 with the one 32 above it as its fine half. */
     CONTROLLER_14("controller14", ShortMessage.CONTROLLER, true);
 
     private static final int FOURTEEN_BITS = 16_383;
@@ -53,7 +53,7 @@ public enum ControlKind {
 
     /** Whether a control map can answer to it. */
     public boolean isTrigger() {
-        return this != SCENE && this != CONTROLLER_14 && !isParameter();
+        return this != SCENE;
     }
 
     /** Whether it is a parameter, registered or not: several controllers that are one value together. */

@@ -41,7 +41,7 @@ public record ControlMap(
     /**
      * What a control map answers to, whatever the value.
      *
-     * @param number of the controller or key; 0 for kinds that have none
+     * @param number of the controller, parameter or key; 0 for kinds that have none
      * @param low the low end of the window of values
      * @param high its high end, not below the low one
      */
@@ -50,7 +50,7 @@ public record ControlMap(
             if (!kind.isTrigger()) {
                 throw new IllegalArgumentException(say("control-map.kind-of-sends-only", kind.word()));
             }
-            Checked.range("number.number", number, 0, 127);
+            Checked.range("number.number", number, 0, kind.mostNumber());
             Checked.range("number.window", low, 0, kind.most());
             Checked.range("number.window", high, 0, kind.most());
             if (low > high) {

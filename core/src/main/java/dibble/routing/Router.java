@@ -1,6 +1,8 @@
 package dibble.routing;
 
 import dibble.midi.EventKind;
+import dibble.midi.JoinedValues;
+import dibble.midi.Parameter;
 import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import java.util.Arrays;
@@ -18,6 +20,10 @@ public final class Router {
     private final Outlet outlet;
     private final HeldNotes notes;
     private final Parameters parameters = new Parameters();
+
+    /** What sources said before, by source and channel. */
+    private final JoinedValues heard = new JoinedValues();
+
     private final Debts debts = new Debts();
     private final SendStates sends = new SendStates(debts);
     private RoutingTable table = RoutingTable.empty();
@@ -128,6 +134,7 @@ public final class Router {
     public void openVoices(int count) {
         debts.openVoices(count);
         parameters.openVoices(count);
+        heard.open(count * 16);
         notes.openVoices(count);
         if (count * 16 > waiting.length) {
             waiting = Arrays.copyOf(waiting, count * 16);
@@ -200,9 +207,12 @@ public final class Router {
         }
         EventKind kind = EventKind.of(message);
         boolean letIn = table.letsIn(source, channel, kind);
+        if (letIn) {
+            heard.take(source * 16 + channel, message);
+        }
         int called = letIn ? table.calledScene(source, message) : NONE;
         int controls = letIn && called == NONE ? table.controlList(source, message) : 0;
-        boolean goesOn = letIn && called == NONE && !table.isTaken(controls);
+        boolean goesOn = letIn && called == NONE && !table.isTaken(controls, heard.choice(source * 16 + channel));
         if (Debts.isPedalUp(message)) {
             payElsewhere(source, channel, goesOn, message, stamp);
         }
@@ -478,12 +488,18 @@ public final class Router {
     /** Finds what the sends of matching control maps have to say to an event, each by its last output and its note. */
     private void gatherSends(int list, int source, int message, boolean ends) {
         ControlColumns controls = table.controls;
-        int value = ControlColumns.value(message);
+        int way = source * 16 + ShortMessage.channel(message);
+        int choice = heard.choice(way);
+        int parameter = heard.parameter(way, message);
+        int pair = heard.pair(way, message);
         sendCount = 0;
         calledScene = NONE;
         for (int i = list + 1; i <= list + table.cells[list]; i++) {
             int map = table.cells[i];
-            for (int s = controls.firstSend[map]; s < controls.firstSend[map + 1]; s++) {
+            int value = controls.value(map, message, choice, parameter, pair);
+            for (int s = controls.firstSend[map];
+                    value != ControlColumns.NOTHING && s < controls.firstSend[map + 1];
+                    s++) {
                 boolean callsScene = controls.send[s].kind() == ControlKind.SCENE;
                 if (table.sources.live[source] || callsScene) {
                     gatherSend(s, value, ends, source, callsScene);
@@ -589,7 +605,7 @@ public final class Router {
                 }
             }
             int instrument = controls.instrument[aim];
-            if (choice != Parameters.NOTHING && !parameters.isTold(destination, choice)) {
+            if (choice != Parameter.NOTHING && !parameters.isTold(destination, choice)) {
                 choose(choice, destination, instrument, stamp);
             }
             if (outlet.send(stamp, destination, message, instrument)) {
@@ -646,16 +662,16 @@ public final class Router {
     }
 
     private void choose(int choice, int destination, int instrument, long stamp) {
-        outlet.send(stamp, destination, Parameters.choosesCoarse(choice), instrument);
-        outlet.send(stamp, destination, Parameters.choosesFine(choice), instrument);
+        outlet.send(stamp, destination, Parameter.choosesCoarse(choice), instrument);
+        outlet.send(stamp, destination, Parameter.choosesFine(choice), instrument);
     }
 
     /** Somebody else has chosen another parameter there: data would become the value of theirs. */
     private void chooseAgain(int voice, int channel, int destination, int instrument, int message, long stamp) {
         choose(parameters.chosen(voice, channel), destination, instrument, stamp);
         int coarse = parameters.coarse(voice, channel);
-        if (ShortMessage.data1(message) == Parameters.DATA_FINE && coarse >= 0) {
-            outlet.send(stamp, destination, ShortMessage.controller(channel, Parameters.DATA, coarse), instrument);
+        if (ShortMessage.data1(message) == Parameter.DATA_FINE && coarse >= 0) {
+            outlet.send(stamp, destination, ShortMessage.controller(channel, Parameter.DATA, coarse), instrument);
         }
     }
 
@@ -793,7 +809,8 @@ public final class Router {
         if (source >= table.sources.count || !table.sources.isSource[source]) {
             return true;
         }
-        if (!table.letsIn(source, channel, kind) || table.isTaken(table.controlList(source, message))) {
+        if (!table.letsIn(source, channel, kind)
+                || table.isTaken(table.controlList(source, message), heard.choice(source * 16 + channel))) {
             return false;
         }
         int list = table.channelLists[source * 16 + channel];

@@ -4,6 +4,7 @@ import dibble.gear.PartRef;
 import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
+import dibble.midi.Parameter;
 import dibble.routing.RoutingTable.SceneSet;
 import dibble.routing.RoutingTable.SoundColumns;
 import dibble.routing.RoutingTable.SourceColumns;
@@ -12,6 +13,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.stream.Stream;
 
 /**
@@ -223,24 +225,25 @@ public final class RoutingCompiler {
             return 0;
         }
         int block = reserve(ControlColumns.SIGNALS);
-        for (int first = 0; first < maps.length; first++) {
-            int signal = ControlColumns.signal(controls.map[maps[first]].when());
-            if (cells[block + signal] == 0) {
-                int[] same = Arrays.stream(maps)
-                        .filter(m -> ControlColumns.signal(controls.map[m].when()) == signal)
-                        .toArray();
-                // Made first: it may have the cells moved.
-                int list = controlList(same);
-                cells[block + signal] = list;
+        Map<Integer, List<Integer>> bySignal = new TreeMap<>();
+        for (int m : maps) {
+            for (int signal : ControlColumns.signals(controls.map[m].when())) {
+                bySignal.computeIfAbsent(signal, it -> new ArrayList<>()).add(m);
             }
         }
+        bySignal.forEach((signal, same) -> {
+            // Made first: it may have the cells moved.
+            int list = controlList(same.stream().mapToInt(Integer::intValue).toArray());
+            cells[block + signal] = list;
+        });
         return block;
     }
 
     private int controlList(int[] maps) {
-        boolean takes = Arrays.stream(maps).anyMatch(m -> !controls.map[m].keep());
+        int[] takers = Arrays.stream(maps).filter(controls::takes).toArray();
+        boolean takes = Arrays.stream(takers).anyMatch(m -> controls.parameter[m] == Parameter.NOTHING);
         int mark = reserve(maps.length + 2);
-        cells[mark] = takes ? RoutingTable.TAKES : 0;
+        cells[mark] = takes ? RoutingTable.TAKES : takers.length > 0 ? RoutingTable.MAY_TAKE : 0;
         cells[mark + 1] = maps.length;
         System.arraycopy(maps, 0, cells, mark + 2, maps.length);
         int sends = Arrays.stream(maps).map(m -> controls.map[m].sends().size()).sum();

@@ -1,6 +1,7 @@
 package dibble.routing;
 
 import dibble.midi.EventKind;
+import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 
 /**
@@ -17,7 +18,7 @@ import dibble.midi.ShortMessage;
  * </pre>
  *
  * A list of zones is split by velocity where many zones with windows share a key; a list of control maps has -2 before
- * it where one of them takes the event. Slots of sources, ports and instruments are those of {@link Slots}; a
+ * it where one of them takes the event, -3 where that depends on the parameter that is chosen. Slots of sources, ports and instruments are those of {@link Slots}; a
  * destination is {@code port*16 + channel}.
  */
 public final class RoutingTable {
@@ -32,6 +33,9 @@ public final class RoutingTable {
 
     static final int BY_VELOCITY = -1;
     static final int TAKES = -2;
+
+    /** Before a list of control maps of which some take the event where their parameter is chosen. */
+    static final int MAY_TAKE = -3;
 
     final int portCount;
     final SourceColumns sources;
@@ -140,9 +144,22 @@ public final class RoutingTable {
         return block == 0 ? 0 : cells[block + ControlColumns.signal(message)];
     }
 
-    /** Whether one of the control maps of a list takes the event, so that it goes no further. */
-    boolean isTaken(int controlList) {
-        return controlList != 0 && cells[controlList - 1] == TAKES;
+    /**
+     * Whether one of the control maps of a list takes the event, so that it goes no further.
+     *
+     * @param choice the parameter that is chosen, as {@link Parameter} has it
+     */
+    boolean isTaken(int controlList, int choice) {
+        int mark = controlList == 0 ? 0 : cells[controlList - 1];
+        if (mark != MAY_TAKE || !Parameter.isSome(choice)) {
+            return mark == TAKES;
+        }
+        for (int i = controlList + 1; i <= controlList + cells[controlList]; i++) {
+            if (controls.takes(cells[i]) && controls.parameter[cells[i]] == choice) {
+                return true;
+            }
+        }
+        return false;
     }
 
     int destination(int zone, int channel) {

@@ -4,6 +4,9 @@ import static dibble.text.CoreText.say;
 
 import dibble.gear.Source;
 import dibble.midi.EventKind;
+import dibble.midi.HeardMessage;
+import dibble.midi.JoinedValues;
+import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
 import java.util.List;
@@ -12,7 +15,8 @@ import java.util.Set;
 
 /**
  * What would become of an event, and why: for each zone and control map that holds, either what it would send, or the
- * first reason why it stays silent. Sends nothing, and knows nothing of what is held or was sent before. The compiled
+ * first reason why it stays silent. Sends nothing, and knows nothing of what is held or was sent before: a value of several
+ * controllers is shown with all of them. The compiled
  * table answers, as it does for the {@link Router}; the written values are asked for reasons only.
  *
  * @param gate what stops the event at its source, or null
@@ -29,6 +33,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
         OTHER_SOURCE,
         CHANNEL,
         OTHER_EVENT,
+        NO_COARSE_HALF,
         KEY_BELOW,
         KEY_ABOVE,
         VELOCITY_BELOW,
@@ -69,19 +74,68 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
     public record Sent(String to, int channel, int message) {}
 
     /**
+     * What would be sent, as it is read: messages that are one value together are one.
+     *
+     * @param to the id of the instrument
+     * @param channel 1-16
+     * @param message the last of its messages, with the value that they make
+     */
+    public record Value(String to, int channel, HeardMessage message) {}
+
+    /**
      * What a zone or a control map would do.
      *
      * @param scene the id of the scene that it would call, or null
      * @param reason why it sends nothing, or null
      */
     public record Answer(String id, List<Sent> messages, String scene, Reason reason) {
+        /** The messages as they are read. */
+        public List<Value> values() {
+            return Trace.values(messages);
+        }
+
         private static Answer silent(String id, Reason reason) {
             return new Answer(id, List.of(), null, reason);
         }
     }
 
+    /** Messages as they are read: the four of a parameter, and the two halves of a controller, are one. */
+    public static List<Value> values(List<Sent> messages) {
+        List<Value> values = new ArrayList<>();
+        JoinedValues joined = new JoinedValues();
+        joined.open(1);
+        int began = 0;
+        for (int i = 0; i < messages.size(); i++) {
+            Sent sent = messages.get(i);
+            boolean sameWay = i > 0
+                    && messages.get(i - 1).to().equals(sent.to())
+                    && messages.get(i - 1).channel() == sent.channel();
+            if (!sameWay) {
+                joined.reset();
+            }
+            joined.take(0, sent.message());
+            HeardMessage heard = joined.heard(0, sent.message());
+            if (!sameWay || !goesOn(messages.get(i - 1).message(), sent.message())) {
+                began = values.size();
+            }
+            if (heard.isParameter() || heard.isPair()) {
+                values.subList(began, values.size()).clear();
+            }
+            values.add(new Value(sent.to(), sent.channel(), heard));
+        }
+        return values;
+    }
+
+    /** Whether a message goes on with the value that the one before it began. */
+    private static boolean goesOn(int before, int message) {
+        int number = ShortMessage.data1(message);
+        return Parameter.isChoice(before)
+                ? Parameter.isChoice(message) || number == Parameter.DATA
+                : number == ShortMessage.data1(before) + JoinedValues.FINE;
+    }
+
     /** The trace of an event where everything is sent: on files, and for what is printed. */
-    public static Trace of(Routing routing, String source, int message) {
+    public static Trace of(Routing routing, String source, HeardMessage message) {
         return new Tracing(routing, source, message, null).trace();
     }
 
@@ -90,7 +144,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
      *
      * @param unheard the ids of sources that are not heard
      */
-    public static Trace live(Routing routing, String source, int message, Set<String> unheard) {
+    public static Trace live(Routing routing, String source, HeardMessage message, Set<String> unheard) {
         return new Tracing(routing, source, message, unheard).trace();
     }
 
@@ -100,15 +154,17 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
         private final RoutingTable table;
         private final Source source;
         private final int slot;
+        private final HeardMessage heard;
         private final int message;
         private final int channel;
         private final EventKind kind;
         private final Set<String> unheard;
         private final int controlList;
 
-        Tracing(Routing routing, String sourceId, int message, Set<String> unheard) {
+        Tracing(Routing routing, String sourceId, HeardMessage heard, Set<String> unheard) {
             this.routing = routing;
-            this.message = message;
+            this.heard = heard;
+            this.message = heard.message();
             this.unheard = unheard;
             table = RoutingCompiler.compile(routing, slots);
             source = routing.source(sourceId)
@@ -144,7 +200,13 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
         }
 
         private Answer control(ControlMap map, int m) {
-            if (!isIn(controlList, m)) {
+            int value = table.controls.value(m, message, heard.choice(), heard.parameter(), heard.pair());
+            if (isIn(controlList, m)
+                    && value == ControlColumns.NOTHING
+                    && !map.when().kind().isParameter()) {
+                return Answer.silent(map.id(), Reason.NO_COARSE_HALF);
+            }
+            if (!isIn(controlList, m) || value == ControlColumns.NOTHING) {
                 Reason reason = !map.enabled()
                         ? Reason.OFF
                         : !map.isPlayedBy(source.id())
@@ -157,7 +219,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
             String scene = null;
             Reason first = null;
             for (int s = controls.firstSend[m]; s < controls.firstSend[m + 1]; s++) {
-                int output = controls.output(s, ControlColumns.value(message), ShortMessage.endsNote(message));
+                int output = controls.output(s, value, ShortMessage.endsNote(message));
                 Reason reason = null;
                 if (output == ControlColumns.NOTHING) {
                     reason = Reason.OUTSIDE_THE_WINDOW;
@@ -190,9 +252,9 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
                 int destination = RoutingTable.onChannel(controls.destination[aim], channel);
                 int instrument = controls.instrument[aim];
                 int choice = controls.parameter(s);
-                if (choice != Parameters.NOTHING) {
-                    messages.add(sent(instrument, destination, Parameters.choosesCoarse(choice)));
-                    messages.add(sent(instrument, destination, Parameters.choosesFine(choice)));
+                if (choice != Parameter.NOTHING) {
+                    messages.add(sent(instrument, destination, Parameter.choosesCoarse(choice)));
+                    messages.add(sent(instrument, destination, Parameter.choosesFine(choice)));
                 }
                 messages.add(sent(instrument, destination, plain));
                 if (controls.fine(s, output) != 0) {
@@ -228,7 +290,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
                         ? addNotes(z, messages)
                         : addMessage(z, messages);
             }
-            if (reason == null && table.isTaken(controlList)) {
+            if (reason == null && table.isTaken(controlList, heard.choice())) {
                 reason = Reason.TAKEN;
             }
             if (reason == null && table.zones.destination(z) == RoutingTable.NOWHERE) {
@@ -321,8 +383,10 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
             if (!table.passes(z, kind, message)) {
                 return Reason.NOT_PASSED;
             }
-            if (table.zones.destination(z) != RoutingTable.NOWHERE) {
-                messages.add(sent(table.zones.instrument(z), table.destination(z, channel), message));
+            for (int each : heard.whole()) {
+                if (table.zones.destination(z) != RoutingTable.NOWHERE && table.passes(z, kind, each)) {
+                    messages.add(sent(table.zones.instrument(z), table.destination(z, channel), each));
+                }
             }
             return null;
         }

@@ -1,11 +1,18 @@
 package dibble.studio;
 
+import dibble.midi.HeardMessage;
+import dibble.midi.JoinedValues;
+import dibble.midi.ShortMessage;
+
 /**
  * What passed lately, for looking at: each event that was played with what left because of it, and what left because
  * of something else (playback, an edit, a payment). The oldest make room. Belongs to the one thread that reads the
  * monitor; takes without allocating.
  */
 public final class Passed {
+    /** How far it is looked back for halves of a value: they are sent one after the other. */
+    private static final int BACK = 512;
+
     private final long[] stamps;
     private final long[] packed;
     private final int mask;
@@ -116,6 +123,26 @@ public final class Passed {
             at++;
         }
         return at;
+    }
+
+    /** The message of an entry, with the value that it says together with what the same player or channel had before. */
+    public HeardMessage heard(long number) {
+        long of = entry(number);
+        JoinedValues values = new JoinedValues();
+        values.open(1);
+        for (long at = Math.max(first(), number - BACK); at <= number; at++) {
+            if (isSameWay(of, entry(at))) {
+                values.take(0, Packed.message(entry(at)));
+            }
+        }
+        return values.heard(0, Packed.message(of));
+    }
+
+    private static boolean isSameWay(long one, long other) {
+        boolean played = isPlayed(one);
+        return played == isPlayed(other)
+                && ShortMessage.channel(Packed.message(one)) == ShortMessage.channel(Packed.message(other))
+                && (played ? Packed.voice(one) == Packed.voice(other) : Packed.port(one) == Packed.port(other));
     }
 
     /** Forgets all that passed; what was skipped stays counted. */

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.edits.StartingPoint;
 import dibble.files.SessionFile;
+import dibble.midi.HeardMessage;
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
 import dibble.routing.Trace;
@@ -21,7 +22,8 @@ class StartingPointTest {
         Routing routing = session.routing(Performance.NEW);
         session.sources().forEach(source -> {
             int key = ShortMessage.noteOn(source.playsOn(), source.keys().low(), 90);
-            assertThat(Trace.of(routing, source.id(), key).zones()).anyMatch(answer -> answer.reason() == null);
+            assertThat(Trace.of(routing, source.id(), HeardMessage.alone(key)).zones())
+                    .anyMatch(answer -> answer.reason() == null);
         });
         byte[] json = SessionFile.json(session, Performance.NEW);
         assertThat(SessionFile.readJson(json).session()).isEqualTo(session);

@@ -23,12 +23,17 @@ class MessageTextTest {
                 "program 1; C2 00",
                 "bend 8192; E2 00 40",
                 "pressure 40; D2 28",
-                "key pressure C4 40; A2 3C 28"
+                "key pressure C4 40; A2 3C 28",
+                "RPN 1 8197; B2 65 00 B2 64 01 B2 06 40 B2 26 05",
+                "nrpn 300 0; B2 63 02 B2 62 2C B2 06 00 B2 26 00",
+                "CC14 7 8197; B2 07 40 B2 27 05"
             })
     void messagesAreReadAsTheyAreTyped(String text, String bytes) {
         StringBuilder read = new StringBuilder();
-        for (byte each : ShortMessage.bytes(MessageText.parse(text, 2, MiddleC.C4))) {
-            read.append(String.format("%02X ", each));
+        for (int message : MessageText.parse(text, 2, MiddleC.C4).whole()) {
+            for (byte each : ShortMessage.bytes(message)) {
+                read.append(String.format("%02X ", each));
+            }
         }
         assertThat(read.toString().strip()).isEqualTo(bytes);
     }
@@ -44,6 +49,9 @@ class MessageTextTest {
                 "program 129",
                 "bend 16384",
                 "key C4 40",
+                "RPN 16383 0",
+                "RPN 0",
+                "CC14 32 0",
                 "C4 0",
                 "C4 1 2 3 4"
             })

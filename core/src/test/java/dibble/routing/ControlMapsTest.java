@@ -116,6 +116,62 @@ class ControlMapsTest {
         assertThat(sent).containsExactly(controller(0, 1, 0));
     }
 
+    private static ControlMap answersTo(ControlKind kind, int number) {
+        return ControlMap.of(
+                "c", "a", ControlMap.Trigger.any(kind, number), ControlMap.Send.whole(ControlKind.PITCH_BEND, 0, LOW));
+    }
+
+    private static int bend(int value) {
+        return ShortMessage.of(ShortMessage.PITCH_BEND, 0, value & 0x7F, value >>> 7);
+    }
+
+    /** The choice goes on, since it is no value yet; data of another parameter goes on, too. */
+    @Test
+    void aMapAnswersToAParameterAsOneValue() {
+        install(answersTo(ControlKind.NRPN, 300));
+        assertThat(play("a", controller(0, 99, 2), controller(0, 98, 44)))
+                .containsExactly(controller(0, 99, 2), controller(0, 98, 44));
+        sent.clear();
+        assertThat(play("a", controller(0, 6, 64), controller(0, 38, 5))).containsExactly(bend(8192), bend(8197));
+        sent.clear();
+        play("a", controller(0, 98, 45));
+        sent.clear();
+        assertThat(play("a", controller(0, 6, 64))).containsExactly(controller(0, 6, 64));
+        sent.clear();
+        // Steps of a value are no value: what the parameter makes of them is its own affair.
+        play("a", controller(0, 98, 44));
+        sent.clear();
+        assertThat(play("a", controller(0, 96, 0))).containsExactly(controller(0, 96, 0));
+    }
+
+    @Test
+    void eachChannelAndSourceHasChosenItsOwn() {
+        install(answersTo(ControlKind.RPN, 0));
+        play("a", controller(0, 101, 0), controller(0, 100, 0), controller(1, 101, 0), controller(1, 100, 1));
+        play("b", controller(0, 101, 0), controller(0, 100, 0));
+        sent.clear();
+        assertThat(play("a", controller(1, 6, 12))).doesNotContain(bend(12 << 7));
+        play("b", controller(0, 6, 12));
+        assertThat(sent).doesNotContain(bend(12 << 7));
+        assertThat(play("a", controller(0, 6, 12))).contains(bend(12 << 7));
+    }
+
+    @Test
+    void afterTheNumberOfNoneDataIsForNothing() {
+        install(answersTo(ControlKind.RPN, 16_383));
+        play("a", controller(0, 101, 127), controller(0, 100, 127));
+        sent.clear();
+        assertThat(play("a", controller(0, 6, 12))).containsExactly(controller(0, 6, 12));
+    }
+
+    @Test
+    void aMapAnswersToAControllerWithItsFineHalf() {
+        install(answersTo(ControlKind.CONTROLLER_14, 16));
+        assertThat(play("a", controller(0, 48, 5))).isEmpty();
+        assertThat(play("a", controller(0, 16, 64), controller(0, 48, 5), controller(0, 48, 6)))
+                .containsExactly(bend(8192), bend(8197), bend(8198));
+    }
+
     private static ControlMap.Send note(int number) {
         return new ControlMap.Send(ControlKind.NOTE, number, 0, 127, null, LOW);
     }

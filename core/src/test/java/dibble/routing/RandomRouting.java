@@ -100,7 +100,7 @@ public final class RandomRouting {
     }
 
     private ControlMap controlMap(String id) {
-        ControlKind kind = ControlKind.values()[random.nextInt(6)];
+        ControlKind kind = ControlKind.values()[(7 + random.nextInt(9)) % 10];
         int low = random.nextInt(3) == 0 ? 0 : random.nextInt(kind.most() / 2);
         int high = random.nextInt(3) == 0 ? kind.most() : low + random.nextInt(kind.most() / 2);
         ControlMap.Trigger when = new ControlMap.Trigger(kind, number(kind), low, high);
@@ -209,12 +209,14 @@ public final class RandomRouting {
     public int message() {
         int channel = random.nextInt(4);
         return switch (random.nextInt(16)) {
-            case 0, 15 ->
-                ShortMessage.controller(
-                        channel,
-                        List.of(0, 1, 7, 10, 11, 64, 74, 120, 122, 126, 6, 6, 38, 96, 98, 99, 100, 100, 101, 101)
-                                .get(random.nextInt(20)),
-                        random.nextInt(128));
+            case 0, 15 -> {
+                int number = List.of(
+                                0, 1, 7, 10, 11, 64, 74, 120, 122, 126, 6, 6, 38, 38, 96, 98, 99, 100, 101, 16, 33, 39,
+                                48)
+                        .get(random.nextInt(23));
+                // Few parameters, so that some of them are chosen whole, and again.
+                yield ShortMessage.controller(channel, number, random.nextInt(number >= 98 && number <= 101 ? 2 : 128));
+            }
             case 1 -> ShortMessage.of(ShortMessage.PITCH_BEND, channel, random.nextInt(128), random.nextInt(128));
             case 2 -> ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, channel, random.nextInt(128), 0);
             case 3 -> ShortMessage.of(ShortMessage.KEY_PRESSURE, channel, key(), random.nextInt(128));

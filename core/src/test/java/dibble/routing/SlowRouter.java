@@ -300,7 +300,75 @@ final class SlowRouter {
         };
     }
 
-    private static boolean answers(ControlMap map, String source, int message) {
+    /** What was let in: by source and channel the parameter that was chosen, and by controller too the values. */
+    private final Map<String, Choice> heardChoices = new LinkedHashMap<>();
+
+    private final Map<String, Map<Integer, Integer>> heardValues = new LinkedHashMap<>();
+
+    private static String player(String source, int message) {
+        return source + " " + ShortMessage.channel(message);
+    }
+
+    private void hear(String sourceId, int message) {
+        Source source = routing.source(sourceId).orElse(null);
+        if (ShortMessage.kind(message) != ShortMessage.CONTROLLER
+                || source == null
+                || !source.listen().holds(ShortMessage.channel(message))
+                || !source.accept().contains(EventKind.CONTROLLERS)) {
+            return;
+        }
+        String player = player(sourceId, message);
+        Map<Integer, Integer> values = heardValues.computeIfAbsent(player, it -> new LinkedHashMap<>());
+        Choice before = heardChoices.getOrDefault(player, Choice.NOTHING);
+        Choice now = before.after(message);
+        heardChoices.put(player, now);
+        int number = ShortMessage.data1(message);
+        if (!now.equals(before)) {
+            values.put(1006, 0);
+        } else if (number == 6) {
+            values.put(1006, ShortMessage.data2(message));
+        }
+        values.put(number, ShortMessage.data2(message));
+    }
+
+    private boolean answersJoined(ControlMap map, String source, int message) {
+        int number = ShortMessage.data1(message);
+        Choice chosen = heardChoices.getOrDefault(player(source, message), Choice.NOTHING);
+        boolean controller = ShortMessage.kind(message) == ShortMessage.CONTROLLER;
+        if (map.when().kind() == ControlKind.CONTROLLER_14) {
+            return controller
+                    && (number == map.when().number() || number == map.when().number() + 32);
+        }
+        return controller
+                && (number == 6 || number == 38)
+                && chosen.isWhole()
+                && chosen.nrpn() == (map.when().kind() == ControlKind.NRPN)
+                && chosen.coarse() * 128 + chosen.fine() == map.when().number()
+                && map.when().number() != 16383;
+    }
+
+    /** What a map that answers reads in an event; null where its coarse half was never said. */
+    private Integer value(ControlMap map, String source, int message) {
+        int number = ShortMessage.data1(message);
+        Map<Integer, Integer> values = heardValues.getOrDefault(player(source, message), Map.of());
+        return switch (map.when().kind()) {
+            case RPN, NRPN -> values.get(1006) * 128 + (number == 38 ? ShortMessage.data2(message) : 0);
+            case CONTROLLER_14 -> {
+                Integer coarse = values.get(map.when().number());
+                yield coarse == null
+                        ? null
+                        : (Integer) (coarse * 128 + (number >= 32 ? ShortMessage.data2(message) : 0));
+            }
+            default -> value(message);
+        };
+    }
+
+    private boolean answers(ControlMap map, String source, int message) {
+        if (map.when().kind() == ControlKind.CONTROLLER_14 || map.when().kind().isParameter()) {
+            return map.isPlayedBy(source)
+                    && map.channels().holds(ShortMessage.channel(message))
+                    && answersJoined(map, source, message);
+        }
         boolean number = !map.when().kind().isNumbered() || map.when().number() == ShortMessage.data1(message);
         return map.isPlayedBy(source)
                 && map.channels().holds(ShortMessage.channel(message))
@@ -349,8 +417,12 @@ final class SlowRouter {
         List<Making> makings = new ArrayList<>();
         called = null;
         boolean off = ShortMessage.endsNote(message);
-        int v = value(message);
         matching(source, message).forEach((id, map) -> {
+            Integer read = value(map, source, message);
+            if (read == null) {
+                return;
+            }
+            int v = read;
             for (int i = 0; i < map.sends().size(); i++) {
                 ControlMap.Send send = map.sends().get(i);
                 SendId sendId = new SendId(id.scene, id.map, i);
@@ -686,6 +758,7 @@ final class SlowRouter {
     }
 
     void event(String sourceId, int message) {
+        hear(sourceId, message);
         Key key = new Key(sourceId, ShortMessage.channel(message), ShortMessage.data1(message));
         boolean ends = ShortMessage.endsNote(message);
         if (ends) {

@@ -11,7 +11,10 @@ import dibble.gear.PartRef;
 import dibble.midi.ChannelSet;
 import dibble.midi.ControllerNames;
 import dibble.midi.EventKind;
+import dibble.midi.HeardMessage;
+import dibble.midi.JoinedValues;
 import dibble.midi.MiddleC;
+import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 import dibble.routing.Aim;
 import dibble.routing.ControlKind;
@@ -161,8 +164,20 @@ final class ControlsPresenter {
         document.edit(say("edit.active-scene"), session -> ControlEdits.holdIn(session, id, scene));
     }
 
-    /** What a message that a control sent would be for a map; empty for notes and their like. */
-    static Optional<ControlMap.Trigger> trigger(int message) {
+    /** What a message that a control sent would be for a map; empty for notes and their like, and for choices. */
+    static Optional<ControlMap.Trigger> trigger(HeardMessage heard) {
+        int message = heard.message();
+        if (Parameter.isChoice(message)) {
+            return Optional.empty();
+        }
+        if (heard.isParameter()) {
+            ControlKind kind = Parameter.isNrpn(heard.choice()) ? ControlKind.NRPN : ControlKind.RPN;
+            return Optional.of(ControlMap.Trigger.any(kind, Parameter.number(heard.choice())));
+        }
+        if (heard.isPair()) {
+            return Optional.of(
+                    ControlMap.Trigger.any(ControlKind.CONTROLLER_14, ShortMessage.data1(message) - JoinedValues.FINE));
+        }
         return switch (ShortMessage.kind(message)) {
             case ShortMessage.CONTROLLER -> Optional.of(ControlMap.Trigger.controller(ShortMessage.data1(message)));
             case ShortMessage.PITCH_BEND -> Optional.of(ControlMap.Trigger.any(ControlKind.PITCH_BEND, 0));
@@ -265,7 +280,6 @@ final class ControlsPresenter {
                 .toList();
     }
 
-    /** All parts as choices. */
     /** All that a send can lead to, and what it leads to where that is nothing of it. */
     List<Choice> aims(Aim now) {
         List<Choice> aims = new ArrayList<>();

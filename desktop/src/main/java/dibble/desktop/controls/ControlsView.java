@@ -39,6 +39,8 @@ public final class ControlsView extends BorderPane implements View {
     private final ControlInspector inspector;
     private final Map<String, ControlCard> shown = new HashMap<>();
     private final Watch watch;
+    private String movedBy;
+    private ControlMap.Trigger moved;
 
     public ControlsView(Desk desk) {
         this.desk = desk;
@@ -47,7 +49,7 @@ public final class ControlsView extends BorderPane implements View {
                 .each(this::follow)
                 .with(() -> desk.live()
                         .onControl((source, message) ->
-                                ControlsPresenter.trigger(message).ifPresent(trigger -> moved(source, trigger))))
+                                ControlsPresenter.trigger(message).ifPresent(trigger -> heard(source, trigger))))
                 .with(() -> this::leave);
         setId("controls");
         HBox head = new HBox(16, Cards.heading(say("controls-view.control-maps")), count);
@@ -97,6 +99,20 @@ public final class ControlsView extends BorderPane implements View {
         desk.selection().control().set(id);
     }
 
+    private void heard(String source, ControlMap.Trigger trigger) {
+        movedBy = source;
+        moved = trigger;
+    }
+
+    /** What was moved last; not before all that came with it was read, for a fine half comes behind its coarse one. */
+    private void takeMoved() {
+        if (moved != null) {
+            ControlMap.Trigger trigger = moved;
+            moved = null;
+            moved(movedBy, trigger);
+        }
+    }
+
     private void moved(String source, ControlMap.Trigger trigger) {
         make.moved(source, trigger);
         if (!learn.isSelected()) {
@@ -122,6 +138,7 @@ public final class ControlsView extends BorderPane implements View {
     }
 
     private void follow() {
+        takeMoved();
         shown.values().forEach(ControlCard::follow);
         inspector.follow();
     }

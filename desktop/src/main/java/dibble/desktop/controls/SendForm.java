@@ -13,7 +13,6 @@ import dibble.routing.ControlMap;
 import java.util.List;
 import java.util.function.BiFunction;
 import java.util.function.UnaryOperator;
-import java.util.stream.Stream;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
@@ -22,22 +21,18 @@ import javafx.scene.layout.VBox;
 
 /** The fields of one send of a control map; shows the map by its id. */
 final class SendForm extends VBox {
-    /** What a control map can answer to. */
+    /** What a control map can answer to, and send. */
     static final List<Choice> KINDS = List.of(
             new Choice(ControlKind.CONTROLLER, say("common.controller-cc")),
             new Choice(ControlKind.NOTE, say("common.note")),
             new Choice(ControlKind.PITCH_BEND, say("common.pitch-bend")),
             new Choice(ControlKind.CHANNEL_PRESSURE, say("common.channel-pressure")),
             new Choice(ControlKind.KEY_PRESSURE, say("common.poly-pressure")),
-            new Choice(ControlKind.PROGRAM_CHANGE, say("common.program-change")));
+            new Choice(ControlKind.PROGRAM_CHANGE, say("common.program-change")),
+            new Choice(ControlKind.CONTROLLER_14, say("send-form.controller-14-bit")),
+            new Choice(ControlKind.RPN, say("send-form.rpn")),
+            new Choice(ControlKind.NRPN, say("send-form.nrpn")));
 
-    private static final List<Choice> SENT = Stream.concat(
-                    KINDS.stream(),
-                    Stream.of(
-                            new Choice(ControlKind.CONTROLLER_14, say("send-form.controller-14-bit")),
-                            new Choice(ControlKind.RPN, say("send-form.rpn")),
-                            new Choice(ControlKind.NRPN, say("send-form.nrpn"))))
-            .toList();
     private static final List<Choice> CALL = List.of(new Choice(ControlKind.SCENE, say("send-form.switch-to")));
 
     private final Desk desk;
@@ -127,8 +122,8 @@ final class SendForm extends VBox {
             return CALL;
         }
         return send.to() instanceof Aim.AllParts
-                ? SENT.stream().filter(it -> it.value() != ControlKind.NOTE).toList()
-                : SENT;
+                ? KINDS.stream().filter(it -> it.value() != ControlKind.NOTE).toList()
+                : KINDS;
     }
 
     private void change(String what, UnaryOperator<ControlMap.Send> change) {

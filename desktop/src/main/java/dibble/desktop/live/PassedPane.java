@@ -10,6 +10,7 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.midi.EventKind;
+import dibble.midi.HeardMessage;
 import dibble.studio.Passed;
 import java.time.ZoneId;
 import java.util.List;
@@ -57,7 +58,7 @@ final class PassedPane extends VBox {
 
     private final Desk desk;
     private final PassedRows rows;
-    private final BiConsumer<String, Integer> why;
+    private final BiConsumer<String, HeardMessage> why;
     private final Canvas canvas = new Canvas();
     private final Pane view = new Pane(canvas);
     private final ComboBox<Choice> source = new ComboBox<>();
@@ -73,7 +74,7 @@ final class PassedPane extends VBox {
     private boolean stale = true;
 
     /** @param why is given who played what, where somebody asks */
-    PassedPane(Desk desk, BiConsumer<String, Integer> why) {
+    PassedPane(Desk desk, BiConsumer<String, HeardMessage> why) {
         super(6);
         this.desk = desk;
         this.why = why;
@@ -322,8 +323,9 @@ final class PassedPane extends VBox {
         g.setFill(Palette.ON_DARK);
         g.fillText(row.source(), SOURCE, base, CHANNEL - SOURCE - 8);
         g.fillText(row.channel(), CHANNEL, base);
-        String in =
-                row.message() != 0 && bytes.isSelected() ? PassedRows.bytes(row.message()) + "  " + row.in() : row.in();
+        String in = row.message() != null && bytes.isSelected()
+                ? PassedRows.bytes(row.message().message()) + "  " + row.in()
+                : row.in();
         g.fillText(in, IN, base, OUT - IN - 12);
         if (!row.note().isEmpty()) {
             g.setFill(ALERT);

@@ -6,13 +6,13 @@ import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.midi.EventKind;
+import dibble.midi.HeardMessage;
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
 import dibble.routing.Slots;
 import dibble.session.Session;
 import dibble.studio.Packed;
 import dibble.studio.Passed;
-import dibble.studio.PassedValue;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -40,7 +40,7 @@ final class PassedRows {
      * @param number of its first entry
      * @param sourceId who played it, or null where nobody did
      * @param channel 1-16, or empty
-     * @param message what was played, packed; 0 where nobody did
+     * @param message what was played, or null where nobody did
      * @param note what is said where nothing left
      */
     record Row(
@@ -49,7 +49,7 @@ final class PassedRows {
             String sourceId,
             String source,
             String channel,
-            int message,
+            HeardMessage message,
             String in,
             List<Out> outs,
             String note) {}
@@ -161,7 +161,7 @@ final class PassedRows {
                 sourceId,
                 played ? Words.source(sourceId, session) : BY_ITSELF,
                 played ? String.valueOf(ShortMessage.channel(message) + 1) : "",
-                message,
+                played ? passed.heard(leader) : null,
                 played ? what(passed, leader, session) : "",
                 outs,
                 note);
@@ -174,13 +174,10 @@ final class PassedRows {
 
     /** A message as it is read; the last of several that are one value together says that, too. */
     private static String what(Passed passed, long at, Session session) {
-        String message = Words.message(Packed.message(passed.entry(at)), session.middleC());
-        return PassedValue.at(passed, at)
-                .map(it -> say(
-                        "passed-rows.one-value",
-                        message,
-                        Words.control(it.kind(), it.number(), session.middleC()),
-                        it.value()))
+        HeardMessage heard = passed.heard(at);
+        String message = Words.message(heard.message(), session.middleC());
+        return Words.joined(heard, session.middleC())
+                .map(value -> say("passed-rows.one-value", message, value))
                 .orElse(message);
     }
 
@@ -233,7 +230,7 @@ final class PassedRows {
                         row.source(),
                         row.channel(),
                         row.in(),
-                        row.message() == 0 ? "" : bytes(row.message()),
+                        row.message() == null ? "" : bytes(row.message().message()),
                         became.isEmpty() ? row.note() : String.join("; ", became))
                 + "\n";
     }

@@ -12,6 +12,7 @@ import dibble.midi.ShortMessage;
 import dibble.recording.Track;
 import dibble.routing.Routing;
 import dibble.routing.Slots;
+import dibble.routing.Trace;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;
@@ -63,15 +64,20 @@ final class Sentence {
         boolean isKey = ShortMessage.startsNote(message);
         List<Way> ways = new ArrayList<>();
         boolean refused = false;
+        List<Trace.Sent> taken = new ArrayList<>();
         for (LiveState.Sent sent : heard.sent()) {
             // A key is told by the notes that it starts, a control by all that it moves.
             if (ShortMessage.startsNote(sent.message()) || !isKey) {
                 refused |= !sent.taken();
                 if (sent.taken()) {
-                    ways.add(way(sent, session, routing, slots));
+                    taken.add(new Trace.Sent(
+                            slots.instrumentId(sent.instrument()),
+                            ShortMessage.channel(sent.message()) + 1,
+                            sent.message()));
                 }
             }
         }
+        Trace.values(taken).forEach(value -> ways.add(way(value, session, routing)));
         String silence = "";
         if (ways.isEmpty()) {
             silence = !isHeard
@@ -81,18 +87,18 @@ final class Sentence {
                             : isKey ? say("sentence.no-zone-has-this-key") : say("sentence.nothing-uses-it");
         }
         return new Sentence(
-                Words.source(heard.source(), session), Words.message(message, session.middleC()), ways, silence);
+                Words.source(heard.source(), session), Words.heard(heard.what(), session.middleC()), ways, silence);
     }
 
-    private static Way way(LiveState.Sent sent, Session session, Routing routing, Slots slots) {
-        int message = sent.message();
-        int channel = ShortMessage.channel(message) + 1;
-        String id = slots.instrumentId(sent.instrument());
+    private static Way way(Trace.Value value, Session session, Routing routing) {
+        int message = value.message().message();
+        int channel = value.channel();
+        String id = value.to();
         String address = session.instrument(id).map(Instrument::name).orElse(id) + " " + channel;
         boolean isKey = ShortMessage.startsNote(message);
         String what = isKey
                 ? NoteNames.nameAndNumber(ShortMessage.data1(message), session.middleC())
-                : Words.message(message, session.middleC());
+                : Words.heard(value.message(), session.middleC());
         Optional<Part> part = routing.partAt(id, channel);
         if (part.isEmpty()) {
             return new Way(0, String.valueOf(channel), address, what);

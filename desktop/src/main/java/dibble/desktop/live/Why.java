@@ -9,6 +9,7 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
+import dibble.midi.HeardMessage;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.ShortMessage;
@@ -40,6 +41,7 @@ final class Why {
     private final Session session;
     private final Routing routing;
     private final String source;
+    private final HeardMessage heard;
     private final int message;
     private final Map<String, String> closed;
     private final String alone;
@@ -53,11 +55,17 @@ final class Why {
      * @param alone the zone that is heard alone, or null
      */
     private Why(
-            Session session, Routing routing, String source, int message, Map<String, String> closed, String alone) {
+            Session session,
+            Routing routing,
+            String source,
+            HeardMessage heard,
+            Map<String, String> closed,
+            String alone) {
         this.session = session;
         this.routing = routing;
         this.source = source;
-        this.message = message;
+        this.heard = heard;
+        this.message = heard.message();
         this.closed = closed;
         this.alone = alone;
     }
@@ -70,12 +78,12 @@ final class Why {
             Routing routing,
             Set<String> unheard,
             String source,
-            int message,
+            HeardMessage heard,
             Map<String, String> closed,
             String alone) {
         Routing inForce = alone == null ? routing : routing.alone(alone);
-        Why why = new Why(session, inForce, source, message, closed, alone);
-        return why.answer(Trace.live(inForce, source, message, unheard));
+        Why why = new Why(session, inForce, source, heard, closed, alone);
+        return why.answer(Trace.live(inForce, source, heard, unheard));
     }
 
     private MiddleC middleC() {
@@ -87,7 +95,7 @@ final class Why {
                 "why.channel",
                 Words.source(source, session),
                 ShortMessage.channel(message) + 1,
-                Words.message(message, middleC()));
+                Words.heard(heard, middleC()));
         if (trace.gate() != null) {
             lines.add(new Line(
                     new Places.Thing(Places.Kind.SOURCE, source),
@@ -146,7 +154,7 @@ final class Why {
             text = say("why.switches-to", scene(answer.scene()));
             sounding.add(scene(answer.scene()));
         } else {
-            text = say("why.text", sent(answer.messages()), map.keep());
+            text = say("why.text", sent(answer.values()), map.keep());
         }
         lines.add(new Line(
                 new Places.Thing(Places.Kind.CONTROL, map.id()),
@@ -172,7 +180,7 @@ final class Why {
             others++;
             return;
         }
-        String text = answer.reason() == null ? sent(answer.messages()) + "." : reason(answer.reason(), zone);
+        String text = answer.reason() == null ? sent(answer.values()) + "." : reason(answer.reason(), zone);
         if (answer.reason() == null && closed.containsKey(zone.to().instrument())) {
             text = say("why.but", text, closed.get(zone.to().instrument()));
         }
@@ -186,8 +194,8 @@ final class Why {
                 answer.reason() == null));
     }
 
-    private String sent(List<Trace.Sent> messages) {
-        return messages.stream()
+    private String sent(List<Trace.Value> values) {
+        return values.stream()
                 .map(sent -> {
                     String part = routing.partAt(sent.to(), sent.channel())
                             .map(Part::name)
@@ -196,7 +204,7 @@ final class Why {
                             session.instrument(sent.to()).map(Instrument::name).orElse(sent.to());
                     sounding.add(part);
                     return say(
-                            "why.sends-to", Words.message(sent.message(), middleC()), part, instrument, sent.channel());
+                            "why.sends-to", Words.heard(sent.message(), middleC()), part, instrument, sent.channel());
                 })
                 .collect(Collectors.joining("; "));
     }
@@ -237,6 +245,7 @@ final class Why {
 
     private String reason(Trace.Reason reason, Optional<Zone> zone) {
         return switch (reason) {
+            case NO_COARSE_HALF -> say("why.no-coarse-half");
             case OFF ->
                 alone != null && zone.filter(Zone::enabled).isPresent()
                         ? say("why.another-zone-is-soloed")

@@ -10,6 +10,7 @@ import dibble.desktop.ui.Form;
 import dibble.desktop.ui.LiveState;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
+import dibble.midi.HeardMessage;
 import dibble.midi.MessageText;
 import dibble.studio.Loop;
 import java.util.ArrayList;
@@ -41,7 +42,7 @@ final class WhyPane extends VBox {
     private final Label sentence = new Label();
     private final VBox lines = new VBox(2);
     private String askedSource;
-    private int asked;
+    private HeardMessage asked;
     private Why.Answer answer;
     private final List<WhyLine> rows = new ArrayList<>();
     private long answeredAt;
@@ -67,7 +68,7 @@ final class WhyPane extends VBox {
         typed.setId("why-typed");
         typed.setPromptText(say("why-pane.f-3-96-or-cc"));
         typed.setAccessibleText(say("why-pane.a-key-or-another-message"));
-        typed.setPrefColumnCount(14);
+        typed.setPrefColumnCount(18);
         typed.setOnAction(event -> askTyped());
         FlowPane line = new FlowPane(
                 6,
@@ -97,7 +98,7 @@ final class WhyPane extends VBox {
     }
 
     /** Asks about an event. */
-    void ask(String sourceId, int message) {
+    void ask(String sourceId, HeardMessage message) {
         last.setSelected(false);
         askedSource = sourceId;
         asked = message;
@@ -157,9 +158,9 @@ final class WhyPane extends VBox {
     void follow(long now) {
         if (last.isSelected() && now - answeredAt >= BETWEEN_ANSWERS) {
             LiveState.Heard heard = desk.live().lastMove();
-            if (heard != null && (heard.message() != asked || !heard.source().equals(askedSource))) {
+            if (heard != null && (!heard.what().equals(asked) || !heard.source().equals(askedSource))) {
                 askedSource = heard.source();
-                asked = heard.message();
+                asked = heard.what();
                 answeredAt = now;
                 stale = true;
             }
@@ -169,7 +170,7 @@ final class WhyPane extends VBox {
         }
         stale = false;
         boolean isThere =
-                askedSource != null && desk.session().source(askedSource).isPresent() && asked != 0;
+                askedSource != null && desk.session().source(askedSource).isPresent();
         Why.Answer next = isThere
                 ? Why.ask(
                         desk.session(),

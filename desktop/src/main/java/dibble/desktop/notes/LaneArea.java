@@ -2,7 +2,8 @@ package dibble.desktop.notes;
 
 import dibble.desktop.ui.Palette;
 import dibble.midi.MidiTrack;
-import dibble.midi.ShortMessage;
+import dibble.recording.ValueLane;
+import dibble.routing.ControlKind;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
@@ -18,20 +19,25 @@ final class LaneArea extends Pane {
 
     private final Canvas canvas = new Canvas();
     private final Board board;
-    private final LaneKind kind;
+    private final ValueLane lane;
 
-    LaneArea(Board board, LaneKind kind) {
+    LaneArea(Board board, ValueLane lane, String name) {
         this.board = board;
-        this.kind = kind;
+        this.lane = lane;
         setMinSize(0, HEIGHT);
         setPrefHeight(HEIGHT);
         setMaxHeight(HEIGHT);
-        setAccessibleText(kind.name());
+        setAccessibleText(name);
         getChildren().add(canvas);
     }
 
-    private double y(double height) {
-        return AIR + (HEIGHT - 2 * AIR) * (1 - height);
+    private double y(int value) {
+        return AIR + (HEIGHT - 2 * AIR) * (1 - value / (double) lane.kind().most());
+    }
+
+    /** Whether a value stands until the next: others are single events. */
+    private boolean stands() {
+        return lane.kind() != ControlKind.KEY_PRESSURE && lane.kind() != ControlKind.PROGRAM_CHANGE;
     }
 
     void draw(Palette palette) {
@@ -43,7 +49,7 @@ final class LaneArea extends Pane {
         new NotePainter(g, board.at(), palette, getWidth())
                 .lines(board.presenter().grid(), HEIGHT);
         g.setFill(palette.get("rule"));
-        g.fillRect(0, Math.round(y(kind.rest())), getWidth(), 1);
+        g.fillRect(0, Math.round(y(lane.rest())), getWidth(), 1);
         g.setFont(FONT);
         g.setTextAlign(TextAlignment.LEFT);
         g.setTextBaseline(VPos.CENTER);
@@ -51,7 +57,7 @@ final class LaneArea extends Pane {
             g.setFill(one.colour());
             g.setStroke(one.colour());
             g.setLineWidth(2);
-            if (kind.stands()) {
+            if (stands()) {
                 steps(g, one.sheet().hand().whole());
             } else {
                 events(g, one.sheet().hand().whole());
@@ -61,14 +67,16 @@ final class LaneArea extends Pane {
 
     private void steps(GraphicsContext g, MidiTrack clip) {
         double lastX = 0;
-        double lastY = y(kind.rest());
+        double lastY = y(lane.rest());
         int column = Integer.MIN_VALUE;
+        ValueLane.Reader reader = lane.reader();
         for (int i = 0; i < clip.size(); i++) {
-            if (!clip.isChannelMessage(i) || !kind.has(clip.message(i))) {
+            int value = clip.isChannelMessage(i) ? reader.value(clip.message(i)) : ValueLane.NOTHING;
+            if (value == ValueLane.NOTHING) {
                 continue;
             }
             double x = board.scale().xOfTick(clip.tick(i));
-            double y = y(kind.height(clip.message(i)));
+            double y = y(value);
             if (x > getWidth()) {
                 break;
             }
@@ -85,20 +93,21 @@ final class LaneArea extends Pane {
     }
 
     private void events(GraphicsContext g, MidiTrack clip) {
+        ValueLane.Reader reader = lane.reader();
         for (int i = 0; i < clip.size(); i++) {
-            boolean seen = clip.isChannelMessage(i)
-                    && kind.has(clip.message(i))
+            int value = clip.isChannelMessage(i) ? reader.value(clip.message(i)) : ValueLane.NOTHING;
+            boolean seen = value != ValueLane.NOTHING
                     && clip.tick(i) >= board.scale().from()
                     && clip.tick(i) <= board.scale().to();
             if (!seen) {
                 continue;
             }
             double x = board.scale().xOfTick(clip.tick(i));
-            if (kind.kind() == ShortMessage.PROGRAM_CHANGE) {
+            if (lane.kind() == ControlKind.PROGRAM_CHANGE) {
                 g.fillRect(x, AIR, 2, HEIGHT - 2 * AIR);
-                g.fillText(String.valueOf(ShortMessage.data1(clip.message(i)) + 1), x + 6, HEIGHT / 2);
+                g.fillText(String.valueOf(value + 1), x + 6, HEIGHT / 2);
             } else {
-                double y = y(kind.height(clip.message(i)));
+                double y = y(value);
                 g.fillRect(x, y, 2, HEIGHT - AIR - y);
             }
         }

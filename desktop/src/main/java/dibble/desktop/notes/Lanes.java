@@ -4,6 +4,9 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.Words;
+import dibble.midi.MiddleC;
+import dibble.recording.ValueLane;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -27,7 +30,7 @@ final class Lanes extends VBox {
     private final Board board;
     private final double head;
     private final Runnable stale;
-    private final Map<LaneKind, Line> shown = new TreeMap<>();
+    private final Map<ValueLane, Line> shown = new TreeMap<>();
 
     /**
      * @param head how wide the heads are
@@ -41,16 +44,16 @@ final class Lanes extends VBox {
 
     /** An entry for each lane that the shown tracks can have. */
     List<MenuItem> items() {
-        TreeSet<LaneKind> kinds = new TreeSet<>(shown.keySet());
+        TreeSet<ValueLane> kinds = new TreeSet<>(shown.keySet());
         board.presenter()
                 .sheets()
                 .values()
-                .forEach(sheet -> kinds.addAll(LaneKind.all(sheet.hand().whole(), sheet.index())));
+                .forEach(sheet -> kinds.addAll(ValueLane.all(sheet.hand().whole())));
         List<MenuItem> items = new ArrayList<>();
-        for (LaneKind kind : kinds) {
-            CheckMenuItem item = new CheckMenuItem(kind.name());
-            item.setSelected(shown.containsKey(kind));
-            item.setOnAction(event -> show(kind, item.isSelected()));
+        for (ValueLane lane : kinds) {
+            CheckMenuItem item = new CheckMenuItem(name(lane));
+            item.setSelected(shown.containsKey(lane));
+            item.setOnAction(event -> show(lane, item.isSelected()));
             items.add(item);
         }
         if (items.isEmpty()) {
@@ -61,20 +64,30 @@ final class Lanes extends VBox {
         return items;
     }
 
-    private void show(LaneKind kind, boolean on) {
+    private void show(ValueLane lane, boolean on) {
         if (on) {
-            Button off = Cards.button("lane-off", "×", () -> show(kind, false));
-            off.setAccessibleText(say("lanes.hide", kind.name()));
+            Button off = Cards.button("lane-off", "×", () -> show(lane, false));
+            off.setAccessibleText(say("lanes.hide", name(lane)));
             off.getStyleClass().add("small");
-            Label name = new Label(kind.name());
+            Label name = new Label(name(lane));
             name.setMinWidth(0);
-            LaneArea area = new LaneArea(board, kind);
-            shown.put(kind, new Line(line(Cards.line(name, off), head, area), area));
+            LaneArea area = new LaneArea(board, lane, name(lane));
+            shown.put(lane, new Line(line(Cards.line(name, off), head, area), area));
         } else {
-            shown.remove(kind);
+            shown.remove(lane);
         }
         getChildren().setAll(shown.values().stream().map(Line::node).toList());
         stale.run();
+    }
+
+    private static String name(ValueLane lane) {
+        return switch (lane.kind()) {
+            case PITCH_BEND -> say("lanes.pitch-bend");
+            case CHANNEL_PRESSURE -> say("lanes.channel-pressure");
+            case KEY_PRESSURE -> say("lanes.poly-pressure");
+            case PROGRAM_CHANGE -> say("lanes.program-change");
+            default -> Words.control(lane.kind(), lane.number(), MiddleC.C4);
+        };
     }
 
     /** An area with a head at its left, as wide as those of tracks. */

@@ -2,6 +2,9 @@ package dibble.desktop.ui;
 
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
+import dibble.midi.HeardMessage;
+import dibble.midi.JoinedValues;
+import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
 import dibble.routing.ControlKind;
@@ -15,6 +18,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.LongSupplier;
+import java.util.stream.IntStream;
 import javafx.util.Subscription;
 
 /**
@@ -37,7 +41,11 @@ public final class LiveState {
     public record Sent(int port, int instrument, int message, boolean taken) {}
 
     /** What was played last, with what left because of it. */
-    public record Heard(String source, int message, List<Sent> sent) {}
+    public record Heard(String source, HeardMessage what, List<Sent> sent) {
+        public int message() {
+            return what.message();
+        }
+    }
 
     /**
      * When a source was last heard.
@@ -55,9 +63,18 @@ public final class LiveState {
         private final byte[] channels = new byte[VALUES];
         private final int[] velocities = new int[128];
         private final int[] pressures = new int[128];
+        private final JoinedValues joined = new JoinedValues();
+
+        /**
+         * Values that several controllers make, by parameter or controller: of each channel, then the
+         * channel of the last.
+         */
+        private final Map<Integer, int[]> whole = new HashMap<>();
+
         private int heard;
 
         Moved() {
+            joined.open(16);
             Arrays.fill(values, UNKNOWN);
             Arrays.fill(pressures, UNKNOWN);
         }
@@ -99,7 +116,7 @@ public final class LiveState {
     /** Is told of knobs, wheels and pedals as they are moved. */
     @FunctionalInterface
     public interface ControlListener {
-        void moved(String source, int message);
+        void moved(String source, HeardMessage message);
     }
 
     /** Is told of keys as they are pressed. */
@@ -124,7 +141,7 @@ public final class LiveState {
     private final Map<Integer, Integer> strikes = new HashMap<>();
 
     private String source;
-    private int message;
+    private HeardMessage what;
     private List<Sent> sent = new ArrayList<>();
     private Heard lastNote;
     private Heard lastMove;
@@ -190,14 +207,14 @@ public final class LiveState {
                 keepNote();
             }
             source = slots.sourceId(Packed.voice(packed));
-            message = Packed.message(packed);
+            int message = Packed.message(packed);
             lasts.put(source, new Last(ShortMessage.channel(message) + 1, stamp));
             twins.take(stamp, Packed.voice(packed), message);
-            note(moves.computeIfAbsent(source, id -> new Moved()), stamp);
+            note(moves.computeIfAbsent(source, id -> new Moved()), message, stamp);
             sent = new ArrayList<>();
             playedAt = stamp;
             changed = true;
-            key(packed);
+            key(message);
         } else if (source != null && stamp == playedAt && sent.size() < MOST_SENT) {
             // What leaves bears the stamp of what it leaves because of; it can come a frame later.
             sent.add(new Sent(
@@ -206,8 +223,11 @@ public final class LiveState {
         }
     }
 
-    private void note(Moved moved, long stamp) {
+    private void note(Moved moved, int message, long stamp) {
         int channel = ShortMessage.channel(message);
+        moved.joined.take(channel, message);
+        what = moved.joined.heard(channel, message);
+        setWhole(moved, channel);
         moved.heard |= 1 << channel;
         if (!ShortMessage.endsNote(message)) {
             moved.messages[channel] = message;
@@ -224,8 +244,45 @@ public final class LiveState {
             default -> moved.velocities[first] = ShortMessage.startsNote(message) ? second : 0;
         }
         if (EventKind.of(message) != EventKind.NOTES && EventKind.of(message) != EventKind.KEY_PRESSURE) {
-            List.copyOf(controlListeners).forEach(listener -> listener.moved(source, message));
+            List.copyOf(controlListeners).forEach(listener -> listener.moved(source, what));
         }
+    }
+
+    private void setWhole(Moved moved, int channel) {
+        if (what.isParameter()) {
+            keep(moved, channel, what.choice(), what.parameter());
+        }
+        if (what.pair() != JoinedValues.NOTHING) {
+            keep(moved, channel, pair(ShortMessage.data1(what.message())), what.pair());
+        }
+    }
+
+    /** Where the values of a controller 0-31 with its fine half are: besides those of parameters, by their choices. */
+    private static int pair(int controller) {
+        return -1 - controller % JoinedValues.FINE;
+    }
+
+    private static void keep(Moved moved, int channel, int key, int value) {
+        int[] values = moved.whole.computeIfAbsent(key, it -> {
+            int[] none = new int[17];
+            Arrays.fill(none, UNKNOWN);
+            return none;
+        });
+        values[channel] = value;
+        values[16] = channel;
+    }
+
+    /** Where a controller or parameter is, on the channel of those that count on which it was moved last. */
+    private static int whole(Moved moved, int key, ChannelSet channels) {
+        int[] values = moved.whole.get(key);
+        if (values == null || channels.holds(values[16])) {
+            return values == null ? UNKNOWN : values[values[16]];
+        }
+        return IntStream.range(0, 16)
+                .filter(channel -> channels.holds(channel) && values[channel] != UNKNOWN)
+                .map(channel -> values[channel])
+                .findFirst()
+                .orElse(UNKNOWN);
     }
 
     private static void set(Moved moved, int channel, int what, int value) {
@@ -266,7 +323,7 @@ public final class LiveState {
     /**
      * Where a control of a source is now, as a control map would read it; {@link #UNKNOWN} where it was not heard yet.
      *
-     * @param number of the controller or key
+     * @param number of the controller, parameter or key
      */
     public int value(String sourceId, ControlKind kind, int number, ChannelSet channels) {
         Moved moved = moves.get(sourceId);
@@ -280,7 +337,9 @@ public final class LiveState {
             case PROGRAM_CHANGE -> value(moved, PROGRAM, channels);
             case NOTE -> moved.velocities[number];
             case KEY_PRESSURE -> moved.pressures[number];
-            case SCENE, RPN, NRPN, CONTROLLER_14 -> UNKNOWN;
+            case RPN, NRPN -> whole(moved, Parameter.choice(kind == ControlKind.NRPN, number), channels);
+            case CONTROLLER_14 -> whole(moved, pair(number), channels);
+            case SCENE -> UNKNOWN;
         };
     }
 
@@ -298,7 +357,7 @@ public final class LiveState {
         return UNKNOWN;
     }
 
-    private void key(long packed) {
+    private void key(int message) {
         Down keys = down.computeIfAbsent(source, id -> new Down());
         int key = ShortMessage.data1(message);
         int channel = ShortMessage.channel(message);
@@ -312,10 +371,11 @@ public final class LiveState {
     }
 
     private void keepNote() {
+        int message = what.message();
         if (ShortMessage.endsNote(message)) {
             return;
         }
-        Heard heard = new Heard(source, message, List.copyOf(sent));
+        Heard heard = new Heard(source, what, List.copyOf(sent));
         lastMove = heard;
         if (ShortMessage.startsNote(message) || lastNote == null) {
             lastNote = heard;

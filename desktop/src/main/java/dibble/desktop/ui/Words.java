@@ -9,8 +9,11 @@ import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.ControllerNames;
 import dibble.midi.GeneralMidi;
+import dibble.midi.HeardMessage;
+import dibble.midi.JoinedValues;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
+import dibble.midi.Parameter;
 import dibble.midi.ParameterNames;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
@@ -30,6 +33,7 @@ import dibble.time.TempoMap;
 import java.util.Collection;
 import java.util.DoubleSummaryStatistics;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /** How things are said in the interface, in one place. Imports no nodes. */
@@ -109,6 +113,26 @@ public final class Words {
             case ShortMessage.CHANNEL_PRESSURE -> say("words.channel-pressure", first);
             default -> say("words.pitch-bend", signed((first | second << 7) - 8192));
         };
+    }
+
+    /** A message with the value that it says together with those before it: {@code RPN 1 fine tuning · 8197}. */
+    public static String heard(HeardMessage heard, MiddleC middleC) {
+        return joined(heard, middleC).orElseGet(() -> message(heard.message(), middleC));
+    }
+
+    /** The value that a message says together with those before it; empty where it is a message by itself. */
+    public static Optional<String> joined(HeardMessage heard, MiddleC middleC) {
+        if (heard.isParameter()) {
+            ControlKind kind = Parameter.isNrpn(heard.choice()) ? ControlKind.NRPN : ControlKind.RPN;
+            return Optional.of(control(kind, Parameter.number(heard.choice()), middleC) + " · " + heard.parameter());
+        }
+        return heard.isPair()
+                ? Optional.of(control(
+                                ControlKind.CONTROLLER_14,
+                                ShortMessage.data1(heard.message()) - JoinedValues.FINE,
+                                middleC)
+                        + " · " + heard.pair())
+                : Optional.empty();
     }
 
     private static String signed(int number) {

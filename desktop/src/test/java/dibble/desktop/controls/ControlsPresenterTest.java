@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.demo.LamplightersRound;
+import dibble.midi.HeardMessage;
 import dibble.midi.ShortMessage;
 import dibble.routing.Aim;
 import dibble.routing.ControlKind;
@@ -39,13 +40,14 @@ class ControlsPresenterTest {
 
     @Test
     void aControlThatIsMovedGetsAMapThatDoesWhatItsZonesDo() {
-        ControlMap.Trigger wheel =
-                ControlsPresenter.trigger(ShortMessage.controller(1, 1, 5)).orElseThrow();
+        ControlMap.Trigger wheel = ControlsPresenter.trigger(HeardMessage.alone(ShortMessage.controller(1, 1, 5)))
+                .orElseThrow();
         String id = presenter.add("tansy", wheel);
         assertThat(map(id).sends()).hasSize(1);
         assertThat(map(id).sends().get(0).number()).isEqualTo(1);
         assertThat(presenter.add("tansy", wheel)).as("once").isEqualTo(id);
-        assertThat(ControlsPresenter.trigger(ShortMessage.noteOn(0, 60, 80))).isEmpty();
+        assertThat(ControlsPresenter.trigger(HeardMessage.alone(ShortMessage.noteOn(0, 60, 80))))
+                .isEmpty();
         ControlsPresenter bare = new ControlsPresenter(new Document(Session.empty("Bare"), Performance.NEW));
         assertThatThrownBy(() -> bare.add("tansy", wheel)).hasMessageContaining("add one in Gear");
     }

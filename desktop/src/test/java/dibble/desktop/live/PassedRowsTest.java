@@ -105,7 +105,7 @@ class PassedRowsTest {
         played(22 * MS, "larkspur", ShortMessage.controller(0, 6, 24));
         played(23 * MS, "larkspur", ShortMessage.controller(0, 38, 50));
         List<PassedRows.Row> shown = all();
-        assertThat(shown.get(shown.size() - 2).in()).endsWith("(RPN 0 pitch bend range: 3072)");
-        assertThat(shown.get(shown.size() - 1).in()).endsWith("(RPN 0 pitch bend range: 3122)");
+        assertThat(shown.get(shown.size() - 2).in()).endsWith("(RPN 0 pitch bend range · 3072)");
+        assertThat(shown.get(shown.size() - 1).in()).endsWith("(RPN 0 pitch bend range · 3122)");
     }
 }

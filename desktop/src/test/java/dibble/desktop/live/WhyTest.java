@@ -47,6 +47,8 @@ class WhyTest {
                 "larkspur; 1; E2 90; Celesta; its keys start at F♯3 54.",
                 "larkspur; 1; F#4 90; Glass bowls, soft; it takes velocities up to 78.",
                 "larkspur; 1; CC 64 127; Bass hand; it does not pass controllers (CC 64).",
+                "larkspur; 1; RPN 1 8197; Celesta; 'sends RPN 1 fine tuning · 8197 to Celesta, Sorrel 1.'",
+                "larkspur; 1; CC14 7 8197; Celesta; 'sends CC 7 level, 14-bit · 8197 to Celesta, Sorrel 1.'",
                 "larkspur; 1; CC 16 64; Celesta; a control map takes it, so it goes no further.",
                 "teasel; 5; C4 90; Kalimba; 'takes channel 2; this came on channel 5.'",
                 "fern; 3; C2 90; Low winds; sends C2 36 · velocity 90 to Low winds, Yarrow 2. But the port of Yarrow is not there.",

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.midi.ChannelSet;
 import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
+import dibble.routing.ControlKind;
 import dibble.routing.Slots;
 import dibble.studio.Packed;
 import org.junit.jupiter.api.Test;
@@ -42,6 +43,20 @@ class LiveStateTest {
         assertThat(live.lastNote().sent())
                 .extracting(LiveState.Sent::message)
                 .containsExactly(ShortMessage.noteOn(3, 60, 80));
+    }
+
+    @Test
+    void valuesOfSeveralControllersAreKnownAsOne() {
+        for (int[] one : new int[][] {{101, 0}, {100, 1}, {6, 64}, {38, 5}, {7, 100}, {39, 3}}) {
+            played(one[0], ShortMessage.controller(1, one[0], one[1]));
+        }
+        live.read();
+        assertThat(live.value("larkspur", ControlKind.RPN, 1, ChannelSet.of(2))).isEqualTo(8197);
+        assertThat(live.value("larkspur", ControlKind.RPN, 1, ChannelSet.of(3))).isEqualTo(LiveState.UNKNOWN);
+        assertThat(live.value("larkspur", ControlKind.NRPN, 1, ChannelSet.ALL)).isEqualTo(LiveState.UNKNOWN);
+        assertThat(live.value("larkspur", ControlKind.CONTROLLER_14, 7, ChannelSet.ALL))
+                .isEqualTo(100 << 7 | 3);
+        assertThat(live.lastMove().what().isPair()).isTrue();
     }
 
     @Test

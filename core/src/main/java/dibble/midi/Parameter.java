@@ -1,0 +1,94 @@
+package dibble.midi;
+
+/**
+ * Choices of registered and non-registered parameters (MIDI 1.0, controllers 98 to 101), as numbers that can be kept and
+ * compared without an object for each: what a player has chosen, with halves that may not have been said yet.
+ */
+public final class Parameter {
+    /** Nothing was chosen. In what was, each half is one more than its number, so that 0 is one that was not said. */
+    public static final int NOTHING = 0;
+
+    /** The controller with the coarse half of a parameter's value. */
+    public static final int DATA = 6;
+
+    /** The controller with its fine half. */
+    public static final int DATA_FINE = 38;
+
+    private static final int INCREMENT = 96;
+    private static final int DECREMENT = 97;
+    private static final int NRPN_FINE = 98;
+    private static final int NRPN = 99;
+    private static final int RPN_FINE = 100;
+    private static final int RPN = 101;
+
+    private static final int COARSE = 8;
+    private static final int IS_NRPN = 1 << 16;
+    private static final int HALF = 0xFF;
+    private static final int NO_NUMBER = 16_383;
+
+    private Parameter() {}
+
+    /** What is chosen after a message; most change nothing. */
+    public static int after(int before, int message) {
+        if (ShortMessage.kind(message) != ShortMessage.CONTROLLER) {
+            return before;
+        }
+        int half = ShortMessage.data2(message) + 1;
+        return switch (ShortMessage.data1(message)) {
+            case RPN -> (isNrpn(before) ? 0 : before & HALF) | half << COARSE;
+            case RPN_FINE -> (isNrpn(before) ? 0 : before & HALF << COARSE) | half;
+            case NRPN -> IS_NRPN | (isNrpn(before) ? before & HALF : 0) | half << COARSE;
+            case NRPN_FINE -> IS_NRPN | (isNrpn(before) ? before & HALF << COARSE : 0) | half;
+            default -> before;
+        };
+    }
+
+    /** What is chosen by choosing a parameter of a number 0-16383. */
+    public static int choice(boolean nrpn, int number) {
+        return (nrpn ? IS_NRPN : 0) | (number >>> 7) + 1 << COARSE | (number & 0x7F) + 1;
+    }
+
+    public static boolean isNrpn(int choice) {
+        return (choice & IS_NRPN) != 0;
+    }
+
+    /** Whether both halves of the number were said. */
+    public static boolean isWhole(int choice) {
+        return (choice & HALF) != 0 && (choice >> COARSE & HALF) != 0;
+    }
+
+    /** Whether data is for a parameter: both halves were said, and they are not those of no parameter (127 and 127). */
+    public static boolean isSome(int choice) {
+        return isWhole(choice) && number(choice) != NO_NUMBER;
+    }
+
+    /** The number 0-16383 of a choice that is whole. */
+    public static int number(int choice) {
+        return (choice >> COARSE & HALF) - 1 << 7 | (choice & HALF) - 1;
+    }
+
+    /** The message that chooses the coarse half of a choice, on channel 0. */
+    public static int choosesCoarse(int choice) {
+        return ShortMessage.controller(0, isNrpn(choice) ? NRPN : RPN, (choice >> COARSE & HALF) - 1);
+    }
+
+    /** The message that chooses the fine half. */
+    public static int choosesFine(int choice) {
+        return ShortMessage.controller(0, isNrpn(choice) ? NRPN_FINE : RPN_FINE, (choice & HALF) - 1);
+    }
+
+    /** Whether a message chooses half of a parameter. */
+    public static boolean isChoice(int message) {
+        int number = ShortMessage.data1(message);
+        return ShortMessage.kind(message) == ShortMessage.CONTROLLER && number >= NRPN_FINE && number <= RPN;
+    }
+
+    /** Whether a message is data for what is chosen: a half of its value, or a step of it. */
+    public static boolean isData(int message) {
+        if (ShortMessage.kind(message) != ShortMessage.CONTROLLER) {
+            return false;
+        }
+        int number = ShortMessage.data1(message);
+        return number == DATA || number == DATA_FINE || number == INCREMENT || number == DECREMENT;
+    }
+}
