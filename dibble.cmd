@@ -11,7 +11,7 @@ where mvn >nul 2>nul || (echo dibble: no Maven found: install Maven, 3.8 or newe
 if "%1"=="test" (pushd "%here%" & call mvn -B -ntp verify & goto :end)
 pushd "%here%"
 echo dibble: building where needed 1>&2
-call mvn -q -B -ntp -Dmaven.test.skip -Dspotless.check.skip -pl core,sound,jack,cli,desktop package dependency:copy-dependencies -DincludeScope=runtime "-DoutputDirectory=%here%target\lib" || (echo dibble: the build failed 1>&2& popd & exit /b 2)
+call mvn -q -B -ntp -Dmaven.test.skip -Dspotless.check.skip -pl core,sound,jack,paper,cli,desktop package dependency:copy-dependencies -DincludeScope=runtime "-DoutputDirectory=%here%target\lib" || (echo dibble: the build failed 1>&2& popd & exit /b 2)
 copy /y "cli\target\dibble-cli-%version%.jar" "target\lib" >nul
 copy /y "desktop\target\dibble-desktop-%version%.jar" "target\lib" >nul
 popd

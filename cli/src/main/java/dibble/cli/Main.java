@@ -33,6 +33,8 @@ import picocli.CommandLine.ScopeType;
             QuantizeCommand.class,
             EditCommand.class,
             RenderCommand.class,
+            SheetCommand.class,
+            CompareCommand.class,
             PortsCommand.class
         })
 public final class Main implements Runnable {

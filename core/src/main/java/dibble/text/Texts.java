@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.MissingResourceException;
 import java.util.ResourceBundle;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
 
 /**
  * The texts of one module, from its message bundle. A text is a {@link MessageFormat} pattern, whether or not it has
@@ -27,6 +28,7 @@ public final class Texts {
 
     private final ResourceBundle bundle;
     private final Map<String, Object> read = new ConcurrentHashMap<>();
+    private final Map<String, Object> readPlain = new ConcurrentHashMap<>();
 
     private Texts(ResourceBundle bundle) {
         this.bundle = bundle;
@@ -66,6 +68,17 @@ public final class Texts {
         plain = true;
     }
 
+    /** Has something made with texts as they are printed, where others are for a terminal: a sheet of paper. */
+    public static <T> T typeset(Supplier<T> work) {
+        boolean before = plain;
+        plain = false;
+        try {
+            return work.get();
+        } finally {
+            plain = before;
+        }
+    }
+
     /** Text with plain quotes, dashes and dots, as a terminal and a script expect them. */
     public static String plain(String text) {
         return text.replace('’', '\'')
@@ -82,7 +95,7 @@ public final class Texts {
      * @throws MissingResourceException where the bundle has no such text
      */
     public String say(String key, Object... arguments) {
-        Object found = read.computeIfAbsent(key, this::read);
+        Object found = (plain ? readPlain : read).computeIfAbsent(key, this::read);
         if (found instanceof String text) {
             return text;
         }

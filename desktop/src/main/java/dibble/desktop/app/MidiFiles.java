@@ -4,7 +4,6 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Words;
 import dibble.edits.FileImport;
 import dibble.files.AtomicFile;
 import dibble.midi.MidiFile;
@@ -14,6 +13,7 @@ import dibble.midi.MidiFormatException;
 import dibble.recording.TrackExport;
 import dibble.routing.Routing;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import java.io.IOException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
@@ -199,8 +199,8 @@ final class MidiFiles {
                         say(
                                 "midi-files.has-its-own-tempo-the",
                                 found.name,
-                                Words.tempo(found.read.take().tempo()),
-                                Words.tempo(desk.session().tempo())),
+                                SessionWords.tempo(found.read.take().tempo()),
+                                SessionWords.tempo(desk.session().tempo())),
                         List.of(
                                 new AskBar.Answer(
                                         say("midi-files.use-its-tempo"),

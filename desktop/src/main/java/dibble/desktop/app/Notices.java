@@ -4,7 +4,7 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Words;
+import dibble.session.SessionWords;
 import dibble.studio.Loop;
 import java.nio.file.Path;
 import java.util.List;
@@ -70,8 +70,8 @@ final class Notices {
                         .tell(
                                 say(
                                         "notices.loop-what-is-sent-to",
-                                        Words.port(loop.output(), desk.session()),
-                                        Words.port(loop.input(), desk.session())),
+                                        SessionWords.port(loop.output(), desk.session()),
+                                        SessionWords.port(loop.input(), desk.session())),
                                 new AskBar.Answer(
                                         say("common.send-there-again"),
                                         () -> desk.studio().allowLoop(loop.output())));

@@ -2,7 +2,6 @@ package dibble.desktop.channels;
 
 import static dibble.desktop.ui.UiText.say;
 
-import dibble.desktop.ui.Words;
 import dibble.edits.Joins;
 import dibble.edits.Plant;
 import dibble.edits.ZoneEdits;
@@ -24,6 +23,7 @@ import dibble.session.ChannelChart.PortChart;
 import dibble.session.ChannelChart.Way;
 import dibble.session.Document;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -126,7 +126,7 @@ final class ChannelsPresenter {
     String from(Arrival arrival) {
         return say(
                 "channels-presenter.all-channels-2",
-                Words.source(arrival.source(), session()),
+                SessionWords.source(arrival.source(), session()),
                 arrival.channel() == ChannelChart.EVERY,
                 arrival.channel());
     }
@@ -175,10 +175,10 @@ final class ChannelsPresenter {
         List<String> words = new ArrayList<>();
         Zone zone = way.zone();
         if (!way.whole()) {
-            words.add(Words.keys(zone.keys(), session().middleC()));
+            words.add(SessionWords.keys(zone.keys(), session().middleC()));
         }
         if (zone.transpose() != 0) {
-            words.add(Words.transpose(zone.transpose()));
+            words.add(SessionWords.transpose(zone.transpose()));
         }
         if (!zone.velocity().equals(Range.VELOCITIES)) {
             words.add(say(

@@ -9,7 +9,6 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
-import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
@@ -19,6 +18,7 @@ import dibble.session.ChannelChart.Arrival;
 import dibble.session.ChannelChart.Place;
 import dibble.session.ChannelChart.PortChart;
 import dibble.session.ChannelChart.Way;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -189,7 +189,9 @@ public final class ChannelsView extends BorderPane implements View {
         unplugAll.setText(
                 presenter.filter() == null
                         ? say("channels-view.disconnect-all")
-                        : say("channels-view.disconnect-all-of", Words.source(presenter.filter(), desk.session())));
+                        : say(
+                                "channels-view.disconnect-all-of",
+                                SessionWords.source(presenter.filter(), desk.session())));
     }
 
     private void showFilters() {
@@ -292,14 +294,14 @@ public final class ChannelsView extends BorderPane implements View {
             tell(say(
                     "channels-view.already-plays-with-all-its",
                     presenter.from(from),
-                    Words.target(to, desk.session())));
+                    SessionWords.target(to, desk.session())));
             return;
         }
         List<String> already = presenter.playsAlready(pane.chart(), from);
         String zone = presenter.join(from, to);
         desk.selection().zoneAlone(zone);
         pick(null);
-        String said = say("channels-view.plays", presenter.from(from), Words.target(to, desk.session()));
+        String said = say("channels-view.plays", presenter.from(from), SessionWords.target(to, desk.session()));
         if (already.isEmpty()) {
             tell(said + ".");
             return;
@@ -310,7 +312,8 @@ public final class ChannelsView extends BorderPane implements View {
                         say("channels-view.layered-with-2", said, String.join(", ", already)),
                         new AskBar.Answer(say("channels-view.split-instead-press-the-split"), () -> {
                             besideZone = zone;
-                            tell(say("channels-view.press-the-lowest-key-for", Words.target(to, desk.session())));
+                            tell(say(
+                                    "channels-view.press-the-lowest-key-for", SessionWords.target(to, desk.session())));
                         }));
     }
 

@@ -6,13 +6,13 @@ import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.Places;
-import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.routing.Zone;
 import dibble.session.ChannelChart;
 import dibble.session.ChannelChart.Arrival;
 import dibble.session.ChannelChart.Place;
 import dibble.session.ChannelChart.PortChart;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -43,8 +43,9 @@ final class ChartRows {
         Map<String, List<Arrival>> bySource = chart.arrivals().stream()
                 .collect(Collectors.groupingBy(Arrival::source, LinkedHashMap::new, Collectors.toList()));
         bySource.forEach((source, own) -> {
-            String name =
-                    source.equals(Zone.ANY_SOURCE) ? say("common.all-sources") : Words.source(source, desk.session());
+            String name = source.equals(Zone.ANY_SOURCE)
+                    ? say("common.all-sources")
+                    : SessionWords.source(source, desk.session());
             List<Region> group = new ArrayList<>(List.of(Cards.strong(name)));
             for (Arrival arrival : own) {
                 String channel = arrival.channel() == ChannelChart.EVERY ? "all" : String.valueOf(arrival.channel());

@@ -7,10 +7,10 @@ import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Places;
-import dibble.desktop.ui.Words;
 import dibble.midi.Range;
 import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.session.SessionWords;
 import java.util.Optional;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -70,9 +70,10 @@ final class WayPanel extends HBox {
         }
         zone = selected.get();
         chip.show(
-                Words.colour(zone, desk.session()),
-                zone.to() instanceof Target.ToPart to ? Words.channel(to.part(), desk.routing()) : "·");
-        name.setText(Words.source(zone.source(), desk.session()) + " → " + Words.target(zone.to(), desk.session()));
+                SessionWords.colour(zone, desk.session()),
+                zone.to() instanceof Target.ToPart to ? SessionWords.channel(to.part(), desk.routing()) : "·");
+        name.setText(SessionWords.source(zone.source(), desk.session()) + " → "
+                + SessionWords.target(zone.to(), desk.session()));
         low.setNote(zone.keys().low(), desk.session().middleC());
         high.setNote(zone.keys().high(), desk.session().middleC());
         on.setSelected(zone.enabled());

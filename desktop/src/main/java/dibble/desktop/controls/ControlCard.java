@@ -9,8 +9,8 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.Spoken;
-import dibble.desktop.ui.Words;
 import dibble.routing.ControlMap;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.css.PseudoClass;
@@ -100,12 +100,12 @@ final class ControlCard extends HBox {
 
     void show(ControlMap shown) {
         map = shown;
-        name.setText(Words.controlMap(map, desk.session()));
+        name.setText(SessionWords.controlMap(map, desk.session()));
         on.setSelected(map.enabled());
         on.setText(say("control-card.text", presenter.holdsIn(map), map.enabled()));
         on.setAccessibleText(name.getText() + ", " + on.getText());
         deaf = presenter.deaf(map);
-        who.setText(Words.source(map.source(), desk.session()));
+        who.setText(SessionWords.source(map.source(), desk.session()));
         what.setText(presenter.when(map));
         List<ControlsPresenter.Said> next =
                 map.sends().stream().map(send -> presenter.said(map, send)).toList();

@@ -6,12 +6,12 @@ import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Words;
 import dibble.edits.ControlEdits;
 import dibble.midi.ChannelSet;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -65,7 +65,7 @@ final class ControlInspector extends VBox {
                         "control-name",
                         say("common.name"),
                         say("control-inspector.name-of-the-control-map"),
-                        id -> Words.controlMap(now(id), desk.session()),
+                        id -> SessionWords.controlMap(now(id), desk.session()),
                         edit(say("edit.rename"), ControlMap::withName))
                 .choice(
                         "control-scene",
@@ -177,7 +177,7 @@ final class ControlInspector extends VBox {
             empty.setText(say("control-inspector.click-a-card-to-see"));
             return;
         }
-        title.setText(Words.controlMap(map, desk.session()));
+        title.setText(SessionWords.controlMap(map, desk.session()));
         curve.show(map);
         ControlKind kind = map.when().kind();
         low.setText(presenter.when(map) + " · " + ControlsPresenter.value(kind, 0));

@@ -4,7 +4,6 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
-import dibble.desktop.ui.Words;
 import dibble.edits.ControlEdits;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -24,6 +23,7 @@ import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.session.Document;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -81,7 +81,7 @@ final class ControlsPresenter {
 
     /** What the map answers to: {@code CC 21}, {@code pitch bend}. */
     String when(ControlMap map) {
-        return Words.control(map.when().kind(), map.when().number(), middleC());
+        return SessionWords.control(map.when().kind(), map.when().number(), middleC());
     }
 
     /** A value as it is shown: bends from their middle, programs from 1. */
@@ -106,14 +106,14 @@ final class ControlsPresenter {
                     "",
                     say("controls-presenter.when-the-value-rises-above"));
         }
-        String what = Words.control(send.kind(), send.number(), middleC());
+        String what = SessionWords.control(send.kind(), send.number(), middleC());
         if (send.to() instanceof Aim.AllParts) {
             return new Said(0, say("controls-presenter.all"), say("controls-presenter.all-parts"), what, values);
         }
         Target to = (Target) send.to();
         Optional<Part> part = to instanceof Target.ToPart of ? session().part(of.part()) : Optional.empty();
-        String channel = to instanceof Target.ToPart of ? Words.channel(of.part(), routing()) : "·";
-        return new Said(part.map(Part::colour).orElse(0), channel, Words.target(to, session()), what, values);
+        String channel = to instanceof Target.ToPart of ? SessionWords.channel(of.part(), routing()) : "·";
+        return new Said(part.map(Part::colour).orElse(0), channel, SessionWords.target(to, session()), what, values);
     }
 
     private String scene(Aim.ToScene to) {
@@ -223,7 +223,12 @@ final class ControlsPresenter {
             throw new IllegalArgumentException(say("controls-presenter.there-is-no-sound-to"));
         }
         return make(
-                source, when, when.kind(), when.number(), parts, Words.control(when.kind(), when.number(), middleC()));
+                source,
+                when,
+                when.kind(),
+                when.number(),
+                parts,
+                SessionWords.control(when.kind(), when.number(), middleC()));
     }
 
     private String make(
@@ -292,8 +297,8 @@ final class ControlsPresenter {
                 .scenes()
                 .forEach(it -> aims.add(new Choice(new Aim.ToScene(it.id()), say("common.scene-3", it.name()))));
         if (aims.stream().noneMatch(it -> it.value().equals(now))) {
-            aims.add(
-                    new Choice(now, now instanceof Target to ? Words.target(to, session()) : scene((Aim.ToScene) now)));
+            aims.add(new Choice(
+                    now, now instanceof Target to ? SessionWords.target(to, session()) : scene((Aim.ToScene) now)));
         }
         return aims;
     }

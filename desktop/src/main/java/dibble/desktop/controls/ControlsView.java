@@ -7,8 +7,8 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
-import dibble.desktop.ui.Words;
 import dibble.routing.ControlMap;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -126,8 +126,8 @@ public final class ControlsView extends BorderPane implements View {
                     presenter.maps().size() > before
                             ? say(
                                     "controls-view.added",
-                                    Words.source(source, desk.session()),
-                                    Words.control(
+                                    SessionWords.source(source, desk.session()),
+                                    SessionWords.control(
                                             trigger.kind(),
                                             trigger.number(),
                                             desk.session().middleC()))

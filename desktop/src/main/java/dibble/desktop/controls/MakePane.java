@@ -8,12 +8,12 @@ import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Question;
 import dibble.desktop.ui.Turning;
-import dibble.desktop.ui.Words;
 import dibble.edits.ControlEdits;
 import dibble.gear.PartRef;
 import dibble.midi.ControllerNames;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -160,8 +160,8 @@ final class MakePane extends Question {
             number.setText("");
         }
         when = trigger;
-        name.setText(
-                Words.control(trigger.kind(), trigger.number(), desk.session().middleC()));
+        name.setText(SessionWords.control(
+                trigger.kind(), trigger.number(), desk.session().middleC()));
         check();
     }
 

@@ -5,8 +5,8 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Theme;
-import dibble.desktop.ui.Words;
 import dibble.gear.Part;
+import dibble.session.SessionWords;
 import java.util.Collections;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -73,7 +73,7 @@ final class ChannelStrip extends Pane {
                 "channel-strip.free",
                 channel,
                 here.isEmpty(),
-                Words.list(here.stream().map(Part::name).toList()));
+                SessionWords.list(here.stream().map(Part::name).toList()));
     }
 
     private int columns(double width) {

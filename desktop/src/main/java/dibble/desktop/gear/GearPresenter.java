@@ -20,6 +20,7 @@ import dibble.programs.OwnPorts;
 import dibble.routing.Zone;
 import dibble.session.Document;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import dibble.session.ShelfItem;
 import dibble.standins.StandIns;
 import java.util.LinkedHashSet;
@@ -347,7 +348,7 @@ final class GearPresenter {
 
     /** Adds a source on a port where somebody played; its id. */
     String addSourceOn(String port) {
-        String name = Words.port(port, session());
+        String name = SessionWords.port(port, session());
         String id = Ids.fresh(name, taken -> session().source(taken).isPresent());
         document.edit(
                 say("edit.new-source"),

@@ -11,6 +11,7 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.programs.OwnPorts;
 import dibble.routing.Routing;
+import dibble.session.SessionWords;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import java.util.ArrayList;
@@ -95,7 +96,7 @@ final class InstrumentCard extends VBox {
         now.parts()
                 .forEach(
                         part -> Optional.ofNullable(rows.get(now.ref(part))).ifPresent(row -> row.show(part, routing)));
-        strip.show(Words.port(now.port(), desk.session()), owners);
+        strip.show(SessionWords.port(now.port(), desk.session()), owners);
     }
 
     private void make(List<Finding> findings, boolean open) {
@@ -187,7 +188,7 @@ final class InstrumentCard extends VBox {
                         : say("instrument-card.another-program")
                 : standIn
                         ? say("instrument-card.a-stand-in")
-                        : say("instrument-card.port", Words.port(instrument.port(), desk.session()));
+                        : say("instrument-card.port", SessionWords.port(instrument.port(), desk.session()));
         String kind = instrument.builtIn()
                 ? say("instrument-card.built-in-its-own-port")
                 : say("instrument-card.module", port);

@@ -11,11 +11,11 @@ import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Spoken;
-import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.midi.GeneralMidi;
 import dibble.routing.Routing;
+import dibble.session.SessionWords;
 import java.util.List;
 import java.util.Objects;
 import javafx.beans.value.ObservableBooleanValue;
@@ -117,7 +117,7 @@ final class PartRow extends HBox {
     }
 
     void show(Part part, Routing routing) {
-        String channel = Words.channel(ref, routing);
+        String channel = SessionWords.channel(ref, routing);
         List<Object> next = List.of(part, channel);
         if (Objects.equals(next, shown)) {
             return;

@@ -4,12 +4,12 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.ports.MachineDevices;
 import dibble.programs.OwnPorts;
+import dibble.session.SessionWords;
 import dibble.standins.Fault;
 import dibble.standins.PatternSequencer;
 import dibble.standins.StandIn;
@@ -91,7 +91,7 @@ final class PortsPanel extends VBox {
         Optional<StandIn> device = desk.standIns().standIn(name);
         return List.of(
                 name,
-                Words.port(name, desk.session()),
+                SessionWords.port(name, desk.session()),
                 ways(name, inputs.contains(name), outputs.contains(name)),
                 device.map(StandIn::isPlugged),
                 device.map(StandIn::faults),
@@ -198,7 +198,7 @@ final class PortsPanel extends VBox {
     private VBox line(String name, Set<String> ways, boolean isHidden) {
         StandIn device = desk.standIns().standIn(name).orElse(null);
         boolean sequencer = isSequencer(name);
-        Label label = new Label(Words.port(name, desk.session()));
+        Label label = new Label(SessionWords.port(name, desk.session()));
         label.getStyleClass().add("strong");
         label.setMinWidth(40);
         HBox ends = new HBox(4, Cards.soft(String.join(" · ", ways)));

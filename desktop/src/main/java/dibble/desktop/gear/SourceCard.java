@@ -13,12 +13,12 @@ import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.Piano;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Spoken;
-import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
+import dibble.session.SessionWords;
 import dibble.standins.PatternSequencer;
 import java.util.ArrayList;
 import java.util.List;
@@ -141,7 +141,8 @@ final class SourceCard extends VBox {
         HBox when = new HBox(8, mark, heard);
         patterns = desk.patterns(source).orElse(null);
         nodes.add(patterns == null ? when : Cards.line(when, run));
-        nodes.add(Cards.line(Cards.soft(say("source-card.listens", Words.listening(source))), Cards.soft(ownSounds())));
+        nodes.add(Cards.line(
+                Cards.soft(say("source-card.listens", SessionWords.listening(source))), Cards.soft(ownSounds())));
         desk.devices().trouble(source.port()).ifPresent(why -> nodes.add(Cards.trouble(why)));
         desk.studio()
                 .identity(source.port())

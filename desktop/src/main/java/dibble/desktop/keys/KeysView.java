@@ -8,10 +8,10 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
-import dibble.desktop.ui.Words;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.routing.Zone;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -149,7 +149,7 @@ public final class KeysView extends StackPane implements View {
 
     private void askSwitches(Zone zone) {
         waiting.waitFor(
-                say("keys-view.press-the-key-that-should", Words.target(zone.to(), desk.session())),
+                say("keys-view.press-the-key-that-should", SessionWords.target(zone.to(), desk.session())),
                 (source, key) -> KeysPresenter.part(zone)
                         .ifPresent(part -> selectFresh(presenter.keyswitches(source, part, key))));
     }

@@ -17,6 +17,7 @@ import dibble.gear.SourceKind;
 import dibble.midi.Range;
 import dibble.routing.Zone;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -156,8 +157,8 @@ final class SourceRow extends Pane {
         setId("source-" + source.id());
         name.setText(source.name());
         name.getTooltip().setText(source.name());
-        letIn.setText(
-                Words.letIn(source) + (source.transpose() == 0 ? "" : " · " + Words.transpose(source.transpose())));
+        letIn.setText(Words.letIn(source)
+                + (source.transpose() == 0 ? "" : " · " + SessionWords.transpose(source.transpose())));
         boolean heard = !desk.performance().unheard().contains(source.id());
         hear.setSelected(heard);
         hear.setText(heard ? say("source-row.heard") : say("common.not-heard"));
@@ -333,7 +334,7 @@ final class SourceRow extends Pane {
     }
 
     private void drawGhost(GraphicsContext g, Zone zone, Range range) {
-        Color colour = PartColours.of(Words.colour(zone, desk.session()));
+        Color colour = PartColours.of(SessionWords.colour(zone, desk.session()));
         g.setFill(colour.deriveColor(0, 1, 1, 0.45));
         double y = keyboardTop() + keyboardHeight + 3;
         g.fillRect(scale.x(range.low()), y, scale.column() * range.size(), 4);

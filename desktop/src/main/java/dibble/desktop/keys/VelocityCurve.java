@@ -5,9 +5,9 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.desktop.ui.CurveEditor;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Words;
 import dibble.midi.Range;
 import dibble.routing.Zone;
+import dibble.session.SessionWords;
 import java.util.List;
 import javafx.scene.layout.StackPane;
 
@@ -49,7 +49,11 @@ final class VelocityCurve extends StackPane {
         Range in = now.velocity();
         Zone.VelocityMap out = now.velocityTo() == null ? new Zone.VelocityMap(in.low(), in.high()) : now.velocityTo();
         CurveEditor.Line line = new CurveEditor.Line(
-                PartColours.of(Words.colour(now, desk.session())), MOST, out.first(), out.last(), CurveEditor.NO_STEP);
+                PartColours.of(SessionWords.colour(now, desk.session())),
+                MOST,
+                out.first(),
+                out.last(),
+                CurveEditor.NO_STEP);
         curve.show(new CurveEditor.Curve(MOST, in.low(), in.high(), false, List.of(line), List.of()));
     }
 

@@ -10,10 +10,10 @@ import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Spoken;
-import dibble.desktop.ui.Words;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.routing.Zone;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -142,7 +142,7 @@ final class ZoneBand extends Pane {
         zone = shown;
         scale = on;
         setId("zone-" + zone.id());
-        setStyle(PartColours.css(Words.colour(zone, desk.session())));
+        setStyle(PartColours.css(SessionWords.colour(zone, desk.session())));
         boolean always = desk.session().sceneOf(zone.id()).isEmpty();
         whole = text(always);
         label.setText(whole);
@@ -171,10 +171,10 @@ final class ZoneBand extends Pane {
         if (zone.keyswitch()) {
             return switches();
         }
-        String name = Words.zone(zone, desk.session());
-        String keys = Words.keys(zone.keys(), desk.session().middleC());
+        String name = SessionWords.zone(zone, desk.session());
+        String keys = SessionWords.keys(zone.keys(), desk.session().middleC());
         List<String> words = new ArrayList<>();
-        words.add((name + " " + keys + " " + Words.transpose(zone.transpose())).strip());
+        words.add((name + " " + keys + " " + SessionWords.transpose(zone.transpose())).strip());
         if (!always) {
             words.add(say(
                     "common.only",
@@ -225,7 +225,7 @@ final class ZoneBand extends Pane {
         // Where there is no room for all of it, the name alone is whole rather than all of it cut.
         label.setText(whole);
         if (!zone.keyswitch() && label.prefWidth(-1) > labelWidth) {
-            label.setText(Words.zone(zone, desk.session()));
+            label.setText(SessionWords.zone(zone, desk.session()));
         }
         // The names of few keys' switches are longer than the keys are wide: they stand beside them.
         boolean outside = zone.keyswitch() && label.prefWidth(-1) > labelWidth;
@@ -395,7 +395,7 @@ final class ZoneBand extends Pane {
 
     private void rename() {
         nameField = Cards.field("zone-name", say("common.name-of-the-zone"), () -> endRename(true));
-        nameField.setText(Words.zone(zone, desk.session()));
+        nameField.setText(SessionWords.zone(zone, desk.session()));
         FocusKeys.escape(nameField, () -> endRename(false));
         getChildren().add(nameField);
         toFront();
@@ -408,7 +408,7 @@ final class ZoneBand extends Pane {
             String text = nameField.getText().strip();
             getChildren().remove(nameField);
             nameField = null;
-            if (keep && !text.equals(Words.zone(zone, desk.session()))) {
+            if (keep && !text.equals(SessionWords.zone(zone, desk.session()))) {
                 presenter.rename(zone.id(), text);
             }
         }
@@ -424,7 +424,7 @@ final class ZoneBand extends Pane {
                 NoteNames.nameAndNumber(zone.keys().low(), desk.session().middleC());
             case HIGH ->
                 NoteNames.nameAndNumber(zone.keys().high(), desk.session().middleC());
-            case BODY -> Words.keys(zone.keys(), desk.session().middleC());
+            case BODY -> SessionWords.keys(zone.keys(), desk.session().middleC());
         };
     }
 

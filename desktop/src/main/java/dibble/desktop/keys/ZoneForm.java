@@ -11,6 +11,7 @@ import dibble.gear.PartRef;
 import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -158,7 +159,7 @@ final class ZoneForm extends VBox {
                 .forEach(it -> choices.add(new Choice(new Target.ToPart((PartRef) it.value()), it.words())));
         Target now = zone(id).to();
         if (choices.stream().noneMatch(choice -> choice.value().equals(now))) {
-            choices.add(new Choice(now, dibble.desktop.ui.Words.target(now, desk.session())));
+            choices.add(new Choice(now, SessionWords.target(now, desk.session())));
         }
         return choices;
     }

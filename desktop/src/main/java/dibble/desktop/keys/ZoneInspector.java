@@ -7,7 +7,6 @@ import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Turning;
-import dibble.desktop.ui.Words;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
 import dibble.midi.MiddleC;
@@ -15,6 +14,7 @@ import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.routing.Routing;
 import dibble.routing.Zone;
+import dibble.session.SessionWords;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -195,18 +195,18 @@ final class ZoneInspector extends VBox {
         Routing routing = desk.routing();
         String from = desk.session().source(zone.source()).map(Source::name).orElse(say("common.all-sources-2"));
         chip.show(
-                Words.colour(zone, desk.session()),
+                SessionWords.colour(zone, desk.session()),
                 KeysPresenter.part(zone)
-                        .map(part -> Words.channel(part, routing))
+                        .map(part -> SessionWords.channel(part, routing))
                         .orElse("·"));
-        title.setText(say("zone-inspector.from", Words.target(zone.to(), desk.session()), from));
-        Cards.showIn(name, Words.zone(zone, desk.session()));
+        title.setText(say("zone-inspector.from", SessionWords.target(zone.to(), desk.session()), from));
+        Cards.showIn(name, SessionWords.zone(zone, desk.session()));
         low.setNote(zone.keys().low(), middleC);
         high.setNote(zone.keys().high(), middleC);
-        transpose.setText(zone.transpose() == 0 ? "0" : Words.transpose(zone.transpose()));
+        transpose.setText(zone.transpose() == 0 ? "0" : SessionWords.transpose(zone.transpose()));
         soundsAt.setText(presenter
                 .soundsAt(zone)
-                .map(range -> Words.keys(range, middleC))
+                .map(range -> SessionWords.keys(range, middleC))
                 .orElse(say("zone-inspector.nowhere-outside-0-127")));
         showLineUp(middleC);
         Cards.showIn(softest, String.valueOf(zone.velocity().low()));
@@ -250,7 +250,7 @@ final class ZoneInspector extends VBox {
                                                         .keys()
                                                         .low(),
                                                 middleC),
-                                        Words.target(zone.to(), desk.session()),
+                                        SessionWords.target(zone.to(), desk.session()),
                                         by.get()));
     }
 
@@ -264,7 +264,7 @@ final class ZoneInspector extends VBox {
     }
 
     private void commitName() {
-        if (zone != null && !name.getText().strip().equals(Words.zone(zone, desk.session()))) {
+        if (zone != null && !name.getText().strip().equals(SessionWords.zone(zone, desk.session()))) {
             presenter.rename(zone.id(), name.getText().strip());
         }
     }

@@ -15,9 +15,9 @@ import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Slide;
 import dibble.desktop.ui.Spoken;
-import dibble.desktop.ui.Words;
 import dibble.gear.Loudness;
 import dibble.gear.Strip;
+import dibble.session.SessionWords;
 import dibble.sound.Meters;
 import java.util.ArrayList;
 import java.util.List;
@@ -198,7 +198,7 @@ final class StripRow extends HBox {
     void show(Row next) {
         row = next;
         boolean hasTrack = presenter.track(row.ref()).isPresent();
-        String channel = Words.channel(row.ref().part(), desk.routing());
+        String channel = SessionWords.channel(row.ref().part(), desk.routing());
         List<Object> now = List.of(
                 row,
                 hasTrack,

@@ -10,7 +10,6 @@ import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Piano;
 import dibble.desktop.ui.Watch;
-import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
@@ -18,6 +17,7 @@ import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.routing.Zone;
+import dibble.session.SessionWords;
 import dibble.time.Clock;
 import java.util.EnumMap;
 import java.util.List;
@@ -299,7 +299,7 @@ public final class LiveLine extends VBox {
         int[] bits = new int[128];
         for (Zone zone : desk.routing().zones()) {
             if (zone.enabled() && zone.isPlayedBy(source.get().id())) {
-                int colour = Words.colour(zone, desk.session());
+                int colour = SessionWords.colour(zone, desk.session());
                 for (int key = zone.keys().low(); key <= zone.keys().high(); key++) {
                     bits[key] |= colour == 0 ? 0 : 1 << colour;
                 }
@@ -324,7 +324,7 @@ public final class LiveLine extends VBox {
                 List<Integer> mapped = zone.noteMap().get(key);
                 int note = mapped != null ? mapped.get(0) : key + zone.transpose() + source.transpose();
                 if (names[key] == null && (mapped != null || !zone.dropUnmapped())) {
-                    names[key] = Words.nameOf(note, part.get());
+                    names[key] = SessionWords.nameOf(note, part.get());
                 }
             }
         }

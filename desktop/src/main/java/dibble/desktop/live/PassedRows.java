@@ -11,6 +11,7 @@ import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
 import dibble.routing.Slots;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import dibble.studio.Packed;
 import dibble.studio.Passed;
 import java.time.Instant;
@@ -159,7 +160,7 @@ final class PassedRows {
                 leader,
                 time(passed.stamp(leader)),
                 sourceId,
-                played ? Words.source(sourceId, session) : BY_ITSELF,
+                played ? SessionWords.source(sourceId, session) : BY_ITSELF,
                 played ? String.valueOf(ShortMessage.channel(message) + 1) : "",
                 played ? passed.heard(leader) : null,
                 played ? what(passed, leader, session) : "",

@@ -14,6 +14,7 @@ import dibble.routing.Routing;
 import dibble.routing.Slots;
 import dibble.routing.Trace;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -87,7 +88,10 @@ final class Sentence {
                             : isKey ? say("sentence.no-zone-has-this-key") : say("sentence.nothing-uses-it");
         }
         return new Sentence(
-                Words.source(heard.source(), session), Words.heard(heard.what(), session.middleC()), ways, silence);
+                SessionWords.source(heard.source(), session),
+                Words.heard(heard.what(), session.middleC()),
+                ways,
+                silence);
     }
 
     private static Way way(Trace.Value value, Session session, Routing routing) {
@@ -104,7 +108,7 @@ final class Sentence {
             return new Way(0, String.valueOf(channel), address, what);
         }
         PartRef ref = new PartRef(id, part.get().id());
-        String sounds = isKey ? Words.note(ShortMessage.data1(message), part.get(), session.middleC()) : what;
+        String sounds = isKey ? SessionWords.note(ShortMessage.data1(message), part.get(), session.middleC()) : what;
         String track = (isKey ? session.trackOf(ref, ShortMessage.data1(message)) : session.trackOf(ref))
                 .map(Track::name)
                 .orElse("");

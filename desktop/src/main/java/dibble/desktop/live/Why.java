@@ -20,6 +20,7 @@ import dibble.routing.Target;
 import dibble.routing.Trace;
 import dibble.routing.Zone;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -93,7 +94,7 @@ final class Why {
     private Answer answer(Trace trace) {
         String played = say(
                 "why.channel",
-                Words.source(source, session),
+                SessionWords.source(source, session),
                 ShortMessage.channel(message) + 1,
                 Words.heard(heard, middleC()));
         if (trace.gate() != null) {
@@ -101,7 +102,7 @@ final class Why {
                     new Places.Thing(Places.Kind.SOURCE, source),
                     0,
                     "",
-                    Words.source(source, session),
+                    SessionWords.source(source, session),
                     gate(trace.gate()),
                     false));
             return new Answer(say("why.stopped-at-its-source", played), lines);
@@ -114,8 +115,8 @@ final class Why {
         String sentence = sounding.isEmpty()
                 ? say("why.nothing-comes-of-it", played)
                 : ShortMessage.startsNote(message)
-                        ? say("why.plays", played, Words.list(sounding))
-                        : say("why.goes-to", played, Words.list(sounding));
+                        ? say("why.plays", played, SessionWords.list(sounding))
+                        : say("why.goes-to", played, SessionWords.list(sounding));
         return new Answer(sentence, lines);
     }
 
@@ -123,7 +124,11 @@ final class Why {
         Source of = session.source(source).orElseThrow();
         return switch (reason) {
             case NOT_LISTENING ->
-                say("why.listens-on-this-came-on", of.name(), Words.listening(of), ShortMessage.channel(message) + 1);
+                say(
+                        "why.listens-on-this-came-on",
+                        of.name(),
+                        SessionWords.listening(of),
+                        ShortMessage.channel(message) + 1);
             case NOT_ACCEPTED -> say("why.does-not-accept", of.name(), kind());
             default -> say("why.this-program-change-switches-the");
         };
@@ -160,7 +165,7 @@ final class Why {
                 new Places.Thing(Places.Kind.CONTROL, map.id()),
                 0,
                 "",
-                Words.controlMap(map, session),
+                SessionWords.controlMap(map, session),
                 text,
                 answer.reason() == null));
     }
@@ -184,12 +189,12 @@ final class Why {
         if (answer.reason() == null && closed.containsKey(zone.to().instrument())) {
             text = say("why.but", text, closed.get(zone.to().instrument()));
         }
-        String channel = zone.to() instanceof Target.ToPart to ? Words.channel(to.part(), routing) : "·";
+        String channel = zone.to() instanceof Target.ToPart to ? SessionWords.channel(to.part(), routing) : "·";
         lines.add(new Line(
                 new Places.Thing(Places.Kind.ZONE, zone.id()),
-                Words.colour(zone, session),
+                SessionWords.colour(zone, session),
                 channel,
-                Words.zone(zone, session),
+                SessionWords.zone(zone, session),
                 text,
                 answer.reason() == null));
     }
@@ -256,7 +261,7 @@ final class Why {
             case TAKEN -> say("why.a-control-map-takes-it");
             case NO_SUCH_PART -> say("why.its-target-is-missing");
             case NO_CHANNEL -> say("why.its-target-has-no-channel");
-            case NOT_HEARD -> say("why.would-play-but-is-not", Words.source(source, session));
+            case NOT_HEARD -> say("why.would-play-but-is-not", SessionWords.source(source, session));
             case SOUNDS_BY_ITSELF -> say("why.the-keyboard-sounds-this-itself");
             default -> reason.words() + ".";
         };

@@ -1,10 +1,10 @@
 package dibble.desktop.notes;
 
 import dibble.desktop.ui.Palette;
-import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
+import dibble.session.SessionWords;
 import java.util.List;
 import java.util.function.IntConsumer;
 import javafx.geometry.VPos;
@@ -85,7 +85,7 @@ final class KeyColumn extends Pane {
         String note = NoteNames.name(key, middleC);
         for (Part part : parts) {
             String own = part.keyswitches().get(key);
-            String name = own == null ? Words.nameOf(key, part) : own;
+            String name = own == null ? SessionWords.nameOf(key, part) : own;
             if (name != null) {
                 return name + "  " + note;
             }

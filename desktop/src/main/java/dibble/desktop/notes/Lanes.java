@@ -4,9 +4,9 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Palette;
-import dibble.desktop.ui.Words;
 import dibble.midi.MiddleC;
 import dibble.recording.ValueLane;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -86,7 +86,7 @@ final class Lanes extends VBox {
             case CHANNEL_PRESSURE -> say("lanes.channel-pressure");
             case KEY_PRESSURE -> say("lanes.poly-pressure");
             case PROGRAM_CHANGE -> say("lanes.program-change");
-            default -> Words.control(lane.kind(), lane.number(), MiddleC.C4);
+            default -> SessionWords.control(lane.kind(), lane.number(), MiddleC.C4);
         };
     }
 

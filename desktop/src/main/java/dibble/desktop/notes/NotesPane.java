@@ -16,12 +16,12 @@ import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Question;
 import dibble.desktop.ui.TimeScale;
-import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.notes.Grid;
 import dibble.recording.Track;
+import dibble.session.SessionWords;
 import dibble.studio.Transport;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -404,7 +404,9 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     private String channel(Track track) {
-        return track.playsOn().map(ref -> Words.channel(ref, desk.routing())).orElse("·");
+        return track.playsOn()
+                .map(ref -> SessionWords.channel(ref, desk.routing()))
+                .orElse("·");
     }
 
     private List<Node> nameNodes() {

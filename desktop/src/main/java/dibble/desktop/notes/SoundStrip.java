@@ -7,7 +7,6 @@ import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Words;
 import dibble.edits.NoteEdits;
 import dibble.edits.NoteEdits.Edited;
 import dibble.edits.NoteMoves;
@@ -18,6 +17,7 @@ import dibble.recording.Sorting;
 import dibble.recording.Track;
 import dibble.routing.Routing;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -49,7 +49,10 @@ final class SoundStrip extends AskStrip {
         for (Choice part : Choices.parts(desk.session())) {
             all.add(new Choice(
                     part.value(),
-                    say("sound-strip.part", part.words(), Words.channel((PartRef) part.value(), desk.routing()))));
+                    say(
+                            "sound-strip.part",
+                            part.words(),
+                            SessionWords.channel((PartRef) part.value(), desk.routing()))));
         }
         for (Track track : desk.session().tracks()) {
             if (track.part().isEmpty() || track.input() instanceof Track.OfKey) {

@@ -7,13 +7,13 @@ import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Sound;
 import dibble.midi.GeneralMidi;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -215,7 +215,8 @@ final class SceneInspector extends VBox {
         Optional<Part> found = desk.session().part(ref);
         ToggleButton button =
                 new ToggleButton(found.map(Part::name).orElse(say("common.no-such-part", ref)) + ": " + words);
-        button.setGraphic(new Chip().show(found.map(Part::colour).orElse(0), Words.channel(ref, desk.routing())));
+        button.setGraphic(
+                new Chip().show(found.map(Part::colour).orElse(0), SessionWords.channel(ref, desk.routing())));
         button.setId("scene-sound-" + ref.part());
         button.getStyleClass().add("small");
         button.setWrapText(true);

@@ -2,7 +2,6 @@ package dibble.desktop.scenes;
 
 import static dibble.desktop.ui.UiText.say;
 
-import dibble.desktop.ui.Words;
 import dibble.edits.SceneEdits;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -17,6 +16,7 @@ import dibble.routing.Zone;
 import dibble.session.Document;
 import dibble.session.SceneDifference;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -197,12 +197,12 @@ final class ScenesPresenter {
         for (SceneDifference<Zone> differs : SceneDifference.zones(first, second)) {
             Zone one = differs.first() == null ? differs.second() : differs.first();
             String channel = session().partOf(one).isPresent()
-                    ? Words.channel(((dibble.routing.Target.ToPart) one.to()).part(), routing)
+                    ? SessionWords.channel(((dibble.routing.Target.ToPart) one.to()).part(), routing)
                     : "";
             all.add(differs(
-                    Words.colour(one, session()),
+                    SessionWords.colour(one, session()),
                     channel,
-                    Words.source(one.source(), session()) + " → " + Words.target(one.to(), session()),
+                    SessionWords.source(one.source(), session()) + " → " + SessionWords.target(one.to(), session()),
                     differs,
                     this::aspects));
         }
@@ -211,7 +211,7 @@ final class ScenesPresenter {
             all.add(differs(
                     0,
                     "",
-                    Words.source(one.source(), session()) + ", " + Words.controlMap(one, session()),
+                    SessionWords.source(one.source(), session()) + ", " + SessionWords.controlMap(one, session()),
                     differs,
                     this::aspects));
         }
@@ -220,7 +220,7 @@ final class ScenesPresenter {
             Optional<Part> part = session().part(ref);
             all.add(differs(
                     part.map(Part::colour).orElse(0),
-                    Words.channel(ref, routing),
+                    SessionWords.channel(ref, routing),
                     say("scenes-presenter.sound-of", part.map(Part::name).orElse(ref.toString())),
                     differs,
                     it -> List.of(sound(it.sound()))));
@@ -260,7 +260,7 @@ final class ScenesPresenter {
     /** The aspects of a zone, each always in its place; the first tells most. */
     private List<String> aspects(Zone zone) {
         return List.of(
-                Words.keys(zone.keys(), middleC()),
+                SessionWords.keys(zone.keys(), middleC()),
                 zone.channels().isAll()
                         ? say("words.all-channels")
                         : say(
@@ -270,7 +270,7 @@ final class ScenesPresenter {
                         "scenes-presenter.velocities",
                         zone.velocity().low(),
                         zone.velocity().high()),
-                zone.transpose() == 0 ? say("scenes-presenter.as-played") : Words.transpose(zone.transpose()),
+                zone.transpose() == 0 ? say("scenes-presenter.as-played") : SessionWords.transpose(zone.transpose()),
                 zone.enabled() ? say("scenes-presenter.on") : say("common.off"),
                 zone.noteMap().isEmpty()
                         ? say("scenes-presenter.no-note-map")
@@ -297,8 +297,8 @@ final class ScenesPresenter {
     private List<String> aspects(ControlMap map) {
         return List.of(
                 map.sends().stream()
-                        .map(send -> Words.control(send.kind(), send.number(), middleC()) + " " + send.first() + "–"
-                                + send.last())
+                        .map(send -> SessionWords.control(send.kind(), send.number(), middleC()) + " " + send.first()
+                                + "–" + send.last())
                         .distinct()
                         .collect(Collectors.joining(", ")),
                 say("scenes-presenter.window", map.when().low(), map.when().high()),

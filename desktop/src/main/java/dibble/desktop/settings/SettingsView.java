@@ -8,9 +8,9 @@ import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
-import dibble.desktop.ui.Words;
 import dibble.jack.JackDevices;
 import dibble.midi.MiddleC;
+import dibble.session.SessionWords;
 import dibble.user.Settings;
 import java.io.File;
 import java.util.ArrayList;
@@ -321,7 +321,7 @@ public final class SettingsView extends BorderPane implements View {
             box.getChildren().add(soft(say("settings-view.none-ports-of-this-computer")));
         }
         for (String port : now.hiddenPorts().stream().sorted().toList()) {
-            Label name = new Label(Words.port(port, desk.session()));
+            Label name = new Label(SessionWords.port(port, desk.session()));
             name.setMinWidth(180);
             Button show = new Button(say("common.show-2"));
             show.getStyleClass().add("link");

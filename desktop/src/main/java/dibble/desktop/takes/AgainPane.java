@@ -9,13 +9,13 @@ import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.Question;
-import dibble.desktop.ui.Words;
 import dibble.edits.TakeEdits;
 import dibble.gear.Part;
 import dibble.recording.Take;
 import dibble.routing.Routing;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -151,7 +151,7 @@ final class AgainPane extends Question {
         Part part = outcome.track().playsOn().flatMap(desk.session()::part).orElse(null);
         String channel = outcome.track()
                 .playsOn()
-                .map(ref -> Words.channel(ref, desk.routing()))
+                .map(ref -> SessionWords.channel(ref, desk.routing()))
                 .orElse("·");
         Chip chip = new Chip().show(part == null ? 0 : part.colour(), channel);
         String then = String.valueOf(outcome.notesThen());

@@ -7,9 +7,9 @@ import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Turning;
-import dibble.desktop.ui.Words;
 import dibble.notes.Grid;
 import dibble.recording.Onto;
+import dibble.session.SessionWords;
 import dibble.studio.RecordOptions;
 import dibble.studio.Transport;
 import dibble.time.TempoMap;
@@ -173,14 +173,14 @@ final class OptionsBar extends FlowPane {
     private void showClock() {
         List<MenuItem> items = new ArrayList<>();
         for (String port : presenter.clockOutputs(desk.devices().outputs(), hasTransport())) {
-            CheckMenuItem item = new CheckMenuItem(say("options-bar.send-to", Words.port(port, desk.session())));
+            CheckMenuItem item = new CheckMenuItem(say("options-bar.send-to", SessionWords.port(port, desk.session())));
             item.setSelected(desk.session().clock().to().contains(port));
             item.setOnAction(event -> presenter.setClock(plan -> plan.withTo(port, item.isSelected())));
             items.add(item);
         }
         items.add(new SeparatorMenuItem());
         for (String port : presenter.clockInputs(hasTransport())) {
-            CheckMenuItem item = new CheckMenuItem(say("options-bar.follow", Words.port(port, desk.session())));
+            CheckMenuItem item = new CheckMenuItem(say("options-bar.follow", SessionWords.port(port, desk.session())));
             item.setSelected(port.equals(desk.session().clock().from()));
             item.setOnAction(event -> presenter.setClock(plan -> plan.withFrom(item.isSelected() ? port : null)));
             items.add(item);
@@ -197,7 +197,7 @@ final class OptionsBar extends FlowPane {
         } catch (IllegalArgumentException e) {
             desk.ask().tell(say("options-bar.tempo-expected-5-to-999", tempo.getText()));
         }
-        tempo.setText(Words.bpm(desk.session().tempo().bpm(place())));
+        tempo.setText(SessionWords.bpm(desk.session().tempo().bpm(place())));
         show();
     }
 
@@ -238,7 +238,7 @@ final class OptionsBar extends FlowPane {
         Cards.showIn(
                 last,
                 range == null ? "4" : String.valueOf(map.place(range.to() - 1).bar()));
-        Cards.showIn(tempo, Words.bpm(map.bpm(place())));
+        Cards.showIn(tempo, SessionWords.bpm(map.bpm(place())));
         TempoMap.Meter now = map.meter(place());
         String text = now.beats() + "/" + now.unit();
         if (METERS.stream().noneMatch(choice -> choice.value().equals(text))

@@ -26,6 +26,7 @@ import dibble.session.ClockPlan;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import dibble.sound.Meters;
 import dibble.studio.RecordOptions;
 import dibble.time.TempoMap;
@@ -347,7 +348,7 @@ final class TakesPresenter {
         ClockPlan plan = session().clock();
         if (plan.from() != null) {
             String tempo = bpm == 0 ? "" : ", " + Math.round(bpm * 10) / 10.0;
-            return say("takes-presenter.clock-follows", Words.port(plan.from(), session()), tempo);
+            return say("takes-presenter.clock-follows", SessionWords.port(plan.from(), session()), tempo);
         }
         return plan.to().isEmpty()
                 ? say("common.clock-2")
@@ -371,8 +372,8 @@ final class TakesPresenter {
             }
         }
         for (Zone zone : session().allZones()) {
-            inputs.add(
-                    Map.entry(say("takes-presenter.zone", Words.zone(zone, session())), new Track.OfZone(zone.id())));
+            inputs.add(Map.entry(
+                    say("takes-presenter.zone", SessionWords.zone(zone, session())), new Track.OfZone(zone.id())));
         }
         return inputs;
     }

@@ -13,11 +13,11 @@ import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Spoken;
 import dibble.desktop.ui.TimeScale;
-import dibble.desktop.ui.Words;
 import dibble.gear.Part;
 import dibble.gear.Strip;
 import dibble.recording.NoteSpans;
 import dibble.recording.Track;
+import dibble.session.SessionWords;
 import dibble.sound.Meters;
 import java.util.ArrayList;
 import java.util.List;
@@ -164,9 +164,12 @@ final class TrackRow extends HBox {
         Part part = track.playsOn().flatMap(desk.session()::part).orElse(null);
         chip.show(
                 part == null ? 0 : part.colour(),
-                track.playsOn().map(ref -> Words.channel(ref, desk.routing())).orElse("·"));
+                track.playsOn()
+                        .map(ref -> SessionWords.channel(ref, desk.routing()))
+                        .orElse("·"));
         name.setText(track.name());
-        player.setText(Words.playedBy(track, desk.session(), desk.routing().zones()));
+        player.setText(
+                SessionWords.playedBy(track, desk.session(), desk.routing().zones()));
         player.setTooltip(new Tooltip(player.getText()));
         boolean armed = presenter.isArmed(track);
         arm.setSelected(armed);

@@ -2,6 +2,7 @@ package dibble.desktop.ui;
 
 import atlantafx.base.theme.PrimerDark;
 import atlantafx.base.theme.PrimerLight;
+import dibble.paper.SheetPdf;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
@@ -20,8 +21,8 @@ public final class Theme {
     /** Loads the shipped faces. Once, before the first scene. */
     public static void loadFonts() {
         for (String file : new String[] {"DibbleSans-Regular", "DibbleSans-Bold", "DibbleSerif-Regular"}) {
-            InputStream in = Theme.class.getResourceAsStream("/dibble/desktop/fonts/" + file + ".ttf");
-            if (in == null || Font.loadFont(in, 13) == null) {
+            InputStream in = SheetPdf.font(file);
+            if (Font.loadFont(in, 13) == null) {
                 throw new IllegalStateException("the face " + file + " is missing from this build");
             }
         }

@@ -8,93 +8,28 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.ControllerNames;
-import dibble.midi.GeneralMidi;
 import dibble.midi.HeardMessage;
 import dibble.midi.JoinedValues;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Parameter;
-import dibble.midi.ParameterNames;
-import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.programs.OwnPorts;
 import dibble.recording.Track;
 import dibble.routing.ControlKind;
-import dibble.routing.ControlMap;
-import dibble.routing.Routing;
 import dibble.routing.Scene;
-import dibble.routing.Target;
-import dibble.routing.Zone;
-import dibble.session.PortWords;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import dibble.standins.StandIns;
-import dibble.text.Texts;
-import dibble.time.TempoMap;
-import java.util.Collection;
-import java.util.DoubleSummaryStatistics;
-import java.util.List;
 import java.util.Optional;
-import java.util.stream.Collectors;
 
 /** How things are said in the interface, in one place. Imports no nodes. */
 public final class Words {
     private Words() {}
 
-    /** {@code F3–C6}. */
-    public static String keys(Range keys, MiddleC middleC) {
-        return NoteNames.name(keys.low(), middleC) + "–" + NoteNames.name(keys.high(), middleC);
-    }
-
-    /** {@code 96 in 4/4}, {@code 60 to 132.5 in 3/4}: the meter at the beginning. */
-    public static String tempo(TempoMap map) {
-        DoubleSummaryStatistics bpm =
-                map.tempos().stream().mapToDouble(TempoMap.Tempo::bpm).summaryStatistics();
-        TempoMap.Meter meter = map.meters().get(0);
-        return say(
-                "words.to-in",
-                bpm(bpm.getMin()),
-                bpm.getMin() < bpm.getMax(),
-                bpm(bpm.getMax()),
-                meter.beats(),
-                meter.unit());
-    }
-
-    /** Quarter notes a minute, with at most two places behind the point. */
-    public static String bpm(double bpm) {
-        return Texts.decimal(bpm);
-    }
-
-    /** {@code ↑12}, {@code ↓7}, or nothing for 0. */
-    public static String transpose(int semitones) {
-        return semitones == 0 ? "" : semitones > 0 ? "↑" + semitones : "↓" + -semitones;
-    }
-
     /** Which channels a source listens on: {@code listens on channels 1 2}. */
     public static String letIn(Source source) {
-        return say("words.listens-on", listening(source));
-    }
-
-    /** The channels that a source listens on, or that there are none or no limits. */
-    public static String listening(Source source) {
-        if (source.listen().isAll()) {
-            return say("words.all-channels");
-        }
-        List<Integer> numbers = source.listen().numbers();
-        return numbers.isEmpty()
-                ? say("words.no-channel")
-                : say(
-                        "words.channel",
-                        numbers.size() == 1,
-                        numbers.stream().map(String::valueOf).collect(Collectors.joining(" ")));
-    }
-
-    /** Several things in one sentence: {@code a, b and c}. */
-    public static String list(Collection<String> all) {
-        List<String> things = List.copyOf(all);
-        int last = things.size() - 1;
-        return last < 1
-                ? String.join("", things)
-                : say("words.and", String.join(say("words.text"), things.subList(0, last)), things.get(last));
+        return say("words.listens-on", SessionWords.listening(source));
     }
 
     /** A message as people read it: {@code F♯3 54 · velocity 96}, {@code CC 64 sustain · 127}. */
@@ -124,10 +59,11 @@ public final class Words {
     public static Optional<String> joined(HeardMessage heard, MiddleC middleC) {
         if (heard.isParameter()) {
             ControlKind kind = Parameter.isNrpn(heard.choice()) ? ControlKind.NRPN : ControlKind.RPN;
-            return Optional.of(control(kind, Parameter.number(heard.choice()), middleC) + " · " + heard.parameter());
+            return Optional.of(
+                    SessionWords.control(kind, Parameter.number(heard.choice()), middleC) + " · " + heard.parameter());
         }
         return heard.isPair()
-                ? Optional.of(control(
+                ? Optional.of(SessionWords.control(
                                 ControlKind.CONTROLLER_14,
                                 ShortMessage.data1(heard.message()) - JoinedValues.FINE,
                                 middleC)
@@ -139,37 +75,15 @@ public final class Words {
         return number > 0 ? "+" + number : number < 0 ? "−" + -number : "0";
     }
 
-    /** What a control is called: {@code CC 64 sustain}, {@code pitch bend}, {@code C4 60}. */
-    public static String control(ControlKind kind, int number, MiddleC middleC) {
-        return switch (kind) {
-            case CONTROLLER -> ControllerNames.numberAndName(number);
-            case NOTE -> say("words.note", NoteNames.nameAndNumber(number, middleC));
-            case KEY_PRESSURE -> say("words.poly-pressure-2", NoteNames.nameAndNumber(number, middleC));
-            case PITCH_BEND -> say("common.pitch-bend");
-            case CHANNEL_PRESSURE -> say("common.channel-pressure");
-            case PROGRAM_CHANGE -> say("common.program-change");
-            case SCENE -> say("common.scene");
-            case RPN ->
-                say("words.rpn", number)
-                        + ParameterNames.name(number).map(name -> " " + name).orElse("");
-            case NRPN -> say("words.nrpn", number);
-            case CONTROLLER_14 -> say("words.fourteen-bit", ControllerNames.numberAndName(number));
-        };
-    }
-
-    /** The name of a control map: its own, else what it answers to. */
-    public static String controlMap(ControlMap map, Session session) {
-        return map.name().isEmpty() ? control(map.when().kind(), map.when().number(), session.middleC()) : map.name();
-    }
-
     /** The name of a thing of the session; its id where it is not there. */
     public static String thing(Places.Thing thing, Session session) {
         String id = thing.id();
         return switch (thing.kind()) {
-            case ZONE -> session.zone(id).map(zone -> zone(zone, session)).orElse(id);
+            case ZONE ->
+                session.zone(id).map(zone -> SessionWords.zone(zone, session)).orElse(id);
             case CONTROL ->
                 ControlEdits.find(session, id)
-                        .map(map -> controlMap(map, session))
+                        .map(map -> SessionWords.controlMap(map, session))
                         .orElse(id);
             case PART, SOUND -> session.part(PartRef.parse(id)).map(Part::name).orElse(id);
             case SCENE -> session.scene(id).map(Scene::name).orElse(id);
@@ -179,49 +93,9 @@ public final class Words {
         };
     }
 
-    /** Who a source's id names. */
-    public static String source(String id, Session session) {
-        return id.equals(Zone.ANY_SOURCE)
-                ? say("common.all-sources-2")
-                : session.source(id).map(Source::name).orElse(say("words.no-such-source", id));
-    }
-
-    /** The name of a zone: its own, else its part's, else what it points to. */
-    public static String zone(Zone zone, Session session) {
-        return zone.name().isEmpty() ? target(zone.to(), session) : zone.name();
-    }
-
-    /** Where a zone leads. */
-    public static String target(Target target, Session session) {
-        if (target instanceof Target.ToPart to) {
-            return session.part(to.part()).map(Part::name).orElse(say("common.no-such-part", to.part()));
-        }
-        String instrument =
-                session.instrument(target.instrument()).map(Instrument::name).orElse(target.instrument());
-        return target instanceof Target.ToChannel to
-                ? instrument + " " + to.channel()
-                : say("words.same-channel", instrument);
-    }
-
-    /** The colour 1-16 of what a zone leads to; 0 where it is no part. */
-    public static int colour(Zone zone, Session session) {
-        return session.partOf(zone).map(Part::colour).orElse(0);
-    }
-
-    /** The channel of a part as it is on a chip: its number, or a dash. */
-    public static String channel(PartRef part, Routing routing) {
-        var channel = routing.channels().channel(part);
-        return channel.isPresent() ? String.valueOf(channel.getAsInt()) : "–";
-    }
-
     /** {@code 4 sources → 7 tracks}. */
     public static String recordPlan(int sources, int tracks) {
         return say("words.sources-tracks", sources, tracks);
-    }
-
-    /** What a port is called: a stand-in by the gear that it stands in for, a port of the machine by its name there. */
-    public static String port(String port, Session session) {
-        return PortWords.of(port, session);
     }
 
     /** The same in a list of ports of all kinds. */
@@ -229,71 +103,8 @@ public final class Words {
         if (OwnPorts.isOwn(port)) {
             return say("words.another-program");
         }
-        return port.startsWith(StandIns.PREFIX) ? say("words.stand-in", port(port, session)) : port(port, session);
-    }
-
-    /** What parts a zone from the others of its source: its channels, where it has some of its own, else its keys. */
-    private static String limits(Zone zone, MiddleC middleC) {
-        List<Integer> channels = zone.channels().numbers();
-        if (zone.channels().isAll()) {
-            return " " + keys(zone.keys(), middleC);
-        }
-        return say(
-                "words.channel-2",
-                channels.size() == 1,
-                channels.stream().map(String::valueOf).collect(Collectors.joining(" ")));
-    }
-
-    /**
-     * A note that a part sounds, with the name that it has there: {@code D2 38 Acoustic snare}. A drum part without names
-     * of its own has those of General MIDI.
-     */
-    public static String note(int note, Part part, MiddleC middleC) {
-        String name = nameOf(note, part);
-        return NoteNames.nameAndNumber(note, middleC) + (name == null ? "" : " " + name);
-    }
-
-    /** The name that a note has in a part; null for none. */
-    public static String nameOf(int note, Part part) {
-        String name = part.noteNames().get(note);
-        return name == null && part.drums() && part.noteNames().isEmpty()
-                ? GeneralMidi.percussion().get(note)
-                : name;
-    }
-
-    /** Who plays what a track takes: {@code Larkspur 73 E1–F3, Tansy 32 F3–C6}. */
-    public static String playedBy(Track track, Session session, List<Zone> zones) {
-        if (track.takesRest()) {
-            return say("words.everything-no-other-track-takes");
-        }
-        if (track.input() instanceof Track.OfKey of) {
-            return say(
-                    "words.only-of",
-                    NoteNames.nameAndNumber(of.key(), session.middleC()),
-                    session.part(of.part()).map(Part::name).orElse(of.part().toString()));
-        }
-        if (track.input() instanceof Track.OfSource of) {
-            return say("words.everything-plays", source(of.source(), session));
-        }
-        if (track.input() instanceof Track.OfChannel of) {
-            return say("common.channel", source(of.source(), session), of.channel());
-        }
-        if (track.input() instanceof Track.OfZone of) {
-            return say(
-                    "words.only-zone",
-                    session.zone(of.zone())
-                            .map(zone -> zone(zone, session))
-                            .orElse(say("words.no-such-zone", of.zone())));
-        }
-        String players = track.part().stream()
-                .flatMap(part -> zones.stream()
-                        .filter(zone -> zone.enabled()
-                                && zone.to() instanceof Target.ToPart to
-                                && to.part().equals(part)))
-                .map(zone -> session.source(zone.source()).map(Source::name).orElse(say("common.all-sources-2"))
-                        + limits(zone, session.middleC()))
-                .distinct()
-                .collect(Collectors.joining(", "));
-        return players.isEmpty() ? say("words.not-played-now") : players;
+        return port.startsWith(StandIns.PREFIX)
+                ? say("words.stand-in", SessionWords.port(port, session))
+                : SessionWords.port(port, session);
     }
 }

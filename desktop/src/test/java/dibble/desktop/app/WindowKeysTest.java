@@ -3,7 +3,6 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
-import dibble.desktop.ui.Words;
 import dibble.edits.GearEdits;
 import dibble.edits.TrackEdits;
 import dibble.gear.Part;
@@ -12,6 +11,7 @@ import dibble.midi.MiddleC;
 import dibble.midi.Range;
 import dibble.recording.Track;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import dibble.studio.Transport;
 import dibble.user.Settings;
 import java.nio.file.Path;
@@ -112,10 +112,10 @@ class WindowKeysTest extends WindowTest {
     @Test
     void drumsAreToldByTheirNames() {
         Part hands = desk().session().part(new PartRef("sorrel", "hands")).orElseThrow();
-        assertThat(Words.note(41, hands, MiddleC.C4)).isEqualTo("F2 41 Frame drum, low");
+        assertThat(SessionWords.note(41, hands, MiddleC.C4)).isEqualTo("F2 41 Frame drum, low");
         Part kit = Part.of("kit", "Kit", 10, 0, Range.ALL, 1).asDrums();
-        assertThat(plain(Words.note(38, kit, MiddleC.C4))).isEqualTo("D2 38 Acoustic snare");
-        assertThat(Words.note(38, Part.of("p", "P", 1, 0, Range.ALL, 1), MiddleC.C4))
+        assertThat(plain(SessionWords.note(38, kit, MiddleC.C4))).isEqualTo("D2 38 Acoustic snare");
+        assertThat(SessionWords.note(38, Part.of("p", "P", 1, 0, Range.ALL, 1), MiddleC.C4))
                 .isEqualTo("D2 38");
     }
 
@@ -125,7 +125,7 @@ class WindowKeysTest extends WindowTest {
         Track kalimba = TrackEdits.readyToRecord(session)
                 .trackOf(new PartRef("sorrel", "kalimba"))
                 .orElseThrow();
-        assertThat(plain(Words.playedBy(
+        assertThat(plain(SessionWords.playedBy(
                         kalimba, session, session.routing(desk().performance()).zones())))
                 .isEqualTo("Teasel, channel 2");
     }

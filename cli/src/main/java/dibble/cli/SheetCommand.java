@@ -1,0 +1,71 @@
+package dibble.cli;
+
+import static dibble.cli.CliText.say;
+
+import dibble.files.OneLine;
+import dibble.files.SessionFile;
+import dibble.paper.PaperSize;
+import dibble.paper.SheetHtml;
+import dibble.paper.SheetPdf;
+import dibble.session.Session;
+import dibble.sheet.Sheet;
+import dibble.sheet.SheetCsv;
+import dibble.text.Texts;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code dibble sheet}: the routing sheet of a session. */
+@Command(name = "sheet")
+final class SheetCommand extends FileCommand {
+    @Parameters(index = "0", paramLabel = "SESSION", descriptionKey = "session")
+    private String sessionFile;
+
+    @Option(
+            names = {"-o", "--output"},
+            required = true,
+            paramLabel = "FILE",
+            descriptionKey = "output")
+    private String output;
+
+    @Option(names = "--paper", paramLabel = "SIZE", defaultValue = "a4", descriptionKey = "paper")
+    private String paper;
+
+    @Override
+    public Integer call() throws IOException {
+        PaperSize size = size();
+        String kind = output.substring(output.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+        SessionFile.Opened opened = files.session(sessionFile);
+        Session session = opened.session();
+        Sheet sheet = Texts.typeset(() -> Sheet.of(session, opened.performance(), LocalDate.now()));
+        switch (kind) {
+            case "pdf" -> files.write(output, to -> SheetPdf.write(sheet, session.middleC(), size, to));
+            case "html", "htm" -> text(Texts.typeset(() -> SheetHtml.of(sheet, session.middleC(), size)));
+            case "csv" -> text(SheetCsv.of(session));
+            default -> throw new BadInput(say("sheet-command.expected-a-name", OneLine.of(output)));
+        }
+        return 0;
+    }
+
+    private void text(String text) {
+        files.write(output, to -> to.write(text.getBytes(StandardCharsets.UTF_8)));
+    }
+
+    private PaperSize size() {
+        return Stream.of(PaperSize.values())
+                .filter(size -> size.word().equalsIgnoreCase(paper))
+                .findFirst()
+                .orElseThrow(() -> new BadInput(say(
+                        "sheet-command.paper-expected",
+                        OneLine.of(paper),
+                        Stream.of(PaperSize.values())
+                                .map(size -> size.word().toLowerCase(Locale.ROOT))
+                                .collect(Collectors.joining(", ")))));
+    }
+}

@@ -1,0 +1,267 @@
+package dibble.paper;
+
+import static dibble.text.CoreText.say;
+
+import dibble.midi.MiddleC;
+import dibble.midi.NoteNames;
+import dibble.midi.Range;
+import dibble.session.Colours;
+import dibble.sheet.Sheet;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+import java.util.regex.Pattern;
+import javax.xml.stream.XMLOutputFactory;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamWriter;
+
+/**
+ * A sheet as one file of HTML that is well-formed XML, with no scripts and nothing from elsewhere. The same file is what
+ * the {@link SheetPdf} is made from.
+ */
+public final class SheetHtml {
+    private static final double LANE_MM = 5.2;
+    private static final double KEYS_MM = 5.5;
+    private static final double OCTAVE_MM = 3.8;
+    private static final int OCTAVE = 12;
+
+    /** A table of so few rows stays on one page. */
+    private static final int SHORT = 12;
+
+    /** What XML 1.0 cannot say: controls that a name in a session may have. */
+    private static final Pattern NO_CHARACTER =
+            Pattern.compile("[^\\t\\n\\r\\x{20}-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]");
+
+    private final XMLStreamWriter out;
+    private final MiddleC middleC;
+
+    private SheetHtml(XMLStreamWriter out, MiddleC middleC) {
+        this.out = out;
+        this.middleC = middleC;
+    }
+
+    /**
+     * @param middleC by which octaves are numbered under keyboards
+     * @param paper what it is laid out for when it is printed
+     */
+    public static String of(Sheet sheet, MiddleC middleC, PaperSize paper) {
+        StringWriter text = new StringWriter();
+        try {
+            XMLStreamWriter out = XMLOutputFactory.newInstance().createXMLStreamWriter(text);
+            text.write("<!DOCTYPE html>\n");
+            new SheetHtml(out, middleC).write(sheet, paper);
+            out.close();
+        } catch (XMLStreamException e) {
+            throw new IllegalStateException("a sheet that cannot be written to memory", e);
+        }
+        return text.toString();
+    }
+
+    private static String style(Sheet sheet, PaperSize paper) {
+        try (InputStream in = SheetHtml.class.getResourceAsStream("sheet.css")) {
+            String name = sheet.title().replaceAll("[\"\\\\\\p{Cntrl}<>]", " ");
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8)
+                    .replace("$SIZE", paper.word())
+                    .replace("$NAME", name + ", " + date(sheet))
+                    .replace("$PAGE", say("sheet.page"))
+                    .replace("$OF", say("sheet.of"));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static String date(Sheet sheet) {
+        return DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH).format(sheet.date());
+    }
+
+    private void write(Sheet sheet, PaperSize paper) throws XMLStreamException {
+        out.writeStartElement("html");
+        out.writeAttribute("lang", "en");
+        out.writeStartElement("head");
+        out.writeEmptyElement("meta");
+        out.writeAttribute("charset", "utf-8");
+        element("title", "", sheet.title());
+        element("style", "", style(sheet, paper));
+        out.writeEndElement();
+        out.writeStartElement("body");
+        for (Sheet.Page page : sheet.pages()) {
+            out.writeStartElement("section");
+            out.writeStartElement("header");
+            element("p", "session", sheet.title());
+            element("p", "date", date(sheet));
+            element("h1", "", page.title());
+            if (!page.about().isEmpty()) {
+                element("p", "about", page.about());
+            }
+            out.writeEndElement();
+            for (Sheet.Block block : page.blocks()) {
+                block(block);
+            }
+            out.writeEndElement();
+        }
+        out.writeEndElement();
+        out.writeEndElement();
+    }
+
+    private void element(String name, String css, String text) throws XMLStreamException {
+        start(name, css);
+        text(text);
+        out.writeEndElement();
+    }
+
+    private void text(String text) throws XMLStreamException {
+        out.writeCharacters(NO_CHARACTER.matcher(text).replaceAll(""));
+    }
+
+    private void start(String name, String css) throws XMLStreamException {
+        out.writeStartElement(name);
+        if (!css.isEmpty()) {
+            out.writeAttribute("class", css);
+        }
+    }
+
+    private void block(Sheet.Block block) throws XMLStreamException {
+        if (block instanceof Sheet.Table table) {
+            table(table);
+        } else if (block instanceof Sheet.Board board) {
+            board(board);
+        } else if (block instanceof Sheet.Remark remark) {
+            element("p", "remark", remark.text());
+        }
+    }
+
+    private void table(Sheet.Table table) throws XMLStreamException {
+        String columns = "columns-" + table.heads().size();
+        start("table", table.rows().size() > SHORT ? columns : columns + " short");
+        element("caption", "", table.title());
+        out.writeStartElement("thead");
+        out.writeStartElement("tr");
+        for (String head : table.heads()) {
+            out.writeStartElement("th");
+            out.writeAttribute("scope", "col");
+            text(head);
+            out.writeEndElement();
+        }
+        out.writeEndElement();
+        out.writeEndElement();
+        out.writeStartElement("tbody");
+        for (var row : table.rows()) {
+            out.writeStartElement("tr");
+            for (int i = 0; i < row.size(); i++) {
+                out.writeStartElement(i == 0 ? "th" : "td");
+                if (i == 0) {
+                    out.writeAttribute("scope", "row");
+                }
+                chip(row.get(i).colour(), row.get(i).chip());
+                text(row.get(i).text());
+                out.writeEndElement();
+            }
+            out.writeEndElement();
+        }
+        out.writeEndElement();
+        out.writeEndElement();
+    }
+
+    private void chip(int colour, String text) throws XMLStreamException {
+        if (!text.isEmpty()) {
+            start("span", "chip");
+            out.writeAttribute("style", paint(colour));
+            text(text);
+            out.writeEndElement();
+            text(" ");
+        }
+    }
+
+    private static String paint(int colour) {
+        return "background: " + Colours.hex(colour) + "; color: " + Colours.inkHex(colour) + ";";
+    }
+
+    private void board(Sheet.Board board) throws XMLStreamException {
+        start("div", "board");
+        element("h2", "", board.name());
+        element("p", "about", board.about());
+        start("div", "keyboard");
+        out.writeAttribute(
+                "style", String.format(Locale.ROOT, "height: %.1fmm", board.lanes() * LANE_MM + KEYS_MM + OCTAVE_MM));
+        for (Sheet.Band band : board.bands()) {
+            band(board, band);
+        }
+        keys(board, board.lanes() * LANE_MM);
+        out.writeEndElement();
+        lines(board);
+        out.writeEndElement();
+    }
+
+    private static String place(Range keys, int low, int high) {
+        double count = keys.high() - keys.low() + 1;
+        return String.format(
+                Locale.ROOT,
+                "left: %.3f%%; width: %.3f%%; ",
+                100 * (Math.max(low, keys.low()) - keys.low()) / count,
+                100 * (Math.min(high, keys.high()) - Math.max(low, keys.low()) + 1) / count);
+    }
+
+    private void band(Sheet.Board board, Sheet.Band band) throws XMLStreamException {
+        start("div", band.always() ? "band" : "band own");
+        out.writeAttribute(
+                "style",
+                place(board.ruler(), band.keys().low(), band.keys().high())
+                        + String.format(Locale.ROOT, "top: %.1fmm; ", (board.lanes() - 1 - band.lane()) * LANE_MM)
+                        + paint(band.colour()));
+        element("b", "", band.letter());
+        text(" " + band.name());
+        out.writeEndElement();
+    }
+
+    /** A column for each key, the black ones dark and short; below the Cs their names. */
+    private void keys(Sheet.Board board, double top) throws XMLStreamException {
+        Range keys = board.keys();
+        Range ruler = board.ruler();
+        start("div", "whites");
+        out.writeAttribute(
+                "style", place(ruler, keys.low(), keys.high()) + String.format(Locale.ROOT, "top: %.1fmm", top));
+        out.writeEndElement();
+        for (int key = keys.low(); key <= keys.high(); key++) {
+            boolean black = NoteNames.isBlack(key);
+            // Where two white keys meet with no black one between them there is a line.
+            if (black || key % OCTAVE == 0 || key % OCTAVE == 5) {
+                start("div", black ? "black" : "edge");
+                out.writeAttribute("style", place(ruler, key, key) + String.format(Locale.ROOT, "top: %.1fmm", top));
+                out.writeEndElement();
+            }
+            if (key % OCTAVE == 0 && key + 3 <= keys.high()) {
+                start("div", "octave");
+                out.writeAttribute(
+                        "style", place(ruler, key, key + 3) + String.format(Locale.ROOT, "top: %.1fmm", top + KEYS_MM));
+                text(NoteNames.name(key, middleC));
+                out.writeEndElement();
+            }
+        }
+    }
+
+    private void lines(Sheet.Board board) throws XMLStreamException {
+        start("table", "lines");
+        out.writeStartElement("tbody");
+        for (Sheet.Band band : board.bands()) {
+            out.writeStartElement("tr");
+            element("td", "letter", band.letter());
+            out.writeStartElement("th");
+            out.writeAttribute("scope", "row");
+            chip(band.colour(), band.channel());
+            text(band.name());
+            out.writeEndElement();
+            element(
+                    "td",
+                    "",
+                    String.join(" · ", band.details())
+                            + (band.always() ? "" : " · " + say("sheet.in-this-scene-only")));
+            out.writeEndElement();
+        }
+        out.writeEndElement();
+        out.writeEndElement();
+    }
+}
