@@ -219,7 +219,8 @@ final class SessionReader {
                 fields.texts("muted"),
                 fields.texts("soloed"),
                 routing.channelNow(),
-                connections(fields));
+                connections(fields),
+                fields.texts("setUp"));
     }
 
     private static Set<Connection> connections(Fields performance) throws SessionFormatException {

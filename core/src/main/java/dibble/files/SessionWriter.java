@@ -180,6 +180,9 @@ final class SessionWriter {
                         to, session.extras().at("performance").at("connections " + cable.own() + " " + cable.other()));
             }
         }
+        if (!performance.setUp().isEmpty()) {
+            names(player.putArray("setUp"), performance.setUp());
+        }
         Fields.putAll(player, session.extras().at("performance"));
     }
 

@@ -17,6 +17,7 @@ import java.util.Set;
  * @param armed the ids of tracks that take something when recording
  * @param channels the channels 1-16 that auto parts have now
  * @param connections the cables between ports of ours and other programs, there now or not
+ * @param setUp what was ticked off in the set-up list, by the ids of its items
  */
 public record Performance(
         String activeScene,
@@ -25,9 +26,10 @@ public record Performance(
         Set<String> muted,
         Set<String> soloed,
         Map<PartRef, Integer> channels,
-        Set<Connection> connections) {
+        Set<Connection> connections,
+        Set<String> setUp) {
     public static final Performance NEW =
-            new Performance(null, Set.of(), Set.of(), Set.of(), Set.of(), Map.of(), Set.of());
+            new Performance(null, Set.of(), Set.of(), Set.of(), Set.of(), Map.of(), Set.of(), Set.of());
 
     public Performance {
         unheard = Set.copyOf(unheard);
@@ -36,6 +38,7 @@ public record Performance(
         soloed = Set.copyOf(soloed);
         channels = Map.copyOf(channels);
         connections = Collections.unmodifiableSet(new LinkedHashSet<>(connections));
+        setUp = Collections.unmodifiableSet(new LinkedHashSet<>(setUp));
     }
 
     /** Whether what is on a track is played: it is not muted, and soloed where any is. */
@@ -44,31 +47,47 @@ public record Performance(
     }
 
     public Performance withScene(String id) {
-        return new Performance(id, unheard, armed, muted, soloed, channels, connections);
+        return new Performance(id, unheard, armed, muted, soloed, channels, connections, setUp);
     }
 
     public Performance withHeard(String source, boolean heard) {
-        return new Performance(activeScene, with(unheard, source, !heard), armed, muted, soloed, channels, connections);
+        return new Performance(
+                activeScene, with(unheard, source, !heard), armed, muted, soloed, channels, connections, setUp);
     }
 
     public Performance withArmed(String track, boolean on) {
-        return new Performance(activeScene, unheard, with(armed, track, on), muted, soloed, channels, connections);
+        return new Performance(
+                activeScene, unheard, with(armed, track, on), muted, soloed, channels, connections, setUp);
     }
 
     public Performance withMuted(String track, boolean on) {
-        return new Performance(activeScene, unheard, armed, with(muted, track, on), soloed, channels, connections);
+        return new Performance(
+                activeScene, unheard, armed, with(muted, track, on), soloed, channels, connections, setUp);
     }
 
     public Performance withSoloed(String track, boolean on) {
-        return new Performance(activeScene, unheard, armed, muted, with(soloed, track, on), channels, connections);
+        return new Performance(
+                activeScene, unheard, armed, muted, with(soloed, track, on), channels, connections, setUp);
     }
 
     public Performance withChannels(Map<PartRef, Integer> planned) {
-        return new Performance(activeScene, unheard, armed, muted, soloed, planned, connections);
+        return new Performance(activeScene, unheard, armed, muted, soloed, planned, connections, setUp);
     }
 
     public Performance withConnections(Collection<Connection> cables) {
-        return new Performance(activeScene, unheard, armed, muted, soloed, channels, new LinkedHashSet<>(cables));
+        return new Performance(
+                activeScene, unheard, armed, muted, soloed, channels, new LinkedHashSet<>(cables), setUp);
+    }
+
+    /** With some things of the set-up list ticked off, or not. */
+    public Performance withSetUp(Collection<String> items, boolean done) {
+        Set<String> changed = new LinkedHashSet<>(setUp);
+        if (done) {
+            changed.addAll(items);
+        } else {
+            changed.removeAll(items);
+        }
+        return new Performance(activeScene, unheard, armed, muted, soloed, channels, connections, changed);
     }
 
     /** Channels of parts that are gone are remembered, so that undo gives a part its channel back. */

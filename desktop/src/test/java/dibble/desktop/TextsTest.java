@@ -73,7 +73,11 @@ class TextsTest {
             "Commands",
             "Palette",
             "Calls",
-            "JackDevices");
+            "JackDevices",
+            "Column",
+            "SheetCsv",
+            "SheetHtml",
+            "SheetPdf");
 
     /** Where every word is shown. */
     private static final Pattern SHOWN = Pattern.compile(
@@ -85,7 +89,7 @@ class TextsTest {
     @Test
     void noTextStandsInCode() throws IOException {
         List<String> texts = new ArrayList<>();
-        for (String module : List.of("core", "sound", "jack", "cli", "desktop")) {
+        for (String module : List.of("core", "sound", "jack", "paper", "cli", "desktop")) {
             literals(module, true).stream()
                     .filter(it -> READS_AS_TEXT.matcher(it.text).matches()
                             || it.shown && it.text.matches("(?s).*\\p{L}{2,}.*"))
@@ -105,6 +109,7 @@ class TextsTest {
         if (module.equals("core")) {
             // What sounds speaks with the words of the core.
             all.addAll(literals("sound", false));
+            all.addAll(literals("paper", false));
         }
         for (Literal literal : all) {
             if (key.matcher(literal.text).matches()) {

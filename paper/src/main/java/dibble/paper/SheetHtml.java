@@ -113,6 +113,21 @@ public final class SheetHtml {
         out.writeEndElement();
     }
 
+    /** Words that may be wrapped, but not within {@code F♯3–E7}: from and to stay together. */
+    private void words(String text) throws XMLStreamException {
+        String[] words = text.split(" ", -1);
+        for (int i = 0; i < words.length; i++) {
+            if (i > 0) {
+                text(" ");
+            }
+            if (words[i].contains("–")) {
+                element("span", "whole", words[i]);
+            } else {
+                text(words[i]);
+            }
+        }
+    }
+
     private void text(String text) throws XMLStreamException {
         out.writeCharacters(NO_CHARACTER.matcher(text).replaceAll(""));
     }
@@ -157,7 +172,7 @@ public final class SheetHtml {
                     out.writeAttribute("scope", "row");
                 }
                 chip(row.get(i).colour(), row.get(i).chip());
-                text(row.get(i).text());
+                words(row.get(i).text());
                 out.writeEndElement();
             }
             out.writeEndElement();
@@ -172,7 +187,8 @@ public final class SheetHtml {
             out.writeAttribute("style", paint(colour));
             text(text);
             out.writeEndElement();
-            text(" ");
+            // No break after the chip.
+            text("\u00A0");
         }
     }
 

@@ -16,6 +16,7 @@ import dibble.desktop.live.LiveLine;
 import dibble.desktop.notes.NotesPane;
 import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.settings.SettingsView;
+import dibble.desktop.sheet.SheetView;
 import dibble.desktop.sounds.SoundsView;
 import dibble.desktop.takes.TakesView;
 import dibble.desktop.ui.AskBar;
@@ -54,6 +55,7 @@ public final class MainWindow extends BorderPane {
     private final SessionFiles files;
     private final MidiFiles midi;
     private final SoundFiles sounds;
+    private final SheetFiles sheets;
     private final FirstMinutesStrip minutes;
     private final Recovery recovery;
     private final Pages pages;
@@ -80,6 +82,7 @@ public final class MainWindow extends BorderPane {
         PathQuestions questions = new PathQuestions(desk);
         files = new SessionFiles(workbench, questions, quit);
         sounds = new SoundFiles(desk, workbench.audio(), files, questions);
+        sheets = new SheetFiles(desk, files, questions);
         recovery = new Recovery(workbench, files);
         pages = pages();
         perform.setId("perform");
@@ -104,7 +107,12 @@ public final class MainWindow extends BorderPane {
                         midi,
                         live,
                         new WindowCommands.Others(
-                                commands::open, perform::fire, this::help, this::firstMinutes, this::exportSound)));
+                                commands::open,
+                                perform::fire,
+                                this::help,
+                                this::firstMinutes,
+                                this::exportSound,
+                                sheets::export)));
         desk.places().onShow(pages::show);
         top = new TopBar(desk, files);
         job = new JobBar(desk);
@@ -157,6 +165,7 @@ public final class MainWindow extends BorderPane {
         all.put(Page.SCENES, () -> new ScenesView(desk));
         all.put(Page.CHECKS, () -> new ChecksView(desk));
         all.put(Page.SETTINGS, () -> new SettingsView(desk, workbench::audioDevices));
+        all.put(Page.SHEET, () -> new SheetView(desk, sheets));
         all.put(Page.HELP, () -> new HelpView(desk, () -> showLog.run()));
         return all;
     }

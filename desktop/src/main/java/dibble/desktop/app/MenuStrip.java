@@ -35,6 +35,9 @@ final class MenuStrip extends MenuBar {
             "export-a-file-for-each-track",
             "export-sound",
             "",
+            "print-sheet",
+            "export-sheet",
+            "",
             "close");
     private static final List<String> VIEWS = List.of(
             "show-gear",

@@ -18,6 +18,7 @@ enum Page {
     SOUNDS(HelpTopic.SOUNDS),
     SCENES(HelpTopic.SCENES),
     CHECKS(HelpTopic.CHECKS),
+    SHEET(HelpTopic.SHEET),
     SETTINGS(HelpTopic.SETTINGS),
     HELP(say("menu-strip.help"), HelpTopic.GEAR);
 

@@ -27,6 +27,9 @@ final class PathQuestions {
         SESSION(say("path-questions.dibble-sessions"), "*.dibble", "*.json"),
         MIDI(say("path-questions.midi-files"), "*.mid", "*.midi", "*.rmi", "*.kar"),
         SOUNDS(say("path-questions.sound-files"), "*.sf2", "*.dls"),
+        PDF(say("path-questions.pdf-files"), "*.pdf"),
+        HTML(say("path-questions.web-pages"), "*.html", "*.htm"),
+        CSV(say("path-questions.csv-files"), "*.csv"),
         FOLDER("");
 
         private final String words;
@@ -35,6 +38,11 @@ final class PathQuestions {
         Kind(String words, String... endings) {
             this.words = words;
             this.endings = List.of(endings);
+        }
+
+        /** How names of such files usually end. */
+        String ending() {
+            return endings.get(0).substring(1);
         }
 
         /** Whether a file of this name is of this kind. @param name in small letters */

@@ -26,9 +26,16 @@ final class WindowCommands {
      * @param list shows all commands
      * @param demo has the stand-ins play, or stop
      * @param help shows a page of the help
+     * @param exportSheet asks where the routing sheet is to be written
      * @param minutes begins or takes up the first five minutes
      */
-    record Others(Runnable list, Runnable demo, Consumer<HelpTopic> help, Runnable minutes, Runnable exportSound) {}
+    record Others(
+            Runnable list,
+            Runnable demo,
+            Consumer<HelpTopic> help,
+            Runnable minutes,
+            Runnable exportSound,
+            Runnable exportSheet) {}
 
     static List<Command> of(
             Workbench workbench, Pages pages, SessionFiles files, MidiFiles midi, LiveLine live, Others others) {
@@ -79,6 +86,8 @@ final class WindowCommands {
                 Command.of("export-sound", say("levels-view.export-sound"), others.exportSound)
                         .key("Shortcut+Shift+W")
                         .about(say("about.export-sound")),
+                Command.of("export-sheet", say("window-commands.export-sheet"), others.exportSheet)
+                        .about(say("window-commands.as-pdf-html-or-csv")),
                 Command.of("close", say("window-commands.quit"), files::close).key("Shortcut+Q"));
     }
 
@@ -99,6 +108,9 @@ final class WindowCommands {
         all.add(Command.of("checks", say("window-commands.checks"), () -> pages.turn(Page.CHECKS))
                 .key("Shortcut+8")
                 .about(say("window-commands.warnings-and-suggested-fixes")));
+        all.add(Command.of("print-sheet", say("window-commands.print-sheet"), () -> pages.show(Page.SHEET))
+                .key("Shortcut+P")
+                .about(say("window-commands.the-routing-sheet-to-print")));
         all.add(Command.of(
                         "messages",
                         say("window-commands.messages"),

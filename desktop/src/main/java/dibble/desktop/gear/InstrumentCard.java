@@ -12,6 +12,7 @@ import dibble.gear.PartRef;
 import dibble.programs.OwnPorts;
 import dibble.routing.Routing;
 import dibble.session.SessionWords;
+import dibble.sheet.SetUpList;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import java.util.ArrayList;
@@ -169,15 +170,19 @@ final class InstrumentCard extends VBox {
                         instrument.parts().stream().map(instrument::ref).toList()));
         plant.setTooltip(new Tooltip(say("about.plant")));
         plant.setDisable(none);
-        Button send = Cards.button(
-                "send-" + instrument.id(),
-                say("instrument-card.send-all-sounds"),
-                () -> desk.studio().sendSounds(instrument.port()));
+        Button send = Cards.button("send-" + instrument.id(), say("instrument-card.send-all-sounds"), this::sendSounds);
         send.setTooltip(new Tooltip(say("instrument-card.sends-bank-program-level-and")));
         send.setDisable(none);
         HBox buttons = new HBox(8, add, plant, send);
         buttons.getStyleClass().add("card-buttons");
         nodes.addAll(List.of(planting, buttons));
+    }
+
+    private void sendSounds() {
+        String port = instrument.port();
+        desk.studio().sendSounds(port);
+        List<String> sent = SetUpList.of(desk.session(), desk.performance()).sent(port::equals);
+        desk.document().perform(performance -> performance.withSetUp(sent, true));
     }
 
     private Label about() {

@@ -22,6 +22,7 @@ public enum HelpTopic {
     SOUNDS(say("sounds-view.title")),
     SCENES(say("common.scenes")),
     CHECKS(say("page.checks")),
+    SHEET(say("sheet-view.routing-sheet")),
     SETTINGS(say("common.settings")),
     NOTHING_SOUNDS(say("window-commands.nothing-sounds-what-now")),
     WORDS(say("help.words")),

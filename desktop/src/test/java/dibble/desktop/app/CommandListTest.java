@@ -64,7 +64,7 @@ class CommandListTest extends WindowTest {
     void theArrowsChooseAmongWhatIsFound() {
         open();
         write("export");
-        until(() -> list().getItems().size() == 4);
+        until(() -> list().getItems().size() == 5);
         push(KeyCode.DOWN);
         push(KeyCode.DOWN);
         assertThat(list().getSelectionModel().getSelectedIndex()).isEqualTo(2);

@@ -1,0 +1,164 @@
+package dibble.desktop.app;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.sheet.SheetActions;
+import dibble.desktop.ui.Desk;
+import dibble.files.AtomicFile;
+import dibble.files.SessionFile;
+import dibble.paper.PaperSize;
+import dibble.paper.SheetHtml;
+import dibble.paper.SheetPdf;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.sheet.Sheet;
+import dibble.sheet.SheetCsv;
+import dibble.sheet.SheetFormatException;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.function.Consumer;
+
+/** The routing sheet to files and back, and other sessions to compare with. */
+final class SheetFiles implements SheetActions {
+    /** A sheet of rows is never so large. */
+    private static final long MOST_BYTES = 1L << 26;
+
+    private final Desk desk;
+    private final SessionFiles files;
+    private final PathQuestions questions;
+
+    SheetFiles(Desk desk, SessionFiles files, PathQuestions questions) {
+        this.desk = desk;
+        this.files = files;
+        this.questions = questions;
+    }
+
+    private static PathQuestions.Kind kind(Form form) {
+        return switch (form) {
+            case PDF -> PathQuestions.Kind.PDF;
+            case HTML -> PathQuestions.Kind.HTML;
+            case CSV -> PathQuestions.Kind.CSV;
+        };
+    }
+
+    /** Asks where, and writes the sheet in the form that the name of the file says. */
+    void export() {
+        export(Form.PDF, PaperSize.usual(Locale.getDefault()));
+    }
+
+    @Override
+    public void export(Form form, PaperSize paper) {
+        Path suggested = files.exportFolder()
+                .resolve(say("sheet-files.name", files.fileName()) + kind(form).ending());
+        questions.askToWrite(
+                kind(form),
+                say("sheet-files.export-the-sheet"),
+                suggested,
+                say("midi-files.export"),
+                (path, done) ->
+                        questions.unlessThere(path, files.file(), () -> write(form(path, form), paper, path, done)));
+    }
+
+    /** The form that the ending of a name says. */
+    private static Form form(Path path, Form otherwise) {
+        String name = path.getFileName().toString().toLowerCase(Locale.ROOT);
+        return Arrays.stream(Form.values())
+                .filter(form -> kind(form).has(name))
+                .findFirst()
+                .orElse(otherwise);
+    }
+
+    private void write(Form form, PaperSize paper, Path path, Runnable done) {
+        Session session = desk.session();
+        Performance performance = desk.performance();
+        desk.jobs()
+                .start(
+                        say("midi-files.exporting-to", path.getFileName()),
+                        progress -> {
+                            Sheet sheet = Sheet.of(session, performance, LocalDate.now());
+                            AtomicFile.write(path, to -> {
+                                switch (form) {
+                                    case PDF -> SheetPdf.write(sheet, session.middleC(), paper, to);
+                                    case HTML -> to.write(bytes(SheetHtml.of(sheet, session.middleC(), paper)));
+                                    case CSV -> to.write(bytes(SheetCsv.of(session)));
+                                }
+                            });
+                            return path;
+                        },
+                        written -> {
+                            done.run();
+                            desk.ask().tell(say("midi-files.exported-to", written));
+                        },
+                        e -> desk.ask().tell(say("midi-files.not-exported", PathQuestions.explain(path, e))));
+    }
+
+    private static byte[] bytes(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    @Override
+    public void bringIn(Consumer<Other> then) {
+        questions.askToRead(
+                PathQuestions.Kind.CSV,
+                say("sheet-files.import-a-sheet"),
+                files.exportFolder(),
+                say("midi-files.import"),
+                (path, done) -> desk.jobs()
+                        .start(
+                                say("sheet-files.reading", path.getFileName()),
+                                progress -> read(path, desk.session()),
+                                changed -> {
+                                    done.run();
+                                    then.accept(new Other(path.getFileName().toString(), changed, desk.performance()));
+                                },
+                                e -> desk.ask().tell(say("sheet-files.not-imported", PathQuestions.explain(path, e)))));
+    }
+
+    private static Session read(Path path, Session into) throws IOException {
+        if (Files.size(path) > MOST_BYTES) {
+            throw new IOException(say("sheet-files.too-large", path.getFileName()));
+        }
+        try {
+            return SheetCsv.read(new String(Files.readAllBytes(path), StandardCharsets.UTF_8), into);
+        } catch (SheetFormatException e) {
+            throw new IOException(path.getFileName() + ": " + e.getMessage());
+        }
+    }
+
+    @Override
+    public void choose(Consumer<Other> then) {
+        questions.askToRead(
+                PathQuestions.Kind.SESSION,
+                say("sheet-files.compare-with"),
+                files.folder(),
+                say("sheet-files.compare"),
+                (path, done) -> open(path, done, then));
+    }
+
+    @Override
+    public void saved(Consumer<Other> then) {
+        if (files.file() == null) {
+            desk.ask().tell(say("sheet-files.not-saved-yet"));
+        } else {
+            open(files.file(), () -> {}, then);
+        }
+    }
+
+    private void open(Path path, Runnable done, Consumer<Other> then) {
+        desk.jobs()
+                .start(
+                        say("session-files.opening", path.getFileName()),
+                        progress -> SessionFile.read(path, progress),
+                        opened -> {
+                            done.run();
+                            then.accept(
+                                    new Other(path.getFileName().toString(), opened.session(), opened.performance()));
+                        },
+                        e -> desk.ask().tell(say("session-files.not-opened", PathQuestions.explain(path, e))));
+    }
+}

@@ -1,0 +1,108 @@
+package dibble.desktop.sheet;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
+import dibble.sheet.Comparison;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.VBox;
+
+/** In what the session differs from another one, thing by thing; and what a sheet would change, before it does. */
+final class DifferencesPane extends BorderPane {
+    /** Nobody reads more at once. */
+    private static final int MOST = 200;
+
+    private final Desk desk;
+    private final Runnable close;
+    private final VBox column = new VBox(6);
+
+    /** @param close takes it away */
+    DifferencesPane(Desk desk, Runnable close) {
+        this.desk = desk;
+        this.close = close;
+        setId("differences");
+        column.getStyleClass().add("checks-column");
+        setCenter(Cards.scroll(column));
+    }
+
+    /** Shows in what the session on the desk differs from another. */
+    void compare(SheetActions.Other other) {
+        Comparison comparison = Comparison.of(other.session(), other.performance(), desk.session(), desk.performance());
+        fill(
+                say("differences-pane.compared-with", other.name()),
+                comparison,
+                say("differences-pane.no-differences"),
+                new FlowPane(
+                        6, 6, Cards.button("differences-close", say("differences-pane.back-to-the-sheet"), close)));
+    }
+
+    /** Shows what a sheet would change, and makes it so where that is wanted. */
+    void offer(SheetActions.Other changed) {
+        Comparison comparison =
+                Comparison.of(desk.session(), desk.performance(), changed.session(), desk.performance());
+        FlowPane buttons = new FlowPane(6, 6);
+        if (!comparison.differences().isEmpty()) {
+            buttons.getChildren().add(Cards.button("import-apply", say("differences-pane.apply"), () -> {
+                desk.document()
+                        .edit(
+                                say("edit.import-sheet"),
+                                session -> session.withZones(changed.session().zones())
+                                        .withControls(changed.session().controls())
+                                        .withScenes(changed.session().scenes()));
+                close.run();
+            }));
+        }
+        buttons.getChildren().add(Cards.button("differences-close", say("common.cancel"), close));
+        fill(
+                say(
+                        "differences-pane.would-change",
+                        changed.name(),
+                        comparison.differences().size()),
+                comparison,
+                say("differences-pane.nothing-would-change"),
+                buttons);
+    }
+
+    private void fill(String title, Comparison comparison, String none, FlowPane buttons) {
+        List<Node> nodes = new ArrayList<>();
+        nodes.add(Cards.heading(title));
+        nodes.add(buttons);
+        List<Comparison.Difference> all = comparison.differences();
+        if (all.isEmpty()) {
+            nodes.add(Cards.soft(none));
+        }
+        for (Comparison.Difference difference : all.subList(0, Math.min(MOST, all.size()))) {
+            nodes.add(card(difference));
+        }
+        if (all.size() > MOST) {
+            nodes.add(Cards.soft(say("differences-pane.and-more", all.size() - MOST)));
+        }
+        Cards.rebuild(column, nodes);
+    }
+
+    private static Node card(Comparison.Difference difference) {
+        VBox card = new VBox(2);
+        card.getStyleClass().addAll("gear-card", "check-card");
+        card.setMaxWidth(980);
+        boolean both = difference.first() && difference.second();
+        Label name = Cards.strong(both ? difference.thing() : difference.text());
+        name.setWrapText(true);
+        card.getChildren().add(name);
+        for (Comparison.Change change : difference.changes()) {
+            Label text = new Label(say(
+                    "differences-pane.change",
+                    change.what(),
+                    change.first().isEmpty() ? say("differences-pane.nothing") : change.first(),
+                    change.second().isEmpty() ? say("differences-pane.nothing") : change.second()));
+            text.setWrapText(true);
+            card.getChildren().add(text);
+        }
+        return card;
+    }
+}
