@@ -2,6 +2,7 @@ package dibble.files;
 
 import static dibble.text.CoreText.say;
 
+import dibble.gear.BankSelect;
 import dibble.gear.Effects;
 import dibble.gear.Instrument;
 import dibble.gear.Loudness;
@@ -10,6 +11,7 @@ import dibble.gear.PartRef;
 import dibble.gear.Receives;
 import dibble.gear.SequencerLane;
 import dibble.gear.Sound;
+import dibble.gear.SoundNames;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.gear.Strip;
@@ -47,6 +49,7 @@ final class RoutingReader {
     private static final Map<String, SourceKind> SOURCE_KINDS =
             words(Stream.of(SourceKind.values()), kind -> kind.name().toLowerCase(Locale.ROOT));
     private static final Map<String, Receives> RECEIVES = words(Stream.of(Receives.values()), Receives::word);
+    private static final Map<String, BankSelect> BANK_SELECTS = words(Stream.of(BankSelect.values()), BankSelect::word);
     private static final Map<String, EventKind> EVENT_KINDS = words(Stream.of(EventKind.values()), EventKind::word);
     private static final Map<String, EventKind> PASSED_KINDS =
             words(Stream.of(EventKind.values()).filter(kind -> kind != EventKind.NOTES), EventKind::word);
@@ -111,6 +114,33 @@ final class RoutingReader {
                 List.copyOf(f.texts("hearsDirectly")),
                 f.list("parts", MOST_GEAR, part -> part(part, id)),
                 f.object("effects").make(RoutingReader::effects),
+                f.has("names") ? f.object("names").make(RoutingReader::names) : null,
+                f.extras());
+    }
+
+    private static SoundNames names(Fields f) throws SessionFormatException {
+        return new SoundNames(
+                f.text("maker", ""),
+                f.text("model", ""),
+                f.word("bankSelect", BankSelect.BOTH, BANK_SELECTS),
+                f.list("banks", SoundNames.MOST_BANKS, RoutingReader::bank),
+                f.noteNames("notes"),
+                f.noteNames("controllers"),
+                f.extras());
+    }
+
+    private static SoundNames.Bank bank(Fields f) throws SessionFormatException {
+        return new SoundNames.Bank(
+                f.text("name", ""),
+                f.pair("bank", 0, 127, List.of(0, 0)),
+                f.list(
+                        "programs",
+                        MOST_KEYS,
+                        at -> new SoundNames.Program(
+                                (int) at.required("program", 0, 127),
+                                at.text("name", ""),
+                                at.text("label", ""),
+                                at.extras())),
                 f.extras());
     }
 

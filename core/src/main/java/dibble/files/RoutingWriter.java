@@ -11,6 +11,7 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.SequencerLane;
 import dibble.gear.Sound;
+import dibble.gear.SoundNames;
 import dibble.gear.Source;
 import dibble.gear.Strip;
 import dibble.midi.ChannelSet;
@@ -112,7 +113,36 @@ final class RoutingWriter {
                     .put("depth", effects.depth());
             Fields.putAll(of, instrument.extras().at("effects"));
         }
+        if (instrument.names() != null) {
+            node.set("names", names(instrument.names()));
+        }
         Fields.putAll(node, instrument.extras());
+        return node;
+    }
+
+    private static ObjectNode names(SoundNames names) {
+        ObjectNode node = JSON.createObjectNode();
+        node.put("maker", names.maker());
+        node.put("model", names.model());
+        node.put("bankSelect", names.bankSelect().word());
+        ArrayNode banks = node.putArray("banks");
+        for (SoundNames.Bank bank : names.banks()) {
+            ObjectNode of = banks.addObject().put("name", bank.name());
+            numbers(of, "bank", bank.numbers());
+            ArrayNode programs = of.putArray("programs");
+            for (SoundNames.Program program : bank.programs()) {
+                ObjectNode one =
+                        programs.addObject().put("program", program.program()).put("name", program.name());
+                if (!program.label().isEmpty()) {
+                    one.put("label", program.label());
+                }
+                Fields.putAll(one, program.extras());
+            }
+            Fields.putAll(of, bank.extras());
+        }
+        noteNames(node, "notes", names.notes());
+        noteNames(node, "controllers", names.controllers());
+        Fields.putAll(node, names.extras());
         return node;
     }
 

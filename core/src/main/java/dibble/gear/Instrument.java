@@ -17,6 +17,7 @@ import java.util.Set;
  * @param receives what it does with channels
  * @param hearsDirectly the ids of sources that are connected to it past Dibble
  * @param effects the room and the chorus of one that Dibble sounds
+ * @param names the names of its sounds, or null where they are not known
  */
 public record Instrument(
         String id,
@@ -28,6 +29,7 @@ public record Instrument(
         List<String> hearsDirectly,
         List<Part> parts,
         Effects effects,
+        SoundNames names,
         Extras extras) {
     public Instrument {
         Ids.check(id);
@@ -44,7 +46,17 @@ public record Instrument(
     /** An instrument each of whose parts hears its own channel. */
     public static Instrument of(String id, String name, boolean builtIn, String port, List<Part> parts) {
         return new Instrument(
-                id, name, builtIn, port, false, Receives.BY_CHANNEL, List.of(), parts, Effects.USUAL, Extras.NONE);
+                id,
+                name,
+                builtIn,
+                port,
+                false,
+                Receives.BY_CHANNEL,
+                List.of(),
+                parts,
+                Effects.USUAL,
+                null,
+                Extras.NONE);
     }
 
     public Optional<Part> part(String partId) {
@@ -52,39 +64,66 @@ public record Instrument(
     }
 
     public Instrument withParts(List<Part> others) {
-        return new Instrument(id, name, builtIn, port, partPorts, receives, hearsDirectly, others, effects, extras);
+        return new Instrument(
+                id, name, builtIn, port, partPorts, receives, hearsDirectly, others, effects, names, extras);
     }
 
     public Instrument withId(String other) {
-        return new Instrument(other, name, builtIn, port, partPorts, receives, hearsDirectly, parts, effects, extras);
+        return new Instrument(
+                other, name, builtIn, port, partPorts, receives, hearsDirectly, parts, effects, names, extras);
     }
 
     public Instrument withName(String text) {
-        return new Instrument(id, text, builtIn, port, partPorts, receives, hearsDirectly, parts, effects, extras);
+        return new Instrument(
+                id, text, builtIn, port, partPorts, receives, hearsDirectly, parts, effects, names, extras);
     }
 
     public Instrument withBuiltIn(boolean own) {
-        return new Instrument(id, name, own, port, partPorts, receives, hearsDirectly, parts, effects, extras);
+        return new Instrument(id, name, own, port, partPorts, receives, hearsDirectly, parts, effects, names, extras);
     }
 
     public Instrument withPort(String text) {
-        return new Instrument(id, name, builtIn, text, partPorts, receives, hearsDirectly, parts, effects, extras);
+        return new Instrument(
+                id, name, builtIn, text, partPorts, receives, hearsDirectly, parts, effects, names, extras);
     }
 
     public Instrument withPartPorts(boolean each) {
-        return new Instrument(id, name, builtIn, port, each, receives, hearsDirectly, parts, effects, extras);
+        return new Instrument(id, name, builtIn, port, each, receives, hearsDirectly, parts, effects, names, extras);
     }
 
     public Instrument withReceives(Receives channels) {
-        return new Instrument(id, name, builtIn, port, partPorts, channels, hearsDirectly, parts, effects, extras);
+        return new Instrument(
+                id, name, builtIn, port, partPorts, channels, hearsDirectly, parts, effects, names, extras);
     }
 
     public Instrument withHearsDirectly(List<String> sources) {
-        return new Instrument(id, name, builtIn, port, partPorts, receives, sources, parts, effects, extras);
+        return new Instrument(id, name, builtIn, port, partPorts, receives, sources, parts, effects, names, extras);
     }
 
     public Instrument withEffects(Effects other) {
-        return new Instrument(id, name, builtIn, port, partPorts, receives, hearsDirectly, parts, other, extras);
+        return new Instrument(id, name, builtIn, port, partPorts, receives, hearsDirectly, parts, other, names, extras);
+    }
+
+    public Instrument withNames(SoundNames other) {
+        return new Instrument(
+                id, name, builtIn, port, partPorts, receives, hearsDirectly, parts, effects, other, extras);
+    }
+
+    /** The name of the program of a sound, where the names of its sounds are known and have it. */
+    public Optional<String> programName(Sound sound) {
+        return names == null || sound.program() == null
+                ? Optional.empty()
+                : names.program(sound.bank(), sound.program()).map(SoundNames.Program::name);
+    }
+
+    /** By which controllers banks of it are selected. */
+    public BankSelect bankSelect() {
+        return names == null ? BankSelect.BOTH : names.bankSelect();
+    }
+
+    /** The messages that give a channel 0-15 of it a sound, in their order: bank, program, volume, pan. */
+    public int[] messages(Sound sound, int channel) {
+        return sound.messages(channel, bankSelect());
     }
 
     public PartRef ref(Part part) {

@@ -28,12 +28,24 @@ public record Sound(List<Integer> bank, Integer program, Integer volume, Integer
         }
     }
 
+    /** Controller 0 of its bank where that is sent, else null. */
+    public Integer coarseBank(BankSelect by) {
+        return bank == null || by == BankSelect.FINE ? null : bank.get(0);
+    }
+
+    /** Controller 32 of its bank where that is sent, else null. */
+    public Integer fineBank(BankSelect by) {
+        return bank == null || by == BankSelect.COARSE ? null : bank.get(1);
+    }
+
     /** The messages that give a channel 0-15 this sound, in their order: bank 0 and 32, program, volume, pan. */
-    public int[] messages(int channel) {
+    int[] messages(int channel, BankSelect by) {
         List<Integer> messages = new ArrayList<>();
-        if (bank != null) {
-            messages.add(ShortMessage.controller(channel, 0, bank.get(0)));
-            messages.add(ShortMessage.controller(channel, 32, bank.get(1)));
+        if (coarseBank(by) != null) {
+            messages.add(ShortMessage.controller(channel, 0, coarseBank(by)));
+        }
+        if (fineBank(by) != null) {
+            messages.add(ShortMessage.controller(channel, 32, fineBank(by)));
         }
         if (program != null) {
             messages.add(ShortMessage.programChange(channel, program));

@@ -77,9 +77,7 @@ public final class Rendition implements RouterOutput {
                     int port = rendition.slots.port(it.port());
                     int instrument =
                             rendition.slots.instrument(track.playsOn().get().instrument());
-                    int[] sound = routing.part(track.playsOn().get())
-                            .map(part -> part.sound().messages(0))
-                            .orElse(new int[0]);
+                    int[] sound = routing.soundOf(track.playsOn().get(), 0);
                     clips.add(new Timeline.Clip(track.clip(), sound, true));
                     lanes.add(new Program.Lane(
                             track.id(),

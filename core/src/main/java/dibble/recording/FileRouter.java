@@ -68,7 +68,7 @@ public final class FileRouter {
             int port = slots.port(instrument.port());
             for (Part part : instrument.parts()) {
                 routing.channels().channel(instrument.ref(part)).ifPresent(channel -> {
-                    for (int message : part.sound().messages(channel - 1)) {
+                    for (int message : instrument.messages(part.sound(), channel - 1)) {
                         router.giveSound(port, slots.instrument(instrument.id()), message, 0);
                     }
                 });

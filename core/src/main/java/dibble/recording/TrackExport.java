@@ -102,11 +102,13 @@ public final class TrackExport {
             to.text(
                     0,
                     MidiTrack.META_INSTRUMENT,
-                    it.name() + part.map(named -> " / " + named.name()).orElse(""));
+                    it.name()
+                            + part.map(named -> " / " + named.name() + programName(it, named))
+                                    .orElse(""));
             to.text(0, MidiTrack.META_DEVICE, it.port());
         });
         if (part.isPresent() && channel > 0) {
-            for (int message : part.get().sound().messages(channel - 1)) {
+            for (int message : routing.soundOf(ref.get(), channel - 1)) {
                 to.add(0, message);
             }
         }
@@ -118,6 +120,11 @@ public final class TrackExport {
             }
         }
         return to.build(clip.endTick());
+    }
+
+    /** The name of a part's program, where the device's names are known. */
+    private static String programName(Instrument instrument, Part part) {
+        return instrument.programName(part.sound()).map(name -> ", " + name).orElse("");
     }
 
     private static MidiTrack merged(List<MidiTrack> tracks) {

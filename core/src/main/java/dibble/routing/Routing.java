@@ -101,6 +101,13 @@ public record Routing(
     }
 
     /** The part, if it is there. */
+    /** The messages that give a channel 0-15 a part's sound; none where there is no such part. */
+    public int[] soundOf(PartRef ref, int channel) {
+        return instrument(ref.instrument())
+                .flatMap(of -> of.part(ref.part()).map(part -> of.messages(part.sound(), channel)))
+                .orElse(new int[0]);
+    }
+
     public Optional<Part> part(PartRef ref) {
         return instrument(ref.instrument()).flatMap(instrument -> instrument.part(ref.part()));
     }

@@ -1,5 +1,6 @@
 package dibble.routing;
 
+import dibble.gear.BankSelect;
 import dibble.gear.PartRef;
 import dibble.gear.Sound;
 import dibble.gear.Source;
@@ -135,13 +136,8 @@ public final class RoutingCompiler {
             sounds.destination[i] = slots.port(to.port()) * 16 + to.channel() - 1;
             sounds.instrument[i] = slots.instrument(part.instrument());
             Sound sound = there.get(i).sound();
-            Integer[] values = {
-                sound.bank() == null ? null : sound.bank().get(0),
-                sound.bank() == null ? null : sound.bank().get(1),
-                sound.program(),
-                sound.volume(),
-                sound.pan()
-            };
+            BankSelect by = routing.instrument(part.instrument()).orElseThrow().bankSelect();
+            Integer[] values = {sound.coarseBank(by), sound.fineBank(by), sound.program(), sound.volume(), sound.pan()};
             for (int v = 0; v < values.length; v++) {
                 sounds.values[i * SoundColumns.VALUES + v] = values[v] == null ? -1 : values[v];
             }

@@ -5,6 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.midi.ControllerNames;
 import dibble.midi.GeneralMidi;
@@ -23,6 +24,7 @@ import dibble.time.TempoMap;
 import java.util.Collection;
 import java.util.DoubleSummaryStatistics;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /** How the things of a session are said, on the screen and on paper. */
@@ -100,6 +102,31 @@ public final class SessionWords {
             case NRPN -> say("session-words.nrpn", number);
             case CONTROLLER_14 -> say("session-words.fourteen-bit", ControllerNames.numberAndName(number));
         };
+    }
+
+    /**
+     * The program of a sound as it is chosen and printed, counted from 1: by the device's own names where they are known,
+     * else by those of General MIDI; empty where it sets none.
+     */
+    public static String program(Session session, PartRef ref, Sound sound) {
+        if (sound.program() == null) {
+            return "";
+        }
+        int number = sound.program() + 1;
+        Optional<Instrument> of = session.instrument(ref.instrument());
+        Optional<Part> part = session.part(ref);
+        Optional<String> named = of.flatMap(it -> it.programName(sound));
+        if (named.isPresent()) {
+            return number + " " + named.get();
+        }
+        if (part.isPresent() && part.get().soundFile() != null) {
+            return say("session-words.program-of-file", number, part.get().soundFile());
+        }
+        if (part.filter(Part::drums).isPresent()) {
+            return say("session-words.kit", number);
+        }
+        boolean isGeneral = sound.bank() == null && of.map(Instrument::names).isEmpty();
+        return isGeneral ? GeneralMidi.program(sound.program()) : say("session-words.program", number);
     }
 
     /** The name of a control map: its own, else what it answers to. */

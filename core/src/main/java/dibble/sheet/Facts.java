@@ -4,6 +4,7 @@ import static dibble.text.CoreText.say;
 
 import dibble.gear.Instrument;
 import dibble.gear.Part;
+import dibble.gear.SoundNames;
 import dibble.gear.Source;
 import dibble.midi.NoteNames;
 import dibble.recording.Track;
@@ -85,6 +86,7 @@ final class Facts {
         fact(say("compare.name"), instrument.name());
         fact(say("compare.port"), SessionWords.port(instrument.port(), session));
         fact(say("compare.channels"), SheetWords.receives(instrument.receives()));
+        fact(say("compare.sound-names"), names(instrument.names()));
         for (Part part : instrument.parts()) {
             part(instrument, part);
         }
@@ -94,7 +96,7 @@ final class Facts {
         begin("part " + instrument.ref(part), say("compare.part", part.name()));
         fact(say("compare.name"), part.name());
         fact(say("compare.channel"), SessionWords.channel(instrument.ref(part), routing));
-        fact(say("compare.program"), SheetWords.program(part));
+        fact(say("compare.program"), words.program(instrument.ref(part), part));
         fact(say("compare.keys"), words.keys(part.keys()));
         fact(say("compare.level"), SheetWords.level(part.strip().levelNow()));
         fact(say("compare.pan"), String.valueOf(part.strip().panNow()));
@@ -103,6 +105,17 @@ final class Facts {
                 instrument.builtIn() ? String.valueOf(part.strip().output()) : "");
         fact(say("compare.keyswitches"), names(part.keyswitches()));
         fact(say("compare.note-names"), names(part.noteNames()));
+    }
+
+    private static String names(SoundNames names) {
+        return names == null
+                ? ""
+                : say(
+                        "compare.names-of",
+                        names.maker() + " " + names.model(),
+                        names.banks().size(),
+                        names.count(),
+                        names.bankSelect().word());
     }
 
     private String names(Map<Integer, String> names) {
@@ -160,7 +173,7 @@ final class Facts {
             Part part = session.part(sound.part()).orElse(null);
             fact(
                     say("compare.sound-of", part == null ? sound.part().toString() : part.name()),
-                    SheetWords.sound(sound.sound(), part));
+                    words.sound(sound.part(), sound.sound()));
         }
         zones(scene.id(), scene.zones());
         controls(scene.id(), scene.controls());

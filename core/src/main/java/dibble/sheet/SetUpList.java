@@ -47,7 +47,7 @@ public record SetUpList(List<Device> devices) {
         Routing routing = session.routing(performance);
         for (Instrument instrument : session.instruments()) {
             if (!instrument.builtIn()) {
-                add(devices, instrument.name(), instrument.port(), items(instrument, routing));
+                add(devices, instrument.name(), instrument.port(), items(instrument, routing, new SheetWords(session)));
             }
         }
         return new SetUpList(devices);
@@ -101,7 +101,7 @@ public record SetUpList(List<Device> devices) {
         return items;
     }
 
-    private static List<Item> items(Instrument instrument, Routing routing) {
+    private static List<Item> items(Instrument instrument, Routing routing, SheetWords words) {
         List<Item> items = new ArrayList<>();
         if (instrument.receives() == Receives.BY_CHANNEL) {
             items.add(new Item("multi " + instrument.id(), say("set-up.multi-mode"), false));
@@ -114,7 +114,7 @@ public record SetUpList(List<Device> devices) {
                             "channel " + ref + " " + channel, say("set-up.receives-on", part.name(), channel), false));
                 }
             });
-            String sound = SheetWords.sound(part.sound(), part);
+            String sound = words.sound(instrument.ref(part), part.sound());
             if (!sound.isEmpty()) {
                 items.add(new Item("sound " + ref + " " + sound, say("set-up.sound", part.name(), sound), true));
             }

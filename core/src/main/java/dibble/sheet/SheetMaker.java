@@ -161,7 +161,7 @@ final class SheetMaker {
                 .collect(Collectors.joining(", "));
         return row(
                 new Sheet.Cell(part.colour(), SessionWords.channel(ref, routing), part.name()),
-                SheetWords.program(part),
+                words.program(ref, part),
                 players,
                 output(instrument, part),
                 tracks);
@@ -270,7 +270,7 @@ final class SheetMaker {
                             part == null ? 0 : part.colour(),
                             SessionWords.channel(sound.part(), there),
                             part == null ? sound.part().toString() : part.name()),
-                    SheetWords.sound(sound.sound(), part)));
+                    words.sound(sound.part(), sound.sound())));
         }
         if (rows.isEmpty() || rows.size() > IN_A_SENTENCE) {
             return table(say("sheet.sounds-that-the-scene-sets"), rows, say("sheet.part"), say("sheet.is-set-to"));

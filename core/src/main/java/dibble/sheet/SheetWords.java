@@ -3,13 +3,13 @@ package dibble.sheet;
 import static dibble.text.CoreText.say;
 
 import dibble.gear.Part;
+import dibble.gear.PartRef;
 import dibble.gear.Receives;
 import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.midi.ChannelSet;
 import dibble.midi.ControllerNames;
 import dibble.midi.EventKind;
-import dibble.midi.GeneralMidi;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.routing.Aim;
@@ -116,21 +116,14 @@ final class SheetWords {
     }
 
     /** A part's program as the trade counts it, with its bank: {@code 9 Celesta, bank 0/32}. */
-    static String program(Part part) {
-        return sound(new Sound(part.bank(), part.program(), null, null), part);
+    String program(PartRef ref, Part part) {
+        return sound(ref, new Sound(part.bank(), part.program(), null, null));
     }
 
     /** What a sound sets: bank, program, volume and pan, as far as it does. */
-    static String sound(Sound sound, Part of) {
+    String sound(PartRef ref, Sound sound) {
         List<String> words = new ArrayList<>();
-        if (sound.program() != null) {
-            boolean isPlain = of != null && !of.drums() && of.soundFile() == null && sound.bank() == null;
-            boolean isKit = of != null && of.drums();
-            words.add(
-                    isPlain
-                            ? GeneralMidi.program(sound.program())
-                            : say(isKit ? "sheet.kit" : "sheet.program", sound.program() + 1));
-        }
+        add(words, true, SessionWords.program(session, ref, sound));
         add(
                 words,
                 sound.bank() != null,

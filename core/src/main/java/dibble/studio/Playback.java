@@ -149,10 +149,7 @@ final class Playback implements AutoCloseable {
                 .filter(track -> track.playsOn().isPresent() || track.takesSeveral())
                 .map(track -> new Score.Voice(
                         track,
-                        track.playsOn()
-                                .flatMap(routing::part)
-                                .map(part -> part.sound().messages(0))
-                                .orElse(new int[0])))
+                        track.playsOn().map(part -> routing.soundOf(part, 0)).orElse(new int[0])))
                 .toList();
     }
 

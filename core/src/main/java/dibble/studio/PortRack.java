@@ -313,7 +313,7 @@ final class PortRack {
     }
 
     private boolean sendSound(Instrument instrument, Part part, Destination destination) {
-        int[] messages = part.sound().messages(destination.channel() - 1);
+        int[] messages = instrument.messages(part.sound(), destination.channel() - 1);
         if (Arrays.equals(messages, sounds.put(destination, messages))) {
             return false;
         }

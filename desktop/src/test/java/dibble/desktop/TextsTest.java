@@ -77,7 +77,10 @@ class TextsTest {
             "Column",
             "SheetCsv",
             "SheetHtml",
-            "SheetPdf");
+            "SheetPdf",
+            "MidnamWriter",
+            "NamesReader",
+            "NamesFile");
 
     /** Where every word is shown. */
     private static final Pattern SHOWN = Pattern.compile(

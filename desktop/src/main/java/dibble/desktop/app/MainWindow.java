@@ -56,6 +56,7 @@ public final class MainWindow extends BorderPane {
     private final MidiFiles midi;
     private final SoundFiles sounds;
     private final SheetFiles sheets;
+    private final NamesFiles names;
     private final FirstMinutesStrip minutes;
     private final Recovery recovery;
     private final Pages pages;
@@ -83,6 +84,7 @@ public final class MainWindow extends BorderPane {
         files = new SessionFiles(workbench, questions, quit);
         sounds = new SoundFiles(desk, workbench.audio(), files, questions);
         sheets = new SheetFiles(desk, files, questions);
+        names = new NamesFiles(desk, files, questions);
         recovery = new Recovery(workbench, files);
         pages = pages();
         perform.setId("perform");
@@ -155,7 +157,7 @@ public final class MainWindow extends BorderPane {
 
     private Pages pages() {
         Pages all = new Pages(desk);
-        all.put(Page.GEAR, () -> new GearView(desk, files::begin, files::openAsked));
+        all.put(Page.GEAR, () -> new GearView(desk, files::begin, files::openAsked, names));
         all.put(Page.KEYS, () -> new KeysView(desk));
         all.put(Page.CHANNELS, () -> new ChannelsView(desk));
         all.put(Page.CONTROLS, () -> new ControlsView(desk));

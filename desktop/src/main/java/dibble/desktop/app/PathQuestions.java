@@ -30,6 +30,7 @@ final class PathQuestions {
         PDF(say("path-questions.pdf-files"), "*.pdf"),
         HTML(say("path-questions.web-pages"), "*.html", "*.htm"),
         CSV(say("path-questions.csv-files"), "*.csv"),
+        NAMES(say("path-questions.names"), "*.midnam", "*.xml", "*.csv", "*.txt"),
         FOLDER("");
 
         private final String words;

@@ -39,8 +39,11 @@ final class Details extends VBox {
     private final FlowPane buttons = new FlowPane(6, 6);
     private Object shown;
 
-    /** @param keeper puts something on the gear shelf */
-    Details(Desk desk, GearPresenter presenter, Consumer<ShelfItem> keeper) {
+    /**
+     * @param keeper puts something on the gear shelf
+     * @param names reads and writes names of sounds
+     */
+    Details(Desk desk, GearPresenter presenter, Consumer<ShelfItem> keeper, NamesActions names) {
         super(10);
         this.keeper = keeper;
         this.desk = desk;
@@ -53,7 +56,7 @@ final class Details extends VBox {
         lanes = new LaneList(presenter);
         source = new SourceForms(desk, presenter);
         part = new PartForms(desk, presenter);
-        instrument = InstrumentForm.of(desk, presenter);
+        instrument = InstrumentForm.of(desk, presenter, names);
         more.setId("gear-more");
         more.getStyleClass().add("link");
         more.setOnAction(event -> {

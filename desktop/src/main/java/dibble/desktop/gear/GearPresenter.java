@@ -11,6 +11,7 @@ import dibble.gear.Ids;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.SoundNames;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
@@ -25,12 +26,14 @@ import dibble.session.ShelfItem;
 import dibble.standins.StandIns;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * What the Gear view does to the session. What is asked about something that is gone since the last frame does nothing.
@@ -206,6 +209,15 @@ final class GearPresenter {
             return longer;
         });
         select(session().instrument(id).orElseThrow());
+    }
+
+    /** The names of sounds that are known for an instrument: its own, and those of the others. */
+    List<SoundNames> knownNames(Instrument of) {
+        return Stream.concat(Stream.of(of), session().instruments().stream())
+                .map(Instrument::names)
+                .filter(Objects::nonNull)
+                .distinct()
+                .toList();
     }
 
     void changeInstrument(String what, String id, UnaryOperator<Instrument> change) {

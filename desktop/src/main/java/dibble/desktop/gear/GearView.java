@@ -38,6 +38,7 @@ public final class GearView extends BorderPane implements View {
     private final Desk desk;
     private final Consumer<StartingPoint> starts;
     private final Consumer<Path> opens;
+    private final NamesActions names;
     private final GearPresenter presenter;
     private final GearCards cards;
     private final WhichOne which;
@@ -60,11 +61,13 @@ public final class GearView extends BorderPane implements View {
     /**
      * @param starts begins a new session from a starting point
      * @param opens opens a session
+     * @param names reads and writes names of sounds
      */
-    public GearView(Desk desk, Consumer<StartingPoint> starts, Consumer<Path> opens) {
+    public GearView(Desk desk, Consumer<StartingPoint> starts, Consumer<Path> opens, NamesActions names) {
         this.desk = desk;
         this.starts = starts;
         this.opens = opens;
+        this.names = names;
         presenter = new GearPresenter(
                 desk.document(),
                 desk.selection(),
@@ -190,7 +193,7 @@ public final class GearView extends BorderPane implements View {
 
     private Details details() {
         if (details == null) {
-            details = new Details(desk, presenter, shelf::keep);
+            details = new Details(desk, presenter, shelf::keep, names);
         }
         return details;
     }

@@ -95,8 +95,9 @@ final class InstrumentCard extends VBox {
             make(findings, open);
         }
         now.parts()
-                .forEach(
-                        part -> Optional.ofNullable(rows.get(now.ref(part))).ifPresent(row -> row.show(part, routing)));
+                .forEach(part -> Optional.ofNullable(rows.get(now.ref(part)))
+                        .ifPresent(row -> row.show(
+                                part, routing, SessionWords.program(desk.session(), now.ref(part), part.sound()))));
         strip.show(SessionWords.port(now.port(), desk.session()), owners);
     }
 

@@ -16,7 +16,8 @@ import java.util.List;
 final class InstrumentForm {
     private InstrumentForm() {}
 
-    static Form<Instrument> of(Desk desk, GearPresenter presenter) {
+    static Form<Instrument> of(Desk desk, GearPresenter presenter, NamesActions files) {
+        NamesPane names = new NamesPane(presenter, files);
         return new Form<Instrument>(
                         () -> desk.session().middleC(),
                         it -> true,
@@ -68,6 +69,8 @@ final class InstrumentForm {
                         it -> Choices.sources(desk.session()),
                         it -> new LinkedHashSet<>(it.hearsDirectly()),
                         (it, ids) -> it.withHearsDirectly(
-                                ids.stream().map(String.class::cast).toList()));
+                                ids.stream().map(String.class::cast).toList()))
+                .wideRow(say("instrument-form.sound-names"), names, names::show)
+                .onlyFor(it -> !it.builtIn());
     }
 }

@@ -8,23 +8,19 @@ import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Places;
+import dibble.desktop.ui.Programs;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
-import dibble.midi.GeneralMidi;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BiFunction;
-import java.util.function.Function;
-import java.util.stream.IntStream;
 import javafx.scene.control.Button;
 
 /** The fields of a part: those that everybody needs, and the rest. They show where a part is; an edit changes it there. */
 final class PartForms {
     private static final Object AUTO = "auto";
     private static final Object NONE = "none";
-    private static final List<Choice> PROGRAMS = programs(GeneralMidi::program);
-    private static final List<Choice> KITS = programs(number -> say("common.kit", number + 1));
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -57,10 +53,20 @@ final class PartForms {
         return desk.session().part(ref).orElseThrow();
     }
 
-    private static List<Choice> programs(Function<Integer, String> words) {
-        List<Choice> choices = new ArrayList<>(List.of(new Choice(NONE, say("common.not-sent"))));
-        IntStream.range(0, 128).forEach(number -> choices.add(new Choice(number, words.apply(number))));
-        return choices;
+    private Programs programs(PartRef ref) {
+        return new Programs(desk.session(), ref);
+    }
+
+    /** The program that a part has, or {@link #NONE}. */
+    private Object program(PartRef ref) {
+        Part part = part(ref);
+        return part.program() == null ? NONE : programs(ref).picked(part.bank(), part.program());
+    }
+
+    private static Part withProgram(Part part, Object to) {
+        return to instanceof Programs.Picked picked
+                ? part.edit().bank(picked.bank()).program(picked.program()).build()
+                : part.edit().program(null).build();
     }
 
     private boolean isBuiltIn(PartRef ref) {
@@ -76,6 +82,8 @@ final class PartForms {
                 "part-sounds",
                 say("levels-view.choose-sound"),
                 () -> desk.places().show(new Places.Thing(Places.Kind.SOUND, now[0].toString())));
+        ProgramSearch search = new ProgramSearch(
+                desk, picked -> presenter.changePart(say("edit.program"), now[0], it -> withProgram(it, picked)));
         return form().text(
                         "part-name",
                         say("common.name"),
@@ -95,17 +103,19 @@ final class PartForms {
                         "part-program",
                         say("common.program"),
                         say("part-forms.program-of-the-part"),
-                        ref -> part(ref).drums() ? KITS : PROGRAMS,
-                        ref -> part(ref).program() == null ? NONE : part(ref).program(),
-                        with(
-                                say("edit.program"),
-                                (it, to) -> it.edit()
-                                        .program(to.equals(NONE) ? null : (Integer) to)
-                                        .build()))
-                .row("", sounds, ref -> {
+                        ref -> programs(ref)
+                                .choices(
+                                        new Choice(NONE, say("common.not-sent")),
+                                        program(ref) instanceof Programs.Picked chosen ? chosen : null),
+                        this::program,
+                        with(say("edit.program"), PartForms::withProgram))
+                .row("", search, ref -> {
                     now[0] = ref;
-                    sounds.setDisable(!isBuiltIn(ref));
+                    search.show(ref);
                 })
+                .onlyFor(ref -> programs(ref).areNamed())
+                .row("", sounds, ref -> now[0] = ref)
+                .onlyFor(this::isBuiltIn)
                 .number(
                         "part-volume",
                         say("common.level-cc-7"),

@@ -13,7 +13,6 @@ import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Spoken;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
-import dibble.midi.GeneralMidi;
 import dibble.routing.Routing;
 import dibble.session.SessionWords;
 import java.util.List;
@@ -116,9 +115,10 @@ final class PartRow extends HBox {
         }
     }
 
-    void show(Part part, Routing routing) {
+    /** @param program its program in words; empty where none is sent */
+    void show(Part part, Routing routing, String program) {
         String channel = SessionWords.channel(ref, routing);
-        List<Object> next = List.of(part, channel);
+        List<Object> next = List.of(part, channel, program);
         if (Objects.equals(next, shown)) {
             return;
         }
@@ -126,14 +126,7 @@ final class PartRow extends HBox {
         chip.show(part.colour(), channel);
         kept.setText(part.channel() == null ? say("part-row.auto") : say("part-row.fixed"));
         name.setText(part.name());
-        sound.setText(
-                part.program() == null
-                        ? say("common.not-sent")
-                        : part.soundFile() != null
-                                ? say("part-row.of-file", part.program() + 1, part.soundFile())
-                                : part.drums()
-                                        ? say("common.kit", part.program() + 1)
-                                        : GeneralMidi.program(part.program()));
+        sound.setText(program.isEmpty() ? say("common.not-sent") : program);
         volume.setText(part.volume() == null ? "–" : String.valueOf(part.volume()));
         out.setText(String.valueOf(part.output()));
         double unit = RANGE_WIDTH / 128;

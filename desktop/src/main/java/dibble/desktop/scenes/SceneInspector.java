@@ -7,10 +7,10 @@ import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.Programs;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Sound;
-import dibble.midi.GeneralMidi;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
 import dibble.session.SessionWords;
@@ -21,7 +21,6 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.function.Function;
-import java.util.stream.IntStream;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -33,8 +32,6 @@ import javafx.scene.layout.VBox;
 /** All about the selected scene: its name, what calls it, and the sounds that it sets. */
 final class SceneInspector extends VBox {
     private static final String AS_IT_IS = say("scene-inspector.no-change");
-
-    private static final List<Choice> PROGRAMS = programs();
 
     private final Desk desk;
     private final ScenesPresenter presenter;
@@ -106,12 +103,14 @@ final class SceneInspector extends VBox {
                         "scene-sound-program",
                         say("common.program"),
                         say("scene-inspector.program-the-scene-gives-the"),
-                        ref -> PROGRAMS,
-                        ref -> Optional.ofNullable(sound(ref).program())
-                                .<Object>map(it -> it)
-                                .orElse(AS_IT_IS),
-                        edit((sound, to) -> new Sound(
-                                sound.bank(), to.equals(AS_IT_IS) ? null : (Integer) to, sound.volume(), sound.pan())))
+                        ref -> new Programs(desk.session(), ref)
+                                .choices(
+                                        new Choice(AS_IT_IS, AS_IT_IS),
+                                        program(ref) instanceof Programs.Picked now ? now : null),
+                        this::program,
+                        edit((sound, to) -> to instanceof Programs.Picked picked
+                                ? new Sound(picked.bank(), picked.program(), sound.volume(), sound.pan())
+                                : new Sound(sound.bank(), null, sound.volume(), sound.pan())))
                 .number(
                         "scene-sound-level",
                         say("common.level-cc-7"),
@@ -132,17 +131,19 @@ final class SceneInspector extends VBox {
                         edit((sound, to) -> new Sound(sound.bank(), sound.program(), sound.volume(), (Integer) to)));
     }
 
+    /** The program that a scene gives a part, or {@link #AS_IT_IS}. */
+    private Object program(PartRef ref) {
+        Sound sound = sound(ref);
+        return sound.program() == null
+                ? AS_IT_IS
+                : new Programs(desk.session(), ref).picked(sound.bank(), sound.program());
+    }
+
     private <V> BiFunction<PartRef, V, PartRef> edit(BiFunction<Sound, Object, Sound> with) {
         return (ref, value) -> {
             presenter.changeSound(id(), ref, before -> with.apply(before, value));
             return ref;
         };
-    }
-
-    private static List<Choice> programs() {
-        List<Choice> choices = new ArrayList<>(List.of(new Choice(AS_IT_IS, AS_IT_IS)));
-        IntStream.range(0, 128).forEach(number -> choices.add(new Choice(number, GeneralMidi.program(number))));
-        return choices;
     }
 
     private Optional<Scene> selected() {

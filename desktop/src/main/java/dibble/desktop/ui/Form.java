@@ -26,6 +26,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 
 /**
  * Fields for the values of one thing. Made once; showing another thing, or the same after an edit, sets what differs,
@@ -153,8 +154,7 @@ public final class Form<T> extends GridPane {
 
     /** Adds a row whose node has the whole width, under its label. */
     public Form<T> wideRow(String name, Node node, Consumer<T> shower) {
-        add(Cards.soft(name), 0, getRowCount(), 2, 1);
-        add(node, 0, getRowCount(), 2, 1);
+        add(new VBox(4, Cards.soft(name), node), 0, getRowCount(), 2, 1);
         showers.add(shower);
         return this;
     }

@@ -1,0 +1,205 @@
+package dibble.files;
+
+import static dibble.text.CoreText.say;
+
+import dibble.gear.BankSelect;
+import dibble.gear.Extras;
+import dibble.gear.SoundNames;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+
+/**
+ * Reads a device name document (MIDNAM 1.0). No document type is loaded and no entity, from here or from elsewhere: what
+ * such a document needs is in it. Of several devices the first is read. Used once.
+ */
+final class NamesReader {
+    private static final int MOST_NAMES = 200_000;
+    private static final int MOST_LETTERS = 200;
+
+    private final XMLStreamReader in;
+    private final Map<String, List<SoundNames.Program>> lists = new HashMap<>();
+    private final List<RawBank> banks = new ArrayList<>();
+    private final Map<Integer, String> notes = new TreeMap<>();
+    private final Map<Integer, String> controllers = new TreeMap<>();
+    private String maker = "";
+    private String model = "";
+    private RawBank bank;
+    private List<SoundNames.Program> list;
+    private int names;
+    private boolean isRight;
+
+    /** A bank as it is read: what selects it, and its list or the name of one that stands elsewhere. */
+    private static final class RawBank {
+        final String name;
+        int coarse = -1;
+        int fine = -1;
+        String uses;
+        List<SoundNames.Program> programs = new ArrayList<>();
+
+        RawBank(String name) {
+            this.name = name;
+        }
+    }
+
+    NamesReader(InputStream from) throws SessionFormatException {
+        XMLInputFactory factory = XMLInputFactory.newInstance();
+        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+        factory.setProperty(XMLInputFactory.IS_REPLACING_ENTITY_REFERENCES, false);
+        factory.setXMLResolver((publicId, systemId, base, namespace) -> InputStream.nullInputStream());
+        try {
+            in = factory.createXMLStreamReader(from);
+        } catch (XMLStreamException e) {
+            throw refused(e);
+        }
+    }
+
+    private static SessionFormatException refused(XMLStreamException e) {
+        int line = e.getLocation() == null ? 1 : Math.max(1, e.getLocation().getLineNumber());
+        return new SessionFormatException(say("names-file.no-xml", line));
+    }
+
+    SoundNames read() throws SessionFormatException {
+        try {
+            while (in.hasNext()) {
+                int event = in.next();
+                if (event == XMLStreamConstants.START_ELEMENT) {
+                    begin(in.getLocalName());
+                } else if (event == XMLStreamConstants.END_ELEMENT) {
+                    end(in.getLocalName());
+                }
+            }
+        } catch (XMLStreamException e) {
+            throw refused(e);
+        } catch (RuntimeException e) {
+            // The JDK's parser has such for some damages.
+            if (e instanceof IllegalArgumentException) {
+                throw e;
+            }
+            throw new SessionFormatException(
+                    say("names-file.no-xml", in.getLocation().getLineNumber()));
+        }
+        if (!isRight) {
+            throw new SessionFormatException(say("names-file.another-document"));
+        }
+        return names();
+    }
+
+    private SoundNames names() {
+        boolean anyCoarse = banks.stream().anyMatch(it -> it.coarse >= 0);
+        boolean anyFine = banks.stream().anyMatch(it -> it.fine >= 0);
+        BankSelect by =
+                anyCoarse && !anyFine ? BankSelect.COARSE : anyFine && !anyCoarse ? BankSelect.FINE : BankSelect.BOTH;
+        List<SoundNames.Bank> all = new ArrayList<>();
+        for (RawBank raw : banks) {
+            List<SoundNames.Program> programs =
+                    raw.uses == null ? raw.programs : lists.getOrDefault(raw.uses, List.of());
+            all.add(new SoundNames.Bank(raw.name, List.of(Math.max(0, raw.coarse), Math.max(0, raw.fine)), programs));
+        }
+        return new SoundNames(maker, model, by, all, notes, controllers, Extras.NONE);
+    }
+
+    private void begin(String element) throws XMLStreamException, SessionFormatException {
+        switch (element) {
+            case "MIDINameDocument" -> isRight = true;
+            case "Manufacturer" ->
+                maker = maker.isEmpty() ? cut(in.getElementText().strip()) : maker;
+            case "Model" -> model = model.isEmpty() ? cut(in.getElementText().strip()) : model;
+            case "PatchBank" -> {
+                bank = new RawBank(attribute("Name"));
+                banks.add(bank);
+                count();
+            }
+            case "ControlChange" -> select();
+            case "PatchNameList" -> {
+                list = bank == null ? new ArrayList<>() : bank.programs;
+                lists.putIfAbsent(attribute("Name"), list);
+            }
+            case "UsesPatchNameList" -> {
+                if (bank != null) {
+                    bank.uses = attribute("Name");
+                }
+            }
+            case "Patch" -> patch();
+            case "Note" -> named(notes);
+            case "Control" -> {
+                if (!"14bit".equals(attribute("Type")) && !attribute("Type").endsWith("RPN")) {
+                    named(controllers);
+                }
+            }
+            default -> {
+                // Whatever else a document says is none of our business.
+            }
+        }
+    }
+
+    private void end(String element) {
+        if (element.equals("PatchBank")) {
+            bank = null;
+        } else if (element.equals("PatchNameList")) {
+            list = null;
+        }
+    }
+
+    private void select() throws SessionFormatException {
+        int value = number("Value");
+        if (bank != null && list == null && attribute("Control").equals("0")) {
+            bank.coarse = value;
+        } else if (bank != null && list == null && attribute("Control").equals("32")) {
+            bank.fine = value;
+        }
+    }
+
+    private void patch() throws SessionFormatException {
+        if (list == null) {
+            return;
+        }
+        count();
+        String label = attribute("Number");
+        String change = attribute("ProgramChange");
+        int program = change.isEmpty() ? list.size() : number("ProgramChange");
+        if (program < 128 && list.size() < 128) {
+            list.add(new SoundNames.Program(program, attribute("Name"), label));
+        }
+    }
+
+    private void named(Map<Integer, String> into) throws SessionFormatException {
+        count();
+        into.putIfAbsent(number("Number"), attribute("Name"));
+    }
+
+    private void count() throws SessionFormatException {
+        if (++names > MOST_NAMES || banks.size() > SoundNames.MOST_BANKS) {
+            throw new SessionFormatException(say("names-file.too-many", MOST_NAMES));
+        }
+    }
+
+    private String attribute(String name) {
+        String value = in.getAttributeValue(null, name);
+        return value == null ? "" : cut(value);
+    }
+
+    private static String cut(String text) {
+        return text.length() > MOST_LETTERS ? text.substring(0, MOST_LETTERS) : text;
+    }
+
+    private int number(String name) throws SessionFormatException {
+        String text = attribute(name).strip();
+        if (!text.matches("\\d{1,3}") || Integer.parseInt(text) > 127) {
+            throw new SessionFormatException(say(
+                    "names-file.attribute",
+                    in.getLocation().getLineNumber(),
+                    in.getLocalName() + " " + name,
+                    OneLine.of(text)));
+        }
+        return Integer.parseInt(text);
+    }
+}

@@ -1,0 +1,81 @@
+package dibble.desktop.app;
+
+import static dibble.desktop.ui.UiText.say;
+
+import dibble.desktop.gear.NamesActions;
+import dibble.desktop.ui.Desk;
+import dibble.edits.GearEdits;
+import dibble.files.AtomicFile;
+import dibble.files.NamesFile;
+import dibble.gear.SoundNames;
+import java.nio.file.Path;
+
+/** Device name documents in and out. */
+final class NamesFiles implements NamesActions {
+    private final Desk desk;
+    private final SessionFiles files;
+    private final PathQuestions questions;
+
+    NamesFiles(Desk desk, SessionFiles files, PathQuestions questions) {
+        this.desk = desk;
+        this.files = files;
+        this.questions = questions;
+    }
+
+    @Override
+    public void bringIn(String instrument) {
+        questions.askToRead(
+                PathQuestions.Kind.NAMES,
+                say("names-files.import"),
+                files.exportFolder(),
+                say("midi-files.import"),
+                (path, done) -> desk.jobs()
+                        .start(
+                                say("sheet-files.reading", path.getFileName()),
+                                progress -> NamesFile.read(path),
+                                names -> {
+                                    done.run();
+                                    take(instrument, names);
+                                },
+                                e -> desk.ask().tell(say("sheet-files.not-imported", PathQuestions.explain(path, e)))));
+    }
+
+    private void take(String instrument, SoundNames names) {
+        desk.document()
+                .edit(
+                        say("edit.sound-names"),
+                        session -> GearEdits.changeInstrument(session, instrument, it -> it.withNames(names)));
+        desk.ask()
+                .tell(say(
+                        "names-files.imported",
+                        names.maker() + " " + names.model(),
+                        names.banks().size(),
+                        names.count()));
+    }
+
+    @Override
+    public void export(SoundNames names) {
+        String name = (names.maker() + " " + names.model()).strip();
+        questions.askToWrite(
+                PathQuestions.Kind.NAMES,
+                say("names-files.export"),
+                files.exportFolder().resolve((name.isEmpty() ? say("names-files.names") : name) + ".midnam"),
+                say("midi-files.export"),
+                (path, done) -> questions.unlessThere(path, files.file(), () -> write(names, path, done)));
+    }
+
+    private void write(SoundNames names, Path path, Runnable done) {
+        desk.jobs()
+                .start(
+                        say("midi-files.exporting-to", path.getFileName()),
+                        progress -> {
+                            AtomicFile.write(path, to -> to.write(NamesFile.midnam(names)));
+                            return path;
+                        },
+                        written -> {
+                            done.run();
+                            desk.ask().tell(say("midi-files.exported-to", written));
+                        },
+                        e -> desk.ask().tell(say("midi-files.not-exported", PathQuestions.explain(path, e))));
+    }
+}
