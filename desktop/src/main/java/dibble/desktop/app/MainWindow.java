@@ -15,6 +15,8 @@ import dibble.desktop.levels.LevelsView;
 import dibble.desktop.live.LiveLine;
 import dibble.desktop.notes.NotesPane;
 import dibble.desktop.scenes.ScenesView;
+import dibble.desktop.sets.SetStrip;
+import dibble.desktop.sets.SetView;
 import dibble.desktop.settings.SettingsView;
 import dibble.desktop.sheet.SheetView;
 import dibble.desktop.sounds.SoundsView;
@@ -57,6 +59,8 @@ public final class MainWindow extends BorderPane {
     private final SoundFiles sounds;
     private final SheetFiles sheets;
     private final NamesFiles names;
+    private final SetFiles sets;
+    private final SetStrip evening;
     private final FirstMinutesStrip minutes;
     private final Recovery recovery;
     private final Pages pages;
@@ -85,6 +89,7 @@ public final class MainWindow extends BorderPane {
         sounds = new SoundFiles(desk, workbench.audio(), files, questions);
         sheets = new SheetFiles(desk, files, questions);
         names = new NamesFiles(desk, files, questions);
+        sets = new SetFiles(workbench, files, questions);
         recovery = new Recovery(workbench, files);
         pages = pages();
         perform.setId("perform");
@@ -101,6 +106,7 @@ public final class MainWindow extends BorderPane {
         midi = new MidiFiles(desk, files, questions);
         commands = new CommandList(desk.commands());
         minutes = new FirstMinutesStrip(desk, page -> pages.show(Page.valueOf(page)));
+        evening = new SetStrip(sets, () -> pages.show(Page.SET));
         desk.commands()
                 .add(WindowCommands.of(
                         workbench,
@@ -114,14 +120,15 @@ public final class MainWindow extends BorderPane {
                                 this::help,
                                 this::firstMinutes,
                                 this::exportSound,
-                                sheets::export)));
+                                sheets::export,
+                                sets)));
         desk.places().onShow(pages::show);
         top = new TopBar(desk, files);
         job = new JobBar(desk);
         notices = new Notices(workbench);
         watch = desk.watch(this::show).each(this::follow);
         files.onChange(watch::stale);
-        setTop(new VBox(top, desk.ask(), job, minutes));
+        setTop(new VBox(top, desk.ask(), job, minutes, evening));
         setCenter(new StackPane(pages, commands));
         setBottom(live);
         // What a hand does may move anything.
@@ -168,6 +175,7 @@ public final class MainWindow extends BorderPane {
         all.put(Page.CHECKS, () -> new ChecksView(desk));
         all.put(Page.SETTINGS, () -> new SettingsView(desk, workbench::audioDevices));
         all.put(Page.SHEET, () -> new SheetView(desk, sheets));
+        all.put(Page.SET, () -> new SetView(desk, sets));
         all.put(Page.HELP, () -> new HelpView(desk, () -> showLog.run()));
         return all;
     }
@@ -181,6 +189,8 @@ public final class MainWindow extends BorderPane {
             sounds.bringIn(path, () -> pages.show(Page.SOUNDS));
         } else if (PathQuestions.Kind.SESSION.has(name)) {
             files.openAsked(path);
+        } else if (PathQuestions.Kind.SET.has(name)) {
+            sets.open(path, () -> pages.show(Page.SET));
         } else {
             desk.ask().tell(say("main-window.cannot-be-opened-expected-a", path.getFileName()));
         }
@@ -211,6 +221,8 @@ public final class MainWindow extends BorderPane {
                 watch.open(),
                 Light.within(desk, pages),
                 job.open(),
+                evening.open(),
+                sets.follow(),
                 live.open());
         pages.show(first());
         desk.pulse().start();

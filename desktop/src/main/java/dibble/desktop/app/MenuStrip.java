@@ -38,6 +38,10 @@ final class MenuStrip extends MenuBar {
             "print-sheet",
             "export-sheet",
             "",
+            "set",
+            "next-session",
+            "previous-session",
+            "",
             "close");
     private static final List<String> VIEWS = List.of(
             "show-gear",

@@ -19,6 +19,7 @@ enum Page {
     SCENES(HelpTopic.SCENES),
     CHECKS(HelpTopic.CHECKS),
     SHEET(HelpTopic.SHEET),
+    SET(HelpTopic.SET),
     SETTINGS(HelpTopic.SETTINGS),
     HELP(say("menu-strip.help"), HelpTopic.GEAR);
 

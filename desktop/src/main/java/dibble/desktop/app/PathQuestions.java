@@ -31,6 +31,7 @@ final class PathQuestions {
         HTML(say("path-questions.web-pages"), "*.html", "*.htm"),
         CSV(say("path-questions.csv-files"), "*.csv"),
         NAMES(say("path-questions.names"), "*.midnam", "*.xml", "*.csv", "*.txt"),
+        SET(say("path-questions.sets"), "*.dibbleset"),
         FOLDER("");
 
         private final String words;

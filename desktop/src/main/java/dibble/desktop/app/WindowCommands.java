@@ -5,6 +5,7 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.desktop.help.HelpTopic;
 import dibble.desktop.live.LiveLine;
 import dibble.desktop.scenes.ScenesView;
+import dibble.desktop.sets.SetActions;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.user.Settings;
@@ -27,6 +28,7 @@ final class WindowCommands {
      * @param demo has the stand-ins play, or stop
      * @param help shows a page of the help
      * @param exportSheet asks where the routing sheet is to be written
+     * @param sets the set that is open
      * @param minutes begins or takes up the first five minutes
      */
     record Others(
@@ -35,7 +37,8 @@ final class WindowCommands {
             Consumer<HelpTopic> help,
             Runnable minutes,
             Runnable exportSound,
-            Runnable exportSheet) {}
+            Runnable exportSheet,
+            SetActions sets) {}
 
     static List<Command> of(
             Workbench workbench, Pages pages, SessionFiles files, MidiFiles midi, LiveLine live, Others others) {
@@ -48,6 +51,20 @@ final class WindowCommands {
                 .about(say("window-commands.search-all-commands-and-their")));
         all.add(Command.of("event-log", say("common.event-log"), live::showPassed)
                 .about(say("live-panels.every-event-that-came-in")));
+        all.add(Command.of(
+                        "next-session",
+                        say("window-commands.next-session"),
+                        () -> others.sets.go(others.sets.place() + 1))
+                .key("Shortcut+Page Down")
+                .about(say("window-commands.next-session-of-the-set"))
+                .when(() -> others.sets.set() != null));
+        all.add(Command.of(
+                        "previous-session",
+                        say("window-commands.previous-session"),
+                        () -> others.sets.go(others.sets.place() - 1))
+                .key("Shortcut+Page Up")
+                .about(say("window-commands.previous-session-of-the-set"))
+                .when(() -> others.sets.set() != null));
         all.add(Command.of("play-demo", say("main-window.play-demo"), others.demo)
                 .about(say("main-window.the-stand-ins-play-the"))
                 .when(workbench::canPerform));
@@ -108,6 +125,8 @@ final class WindowCommands {
         all.add(Command.of("checks", say("window-commands.checks"), () -> pages.turn(Page.CHECKS))
                 .key("Shortcut+8")
                 .about(say("window-commands.warnings-and-suggested-fixes")));
+        all.add(Command.of("set", say("window-commands.set"), () -> pages.show(Page.SET))
+                .about(say("window-commands.several-sessions-in-an-order")));
         all.add(Command.of("print-sheet", say("window-commands.print-sheet"), () -> pages.show(Page.SHEET))
                 .key("Shortcut+P")
                 .about(say("window-commands.the-routing-sheet-to-print")));

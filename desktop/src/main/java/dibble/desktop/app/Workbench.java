@@ -225,6 +225,14 @@ public final class Workbench implements AutoCloseable {
         setDesk();
     }
 
+    /** Puts another session on the desk while hands hold notes: those ring until they are let go, as over an edit. */
+    void takeOn(Session session, Performance performance) {
+        studio.stop();
+        putAside();
+        document.open(session, performance);
+        setDesk();
+    }
+
     /** Puts a session on the desk that is on no disk as it is. */
     void openUnsaved(Session session, Performance performance) {
         clearDesk();
@@ -233,11 +241,15 @@ public final class Workbench implements AutoCloseable {
     }
 
     private void clearDesk() {
+        studio.silence();
+        putAside();
+    }
+
+    private void putAside() {
         if (programs != null) {
             programs.opened();
         }
         studio.stopPerformance();
-        studio.silence();
         studio.hearAlone(null);
         studio.setOptions(studio.options().withRange(null));
         studio.locate(0);

@@ -23,6 +23,7 @@ public enum HelpTopic {
     SCENES(say("common.scenes")),
     CHECKS(say("page.checks")),
     SHEET(say("sheet-view.routing-sheet")),
+    SET(say("set-view.set")),
     SETTINGS(say("common.settings")),
     NOTHING_SOUNDS(say("window-commands.nothing-sounds-what-now")),
     WORDS(say("help.words")),

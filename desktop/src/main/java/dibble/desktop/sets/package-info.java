@@ -1,0 +1,2 @@
+/** Several sessions in the order of an evening. */
+package dibble.desktop.sets;
