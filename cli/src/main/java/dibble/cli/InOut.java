@@ -7,11 +7,13 @@ import dibble.files.IoWords;
 import dibble.files.OneLine;
 import dibble.files.SessionFile;
 import dibble.files.SessionFormatException;
+import dibble.files.SetFile;
 import dibble.files.Streams;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFormatException;
 import dibble.routing.Reach;
+import dibble.session.SessionSet;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -84,6 +86,18 @@ final class InOut {
             return opened;
         } catch (IllegalArgumentException e) {
             throw new BadInput(shown(name) + ": " + e.getMessage());
+        } catch (SessionFormatException e) {
+            throw new BadInput(shown(name) + ": " + e.getMessage());
+        } catch (IOException e) {
+            throw failed(name, e);
+        }
+    }
+
+    /** Opens a set. */
+    SessionSet set(String name) {
+        claim(name, "SESSION");
+        try {
+            return SetFile.read(path(name));
         } catch (SessionFormatException e) {
             throw new BadInput(shown(name) + ": " + e.getMessage());
         } catch (IOException e) {

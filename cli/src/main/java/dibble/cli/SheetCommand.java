@@ -4,16 +4,21 @@ import static dibble.cli.CliText.say;
 
 import dibble.files.OneLine;
 import dibble.files.SessionFile;
+import dibble.files.SetFile;
+import dibble.midi.MiddleC;
 import dibble.paper.PaperSize;
 import dibble.paper.SheetHtml;
 import dibble.paper.SheetPdf;
 import dibble.session.Session;
+import dibble.session.SessionSet;
 import dibble.sheet.Sheet;
 import dibble.sheet.SheetCsv;
 import dibble.text.Texts;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -41,14 +46,42 @@ final class SheetCommand extends FileCommand {
     public Integer call() throws IOException {
         PaperSize size = size();
         String kind = output.substring(output.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+        if (sessionFile.endsWith(SetFile.ENDING)) {
+            return set(size, kind);
+        }
         SessionFile.Opened opened = files.session(sessionFile);
         Session session = opened.session();
-        Sheet sheet = Texts.typeset(() -> Sheet.of(session, opened.performance(), LocalDate.now()));
+        Sheet sheet = sheet(opened);
         switch (kind) {
             case "pdf" -> files.write(output, to -> SheetPdf.write(sheet, session.middleC(), size, to));
             case "html", "htm" -> text(Texts.typeset(() -> SheetHtml.of(sheet, session.middleC(), size)));
             case "csv" -> text(SheetCsv.of(session));
             default -> throw new BadInput(say("sheet-command.expected-a-name", OneLine.of(output)));
+        }
+        return 0;
+    }
+
+    private static Sheet sheet(SessionFile.Opened opened) {
+        return Texts.typeset(() -> Sheet.of(opened.session(), opened.performance(), LocalDate.now()));
+    }
+
+    /** The sheets of all sessions of a set as one document. */
+    private int set(PaperSize size, String kind) throws IOException {
+        SessionSet set = files.set(sessionFile);
+        List<Sheet> sheets = new ArrayList<>();
+        MiddleC middleC = MiddleC.C4;
+        for (SessionSet.Entry entry : set.entries()) {
+            SessionFile.Opened opened = files.session(
+                    InOut.path(sessionFile).resolveSibling(entry.file()).toString());
+            middleC = opened.session().middleC();
+            sheets.add(sheet(opened));
+        }
+        Sheet all = Sheet.together(set.name(), LocalDate.now(), sheets);
+        MiddleC named = middleC;
+        switch (kind) {
+            case "pdf" -> files.write(output, to -> SheetPdf.write(all, named, size, to));
+            case "html", "htm" -> text(Texts.typeset(() -> SheetHtml.of(all, named, size)));
+            default -> throw new BadInput(say("sheet-command.set-as", OneLine.of(output)));
         }
         return 0;
     }

@@ -7,7 +7,9 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import dibble.demo.LamplightersRound;
 import dibble.edits.ZoneEdits;
 import dibble.files.SessionFile;
+import dibble.files.SetFile;
 import dibble.session.Session;
+import dibble.session.SessionSet;
 import dibble.sheet.SheetCsv;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -96,5 +98,22 @@ class SheetCommandTest {
         assertThat(terminal.run("trace", session.toString(), "--source", "larkspur", "--nrpn", "16383"))
                 .isEqualTo(2);
         assertThat(terminal.err()).contains("--nrpn 16383 (expected 0 to 16382)");
+    }
+
+    @Test
+    void aSetIsOneDocument() throws Exception {
+        write("first.json", LamplightersRound.session().withName("First"));
+        SetFile.write(
+                SessionSet.empty("Evening")
+                        .with(new SessionSet.Entry("first.json"))
+                        .with(new SessionSet.Entry("session.json")),
+                folder.resolve("evening.dibbleset"));
+        Path to = folder.resolve("evening.html");
+        assertThat(terminal.run("sheet", folder.resolve("evening.dibbleset").toString(), "-o", to.toString()))
+                .isZero();
+        assertThat(Files.readString(to))
+                .contains("<h1>First: Scene Dusk</h1>", "<h1>The Lamplighter’s Round: Scene Snow</h1>");
+        assertThat(terminal.run("sheet", folder.resolve("evening.dibbleset").toString(), "-o", "evening.csv"))
+                .isEqualTo(2);
     }
 }

@@ -109,6 +109,18 @@ public record Instrument(
                 id, name, builtIn, port, partPorts, receives, hearsDirectly, parts, effects, other, extras);
     }
 
+    /** With names of sounds; those of notes go to parts whose keys are sounds of their own, where these have none. */
+    public Instrument named(SoundNames other) {
+        return withNames(other)
+                .withParts(parts.stream()
+                        .map(part -> part.drums()
+                                        && part.noteNames().isEmpty()
+                                        && !other.notes().isEmpty()
+                                ? part.edit().noteNames(other.notes()).build()
+                                : part)
+                        .toList());
+    }
+
     /** The name of the program of a sound, where the names of its sounds are known and have it. */
     public Optional<String> programName(Sound sound) {
         return names == null || sound.program() == null

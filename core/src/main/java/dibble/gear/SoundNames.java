@@ -94,8 +94,8 @@ public record SoundNames(
         return banks.stream().mapToInt(bank -> bank.programs().size()).sum();
     }
 
-    /** Whether it is of the same device as another. */
-    public boolean isOfSameDevice(SoundNames other) {
-        return maker.equalsIgnoreCase(other.maker) && model.equalsIgnoreCase(other.model);
+    /** Whether an instrument of a name is likely to be this device: by its model, with or without its maker. */
+    public boolean isCalled(String name) {
+        return !model.isEmpty() && (name.equalsIgnoreCase(model) || name.equalsIgnoreCase(maker + " " + model));
     }
 }

@@ -14,6 +14,7 @@ import dibble.midi.NoteNames;
 import dibble.midi.ParameterNames;
 import dibble.midi.Range;
 import dibble.recording.Track;
+import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Routing;
@@ -127,6 +128,17 @@ public final class SessionWords {
         }
         boolean isGeneral = sound.bank() == null && of.map(Instrument::names).isEmpty();
         return isGeneral ? GeneralMidi.program(sound.program()) : say("session-words.program", number);
+    }
+
+    /** The same of what is sent somewhere: by the name that the device has for that controller, where it is known. */
+    public static String control(Session session, Aim to, ControlKind kind, int number) {
+        Optional<String> named = kind == ControlKind.CONTROLLER && to instanceof Target target
+                ? session.instrument(target.instrument())
+                        .map(Instrument::names)
+                        .map(names -> names.controllers().get(number))
+                : Optional.empty();
+        return named.map(name -> say("session-words.cc-named", number, name))
+                .orElseGet(() -> control(kind, number, session.middleC()));
     }
 
     /** The name of a control map: its own, else what it answers to. */

@@ -23,7 +23,11 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -148,13 +152,15 @@ final class SheetMaker {
         List<Zone> zones = session.allZones().stream()
                 .filter(zone -> zone.to().equals(new Target.ToPart(ref)))
                 .toList();
-        String players = zones.stream()
-                .map(zone -> SessionWords.source(zone.source(), session) + " "
-                        + (zone.channels().isAll()
-                                ? SessionWords.keys(zone.keys(), session.middleC())
-                                : SheetWords.channels(zone.channels())))
-                .distinct()
-                .collect(Collectors.joining(", "));
+        // Those who play the same keys, or channels, stand together.
+        Map<String, Set<String>> players = new LinkedHashMap<>();
+        for (Zone zone : zones) {
+            String where = zone.channels().isAll()
+                    ? SessionWords.keys(zone.keys(), session.middleC())
+                    : SheetWords.channels(zone.channels());
+            players.computeIfAbsent(where, it -> new LinkedHashSet<>())
+                    .add(SessionWords.source(zone.source(), session));
+        }
         String tracks = session.tracks().stream()
                 .filter(track -> track.part().filter(ref::equals).isPresent())
                 .map(Track::name)
@@ -162,7 +168,9 @@ final class SheetMaker {
         return row(
                 new Sheet.Cell(part.colour(), SessionWords.channel(ref, routing), part.name()),
                 words.program(ref, part),
-                players,
+                players.entrySet().stream()
+                        .map(at -> String.join(", ", at.getValue()) + " " + at.getKey())
+                        .collect(Collectors.joining("; ")),
                 output(instrument, part),
                 tracks);
     }

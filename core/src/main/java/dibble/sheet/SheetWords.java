@@ -190,7 +190,7 @@ final class SheetWords {
         if (send.kind() == ControlKind.SCENE) {
             return to;
         }
-        String words = to + ": " + SessionWords.control(send.kind(), send.number(), session.middleC()) + " "
+        String words = to + ": " + SessionWords.control(session, send.to(), send.kind(), send.number()) + " "
                 + value(send.kind(), send.first()) + "–" + value(send.kind(), send.last());
         return send.rest() == null ? words : words + ", " + say("sheet.reset-value", send.rest());
     }

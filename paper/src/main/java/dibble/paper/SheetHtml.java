@@ -113,21 +113,6 @@ public final class SheetHtml {
         out.writeEndElement();
     }
 
-    /** Words that may be wrapped, but not within {@code F♯3–E7}: from and to stay together. */
-    private void words(String text) throws XMLStreamException {
-        String[] words = text.split(" ", -1);
-        for (int i = 0; i < words.length; i++) {
-            if (i > 0) {
-                text(" ");
-            }
-            if (words[i].contains("–")) {
-                element("span", "whole", words[i]);
-            } else {
-                text(words[i]);
-            }
-        }
-    }
-
     private void text(String text) throws XMLStreamException {
         out.writeCharacters(NO_CHARACTER.matcher(text).replaceAll(""));
     }
@@ -155,6 +140,11 @@ public final class SheetHtml {
         element("caption", "", table.title());
         out.writeStartElement("thead");
         out.writeStartElement("tr");
+        boolean hasChips =
+                table.rows().stream().anyMatch(row -> !row.get(0).chip().isEmpty());
+        if (hasChips) {
+            element("td", "chip-column", "");
+        }
         for (String head : table.heads()) {
             out.writeStartElement("th");
             out.writeAttribute("scope", "col");
@@ -166,13 +156,15 @@ public final class SheetHtml {
         out.writeStartElement("tbody");
         for (var row : table.rows()) {
             out.writeStartElement("tr");
+            if (hasChips) {
+                chip(row.get(0).colour(), row.get(0).chip());
+            }
             for (int i = 0; i < row.size(); i++) {
-                out.writeStartElement(i == 0 ? "th" : "td");
+                start(i == 0 ? "th" : "td", i == 1 ? "second" : i == row.size() - 2 ? "last-but-one" : "");
                 if (i == 0) {
                     out.writeAttribute("scope", "row");
                 }
-                chip(row.get(i).colour(), row.get(i).chip());
-                words(row.get(i).text());
+                text(row.get(i).text());
                 out.writeEndElement();
             }
             out.writeEndElement();
@@ -181,15 +173,16 @@ public final class SheetHtml {
         out.writeEndElement();
     }
 
+    /** A cell of its own, so that it never stands above its name. */
     private void chip(int colour, String text) throws XMLStreamException {
+        start("td", "chip-column");
         if (!text.isEmpty()) {
             start("span", "chip");
             out.writeAttribute("style", paint(colour));
             text(text);
             out.writeEndElement();
-            // No break after the chip.
-            text("\u00A0");
         }
+        out.writeEndElement();
     }
 
     private static String paint(int colour) {
@@ -265,16 +258,14 @@ public final class SheetHtml {
         for (Sheet.Band band : board.bands()) {
             out.writeStartElement("tr");
             element("td", "letter", band.letter());
+            chip(band.colour(), band.channel());
             out.writeStartElement("th");
             out.writeAttribute("scope", "row");
-            chip(band.colour(), band.channel());
             text(band.name());
             out.writeEndElement();
-            element(
-                    "td",
-                    "",
-                    String.join(" · ", band.details())
-                            + (band.always() ? "" : " · " + say("sheet.in-this-scene-only")));
+            out.writeStartElement("td");
+            text(String.join(" · ", band.details()) + (band.always() ? "" : " · " + say("sheet.in-this-scene-only")));
+            out.writeEndElement();
             out.writeEndElement();
         }
         out.writeEndElement();

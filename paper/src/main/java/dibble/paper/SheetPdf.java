@@ -1,5 +1,6 @@
 package dibble.paper;
 
+import com.openhtmltopdf.extend.FSTextBreaker;
 import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder.PdfAConformance;
@@ -11,6 +12,7 @@ import java.awt.color.ICC_Profile;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.text.BreakIterator;
 
 /** A sheet as PDF: the faces are embedded, and its text can be searched and copied. */
 public final class SheetPdf {
@@ -39,10 +41,30 @@ public final class SheetPdf {
         // Only faces of our own: no face of this machine is looked for, and the paper looks the same everywhere.
         builder.usePdfAConformance(PdfAConformance.PDFA_2_U);
         builder.useColorProfile(ICC_Profile.getInstance(ColorSpace.CS_sRGB).getData());
+        builder.useUnicodeLineBreaker(new BreaksAtSpaces());
         builder.withProducer("Dibble");
         builder.withHtmlContent(SheetHtml.of(sheet, middleC, paper), null);
         builder.toStream(to);
         builder.run();
+    }
+
+    /** Lines are broken at spaces alone, so that {@code F♯3–E7} stays together. */
+    private static final class BreaksAtSpaces implements FSTextBreaker {
+        private String text = "";
+        private int at;
+
+        @Override
+        public void setText(String next) {
+            text = next;
+            at = 0;
+        }
+
+        @Override
+        public int next() {
+            int space = at >= text.length() ? -1 : text.indexOf(' ', at);
+            at = space < 0 ? text.length() : space + 1;
+            return space < 0 ? BreakIterator.DONE : at;
+        }
     }
 
     private static void face(PdfRendererBuilder builder, String file, String family, int weight) {

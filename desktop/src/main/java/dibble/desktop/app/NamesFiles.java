@@ -44,7 +44,7 @@ final class NamesFiles implements NamesActions {
         desk.document()
                 .edit(
                         say("edit.sound-names"),
-                        session -> GearEdits.changeInstrument(session, instrument, it -> it.withNames(names)));
+                        session -> GearEdits.changeInstrument(session, instrument, it -> it.named(names)));
         desk.ask()
                 .tell(say(
                         "names-files.imported",

@@ -106,7 +106,7 @@ final class ControlsPresenter {
                     "",
                     say("controls-presenter.when-the-value-rises-above"));
         }
-        String what = SessionWords.control(send.kind(), send.number(), middleC());
+        String what = SessionWords.control(session(), send.to(), send.kind(), send.number());
         if (send.to() instanceof Aim.AllParts) {
             return new Said(0, say("controls-presenter.all"), say("controls-presenter.all-parts"), what, values);
         }

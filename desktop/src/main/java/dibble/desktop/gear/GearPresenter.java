@@ -24,6 +24,7 @@ import dibble.session.Session;
 import dibble.session.SessionWords;
 import dibble.session.ShelfItem;
 import dibble.standins.StandIns;
+import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
@@ -80,6 +81,7 @@ final class GearPresenter {
         }
     }
 
+    private List<SoundNames> shelfNames = List.of();
     private final Document document;
     private final Selection selection;
     private final Devices devices;
@@ -211,12 +213,23 @@ final class GearPresenter {
         select(session().instrument(id).orElseThrow());
     }
 
-    /** The names of sounds that are known for an instrument: its own, and those of the others. */
+    /** The names of sounds that are kept on the gear shelf. */
+    void keepShelfNames(List<SoundNames> names) {
+        shelfNames = names;
+    }
+
+    /**
+     * The names of sounds that are known for an instrument: its own, those of others in the session and of what is kept on
+     * the gear shelf; those whose model it is called by come first.
+     */
     List<SoundNames> knownNames(Instrument of) {
-        return Stream.concat(Stream.of(of), session().instruments().stream())
-                .map(Instrument::names)
-                .filter(Objects::nonNull)
+        return Stream.concat(
+                        Stream.concat(Stream.of(of), session().instruments().stream())
+                                .map(Instrument::names)
+                                .filter(Objects::nonNull),
+                        shelfNames.stream())
                 .distinct()
+                .sorted(Comparator.comparing(names -> !names.isCalled(of.name())))
                 .toList();
     }
 

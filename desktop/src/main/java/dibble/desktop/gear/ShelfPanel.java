@@ -8,11 +8,13 @@ import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.files.IoWords;
+import dibble.gear.Instrument;
 import dibble.session.ShelfItem;
 import dibble.user.GearShelf;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import javafx.scene.Node;
@@ -49,6 +51,11 @@ final class ShelfPanel extends VBox {
     }
 
     private void show(GearShelf.Contents contents) {
+        presenter.keepShelfNames(contents.kept().stream()
+                .flatMap(kept -> kept.item().instruments().stream())
+                .map(Instrument::names)
+                .filter(Objects::nonNull)
+                .toList());
         List<Node> nodes = new ArrayList<>();
         nodes.add(Cards.heading(say("shelf-panel.gear-shelf"), say("about.shelf")));
         Label about = Cards.soft(say("shelf-panel.keyboards-and-modules-with-or"));

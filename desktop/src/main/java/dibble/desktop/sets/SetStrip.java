@@ -37,6 +37,7 @@ public final class SetStrip extends HBox {
         notes.setWrapText(true);
         notes.setMinHeight(Region.USE_PREF_SIZE);
         VBox words = new VBox(2, title, notes);
+        words.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(words, Priority.ALWAYS);
         previous = Cards.button("set-previous", say("set-strip.previous"), () -> actions.go(actions.place() - 1));
         next = Cards.button("set-next", say("set-strip.next"), () -> actions.go(actions.place() + 1));

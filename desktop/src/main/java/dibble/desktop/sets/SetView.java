@@ -120,7 +120,7 @@ public final class SetView extends BorderPane implements View {
                 up,
                 down,
                 Cards.button(
-                        "set-remove-" + place, say("common.delete"), () -> actions.change(it -> it.without(place))));
+                        "set-remove-" + place, say("set-view.remove"), () -> actions.change(it -> it.without(place))));
         VBox words = new VBox(6, name, line, doing);
         HBox.setHgrow(words, Priority.ALWAYS);
         HBox card = new HBox(8, number, words);
