@@ -14,6 +14,7 @@ import dibble.sheet.SheetCsv;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -39,7 +40,7 @@ class SheetCommandTest {
 
     private int sheet(String name, String... more) {
         String[] args = {"sheet", session.toString(), "-o", folder.resolve(name).toString()};
-        String[] all = java.util.Arrays.copyOf(args, args.length + more.length);
+        String[] all = Arrays.copyOf(args, args.length + more.length);
         System.arraycopy(more, 0, all, args.length, more.length);
         return terminal.run(all);
     }

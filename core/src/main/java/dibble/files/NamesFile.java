@@ -3,11 +3,13 @@ package dibble.files;
 import static dibble.text.CoreText.say;
 
 import dibble.gear.BankSelect;
+import dibble.gear.Extras;
 import dibble.gear.SoundNames;
+import dibble.text.Csv;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.StringReader;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -15,6 +17,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
@@ -22,7 +25,6 @@ import java.util.regex.Pattern;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
-import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
 
@@ -71,9 +73,7 @@ public final class NamesFile {
         try {
             SoundNames names = text.stripLeading().startsWith("<")
                     ? new NamesReader(new ByteArrayInputStream(bytes)).read()
-                    : fileName.toLowerCase(java.util.Locale.ROOT).endsWith(".csv")
-                            ? table(text, model)
-                            : list(text, model);
+                    : fileName.toLowerCase(Locale.ROOT).endsWith(".csv") ? table(text, model) : list(text, model);
             if (names.count() == 0
                     && names.notes().isEmpty()
                     && names.controllers().isEmpty()) {
@@ -86,7 +86,7 @@ public final class NamesFile {
     }
 
     private static SoundNames of(String model, List<SoundNames.Bank> banks) {
-        return new SoundNames("", model, BankSelect.BOTH, banks, Map.of(), Map.of(), dibble.gear.Extras.NONE);
+        return new SoundNames("", model, BankSelect.BOTH, banks, Map.of(), Map.of(), Extras.NONE);
     }
 
     /** Lines such as {@code 0 Warm strings}; counted from 1 where they go to 128. */
@@ -130,16 +130,8 @@ public final class NamesFile {
     private static SoundNames table(String text, String model) throws SessionFormatException {
         record Key(String name, int coarse, int fine) {}
         Map<Key, Map<Integer, String>> banks = new LinkedHashMap<>();
-        CSVFormat format = CSVFormat.RFC4180
-                .builder()
-                .setHeader()
-                .setSkipHeaderRecord(true)
-                .setIgnoreHeaderCase(true)
-                .setIgnoreEmptyLines(true)
-                .setIgnoreSurroundingSpaces(true)
-                .get();
         long read = 1;
-        try (CSVParser rows = CSVParser.parse(new StringReader(text), format)) {
+        try (CSVParser rows = Csv.rows(text)) {
             if (!rows.getHeaderMap().containsKey("program")
                     || !rows.getHeaderMap().containsKey("name")) {
                 throw new SessionFormatException(say("names-file.columns"));
@@ -150,7 +142,7 @@ public final class NamesFile {
                 banks.computeIfAbsent(key, it -> new TreeMap<>())
                         .put(number(row, "program", 0, 128), text(row, "name"));
             }
-        } catch (IOException | java.io.UncheckedIOException | IllegalStateException | IllegalArgumentException e) {
+        } catch (IOException | UncheckedIOException | IllegalStateException | IllegalArgumentException e) {
             if (e instanceof SessionFormatException refused) {
                 throw refused;
             }

@@ -6,10 +6,10 @@ public enum BankSelect {
     BOTH("both"),
 
     /** By 0 alone: 32 would be taken for another bank, or for something else. */
-    COARSE("coarse"),
+    COARSE("msb"),
 
     /** By 32 alone. */
-    FINE("fine");
+    FINE("lsb");
 
     private final String word;
 

@@ -33,7 +33,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
         OTHER_SOURCE,
         CHANNEL,
         OTHER_EVENT,
-        NO_COARSE_HALF,
+        NO_MSB("no MSB"),
         KEY_BELOW,
         KEY_ABOVE,
         VELOCITY_BELOW,
@@ -204,7 +204,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
             if (isIn(controlList, m)
                     && value == ControlColumns.NOTHING
                     && !map.when().kind().isParameter()) {
-                return Answer.silent(map.id(), Reason.NO_COARSE_HALF);
+                return Answer.silent(map.id(), Reason.NO_MSB);
             }
             if (!isIn(controlList, m) || value == ControlColumns.NOTHING) {
                 Reason reason = !map.enabled()

@@ -15,6 +15,7 @@ import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Session;
+import dibble.text.Csv;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
@@ -30,7 +31,6 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
 
@@ -65,14 +65,7 @@ final class SheetReader {
         Map<String, Told> told = new LinkedHashMap<>();
         told.put("", new Told());
         into.scenes().forEach(scene -> told.put(scene.id(), new Told()));
-        CSVFormat format = CSVFormat.RFC4180
-                .builder()
-                .setHeader()
-                .setSkipHeaderRecord(true)
-                .setIgnoreEmptyLines(true)
-                .setIgnoreSurroundingSpaces(true)
-                .get();
-        try (CSVParser rows = CSVParser.parse(text.startsWith("\uFEFF") ? text.substring(1) : text, format)) {
+        try (CSVParser rows = Csv.rows(text)) {
             checkHeads(rows.getHeaderNames());
             for (CSVRecord each : rows) {
                 row = each;

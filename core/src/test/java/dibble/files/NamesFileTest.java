@@ -11,9 +11,11 @@ import dibble.gear.SoundNames;
 import dibble.midi.ShortMessage;
 import java.io.IOException;
 import java.net.ServerSocket;
+import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -154,10 +156,11 @@ class NamesFileTest {
                     assertThat(e.getMessage()).doesNotContain("secret");
                 }
             }
-            assertThatThrownBy(server::accept).isInstanceOf(java.net.SocketTimeoutException.class);
+            assertThatThrownBy(server::accept).isInstanceOf(SocketTimeoutException.class);
         }
     }
 
+    @net.jqwik.api.Tag("slow")
     @Property(tries = 10_000)
     void damagedFilesAreReadOrRefusedInOneLine(@ForAll long seed) {
         Random random = new Random(seed);
@@ -170,7 +173,7 @@ class NamesFileTest {
             int at = random.nextInt(bytes.length);
             switch (random.nextInt(3)) {
                 case 0 -> bytes[at] = (byte) random.nextInt(256);
-                case 1 -> bytes = java.util.Arrays.copyOf(bytes, Math.max(1, at));
+                case 1 -> bytes = Arrays.copyOf(bytes, Math.max(1, at));
                 default -> bytes[at] = bytes[random.nextInt(bytes.length)];
             }
         }

@@ -14,9 +14,11 @@ import javax.sound.midi.ShortMessage;
 import javax.sound.midi.SysexMessage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Ports of this machine, through the JDK's device service and a provider of the tests' own. */
+@Tag("slow")
 class MachineDevicesTest {
     private final Plug keys = new Plug("Larkspur", "keys", true);
     private final Plug module = new Plug("Yarrow", "module", false);

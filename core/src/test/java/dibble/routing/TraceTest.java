@@ -255,7 +255,7 @@ class TraceTest {
                 .containsExactly(8197);
         // The fine half of a coarse one that nobody heard says nothing, and goes no further either.
         Trace alone = Trace.of(routing, "a", HeardMessage.alone(controller(0, 39, 5)));
-        assertThat(alone.controls().get(0).reason()).isEqualTo(Reason.NO_COARSE_HALF);
+        assertThat(alone.controls().get(0).reason()).isEqualTo(Reason.NO_MSB);
         assertThat(alone.zones().get(0).reason()).isEqualTo(Reason.TAKEN);
     }
 }

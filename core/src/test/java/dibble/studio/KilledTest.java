@@ -23,6 +23,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -31,6 +32,7 @@ import org.junit.jupiter.api.io.TempDir;
  * saves is the old file or the new one; and what it did and took back is there as it was at some moment since it was
  * last written down. {@code ./dibble bench kill} kills two hundred of them.
  */
+@Tag("slow")
 class KilledTest {
     private static final int TIMES = Integer.getInteger("dibble.kills", 4);
     private static final long SHORT = TimeUnit.MILLISECONDS.toNanos(500);

@@ -40,9 +40,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Ports that come and go, scenes that are called by playing, loops: the studio around the router. */
+@Tag("slow")
 class PortsTest {
     private static final PartRef HARP = new PartRef("yarrow", "harp");
     private static final PartRef WINDS = new PartRef("yarrow", "winds");

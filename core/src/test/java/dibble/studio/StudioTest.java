@@ -24,10 +24,12 @@ import java.util.List;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
+@Tag("slow")
 class StudioTest {
     private static final PartRef CELESTA = new PartRef("sorrel", "celesta");
     private static final PartRef UPRIGHT = new PartRef("sorrel", "upright");

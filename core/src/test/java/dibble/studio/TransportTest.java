@@ -31,9 +31,11 @@ import java.util.List;
 import java.util.function.Predicate;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What is played back and recorded in a studio, from the key to the port and onto the tracks. */
+@Tag("slow")
 class TransportTest {
     private static final PartRef HARP = new PartRef("yarrow", "harp");
     private static final PartRef WINDS = new PartRef("yarrow", "winds");

@@ -16,14 +16,15 @@ import dibble.session.Session;
 import dibble.session.SessionSet;
 import dibble.sheet.Sheet;
 import dibble.studio.Playable;
+import dibble.text.Texts;
 import dibble.time.TempoMap;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.util.Subscription;
 
@@ -250,7 +251,7 @@ final class SetFiles implements SetActions {
         read(path, opened -> takeOn(number, path, opened));
     }
 
-    private void read(Path path, java.util.function.Consumer<SessionFile.Opened> then) {
+    private void read(Path path, Consumer<SessionFile.Opened> then) {
         Playable playable = desk.studio().playable();
         desk.jobs()
                 .start(
@@ -323,7 +324,7 @@ final class SetFiles implements SetActions {
                             }
                             Sheet one = Sheet.together(name, LocalDate.now(), sheets);
                             AtomicFile.write(
-                                    to, out -> SheetPdf.write(one, middleC, PaperSize.usual(Locale.getDefault()), out));
+                                    to, out -> SheetPdf.write(one, middleC, PaperSize.usual(Texts.users()), out));
                             return to;
                         },
                         written -> {

@@ -14,6 +14,7 @@ import dibble.session.Session;
 import dibble.sheet.Sheet;
 import dibble.sheet.SheetCsv;
 import dibble.sheet.SheetFormatException;
+import dibble.text.Texts;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -48,7 +49,7 @@ final class SheetFiles implements SheetActions {
 
     /** Asks where, and writes the sheet in the form that the name of the file says. */
     void export() {
-        export(Form.PDF, PaperSize.usual(Locale.getDefault()));
+        export(Form.PDF, PaperSize.usual(Texts.users()));
     }
 
     @Override

@@ -250,7 +250,7 @@ final class Why {
 
     private String reason(Trace.Reason reason, Optional<Zone> zone) {
         return switch (reason) {
-            case NO_COARSE_HALF -> say("why.no-coarse-half");
+            case NO_MSB -> say("why.no-msb");
             case OFF ->
                 alone != null && zone.filter(Zone::enabled).isPresent()
                         ? say("why.another-zone-is-soloed")

@@ -85,7 +85,9 @@ final class NotesCommands {
                         .key("Shortcut+G"),
                 command("find-the-beat", () -> ask.accept(NoteQuestion.Kind.BEAT))
                         .key("Shortcut+B"),
-                command("notes-as-played", notes::asPlayed).key("Shortcut+P").when(notes::isEdited))) {
+                command("notes-as-played", notes::asPlayed)
+                        .key("Shortcut+Shift+P")
+                        .when(notes::isEdited))) {
             all.add(command.when(() -> notes.isOpen()));
         }
         for (Command command : List.of(

@@ -10,6 +10,8 @@ import dibble.session.SessionSet;
 import dibble.text.Texts;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -144,12 +146,12 @@ public final class SetView extends BorderPane implements View {
             }
         }
         Double wanted = bpm;
-        if (!java.util.Objects.equals(wanted, before.tempo())) {
+        if (!Objects.equals(wanted, before.tempo())) {
             actions.change(it -> it.with(place, it.entries().get(place).withTempo(wanted)));
         }
     }
 
-    private static void commit(TextField field, java.util.function.Consumer<String> taker) {
+    private static void commit(TextField field, Consumer<String> taker) {
         field.setOnAction(event -> taker.accept(field.getText()));
         field.focusedProperty().subscribe((was, is) -> {
             if (was && !is) {

@@ -14,12 +14,12 @@ import dibble.paper.SheetPdf;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.sheet.Sheet;
+import dibble.text.Texts;
 import java.awt.image.BufferedImage;
 import java.awt.print.PrinterException;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.time.LocalDate;
-import java.util.Locale;
 import java.util.Objects;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.control.Button;
@@ -33,7 +33,6 @@ import javafx.scene.image.ImageView;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.util.Subscription;
 
@@ -77,7 +76,7 @@ public final class SheetView extends BorderPane implements View {
                 .setAll(
                         new Choice(PaperSize.A4, say("sheet-view.a4")),
                         new Choice(PaperSize.LETTER, say("sheet-view.letter")));
-        paper.getSelectionModel().select(PaperSize.usual(Locale.getDefault()).ordinal());
+        paper.getSelectionModel().select(PaperSize.usual(Texts.users()).ordinal());
         paper.setOnAction(event -> watch.stale());
         grey.setId("sheet-grey");
         grey.setTooltip(new Tooltip(say("sheet-view.as-a-printer-without-colours")));
@@ -246,7 +245,6 @@ public final class SheetView extends BorderPane implements View {
     }
 
     private void showDifferences() {
-        VBox.setVgrow(differences, Priority.ALWAYS);
         ((BorderPane) getCenter()).setCenter(differences);
     }
 

@@ -202,7 +202,7 @@ class NotesJourneyTest extends WindowTest {
         assertThat(track("celesta").clip()).isEqualTo(played);
         push(KeyCode.CONTROL, KeyCode.Y);
         assertThat(track("celesta").clip()).isEqualTo(quantized);
-        push(KeyCode.CONTROL, KeyCode.P);
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.P);
         until(() -> track("celesta").clip().equals(played));
         assertThat(track("celesta").regions().byHand()).isEmpty();
     }
@@ -378,7 +378,7 @@ class NotesJourneyTest extends WindowTest {
         assertThat(starts("celesta")).hasSize(3).allMatch(start -> start % 480 == 0);
         assertThat(desk().session().takes().get(0).noteCount()).isEqualTo(3);
         open("celesta");
-        push(KeyCode.CONTROL, KeyCode.P);
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.P);
         until(() -> track("celesta").regions().byHand().isEmpty());
         assertThat(starts("celesta")).hasSize(3).anyMatch(start -> start % 480 != 0);
     }
@@ -437,7 +437,7 @@ class NotesJourneyTest extends WindowTest {
         push(KeyCode.INSERT);
         assertThat(track("celesta").noteCount()).isGreaterThanOrEqualTo(16);
         push(KeyCode.ESCAPE);
-        push(KeyCode.CONTROL, KeyCode.P);
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.P);
         until(() -> track("celesta").regions().byHand().isEmpty());
         while (desk().document().undoName().isPresent()) {
             push(KeyCode.CONTROL, KeyCode.Z);

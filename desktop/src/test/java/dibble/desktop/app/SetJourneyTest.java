@@ -7,12 +7,14 @@ import dibble.edits.ZoneEdits;
 import dibble.files.SessionFile;
 import dibble.files.SetFile;
 import dibble.midi.ShortMessage;
+import dibble.paper.Pages;
 import dibble.session.Session;
 import dibble.session.SessionSet;
 import dibble.standins.StandIn;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.control.ButtonBase;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -121,12 +123,12 @@ class SetJourneyTest extends WindowTest {
         Path pdf = folder.resolve("evening.pdf");
         until(() -> desk().ask().isAsking() && lookup("#ask-field").tryQuery().isPresent());
         onFx(() -> {
-            javafx.scene.control.TextField field = lookup("#ask-field").queryAs(javafx.scene.control.TextField.class);
+            TextField field = lookup("#ask-field").queryAs(TextField.class);
             field.setText(pdf.toString());
             field.getOnAction().handle(null);
         });
         until(() -> Files.exists(pdf));
-        try (dibble.paper.Pages pages = new dibble.paper.Pages(Files.readAllBytes(pdf))) {
+        try (Pages pages = new Pages(Files.readAllBytes(pdf))) {
             assertThat(pages.count()).isEqualTo(15);
         }
     }

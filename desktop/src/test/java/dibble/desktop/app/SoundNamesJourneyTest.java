@@ -20,6 +20,7 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.TextField;
 import org.junit.jupiter.api.Test;
@@ -36,7 +37,7 @@ class SoundNamesJourneyTest extends WindowTest {
     }
 
     private static SoundNames.Bank bank(String name, int number, String... programs) {
-        List<SoundNames.Program> all = java.util.stream.IntStream.range(0, programs.length)
+        List<SoundNames.Program> all = IntStream.range(0, programs.length)
                 .mapToObj(i -> new SoundNames.Program(i, programs[i], name.charAt(0) + "0" + i))
                 .toList();
         return new SoundNames.Bank(name, List.of(number, 0), all);
@@ -108,7 +109,7 @@ class SoundNamesJourneyTest extends WindowTest {
                                 desk().routing())
                         .tracks()
                         .stream()
-                        .flatMap(track -> java.util.stream.IntStream.range(0, track.size())
+                        .flatMap(track -> IntStream.range(0, track.size())
                                 .filter(i -> track.isMeta(i, MidiTrack.META_INSTRUMENT))
                                 .mapToObj(track::text)))
                 .anyMatch(text -> text.endsWith(", Lantern bells"));
