@@ -32,6 +32,7 @@ final class Details extends VBox {
     private final SourceForms source;
     private final PartForms part;
     private final Form<Instrument> instrument;
+    private final NamesPane names;
     private final LaneList lanes;
     private final PlantPane plant;
     private final Button more = new Button(say("details.more"));
@@ -56,7 +57,8 @@ final class Details extends VBox {
         lanes = new LaneList(presenter);
         source = new SourceForms(desk, presenter);
         part = new PartForms(desk, presenter);
-        instrument = InstrumentForm.of(desk, presenter, names);
+        instrument = InstrumentForm.of(desk, presenter);
+        this.names = new NamesPane(presenter, names);
         more.setId("gear-more");
         more.getStyleClass().add("link");
         more.setOnAction(event -> {
@@ -176,7 +178,10 @@ final class Details extends VBox {
                                     () -> presenter.deleteInstrument(whole.id())));
         }
         instrument.show(whole);
-        put(key, List.of(title, about, instrument, buttons, plant));
+        names.show(whole);
+        Cards.show(names, !whole.builtIn());
+        // Below: who plants sees that first.
+        put(key, List.of(title, about, instrument, buttons, plant, names));
     }
 
     /** An instrument's parts as they are now. */

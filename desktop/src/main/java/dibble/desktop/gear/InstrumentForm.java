@@ -16,8 +16,7 @@ import java.util.List;
 final class InstrumentForm {
     private InstrumentForm() {}
 
-    static Form<Instrument> of(Desk desk, GearPresenter presenter, NamesActions files) {
-        NamesPane names = new NamesPane(presenter, files);
+    static Form<Instrument> of(Desk desk, GearPresenter presenter) {
         return new Form<Instrument>(
                         () -> desk.session().middleC(),
                         it -> true,
@@ -69,8 +68,6 @@ final class InstrumentForm {
                         it -> Choices.sources(desk.session()),
                         it -> new LinkedHashSet<>(it.hearsDirectly()),
                         (it, ids) -> it.withHearsDirectly(
-                                ids.stream().map(String.class::cast).toList()))
-                .wideRow(say("instrument-form.sound-names"), names, names::show)
-                .onlyFor(it -> !it.builtIn());
+                                ids.stream().map(String.class::cast).toList()));
     }
 }

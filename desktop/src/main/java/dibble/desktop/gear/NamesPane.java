@@ -37,6 +37,7 @@ final class NamesPane extends VBox {
         export = Cards.button("names-export", say("names-pane.export"), () -> files.export(shown.names()));
         getChildren()
                 .addAll(
+                        Cards.soft(say("instrument-form.sound-names")),
                         others,
                         about,
                         new FlowPane(

@@ -65,7 +65,7 @@ public final class SetStrip extends HBox {
         int now = actions.place();
         int count = set.entries().size();
         place.setText(now < 0 ? say("set-strip.not-in-the-set", count) : say("set-strip.of", now + 1, count));
-        title.setText(now < 0 ? set.name() : set.name() + ": " + actions.name(now));
+        title.setText(now < 0 ? set.name() : say("set-strip.title", set.name(), actions.name(now)));
         String words = now < 0 ? "" : set.entries().get(now).notes();
         notes.setText(words);
         Cards.show(notes, !words.isEmpty());

@@ -155,6 +155,8 @@ public final class SheetView extends BorderPane implements View {
             drawing.drop();
             drawing = null;
         }
+        // A page is many megabytes; it is drawn anew when it is seen again.
+        picture.setImage(null);
         shown = null;
         closeDifferences();
     }

@@ -94,7 +94,7 @@ class SoundNamesJourneyTest extends WindowTest {
         Sheet.Page whole = Sheet.of(desk().session(), desk().performance(), LocalDate.now())
                 .pages()
                 .get(0);
-        assertThat(whole.toString()).contains("1 Lantern bells, bank 2/0");
+        assertThat(whole.toString()).contains("1 Lantern bells");
         Session recorded = desk().session()
                 .withTracks(List.of(Track.of("reed", "Reed", first)
                         .withRegions(Regions.own(new MidiTrack.Builder()
