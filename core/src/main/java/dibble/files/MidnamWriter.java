@@ -2,6 +2,7 @@ package dibble.files;
 
 import dibble.gear.BankSelect;
 import dibble.gear.SoundNames;
+import dibble.text.XmlText;
 import java.util.Map;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
@@ -58,7 +59,7 @@ final class MidnamWriter {
 
     private void bank(SoundNames.Bank bank, int place, BankSelect by) throws XMLStreamException {
         out.writeStartElement("PatchBank");
-        out.writeAttribute("Name", clean(bank.name()));
+        out.writeAttribute("Name", XmlText.of(bank.name()));
         out.writeStartElement("MIDICommands");
         if (by != BankSelect.FINE) {
             control(0, bank.numbers().get(0));
@@ -105,19 +106,14 @@ final class MidnamWriter {
 
     private void element(String name, String text) throws XMLStreamException {
         out.writeStartElement(name);
-        out.writeCharacters(clean(text));
+        out.writeCharacters(XmlText.of(text));
         out.writeEndElement();
     }
 
     private void empty(String name, String... attributes) throws XMLStreamException {
         out.writeEmptyElement(name);
         for (int i = 0; i < attributes.length; i += 2) {
-            out.writeAttribute(attributes[i], clean(attributes[i + 1]));
+            out.writeAttribute(attributes[i], XmlText.of(attributes[i + 1]));
         }
-    }
-
-    /** Without controls, which XML 1.0 cannot say. */
-    private static String clean(String text) {
-        return text.replaceAll("[^\\t\\n\\r\\x{20}-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]", "");
     }
 }

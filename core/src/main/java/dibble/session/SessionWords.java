@@ -141,6 +141,15 @@ public final class SessionWords {
                 .orElseGet(() -> control(kind, number, session.middleC()));
     }
 
+    /** A value as it is said and shown: bends from their middle, programs from 1. */
+    public static String value(ControlKind kind, int value) {
+        return switch (kind) {
+            case PITCH_BEND -> (value > 8192 ? "+" : value < 8192 ? "−" : "") + Math.abs(value - 8192);
+            case PROGRAM_CHANGE -> String.valueOf(value + 1);
+            default -> String.valueOf(value);
+        };
+    }
+
     /** The name of a control map: its own, else what it answers to. */
     public static String controlMap(ControlMap map, Session session) {
         return map.name().isEmpty() ? control(map.when().kind(), map.when().number(), session.middleC()) : map.name();

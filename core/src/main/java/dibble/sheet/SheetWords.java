@@ -165,15 +165,6 @@ final class SheetWords {
         };
     }
 
-    /** A value as it is said: bends from their middle, programs from 1. */
-    private static String value(ControlKind kind, int value) {
-        return switch (kind) {
-            case PITCH_BEND -> (value > 8192 ? "+" : value < 8192 ? "−" : "") + Math.abs(value - 8192);
-            case PROGRAM_CHANGE -> String.valueOf(value + 1);
-            default -> String.valueOf(value);
-        };
-    }
-
     /** What a control map answers to: {@code CC 2 breath 30–127}. */
     String when(ControlMap map) {
         ControlMap.Trigger when = map.when();
@@ -181,7 +172,8 @@ final class SheetWords {
         boolean isWhole = when.low() == 0 && when.high() == when.kind().most();
         return isWhole
                 ? control
-                : control + " " + value(when.kind(), when.low()) + "–" + value(when.kind(), when.high());
+                : control + " " + SessionWords.value(when.kind(), when.low()) + "–"
+                        + SessionWords.value(when.kind(), when.high());
     }
 
     /** One thing that a control map does: {@code Celesta: CC 11 expression 0–127}. */
@@ -191,7 +183,7 @@ final class SheetWords {
             return to;
         }
         String words = to + ": " + SessionWords.control(session, send.to(), send.kind(), send.number()) + " "
-                + value(send.kind(), send.first()) + "–" + value(send.kind(), send.last());
+                + SessionWords.value(send.kind(), send.first()) + "–" + SessionWords.value(send.kind(), send.last());
         return send.rest() == null ? words : words + ", " + say("sheet.reset-value", send.rest());
     }
 

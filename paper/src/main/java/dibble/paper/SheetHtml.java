@@ -7,6 +7,7 @@ import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.session.Colours;
 import dibble.sheet.Sheet;
+import dibble.text.XmlText;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.StringWriter;
@@ -14,7 +15,6 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
-import java.util.regex.Pattern;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
@@ -31,10 +31,6 @@ public final class SheetHtml {
 
     /** A table of so few rows stays on one page. */
     private static final int SHORT = 12;
-
-    /** What XML 1.0 cannot say: controls that a name in a session may have. */
-    private static final Pattern NO_CHARACTER =
-            Pattern.compile("[^\\t\\n\\r\\x{20}-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]");
 
     private final XMLStreamWriter out;
     private final MiddleC middleC;
@@ -114,7 +110,7 @@ public final class SheetHtml {
     }
 
     private void text(String text) throws XMLStreamException {
-        out.writeCharacters(NO_CHARACTER.matcher(text).replaceAll(""));
+        out.writeCharacters(XmlText.of(text));
     }
 
     private void start(String name, String css) throws XMLStreamException {

@@ -12,11 +12,13 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.studio.Playable;
 import dibble.studio.Transport;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -109,6 +111,24 @@ final class SessionFiles {
      */
     void open(Path path, Runnable done) {
         Session before = desk.session();
+        read(
+                path,
+                opened -> unlessChangedSince(before, say("session-files.open-anyway", path.getFileName()), () -> {
+                    done.run();
+                    setFile(path);
+                    workbench.open(opened.session(), opened.performance());
+                }),
+                e -> {
+                    if (e instanceof DamagedSessionException) {
+                        offerCopy(path, e.getMessage());
+                    } else {
+                        desk.ask().tell(say("session-files.not-opened", PathQuestions.explain(path, e)));
+                    }
+                });
+    }
+
+    /** Reads a session that can be played here. @param failed is given what went wrong */
+    void read(Path path, Consumer<SessionFile.Opened> then, Consumer<IOException> failed) {
         Playable playable = desk.studio().playable();
         desk.jobs()
                 .start(
@@ -118,19 +138,8 @@ final class SessionFiles {
                             playable.check(opened.session(), opened.performance());
                             return opened;
                         },
-                        opened ->
-                                unlessChangedSince(before, say("session-files.open-anyway", path.getFileName()), () -> {
-                                    done.run();
-                                    setFile(path);
-                                    workbench.open(opened.session(), opened.performance());
-                                }),
-                        e -> {
-                            if (e instanceof DamagedSessionException) {
-                                offerCopy(path, e.getMessage());
-                            } else {
-                                desk.ask().tell(say("session-files.not-opened", PathQuestions.explain(path, e)));
-                            }
-                        });
+                        then,
+                        failed);
     }
 
     private void offerCopy(Path path, String damage) {

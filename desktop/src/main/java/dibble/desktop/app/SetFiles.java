@@ -15,7 +15,6 @@ import dibble.paper.SheetPdf;
 import dibble.session.Session;
 import dibble.session.SessionSet;
 import dibble.sheet.Sheet;
-import dibble.studio.Playable;
 import dibble.text.Texts;
 import dibble.time.TempoMap;
 import java.io.IOException;
@@ -252,17 +251,7 @@ final class SetFiles implements SetActions {
     }
 
     private void read(Path path, Consumer<SessionFile.Opened> then) {
-        Playable playable = desk.studio().playable();
-        desk.jobs()
-                .start(
-                        say("session-files.opening", path.getFileName()),
-                        progress -> {
-                            SessionFile.Opened opened = SessionFile.read(path, progress);
-                            playable.check(opened.session(), opened.performance());
-                            return opened;
-                        },
-                        then,
-                        e -> desk.ask().tell(say("session-files.not-opened", PathQuestions.explain(path, e))));
+        files.read(path, then, e -> desk.ask().tell(say("session-files.not-opened", PathQuestions.explain(path, e))));
     }
 
     private void takeOn(int number, Path path, SessionFile.Opened opened) {
@@ -282,15 +271,18 @@ final class SetFiles implements SetActions {
 
     /** Reads the next session, so that nobody waits for it then. */
     private void prepare() {
+        Path next = place + 1 < set.entries().size() ? path(place + 1) : null;
+        if (Objects.equals(next, readyFile)) {
+            // A note was changed, say: what comes next is the same.
+            return;
+        }
         ready = null;
         readyFile = null;
-        int next = place + 1;
-        if (next < set.entries().size()) {
-            Path path = path(next);
-            read(path, opened -> {
+        if (next != null) {
+            read(next, opened -> {
                 if (set != null) {
                     ready = opened;
-                    readyFile = path;
+                    readyFile = next;
                 }
             });
         }

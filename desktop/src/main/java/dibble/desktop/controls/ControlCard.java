@@ -146,8 +146,7 @@ final class ControlCard extends HBox {
         for (String source : presenter.players(map)) {
             int value = desk.live().value(source, map.when().kind(), map.when().number(), map.channels());
             if (value != LiveState.UNKNOWN) {
-                return say(
-                        "control-card.now", ControlsPresenter.value(map.when().kind(), value));
+                return say("control-card.now", SessionWords.value(map.when().kind(), value));
             }
         }
         return say("control-card.not-moved-yet");

@@ -180,8 +180,8 @@ final class ControlInspector extends VBox {
         title.setText(SessionWords.controlMap(map, desk.session()));
         curve.show(map);
         ControlKind kind = map.when().kind();
-        low.setText(presenter.when(map) + " · " + ControlsPresenter.value(kind, 0));
-        high.setText(ControlsPresenter.value(kind, kind.most()));
+        low.setText(presenter.when(map) + " · " + SessionWords.value(kind, 0));
+        high.setText(SessionWords.value(kind, kind.most()));
         while (sendForms.size() < map.sends().size()) {
             sendForms.add(new SendForm(desk, presenter, sendForms.size()));
         }

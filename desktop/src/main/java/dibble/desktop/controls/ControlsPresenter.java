@@ -84,20 +84,12 @@ final class ControlsPresenter {
         return SessionWords.control(map.when().kind(), map.when().number(), middleC());
     }
 
-    /** A value as it is shown: bends from their middle, programs from 1. */
-    static String value(ControlKind kind, int value) {
-        return switch (kind) {
-            case PITCH_BEND -> (value > 8192 ? "+" : value < 8192 ? "−" : "") + Math.abs(value - 8192);
-            case PROGRAM_CHANGE -> String.valueOf(value + 1);
-            default -> String.valueOf(value);
-        };
-    }
-
     /** What one send says. */
     Said said(ControlMap map, ControlMap.Send send) {
         ControlMap.Trigger when = map.when();
-        String values = value(when.kind(), when.low()) + "–" + value(when.kind(), when.high()) + " → "
-                + value(send.kind(), send.first()) + "–" + value(send.kind(), send.last());
+        String values = SessionWords.value(when.kind(), when.low()) + "–" + SessionWords.value(when.kind(), when.high())
+                + " → " + SessionWords.value(send.kind(), send.first()) + "–"
+                + SessionWords.value(send.kind(), send.last());
         if (send.to() instanceof Aim.ToScene to) {
             return new Said(
                     0,
@@ -129,10 +121,11 @@ final class ControlsPresenter {
         ControlMap.Trigger when = map.when();
         boolean outside = value < when.low() || value > when.high();
         if (outside && map.ignoreOutside()) {
-            return say("controls-presenter.nothing", value(when.kind(), value));
+            return say("controls-presenter.nothing", SessionWords.value(when.kind(), value));
         }
         int held = Math.max(when.low(), Math.min(when.high(), value));
-        return value(when.kind(), value) + " → " + value(send.kind(), send.output(when, held));
+        return SessionWords.value(when.kind(), value) + " → "
+                + SessionWords.value(send.kind(), send.output(when, held));
     }
 
     void change(String what, String id, UnaryOperator<ControlMap> change) {

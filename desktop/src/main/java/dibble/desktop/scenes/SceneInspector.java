@@ -180,11 +180,11 @@ final class SceneInspector extends VBox {
         }
         sounds.getChildren()
                 .setAll(scene.get().sounds().stream()
-                        .map(it -> line(it.part(), ScenesPresenter.sound(it.sound())))
+                        .map(it -> line(it.part(), presenter.sound(it.part(), it.sound())))
                         .toList());
         if (part != null
                 && scene.get().sounds().stream().noneMatch(it -> it.part().equals(part))) {
-            sounds.getChildren().add(line(part, ScenesPresenter.sound(sound(part))));
+            sounds.getChildren().add(line(part, presenter.sound(part, sound(part))));
         }
         addSound.getItems()
                 .setAll(presenter.partsLeft(scene.get()).stream()

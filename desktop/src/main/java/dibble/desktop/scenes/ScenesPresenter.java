@@ -163,14 +163,20 @@ final class ScenesPresenter {
     }
 
     /** A sound that a scene sets: {@code program 12 Vibraphone · level 80}. */
-    static String sound(Sound sound) {
+    String sound(PartRef part, Sound sound) {
         List<String> words = new ArrayList<>();
         if (sound.bank() != null) {
             words.add(say(
                     "scenes-presenter.bank", sound.bank().get(0), sound.bank().get(1)));
         }
         if (sound.program() != null) {
-            words.add(say("common.program-2", GeneralMidi.program(sound.program())));
+            words.add(say(
+                    "common.program-2",
+                    session()
+                            .instrument(part.instrument())
+                            .flatMap(of -> of.programName(sound))
+                            .map(name -> sound.program() + 1 + " " + name)
+                            .orElseGet(() -> GeneralMidi.program(sound.program()))));
         }
         if (sound.volume() != null) {
             words.add(say("scenes-presenter.level", sound.volume()));
@@ -223,7 +229,7 @@ final class ScenesPresenter {
                     SessionWords.channel(ref, routing),
                     say("scenes-presenter.sound-of", part.map(Part::name).orElse(ref.toString())),
                     differs,
-                    it -> List.of(sound(it.sound()))));
+                    it -> List.of(sound(it.part(), it.sound()))));
         }
         return all;
     }

@@ -12,6 +12,7 @@ import dibble.routing.ControlMap;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.session.SessionWords;
 import org.junit.jupiter.api.Test;
 
 class ControlsPresenterTest {
@@ -54,9 +55,9 @@ class ControlsPresenterTest {
 
     @Test
     void valuesAreSaidAsTheTradeSaysThem() {
-        assertThat(ControlsPresenter.value(ControlKind.PITCH_BEND, 8192)).isEqualTo("0");
-        assertThat(ControlsPresenter.value(ControlKind.PITCH_BEND, 0)).isEqualTo("−8192");
-        assertThat(ControlsPresenter.value(ControlKind.PROGRAM_CHANGE, 0)).isEqualTo("1");
+        assertThat(SessionWords.value(ControlKind.PITCH_BEND, 8192)).isEqualTo("0");
+        assertThat(SessionWords.value(ControlKind.PITCH_BEND, 0)).isEqualTo("−8192");
+        assertThat(SessionWords.value(ControlKind.PROGRAM_CHANGE, 0)).isEqualTo("1");
     }
 
     /** A number that the other kind has is kept: the fine half belongs to the same controller. */
