@@ -16,14 +16,16 @@ import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ScopeType;
+import picocli.CommandLine.Spec;
 
 /** The command line. Errors are one line each; no stack trace reaches a user. */
 @Command(
         name = "dibble",
         resourceBundle = CliText.BUNDLE,
         mixinStandardHelpOptions = true,
-        version = "Dibble 0.1.0",
+        versionProvider = VersionLine.class,
         scope = ScopeType.INHERIT,
         subcommands = {
             RouteCommand.class,
@@ -42,6 +44,9 @@ public final class Main implements Runnable {
     static final int BAD_INPUT = 2;
 
     private static final int BLOCK = 1 << 16;
+
+    @Spec
+    private CommandSpec spec;
 
     private Main() {}
 
@@ -74,12 +79,22 @@ public final class Main implements Runnable {
         return BAD_INPUT;
     }
 
-    private static int run(InOut files, PrintWriter out, PrintWriter err, String... args) {
+    /** All commands with their arguments, for pages of a manual and for completion in shells; they cannot be run. */
+    public static CommandLine commands() {
+        return commands(null);
+    }
+
+    private static CommandLine commands(InOut files) {
         CommandLine line = new CommandLine(new Main(), new Commands(files));
         // Each command shows its own arguments, not those of the whole.
         line.getSubcommands()
                 .values()
                 .forEach(it -> it.getCommandSpec().usageMessage().customSynopsis(new String[0]));
+        return line;
+    }
+
+    private static int run(InOut files, PrintWriter out, PrintWriter err, String... args) {
+        CommandLine line = commands(files);
         line.setOut(out);
         line.setErr(err);
         line.setExpandAtFiles(false);
@@ -121,7 +136,9 @@ public final class Main implements Runnable {
 
     @Override
     public void run() {
-        throw new BadInput(say("main.no-command-expected-one-of"));
+        throw new BadInput(say(
+                "main.no-command-expected-one-of",
+                String.join(", ", spec.subcommands().keySet())));
     }
 
     private static String explain(Exception e) {

@@ -10,14 +10,19 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** The script that starts Dibble, with a Java that only says how it was called. */
 class LauncherTest {
+    private static final Path START = Path.of("..", "tools/start");
+
     @TempDir
     private Path folder;
 
@@ -35,6 +40,7 @@ class LauncherTest {
             Files.createDirectories(home.resolve(source).getParent());
             Files.createFile(home.resolve(source));
         }
+        copyStart(home.resolve("tools/start"));
         lib = Files.createDirectories(home.resolve("target/lib"));
         Files.createFile(lib.resolve(".built"));
         Files.createFile(lib.resolve("commands-17.jsa"));
@@ -42,6 +48,15 @@ class LauncherTest {
         Files.writeString(java, "#!/bin/sh\nfor a in \"$@\"; do echo \"$a\"; done\necho \"LC_ALL=$LC_ALL\"\n");
         assertThat(java.toFile().setExecutable(true)).isTrue();
         Files.writeString(folder.resolve("java/release"), "JAVA_VERSION=\"17.0.15\"\n");
+    }
+
+    private static void copyStart(Path to) throws IOException {
+        Files.createDirectories(to);
+        try (Stream<Path> files = Files.list(START)) {
+            for (Path file : files.toList()) {
+                Files.copy(file, to.resolve(file.getFileName()));
+            }
+        }
     }
 
     private record Said(int code, List<String> lines) {
@@ -78,6 +93,42 @@ class LauncherTest {
         assertThat(call("demo")).containsExactly("dibble.desktop.app.Main", "demo");
         assertThat(call()).containsExactly("dibble.desktop.app.Main");
         assertThat(call("--", "-odd.dibble")).containsExactly("dibble.desktop.app.Main", "-odd.dibble");
+    }
+
+    @Test
+    void everyCommandIsKnownToTheScript() throws Exception {
+        Set<String> known = new HashSet<>(
+                List.of(Files.readString(START.resolve("commands")).strip().split(" ")));
+        Set<String> expected = new HashSet<>(Main.commands().getSubcommands().keySet());
+        expected.addAll(List.of("-h", "--help", "-V", "--version"));
+        assertThat(known).isEqualTo(expected);
+    }
+
+    @Test
+    void aPackageTellsCommandsFromFilesInTheSameWayAndGoesOnWithoutADisplay() throws Exception {
+        Path place = Files.createDirectories(folder.resolve("lib/dibble"));
+        copyStart(place.resolve("lib/start"));
+        Path bin = Files.createDirectories(place.resolve("bin"));
+        Path called = bin.resolve("dibble");
+        Files.copy(Path.of("..", "tools/package/dibble"), called);
+        Files.writeString(bin.resolve("dibble-cli"), "#!/bin/sh\necho \"commands $*\"\n");
+        Files.writeString(
+                bin.resolve("Dibble"),
+                "#!/bin/sh\necho \"window $* on ${DISPLAY-none}\"\n[ -z \"${DISPLAY-}\" ] || exit 75\n");
+        for (String name : List.of("dibble", "dibble-cli", "Dibble")) {
+            assertThat(bin.resolve(name).toFile().setExecutable(true)).isTrue();
+        }
+        Path link = Files.createSymbolicLink(
+                Files.createDirectories(folder.resolve("usr")).resolve("dibble"), called);
+        Files.createFile(folder.resolve("round.dibble"));
+        Map<String, String> display = Map.of("DISPLAY", ":123");
+        assertThat(run(link, display, "check", "x").lines()).containsExactly("commands check x");
+        assertThat(run(link, display, "chekc").lines()).containsExactly("commands chekc");
+        assertThat(run(link, display, "--", "round.dibble").lines())
+                .containsExactly(
+                        "window round.dibble on :123",
+                        "dibble: the display :123 cannot be used; going on without one",
+                        "window round.dibble on none");
     }
 
     @Test

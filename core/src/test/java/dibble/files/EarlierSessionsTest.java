@@ -2,8 +2,12 @@ package dibble.files;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import dibble.edits.TakeEdits;
+import dibble.midi.MidiFileReader;
 import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
 import dibble.recording.Region;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -15,22 +19,84 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.zip.ZipFile;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** Sessions that the version before regions wrote open with what they have, and can be saved as they are. */
+/** Sessions of all earlier versions open with what they have, and can be saved as they are. */
 class EarlierSessionsTest {
+    private static final int VERSIONS = 17;
+
     @TempDir
     private Path folder;
 
     private Path file(String name) throws IOException {
-        Path file = folder.resolve(name + ".dibble");
+        Path file = folder.resolve(name.replace('/', '-') + ".dibble");
         try (InputStream in = getClass().getResourceAsStream(name + ".dibble")) {
             Files.copy(in, file);
         }
         return file;
+    }
+
+    /** The demo session as each version of the format wrote it, the latest last; one more for each change of the schema. */
+    static IntStream versions() {
+        return IntStream.rangeClosed(1, VERSIONS);
+    }
+
+    private static List<String> notes(MidiTrack track) {
+        return IntStream.range(0, track.size())
+                .filter(i -> ShortMessage.startsNote(track.message(i)))
+                .mapToObj(i -> track.tick(i) + " " + ShortMessage.data1(track.message(i)) + " "
+                        + ShortMessage.data2(track.message(i)))
+                .sorted()
+                .toList();
+    }
+
+    @ParameterizedTest
+    @MethodSource("versions")
+    void everyVersionOpensWithAllThatIsInItAndSoundsAsItsTracksDo(int version) throws IOException {
+        Path file = file("earlier/%02d".formatted(version));
+        SessionFile.Opened opened = SessionFile.read(file);
+        Session session = opened.session();
+        try (ZipFile zip = new ZipFile(file.toFile())) {
+            JsonNode json = new ObjectMapper().readTree(zip.getInputStream(zip.getEntry("session.json")));
+            assertThat(session.name()).isEqualTo(json.get("name").asText());
+            assertThat(session.sources()).hasSize(json.path("sources").size());
+            assertThat(session.instruments()).hasSize(json.path("instruments").size());
+            assertThat(session.zones()).hasSize(json.path("zones").size());
+            assertThat(session.controls()).hasSize(json.path("controls").size());
+            assertThat(session.scenes()).hasSize(json.path("scenes").size());
+            assertThat(session.takes()).hasSize(json.path("takes").size()).isNotEmpty();
+            assertThat(session.tracks()).hasSize(json.path("tracks").size()).isNotEmpty();
+            for (Track track : session.tracks()) {
+                List<String> inFile = MidiFileReader.read(
+                                zip.getInputStream(zip.getEntry("tracks/" + track.id() + ".mid"))
+                                        .readAllBytes())
+                        .tracks()
+                        .stream()
+                        .flatMap(it -> notes(it).stream())
+                        .sorted()
+                        .toList();
+                assertThat(notes(track.clip())).as(track.name()).isEqualTo(inFile);
+            }
+        }
+        assertThat(session.tracks().stream().mapToInt(Track::noteCount).sum()).isPositive();
+        Path saved = folder.resolve("again.dibble");
+        SessionFile.write(saved, session, opened.performance());
+        SessionFile.Opened again = SessionFile.read(saved);
+        assertThat(clips(again.session())).isEqualTo(clips(session));
+        assertThat(again.session().zones()).isEqualTo(session.zones());
+        assertThat(again.session().controls()).isEqualTo(session.controls());
+    }
+
+    @Test
+    void thereIsNoneAfterTheLast() {
+        assertThat(getClass().getResource("earlier/%02d.dibble".formatted(VERSIONS + 1)))
+                .isNull();
     }
 
     private static Map<String, MidiTrack> clips(Session session) {

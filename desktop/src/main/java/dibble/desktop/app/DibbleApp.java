@@ -161,7 +161,7 @@ public final class DibbleApp extends Application {
         } else if (demo) {
             workbench.perform();
         } else if (!arguments.isEmpty()) {
-            window.files().open(Path.of(arguments.get(0)), () -> {});
+            window.open(Path.of(arguments.get(0)));
         }
         window.recovery().offer();
         if (!demo && remembers()) {

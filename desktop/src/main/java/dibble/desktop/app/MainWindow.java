@@ -180,9 +180,23 @@ public final class MainWindow extends BorderPane {
         return all;
     }
 
-    /** A file was dropped on the window: a session or a file of sounds is opened, a MIDI file is imported. */
+    /** A file was dropped on the window. */
     void drop(Path path) {
-        String name = path.getFileName().toString().toLowerCase(Locale.ROOT);
+        if (!take(path)) {
+            desk.ask().tell(say("main-window.cannot-be-opened-expected-a", path.getFileName()));
+        }
+    }
+
+    /** A file was named at the start, or by a second start. What has no known ending may be a session all the same. */
+    void open(Path path) {
+        if (!take(path)) {
+            files.openAsked(path);
+        }
+    }
+
+    /** Opens a session, a set or a file of sounds, imports a MIDI file. @return whether it is any of these, by its name */
+    private boolean take(Path path) {
+        String name = String.valueOf(path.getFileName()).toLowerCase(Locale.ROOT);
         if (PathQuestions.Kind.MIDI.has(name)) {
             midi.bringIn(path, () -> {});
         } else if (PathQuestions.Kind.SOUNDS.has(name)) {
@@ -192,8 +206,9 @@ public final class MainWindow extends BorderPane {
         } else if (PathQuestions.Kind.SET.has(name)) {
             sets.open(path, () -> pages.show(Page.SET));
         } else {
-            desk.ask().tell(say("main-window.cannot-be-opened-expected-a", path.getFileName()));
+            return false;
         }
+        return true;
     }
 
     /** Begins to follow document and music. */
@@ -286,7 +301,7 @@ public final class MainWindow extends BorderPane {
     private void answer(String file) {
         raises.run();
         if (!file.isEmpty()) {
-            files.openAsked(Path.of(file));
+            open(Path.of(file));
         }
     }
 

@@ -6,8 +6,10 @@ import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
+import dibble.text.Parts;
 import dibble.text.Version;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
@@ -15,6 +17,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.VBox;
 import javafx.util.Subscription;
 
@@ -58,16 +61,33 @@ public final class HelpView extends BorderPane implements View {
         topics.get(topic).setSelected(true);
         VBox content = MarkdownPage.of(topic.text(), this::follow, this::code);
         if (topic == HelpTopic.ABOUT) {
-            content.getChildren().add(1, new Label(say("help.version", Version.NUMBER)));
             content.getChildren()
                     .addAll(
-                            Cards.soft(say(
-                                    "settings-view.settings-and-gear-shelf-are",
-                                    desk.preferences().folder())),
-                            Cards.button("show-log", say("help.show-log"), showsLog));
+                            1,
+                            List.of(
+                                    new Label(say("help.version", Version.NUMBER)),
+                                    Cards.soft(say(
+                                            "settings-view.settings-and-gear-shelf-are",
+                                            desk.preferences().folder())),
+                                    Cards.button("show-log", say("help.show-log"), showsLog)));
+            content.getChildren().add(parts());
         }
         page.setContent(content);
         page.setVvalue(0);
+    }
+
+    private static GridPane parts() {
+        GridPane grid = new GridPane(16, 4);
+        grid.setId("parts");
+        int row = 0;
+        for (Parts.Part part : Parts.all()) {
+            grid.addRow(
+                    row++,
+                    new Label(part.name()),
+                    Cards.soft(part.version()),
+                    Cards.soft(String.join(", ", part.licences())));
+        }
+        return grid;
     }
 
     private void follow(String link) {

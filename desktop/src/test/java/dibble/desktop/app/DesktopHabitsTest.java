@@ -13,6 +13,7 @@ import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.text.Parts;
 import dibble.user.Settings;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -25,6 +26,7 @@ import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Hyperlink;
+import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuBar;
@@ -33,6 +35,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.ContextMenuEvent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCombination;
+import javafx.scene.layout.Pane;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -111,9 +114,38 @@ class DesktopHabitsTest extends WindowTest {
         onFx(() -> window.drop(file));
         until(() -> desk().session().sources().stream()
                 .anyMatch(source -> source.name().equals("Tune")));
+        // As a double-click does it, with the next start.
+        Path second = Files.copy(file, folder.resolve("Second tune.mid"));
+        onFx(() -> window.open(second));
+        until(() -> desk().session().sources().stream()
+                .anyMatch(source -> source.name().equals("Second tune")));
         onFx(() -> window.drop(folder.resolve("letter.txt")));
         until(() ->
                 lookup("#ask-told").tryQuery().isPresent() && text("#ask-told").startsWith("letter.txt cannot be"));
+    }
+
+    @Test
+    void aboutListsWhatShipsWithItsLicence() {
+        onFx(() -> desk().commands().find("about").orElseThrow().action().run());
+        waitFor("#parts");
+        List<String> texts = ((Pane) lookup("#parts").query())
+                .getChildren().stream().map(it -> ((Label) it).getText()).toList();
+        assertThat(texts)
+                .containsSequence(
+                        "commonmark",
+                        Parts.all().stream()
+                                .filter(part -> part.name().equals("commonmark"))
+                                .findFirst()
+                                .orElseThrow()
+                                .version(),
+                        "BSD-2-Clause");
+        assertThat(Parts.all())
+                .allSatisfy(part ->
+                        assertThat(part.licences()).as(part.name()).isNotEmpty().doesNotContain(""))
+                .extracting(Parts.Part::name)
+                .contains("javafx-graphics", "jackson-databind", "jna")
+                .doesNotContain("dibble-core", "mockito-core")
+                .doesNotHaveDuplicates();
     }
 
     @Test

@@ -44,6 +44,16 @@ abstract class WindowTest extends ApplicationTest {
     Workbench workbench;
     MainWindow window;
 
+    private static boolean offline;
+
+    /** Nobody opens a socket of a network unasked, no library either. */
+    static synchronized void withoutNetwork() {
+        if (!offline) {
+            NoNetwork.begin();
+            offline = true;
+        }
+    }
+
     abstract Session session();
 
     /** Whether it fails where something stands still on the interface's thread; a measurement only measures. */
@@ -53,6 +63,7 @@ abstract class WindowTest extends ApplicationTest {
 
     @Override
     public void start(Stage stage) {
+        withoutNetwork();
         Theme.loadFonts();
         workbench = new Workbench(session(), Performance.NEW, name -> port, userFolder);
         window = new MainWindow(workbench, () -> quit.set(true));
@@ -85,6 +96,7 @@ abstract class WindowTest extends ApplicationTest {
         });
         assertThat(stood).as("what stood still on the interface's thread").isEmpty();
         assertThat(strays).as("texts that are in no bundle").isEmpty();
+        assertThat(NoNetwork.asked()).as("who opened a socket").isEmpty();
     }
 
     Desk desk() {
