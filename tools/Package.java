@@ -123,8 +123,10 @@ class Package {
             Files.writeString(settings, ordered(Files.readAllLines(settings)));
         }
         Path start = Files.createDirectories(image.resolve("lib/start"));
-        for (String file : List.of("start.sh", "commands")) {
-            Files.copy(home.resolve("tools/start/" + file), start.resolve(file));
+        try (Stream<Path> files = Files.list(home.resolve("tools/start"))) {
+            for (Path file : files.toList()) {
+                Files.copy(file, start.resolve(file.getFileName()));
+            }
         }
         executable(Files.copy(templates.resolve("dibble"), image.resolve("bin/dibble")));
         Path share = Files.createDirectories(image.resolve("share"));
@@ -181,7 +183,9 @@ class Package {
         List<String> lines = run("jdeps", looked).lines().filter(line -> !line.isBlank()).toList();
         Path runtime = out.resolve("runtime");
         run("jlink", List.of("--add-modules", lines.get(lines.size() - 1) + "," + FOUND_BY_NAME, "--strip-debug",
-                "--no-man-pages", "--no-header-files", "--compress=2", "--output", runtime.toString()));
+                "--no-man-pages", "--no-header-files", "--compress=2",
+                // What that makes beforehand differs from run to run.
+                "--disable-plugin", "generate-jli-classes", "--output", runtime.toString()));
         return runtime;
     }
 
@@ -202,6 +206,8 @@ class Package {
         List<String> options = new ArrayList<>(Files.readAllLines(home.resolve("tools/start/" + of + ".options")));
         options.removeIf(line -> line.isBlank() || line.startsWith("#"));
         options.add("-Djna.boot.library.path=$APPDIR");
+        // Written where a package is installed; where it is not there, the start is slower, and nothing else.
+        options.addAll(List.of("-XX:SharedArchiveFile=$APPDIR/../" + of + ".jsa", "-Xshare:auto", "-Xlog:disable"));
         if (Runtime.version().feature() >= 22) {
             options.add("--enable-native-access=ALL-UNNAMED");
         }
@@ -362,6 +368,9 @@ class Package {
         String processor = command(List.of("dpkg", "--print-architecture"), home).strip();
         write(root.resolve("DEBIAN/control"), filled("control", Map.of("VERSION", version, "ARCHITECTURE", processor,
                 "SIZE", String.valueOf(size(root) / 1024), "DEPENDS", libraries(root))));
+        for (String script : List.of("postinst", "prerm")) {
+            executable(Files.copy(templates.resolve(script), root.resolve("DEBIAN/" + script)));
+        }
         still(root);
         command(List.of("dpkg-deb", "--root-owner-group", "--build", root.toString(),
                 out.resolve("dibble_" + version + "_" + processor + ".deb").toString()), home);

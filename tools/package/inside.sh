@@ -20,9 +20,11 @@ files >/tmp/before
 dpkg --install "$package" >/tmp/said 2>&1 || fail "it cannot be installed:$(sed -n 's/.*dibble depends on \(.*\); however.*/ \1/p' /tmp/said | tr '\n' ',') is not here"
 echo "installed: $(dpkg-query -W -f '${Version}, ${Installed-Size} KiB' dibble)"
 
+for shared in /usr/lib/dibble/lib/window.jsa /usr/lib/dibble/lib/commands.jsa /usr/lib/dibble/lib/runtime/lib/server/classes.jsa; do
+    [ -s $shared ] || fail "$shared was not written"
+done
 for library in $(find /usr/lib/dibble -name '*.so'); do
     missing=$(LD_LIBRARY_PATH=/usr/lib/dibble/lib/runtime/lib:/usr/lib/dibble/lib/runtime/lib/server ldd "$library" | grep 'not found' || true)
-    # The toolkit asks for an older media library only where films are played.
     [ -z "$missing" ] || fail "$library: $missing"
 done
 # A folder of its own, thrown away afterwards: Java takes the user's folder from the list of users.
