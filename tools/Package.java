@@ -123,10 +123,11 @@ class Package {
             Files.writeString(settings, ordered(Files.readAllLines(settings)));
         }
         Path start = Files.createDirectories(image.resolve("lib/start"));
-        try (Stream<Path> files = Files.list(home.resolve("tools/start"))) {
-            for (Path file : files.toList()) {
-                Files.copy(file, start.resolve(file.getFileName()));
-            }
+        for (String file : List.of("start.sh", "share.sh", "commands")) {
+            Files.copy(home.resolve("tools/start/" + file), start.resolve(file));
+        }
+        for (String of : List.of("window", "commands")) {
+            Files.write(start.resolve(of + ".options"), options(of));
         }
         executable(Files.copy(templates.resolve("dibble"), image.resolve("bin/dibble")));
         Path share = Files.createDirectories(image.resolve("share"));
@@ -199,15 +200,13 @@ class Package {
         for (String option : options("window")) {
             arguments.addAll(List.of("--java-options", option));
         }
+        arguments.addAll(List.of("--java-options", "-Djna.boot.library.path=$APPDIR"));
         return arguments;
     }
 
     private List<String> options(String of) throws IOException {
         List<String> options = new ArrayList<>(Files.readAllLines(home.resolve("tools/start/" + of + ".options")));
         options.removeIf(line -> line.isBlank() || line.startsWith("#"));
-        options.add("-Djna.boot.library.path=$APPDIR");
-        // Written where a package is installed; where it is not there, the start is slower, and nothing else.
-        options.addAll(List.of("-XX:SharedArchiveFile=$APPDIR/../" + of + ".jsa", "-Xshare:auto", "-Xlog:disable"));
         if (Runtime.version().feature() >= 22) {
             options.add("--enable-native-access=ALL-UNNAMED");
         }

@@ -92,7 +92,9 @@ if command -v Xvfb >/dev/null 2>&1; then
     # What was opened is remembered.
     until_in /root/.local/share/dibble/memory.json "$session" $window
     kill $window 2>/dev/null || true
-    pkill -x Dibble 2>/dev/null || true
+    for process in /proc/[0-9]*; do
+        ! grep -qs dibble.desktop.app.Main "$process/cmdline" || kill "${process#/proc/}"
+    done
     wait $window 2>/dev/null || true
     echo "in a window: the demo, and a session that was double-clicked"
 fi

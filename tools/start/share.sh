@@ -1,12 +1,13 @@
 # Has Java note the classes of the window, or of the commands, in an archive that later starts share. Without it they
-# are slower, and nothing else. Arguments: the java, its class path, the archive, "window" or "commands".
+# are slower, and nothing else. Arguments: the java, its class path, what the archive's name begins with, and of what it is:
+# "window" or "commands".
 start=$(CDPATH='' cd -- "$(dirname -- "$0")" && pwd)
 home=$(mktemp -d) || exit
 trap 'rm -rf "$home"' EXIT
 java=$1
 classes=$2
-archive=$3
 kind=$4
+archive=$3$kind.jsa
 set -- "@$start/$kind.options" -XX:ArchiveClassesAtExit="$archive" -Xlog:disable "-Duser.home=$home" "-Ddibble.data=$home" -cp "$classes"
 case "$kind" in
 window)

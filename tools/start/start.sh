@@ -1,5 +1,6 @@
-# What Dibble's arguments mean: a command, or the window. Whoever reads this has set start, the folder of this file, and
-# has two functions, command_line and window, that run them.
+# What Dibble's arguments mean, a command or the window, and how either is run. Whoever reads this has set start (the folder
+# of this file), java, classes (the class path), archives (what names of archives begin with) and extra (an option, or
+# nothing), and has a function ready, which sees that these are there for "window" or "commands".
 
 # Names of files have letters of all kinds in them, whatever the environment says.
 case "${LC_ALL:-${LC_CTYPE:-${LANG:-}}}" in
@@ -9,6 +10,25 @@ case "${LC_ALL:-${LC_CTYPE:-${LANG:-}}}" in
     export LC_ALL
     ;;
 esac
+
+command_line() {
+    ready commands
+    # What is over in half a second is not worth being compiled twice.
+    case "$1" in
+    route | sort | render) compiler=4 ;;
+    *) compiler=1 ;;
+    esac
+    memory=-Xmx400m
+    [ "$1" = render ] && memory=-Xmx1g
+    exec "$java" "@$start/commands.options" ${extra:+"$extra"} "$memory" "-XX:TieredStopAtLevel=$compiler" \
+        -XX:SharedArchiveFile="${archives}commands.jsa" -Xshare:auto -Xlog:disable -cp "$classes" dibble.cli.Main "$@"
+}
+
+window() {
+    ready window
+    "$java" "@$start/window.options" ${extra:+"$extra"} -XX:SharedArchiveFile="${archives}window.jsa" -Xshare:auto -Xlog:disable \
+        -cp "$classes" dibble.desktop.app.Main "$@"
+}
 
 read -r commands <"$start/commands"
 case "${1:-demo}" in

@@ -43,7 +43,8 @@ class LauncherTest {
         copyStart(home.resolve("tools/start"));
         lib = Files.createDirectories(home.resolve("target/lib"));
         Files.createFile(lib.resolve(".built"));
-        Files.createFile(lib.resolve("commands-17.jsa"));
+        Files.createFile(lib.resolve("java-17-commands.jsa"));
+        Files.createFile(lib.resolve("java-17-window.jsa"));
         Path java = Files.createDirectories(folder.resolve("java/bin")).resolve("java");
         Files.writeString(java, "#!/bin/sh\nfor a in \"$@\"; do echo \"$a\"; done\necho \"LC_ALL=$LC_ALL\"\n");
         assertThat(java.toFile().setExecutable(true)).isTrue();
@@ -108,27 +109,29 @@ class LauncherTest {
     void aPackageTellsCommandsFromFilesInTheSameWayAndGoesOnWithoutADisplay() throws Exception {
         Path place = Files.createDirectories(folder.resolve("lib/dibble"));
         copyStart(place.resolve("lib/start"));
-        Path bin = Files.createDirectories(place.resolve("bin"));
-        Path called = bin.resolve("dibble");
-        Files.copy(Path.of("..", "tools/package/dibble"), called);
-        Files.writeString(bin.resolve("dibble-cli"), "#!/bin/sh\necho \"commands $*\"\n");
-        Files.writeString(
-                bin.resolve("Dibble"),
-                "#!/bin/sh\necho \"window $* on ${DISPLAY-none}\"\n[ -z \"${DISPLAY-}\" ] || exit 75\n");
-        for (String name : List.of("dibble", "dibble-cli", "Dibble")) {
-            assertThat(bin.resolve(name).toFile().setExecutable(true)).isTrue();
-        }
+        Path called = Files.createDirectories(place.resolve("bin")).resolve("dibble");
+        Files.copy(Path.of("..", "tools/package/dibble"), called, StandardCopyOption.COPY_ATTRIBUTES);
+        Path java = Files.createDirectories(place.resolve("lib/runtime/bin")).resolve("java");
+        Files.writeString(java, """
+                #!/bin/sh
+                while [ "$1" != -cp ]; do shift; done
+                shift 2
+                echo "$* on ${DISPLAY-none}"
+                [ "$1" = dibble.cli.Main ] || [ -z "${DISPLAY-}" ] || exit 75
+                """);
+        assertThat(java.toFile().setExecutable(true)).isTrue();
+        assertThat(called.toFile().setExecutable(true)).isTrue();
         Path link = Files.createSymbolicLink(
                 Files.createDirectories(folder.resolve("usr")).resolve("dibble"), called);
         Files.createFile(folder.resolve("round.dibble"));
         Map<String, String> display = Map.of("DISPLAY", ":123");
-        assertThat(run(link, display, "check", "x").lines()).containsExactly("commands check x");
-        assertThat(run(link, display, "chekc").lines()).containsExactly("commands chekc");
+        assertThat(run(link, display, "check", "x").lines()).containsExactly("dibble.cli.Main check x on :123");
+        assertThat(run(link, display, "chekc").lines()).containsExactly("dibble.cli.Main chekc on :123");
         assertThat(run(link, display, "--", "round.dibble").lines())
                 .containsExactly(
-                        "window round.dibble on :123",
+                        "dibble.desktop.app.Main round.dibble on :123",
                         "dibble: the display :123 cannot be used; going on without one",
-                        "window round.dibble on none");
+                        "dibble.desktop.app.Main round.dibble on none");
     }
 
     @Test
