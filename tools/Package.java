@@ -144,6 +144,7 @@ class Package {
         try (Stream<Path> files = Files.list(lib)) {
             jars = files.filter(it -> it.toString().endsWith(".jar")).sorted().toList();
         }
+        trust(jars);
         for (Path jar : jars) {
             Files.copy(jar, input.resolve(jar.getFileName()));
             String name = jar.getFileName().toString();
@@ -154,6 +155,21 @@ class Package {
             }
         }
         return input;
+    }
+
+    /** Every library is the one that was noted when its version was chosen. */
+    private void trust(List<Path> jars) throws IOException {
+        Map<String, String> noted = new TreeMap<>();
+        for (String line : Files.readAllLines(home.resolve(".mvn/checksums/checksums.sha256"))) {
+            noted.put(line.substring(line.lastIndexOf('/') + 1), line.substring(0, line.indexOf(' ')));
+        }
+        for (Path jar : jars) {
+            String name = jar.getFileName().toString();
+            if (!name.startsWith("dibble-") && !sum(jar).equals(noted.get(name))) {
+                throw new Failed(name + " has the SHA-256 checksum " + sum(jar) + " (expected "
+                        + noted.getOrDefault(name, "one in .mvn/checksums/checksums.sha256") + ")");
+            }
+        }
     }
 
     private static String jnaPlatform() {
