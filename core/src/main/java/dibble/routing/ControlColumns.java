@@ -93,7 +93,8 @@ final class ControlColumns {
             case KEY_PRESSURE -> new int[] {256 + when.number()};
             case PITCH_BEND -> new int[] {384};
             case CHANNEL_PRESSURE -> new int[] {385};
-            default -> new int[] {386};
+            case PROGRAM_CHANGE -> new int[] {386};
+            case SCENE -> throw new IllegalArgumentException(when.kind().word());
         };
     }
 
@@ -179,7 +180,8 @@ final class ControlColumns {
             case CHANNEL_PRESSURE, PROGRAM_CHANGE -> ShortMessage.of(of.kind().status(), 0, value, 0);
             case RPN, NRPN -> ShortMessage.controller(0, Parameter.DATA, value >>> 7);
             case CONTROLLER_14 -> ShortMessage.controller(0, of.number(), value >>> 7);
-            default -> ShortMessage.of(of.kind().status(), 0, of.number(), value);
+            case CONTROLLER, KEY_PRESSURE, NOTE, SCENE ->
+                ShortMessage.of(of.kind().status(), 0, of.number(), value);
         };
     }
 

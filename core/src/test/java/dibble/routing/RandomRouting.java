@@ -22,6 +22,10 @@ import java.util.Set;
 /** Random routings and events on few keys and channels, so that things meet. */
 public final class RandomRouting {
     private static final String[] SOURCES = {"a", "b", "c"};
+    private static final List<ControlKind> SENDS = List.of(ControlKind.values());
+    private static final List<ControlKind> TRIGGERS =
+            SENDS.stream().filter(ControlKind::isTrigger).toList();
+
     private final Random random;
 
     public RandomRouting(Random random) {
@@ -100,7 +104,7 @@ public final class RandomRouting {
     }
 
     private ControlMap controlMap(String id) {
-        ControlKind kind = ControlKind.values()[(7 + random.nextInt(9)) % 10];
+        ControlKind kind = TRIGGERS.get(random.nextInt(TRIGGERS.size()));
         int low = random.nextInt(3) == 0 ? 0 : random.nextInt(kind.most() / 2);
         int high = random.nextInt(3) == 0 ? kind.most() : low + random.nextInt(kind.most() / 2);
         ControlMap.Trigger when = new ControlMap.Trigger(kind, number(kind), low, high);
@@ -129,7 +133,7 @@ public final class RandomRouting {
     }
 
     private ControlMap.Send send() {
-        ControlKind kind = ControlKind.values()[random.nextInt(10)];
+        ControlKind kind = SENDS.get(random.nextInt(SENDS.size()));
         Aim to = kind == ControlKind.SCENE
                 ? new Aim.ToScene(
                         List.of("s0", "s2", "next", "previous", "gone").get(random.nextInt(5)))

@@ -296,7 +296,7 @@ final class SlowRouter {
             case PROGRAM_CHANGE -> ShortMessage.programChange(0, value);
             case RPN, NRPN -> ShortMessage.controller(0, 6, value / 128);
             case CONTROLLER_14 -> ShortMessage.controller(0, send.number(), value / 128);
-            default -> ShortMessage.noteOn(0, send.number(), value);
+            case NOTE, SCENE -> ShortMessage.noteOn(0, send.number(), value);
         };
     }
 

@@ -340,8 +340,8 @@ final class ControlsPresenter {
     private static int firstNumber(ControlKind kind) {
         return switch (kind) {
             case CONTROLLER, CONTROLLER_14 -> 1;
-            case RPN, NRPN -> 0;
-            default -> 60;
+            case NOTE, KEY_PRESSURE -> 60;
+            case RPN, NRPN, PITCH_BEND, CHANNEL_PRESSURE, PROGRAM_CHANGE, SCENE -> 0;
         };
     }
 

@@ -72,7 +72,8 @@ final class NumberOrKey extends HBox {
                     case CONTROLLER, CONTROLLER_14 ->
                         ControllerNames.name(value).orElse("");
                     case RPN -> ParameterNames.name(value).orElse("");
-                    default -> kind.isNumbered() ? "" : say("number-or-key.no-number");
+                    case NRPN, NOTE, KEY_PRESSURE -> "";
+                    case PITCH_BEND, CHANNEL_PRESSURE, PROGRAM_CHANGE, SCENE -> say("number-or-key.no-number");
                 });
     }
 }
