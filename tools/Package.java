@@ -286,7 +286,11 @@ class Package {
                         .build());
                 String name = source.getFileName().toString().replace(".adoc", ".1.gz");
                 ByteArrayOutputStream packed = new ByteArrayOutputStream();
-                try (GZIPOutputStream gzip = new GZIPOutputStream(packed)) {
+                try (GZIPOutputStream gzip = new GZIPOutputStream(packed) {
+                    {
+                        def.setLevel(9);
+                    }
+                }) {
                     gzip.write(page.getBytes(StandardCharsets.UTF_8));
                 }
                 Files.write(into.resolve(name), packed.toByteArray());
@@ -299,7 +303,7 @@ class Package {
         CommandLine line = Main.commands();
         line.addSubcommand("demo", CommandSpec.create());
         Path bash = Files.createDirectories(share.resolve("bash-completion/completions"));
-        String script = AutoComplete.bash("dibble", line).replaceAll("(?m)^# (Generated|Date|Version).*\\n", "");
+        String script = AutoComplete.bash("dibble", line).replaceAll("(?m)^#(!| Generated| Date| Version).*\\n", "");
         Files.writeString(bash.resolve("dibble"), script);
         Path zsh = Files.createDirectories(share.resolve("zsh/vendor-completions"));
         Files.writeString(zsh.resolve("_dibble"), zsh(line));

@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -68,6 +69,7 @@ class JournalTest {
     }
 
     /** At every single place, the last one included. */
+    @Tag("slow")
     @Test
     void aJournalThatWasCutOffAnywhereIsATakeWithNothingHanging() throws Exception {
         Session small = demo.withScenes(demo.scenes().subList(0, 2)).withControls(List.of());

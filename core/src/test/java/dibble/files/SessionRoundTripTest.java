@@ -25,6 +25,7 @@ import java.util.Map;
 import java.util.Random;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What is written is what is read, whatever a session has. */
@@ -161,6 +162,7 @@ class SessionRoundTripTest {
     }
 
     /** Thousands of changes are a long evening, not an attack. */
+    @Tag("slow")
     @Test
     void aTakeOfThousandsOfChangesIsReadAndWhatTheyHaveInCommonIsThereOnce() throws Exception {
         Session demo = dibble.demo.LamplightersRound.session();

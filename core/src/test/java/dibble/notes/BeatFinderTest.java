@@ -13,11 +13,13 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.IntStream;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
 /** Pieces made for it, of which every beat is known, played as hands play: unsteadily, and not quite together. */
+@Tag("slow")
 class BeatFinderTest {
     private static final TempoMap CLOCK = TempoMap.of(120);
     private static final long NEAR = 35_000_000;

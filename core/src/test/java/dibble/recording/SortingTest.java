@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Random;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Recorded notes sorted into tracks: nothing is lost, nothing is doubled. */
@@ -231,6 +232,7 @@ class SortingTest {
         }
     }
 
+    @Tag("slow")
     @Test
     void asManyTracksAsAFileCanHaveAreSorted() {
         List<MidiTrack> many = new ArrayList<>();

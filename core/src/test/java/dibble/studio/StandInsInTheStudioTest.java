@@ -29,9 +29,11 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Cables that are pulled, devices that misbehave, questions who is who: with the stand-ins that ship. */
+@Tag("slow")
 class StandInsInTheStudioTest {
     private final List<Integer> sounded = new CopyOnWriteArrayList<>();
     private final AtomicBoolean portsChanged = new AtomicBoolean();

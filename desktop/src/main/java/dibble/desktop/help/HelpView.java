@@ -63,7 +63,7 @@ public final class HelpView extends BorderPane implements View {
         if (topic == HelpTopic.ABOUT) {
             content.getChildren()
                     .addAll(
-                            1,
+                            2,
                             List.of(
                                     new Label(say("help.version", Version.NUMBER)),
                                     Cards.soft(say(

@@ -3,6 +3,7 @@ package dibble.desktop.app;
 import dibble.files.SessionFile;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.text.Parts;
 import dibble.text.Texts;
 import dibble.user.GearShelf;
 import java.nio.charset.StandardCharsets;
@@ -51,7 +52,9 @@ final class MarkedTexts {
 
     /** What is shown and in no bundle, with where it is. */
     static List<String> strays(Node root, Session session) {
-        String names = (new String(SessionFile.json(session, Performance.NEW), StandardCharsets.UTF_8) + shelf())
+        String names = (new String(SessionFile.json(session, Performance.NEW), StandardCharsets.UTF_8)
+                        + shelf()
+                        + Parts.all())
                 .toLowerCase(Locale.ROOT);
         List<String> strays = new ArrayList<>();
         each(root, node -> {
