@@ -87,9 +87,10 @@ public final class MainWindow extends BorderPane {
         PathQuestions questions = new PathQuestions(desk);
         files = new SessionFiles(workbench, questions, quit);
         sounds = new SoundFiles(desk, workbench.audio(), files, questions);
-        sheets = new SheetFiles(desk, files, questions);
-        names = new NamesFiles(desk, files, questions);
-        sets = new SetFiles(workbench, files, questions);
+        Exports exports = new Exports(desk, files, questions);
+        sheets = new SheetFiles(desk, files, questions, exports);
+        names = new NamesFiles(desk, files, questions, exports);
+        sets = new SetFiles(workbench, files, questions, exports);
         recovery = new Recovery(workbench, files);
         pages = pages();
         perform.setId("perform");
@@ -103,7 +104,7 @@ public final class MainWindow extends BorderPane {
         });
         perform.setMinWidth(USE_PREF_SIZE);
         live = new LiveLine(desk, perform);
-        midi = new MidiFiles(desk, files, questions);
+        midi = new MidiFiles(desk, files, questions, exports);
         commands = new CommandList(desk.commands());
         minutes = new FirstMinutesStrip(desk, page -> pages.show(Page.valueOf(page)));
         evening = new SetStrip(sets, () -> pages.show(Page.SET));

@@ -29,11 +29,13 @@ final class MidiFiles {
     private final Desk desk;
     private final SessionFiles files;
     private final PathQuestions questions;
+    private final Exports exports;
 
-    MidiFiles(Desk desk, SessionFiles files, PathQuestions questions) {
+    MidiFiles(Desk desk, SessionFiles files, PathQuestions questions, Exports exports) {
         this.desk = desk;
         this.files = files;
         this.questions = questions;
+        this.exports = exports;
     }
 
     /** The tracks of a session as a type 1 file. */
@@ -68,32 +70,15 @@ final class MidiFiles {
         if (hasNothing()) {
             return;
         }
-        Path suggested = files.exportFolder().resolve(name + ENDING);
-        questions.askToWrite(
-                PathQuestions.Kind.MIDI,
-                question,
-                suggested,
-                say("midi-files.export"),
-                (path, done) -> questions.unlessThere(path, files.file(), () -> write(path, export, done)));
-    }
-
-    private void write(Path path, BiFunction<Session, Routing, MidiFile> export, Runnable done) {
-        Session session = desk.document().kept();
-        Routing routing = desk.routing();
-        desk.jobs()
-                .start(
-                        say("midi-files.exporting-to", path.getFileName()),
-                        progress -> {
-                            MidiFile made = export.apply(session, routing);
-                            progress.at(0.5);
-                            AtomicFile.write(path, out -> MidiFileWriter.write(made, out));
-                            return path;
-                        },
-                        written -> {
-                            done.run();
-                            desk.ask().tell(say("midi-files.exported-to", written));
-                        },
-                        e -> desk.ask().tell(say("midi-files.not-exported", PathQuestions.explain(path, e))));
+        exports.ask(PathQuestions.Kind.MIDI, question, name + ENDING, path -> {
+            Session session = desk.document().kept();
+            Routing routing = desk.routing();
+            return (to, progress) -> {
+                MidiFile made = export.apply(session, routing);
+                progress.at(0.5);
+                MidiFileWriter.write(made, to);
+            };
+        });
     }
 
     /** Asks for a folder, and writes a file for each track there. */

@@ -5,21 +5,21 @@ import static dibble.desktop.ui.UiText.say;
 import dibble.desktop.gear.NamesActions;
 import dibble.desktop.ui.Desk;
 import dibble.edits.GearEdits;
-import dibble.files.AtomicFile;
 import dibble.files.NamesFile;
 import dibble.gear.SoundNames;
-import java.nio.file.Path;
 
 /** Device name documents in and out. */
 final class NamesFiles implements NamesActions {
     private final Desk desk;
     private final SessionFiles files;
     private final PathQuestions questions;
+    private final Exports exports;
 
-    NamesFiles(Desk desk, SessionFiles files, PathQuestions questions) {
+    NamesFiles(Desk desk, SessionFiles files, PathQuestions questions, Exports exports) {
         this.desk = desk;
         this.files = files;
         this.questions = questions;
+        this.exports = exports;
     }
 
     @Override
@@ -56,26 +56,10 @@ final class NamesFiles implements NamesActions {
     @Override
     public void export(SoundNames names) {
         String name = (names.maker() + " " + names.model()).strip();
-        questions.askToWrite(
+        exports.ask(
                 PathQuestions.Kind.NAMES,
                 say("names-files.export"),
-                files.exportFolder().resolve((name.isEmpty() ? say("names-files.names") : name) + ".midnam"),
-                say("midi-files.export"),
-                (path, done) -> questions.unlessThere(path, files.file(), () -> write(names, path, done)));
-    }
-
-    private void write(SoundNames names, Path path, Runnable done) {
-        desk.jobs()
-                .start(
-                        say("midi-files.exporting-to", path.getFileName()),
-                        progress -> {
-                            AtomicFile.write(path, to -> to.write(NamesFile.midnam(names)));
-                            return path;
-                        },
-                        written -> {
-                            done.run();
-                            desk.ask().tell(say("midi-files.exported-to", written));
-                        },
-                        e -> desk.ask().tell(say("midi-files.not-exported", PathQuestions.explain(path, e))));
+                (name.isEmpty() ? say("names-files.names") : name) + ".midnam",
+                path -> (to, progress) -> to.write(NamesFile.midnam(names)));
     }
 }

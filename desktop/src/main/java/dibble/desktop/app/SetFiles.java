@@ -4,7 +4,6 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.sets.SetActions;
 import dibble.desktop.ui.Desk;
-import dibble.files.AtomicFile;
 import dibble.files.SessionFile;
 import dibble.files.SetFile;
 import dibble.midi.HeardMessage;
@@ -35,6 +34,7 @@ final class SetFiles implements SetActions {
     private final Desk desk;
     private final SessionFiles files;
     private final PathQuestions questions;
+    private final Exports exports;
     private final List<Runnable> listeners = new ArrayList<>();
     private SessionSet set;
     private Path file;
@@ -49,11 +49,12 @@ final class SetFiles implements SetActions {
     /** Which pedals are down: one goes on once each time it is pressed. */
     private final boolean[] down = new boolean[128];
 
-    SetFiles(Workbench workbench, SessionFiles files, PathQuestions questions) {
+    SetFiles(Workbench workbench, SessionFiles files, PathQuestions questions, Exports exports) {
         this.workbench = workbench;
         desk = workbench.desk();
         this.files = files;
         this.questions = questions;
+        this.exports = exports;
     }
 
     /** Begins to follow pedals. */
@@ -295,35 +296,18 @@ final class SetFiles implements SetActions {
             all.add(path(i));
         }
         String name = set.name();
-        questions.askToWrite(
-                PathQuestions.Kind.PDF,
-                say("set-files.export-all-sheets"),
-                files.exportFolder().resolve(name + ".pdf"),
-                say("midi-files.export"),
-                (to, done) -> questions.unlessThere(to, files.file(), () -> write(name, all, to, done)));
-    }
-
-    private void write(String name, List<Path> all, Path to, Runnable done) {
-        MiddleC middleC = desk.session().middleC();
-        desk.jobs()
-                .start(
-                        say("midi-files.exporting-to", to.getFileName()),
-                        progress -> {
-                            List<Sheet> sheets = new ArrayList<>();
-                            for (Path path : all) {
-                                progress.at((double) sheets.size() / all.size());
-                                sheets.add(sheet(path));
-                            }
-                            Sheet one = Sheet.together(name, LocalDate.now(), sheets);
-                            AtomicFile.write(
-                                    to, out -> SheetPdf.write(one, middleC, PaperSize.usual(Texts.users()), out));
-                            return to;
-                        },
-                        written -> {
-                            done.run();
-                            desk.ask().tell(say("midi-files.exported-to", written));
-                        },
-                        e -> desk.ask().tell(say("midi-files.not-exported", PathQuestions.explain(to, e))));
+        exports.ask(PathQuestions.Kind.PDF, say("set-files.export-all-sheets"), name + ".pdf", path -> {
+            MiddleC middleC = desk.session().middleC();
+            return (to, progress) -> {
+                List<Sheet> sheets = new ArrayList<>();
+                for (Path session : all) {
+                    progress.at((double) sheets.size() / all.size());
+                    sheets.add(sheet(session));
+                }
+                Sheet together = Sheet.together(name, LocalDate.now(), sheets);
+                SheetPdf.write(together, middleC, PaperSize.usual(Texts.users()), to);
+            };
+        });
     }
 
     private static Sheet sheet(Path path) throws IOException {

@@ -4,7 +4,6 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.sheet.SheetActions;
 import dibble.desktop.ui.Desk;
-import dibble.files.AtomicFile;
 import dibble.files.SessionFile;
 import dibble.paper.PaperSize;
 import dibble.paper.SheetHtml;
@@ -16,6 +15,7 @@ import dibble.sheet.SheetCsv;
 import dibble.sheet.SheetFormatException;
 import dibble.text.Texts;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -32,11 +32,13 @@ final class SheetFiles implements SheetActions {
     private final Desk desk;
     private final SessionFiles files;
     private final PathQuestions questions;
+    private final Exports exports;
 
-    SheetFiles(Desk desk, SessionFiles files, PathQuestions questions) {
+    SheetFiles(Desk desk, SessionFiles files, PathQuestions questions, Exports exports) {
         this.desk = desk;
         this.files = files;
         this.questions = questions;
+        this.exports = exports;
     }
 
     private static PathQuestions.Kind kind(Form form) {
@@ -54,15 +56,12 @@ final class SheetFiles implements SheetActions {
 
     @Override
     public void export(Form form, PaperSize paper) {
-        Path suggested = files.exportFolder()
-                .resolve(say("sheet-files.name", files.fileName()) + kind(form).ending());
-        questions.askToWrite(
-                kind(form),
-                say("sheet-files.export-the-sheet"),
-                suggested,
-                say("midi-files.export"),
-                (path, done) ->
-                        questions.unlessThere(path, files.file(), () -> write(form(path, form), paper, path, done)));
+        String name = say("sheet-files.name", files.fileName()) + kind(form).ending();
+        exports.ask(kind(form), say("sheet-files.export-the-sheet"), name, path -> {
+            Session session = desk.session();
+            Performance performance = desk.performance();
+            return (to, progress) -> write(form(path, form), paper, session, performance, to);
+        });
     }
 
     /** The form that the ending of a name says. */
@@ -74,28 +73,14 @@ final class SheetFiles implements SheetActions {
                 .orElse(otherwise);
     }
 
-    private void write(Form form, PaperSize paper, Path path, Runnable done) {
-        Session session = desk.session();
-        Performance performance = desk.performance();
-        desk.jobs()
-                .start(
-                        say("midi-files.exporting-to", path.getFileName()),
-                        progress -> {
-                            Sheet sheet = Sheet.of(session, performance, LocalDate.now());
-                            AtomicFile.write(path, to -> {
-                                switch (form) {
-                                    case PDF -> SheetPdf.write(sheet, session.middleC(), paper, to);
-                                    case HTML -> to.write(bytes(SheetHtml.of(sheet, session.middleC(), paper)));
-                                    case CSV -> to.write(bytes(SheetCsv.of(session)));
-                                }
-                            });
-                            return path;
-                        },
-                        written -> {
-                            done.run();
-                            desk.ask().tell(say("midi-files.exported-to", written));
-                        },
-                        e -> desk.ask().tell(say("midi-files.not-exported", PathQuestions.explain(path, e))));
+    private static void write(Form form, PaperSize paper, Session session, Performance performance, OutputStream to)
+            throws IOException {
+        Sheet sheet = Sheet.of(session, performance, LocalDate.now());
+        switch (form) {
+            case PDF -> SheetPdf.write(sheet, session.middleC(), paper, to);
+            case HTML -> to.write(bytes(SheetHtml.of(sheet, session.middleC(), paper)));
+            case CSV -> to.write(bytes(SheetCsv.of(session)));
+        }
     }
 
     private static byte[] bytes(String text) {

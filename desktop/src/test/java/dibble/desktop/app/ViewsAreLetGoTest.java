@@ -51,7 +51,8 @@ class ViewsAreLetGoTest extends WindowTest {
 
     private Map<String, Supplier<Node>> views() {
         Map<String, Supplier<Node>> views = new LinkedHashMap<>();
-        views.put("Gear", () -> new GearView(desk(), point -> {}, path -> {}, new NamesFiles(desk(), null, null)));
+        views.put(
+                "Gear", () -> new GearView(desk(), point -> {}, path -> {}, new NamesFiles(desk(), null, null, null)));
         views.put("Keys", () -> new KeysView(desk()));
         views.put("Channels", () -> new ChannelsView(desk()));
         views.put("Controls", () -> new ControlsView(desk()));
