@@ -279,7 +279,8 @@ class Package {
                 Stream<Path> files = Files.list(sources)) {
             for (Path source : files.sorted().toList()) {
                 // Headings of the help end with a colon; those of a manual do not.
-                String text = Files.readString(source).replaceAll("(?m)^(==.*):\\s*$", "$1");
+                String text = Files.readString(source).replaceAll("(?m)^(==.*):\\s*$", "$1")
+                        .replace("== Synopsis\n\n", "== Synopsis\n\n[%hardbreaks]\n");
                 String page = pages.convert(text, Options.builder().backend("manpage").standalone(true)
                         .safe(SafeMode.UNSAFE)
                         .attributes(Attributes.builder().attribute("docdate", date).attribute("manname-title", "NAME").build())
@@ -312,8 +313,12 @@ class Package {
     }
 
     private static String summary(CommandSpec command) {
-        String[] lines = command.usageMessage().description();
-        return lines.length > 0 ? lines[0].replaceFirst("\\.$", "") : "Opens the demo session";
+        return command.usageMessage().description()[0].replaceFirst("\\.$", "");
+    }
+
+    /** Whether the value of an option is a file or a folder: its label says so. */
+    private static boolean isFile(OptionSpec option) {
+        return option.paramLabel().matches(".*(FILE|FOLDER|\\.).*");
     }
 
     private static String about(OptionSpec option) {
@@ -338,7 +343,7 @@ class Package {
                 for (String sign : option.names()) {
                     boolean valued = option.arity().max() > 0;
                     String form = sign + (valued ? sign.startsWith("--") ? "=" : "+" : "") + "[" + about + "]"
-                            + (valued ? ":" + option.paramLabel().replace(":", "") + ":_files" : "");
+                            + (valued ? ":" + option.paramLabel().replace(":", "") + ":" + (isFile(option) ? "_files" : "") : "");
                     all.append(" \\\n            ").append(quoted(form));
                 }
             }
@@ -356,7 +361,7 @@ class Package {
             for (String sign : option.names()) {
                 all.append(sign.startsWith("--") ? " -l " : " -s ").append(sign.replaceFirst("^--?", ""));
             }
-            all.append(option.arity().max() > 0 ? " -r" : "").append(" -d ").append(quoted(about(option))).append('\n');
+            all.append(option.arity().max() == 0 ? "" : isFile(option) ? " -r" : " -x").append(" -d ").append(quoted(about(option))).append('\n');
         }));
         return all.toString();
     }

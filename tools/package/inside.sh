@@ -16,6 +16,7 @@ files() {
 }
 
 ! command -v java >/dev/null 2>&1 || fail "there is a Java on the machine of the check"
+! dpkg-query -W dibble >/dev/null 2>&1 || fail "dibble is installed on this machine: what is new of it could not be told from what was there"
 files >/tmp/before
 dpkg --install "$package" >/tmp/said 2>&1 || fail "it cannot be installed:$(sed -n 's/.*dibble depends on \(.*\); however.*/ \1/p' /tmp/said | tr '\n' ',') is not here"
 echo "installed: $(dpkg-query -W -f '${Version}, ${Installed-Size} KiB' dibble)"
