@@ -3,6 +3,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.cli.Main;
+import dibble.text.Parts;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -52,6 +53,7 @@ import picocli.codegen.docgen.manpage.ManPageGenerator;
  */
 class Package {
     private static final String CLI = "dibble-cli";
+    private static final String JAVA_LICENCE = "GPL-2.0-with-classpath-exception";
     private static final String SUMMARY = "Assigns, splits and remaps MIDI channels and key zones";
 
     /** What is found by its name only: synthesizers, printers, encodings, how users write numbers. */
@@ -249,7 +251,7 @@ class Package {
         add(all.withArray("dependencies"), commands.get("dependencies"), "ref");
         ObjectNode java = all.withArray("components").addObject();
         java.put("type", "platform").put("name", "OpenJDK").put("version", Runtime.version().toString());
-        java.putArray("licenses").addObject().putObject("license").put("id", "GPL-2.0-with-classpath-exception");
+        java.putArray("licenses").addObject().putObject("license").put("id", JAVA_LICENCE);
         return mapper.writerWithDefaultPrettyPrinter().writeValueAsString(all) + "\n";
     }
 
@@ -423,19 +425,13 @@ class Package {
         return depends.group(1) + ", " + JAVAFX_NEEDS;
     }
 
-    private String copyright() throws IOException {
+    private static String copyright() {
         StringBuilder all = new StringBuilder("Dibble, under the Apache License 2.0: see LICENSE beside this file.\n"
                 + "Its faces are under the SIL Open Font License 1.1.\n\nIt contains these parts (parts.cdx.json has the same list):\n\n");
-        for (JsonNode part : new ObjectMapper().readTree(Files.readString(out.resolve("dibble.cdx.json"))).get("components")) {
-            if (!part.path("group").asText().equals("dibble")) {
-                List<String> licences = new ArrayList<>();
-                part.path("licenses").forEach(it -> licences.add(it.at("/license/id").asText(it.at("/license/name").asText())));
-                String line = part.get("name").asText() + " " + part.get("version").asText() + ": " + String.join(" or ", licences) + "\n";
-                if (all.indexOf(line) < 0) {
-                    all.append(line);
-                }
-            }
+        for (Parts.Part part : Parts.all()) {
+            all.append(part.name() + " " + part.version() + ": " + String.join(" or ", part.licences()) + "\n");
         }
+        all.append("OpenJDK " + Runtime.version() + ": " + JAVA_LICENCE + "\n");
         return all.toString();
     }
 

@@ -85,7 +85,7 @@ public final class NoNetwork extends SelectorProvider {
 
     @Override
     public DatagramChannel openDatagramChannel() throws IOException {
-        throw new SocketException(refused("a datagram channel"));
+        return openDatagramChannel(StandardProtocolFamily.INET);
     }
 
     @Override
@@ -106,12 +106,12 @@ public final class NoNetwork extends SelectorProvider {
 
     @Override
     public ServerSocketChannel openServerSocketChannel() throws IOException {
-        throw new SocketException(refused("a server channel"));
+        return openServerSocketChannel(StandardProtocolFamily.INET);
     }
 
     @Override
     public SocketChannel openSocketChannel() throws IOException {
-        throw new SocketException(refused("a channel of a network"));
+        return openSocketChannel(StandardProtocolFamily.INET);
     }
 
     @Override
