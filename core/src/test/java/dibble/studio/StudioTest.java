@@ -19,6 +19,7 @@ import dibble.session.Session;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import dibble.time.Clock;
+import dibble.time.HandClock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -284,10 +285,13 @@ class StudioTest {
     private final LoggingPort logged = new LoggingPort();
 
     private Document openLogged(Session session) {
-        devices = new StandIns(
-                Clock.SYSTEM, name -> name.equals(dibble.transport.Click.PORT) ? new LoggingPort() : logged);
+        return openLogged(session, Clock.SYSTEM);
+    }
+
+    private Document openLogged(Session session, Clock clock) {
+        devices = new StandIns(clock, name -> name.equals(dibble.transport.Click.PORT) ? new LoggingPort() : logged);
         Document document = new Document(session, Performance.NEW);
-        studio = new Studio(Clock.SYSTEM, devices, document);
+        studio = new Studio(clock, devices, document);
         played = devices.standIn("stand-in:larkspur").orElseThrow();
         await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
         return document;
@@ -390,12 +394,14 @@ class StudioTest {
 
     @Test
     void aCountInIsWaitedForAndWhatIsPlayedInItIsNotInTheTake() {
-        Document document = openLogged(quick(LamplightersRound.session()));
+        HandClock clock = new HandClock();
+        Document document = openLogged(LamplightersRound.session(), clock);
         studio.setOptions(RecordOptions.PLAIN.withCountIn(4));
         studio.record();
-        await().until(() -> studio.countsIn() > 0);
+        assertThat(studio.countsIn()).isPositive();
         played.press(0, 70, 80);
         played.release(0, 70);
+        clock.advance(studio.countsIn());
         untilRecording();
         played.press(0, 72, 80);
         studio.stop();
@@ -403,47 +409,61 @@ class StudioTest {
         Take take = document.session().takes().get(0);
         assertThat(take.noteCount()).isEqualTo(1);
         assertThat(take.log().size()).isEqualTo(2);
+        assertThat(take.log().stamp(0)).isZero();
     }
 
     @Test
     void aLoopIsATakeEachTimeAndAPunchRecordsItsRangeAlone() {
-        Document document = openLogged(quick(LamplightersRound.session()));
+        HandClock clock = new HandClock();
+        Document document = openLogged(LamplightersRound.session(), clock);
         long bar = dibble.time.TempoMap.PPQ * 4L;
-        studio.setOptions(RecordOptions.PLAIN
+        long barNanos = document.session().tempo().nanos(bar);
+        RecordOptions looping = RecordOptions.PLAIN
                 .withRange(new RecordOptions.Stretch(bar, 2 * bar))
-                .withLoops(true));
+                .withLoops(true);
+        studio.setOptions(looping);
         studio.record();
-        await().until(() -> {
-            studio.pulse();
-            if (studio.recording() != null) {
-                played.press(0, 70, 80);
-                played.release(0, 70);
-            }
-            return document.session().takes().size() >= 3;
-        });
+        untilRecording();
+        for (int pass = 1; pass <= 3; pass++) {
+            clock.advance(barNanos / 2);
+            played.press(0, 70, 80);
+            played.release(0, 70);
+            clock.advance(barNanos - barNanos / 2);
+            untilTakes(document, pass);
+        }
         studio.stop();
         untilStopped();
-        List<Take> takes = document.session().takes();
-        long barNanos = document.session().tempo().nanos(bar);
-        assertThat(takes.subList(0, takes.size() - 1)).allSatisfy(take -> {
+        assertThat(document.session().takes().subList(0, 3)).allSatisfy(take -> {
             assertThat(take.start()).isEqualTo(barNanos);
             assertThat(take.length()).isEqualTo(barNanos);
-            assertThat(take.noteCount()).isPositive();
+            assertThat(take.noteCount()).isEqualTo(1);
+            assertThat(take.log().stamp(0)).isEqualTo(barNanos / 2);
         });
-        studio.setOptions(studio.options().withPunches(true));
-        int before = takes.size();
+
+        int before = document.session().takes().size();
+        studio.setOptions(looping.withPunches(true));
         studio.record();
-        await().until(() -> {
-            studio.pulse();
-            played.press(0, 71, 80);
-            played.release(0, 71);
-            return document.session().takes().size() > before;
-        });
-        Take punched = document.session().takes().get(document.session().takes().size() - 1);
+        // Before the range, in it, and behind it.
+        for (int key = 71; key <= 73; key++) {
+            played.press(0, key, 80);
+            played.release(0, key);
+            clock.advance(barNanos);
+        }
+        untilTakes(document, before + 1);
+        Take punched = document.session().takes().get(before);
         assertThat(punched.start()).isEqualTo(barNanos);
         assertThat(punched.length()).isEqualTo(barNanos);
+        assertThat(punched.noteCount()).isEqualTo(1);
+        assertThat(punched.log().message(0)).isEqualTo(ShortMessage.noteOn(0, 72, 80));
         studio.stop();
         untilStopped();
+    }
+
+    private void untilTakes(Document document, int count) {
+        await().until(() -> {
+            studio.pulse();
+            return document.session().takes().size() == count;
+        });
     }
 
     @Test
