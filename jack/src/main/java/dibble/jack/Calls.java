@@ -33,6 +33,11 @@ final class Calls {
         int invoke(int frames, Pointer argument);
     }
 
+    /** Called by the thread that calls for blocks, before it does. */
+    interface ThreadInit extends Callback {
+        void invoke(Pointer argument);
+    }
+
     /** Called when the server has gone. */
     interface Shutdown extends Callback {
         void invoke(Pointer argument);
@@ -77,6 +82,8 @@ final class Calls {
     static native int jack_client_close(long client);
 
     static native int jack_activate(long client);
+
+    static native int jack_set_thread_init_callback(long client, ThreadInit init, Pointer argument);
 
     static native int jack_set_process_callback(long client, Process process, Pointer argument);
 

@@ -5,6 +5,7 @@ import com.sun.jna.Native;
 import com.sun.jna.Pointer;
 import dibble.time.Clock;
 import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
 
 /** Dibble among the clients of a server, from when it is opened until one of both goes. */
 final class Client {
@@ -22,6 +23,7 @@ final class Client {
     private final Calls.Process process = this::process;
 
     private final Calls.Shutdown shutdown = argument -> setGone();
+    private final BlockThread blocks = new BlockThread("dibble-programs-block");
     private final Calls.Timebase timebase;
     private final Transport transport;
     private final Scratch scratch = new Scratch();
@@ -31,6 +33,10 @@ final class Client {
     private volatile int block;
     private volatile boolean inside;
     private volatile boolean gone;
+
+    /** Of the library: it has told that the server has gone. */
+    private volatile Thread teller;
+
     private volatile boolean closing;
     private volatile Throwable mistake;
 
@@ -42,12 +48,9 @@ final class Client {
         rate = Calls.jack_get_sample_rate(handle);
         block = Calls.jack_get_buffer_size(handle);
         timebase = (state, frames, position, isNew, argument) -> transport.sayBeats(position, rate);
-        // The thread stays the JVM's from one block to the next: else each block would make a thread object.
-        Native.setCallbackThreadInitializer(
-                process, new CallbackThreadInitializer(true, false, "dibble-programs-block"));
         Calls.jack_on_shutdown(handle, shutdown, null);
         Calls.jack_set_process_callback(handle, process, null);
-        Calls.jack_activate(handle);
+        blocks.activate(handle, clock);
     }
 
     long handle() {
@@ -79,6 +82,7 @@ final class Client {
     }
 
     private void setGone() {
+        teller = Thread.currentThread();
         gone = true;
     }
 
@@ -90,8 +94,12 @@ final class Client {
     }
 
     private void awaitOutside() {
+        await(() -> !inside);
+    }
+
+    private void await(BooleanSupplier condition) {
         long since = clock.nanos();
-        while (inside && clock.nanos() - since < MOST_WAITED) {
+        while (!condition.getAsBoolean() && clock.nanos() - since < MOST_WAITED) {
             clock.rest(MICRO * 50);
         }
     }
@@ -139,11 +147,13 @@ final class Client {
         }
     }
 
-    /** Leaves the server. Nothing of ours is under way then: the library may end its thread in the middle of a call. */
+    /** Leaves the server. Nothing of ours is under way then: the library may end its threads in the middle of a call. */
     void close() {
         closing = true;
         gone = true;
         awaitOutside();
+        Thread told = teller;
+        await(() -> told == null || !told.isAlive());
         Calls.jack_client_close(handle);
     }
 }

@@ -8,6 +8,7 @@ import dibble.time.Clock;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
@@ -44,7 +45,11 @@ class NoServerTest {
             await().until(() -> devices.state().kind() == ServerState.Kind.NO_SERVER);
             try (TestServer server = new TestServer()) {
                 server.start();
-                await().until(() -> devices.state().isRunning());
+                await().pollInterval(Duration.ofMillis(1))
+                        .until(() -> devices.state().isRunning());
+                // Who leaves at once finds nobody on the way in.
+                assertThat(Thread.getAllStackTraces().keySet())
+                        .anyMatch(thread -> thread.getName().equals("dibble-programs-block"));
             }
         }
     }

@@ -1,10 +1,9 @@
 package dibble.jack;
 
-import com.sun.jna.CallbackThreadInitializer;
 import com.sun.jna.Memory;
-import com.sun.jna.Native;
 import com.sun.jna.Pointer;
 import dibble.midi.ShortMessage;
+import dibble.time.Clock;
 import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
@@ -33,6 +32,7 @@ final class Partner implements AutoCloseable {
     private final float[] samples = new float[FLOATS];
     private final Scratch scratch = new Scratch();
     private final Calls.Process process = this::process;
+    private final BlockThread blocks;
     private final double[] energy = new double[2];
     private final Calls.Timebase timebase = (state, frames, position, isNew, argument) -> sayBeats(position);
     private volatile double said;
@@ -50,9 +50,9 @@ final class Partner implements AutoCloseable {
             sound[i] = Calls.jack_port_register(client, "sound" + (i + 1), Calls.AUDIO, Calls.IS_INPUT, 0);
         }
         out = Calls.jack_port_register(client, "out", Calls.MIDI, Calls.IS_OUTPUT, 0);
-        Native.setCallbackThreadInitializer(process, new CallbackThreadInitializer(true, false, name));
         Calls.jack_set_process_callback(client, process, null);
-        Calls.jack_activate(client);
+        blocks = new BlockThread(name);
+        blocks.activate(client, Clock.SYSTEM);
     }
 
     private int process(int frames, Pointer argument) {
