@@ -197,24 +197,40 @@ public final class AudioEngine implements Meters, AutoCloseable {
     }
 
     private void run() {
+        boolean beginsAnew = false;
         try {
             while (!closing) {
                 AudioSettings now = settings;
                 looksAgain = false;
-                try (AudioOut out = devices.apply(now).orElseGet(() -> new SilentOut(clock, now.nanos(now.block())))) {
+                try (AudioOut out = wayOut(now)) {
                     AudioSettings rendered = now.at(out.rate());
-                    if (!rendered.rendersLike(mixer.settings())) {
+                    if (beginsAnew || !rendered.rendersLike(mixer.settings())) {
                         changeOver(rendered);
+                        beginsAnew = false;
                     }
                     play(out, now);
+                } catch (RuntimeException e) {
+                    // One mistake must not silence the rest of a session: all that sounds is made anew.
+                    LOG.error("sound failed, and begins anew: {}", e.toString(), e);
+                    beginsAnew = true;
+                    clock.rest(REST_NANOS);
                 }
             }
-        } catch (RuntimeException e) {
-            LOG.error("nothing sounds any more: {}", e.toString(), e);
         } finally {
             sources.forEach(SynthInstrument::end);
             pool.close();
         }
+    }
+
+    /** A device that cannot be opened is like one that is not there: it is looked for again. */
+    private AudioOut wayOut(AudioSettings now) {
+        Optional<AudioOut> device = Optional.empty();
+        try {
+            device = devices.apply(now);
+        } catch (RuntimeException e) {
+            LOG.warn("the audio device cannot be opened: {}", e.toString());
+        }
+        return device.orElseGet(() -> new SilentOut(clock, now.nanos(now.block())));
     }
 
     private void changeOver(AudioSettings now) {

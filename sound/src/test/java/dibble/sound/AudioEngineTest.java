@@ -265,18 +265,49 @@ class AudioEngineTest {
         }
     }
 
+    /** A device that fails in the middle of a block, once. */
+    private static AudioOut failing() {
+        return new AudioOut() {
+            @Override
+            public boolean write(float[] frames) {
+                throw new IllegalStateException("no audio");
+            }
+
+            @Override
+            public void close() {}
+        };
+    }
+
+    @Test
+    void whereSoundFailsItBeginsAnewWithWhatChannelsWereTold() {
+        AtomicInteger asked = new AtomicInteger();
+        try (AudioEngine engine = new AudioEngine(Clock.SYSTEM, settings -> switch (asked.incrementAndGet()) {
+                    case 1 -> Optional.of(failing());
+                    case 2 -> throw new IllegalStateException("no device");
+                    default -> Optional.empty();
+                });
+                OutputPort port = engine.open(PORT)) {
+            port.send(ShortMessage.controller(4, 11, 0), Clock.SYSTEM.nanos());
+            await().until(() -> asked.get() >= 2);
+            await().until(() -> {
+                port.send(ShortMessage.noteOn(4, 72, 110), Clock.SYSTEM.nanos());
+                port.send(ShortMessage.noteOn(5, 72, 110), Clock.SYSTEM.nanos());
+                return peak(engine, 6) > -40;
+            });
+            assertThat(peak(engine, 5)).isLessThan(-60);
+        }
+    }
+
     @Test
     void whoSendsToOneWhoseMixerIsGoneIsTold() {
-        AudioEngine engine = new AudioEngine(Clock.SYSTEM, settings -> {
-            throw new IllegalStateException("no audio");
-        });
+        AudioEngine engine = silent();
         OutputPort port = engine.open(PORT);
+        engine.close();
         assertThatThrownBy(() -> {
                     for (int i = 0; i < 1 << 15; i++) {
                         port.send(ShortMessage.controller(0, 7, 1), Clock.SYSTEM.nanos());
                     }
                 })
                 .hasMessageContaining("does not sound");
-        engine.close();
     }
 }
