@@ -129,6 +129,7 @@ public final class MainWindow extends BorderPane {
         notices = new Notices(workbench);
         watch = desk.watch(this::show).each(this::follow);
         files.onChange(watch::stale);
+        files.onBegun(this::leaveGear);
         setTop(new VBox(top, desk.ask(), job, minutes, evening));
         setCenter(new StackPane(pages, commands));
         setBottom(live);
@@ -242,6 +243,13 @@ public final class MainWindow extends BorderPane {
                 live.open());
         pages.show(first());
         desk.pulse().start();
+    }
+
+    /** What is shown where there is nothing yet makes way for the view that one works in. */
+    private void leaveGear() {
+        if (pages.page().get() == Page.GEAR) {
+            pages.show(first());
+        }
     }
 
     private Page first() {

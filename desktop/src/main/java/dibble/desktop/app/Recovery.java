@@ -53,7 +53,7 @@ final class Recovery {
                                 new AskBar.Answer(
                                         say("recovery.recover"),
                                         () -> files.unlessChanged(
-                                                say("recovery.recover-the-other-session"), () -> bringBack(left))),
+                                                say("recovery.before-recovering"), () -> bringBack(left))),
                                 new AskBar.Answer(say("recovery.discard"), () -> throwAway(left))),
                         say("common.later"));
     }
@@ -82,7 +82,7 @@ final class Recovery {
                             return back;
                         },
                         back -> files.unlessChangedSince(
-                                before, say("recovery.recover-the-other-session-anyway"), () -> put(left, back)),
+                                before, say("recovery.before-recovering"), () -> put(left, back)),
                         e -> desk.ask()
                                 .tell(say(
                                         "recovery.not-recovered-it-stays-in",

@@ -35,6 +35,7 @@ final class SessionFiles {
     private Path file;
     private Stamp stamp = Stamp.NONE;
     private Runnable listener = () -> {};
+    private Runnable begun = () -> {};
 
     /** @param quit closes the window for good */
     SessionFiles(Workbench workbench, PathQuestions questions, Runnable quit) {
@@ -47,6 +48,11 @@ final class SessionFiles {
     /** Has somebody told when the session has another file. */
     void onChange(Runnable then) {
         listener = then;
+    }
+
+    /** Has somebody told when a session was opened where there was nothing yet. */
+    void onBegun(Runnable then) {
+        begun = then;
     }
 
     /** The file of the open session, or null. */
@@ -81,7 +87,7 @@ final class SessionFiles {
 
     /** Starts with a session that has no file yet. @param after run where that was done */
     void begin(Session session, Runnable after) {
-        unlessChanged(say("session-files.start-a-new-session-anyway"), () -> {
+        unlessChanged(say("session-files.before-a-new-session"), () -> {
             setFile(null);
             workbench.open(session, Performance.NEW);
             after.run();
@@ -90,12 +96,12 @@ final class SessionFiles {
 
     /** Opens a file, after asking where what is open would be lost. */
     void openAsked(Path path) {
-        unlessChanged(say("session-files.open-another-session-anyway"), () -> open(path, () -> {}));
+        unlessChanged(say("session-files.before-opening", path.getFileName()), () -> open(path, () -> {}));
     }
 
     void open() {
         unlessChanged(
-                say("session-files.open-another-session-anyway"),
+                say("session-files.before-another-session"),
                 () -> questions.askToRead(
                         PathQuestions.Kind.SESSION,
                         say("session-files.open-a-session"),
@@ -113,10 +119,14 @@ final class SessionFiles {
         Session before = desk.session();
         read(
                 path,
-                opened -> unlessChangedSince(before, say("session-files.open-anyway", path.getFileName()), () -> {
+                opened -> unlessChangedSince(before, say("session-files.before-opening", path.getFileName()), () -> {
+                    boolean wasBare = before.sources().isEmpty();
                     done.run();
                     setFile(path);
                     workbench.open(opened.session(), opened.performance());
+                    if (wasBare) {
+                        begun.run();
+                    }
                 }),
                 e -> {
                     if (e instanceof DamagedSessionException) {
@@ -161,7 +171,7 @@ final class SessionFiles {
                             playable.check(salvaged.session(), salvaged.performance());
                             return salvaged;
                         },
-                        salvaged -> unlessChangedSince(before, say("session-files.open-the-copy-anyway"), () -> {
+                        salvaged -> unlessChangedSince(before, say("session-files.before-the-copy"), () -> {
                             setFile(null);
                             Session session = salvaged.session();
                             workbench.openUnsaved(
@@ -278,7 +288,7 @@ final class SessionFiles {
 
     /** Closes the window, after asking where something would be lost, and when what is under way is done. */
     void close() {
-        unlessChanged(say("session-files.quit-anyway"), () -> {
+        unlessChanged(say("session-files.before-quitting"), () -> {
             desk.jobs()
                     .running()
                     .ifPresent(job -> desk.ask().tell(say("session-files.the-window-closes-when-it", job.words())));
@@ -286,36 +296,39 @@ final class SessionFiles {
         });
     }
 
-    /** Does something that puts the session away, after asking where it has changes or records. */
-    void unlessChanged(String question, Runnable action) {
+    /**
+     * Does something that puts the session away, after asking where it has changes or records.
+     *
+     * @param purpose what is to be done, as it stands behind "before"
+     */
+    void unlessChanged(String purpose, Runnable action) {
         if (workbench.studio().transport() == Transport.RECORDING) {
             desk.ask()
                     .ask(
-                            say("session-files.recording-is-running", question),
-                            List.of(new AskBar.Answer(
-                                    say("session-files.stop-recording-first"), workbench.studio()::stop)));
+                            say("session-files.recording-is-running", purpose),
+                            List.of(new AskBar.Answer(say("session-files.stop-recording"), workbench.studio()::stop)));
         } else if (!desk.document().isChanged()) {
             action.run();
         } else {
             desk.ask()
                     .ask(
-                            say("session-files.save-changes-to", desk.session().name()),
+                            say("session-files.save-changes-to", desk.session().name(), purpose),
                             List.of(
                                     // What is changed while it is saved is asked about again.
                                     new AskBar.Answer(
                                             say("session-files.save"),
-                                            () -> save(() -> unlessChanged(question, action))),
+                                            () -> save(() -> unlessChanged(purpose, action))),
                                     new AskBar.Answer(say("session-files.dont-save"), action)));
         }
     }
 
     /** The same where it was asked already before something long: only what has changed since is asked about. */
-    void unlessChangedSince(Session before, String question, Runnable action) {
+    void unlessChangedSince(Session before, String purpose, Runnable action) {
         boolean rests = workbench.studio().transport() != Transport.RECORDING;
         if (rests && desk.session() == before) {
             action.run();
         } else {
-            unlessChanged(question, action);
+            unlessChanged(purpose, action);
         }
     }
 

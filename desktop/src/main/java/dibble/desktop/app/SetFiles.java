@@ -239,7 +239,7 @@ final class SetFiles implements SetActions {
         if (set == null || number < 0 || number >= set.entries().size() || number == place) {
             return;
         }
-        files.unlessChanged(say("session-files.open-another-session-anyway"), () -> take(number));
+        files.unlessChanged(say("session-files.before-opening", path(number).getFileName()), () -> take(number));
     }
 
     private void take(int number) {

@@ -104,6 +104,28 @@ class DesktopHabitsTest extends WindowTest {
     }
 
     @Test
+    void aFileThatIsNamedAtTheStartIsShownWhereOneWorksAndTheNextIsAskedAboutByItsName() throws Exception {
+        onFx(() -> {
+            window.files().begin(() -> window.show(Page.GEAR));
+        });
+        Path round = folder.resolve("round.dibble");
+        SessionFile.write(round, LamplightersRound.session(), Performance.NEW);
+        onFx(() -> window.open(round));
+        until(() -> window.page().equals("KEYS"));
+        Path other = saved("other");
+        onFx(() -> {
+            desk().document().edit("name", session -> session.withName("mine"));
+            window.open(other);
+        });
+        until(() -> desk().ask().isAsking());
+        assertThat(text("#ask-text")).isEqualTo("Save changes to mine before opening other.dibble?");
+        clickOn(labelled("Don’t save"));
+        until(() -> desk().session().name().equals("other"));
+        // Who was at work already stays where they were.
+        assertThat(window.page()).isEqualTo("KEYS");
+    }
+
+    @Test
     void aMidiFileThatIsDroppedIsImportedAndAnythingElseIsRefusedInOneLine() throws Exception {
         MidiTrack notes = new MidiTrack.Builder()
                 .add(0, ShortMessage.noteOn(0, 60, 80))
