@@ -50,6 +50,7 @@ public final class Main implements Runnable {
 
     private Main() {}
 
+    /** Runs a command; ends with its exit code. */
     public static void main(String[] args) {
         PrintWriter err = new PrintWriter(
                 new OutputStreamWriter(new FileOutputStream(FileDescriptor.err), StandardCharsets.UTF_8), true);

@@ -70,6 +70,7 @@ public final class ControlEdits {
                         .toList());
     }
 
+    /** Takes a control map out, wherever it is. */
     public static Session delete(Session session, String id) {
         return eachList(
                 session,

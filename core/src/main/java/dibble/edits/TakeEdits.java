@@ -238,6 +238,7 @@ public final class TakeEdits {
                 session.takes().stream().filter(take -> !take.id().equals(id)).toList());
     }
 
+    /** Gives a take another name. */
     public static Session rename(Session session, String id, String name) {
         return session.withTakes(session.takes().stream()
                 .map(take -> take.id().equals(id) ? take.named(id, name) : take)

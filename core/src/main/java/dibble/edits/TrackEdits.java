@@ -116,6 +116,7 @@ public final class TrackEdits {
                 .toList());
     }
 
+    /** Gives a track another name. */
     public static Session renameTrack(Session session, String id, String name) {
         return session.withTracks(session.tracks().stream()
                 .map(track -> track.id().equals(id) ? track.withName(name) : track)

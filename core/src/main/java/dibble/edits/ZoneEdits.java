@@ -136,6 +136,7 @@ public final class ZoneEdits {
         return addZone(session, zone, null);
     }
 
+    /** Takes a zone out, wherever it is. */
     public static Session deleteZone(Session session, String id) {
         return eachZoneList(
                 session,

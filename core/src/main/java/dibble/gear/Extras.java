@@ -11,6 +11,7 @@ import java.util.Map;
  * @param inner those of things that are no objects of their own here, by their places: {@code to}, {@code tempo 960}
  */
 public record Extras(Map<String, Object> fields, Map<String, Extras> inner) {
+    /** No unknown fields. */
     public static final Extras NONE = new Extras(Map.of(), Map.of());
 
     public Extras {
@@ -28,6 +29,7 @@ public record Extras(Map<String, Object> fields, Map<String, Extras> inner) {
         return inner.getOrDefault(place, NONE);
     }
 
+    /** Whether there is none, here or within. */
     public boolean isEmpty() {
         return fields.isEmpty() && inner.isEmpty();
     }

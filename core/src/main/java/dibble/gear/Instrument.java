@@ -59,6 +59,7 @@ public record Instrument(
                 Extras.NONE);
     }
 
+    /** The part with an id, if it has one. */
     public Optional<Part> part(String partId) {
         return parts.stream().filter(part -> part.id().equals(partId)).findFirst();
     }
@@ -138,6 +139,7 @@ public record Instrument(
         return sound.messages(channel, bankSelect());
     }
 
+    /** What points to a part of it. */
     public PartRef ref(Part part) {
         return new PartRef(id, part.id());
     }

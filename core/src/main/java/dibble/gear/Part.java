@@ -133,6 +133,7 @@ public record Part(
         return edit().keyswitches(names).build();
     }
 
+    /** The same part, whose keys are sounds of their own. */
     public Part asDrums() {
         return edit().drums(true).build();
     }

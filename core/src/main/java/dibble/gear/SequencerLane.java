@@ -10,6 +10,7 @@ public record SequencerLane(String name, int channel, Extras extras) {
         Checked.range("number.channel", channel, 1, 16);
     }
 
+    /** @param channel 1-16 */
     public SequencerLane(String name, int channel) {
         this(name, channel, Extras.NONE);
     }

@@ -11,6 +11,7 @@ import java.util.List;
  * @param mask bit {@code c} for channel {@code c}, 0-15
  */
 public record ChannelSet(int mask) {
+    /** All sixteen channels. */
     public static final ChannelSet ALL = new ChannelSet(0xFFFF);
 
     public ChannelSet {
@@ -41,10 +42,12 @@ public record ChannelSet(int mask) {
         return new ChannelSet(mask & other.mask);
     }
 
+    /** Whether it holds no channel. */
     public boolean isEmpty() {
         return mask == 0;
     }
 
+    /** Whether it holds all sixteen. */
     public boolean isAll() {
         return mask == 0xFFFF;
     }

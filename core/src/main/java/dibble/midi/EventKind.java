@@ -27,6 +27,7 @@ public enum EventKind {
         return word;
     }
 
+    /** Its bit in a set of kinds; each has another. */
     public int bit() {
         return 1 << ordinal();
     }
@@ -41,6 +42,7 @@ public enum EventKind {
         return kind;
     }
 
+    /** The kind that a word of a session file stands for, if it stands for one. */
     public static Optional<EventKind> ofWord(String word) {
         for (EventKind kind : values()) {
             if (kind.word.equals(word)) {

@@ -18,8 +18,13 @@ public final class MidiTrack {
     /** Status of a meta event in a file. */
     public static final int META = 0xFF;
 
+    /** Any text. */
     public static final int META_TEXT = 0x01;
+
+    /** A copyright notice. */
     public static final int META_COPYRIGHT = 0x02;
+
+    /** The name of the track; in the first one, of the sequence. */
     public static final int META_TRACK_NAME = 0x03;
 
     /** The instrument that a track is for. */
@@ -28,12 +33,25 @@ public final class MidiTrack {
     /** The name of the device that what follows is for. */
     public static final int META_DEVICE = 0x09;
 
+    /** A marker: the name of a place. */
     public static final int META_MARKER = 0x06;
+
+    /** A cue point: what happens at a place. */
     public static final int META_CUE = 0x07;
+
+    /** The end of the track. */
     public static final int META_END = 0x2F;
+
+    /** A tempo, in microseconds a quarter note. */
     public static final int META_TEMPO = 0x51;
+
+    /** The time code at which the track begins. */
     public static final int META_SMPTE_OFFSET = 0x54;
+
+    /** A time signature. */
     public static final int META_METER = 0x58;
+
+    /** A key signature. */
     public static final int META_KEY = 0x59;
 
     private static final byte[] NO_BYTES = {};
@@ -138,6 +156,7 @@ public final class MidiTrack {
         return message(i) & 0xFF;
     }
 
+    /** Whether event {@code i} is a channel message. */
     public boolean isChannelMessage(int i) {
         return ShortMessage.isChannelStatus(status(i));
     }
@@ -147,6 +166,7 @@ public final class MidiTrack {
         return status(i) == 0xF0 || status(i) == 0xF7;
     }
 
+    /** Whether event {@code i} is a meta event of a type 0-127. */
     public boolean isMeta(int i, int type) {
         return status(i) == META && metaType(i) == type;
     }

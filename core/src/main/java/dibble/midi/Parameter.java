@@ -48,6 +48,7 @@ public final class Parameter {
         return (nrpn ? IS_NRPN : 0) | (number >>> 7) + 1 << COARSE | (number & 0x7F) + 1;
     }
 
+    /** Whether a choice is of a non-registered parameter (NRPN), not of a registered one (RPN). */
     public static boolean isNrpn(int choice) {
         return (choice & IS_NRPN) != 0;
     }

@@ -21,14 +21,17 @@ public record Range(int low, int high) {
         }
     }
 
+    /** Whether a value is in it. */
     public boolean holds(int value) {
         return value >= low && value <= high;
     }
 
+    /** Whether both have a value in common. */
     public boolean overlaps(Range other) {
         return low <= other.high && other.low <= high;
     }
 
+    /** How many values it has, 1-128. */
     public int size() {
         return high - low + 1;
     }

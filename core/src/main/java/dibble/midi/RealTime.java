@@ -5,8 +5,13 @@ public final class RealTime {
     /** One of 24 for each quarter note. */
     public static final int CLOCK = 0xF8;
 
+    /** Start from the beginning. */
     public static final int START = 0xFA;
+
+    /** Go on from where it was stopped. */
     public static final int CONTINUE = 0xFB;
+
+    /** Stop. */
     public static final int STOP = 0xFC;
 
     /** How many clocks there are in a quarter note. */

@@ -9,7 +9,9 @@ public final class Rest {
     /** The first and the last controller that is a pedal. */
     public static final int FIRST_PEDAL = 64;
 
+    /** The last controller that is a pedal. */
     public static final int LAST_PEDAL = 69;
+
     private static final int MODULATION = 1;
     private static final int CENTRE_MSB = 64;
     private static final int DOWN = 64;

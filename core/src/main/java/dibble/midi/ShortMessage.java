@@ -14,12 +14,25 @@ import static dibble.text.CoreText.say;
  * Channels are 0-15 here and 1-16 everywhere a person or a file sees them (MIDI 1.0, channel voice messages).
  */
 public final class ShortMessage {
+    /** A key is let go: key, release velocity. */
     public static final int NOTE_OFF = 0x80;
+
+    /** A key is struck: key, velocity; with velocity 0 it is let go. */
     public static final int NOTE_ON = 0x90;
+
+    /** A held key is pressed (polyphonic aftertouch): key, pressure. */
     public static final int KEY_PRESSURE = 0xA0;
+
+    /** A control change: number, value. */
     public static final int CONTROLLER = 0xB0;
+
+    /** A program change: program; no second data byte. */
     public static final int PROGRAM_CHANGE = 0xC0;
+
+    /** Held keys are pressed (channel aftertouch): pressure; no second data byte. */
     public static final int CHANNEL_PRESSURE = 0xD0;
+
+    /** The pitch wheel is moved: lower seven bits, upper seven bits; 8192 is its rest. */
     public static final int PITCH_BEND = 0xE0;
 
     /** The release velocity of an off that no key released (64, as the standard advises). */
@@ -32,18 +45,22 @@ public final class ShortMessage {
         return kind | channel | data1 << 8 | data2 << 16;
     }
 
+    /** A note-on on a channel 0-15; key 0-127, velocity 1-127. */
     public static int noteOn(int channel, int note, int velocity) {
         return of(NOTE_ON, channel, note, velocity);
     }
 
+    /** A note-off on a channel 0-15; key and release velocity 0-127. */
     public static int noteOff(int channel, int note, int velocity) {
         return of(NOTE_OFF, channel, note, velocity);
     }
 
+    /** A control change on a channel 0-15; number and value 0-127. */
     public static int controller(int channel, int number, int value) {
         return of(CONTROLLER, channel, number, value);
     }
 
+    /** A program change on a channel 0-15; program 0-127. */
     public static int programChange(int channel, int program) {
         return of(PROGRAM_CHANGE, channel, program, 0);
     }
@@ -58,14 +75,17 @@ public final class ShortMessage {
         return message & 0x0F;
     }
 
+    /** The first data byte, 0-127. */
     public static int data1(int message) {
         return message >>> 8 & 0x7F;
     }
 
+    /** The second data byte, 0-127; 0 where the kind has none. */
     public static int data2(int message) {
         return message >>> 16 & 0x7F;
     }
 
+    /** The status byte: kind and channel. */
     public static int status(int message) {
         return message & 0xFF;
     }

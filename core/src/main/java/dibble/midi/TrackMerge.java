@@ -71,6 +71,7 @@ public final class TrackMerge {
         return now.at;
     }
 
+    /** The tick of the event. */
     public long tick() {
         return now.tick();
     }

@@ -108,6 +108,7 @@ public final class EventRing {
         return (int) Math.max(0, tail - head);
     }
 
+    /** How many events can wait. */
     public int capacity() {
         return mask + 1;
     }

@@ -15,6 +15,7 @@ public final class ExclusiveLane implements AutoCloseable {
     private final Thread sender;
     private volatile long refused;
 
+    /** @param port what it sends to; its {@link Lane} closes it */
     public ExclusiveLane(OutputPort port) {
         this.port = port;
         sender = new Thread(this::run, "dibble-exclusive-" + port.name());

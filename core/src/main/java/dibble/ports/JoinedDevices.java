@@ -8,6 +8,7 @@ import java.util.stream.Stream;
 public final class JoinedDevices implements Devices {
     private final List<Devices> places;
 
+    /** @param places who is asked first comes first */
     public JoinedDevices(Devices... places) {
         this.places = List.of(places);
     }

@@ -33,6 +33,7 @@ public final class Lane implements AutoCloseable {
     private volatile long sent;
     private volatile long failed;
 
+    /** @param port what it sends to; closed with the lane */
     public Lane(OutputPort port) {
         this.port = port;
         if (port instanceof PulledPort pulled) {
@@ -107,6 +108,7 @@ public final class Lane implements AutoCloseable {
         }
     }
 
+    /** The port that it sends to. */
     public OutputPort port() {
         return port;
     }

@@ -83,6 +83,7 @@ public final class Chase {
     private final Map<Integer, Data> parameters;
     private long count;
 
+    /** Nothing has been said yet. */
     public Chase() {
         lanes = new ControllerLanes();
         parameters = new TreeMap<>();

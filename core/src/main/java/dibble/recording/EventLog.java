@@ -108,6 +108,7 @@ public final class EventLog {
         return block;
     }
 
+    /** How many events it has. */
     public int size() {
         return size;
     }

@@ -73,18 +73,22 @@ public final class NoteSpans {
         size++;
     }
 
+    /** How many notes there are. */
     public int size() {
         return size;
     }
 
+    /** When note {@code i} begins: a stamp of the log, or what became of it. */
     public long start(int i) {
         return starts[i];
     }
 
+    /** When note {@code i} ends, likewise; {@link #OPEN} where it has not ended. */
     public long end(int i) {
         return ends[i];
     }
 
+    /** The key of note {@code i}, 0-127. */
     public int note(int i) {
         return notes[i];
     }

@@ -33,6 +33,7 @@ public final class Regions {
     private volatile Set<Region> edited;
     private volatile HandEdits untouched;
 
+    /** @param all the lowest first: who comes later lies above */
     public Regions(List<Region> all) {
         this(all, null);
     }
@@ -93,6 +94,7 @@ public final class Regions {
         return all.stream().anyMatch(region -> region.isOf(take));
     }
 
+    /** Whether there is none. */
     public boolean isEmpty() {
         return all.isEmpty();
     }

@@ -95,6 +95,7 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
         return input instanceof OfPart of && of.part().equals(part);
     }
 
+    /** Whether it takes what no other track takes. */
     public boolean takesRest() {
         return input instanceof Rest;
     }

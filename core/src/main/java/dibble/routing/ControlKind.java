@@ -71,6 +71,7 @@ public enum ControlKind {
         return this == PITCH_BEND || this == CONTROLLER_14 || isParameter() ? FOURTEEN_BITS : 127;
     }
 
+    /** The kind that a word of a session file stands for, if it stands for one. */
     public static Optional<ControlKind> ofWord(String word) {
         for (ControlKind kind : values()) {
             if (kind.word.equals(word)) {

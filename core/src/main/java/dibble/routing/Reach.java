@@ -17,6 +17,7 @@ public final class Reach {
     private final Slots slots = new Slots();
     private final RoutingTable table;
 
+    /** @param routing compiled here, once */
     public Reach(Routing routing) {
         this.routing = routing;
         table = RoutingCompiler.compile(routing, slots);

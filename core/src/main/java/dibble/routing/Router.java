@@ -63,6 +63,7 @@ public final class Router {
     private int leaverCount;
     private int[] returning = {};
 
+    /** @param output takes what is sent, on the thread that brings an event */
     public Router(RouterOutput output) {
         outlet = new Outlet(output, parameters);
         notes = new HeldNotes(outlet);

@@ -96,6 +96,7 @@ public record Routing(
         return all;
     }
 
+    /** The scene with an id, if there is one. */
     public Optional<Scene> scene(String id) {
         return scenes.stream().filter(scene -> scene.id().equals(id)).findFirst();
     }
@@ -108,6 +109,7 @@ public record Routing(
                 .orElse(new int[0]);
     }
 
+    /** The part that is pointed to, if it is there. */
     public Optional<Part> part(PartRef ref) {
         return instrument(ref.instrument()).flatMap(instrument -> instrument.part(ref.part()));
     }
@@ -120,10 +122,12 @@ public record Routing(
                         .findFirst());
     }
 
+    /** The source with an id, if there is one. */
     public Optional<Source> source(String id) {
         return sources.stream().filter(source -> source.id().equals(id)).findFirst();
     }
 
+    /** The instrument with an id, if there is one. */
     public Optional<Instrument> instrument(String id) {
         return instruments.stream()
                 .filter(instrument -> instrument.id().equals(id))

@@ -53,6 +53,7 @@ public final class Slots {
         return copy;
     }
 
+    /** The slot of a source; a new one where it has none. */
     public int source(String id) {
         return sources.of(id);
     }
@@ -66,10 +67,12 @@ public final class Slots {
         return slot;
     }
 
+    /** The slot of an instrument; a new one where it has none. */
     public int instrument(String id) {
         return instruments.of(id);
     }
 
+    /** The slot of a scene; a new one where it has none. */
     public int scene(String id) {
         return scenes.of(id);
     }
@@ -83,6 +86,7 @@ public final class Slots {
         return sends.names.size();
     }
 
+    /** The id of the scene that has a slot. */
     public String sceneId(int slot) {
         return scenes.names.get(slot);
     }
@@ -101,14 +105,17 @@ public final class Slots {
         return to instanceof Target.ToChannel bare ? port + bare.channel() - 1 : port | RoutingTable.SAME_CHANNEL;
     }
 
+    /** How many slots sources have. */
     public int sourceCount() {
         return sources.names.size();
     }
 
+    /** How many slots ports have. */
     public int portCount() {
         return ports.names.size();
     }
 
+    /** The id of the source that has a slot. */
     public String sourceId(int slot) {
         return sources.names.get(slot);
     }
@@ -135,10 +142,12 @@ public final class Slots {
         return portOrder;
     }
 
+    /** The name of the port that has a slot. */
     public String portName(int slot) {
         return ports.names.get(slot);
     }
 
+    /** The id of the instrument that has a slot. */
     public String instrumentId(int slot) {
         return instruments.names.get(slot);
     }

@@ -43,6 +43,7 @@ public final class Document {
     /** Planned once for each pair of session and performance: with many parts a plan takes as long as half an edit. */
     private Routing routing;
 
+    /** What {@link #open} puts in place. */
     public Document(Session session, Performance performance) {
         open(session, performance);
     }
@@ -89,6 +90,7 @@ public final class Document {
         return current();
     }
 
+    /** How the session is played now. */
     public Performance performance() {
         return performance;
     }
@@ -172,6 +174,7 @@ public final class Document {
         return now + 1 < steps.size() ? Optional.of(steps.get(now + 1).name()) : Optional.empty();
     }
 
+    /** Takes the last edit back, where there is one. */
     public void undo() {
         if (now > 0) {
             now--;
@@ -179,6 +182,7 @@ public final class Document {
         }
     }
 
+    /** Makes the edit again that was taken back last, where there is one. */
     public void redo() {
         if (now + 1 < steps.size()) {
             now++;

@@ -8,6 +8,7 @@ import java.util.Set;
 
 /** Entries of a session's container that this version does not know, kept so that they can be written back. Immutable. */
 public final class Foreign {
+    /** No unknown entries. */
     public static final Foreign NONE = new Foreign(Map.of());
 
     private final Map<String, byte[]> entries;
@@ -17,6 +18,7 @@ public final class Foreign {
         this.entries = Collections.unmodifiableMap(new LinkedHashMap<>(entries));
     }
 
+    /** The names of the entries. */
     public Set<String> names() {
         return entries.keySet();
     }

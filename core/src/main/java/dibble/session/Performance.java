@@ -28,6 +28,7 @@ public record Performance(
         Map<PartRef, Integer> channels,
         Set<Connection> connections,
         Set<String> setUp) {
+    /** That of a session which nobody has played yet: the first scene, and all is heard. */
     public static final Performance NEW =
             new Performance(null, Set.of(), Set.of(), Set.of(), Set.of(), Map.of(), Set.of(), Set.of());
 

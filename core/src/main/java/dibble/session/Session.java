@@ -170,28 +170,34 @@ public record Session(
         return new SessionBuilder(this).soundFiles(files).build();
     }
 
+    /** The file of sounds with an id, if there is one. */
     public Optional<SoundFile> soundFile(String id) {
         return soundFiles.stream().filter(file -> file.id().equals(id)).findFirst();
     }
 
+    /** The source with an id, if there is one. */
     public Optional<Source> source(String id) {
         return sources.stream().filter(source -> source.id().equals(id)).findFirst();
     }
 
+    /** The instrument with an id, if there is one. */
     public Optional<Instrument> instrument(String id) {
         return instruments.stream()
                 .filter(instrument -> instrument.id().equals(id))
                 .findFirst();
     }
 
+    /** The part that is pointed to, if it is there. */
     public Optional<Part> part(PartRef ref) {
         return instrument(ref.instrument()).flatMap(instrument -> instrument.part(ref.part()));
     }
 
+    /** The scene with an id, if there is one. */
     public Optional<Scene> scene(String id) {
         return scenes.stream().filter(scene -> scene.id().equals(id)).findFirst();
     }
 
+    /** The track with an id, if there is one. */
     public Optional<Track> track(String id) {
         return tracks.stream().filter(track -> track.id().equals(id)).findFirst();
     }

@@ -58,6 +58,7 @@ public final class SessionBuilder {
         foreign = Foreign.NONE;
     }
 
+    /** Begins with all that a session has. */
     public SessionBuilder(Session session) {
         name = session.name();
         middleC = session.middleC();
@@ -169,6 +170,7 @@ public final class SessionBuilder {
         return this;
     }
 
+    /** The session as it has been told. */
     public Session build() {
         return new Session(
                 name,

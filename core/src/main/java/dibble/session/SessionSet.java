@@ -51,6 +51,7 @@ public record SessionSet(String name, List<Entry> entries, Integer next, Integer
         Checked.range("number.controller", previous, 0, 127);
     }
 
+    /** A set without sessions. */
     public static SessionSet empty(String name) {
         return new SessionSet(name, List.of(), null, null, Extras.NONE);
     }
@@ -77,6 +78,7 @@ public record SessionSet(String name, List<Entry> entries, Integer next, Integer
         return withEntries(all);
     }
 
+    /** Without the session at a place. */
     public SessionSet without(int place) {
         List<Entry> all = new ArrayList<>(entries);
         all.remove(place);

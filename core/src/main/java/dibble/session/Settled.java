@@ -10,6 +10,7 @@ import java.util.List;
  * @param ids the things concerned
  */
 public record Settled(String code, List<String> ids, Extras extras) {
+    /** One that has no unknown fields. */
     public Settled(String code, List<String> ids) {
         this(code, ids, Extras.NONE);
     }

@@ -145,6 +145,7 @@ public record ShelfItem(
         return new ShelfItem(name, sources, instruments, zones, new Places(others, parts, bare));
     }
 
+    /** The same under another name. */
     public ShelfItem named(String text) {
         return new ShelfItem(text, sources, instruments, zones, places);
     }

@@ -48,22 +48,27 @@ public final class Packed {
         return (long) instrument << 52 | (long) port << 44 | (long) voice << 32 | (long) what << 24 | message;
     }
 
+    /** What kind it is: one of the constants of this class. */
     public static int what(long packed) {
         return (int) (packed >>> 24) & 0xFF;
     }
 
+    /** The slot of the source. */
     public static int voice(long packed) {
         return (int) (packed >>> 32) & 0xFFF;
     }
 
+    /** The slot of the port. */
     public static int port(long packed) {
         return (int) (packed >>> 44) & 0xFF;
     }
 
+    /** The slot of the instrument. */
     public static int instrument(long packed) {
         return (int) (packed >>> 52) & 0xFFF;
     }
 
+    /** The packed channel message. */
     public static int message(long packed) {
         return (int) packed & 0xFFFFFF;
     }

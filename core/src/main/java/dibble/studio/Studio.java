@@ -74,6 +74,7 @@ public final class Studio implements AutoCloseable {
     private boolean asking;
     private long askedAt;
 
+    /** One that writes no journal and shares no transport. */
     public Studio(Clock clock, Devices devices, Document document) {
         this(clock, devices, document, TakeJournal.NONE);
     }
@@ -103,6 +104,7 @@ public final class Studio implements AutoCloseable {
         follow();
     }
 
+    /** The document that it plays. */
     public Document document() {
         return document;
     }
@@ -341,6 +343,7 @@ public final class Studio implements AutoCloseable {
         return motion.options();
     }
 
+    /** Records in another way from now on; a loop that is set while it plays is played. */
     public void setOptions(RecordOptions next) {
         motion.setOptions(next);
     }
@@ -411,6 +414,7 @@ public final class Studio implements AutoCloseable {
         performer.start();
     }
 
+    /** Stops what {@link #perform} began. */
     public void stopPerformance() {
         if (performer != null) {
             performer.close();
@@ -418,6 +422,7 @@ public final class Studio implements AutoCloseable {
         }
     }
 
+    /** Whether what {@link #perform} began is under way. */
     public boolean isPerforming() {
         return performer != null && performer.isPlaying();
     }

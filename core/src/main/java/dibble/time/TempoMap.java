@@ -142,10 +142,12 @@ public final class TempoMap {
         return new TempoMap(tempos.isEmpty() ? List.of(new Tempo(0, 120)) : tempos, meters);
     }
 
+    /** All tempos, in the order of their ticks; the first is at 0. */
     public List<Tempo> tempos() {
         return tempos;
     }
 
+    /** All time signatures, in the order of their ticks. */
     public List<Meter> meters() {
         return meters;
     }

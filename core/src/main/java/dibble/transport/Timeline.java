@@ -142,6 +142,7 @@ public final class Timeline {
         return tempo;
     }
 
+    /** How many events it has. */
     public int size() {
         return nanos.length;
     }
@@ -151,6 +152,7 @@ public final class Timeline {
         return nanos[i];
     }
 
+    /** The number of the lane that event {@code i} is for. */
     public int lane(int i) {
         return lanes[i];
     }

@@ -104,6 +104,7 @@ public final class JackDevices implements Devices, AutoCloseable {
     private boolean toldMistake;
     private long looked;
 
+    /** Looks for nothing before {@link #start}. */
     public JackDevices(Clock clock) {
         this(clock, Calls::load);
     }

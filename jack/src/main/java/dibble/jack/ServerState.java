@@ -29,6 +29,7 @@ public record ServerState(Kind kind, int rate, int block, String name) {
         return new ServerState(kind, 0, 0, "");
     }
 
+    /** Whether there is one, and we are among its programs. */
     public boolean isRunning() {
         return kind == Kind.RUNNING;
     }

@@ -21,6 +21,7 @@ public final class Pages implements AutoCloseable {
         document = Loader.loadPDF(pdf);
     }
 
+    /** How many pages there are. */
     public int count() {
         return document.getNumberOfPages();
     }

@@ -53,6 +53,7 @@ public final class AudioEngine implements Meters, AutoCloseable {
     /** Changed as a whole, on the mixer's thread. */
     private volatile List<SynthInstrument> sources = List.of();
 
+    /** Sounds on the audio device that the settings name. */
     public AudioEngine(Clock clock) {
         this(clock, AudioEngine::device);
     }

@@ -27,6 +27,7 @@ public final class Main {
 
     private Main() {}
 
+    /** Opens the window; without a display it draws the demo in memory, and nothing else can be done. */
     public static void main(String[] args) {
         // Files are written in one way everywhere; what is shown follows the user.
         Texts.writeAs(Locale.getDefault(Locale.Category.FORMAT));

@@ -148,14 +148,17 @@ public final class Workbench implements AutoCloseable {
         return Session.empty(say("common.new-session")).withMiddleC(settings.middleC());
     }
 
+    /** What the views work with. */
     public Desk desk() {
         return desk;
     }
 
+    /** What plays and records the document. */
     public Studio studio() {
         return studio;
     }
 
+    /** The document that is open. */
     public Document document() {
         return document;
     }

@@ -65,6 +65,7 @@ public final class ChannelsView extends BorderPane implements View {
 
     private final Watch watch;
 
+    /** Builds the view; it follows nothing before {@link #open}. */
     public ChannelsView(Desk desk) {
         this.desk = desk;
         presenter = new ChannelsPresenter(desk.document(), desk.live()::heardOn);

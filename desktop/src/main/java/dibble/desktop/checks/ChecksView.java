@@ -45,6 +45,7 @@ public final class ChecksView extends BorderPane implements View {
     private final VBox column = new VBox(8);
     private final Watch watch;
 
+    /** Builds the view; it follows nothing before {@link #open}. */
     public ChecksView(Desk desk) {
         this.desk = desk;
         watch = desk.watch(this::show);

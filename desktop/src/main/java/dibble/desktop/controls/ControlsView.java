@@ -42,6 +42,7 @@ public final class ControlsView extends BorderPane implements View {
     private String movedBy;
     private ControlMap.Trigger moved;
 
+    /** Builds the view; it follows nothing before {@link #open}. */
     public ControlsView(Desk desk) {
         this.desk = desk;
         presenter = new ControlsPresenter(desk.document());

@@ -35,6 +35,7 @@ public enum HelpTopic {
         this.title = title;
     }
 
+    /** What the page is called. */
     public String title() {
         return title;
     }

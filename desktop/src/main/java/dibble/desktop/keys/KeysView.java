@@ -47,6 +47,7 @@ public final class KeysView extends StackPane implements View {
     private final KeyWait waiting = new KeyWait();
     private String copied;
 
+    /** Builds the view; it follows nothing before {@link #open}. */
     public KeysView(Desk desk) {
         this.desk = desk;
         presenter = new KeysPresenter(desk.document(), desk.jobs());

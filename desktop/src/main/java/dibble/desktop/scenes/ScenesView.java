@@ -56,6 +56,7 @@ public final class ScenesView extends BorderPane implements View {
     private final Map<String, SceneCard> shown = new HashMap<>();
     private final Watch watch;
 
+    /** Builds the view; it follows nothing before {@link #open}. */
     public ScenesView(Desk desk) {
         this.desk = desk;
         presenter = new ScenesPresenter(desk.document());

@@ -32,6 +32,7 @@ public final class SetView extends BorderPane implements View {
     private final VBox column = new VBox(8);
     private final Watch watch;
 
+    /** Builds the view; it follows nothing before {@link #open}. */
     public SetView(Desk desk, SetActions actions) {
         this.desk = desk;
         this.actions = actions;

@@ -65,6 +65,7 @@ public final class SheetView extends BorderPane implements View {
     /** A page that was drawn, and how many there are. */
     private record Drawn(Image page, int number, int count) {}
 
+    /** Builds the view; it follows nothing before {@link #open}. */
     public SheetView(Desk desk, SheetActions actions) {
         this.desk = desk;
         this.actions = actions;

@@ -46,6 +46,7 @@ public final class AskBar extends VBox {
     /** How many questions were asked so far: an answer may ask the next one. */
     private int asked;
 
+    /** Nothing is asked yet, and it takes no room. */
     public AskBar() {
         setId("ask");
         getChildren().addAll(question, told);

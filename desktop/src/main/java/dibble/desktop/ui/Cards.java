@@ -91,6 +91,7 @@ public final class Cards {
         return line(left, (Node) right);
     }
 
+    /** A line with something at either end. */
     public static HBox line(Node left, Node right) {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);

@@ -4,12 +4,14 @@ import javafx.scene.control.Label;
 
 /** A part's mark: its channel's number on its colour. */
 public final class Chip extends Label {
+    /** Without a colour and a number yet. */
     public Chip() {
         getStyleClass().add("chip");
         setStyle(PartColours.css(0));
         setMinWidth(USE_PREF_SIZE);
     }
 
+    /** @param channel what stands on it, or empty */
     public Chip show(int colour, String channel) {
         setStyle(PartColours.css(colour));
         setText(channel);

@@ -46,14 +46,17 @@ public record Desk(
         document.perform(performance -> performance.withScene(id));
     }
 
+    /** The session as it is now. */
     public Session session() {
         return document.session();
     }
 
+    /** How it is played now. */
     public Performance performance() {
         return document.performance();
     }
 
+    /** What both come to: the routing in force. */
     public Routing routing() {
         return document.routing();
     }

@@ -47,6 +47,7 @@ public final class Findings {
     private CompletableFuture<List<Finding>> look;
     private List<Finding> now = List.of();
 
+    /** @param state what is heard now */
     public Findings(Document document, Studio studio, Devices devices, LiveState state) {
         this.document = document;
         this.studio = studio;

@@ -16,6 +16,7 @@ public final class JobBar extends HBox {
     private final Label words = new Label();
     private final ProgressBar bar = new ProgressBar();
 
+    /** Takes no room while nothing is under way. */
     public JobBar(Desk desk) {
         this.desk = desk;
         setId("job");

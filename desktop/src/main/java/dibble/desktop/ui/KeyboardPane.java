@@ -78,6 +78,7 @@ public final class KeyboardPane extends Pane {
         });
     }
 
+    /** Has another play what is pressed here. */
     public void setPlayer(Player to) {
         player = to;
     }
@@ -126,6 +127,7 @@ public final class KeyboardPane extends Pane {
         return piano != null && piano.isPads();
     }
 
+    /** Whether a key 0-127 is shown as down. */
     public boolean isDown(int key) {
         return down[key];
     }

@@ -10,7 +10,9 @@ public final class LevelBar extends Slide {
     /** What the scale begins and ends with, in dB. */
     public static final double LOW = -60;
 
+    /** The level at its right end, in decibels. */
     public static final double HIGH = Loudness.MOST;
+
     private static final double THICK = 14;
     private static final double SMALL = 8;
     private static final double THUMB = 8;
@@ -29,6 +31,7 @@ public final class LevelBar extends Slide {
     private final double thick;
     private double top;
 
+    /** @param name what it is for, as it is read aloud */
     public LevelBar(String name) {
         this(name, THICK);
     }

@@ -12,6 +12,7 @@ public final class NoteField extends TextField {
     private int note;
     private IntConsumer onNote = note -> {};
 
+    /** @param name what it is for, as it is read aloud */
     public NoteField(String name) {
         setAccessibleText(name);
         getStyleClass().add("note-field");
@@ -48,12 +49,14 @@ public final class NoteField extends TextField {
         onNote = consumer;
     }
 
+    /** Shows a note 0-127. */
     public void setNote(int value, MiddleC naming) {
         note = value;
         middleC = naming;
         Cards.showIn(this, NoteNames.nameAndNumber(note, middleC));
     }
 
+    /** The note that it shows, 0-127. */
     public int note() {
         return note;
     }

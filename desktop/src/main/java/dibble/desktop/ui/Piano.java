@@ -63,6 +63,7 @@ public final class Piano {
         return shape == Shape.PADS;
     }
 
+    /** The keys that are shown. */
     public Range keys() {
         return keys;
     }

@@ -37,10 +37,12 @@ public final class Preferences {
         settings = new ReadOnlyObjectWrapper<>(Settings.load(folder, trouble));
     }
 
+    /** The settings as they are now. */
     public Settings get() {
         return settings.get();
     }
 
+    /** The settings, to be followed. */
     public ReadOnlyObjectProperty<Settings> property() {
         return settings.getReadOnlyProperty();
     }

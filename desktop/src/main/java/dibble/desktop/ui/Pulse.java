@@ -42,6 +42,7 @@ public final class Pulse {
         news = any;
     }
 
+    /** Begins to beat, once a frame while there is something to do. */
     public void start() {
         started = true;
         Thread looker = new Thread(this::look, "dibble-pulse");
@@ -50,6 +51,7 @@ public final class Pulse {
         wake();
     }
 
+    /** Beats no more. */
     public void stop() {
         started = false;
         awake = false;

@@ -27,6 +27,7 @@ public class Question extends VBox {
         focus.requestFocus();
     }
 
+    /** Whether it is asked now. */
     public boolean isOpen() {
         return isVisible();
     }

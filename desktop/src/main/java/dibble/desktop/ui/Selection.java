@@ -22,6 +22,7 @@ public final class Selection {
     private final ObservableSet<String> zones = FXCollections.observableSet(new LinkedHashSet<>());
     private final ObjectProperty<Places.Thing> lit = new SimpleObjectProperty<>();
 
+    /** Nothing is selected. */
     public Selection() {
         // One that is chosen by itself is the only one; those that are added come with it.
         zone.subscribe(id -> {
@@ -60,6 +61,7 @@ public final class Selection {
         return source;
     }
 
+    /** A zone. */
     public StringProperty zone() {
         return zone;
     }

@@ -42,10 +42,12 @@ public final class Theme {
                 : new PrimerLight().getUserAgentStylesheet();
     }
 
+    /** The colours in use. */
     public Palette palette() {
         return palette.get();
     }
 
+    /** The colours in use, to be followed and changed. */
     public ObjectProperty<Palette> paletteProperty() {
         return palette;
     }

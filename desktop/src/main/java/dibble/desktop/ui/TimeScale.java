@@ -25,14 +25,17 @@ public record TimeScale(TempoMap tempo, long from, long ticks, double width) {
         return new TimeScale(tempo, 0, tempo.barStart(Math.max(LEAST_BARS, (bars + 7) / 8 * 8) + 1), width);
     }
 
+    /** Where a tick is, in pixels from the left edge. */
     public double xOfTick(long tick) {
         return (double) (tick - from) / ticks * width;
     }
 
+    /** The tick at a place, in pixels from the left edge. */
     public long tickAt(double x) {
         return from + Math.round(x / width * ticks);
     }
 
+    /** Where a time is, in nanoseconds of the session, in pixels from the left edge. */
     public double xOfNanos(long nanos) {
         return xOfTick(tempo.ticks(nanos));
     }
