@@ -100,13 +100,15 @@ class StudioTest {
     void twoThreadsOnOneDestinationWithEditsAlternateAndHangNothing(long seed) throws Exception {
         Document document = open(bothOnCelesta());
         AtomicInteger playing = new AtomicInteger(2);
-        Thread first = player(keyboard("larkspur"), 0, seed, playing);
-        Thread second = player(keyboard("tansy"), 1, seed + 1000, playing);
+        AtomicInteger edits = new AtomicInteger();
+        Thread first = player(keyboard("larkspur"), 0, seed, playing, edits);
+        Thread second = player(keyboard("tansy"), 1, seed + 1000, playing, edits);
         Random random = new Random(seed);
         first.start();
         second.start();
         while (playing.get() > 0) {
             edit(document, random);
+            edits.incrementAndGet();
         }
         first.join();
         second.join();
@@ -119,10 +121,14 @@ class StudioTest {
         assertThat(studio.lost()).isZero();
     }
 
-    private static Thread player(StandIn keyboard, int channel, long seed, AtomicInteger playing) {
+    /** Plays on only as edits are made: else one that silences both may hold for all that is played. */
+    private static Thread player(StandIn keyboard, int channel, long seed, AtomicInteger playing, AtomicInteger edits) {
         return new Thread(() -> {
             Random random = new Random(seed);
             for (int i = 0; i < 3000; i++) {
+                while (edits.get() < i / 30) {
+                    Thread.yield();
+                }
                 int key = 56 + random.nextInt(6);
                 if (random.nextBoolean()) {
                     keyboard.press(channel, key, 1 + random.nextInt(127));
