@@ -1,12 +1,18 @@
 package dibble.benchmarks;
 
+import static java.nio.charset.StandardCharsets.ISO_8859_1;
+import static java.nio.charset.StandardCharsets.UTF_8;
+
 import dibble.cli.Main;
 import dibble.demo.LamplightersRound;
 import dibble.edits.FileImport;
 import dibble.edits.TakeEdits;
+import dibble.files.NamesFile;
 import dibble.files.SessionFile;
+import dibble.files.SessionFormatException;
 import dibble.files.ShelfFile;
 import dibble.files.Unfinished;
+import dibble.gear.SoundNames;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
@@ -16,6 +22,8 @@ import dibble.recording.Take;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.ShelfItem;
+import dibble.sheet.SheetCsv;
+import dibble.sheet.SheetFormatException;
 import dibble.user.Settings;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -37,12 +45,14 @@ import java.util.concurrent.TimeoutException;
 import java.util.stream.Stream;
 
 /**
- * Damages sessions, takes, journals, MIDI files, shelf items and settings, and has everything read them that reads any.
+ * Damages sessions, takes, journals, MIDI files, names of sounds, routing sheets, shelf items and settings, and has
+ * everything read them that reads any.
  * A defect is whatever is neither read nor refused in one line of our own within five seconds, and what is read and
  * cannot be saved and opened again. Run by {@code ./dibble bench damage [CASES [SEED]]}; each defect's file is kept.
  */
 public final class DamageRun {
     private static final long MOST_SECONDS = 5;
+    private static final String TABLE = "bank,msb,lsb,program,name\nWarm,0,1,0,Strings\nCold,1,0,0,\"Frost\"\n";
 
     /** Words that only a library or a machine says. */
     private static final List<String> FOREIGN_WORDS =
@@ -91,6 +101,15 @@ public final class DamageRun {
         kinds.put("shelf.json", new Kind((damage, random) -> damage.json(shelf), file -> {
             ShelfFile.read(Files.readAllBytes(file), "shelf.json");
         }));
+        byte[] names = NamesFile.midnam(tabled());
+        kinds.put("names.midnam", new Kind((damage, random) -> damage.bytes(names), file -> {
+            NamesFile.read(file);
+        }));
+        kinds.put("names.csv", new Kind((damage, random) -> damage.bytes(TABLE.getBytes(UTF_8)), file -> {
+            NamesFile.read(file);
+        }));
+        byte[] rows = SheetCsv.of(LamplightersRound.session()).getBytes(UTF_8);
+        kinds.put("sheet.csv", new Kind((damage, random) -> damage.bytes(rows), DamageRun::sheet));
         byte[] settings = "{\"middleC\":\"C4\",\"night\":true,\"hiddenPorts\":[\"a\"]}".getBytes();
         kinds.put(
                 "settings.json",
@@ -248,6 +267,22 @@ public final class DamageRun {
             if (losses.stream().anyMatch(loss -> loss.endsWith("could not be printed"))) {
                 throw new IllegalStateException("a recording that was read could not be printed");
             }
+        }
+    }
+
+    private static void sheet(Path file) throws IOException {
+        try {
+            SheetCsv.read(Files.readString(file, ISO_8859_1), LamplightersRound.session());
+        } catch (SheetFormatException e) {
+            throw new IOException(e.getMessage());
+        }
+    }
+
+    private static SoundNames tabled() {
+        try {
+            return NamesFile.read(TABLE.getBytes(UTF_8), "names.csv");
+        } catch (SessionFormatException e) {
+            throw new IllegalStateException(e);
         }
     }
 

@@ -6,8 +6,8 @@ import dibble.routing.Router;
 import dibble.routing.RouterOutput;
 import dibble.time.Clock;
 import java.util.Arrays;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicBoolean;
-import org.jctools.queues.atomic.MpscUnboundedAtomicArrayQueue;
 
 /**
  * Decides events one at a time, in one order, for all ports: alternation of on and off is shared by all sources that
@@ -29,7 +29,7 @@ final class Engine implements RouterOutput {
     private final Clock clock;
     private final Router router = new Router(this);
     private final AtomicBoolean turn = new AtomicBoolean();
-    private final MpscUnboundedAtomicArrayQueue<Command> commands = new MpscUnboundedAtomicArrayQueue<>(64);
+    private final ConcurrentLinkedQueue<Command> commands = new ConcurrentLinkedQueue<>();
     private final EventRing monitor = new EventRing(MONITOR_CAPACITY);
     private final EventRing recorder = new EventRing(RECORDER_CAPACITY);
     private final Exclusives exclusives = new Exclusives();

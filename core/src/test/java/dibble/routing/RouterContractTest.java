@@ -17,7 +17,7 @@ import net.jqwik.api.Property;
 class RouterContractTest {
     private static final int EVENTS = 120;
 
-    @Property(tries = 1500)
+    @Property(tries = 1000)
     void sendsWhatThePlainContractSends(@ForAll long seed) {
         Random random = new Random(seed);
         RandomRouting randomly = new RandomRouting(random);

@@ -22,19 +22,26 @@ import java.util.List;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
- * A process that is killed at a random moment loses half a second of what it records at most, also in a loop; what it
+ * A process that is killed at a random moment loses nothing that it had written of a recording, also in a loop; what it
  * saves is the old file or the new one; and what it did and took back is there as it was at some moment since it was
- * last written down. {@code ./dibble bench kill} kills two hundred of them.
+ * last written. {@code ./dibble bench kill} kills two hundred, and also measures that a recording loses at most half a
+ * second: on a machine that keeps up.
  */
 @Tag("slow")
 class KilledTest {
+    private static final boolean MEASURES = System.getProperty("dibble.kills") != null;
     private static final int TIMES = Integer.getInteger("dibble.kills", 4);
+    private static final int LATEST_KILL_MILLIS = MEASURES ? 2500 : 300;
+    /** A line of a take with a note-on. */
+    private static final Pattern NOTE_ON = Pattern.compile("\"m\":\\s*\\[\\s*1(4[4-9]|5\\d),");
+
     private static final long SHORT = TimeUnit.MILLISECONDS.toNanos(500);
     private static final String[] WORK = {"record", "loop", "save", "undo"};
 
@@ -65,7 +72,7 @@ class KilledTest {
         for (int i = 0; i < TIMES; i++) {
             String work = WORK[i % WORK.length];
             Path user = Files.createDirectory(folder.resolve("user-" + i));
-            Said said = killed(work, user, i, 50 + random.nextInt(2500));
+            Said said = killed(work, user, i, 50 + random.nextInt(LATEST_KILL_MILLIS));
             String what = work + ", kill " + i;
             switch (work) {
                 case "save" -> assertSaved(user, said, what);
@@ -73,9 +80,11 @@ class KilledTest {
                 default -> assertRecorded(user, said, what);
             }
         }
-        System.out.printf(
-                "%d processes killed while they recorded, looped, saved, undid: recordings %d ms short at most%n",
-                TIMES, most / 1_000_000);
+        if (MEASURES) {
+            System.out.printf(
+                    "%d processes killed while they recorded, looped, saved, undid: recordings %d ms short at most%n",
+                    TIMES, most / 1_000_000);
+        }
     }
 
     /** Asked to end, it takes what it has begun to write with it. */
@@ -102,20 +111,40 @@ class KilledTest {
     }
 
     private void assertRecorded(Path user, Said said, String what) throws IOException {
+        long written = notesWritten(user);
         Session session = broughtBack(user, what).session();
         long notes = session.takes().stream().mapToLong(Take::noteCount).sum();
-        assertThat(notes).as(what).isGreaterThanOrEqualTo(said.notesBefore(SHORT));
-        long missing = 0;
-        while (missing < SHORT && notes < said.notesBefore(missing)) {
-            missing += 1_000_000;
+        assertThat(notes).as(what).isGreaterThanOrEqualTo(written);
+        if (MEASURES) {
+            assertThat(notes).as(what).isGreaterThanOrEqualTo(said.notesBefore(SHORT));
+            long missing = 0;
+            while (missing < SHORT && notes < said.notesBefore(missing)) {
+                missing += 1_000_000;
+            }
+            most = Math.max(most, missing);
         }
-        most = Math.max(most, missing);
         for (Take take : session.takes()) {
             assertNothingHangs(take);
         }
         for (Track track : session.tracks()) {
             assertNothingHangs(track.clip());
         }
+    }
+
+    /** Counts the notes in whole lines of the recordings that the process left on the disk. */
+    private static long notesWritten(Path user) throws IOException {
+        long notes = 0;
+        try (Stream<Path> files = Files.walk(user)) {
+            for (Path file : files.filter(path -> path.getFileName().toString().matches("recording-\\d+\\.jsonl"))
+                    .toList()) {
+                String text = Files.readString(file);
+                notes += text.substring(0, text.lastIndexOf('\n') + 1)
+                        .lines()
+                        .filter(line -> NOTE_ON.matcher(line).find())
+                        .count();
+            }
+        }
+        return notes;
     }
 
     private static void assertNothingHangs(Take take) {

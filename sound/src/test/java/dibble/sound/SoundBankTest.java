@@ -25,7 +25,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 class SoundBankTest {
     private static final AudioSettings SETTINGS = AudioSettings.offline(44_100);
-    private static final int MUTATIONS = 5000;
+    private static final int MUTATIONS = Integer.getInteger("dibble.damage", 150);
 
     @TempDir
     Path folder;

@@ -72,6 +72,11 @@ public final class Pulse {
         return awake;
     }
 
+    /** Returns the number of frames since something last moved. */
+    public int stillFrames() {
+        return still;
+    }
+
     /** Has the reader run each frame, in the order of calls. */
     public Subscription each(Runnable reader) {
         readers.add(reader);

@@ -6,6 +6,7 @@ import dibble.paper.SheetPdf;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
+import java.util.List;
 import javafx.application.Application;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -14,9 +15,10 @@ import javafx.scene.text.Font;
 
 /** Day or night: the base styles, Dibble's own on top, its colours, and the faces that it ships. */
 public final class Theme {
-    private final ObjectProperty<Palette> palette = new SimpleObjectProperty<>(Palette.DAY);
+    private static final String STYLES =
+            Theme.class.getResource("/dibble/desktop/dibble.css").toExternalForm();
 
-    private String colours = "";
+    private final ObjectProperty<Palette> palette = new SimpleObjectProperty<>(Palette.DAY);
 
     /** Loads the shipped faces. Once, before the first scene. */
     public static void loadFonts() {
@@ -52,18 +54,23 @@ public final class Theme {
         return palette;
     }
 
-    /** Dresses a scene, now and whenever the theme changes. */
+    /** Dresses a scene, now and whenever the theme changes. What a scene already has is not applied again. */
     public void dress(Scene scene) {
-        scene.getStylesheets()
-                .add(Theme.class.getResource("/dibble/desktop/dibble.css").toExternalForm());
         palette.subscribe(now -> {
-            Application.setUserAgentStylesheet(base(now));
-            // As a style sheet, not on the root: tooltips and menus have roots of their own.
-            scene.getStylesheets().remove(colours);
-            colours = "data:text/css;base64,"
-                    + Base64.getEncoder()
-                            .encodeToString((".root { " + now.css() + " }").getBytes(StandardCharsets.UTF_8));
-            scene.getStylesheets().add(0, colours);
+            String base = base(now);
+            if (!base.equals(Application.getUserAgentStylesheet())) {
+                Application.setUserAgentStylesheet(base);
+            }
+            List<String> styles = List.of(colors(now), STYLES);
+            if (!styles.equals(scene.getStylesheets())) {
+                scene.getStylesheets().setAll(styles);
+            }
         });
+    }
+
+    /** Returns the colors as a style sheet: styles of the root would not reach tooltips and menus. */
+    private static String colors(Palette palette) {
+        String css = ".root { " + palette.css() + " }";
+        return "data:text/css;base64," + Base64.getEncoder().encodeToString(css.getBytes(StandardCharsets.UTF_8));
     }
 }

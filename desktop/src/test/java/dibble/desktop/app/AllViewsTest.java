@@ -11,7 +11,6 @@ import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Hyperlink;
 import org.junit.jupiter.api.Test;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Every view with its panels: nothing is shown that is in no bundle, and no button is too small for what it says. */
 class AllViewsTest extends WindowTest {
@@ -50,7 +49,7 @@ class AllViewsTest extends WindowTest {
     }
 
     private void look(String where, Set<String> wrong) {
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         interact(() -> window.layout());
         MarkedTexts.cut(window).forEach(it -> wrong.add(where + ", " + it));
         small(window).forEach(it -> wrong.add(where + ", smaller than " + LEAST + ": " + it));

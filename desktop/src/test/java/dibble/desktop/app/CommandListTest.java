@@ -7,23 +7,13 @@ import dibble.desktop.ui.Command;
 import dibble.session.Session;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
-import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 
 /** Keys and commands are found without a manual. */
 class CommandListTest extends WindowTest {
-    private Stage stage;
-
     @Override
     Session session() {
         return LamplightersRound.session();
-    }
-
-    @Override
-    public void start(Stage shown) {
-        super.start(shown);
-        stage = shown;
-        stage.titleProperty().bind(window.title());
     }
 
     private ListView<Command> list() {
@@ -73,10 +63,10 @@ class CommandListTest extends WindowTest {
 
     @Test
     void theWindowIsCalledByItsSessionAndSaysWhatIsToBeSaved() {
-        until(() -> plain(stage.getTitle()).equals("The Lamplighter’s Round – Dibble"));
+        until(() -> plain(window.title().get()).equals("The Lamplighter’s Round – Dibble"));
         onFx(() -> desk().document().edit("name", session -> session.withName("Evening")));
-        until(() -> plain(stage.getTitle()).equals("Evening * – Dibble"));
+        until(() -> plain(window.title().get()).equals("Evening * – Dibble"));
         onFx(() -> desk().document().markSaved(desk().session(), desk().performance()));
-        until(() -> plain(stage.getTitle()).equals("Evening – Dibble"));
+        until(() -> plain(window.title().get()).equals("Evening – Dibble"));
     }
 }

@@ -39,7 +39,6 @@ import javafx.scene.layout.Pane;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** What is expected of any desktop application: menus, recent files, dropped files, settings, help. */
 class DesktopHabitsTest extends WindowTest {
@@ -223,7 +222,7 @@ class DesktopHabitsTest extends WindowTest {
             name.selectAll();
         });
         type(KeyCode.S);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(window.getScene().getAccelerators()).doesNotContainKey(KeyCombination.keyCombination("S"));
         assertThat(name.getText()).isEqualTo("s");
         assertThat(lookup(".ghost").tryQuery().filter(Node::isVisible)).isEmpty();

@@ -18,7 +18,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
-import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -48,13 +47,6 @@ class FilesJourneyTest extends WindowTest {
             field.requestFocus();
         });
         type(KeyCode.ENTER);
-    }
-
-    private String told() {
-        return lookup("#ask-told")
-                .<Label>tryQuery()
-                .map(label -> plain(label.getText()))
-                .orElse("");
     }
 
     @Test

@@ -291,8 +291,8 @@ class GearJourneyTest extends WindowTest {
         double plain = lookup("#silence").query().localToScene(0, 0).getY();
         clickOn("#size-large");
         until(() -> lookup("#silence").query().localToScene(0, 0).getY() > plain);
-        assertThat(Settings.read(userFolder).theme()).isEqualTo(Settings.Theme.NIGHT);
-        assertThat(Settings.read(userFolder).large()).isTrue();
+        until(() -> Settings.read(userFolder).theme() == Settings.Theme.NIGHT
+                && Settings.read(userFolder).large());
         clickOn("#size-plain");
         until(() -> !Settings.read(userFolder).large());
         clickOn("#theme-day");

@@ -18,7 +18,7 @@ import org.junit.jupiter.api.Test;
 class NoNetworkTest {
     @Test
     void everyWayToANetworkIsRefusedAndSaysWhoAsked() throws Exception {
-        WindowTest.withoutNetwork();
+        Toolkit.start();
         List<ThrowingCallable> ways = List.of(
                 () -> new Socket(InetAddress.getLoopbackAddress(), 1).close(),
                 () -> new ServerSocket(0).close(),

@@ -28,7 +28,6 @@ import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
-import javafx.stage.Stage;
 import javafx.util.Subscription;
 import org.junit.jupiter.api.Test;
 
@@ -42,8 +41,8 @@ class ViewsAreLetGoTest extends WindowTest {
     }
 
     @Override
-    public void start(Stage stage) {
-        super.start(stage);
+    void start() {
+        super.start();
         // In the window, so that it is styled and laid out as any view is.
         ((Pane) window.getTop()).getChildren().add(place);
         place.setMaxHeight(0);

@@ -1,17 +1,13 @@
 package dibble.desktop.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.awaitility.Awaitility.await;
 
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Theme;
 import dibble.recording.Track;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
-import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
@@ -19,20 +15,20 @@ import java.util.regex.Pattern;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
-import javafx.scene.Scene;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
-import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
-import org.testfx.framework.junit5.ApplicationTest;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** The real window, driven as by a hand; instruments are fake ports. */
-abstract class WindowTest extends ApplicationTest {
+abstract class WindowTest extends Hand {
     private static final Pattern NOTES = Pattern.compile(", ([\\d,]+) notes?$");
+
+    private static final boolean WATCHES_STALLS = Boolean.getBoolean("dibble.stalls");
 
     final FakePort port = new FakePort();
 
@@ -44,16 +40,6 @@ abstract class WindowTest extends ApplicationTest {
     Workbench workbench;
     MainWindow window;
 
-    private static boolean offline;
-
-    /** Nobody opens a socket of a network unasked, no library either. */
-    static synchronized void withoutNetwork() {
-        if (!offline) {
-            NoNetwork.begin();
-            offline = true;
-        }
-    }
-
     abstract Session session();
 
     /** Whether it fails where something stands still on the interface's thread; a measurement only measures. */
@@ -61,57 +47,50 @@ abstract class WindowTest extends ApplicationTest {
         return true;
     }
 
-    @Override
-    public void start(Stage stage) {
-        withoutNetwork();
-        Theme.loadFonts();
+    @BeforeEach
+    final void openWindow() {
+        Toolkit.start();
+        onFx(this::start);
+        settle();
+    }
+
+    /** Shows the window. On the interface thread. */
+    void start() {
         workbench = new Workbench(session(), Performance.NEW, name -> port, userFolder);
         window = new MainWindow(workbench, () -> quit.set(true));
-        Scene scene = new Scene(new Enlarged(window, workbench.desk().preferences()), 1280, 800);
-        workbench.desk().theme().dress(scene);
-        stage.setScene(scene);
+        Stage stage = Toolkit.show(new Enlarged(window, workbench.desk().preferences()));
+        workbench.desk().theme().dress(stage.getScene());
         stage.setOnCloseRequest(event -> {
             event.consume();
             window.close();
         });
         window.open();
-        stage.show();
         stage.toFront();
         stage.requestFocus();
         // The start has its own measure.
-        if (isWatched()) {
+        if (WATCHES_STALLS && isWatched()) {
             workbench.desk().pulse().once(stalls::begin);
         }
     }
 
     @AfterEach
-    void closeWorkbench() {
-        release(new KeyCode[0]);
-        release(new MouseButton[0]);
+    final void closeWindow() {
+        letGo();
         List<String> stood = stalls.end();
         List<String> strays = MarkedTexts.areShown() ? MarkedTexts.strays(window, desk().session()) : List.of();
         interact(() -> {
+            Toolkit.closePopups();
             window.dispose();
             workbench.close();
         });
-        assertThat(stood).as("what stood still on the interface's thread").isEmpty();
+        assertThat(stood).as("stalls of the interface thread").isEmpty();
         assertThat(strays).as("texts that are in no bundle").isEmpty();
-        assertThat(NoNetwork.asked()).as("who opened a socket").isEmpty();
+        assertThat(NoNetwork.asked()).as("sockets that were asked for").isEmpty();
+        assertThat(Toolkit.uncaught()).as("uncaught exceptions").isEmpty();
     }
 
     Desk desk() {
         return workbench.desk();
-    }
-
-    void until(Callable<Boolean> condition) {
-        await().atMost(Duration.ofSeconds(20)).until(() -> {
-            WaitForAsyncUtils.waitForFxEvents();
-            return onInterface(condition);
-        });
-    }
-
-    private static boolean onInterface(Callable<Boolean> condition) throws Exception {
-        return WaitForAsyncUtils.waitForAsyncFx(5000, condition);
     }
 
     /** Where a key of a source's keyboard on the ruler is on the screen, low enough to hit any key. */
@@ -167,6 +146,14 @@ abstract class WindowTest extends ApplicationTest {
         return plain(lookup(selector).queryLabeled().getText());
     }
 
+    /** What the ask bar tells, without marks; empty where it tells nothing. */
+    String told() {
+        return lookup("#ask-told")
+                .<Label>tryQuery()
+                .map(label -> plain(label.getText()))
+                .orElse("");
+    }
+
     /** What is read aloud of a node, without marks. */
     String accessible(String selector) {
         return plain(lookup(selector).query().getAccessibleText());
@@ -180,9 +167,5 @@ abstract class WindowTest extends ApplicationTest {
     /** A text without the marks that it has in the marked language. */
     static String plain(String text) {
         return MarkedTexts.off(text);
-    }
-
-    static void onFx(Runnable action) {
-        WaitForAsyncUtils.waitForAsyncFx(5000, action);
     }
 }
