@@ -3,12 +3,14 @@
 # "window" or "commands".
 start=$(CDPATH='' cd -- "$(dirname -- "$0")" && pwd)
 home=$(mktemp -d) || exit
-trap 'rm -rf "$home"' EXIT
+trap 'rm -rf "$home" "$written"' EXIT
 java=$1
 classes=$2
 kind=$4
 archive=$3$kind.jsa
-set -- "@$start/$kind.options" -XX:ArchiveClassesAtExit="$archive" -Xlog:disable "-Duser.home=$home" "-Ddibble.data=$home" -cp "$classes"
+# Two first starts at once each write their own; the later one stays.
+written=$archive-$$
+set -- "@$start/$kind.options" -XX:ArchiveClassesAtExit="$written" -Xlog:disable "-Duser.home=$home" "-Ddibble.data=$home" -cp "$classes"
 case "$kind" in
 window)
     # Off-screen, by showing every view.
@@ -16,4 +18,5 @@ window)
     ;;
 *) "$java" "$@" dibble.cli.WarmUp ;;
 esac >/dev/null 2>&1
+[ ! -f "$written" ] || mv -f "$written" "$archive"
 exit 0

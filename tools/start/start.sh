@@ -2,14 +2,7 @@
 # of this file), java, classes (the class path), archives (what names of archives begin with) and extra (an option, or
 # nothing), and has a function ready, which sees that these are there for "window" or "commands".
 
-# Names of files have letters of all kinds in them, whatever the environment says.
-case "${LC_ALL:-${LC_CTYPE:-${LANG:-}}}" in
-*[Uu][Tt][Ff]8* | *[Uu][Tt][Ff]-8*) ;;
-*)
-    LC_ALL=C.UTF-8
-    export LC_ALL
-    ;;
-esac
+. "$start/locale.sh"
 
 command_line() {
     ready commands
