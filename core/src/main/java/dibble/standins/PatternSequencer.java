@@ -146,7 +146,7 @@ public final class PatternSequencer implements AutoCloseable {
             for (long left = next - clock.nanos();
                     left > 0 && isLeadBy(Thread.currentThread());
                     left = next - clock.nanos()) {
-                LockSupport.parkNanos(this, left);
+                clock.rest(left);
             }
         }
     }

@@ -93,8 +93,9 @@ final class Recorder implements AutoCloseable {
     void start(RecordPlan plan, Onwards onto, InForce routing) {
         requests.add((stamp, scene) -> {
             onwards = onto;
-            // What came since it began, while this was asked for, is played to it; what stood before is at its start.
-            boolean late = plan.startsAt() < stamp;
+            // Events since its start, that of the same nanosecond included, are played to it; what stood before is at
+            // its start.
+            boolean late = plan.startsAt() <= stamp;
             begin(new Recording(
                     plan,
                     routing.sources(),
@@ -212,7 +213,7 @@ final class Recorder implements AutoCloseable {
             }
             // Events bear their times: to look later loses nothing.
             boolean quiet = empty > MANY_TIMES && recording == null;
-            LockSupport.parkNanos(this, quiet ? LONG_REST_NANOS : REST_NANOS);
+            clock.rest(quiet ? LONG_REST_NANOS : REST_NANOS);
         }
     }
 

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
+import dibble.testing.PatientAwaiting;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -74,7 +75,8 @@ class AtomicFileTest {
             }
         });
         AtomicFile.write(pipe, NEW);
-        assertThat(read.get(10, TimeUnit.SECONDS)).isEqualTo(NEW);
+        assertThat(read.get(PatientAwaiting.TIMEOUT.toSeconds(), TimeUnit.SECONDS))
+                .isEqualTo(NEW);
         assertThat(AtomicFile.isStream(pipe)).isTrue();
         assertThatThrownBy(() -> AtomicFile.write(Path.of("/dev/full"), NEW)).isInstanceOf(IOException.class);
     }

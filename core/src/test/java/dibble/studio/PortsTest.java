@@ -34,7 +34,7 @@ import dibble.session.ClockPlan;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.time.Clock;
+import dibble.time.HandClock;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
@@ -52,6 +52,7 @@ class PortsTest {
     private final FakeDevices devices = new FakeDevices();
     private final FakeDevices.Out yarrow = devices.out("yarrow");
     private final FakeDevices.In keys = devices.in("keys");
+    private final HandClock clock = new HandClock();
     private Document document;
     private Studio studio;
 
@@ -75,7 +76,7 @@ class PortsTest {
 
     private void open(Session session) {
         document = new Document(session, Performance.NEW);
-        studio = new Studio(Clock.SYSTEM, devices, document);
+        studio = new Studio(clock, devices, document);
         settle();
     }
 
@@ -333,15 +334,15 @@ class PortsTest {
                 session -> session.withTracks(
                         List.of(Track.of("harp", "Harp", HARP).withRegions(new Regions(List.of(Region.own(clip)))))));
         studio.play(0);
-        await().until(() -> drums.realTimes.size() > 10);
+        clock.passUntil(() -> drums.realTimes.size() > 10);
         drums.fails = true;
         int before = yarrow.realTimes.size();
-        await().until(() -> yarrow.realTimes.size() > before + 20);
+        clock.passUntil(() -> yarrow.realTimes.size() > before + 20);
         devices.outs.remove("drums");
         studio.portsChanged();
         FakeDevices.Out back = devices.out("drums");
         studio.portsChanged();
-        await().until(() -> back.realTimes.size() > 20);
+        clock.passUntil(() -> back.realTimes.size() > 20);
         assertThat(back.realTimes.get(0)).isEqualTo(RealTime.CONTINUE);
         studio.stop();
         assertThat(back.realTimes).endsWith(RealTime.STOP);

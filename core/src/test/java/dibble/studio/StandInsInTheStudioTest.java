@@ -21,7 +21,7 @@ import dibble.session.Session;
 import dibble.standins.Fault;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
-import dibble.time.Clock;
+import dibble.time.HandClock;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -37,7 +37,8 @@ import org.junit.jupiter.api.Test;
 class StandInsInTheStudioTest {
     private final List<Integer> sounded = new CopyOnWriteArrayList<>();
     private final AtomicBoolean portsChanged = new AtomicBoolean();
-    private final StandIns standIns = new StandIns(Clock.SYSTEM, name -> new OutputPort() {
+    private final HandClock clock = new HandClock();
+    private final StandIns standIns = new StandIns(clock, name -> new OutputPort() {
         @Override
         public String name() {
             return name;
@@ -62,7 +63,7 @@ class StandInsInTheStudioTest {
                 .withInstruments(List.of(instrument))
                 .withZones(List.of(Zone.of("harp", "Harp", "larkspur", Range.ALL, new PartRef("yarrow", "harp"))));
         document = new Document(session, Performance.NEW);
-        studio = new Studio(Clock.SYSTEM, standIns, document);
+        studio = new Studio(clock, standIns, document);
         standIns.onChange(() -> portsChanged.set(true));
     }
 
@@ -178,7 +179,7 @@ class StandInsInTheStudioTest {
             assertThat(studio.identity("stand-in:yarrow")).isPresent();
             assertThat(studio.identity("stand-in:larkspur")).isPresent();
         });
-        await().until(() -> {
+        clock.passUntil(() -> {
             studio.pulse();
             return !studio.isAsking();
         });

@@ -18,11 +18,11 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.standins.StandIn;
 import dibble.standins.StandIns;
-import dibble.time.Clock;
 import dibble.time.HandClock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Tag;
@@ -66,12 +66,13 @@ class StudioTest {
     }
 
     private final StrictPort port = new StrictPort();
-    private final StandIns standIns = new StandIns(Clock.SYSTEM, name -> port);
+    private final HandClock clock = new HandClock();
+    private final StandIns standIns = new StandIns(clock, name -> port);
     private Studio studio;
 
     private Document open(Session session) {
         Document document = new Document(session, Performance.NEW);
-        studio = new Studio(Clock.SYSTEM, standIns, document);
+        studio = new Studio(clock, standIns, document);
         return document;
     }
 
@@ -291,10 +292,6 @@ class StudioTest {
     private final LoggingPort logged = new LoggingPort();
 
     private Document openLogged(Session session) {
-        return openLogged(session, Clock.SYSTEM);
-    }
-
-    private Document openLogged(Session session, Clock clock) {
         devices = new StandIns(clock, name -> name.equals(dibble.transport.Click.PORT) ? new LoggingPort() : logged);
         Document document = new Document(session, Performance.NEW);
         studio = new Studio(clock, devices, document);
@@ -307,7 +304,7 @@ class StudioTest {
     private StandIns devices;
 
     private void untilStopped() {
-        await().until(() -> {
+        clock.passUntil(() -> {
             studio.pulse();
             return studio.transport() == Transport.STOPPED;
         });
@@ -318,11 +315,6 @@ class StudioTest {
             studio.pulse();
             return studio.recording() != null && studio.countsIn() == 0;
         });
-    }
-
-    private static Session quick(Session session) {
-        // A beat is 60 ms: bars are waited for quickly.
-        return session.withTempo(dibble.time.TempoMap.of(999));
     }
 
     /** Byte for byte, to the last. */
@@ -375,7 +367,7 @@ class StudioTest {
 
     @Test
     void playbackFromTheMiddleFirstSendsWhatHoldsThere() {
-        Document document = openLogged(quick(LamplightersRound.session()));
+        Document document = openLogged(LamplightersRound.session());
         studio.record();
         untilRecording();
         played.play(ShortMessage.controller(0, 64, 127));
@@ -383,7 +375,7 @@ class StudioTest {
         played.press(0, 70, 80);
         played.release(0, 70);
         long after = studio.position();
-        await().until(() -> studio.position() > after + 200_000_000L);
+        clock.pass(200_000_000L);
         played.press(0, 72, 80);
         played.release(0, 72);
         studio.stop();
@@ -400,8 +392,7 @@ class StudioTest {
 
     @Test
     void aCountInIsWaitedForAndWhatIsPlayedInItIsNotInTheTake() {
-        HandClock clock = new HandClock();
-        Document document = openLogged(LamplightersRound.session(), clock);
+        Document document = openLogged(LamplightersRound.session());
         studio.setOptions(RecordOptions.PLAIN.withCountIn(4));
         studio.record();
         assertThat(studio.countsIn()).isPositive();
@@ -420,8 +411,7 @@ class StudioTest {
 
     @Test
     void aLoopIsATakeEachTimeAndAPunchRecordsItsRangeAlone() {
-        HandClock clock = new HandClock();
-        Document document = openLogged(LamplightersRound.session(), clock);
+        Document document = openLogged(LamplightersRound.session());
         long bar = dibble.time.TempoMap.PPQ * 4L;
         long barNanos = document.session().tempo().nanos(bar);
         RecordOptions looping = RecordOptions.PLAIN
@@ -503,15 +493,16 @@ class StudioTest {
                 "clock", session -> session.withClock(dibble.session.ClockPlan.NONE.withTo("stand-in:teasel", true)));
         studio.setOptions(RecordOptions.PLAIN.withCountIn(1));
         studio.record();
+        clock.passUntil(() -> studio.countsIn() == 0);
         untilRecording();
-        await().until(() -> studio.recording().log().size() > 20);
+        clock.passUntil(() -> studio.recording().log().size() > 20);
         studio.stop();
         untilStopped();
         assertThat(teasel.sequencer().isRunning()).isFalse();
         Take led = document.session().takes().get(0);
-        // Its first step falls onto the first beat, not onto the next: nearer is what a busy machine's threads allow.
-        long halfABeat = document.session().tempo().nanos(480);
-        assertThat(led.log().stamp(0)).isLessThan(halfABeat);
+        // Its first step falls onto the first beat, as nearly as the clock moves.
+        long aFewSteps = TimeUnit.MILLISECONDS.toNanos(8);
+        assertThat(led.log().stamp(0)).isLessThan(aFewSteps);
 
         // It leads: Dibble waits, takes its tempo, and has its first notes.
         teasel.sequencer().setFollows(false);
@@ -520,8 +511,10 @@ class StudioTest {
         studio.setOptions(RecordOptions.PLAIN);
         studio.record();
         assertThat(studio.waitsToRecord()).isTrue();
+        int watchers = clock.watchers();
         teasel.sequencer().start();
-        await().until(() -> {
+        await().until(() -> clock.watchers() > watchers);
+        clock.passUntil(() -> {
             studio.pulse();
             return studio.recording() != null && studio.recording().log().size() > 20;
         });
@@ -529,7 +522,7 @@ class StudioTest {
         teasel.sequencer().stop();
         untilStopped();
         Take followed = document.session().takes().get(1);
-        assertThat(followed.log().stamp(0)).isLessThan(halfABeat);
+        assertThat(followed.log().stamp(0)).isLessThan(aFewSteps);
         // The same patterns from their beginning: the same first notes.
         for (int i = 0; i < 3; i++) {
             assertThat(followed.log().message(i)).isEqualTo(led.log().message(i));

@@ -24,11 +24,12 @@ import dibble.routing.Zone;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.time.Clock;
 import dibble.time.HandClock;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Nested;
@@ -46,10 +47,11 @@ class TransportTest {
     private final FakeDevices.Out yarrow = devices.out("yarrow");
     private final FakeDevices.In keys = devices.in("keys");
     private final FakeDevices.In more = devices.in("more");
+    private final HandClock clock = new HandClock();
     private Document document;
     private Studio studio;
 
-    /** A bar lasts a quarter of a second: it is waited for quickly. */
+    /** A bar lasts a quarter of a second. */
     private static Session session() {
         Instrument instrument = Instrument.of(
                 "yarrow",
@@ -72,10 +74,6 @@ class TransportTest {
     }
 
     private void open(Session session) {
-        open(session, Clock.SYSTEM);
-    }
-
-    private void open(Session session, Clock clock) {
         document = new Document(session, Performance.NEW);
         studio = new Studio(clock, devices, document);
         studio.soundingCount();
@@ -109,14 +107,15 @@ class TransportTest {
     /** Waits until so many more of a kind were sent. */
     private void untilSent(Predicate<Integer> which, int count) {
         int before = sent(which).size();
-        await().until(() -> sent(which).size() >= before + count);
+        clock.passUntil(() -> sent(which).size() >= before + count);
     }
 
     private static Predicate<Integer> onsOf(int channel) {
         return message -> ShortMessage.startsNote(message) && ShortMessage.channel(message) == channel;
     }
 
-    private void pulseUntil(java.util.concurrent.Callable<Boolean> condition) {
+    /** Waits without moving the clock. */
+    private void pulseUntil(Callable<Boolean> condition) {
         await().until(() -> {
             studio.pulse();
             return condition.call();
@@ -187,8 +186,7 @@ class TransportTest {
 
         @Test
         void anotherTempoIsPlayedFromWhereItIs() {
-            HandClock clock = new HandClock();
-            open(session().withTracks(List.of(notes("harp", HARP, 60))), clock);
+            open(session().withTracks(List.of(notes("harp", HARP, 60))));
             studio.play(0);
             clock.advance(document.session().tempo().nanos(3 * BAR));
             document.edit("tempo", session -> session.withTempo(TempoMap.of(120)));
@@ -221,13 +219,28 @@ class TransportTest {
             open(session());
             keys.play(noteOn(0, 60, 80), controller(0, 64, 127));
             more.play(ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, 90));
+            clock.pass(TimeUnit.MILLISECONDS.toNanos(1));
             studio.record();
             pulseUntil(() -> studio.recording() != null);
+            clock.pass(TimeUnit.MILLISECONDS.toNanos(1));
             keys.play(noteOn(0, 62, 80), noteOff(0, 62, 64), noteOff(0, 60, 64));
             Take take = stopped();
             assertThat(events(take).subList(0, 3)).containsExactlyInAnyOrder("cc 64", "cc 0", "on 60");
             assertThat(events(take).subList(3, 6)).containsExactly("on 62", "off 62", "off 60");
             assertThat(take.log().stamp(2)).isZero();
+        }
+
+        @Test
+        void keepsAKeyPressedInTheNanosecondOfTheStart() {
+            open(session());
+            keys.play(noteOn(0, 60, 80));
+            studio.record();
+            pulseUntil(() -> studio.recording() != null);
+            clock.pass(TimeUnit.MILLISECONDS.toNanos(1));
+            keys.play(noteOff(0, 60, 64));
+            Take take = stopped();
+            assertThat(events(take)).containsExactly("on 60", "off 60");
+            assertThat(take.log().stamp(0)).isZero();
         }
 
         @Test
@@ -251,8 +264,7 @@ class TransportTest {
 
         @Test
         void everyPassOfALoopIsATakeAndTheKeysOfOneAreNotInTheNext() {
-            HandClock clock = new HandClock();
-            open(session(), clock);
+            open(session());
             long pass = document.session().tempo().nanos(2 * BAR);
             studio.setOptions(RecordOptions.PLAIN
                     .withRange(new RecordOptions.Stretch(0, 2 * BAR))
@@ -294,8 +306,7 @@ class TransportTest {
 
         @Test
         void whatIsPlayedOnTheWayToAPunchIsNotRecordedAndCanBeKept() {
-            HandClock clock = new HandClock();
-            open(session(), clock);
+            open(session());
             studio.setOptions(RecordOptions.PLAIN
                     .withOnto(Onto.WITHIN)
                     .withRange(new RecordOptions.Stretch(4 * BAR, 5 * BAR))
@@ -323,7 +334,7 @@ class TransportTest {
             Take take = stopped();
             assertThat(events(take)).containsExactly("on 60", "exclusive 0", "off 60");
             studio.play(0);
-            await().until(() -> yarrow.exclusive.size() == 2);
+            clock.passUntil(() -> yarrow.exclusive.size() == 2);
             assertThat(yarrow.exclusive.get(1)).containsExactly(0xF0, 0x7D, 5, 0xF7);
         }
 
@@ -333,6 +344,7 @@ class TransportTest {
             studio.record();
             pulseUntil(() -> studio.recording() != null);
             keys.play(noteOn(0, 60, 80), noteOff(0, 60, 64));
+            clock.pass(document.session().tempo().nanos(BAR));
             document.edit("tempo", session -> session.withTempo(TempoMap.of(480)));
             pulseUntil(() -> studio.recording().tempo().tempos().size() == 2);
             keys.play(noteOn(0, 62, 80), noteOff(0, 62, 64));

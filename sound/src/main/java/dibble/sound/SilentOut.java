@@ -1,7 +1,6 @@
 package dibble.sound;
 
 import dibble.time.Clock;
-import java.util.concurrent.locks.LockSupport;
 
 /** Takes the place of an audio device where there is none: keeps its time, sounds nothing. */
 final class SilentOut implements AudioOut {
@@ -19,7 +18,7 @@ final class SilentOut implements AudioOut {
     public boolean write(float[] frames) {
         next = Math.max(next + blockNanos, clock.nanos() - blockNanos);
         for (long left = next - clock.nanos(); left > 0; left = next - clock.nanos()) {
-            LockSupport.parkNanos(this, left);
+            clock.rest(left);
         }
         return true;
     }

@@ -18,6 +18,7 @@ import dibble.ports.OutputPort;
 import dibble.recording.Clips;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.testing.PatientAwaiting;
 import dibble.time.Clock;
 import dibble.work.Progress;
 import java.io.IOException;
@@ -236,14 +237,15 @@ class BounceTest {
                 }
             }
             sent.countDown();
-            assertThat(full.await(60, TimeUnit.SECONDS)).isTrue();
+            assertThat(full.await(PatientAwaiting.TIMEOUT.toSeconds(), TimeUnit.SECONDS))
+                    .isTrue();
         }
         return heard;
     }
 
     private static void await(CountDownLatch latch) {
         try {
-            latch.await(30, TimeUnit.SECONDS);
+            latch.await(PatientAwaiting.TIMEOUT.toSeconds(), TimeUnit.SECONDS);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }

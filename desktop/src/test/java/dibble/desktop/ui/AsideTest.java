@@ -2,9 +2,9 @@ package dibble.desktop.ui;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dibble.testing.PatientAwaiting;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 
 class AsideTest {
@@ -32,7 +32,7 @@ class AsideTest {
                 .isEmpty();
         assertThat(aside.hasNews()).isFalse();
         go.countDown();
-        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(20);
+        long until = System.nanoTime() + PatientAwaiting.TIMEOUT.toNanos();
         while (!aside.hasNews() && System.nanoTime() < until) {
             Thread.onSpinWait();
         }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.testing.PatientAwaiting;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -93,9 +94,11 @@ class JobsTest {
                 stopped.countDown();
             }
         });
-        assertThat(begun.await(20, TimeUnit.SECONDS)).isTrue();
+        assertThat(begun.await(PatientAwaiting.TIMEOUT.toSeconds(), TimeUnit.SECONDS))
+                .isTrue();
         job.cancel();
-        assertThat(stopped.await(20, TimeUnit.SECONDS)).isTrue();
+        assertThat(stopped.await(PatientAwaiting.TIMEOUT.toSeconds(), TimeUnit.SECONDS))
+                .isTrue();
         assertThat(jobs.running()).isEmpty();
         start("next", progress -> "goes on");
         // What was cancelled posts that it ended, before or after.
@@ -123,7 +126,8 @@ class JobsTest {
             return "too late";
         });
         start("saving", progress -> "saved");
-        assertThat(begun.await(20, TimeUnit.SECONDS)).isTrue();
+        assertThat(begun.await(PatientAwaiting.TIMEOUT.toSeconds(), TimeUnit.SECONDS))
+                .isTrue();
         stuck.cancel();
         takeIn();
         answers.countDown();
@@ -146,7 +150,7 @@ class JobsTest {
             }
             return "done";
         });
-        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(20);
+        long until = System.nanoTime() + PatientAwaiting.TIMEOUT.toNanos();
         while (job.share() != 0.75 && System.nanoTime() < until) {
             Thread.onSpinWait();
         }
