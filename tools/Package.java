@@ -125,7 +125,7 @@ class Package {
             Files.writeString(settings, ordered(Files.readAllLines(settings)));
         }
         Path start = Files.createDirectories(image.resolve("lib/start"));
-        for (String file : List.of("start.sh", "share.sh", "commands")) {
+        for (String file : List.of("start.sh", "locale.sh", "share.sh", "commands")) {
             Files.copy(home.resolve("tools/start/" + file), start.resolve(file));
         }
         for (String of : List.of("window", "commands")) {

@@ -1,6 +1,7 @@
 package dibble.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
@@ -10,12 +11,14 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -74,11 +77,18 @@ class LauncherTest {
         command.addAll(Arrays.asList(args));
         ProcessBuilder builder =
                 new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);
-        builder.environment().putAll(environment);
         builder.environment().put("JAVA_HOME", folder.resolve("java").toString());
+        builder.environment().putAll(environment);
         Process process = builder.start();
         String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         return new Said(process.waitFor(), said.lines().toList());
+    }
+
+    private void assertRefused(Map<String, String> environment, String... words) throws Exception {
+        Said said = run(script, environment, "ports");
+        assertThat(said.code()).isEqualTo(2);
+        assertThat(said.lines()).last().asString().startsWith("dibble: ").contains(words);
+        assertThat(said.lines()).noneMatch(line -> line.contains("\tat "));
     }
 
     private List<String> call(String... args) throws IOException, InterruptedException {
@@ -170,5 +180,150 @@ class LauncherTest {
         assertThat(said.code()).isEqualTo(2);
         assertThat(said.lines()).singleElement().asString().contains("was not made by this");
         assertThat(precious).hasContent("mine");
+    }
+
+    @Nested
+    class BeforeItIsBuilt {
+        private Path tools;
+        private Map<String, String> environment;
+
+        /** The programs that the script calls, and a Maven of the test's own. */
+        @BeforeEach
+        void unbuilt() throws IOException {
+            Files.walk(lib)
+                    .sorted(Comparator.reverseOrder())
+                    .forEach(file -> file.toFile().delete());
+            tools = Files.createDirectories(folder.resolve("tools"));
+            for (String tool : List.of(
+                    "sh",
+                    "cat",
+                    "chmod",
+                    "cp",
+                    "dirname",
+                    "find",
+                    "grep",
+                    "head",
+                    "ln",
+                    "mkdir",
+                    "mktemp",
+                    "mv",
+                    "readlink",
+                    "rm",
+                    "sed",
+                    "sleep",
+                    "touch",
+                    "uname")) {
+                Path found = Stream.of("/usr/bin", "/bin")
+                        .map(place -> Path.of(place, tool))
+                        .filter(Files::exists)
+                        .findFirst()
+                        .orElseThrow();
+                Files.createSymbolicLink(tools.resolve(tool), found);
+            }
+            executable(folder.resolve("java/bin/javac"), "#!/bin/sh\n");
+            environment = Map.of("PATH", tools.toString(), "HOME", folder.toString());
+        }
+
+        private static void executable(Path file, String text) throws IOException {
+            Files.writeString(file, text);
+            assertThat(file.toFile().setExecutable(true)).isTrue();
+        }
+
+        @Test
+        void saysThatThereIsNoMaven() throws Exception {
+            assertRefused(environment, "no Maven found", "3.8 or newer");
+        }
+
+        @Test
+        void saysThatThereIsNoCompiler() throws Exception {
+            executable(tools.resolve("mvn"), "#!/bin/sh\nexit 1\n");
+            Files.delete(folder.resolve("java/bin/javac"));
+            assertRefused(environment, "without a compiler", "JDK");
+        }
+
+        @Test
+        void saysThatPackagesCannotBeFetched() throws Exception {
+            executable(tools.resolve("mvn"), "#!/bin/sh\necho '[ERROR] Unknown host: packages.invalid'\nexit 1\n");
+            assertRefused(environment, "cannot be fetched", "network", "build.log");
+        }
+
+        @Test
+        void saysThatABuildFailed() throws Exception {
+            executable(tools.resolve("mvn"), "#!/bin/sh\necho '[ERROR] a semicolon is missing'\nexit 1\n");
+            assertRefused(environment, "the build failed", "build.log");
+        }
+
+        /** The second start waits until the first has built, and builds nothing itself. */
+        @Test
+        void buildsOnceHoweverManyStart() throws Exception {
+            Path go = folder.resolve("go");
+            executable(tools.resolve("mvn"), """
+                    #!/bin/sh
+                    echo built >>"$HOME/builds"
+                    until [ -e "$HOME/go" ]; do sleep 0.02; done
+                    for argument in "$@"; do
+                        case $argument in -DoutputDirectory=*) touch "${argument#*=}/library.jar" ;; esac
+                    done
+                    mkdir -p cli/target desktop/target
+                    touch cli/target/dibble-cli.jar desktop/target/dibble-desktop.jar
+                    """);
+            List<Process> starts = new ArrayList<>();
+            for (int i = 0; i < 3; i++) {
+                ProcessBuilder builder = new ProcessBuilder(script.toString(), "ports");
+                builder.environment().put("JAVA_HOME", folder.resolve("java").toString());
+                builder.environment().putAll(environment);
+                starts.add(builder.redirectErrorStream(true)
+                        .redirectOutput(folder.resolve("said-" + i).toFile())
+                        .start());
+            }
+            // Two of them say that they wait; only then does the build go on.
+            await().until(() -> {
+                int waiting = 0;
+                for (int i = 0; i < 3; i++) {
+                    waiting +=
+                            Files.readString(folder.resolve("said-" + i)).contains("waiting for another start") ? 1 : 0;
+                }
+                return waiting == 2;
+            });
+            Files.createFile(go);
+            for (int i = 0; i < 3; i++) {
+                assertThat(starts.get(i).waitFor())
+                        .as(Files.readString(folder.resolve("said-" + i)))
+                        .isZero();
+                assertThat(Files.readString(folder.resolve("said-" + i))).contains("dibble.cli.Main");
+            }
+            assertThat(folder.resolve("builds")).hasContent("built");
+            try (Stream<Path> left = Files.list(lib.getParent())) {
+                assertThat(left.map(path -> path.getFileName().toString()))
+                        .allMatch(name -> name.equals("lib") || name.startsWith("lib-") || name.equals("build.log"))
+                        .hasSize(3);
+            }
+        }
+
+        /** The lock of a start that was killed is not waited for. */
+        @Test
+        void takesTheLockOfAStartThatIsGone() throws Exception {
+            executable(tools.resolve("mvn"), "#!/bin/sh\nexit 1\n");
+            Process gone = new ProcessBuilder("true").start();
+            gone.waitFor();
+            Path lock = Files.createDirectories(lib.resolveSibling(".building"));
+            Files.writeString(lock.resolve("owner"), String.valueOf(gone.pid()));
+            assertRefused(environment, "the build failed");
+            assertThat(lock).doesNotExist();
+        }
+    }
+
+    @Test
+    void aJavaHomeWithoutAJavaIsNamed() throws Exception {
+        assertRefused(
+                Map.of("JAVA_HOME", folder.resolve("nowhere").toString()), "JAVA_HOME is", "nowhere", "17 or newer");
+    }
+
+    @Test
+    void anOldJavaIsCalledByItsNumber() throws Exception {
+        Files.writeString(folder.resolve("java/release"), "JAVA_VERSION=\"1.8.0_392\"\n");
+        assertRefused(Map.of(), "Java 8 is too old");
+        Files.writeString(folder.resolve("java/release"), "JAVA_VERSION=\"11.0.2\"\n");
+        assertRefused(Map.of(), "Java 11 is too old");
     }
 }
