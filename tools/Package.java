@@ -14,12 +14,16 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.security.MessageDigest;
 import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.HexFormat;
@@ -33,6 +37,7 @@ import java.util.regex.Pattern;
 import java.util.spi.ToolProvider;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import java.util.zip.Deflater;
 import java.util.zip.GZIPOutputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
@@ -59,6 +64,8 @@ class Package {
     /** What is found by its name only: synthesizers, printers, encodings, how users write numbers. */
     private static final String FOUND_BY_NAME =
             "java.desktop,java.logging,java.management,java.naming,java.xml,jdk.unsupported,jdk.localedata,jdk.charsets,jdk.zipfs";
+
+    private static final String MAINTAINER = "The founders of Dibble <founders@dibble.invalid>";
 
     /** What JavaFX, which comes as it is, is linked with or looks for; and the printers' library, which Java looks for. */
     private static final String JAVAFX_NEEDS = "libgtk-3-0 | libgtk-3-0t64, libgl1, libxtst6, libxxf86vm1, libcups2 | libcups2t64";
@@ -288,15 +295,7 @@ class Package {
                         .attributes(Attributes.builder().attribute("docdate", date).attribute("manname-title", "NAME").build())
                         .build());
                 String name = source.getFileName().toString().replace(".adoc", ".1.gz");
-                ByteArrayOutputStream packed = new ByteArrayOutputStream();
-                try (GZIPOutputStream gzip = new GZIPOutputStream(packed) {
-                    {
-                        def.setLevel(9);
-                    }
-                }) {
-                    gzip.write(page.getBytes(StandardCharsets.UTF_8));
-                }
-                Files.write(into.resolve(name), packed.toByteArray());
+                Files.write(into.resolve(name), gzipped(page));
             }
         }
         delete(sources);
@@ -381,7 +380,8 @@ class Package {
         Files.move(share.resolve("LICENSE"), doc.resolve("LICENSE"));
         Files.move(share.resolve("parts.cdx.json"), doc.resolve("parts.cdx.json"));
         Files.writeString(doc.resolve("copyright"), copyright());
-        Files.copy(home.resolve("CHANGELOG.md"), doc.resolve("CHANGELOG.md"));
+        Files.write(doc.resolve("changelog.gz"), gzipped(changelog()));
+        copy("lintian-overrides", share.resolve("lintian/overrides/dibble"));
         Files.createSymbolicLink(Files.createDirectories(root.resolve("usr/bin")).resolve("dibble"),
                 Path.of("../lib/dibble/bin/dibble"));
         copy("dibble.desktop", share.resolve("applications/dibble.desktop"));
@@ -391,16 +391,92 @@ class Package {
         for (int size : List.of(16, 24, 32, 48, 64, 128, 256)) {
             write(share.resolve("icons/hicolor/" + size + "x" + size + "/apps/dibble.png"), Files.readAllBytes(icon(size)));
         }
+        strip(root);
         String processor = command(List.of("dpkg", "--print-architecture"), home).strip();
         write(root.resolve("DEBIAN/control"), filled("control", Map.of("VERSION", version, "ARCHITECTURE", processor,
                 "SIZE", String.valueOf(size(root) / 1024), "DEPENDS", libraries(root))));
         for (String script : List.of("postinst", "prerm")) {
             executable(Files.copy(templates.resolve(script), root.resolve("DEBIAN/" + script)));
         }
+        Files.writeString(root.resolve("DEBIAN/md5sums"), md5sums(root));
         still(root);
         command(List.of("dpkg-deb", "--root-owner-group", "--build", root.toString(),
                 out.resolve("dibble_" + version + "_" + processor + ".deb").toString()), home);
         delete(root);
+    }
+
+    /** Removes what only a debugger reads from programs and libraries, and makes no library a program. */
+    private void strip(Path root) throws IOException, InterruptedException {
+        if (!found("strip")) {
+            throw new Failed("strip is missing: install binutils");
+        }
+        List<String> words = new ArrayList<>(List.of("strip", "--strip-unneeded", "--remove-section=.comment", "--remove-section=.note"));
+        try (Stream<Path> files = Files.walk(root)) {
+            for (Path file : files.filter(it -> Files.isRegularFile(it, LinkOption.NOFOLLOW_LINKS)).sorted().toList()) {
+                if (isElf(file)) {
+                    words.add(file.toString());
+                    if (file.toString().endsWith(".so")) {
+                        Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-r--r--"));
+                    }
+                }
+            }
+        }
+        command(words, home);
+    }
+
+    private static boolean isElf(Path file) throws IOException {
+        try (InputStream in = Files.newInputStream(file)) {
+            return Arrays.equals(in.readNBytes(4), new byte[] {0x7F, 'E', 'L', 'F'});
+        }
+    }
+
+    /** The entry of this version in CHANGELOG.md, in the form that Debian's tools read. */
+    private String changelog() throws IOException {
+        List<String> entries = new ArrayList<>();
+        boolean current = false;
+        for (String line : Files.readAllLines(home.resolve("CHANGELOG.md"))) {
+            if (line.startsWith("## ")) {
+                current = line.contains(version);
+            } else if (current && line.startsWith("- ")) {
+                entries.add("  * " + line.substring(2));
+            } else if (current && !line.isBlank()) {
+                entries.add("    " + line.strip());
+            }
+        }
+        if (entries.isEmpty()) {
+            throw new Failed("CHANGELOG.md has no entry for " + version);
+        }
+        String date = DateTimeFormatter.RFC_1123_DATE_TIME.format(time.atZone(ZoneOffset.UTC)).replace("GMT", "+0000");
+        return "dibble (" + version + ") unstable; urgency=medium\n\n" + String.join("\n", entries) + "\n\n -- " + MAINTAINER + "  "
+                + date.replaceFirst(" (\\d) ", " 0$1 ") + "\n";
+    }
+
+    /** The best compression, and a header that says so. */
+    private static byte[] gzipped(String text) throws IOException {
+        ByteArrayOutputStream packed = new ByteArrayOutputStream();
+        try (GZIPOutputStream gzip = new GZIPOutputStream(packed) {
+            {
+                def.setLevel(Deflater.BEST_COMPRESSION);
+            }
+        }) {
+            gzip.write(text.getBytes(StandardCharsets.UTF_8));
+        }
+        byte[] bytes = packed.toByteArray();
+        bytes[8] = 2;
+        return bytes;
+    }
+
+    private static String md5sums(Path root) throws IOException {
+        StringBuilder sums = new StringBuilder();
+        try (Stream<Path> files = Files.walk(root)) {
+            for (Path file : files.filter(it -> Files.isRegularFile(it, LinkOption.NOFOLLOW_LINKS)).sorted().toList()) {
+                String name = root.relativize(file).toString();
+                if (!name.startsWith("DEBIAN/")) {
+                    sums.append(sum(file, "MD5")).append("  ").append(name).append('\n');
+                }
+            }
+        }
+        return sums.toString();
     }
 
     /** The packages whose libraries Java is linked with, as this system has them, and those that JavaFX is. */
@@ -426,7 +502,10 @@ class Package {
     }
 
     private static String copyright() {
-        StringBuilder all = new StringBuilder("Dibble, under the Apache License 2.0: see LICENSE beside this file.\n"
+        StringBuilder all = new StringBuilder("Copyright 2026 The founders of Dibble\n\n"
+                + "Dibble, under the Apache License 2.0: see LICENSE beside this file.\n"
+                + "On Debian systems the Apache License 2.0, the GNU GPL 2 and the GNU LGPL 2.1 are in\n"
+                + "/usr/share/common-licenses/Apache-2.0, /usr/share/common-licenses/GPL-2 and /usr/share/common-licenses/LGPL-2.1.\n"
                 + "Its faces are under the SIL Open Font License 1.1.\n\nIt contains these parts (parts.cdx.json has the same list):\n\n");
         for (Parts.Part part : Parts.all()) {
             all.append(part.name() + " " + part.version() + ": " + String.join(" or ", part.licences()) + "\n");
@@ -597,8 +676,12 @@ class Package {
     }
 
     private static String sum(Path file) {
+        return sum(file, "SHA-256");
+    }
+
+    private static String sum(Path file, String algorithm) {
         try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(Files.readAllBytes(file)));
+            return HexFormat.of().formatHex(MessageDigest.getInstance(algorithm).digest(Files.readAllBytes(file)));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (java.security.NoSuchAlgorithmException e) {

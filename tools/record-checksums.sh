@@ -9,8 +9,8 @@ record() {
     mvn -B -ntp -q -Daether.artifactResolver.postProcessor.trustedChecksums.record=true "$@"
 }
 rm -f "$list"
-# One test of each module, for what tests are run with.
-record verify -Dtest='TextsTest,MixerTest,ByteRingTest,SheetPaperTest,LauncherTest,NoNetworkTest' -Dsurefire.failIfNoSpecifiedTests=false
+# One test of each module, for what tests and their coverage are run with.
+record verify -Pcoverage -Dtest='TextsTest,MixerTest,ByteRingTest,SheetPaperTest,LauncherTest,NoNetworkTest' -Dsurefire.failIfNoSpecifiedTests=false
 record -Dmaven.test.skip -pl testing,core,sound,jack,paper,cli,desktop package dependency:copy-dependencies -DincludeScope=runtime \
     -DoutputDirectory=target/recorded
 record -f tools/package/pom.xml dependency:copy-dependencies "-DoutputDirectory=$PWD/target/recorded-tools"
