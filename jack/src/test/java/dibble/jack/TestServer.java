@@ -2,8 +2,10 @@ package dibble.jack;
 
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
+import com.sun.jna.NativeLibrary;
 import java.io.File;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.awaitility.Awaitility;
@@ -13,12 +15,23 @@ final class TestServer implements AutoCloseable {
     static final int RATE = 48_000;
     static final int BLOCK = 256;
 
+    private static final String SERVER_VARIABLE = "JACK_DEFAULT_SERVER";
+
+    /**
+     * Named for the folder of the checkout: two of them can run at once. The same in every run, since a server that was
+     * killed keeps its name, and the library knows only eight.
+     */
+    private static final String SERVER = "dibble-"
+            + Integer.toHexString(Path.of("").toAbsolutePath().toString().hashCode());
+
     private final List<Process> programs = new ArrayList<>();
     private Process server;
 
     /** Skips the test where no server is installed. */
     static void assumeInstalled() {
         assumeTrue(has("jackd"), "SKIPPED: jackd is not installed (Debian: apt-get install jackd2)");
+        // The library reads the environment of the process, of which Java only has a copy.
+        NativeLibrary.getProcess().getFunction("setenv").invokeInt(new Object[] {SERVER_VARIABLE, SERVER, 1});
     }
 
     private static boolean has(String program) {
@@ -52,10 +65,11 @@ final class TestServer implements AutoCloseable {
     /** Starts a program that is a client of the server. */
     Process run(String... command) {
         try {
-            Process process = new ProcessBuilder(command)
+            ProcessBuilder builder = new ProcessBuilder(command)
                     .redirectErrorStream(true)
-                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-                    .start();
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD);
+            builder.environment().put(SERVER_VARIABLE, SERVER);
+            Process process = builder.start();
             programs.add(process);
             Runtime.getRuntime().addShutdownHook(new Thread(process::destroy));
             return process;
