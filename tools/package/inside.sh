@@ -40,7 +40,7 @@ dibble render "$session" -o sounds >/tmp/said 2>&1 || fail "render does not run"
 [ -s sheet.pdf ] && [ -s /tmp/demo/keys.png ] || fail "there is no sheet, or no picture"
 echo "without a display: $(ls /tmp/demo | wc -l) files of the demo, a session checked, printed and rendered"
 
-if command -v gio >/dev/null 2>&1 && command -v update-mime-database >/dev/null 2>&1; then
+if command -v gio >/dev/null 2>&1 && command -v update-mime-database >/dev/null 2>&1 && command -v update-desktop-database >/dev/null 2>&1; then
     kind=$(gio info -a standard::content-type "$session" | sed -n 's/.*content-type: //p')
     [ "$kind" = application/x-dibble ] || fail "a session is taken for $kind"
     gio mime "$kind" | grep -q dibble.desktop || fail "nothing opens a session"

@@ -29,10 +29,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
- * A process that is killed at a random moment loses nothing that it had written of a recording, also in a loop; what it
- * saves is the old file or the new one; and what it did and took back is there as it was at some moment since it was
- * last written. {@code ./dibble bench kill} kills two hundred, and also measures that a recording loses at most half a
- * second: on a machine that keeps up.
+ * Processes that are killed at random moments. A recording keeps every note that was written, also in a loop; a saved
+ * file is the old one or the new one; edits and undo are recovered as they were at some moment since the last write.
+ * {@code ./dibble bench kill} kills two hundred processes and also checks that a recording loses at most half a second.
  */
 @Tag("slow")
 class KilledTest {

@@ -9,8 +9,8 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 
 /**
- * A clock that only a test moves. A test that depends on times moves it in steps, and after each step waits until every
- * thread that waits by this clock has seen the new time: so no machine is too slow for what the test says.
+ * A clock that only a test moves. After each step the test waits until every thread that waits by this clock has seen the
+ * new time, so that no machine is too slow for the test.
  */
 public final class HandClock implements Clock {
     private static final long STEP_NANOS = TimeUnit.MILLISECONDS.toNanos(1);
@@ -19,7 +19,7 @@ public final class HandClock implements Clock {
     /** Ends a test that would never end. */
     private static final long TIMEOUT_NANOS = TimeUnit.MINUTES.toNanos(3);
 
-    /** A thread reads the clock, decides, and reads it again before it waits: twice is once for certain. */
+    /** A thread reads the clock before and after it decides. After three reads it has decided once at the new time. */
     private static final int LOOKS = 3;
 
     private final AtomicLong now = new AtomicLong(TimeUnit.SECONDS.toNanos(1));

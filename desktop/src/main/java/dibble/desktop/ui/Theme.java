@@ -54,7 +54,7 @@ public final class Theme {
         return palette;
     }
 
-    /** Dresses a scene, now and whenever the theme changes. What a scene already has is not applied again. */
+    /** Dresses a scene, now and whenever the theme changes. Styles that the scene already has are not applied again. */
     public void dress(Scene scene) {
         palette.subscribe(now -> {
             String base = base(now);

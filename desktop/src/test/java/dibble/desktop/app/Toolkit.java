@@ -62,7 +62,7 @@ final class Toolkit {
                 .stream().filter(window -> window != stage).forEach(Window::hide);
     }
 
-    /** Returns the exceptions that nobody caught on the interface thread since the last call, with their traces. */
+    /** Returns the uncaught exceptions of the interface thread since the last call. */
     static List<Throwable> uncaught() {
         List<Throwable> all = new ArrayList<>(UNCAUGHT);
         UNCAUGHT.clear();
