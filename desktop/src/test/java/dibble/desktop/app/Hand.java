@@ -25,6 +25,7 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.robot.Robot;
 import org.testfx.api.FxRobot;
 import org.testfx.robot.Motion;
+import org.testfx.service.query.EmptyNodeQueryException;
 import org.testfx.service.query.NodeQuery;
 import org.testfx.service.query.PointQuery;
 import org.testfx.util.NodeQueryUtils;
@@ -100,11 +101,20 @@ abstract class Hand extends FxRobot {
         }
     }
 
-    /** Waits until a condition holds at the end of a frame; it is evaluated on the interface thread. */
+    /**
+     * Waits until a condition holds at the end of a frame; it is evaluated on the interface thread. While a node that it asks
+     * for is missing, it does not hold yet.
+     */
     void until(Callable<Boolean> condition) {
         await().pollInSameThread().until(() -> {
             settle();
-            return onFx(condition);
+            return onFx(() -> {
+                try {
+                    return condition.call();
+                } catch (EmptyNodeQueryException notYet) {
+                    return false;
+                }
+            });
         });
     }
 

@@ -334,8 +334,8 @@ class TakesJourneyTest extends WindowTest {
         assertThat(recorded().get("Celesta")).containsExactly(60);
         assertThat(recorded().get("Upright bass")).containsExactly(40);
         assertThat(desk().document().isChanged()).isTrue();
-        interact(() -> window.recovery().offer());
-        assertThat(lookup("#ask-told").tryQuery()).isPresent();
+        onFx(() -> window.recovery().offer());
+        until(() -> lookup("#ask-told").tryQuery().isPresent());
     }
 
     private static void copy(Path from, Path to) throws Exception {
