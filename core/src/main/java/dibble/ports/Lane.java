@@ -31,6 +31,7 @@ public final class Lane implements AutoCloseable {
     private volatile boolean closing;
     private volatile long refused;
     private volatile long sent;
+    private volatile boolean sending;
     private volatile long failed;
 
     /** @param port what it sends to; closed with the lane */
@@ -82,8 +83,12 @@ public final class Lane implements AutoCloseable {
 
     private void run() {
         while (true) {
-            if (ring.poll()) {
+            if (ring.hasEvents()) {
+                // Before it leaves the ring: backlog() reads the ring first.
+                sending = true;
+                ring.poll();
                 send((int) ring.payload(), ring.stamp());
+                sending = false;
                 continue;
             }
             if (closing) {
@@ -113,9 +118,9 @@ public final class Lane implements AutoCloseable {
         return port;
     }
 
-    /** Messages that wait to be sent. */
+    /** Returns the number of messages that the port has not taken yet; 0 means that it has taken all of them. */
     public int backlog() {
-        return ring.size();
+        return ring.size() + (sending ? 1 : 0);
     }
 
     /** Messages that were refused since the lane was opened; none of them an off. */

@@ -383,6 +383,7 @@ class StudioTest {
         logged.sent.clear();
         studio.play(after + 100_000_000L);
         untilStopped();
+        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
         List<Integer> celesta = logged.byChannel().get(0);
         assertThat(celesta.subList(0, 2))
                 .containsExactly(ShortMessage.controller(0, 64, 127), ShortMessage.controller(0, 1, 33));

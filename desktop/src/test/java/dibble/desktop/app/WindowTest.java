@@ -77,7 +77,11 @@ abstract class WindowTest extends Hand {
     final void closeWindow() {
         letGo();
         List<String> stood = stalls.end();
-        List<String> strays = MarkedTexts.areShown() ? MarkedTexts.strays(window, desk().session()) : List.of();
+        settle();
+        // After two frames the views show the session as it is.
+        settle();
+        List<String> strays =
+                MarkedTexts.areShown() ? onFx(() -> MarkedTexts.strays(window, desk().session())) : List.of();
         interact(() -> {
             Toolkit.closePopups();
             window.dispose();
