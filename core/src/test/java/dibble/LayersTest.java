@@ -6,10 +6,12 @@ import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.sli
 
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTag;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
 
 /** Holds the directions of docs/architecture.md. */
+@ArchTag("slow")
 @AnalyzeClasses(packages = "dibble", importOptions = ImportOption.DoNotIncludeTests.class)
 class LayersTest {
     @ArchTest

@@ -108,6 +108,7 @@ class FormatTest {
     }
 
     /** Something anywhere in a session is another. */
+    @net.jqwik.api.Tag("slow")
     @Property(tries = 1500)
     void schemaAndReaderRefuseTheSame(@ForAll long seed) throws IOException {
         Random random = new Random(seed);

@@ -334,6 +334,7 @@ class UnfinishedTest {
     }
 
     /** After any sequence of recording, undo, redo and edits, with one write that fails, it is all there. */
+    @net.jqwik.api.Tag("slow")
     @Property(tries = 25)
     void afterWhateverWasDoneTheSessionThatWasOnTheDeskComesBack(@ForAll long seed) throws IOException {
         Random random = new Random(seed);

@@ -21,6 +21,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -314,6 +315,7 @@ class RouterTest {
         return threads.getCurrentThreadAllocatedBytes() - before;
     }
 
+    @Tag("slow")
     @Test
     void tenMillionEventsAllocateNothing() {
         Zone[] zones = new Zone[40];
