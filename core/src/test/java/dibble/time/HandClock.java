@@ -1,5 +1,6 @@
 package dibble.time;
 
+import dibble.testing.PatientAwaiting;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
@@ -15,9 +16,6 @@ import java.util.function.BooleanSupplier;
 public final class HandClock implements Clock {
     private static final long STEP_NANOS = TimeUnit.MILLISECONDS.toNanos(1);
     private static final long PARK_NANOS = TimeUnit.MILLISECONDS.toNanos(1);
-
-    /** Ends a test that would never end. */
-    private static final long TIMEOUT_NANOS = TimeUnit.MINUTES.toNanos(3);
 
     /** A thread reads the clock before and after it decides. After three reads it has decided once at the new time. */
     private static final int LOOKS = 3;
@@ -41,7 +39,7 @@ public final class HandClock implements Clock {
 
     /** Moves it on step by step until a condition holds. */
     public void passUntil(BooleanSupplier condition) {
-        long deadline = System.nanoTime() + TIMEOUT_NANOS;
+        long deadline = System.nanoTime() + PatientAwaiting.TIMEOUT.toNanos();
         while (!condition.getAsBoolean()) {
             if (System.nanoTime() > deadline) {
                 throw new AssertionError(new TimeoutException("the condition does not hold"));
