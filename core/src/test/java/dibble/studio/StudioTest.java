@@ -114,7 +114,7 @@ class StudioTest {
         first.join();
         second.join();
         int waiting = studio.soundingCount();
-        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        awaitAllSent();
         assertThat(waiting).isZero();
         await().untilAsserted(() -> assertThat(port.sounding).hasValue(0));
         assertThat(port.breaches).hasValue(0);
@@ -232,7 +232,7 @@ class StudioTest {
         document.edit("z", s -> s.withZones(List.<Zone>of()));
         studio.portsChanged();
         studio.soundingCount();
-        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        awaitAllSent();
         assertThat(port.sounds).hasSize(7);
         studio.sendAllSounds();
         await().until(() -> port.sounds.size() == 14);
@@ -296,12 +296,22 @@ class StudioTest {
         Document document = new Document(session, Performance.NEW);
         studio = new Studio(clock, devices, document);
         played = devices.standIn("stand-in:larkspur").orElseThrow();
-        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        awaitAllSent();
         return document;
     }
 
     private StandIn played;
     private StandIns devices;
+
+    private void awaitAllSent() {
+        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+    }
+
+    /** Clears the log once the port has everything that was sent so far. */
+    private void forgetSent() {
+        awaitAllSent();
+        logged.sent.clear();
+    }
 
     private void untilStopped() {
         clock.passUntil(() -> {
@@ -323,7 +333,7 @@ class StudioTest {
         Document document = openLogged(LamplightersRound.session());
         studio.record();
         untilRecording();
-        logged.sent.clear();
+        forgetSent();
         Random random = new Random(5);
         int pedal = 0;
         int bend = 64;
@@ -354,13 +364,13 @@ class StudioTest {
         if (pedal >= 64) {
             played.play(ShortMessage.controller(0, 64, 0));
         }
-        await().until(() -> studio.soundingCount() == 0
-                && studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        await().until(() -> studio.soundingCount() == 0);
+        awaitAllSent();
         var live = logged.byChannel();
         logged.sent.clear();
         studio.play(0);
         untilStopped();
-        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        awaitAllSent();
         assertThat(document.session().takes()).hasSize(1);
         assertThat(logged.byChannel()).isEqualTo(live);
     }
@@ -380,10 +390,10 @@ class StudioTest {
         played.release(0, 72);
         studio.stop();
         untilStopped();
-        logged.sent.clear();
+        forgetSent();
         studio.play(after + 100_000_000L);
         untilStopped();
-        await().until(() -> studio.lane("stand-in:sorrel").orElseThrow().backlog() == 0);
+        awaitAllSent();
         List<Integer> celesta = logged.byChannel().get(0);
         assertThat(celesta.subList(0, 2))
                 .containsExactly(ShortMessage.controller(0, 64, 127), ShortMessage.controller(0, 1, 33));
