@@ -147,8 +147,6 @@ class AmongProgramsTest {
         partner.connect("Lark:out", "Dibble:Keys");
         partner.connect("Dibble:Celesta", "Wren:in1");
         partner.connect("Dibble:Harp", "Wren:in2");
-        // What the parts are told when their ports are there belongs to no test.
-        partner.heard.clear();
     }
 
     private void holdChord() {
@@ -191,12 +189,12 @@ class AmongProgramsTest {
         partner.connect("seq:out", "Wren:in3");
         partner.connect("seq:out", "Dibble:Keys");
         partner.heard.clear();
-        until(() -> partner.on(1).size() >= 6 && partner.on(2).size() >= 6);
+        until(() -> partner.notesOn(1).size() >= 6 && partner.notesOn(2).size() >= 6);
         Map<Integer, Integer> key = Map.of(1, 60, 2, 52);
         key.forEach((port, note) -> {
             List<Integer> played = frames(partner.on(3), note);
             List<Integer> came = frames(partner.on(port), note);
-            assertThat(partner.on(port)).allMatch(it -> ShortMessage.data1(it.message()) == note);
+            assertThat(partner.notesOn(port)).allMatch(it -> ShortMessage.data1(it.message()) == note);
             assertThat(partner.on(port)).allMatch(it -> ShortMessage.channel(it.message()) == 0);
             assertThat(came.subList(0, 2))
                     .allSatisfy(frame -> assertThat(played)
@@ -220,10 +218,10 @@ class AmongProgramsTest {
         for (int i = 0; i < at.length; i++) {
             player.play(at[i], ShortMessage.noteOn(0, 60 + i, 90));
         }
-        until(() -> partner.on(1).size() == at.length);
+        until(() -> partner.notesOn(1).size() == at.length);
         List<Integer> late = new ArrayList<>();
         for (int i = 0; i < at.length; i++) {
-            late.add(partner.on(1).get(i).frame() - at[i]);
+            late.add(partner.notesOn(1).get(i).frame() - at[i]);
         }
         assertThat(late).allMatch(frames -> frames == 0 || frames == TestServer.BLOCK);
         assertThat(player.hasFailed()).isFalse();
@@ -452,6 +450,6 @@ class AmongProgramsTest {
             player.play(from + i * 30, ShortMessage.noteOn(0, key, 90));
             player.play(from + i * 30 + 15, ShortMessage.noteOff(0, key, 64));
         }
-        until(() -> partner.on(1).size() >= 2 * notes);
+        until(() -> partner.notesOn(1).size() >= 2 * notes);
     }
 }

@@ -116,6 +116,13 @@ final class Partner implements AutoCloseable {
         return heard.stream().filter(it -> it.port == port).toList();
     }
 
+    /** Returns the notes that came in on one of its ports, in order; the sounds that parts receive come at any time. */
+    List<Heard> notesOn(int port) {
+        return heard.stream()
+                .filter(it -> it.port == port && ShortMessage.isNote(it.message))
+                .toList();
+    }
+
     /** How much sound has reached a port since it was asked last: the sum of all samples' squares. */
     double takeEnergy(int port) {
         synchronized (energy) {
