@@ -6,6 +6,7 @@ import dibble.midi.ShortMessage;
 import dibble.notes.Changed;
 import dibble.notes.Cleaning;
 import dibble.recording.Clips;
+import dibble.recording.EventDestination;
 import dibble.recording.HandEdits;
 import dibble.recording.Passages;
 import dibble.recording.Regions;
@@ -71,20 +72,22 @@ public final class NoteMoves {
         return new NoteEdits.Edited(left, Map.of(target, there), Changed.Effect.NONE);
     }
 
-    /** What is on a track of a part is for that alone; elsewhere it stays for those that it was for. */
+    /** Returns the notes for another track: on a part's track they name no destination; elsewhere they keep theirs. */
     private static MidiTrack soundingOn(MidiTrack taken, Track from, Track to, Routing routing) {
         Optional<PartRef> part = to.playsOn();
         if (part.isEmpty()) {
-            String instrument = from.playsOn().map(PartRef::instrument).orElse("");
-            return Clips.forDevice(instrument, taken);
+            return from.playsOn()
+                    .map(own -> Clips.withDestination(
+                            taken, EventDestination.of(own).text()))
+                    .orElse(taken);
         }
         int channel = routing.channels().channel(part.get()).orElse(1) - 1;
         MidiTrack.Builder on = new MidiTrack.Builder();
         for (int i = 0; i < taken.size(); i++) {
             if (taken.isChannelMessage(i)) {
                 on.add(taken.tick(i), ShortMessage.onChannel(taken.message(i), channel));
-            } else if (!taken.isMeta(i, MidiTrack.META_DEVICE)) {
-                on.copy(taken, i);
+            } else {
+                on.copyTo(MidiTrack.NO_DESTINATION, taken, i);
             }
         }
         return on.build(taken.endTick());

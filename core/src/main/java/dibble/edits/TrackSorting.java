@@ -7,6 +7,7 @@ import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.midi.MidiTrack;
 import dibble.recording.Clips;
+import dibble.recording.EventDestination;
 import dibble.recording.Printer;
 import dibble.recording.Regions;
 import dibble.recording.Sorting;
@@ -34,19 +35,30 @@ public final class TrackSorting {
         }
         List<Sorting.Pile> piles = new ArrayList<>();
         String warning = "";
-        Map<String, MidiTrack> devices = Clips.byDevice(track.clip());
-        for (Map.Entry<String, MidiTrack> device : devices.entrySet()) {
-            Sorting sorting = Sorting.of(device.getValue(), how);
-            String name =
-                    session.instrument(device.getKey()).map(Instrument::name).orElse(device.getKey());
+        Map<String, MidiTrack> clips = Clips.byDestination(track.clip());
+        for (Map.Entry<String, MidiTrack> clip : clips.entrySet()) {
+            Sorting sorting = Sorting.of(clip.getValue(), how);
+            String name = destinationName(session, clip.getKey());
             for (Sorting.Pile pile : sorting.piles()) {
                 piles.add(new Sorting.Pile(
-                        devices.size() == 1 ? pile.name() : name + ", " + pile.name(),
-                        Clips.forDevice(device.getKey(), pile.track())));
+                        clips.size() == 1 ? pile.name() : name + ", " + pile.name(),
+                        Clips.withDestination(pile.track(), clip.getKey())));
             }
             warning = warning.isEmpty() ? sorting.warning() : warning;
         }
         return new Sorting(piles, warning);
+    }
+
+    private static String destinationName(Session session, String text) {
+        EventDestination destination = EventDestination.parse(text);
+        String instrument = session.instrument(destination.instrument())
+                .map(Instrument::name)
+                .orElse(destination.instrument());
+        return destination
+                .asPart()
+                .flatMap(session::part)
+                .map(part -> instrument + " " + part.name())
+                .orElse(instrument);
     }
 
     /**
@@ -109,14 +121,10 @@ public final class TrackSorting {
         return clips;
     }
 
-    /** A track of a part has no names of devices between its events. */
     private static void addPile(String name, Track track, MidiTrack clip, List<Sorting.Pile> piles) {
         if (clip.size() > 0) {
             piles.add(new Sorting.Pile(
-                    name,
-                    track.playsOn().isEmpty()
-                            ? clip
-                            : Clips.byDevice(clip).values().stream().findFirst().orElse(clip)));
+                    name, track.playsOn().isEmpty() ? clip : Clips.withDestination(clip, MidiTrack.NO_DESTINATION)));
         }
     }
 

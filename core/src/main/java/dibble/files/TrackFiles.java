@@ -8,6 +8,7 @@ import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiFormatException;
 import dibble.midi.MidiTrack;
 import dibble.recording.ClipIndex;
+import dibble.recording.Clips;
 import dibble.recording.HandEdits;
 import dibble.recording.Onto;
 import dibble.recording.Origins;
@@ -56,7 +57,7 @@ final class TrackFiles {
     /** The files of a track, by their names. */
     static Map<String, byte[]> files(Track track, SessionWriter.FileNames names) {
         Map<String, byte[]> files = new LinkedHashMap<>();
-        files.put(names.clip(track), MidiFileWriter.write(new MidiFile(0, TempoMap.PPQ, List.of(track.clip()))));
+        files.put(names.clip(track), write(0, List.of(track.clip())));
         if (keepsPrints(track)) {
             List<MidiTrack> prints = new ArrayList<>(track.regions().prints());
             track.regions()
@@ -64,9 +65,14 @@ final class TrackFiles {
                     .map(HandEdits::silent)
                     .filter(it -> it.size() > 0)
                     .ifPresent(prints::add);
-            files.put(names.prints(track), MidiFileWriter.write(new MidiFile(1, TempoMap.PPQ, prints)));
+            files.put(names.prints(track), write(1, prints));
         }
         return files;
+    }
+
+    private static byte[] write(int type, List<MidiTrack> clips) {
+        return MidiFileWriter.write(new MidiFile(
+                type, TempoMap.PPQ, clips.stream().map(Clips::writeDeviceNames).toList()));
     }
 
     /** What is on a track, out of its files; nothing where there are none, as beside a bare session. */
@@ -150,7 +156,7 @@ final class TrackFiles {
                 throw new SessionFormatException(
                         say("track-files.ticks-per-quarter-note-expected", file, midi.division(), TempoMap.PPQ));
             }
-            return midi.tracks();
+            return midi.tracks().stream().map(Clips::readDeviceNames).toList();
         } catch (MidiFormatException e) {
             throw new SessionFormatException(file + ", " + e.getMessage());
         }

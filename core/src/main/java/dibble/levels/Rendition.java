@@ -1,14 +1,11 @@
 package dibble.levels;
 
-import dibble.gear.Instrument;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
-import dibble.midi.ShortMessage;
-import dibble.recording.Clips;
 import dibble.recording.FileRouter;
 import dibble.recording.FileTempo;
 import dibble.recording.Track;
-import dibble.routing.Destination;
+import dibble.recording.TrackVoice;
 import dibble.routing.Router;
 import dibble.routing.RouterOutput;
 import dibble.routing.Routing;
@@ -23,7 +20,6 @@ import dibble.transport.Timeline;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
 import java.util.function.LongUnaryOperator;
 
 /**
@@ -70,34 +66,17 @@ public final class Rendition implements RouterOutput {
             if (!performance.plays(track.id())) {
                 continue;
             }
-            int voice = rendition.slots.source("track:" + track.id());
-            if (track.playsOn().isPresent()) {
-                Optional<Destination> to = track.playsOn().flatMap(routing::destination);
-                to.ifPresent(it -> {
-                    int port = rendition.slots.port(it.port());
-                    int instrument =
-                            rendition.slots.instrument(track.playsOn().get().instrument());
-                    int[] sound = routing.soundOf(track.playsOn().get(), 0);
-                    clips.add(new Timeline.Clip(track.clip(), sound, true));
+            int number = clips.size();
+            for (TrackVoice voice : TrackVoice.of(track)) {
+                voice.route(routing).ifPresent(route -> {
+                    int slot = rendition.slots.source("track:" + voice.name());
+                    int port = rendition.slots.port(route.port());
+                    int instrument = rendition.slots.instrument(route.instrument());
+                    clips.add(new Timeline.Clip(
+                            voice.events(), voice.sound(routing), voice.part().isPresent(), number));
                     lanes.add(new Program.Lane(
-                            track.id(),
-                            message -> router.play(
-                                    voice,
-                                    port,
-                                    instrument,
-                                    ShortMessage.onChannel(message, it.channel() - 1),
-                                    now[0])));
-                });
-            } else if (track.takesSeveral()) {
-                Clips.byDevice(track.clip()).forEach((id, clip) -> {
-                    Optional<Instrument> instrument = routing.instrument(id);
-                    instrument.ifPresent(it -> {
-                        int port = rendition.slots.port(it.port());
-                        int slot = rendition.slots.instrument(id);
-                        clips.add(Timeline.Clip.of(clip));
-                        lanes.add(new Program.Lane(
-                                track.id() + "/" + id, message -> router.play(voice, port, slot, message, now[0])));
-                    });
+                            voice.name(),
+                            message -> router.play(slot, port, instrument, route.onChannel(message), now[0])));
                 });
             }
         }

@@ -10,9 +10,9 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * One track of a standard MIDI file: its events in order, with absolute ticks, in flat arrays, in pieces that
- * tracks can share. Immutable; made by
- * {@link Builder}. An event is a channel message (packed), a meta event or a piece of system exclusive (bytes).
+ * The events of one track in order, with absolute ticks, in flat arrays, in pieces that tracks can share. Immutable; made
+ * by {@link Builder}. An event is a channel message (packed), a meta event or a piece of system exclusive (bytes), and can
+ * name a destination of its own, which standard MIDI files spell as device names between the events.
  */
 public final class MidiTrack {
     /** Status of a meta event in a file. */
@@ -54,6 +54,9 @@ public final class MidiTrack {
     /** A key signature. */
     public static final int META_KEY = 0x59;
 
+    /** The destination of an event that names none of its own: it is played where its track is. */
+    public static final String NO_DESTINATION = "";
+
     private static final byte[] NO_BYTES = {};
 
     /** As many events as a piece has at most: steps of undo share all of a long clip but a few. */
@@ -63,10 +66,18 @@ public final class MidiTrack {
     private static final int LEAST_PIECE = 64;
 
     /**
-     * Events that lie one after the other, shared by all tracks that have the very same. The ticks are as they are in the
-     * tracks.
+     * Consecutive events, shared by all tracks that have the same ones.
+     *
+     * @param bytes by event; null where no event has any
+     * @param destinations by event; null where no event names one
      */
-    private record Piece(long[] ticks, int[] messages, byte[][] bytes) {
+    private record Piece(long[] ticks, int[] messages, byte[][] bytes, String[] destinations) {
+        Piece {
+            if (destinations != null && Arrays.stream(destinations).allMatch(String::isEmpty)) {
+                destinations = null;
+            }
+        }
+
         int size() {
             return ticks.length;
         }
@@ -74,7 +85,21 @@ public final class MidiTrack {
         boolean equals(int from, Piece other, int otherFrom, int count) {
             return Arrays.equals(ticks, from, from + count, other.ticks, otherFrom, otherFrom + count)
                     && Arrays.equals(messages, from, from + count, other.messages, otherFrom, otherFrom + count)
-                    && sameBytes(from, other, otherFrom, count);
+                    && sameBytes(from, other, otherFrom, count)
+                    && sameDestinations(from, other, otherFrom, count);
+        }
+
+        String destination(int i) {
+            return destinations == null ? NO_DESTINATION : destinations[i];
+        }
+
+        private boolean sameDestinations(int from, Piece other, int otherFrom, int count) {
+            for (int i = 0; (destinations != null || other.destinations != null) && i < count; i++) {
+                if (!destination(from + i).equals(other.destination(otherFrom + i))) {
+                    return false;
+                }
+            }
+            return true;
         }
 
         private boolean sameBytes(int from, Piece other, int otherFrom, int count) {
@@ -92,7 +117,8 @@ public final class MidiTrack {
             return new Piece(
                     Arrays.copyOfRange(ticks, from, to),
                     Arrays.copyOfRange(messages, from, to),
-                    bytes == null ? null : Arrays.copyOfRange(bytes, from, to));
+                    bytes == null ? null : Arrays.copyOfRange(bytes, from, to),
+                    destinations == null ? null : Arrays.copyOfRange(destinations, from, to));
         }
     }
 
@@ -194,6 +220,17 @@ public final class MidiTrack {
         return data == null ? NO_BYTES : data.clone();
     }
 
+    /** The destination that event {@code i} names, or {@link #NO_DESTINATION}. */
+    public String destination(int i) {
+        int piece = piece(i);
+        return pieces[piece].destination(i - firsts[piece]);
+    }
+
+    /** Whether any event names a destination. */
+    public boolean namesDestinations() {
+        return Arrays.stream(pieces).anyMatch(piece -> piece.destinations != null);
+    }
+
     /** The text of meta event {@code i}. */
     public String text(int i) {
         return text(data(i));
@@ -228,6 +265,12 @@ public final class MidiTrack {
         return new MidiTrack(shared.toArray(new Piece[0]), endTick);
     }
 
+    private static String[] noDestinations(int count) {
+        String[] destinations = new String[count];
+        Arrays.fill(destinations, NO_DESTINATION);
+        return destinations;
+    }
+
     private static int first(long[] ticks, int from, long tick) {
         int low = from;
         int high = ticks.length;
@@ -252,6 +295,7 @@ public final class MidiTrack {
         long[] ticks = new long[size()];
         int[] messages = new int[size()];
         byte[][] bytes = null;
+        String[] destinations = null;
         for (int i = 0; i < pieces.length; i++) {
             System.arraycopy(pieces[i].ticks, 0, ticks, firsts[i], pieces[i].size());
             System.arraycopy(pieces[i].messages, 0, messages, firsts[i], pieces[i].size());
@@ -259,8 +303,12 @@ public final class MidiTrack {
                 bytes = bytes == null ? new byte[size()][] : bytes;
                 System.arraycopy(pieces[i].bytes, 0, bytes, firsts[i], pieces[i].size());
             }
+            if (pieces[i].destinations != null) {
+                destinations = destinations == null ? noDestinations(size()) : destinations;
+                System.arraycopy(pieces[i].destinations, 0, destinations, firsts[i], pieces[i].size());
+            }
         }
-        return new Piece(ticks, messages, bytes);
+        return new Piece(ticks, messages, bytes, destinations);
     }
 
     /** How many events it has in memory that another has not. */
@@ -333,17 +381,23 @@ public final class MidiTrack {
         private long[] ticks = new long[FIRST];
         private int[] messages = new int[FIRST];
         private byte[][] bytes;
+        private String[] destinations;
         private int size;
         private long endTick;
 
-        /** Adds a channel message. */
+        /** Adds a channel message that names no destination. */
         public Builder add(long tick, int message) {
-            return append(tick, message, null);
+            return append(tick, message, null, NO_DESTINATION);
+        }
+
+        /** Adds a channel message for a destination. */
+        public Builder add(long tick, int message, String destination) {
+            return append(tick, message, null, destination);
         }
 
         /** Adds a meta event of a type 0-127. */
         public Builder meta(long tick, int type, byte[] data) {
-            return append(tick, META | type << 8, data.clone());
+            return append(tick, META | type << 8, data.clone(), NO_DESTINATION);
         }
 
         public Builder text(long tick, int type, String text) {
@@ -352,10 +406,15 @@ public final class MidiTrack {
 
         /** Adds system exclusive: status 0xF0 (a message begins) or 0xF7 (it goes on, or raw bytes). */
         public Builder exclusive(long tick, int status, byte[] data) {
-            return append(tick, status, data.clone());
+            return exclusive(tick, status, data, NO_DESTINATION);
         }
 
-        private Builder append(long tick, int message, byte[] data) {
+        /** Adds system exclusive for a destination. */
+        public Builder exclusive(long tick, int status, byte[] data, String destination) {
+            return append(tick, status, data.clone(), destination);
+        }
+
+        private Builder append(long tick, int message, byte[] data, String destination) {
             if (tick < endTick) {
                 throw new IllegalArgumentException(say("midi-track.tick-expected-or-later", tick, endTick));
             }
@@ -372,6 +431,9 @@ public final class MidiTrack {
                 }
                 bytes[size] = data;
             }
+            if (!destination.isEmpty() || destinations != null) {
+                name(destination);
+            }
             ticks[size] = tick;
             messages[size] = message;
             size++;
@@ -379,14 +441,31 @@ public final class MidiTrack {
             return this;
         }
 
+        private void name(String destination) {
+            if (destinations == null) {
+                destinations = noDestinations(ticks.length);
+            }
+            if (destinations.length < ticks.length) {
+                int before = destinations.length;
+                destinations = Arrays.copyOf(destinations, ticks.length);
+                Arrays.fill(destinations, before, ticks.length, NO_DESTINATION);
+            }
+            destinations[size] = destination;
+        }
+
         /** Copies an event of another track. */
         public Builder copy(MidiTrack from, int i) {
-            return append(from.tick(i), from.message(i), from.bytes(i));
+            return copyAt(from.tick(i), from, i);
         }
 
         /** Copies an event of another track to another tick. */
         public Builder copyAt(long tick, MidiTrack from, int i) {
-            return append(tick, from.message(i), from.bytes(i));
+            return append(tick, from.message(i), from.bytes(i), from.destination(i));
+        }
+
+        /** Copies an event of another track to another destination. */
+        public Builder copyTo(String destination, MidiTrack from, int i) {
+            return append(from.tick(i), from.message(i), from.bytes(i), destination);
         }
 
         public int size() {
@@ -403,7 +482,8 @@ public final class MidiTrack {
             Piece all = new Piece(
                     Arrays.copyOf(ticks, size),
                     Arrays.copyOf(messages, size),
-                    bytes == null ? null : Arrays.copyOf(bytes, size));
+                    bytes == null ? null : Arrays.copyOf(bytes, size),
+                    destinations == null ? null : Arrays.copyOf(destinations, size));
             List<Piece> cut = new ArrayList<>();
             if (size > 2 * PIECE) {
                 cut(all, 0, size, cut);

@@ -19,7 +19,8 @@ public record AsPlayed(Origins origins, ClipIndex played) implements NoteFunctio
                 long shift = origins.shift(note);
                 notes.place(note, played.start(was) + shift, played.end(was) + shift);
                 notes.setKey(note, played.key(was));
-                notes.setChannel(note, played.channel(was));
+                notes.setDestination(
+                        note, played.destinationName(played.destination(played.on(was))), played.channel(was));
                 notes.setVelocity(note, played.velocity(was));
                 notes.setRelease(note, played.releaseVelocity(was));
             }

@@ -37,7 +37,6 @@ final class ClipWriter {
     private final BitSet selectedThen = new BitSet();
     private boolean shifted;
     private int written;
-    private int said = NONE;
 
     ClipWriter(
             MidiTrack clip,
@@ -85,8 +84,7 @@ final class ClipWriter {
                 writeInPlace(event++);
             } else if (otherAt == next) {
                 int number = number(others, other++);
-                say(messages.device(number), next);
-                out.add(next, messages.message(number));
+                out.add(next, messages.message(number), index.destinationName(messages.destination(number)));
             } else if (onAt == next) {
                 writeOn(number(ons, on++));
             } else {
@@ -165,8 +163,7 @@ final class ClipWriter {
     }
 
     private void writeOn(int note) {
-        say(notes.device(note), notes.start[note]);
-        out.add(notes.start[note], ShortMessage.noteOn(notes.channel(note), notes.key(note), notes.velocity[note]));
+        out.add(notes.start[note], on(note), destination(note));
         count(note);
     }
 
@@ -184,28 +181,36 @@ final class ClipWriter {
     }
 
     private void writeOff(int note) {
-        say(notes.device(note), notes.end[note]);
-        out.add(notes.end[note], ShortMessage.noteOff(notes.channel(note), notes.key(note), notes.release[note]));
+        out.add(
+                notes.end[note],
+                ShortMessage.noteOff(notes.channel(note), notes.key(note), notes.release[note]),
+                destination(note));
+    }
+
+    private int on(int note) {
+        return ShortMessage.noteOn(notes.channel(note), notes.key(note), notes.velocity[note]);
+    }
+
+    private String destination(int note) {
+        return notes.destinationName(note);
     }
 
     private void writePressure(int event, long tick) {
         int note = index.noteOf(event);
-        say(notes.device(note), tick);
         out.add(
                 tick,
                 ShortMessage.of(
                         ShortMessage.KEY_PRESSURE,
                         notes.channel(note),
                         notes.key(note),
-                        ShortMessage.data2(clip.message(event))));
+                        ShortMessage.data2(clip.message(event))),
+                destination(note));
     }
 
     private void writeInPlace(int event) {
         int note = index.noteOf(event);
         if (note == NONE) {
-            boolean isSaidAnew = index.devices() > 1 && clip.isMeta(event, MidiTrack.META_DEVICE);
-            if (!isSaidAnew && !goneEvents.get(event)) {
-                say(index.device(event), clip.tick(event));
+            if (!goneEvents.get(event)) {
                 out.copy(clip, event);
             }
             return;
@@ -216,11 +221,10 @@ final class ClipWriter {
         if (notes.gone.get(note) || elsewhere) {
             return;
         }
-        say(index.device(event), clip.tick(event));
         if (!notes.isOnChanged(note)) {
             out.copy(clip, event);
         } else if (isOn) {
-            out.add(clip.tick(event), ShortMessage.noteOn(notes.channel(note), notes.key(note), notes.velocity[note]));
+            out.add(clip.tick(event), on(note), destination(note));
         } else {
             int message = clip.message(event);
             out.add(
@@ -229,18 +233,11 @@ final class ClipWriter {
                             ShortMessage.kind(message),
                             notes.channel(note),
                             notes.key(note),
-                            ShortMessage.data2(message)));
+                            ShortMessage.data2(message)),
+                    destination(note));
         }
         if (isOn) {
             count(note);
-        }
-    }
-
-    /** Where a clip is for several instruments, names the one that the next event is for, if it is another. */
-    private void say(int device, long tick) {
-        if (index.devices() > 1 && device != said) {
-            out.text(tick, MidiTrack.META_DEVICE, index.deviceName(device));
-            said = device;
         }
     }
 }

@@ -5,12 +5,14 @@ import static dibble.text.CoreText.say;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.recording.ClipIndex;
+import dibble.recording.Clips;
 import dibble.recording.FileTempo;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /** Changes of the notes of a whole MIDI file: its division, its tracks and all that is no note stay as they are. */
 public final class FileNotes {
@@ -75,18 +77,30 @@ public final class FileNotes {
         List<MidiTrack> tracks = new ArrayList<>();
         for (int i = 0; i < file.tracks().size(); i++) {
             MidiTrack track = file.tracks().get(i);
+            MidiTrack clip = hasSeveralDevices(track) ? Clips.readDeviceNames(track) : track;
+            boolean isChanged = false;
             if (which.tracks.isEmpty() || which.tracks.contains(i + 1)) {
-                BitSet selected = selected(file, ClipIndex.of(track), which, bars);
+                BitSet selected = selected(file, ClipIndex.of(clip), which, bars);
                 for (int f = 0; f < effects.length; f++) {
-                    Changed changed = functions.get(f).of(track, selected);
+                    Changed changed = functions.get(f).of(clip, selected);
                     effects[f] = effects[f].and(changed.effect());
-                    track = changed.clip();
+                    isChanged |= changed.clip() != clip;
+                    clip = changed.clip();
                     selected = changed.selected();
                 }
             }
-            tracks.add(track);
+            tracks.add(isChanged ? Clips.writeDeviceNames(clip) : track);
         }
         return new Outcome(new MidiFile(file.type(), file.division(), tracks), List.of(effects));
+    }
+
+    private static boolean hasSeveralDevices(MidiTrack track) {
+        return IntStream.range(0, track.size())
+                        .filter(i -> track.isMeta(i, MidiTrack.META_DEVICE))
+                        .mapToObj(track::text)
+                        .distinct()
+                        .count()
+                > 1;
     }
 
     private static BitSet selected(MidiFile file, ClipIndex index, Which which, TempoMap bars) {

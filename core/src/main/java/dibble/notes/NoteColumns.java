@@ -2,8 +2,10 @@ package dibble.notes;
 
 import dibble.midi.MidiTrack;
 import dibble.recording.ClipIndex;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.List;
 
 /** The notes of a clip as they are to be, in columns: those that were there by their numbers, behind them added ones. */
 final class NoteColumns {
@@ -16,6 +18,9 @@ final class NoteColumns {
     final BitSet gone = new BitSet();
     long[] start;
     long[] end;
+
+    /** Destinations that the clip does not have; their numbers follow those of the index. */
+    private final List<String> addedDestinations = new ArrayList<>();
 
     /** As {@link ClipIndex#slot} has it: where one note sounds at a time. */
     int[] slot;
@@ -71,7 +76,7 @@ final class NoteColumns {
         return slot[note] >>> 7 & 0xF;
     }
 
-    int device(int note) {
+    int destination(int note) {
         return slot[note] >>> 11;
     }
 
@@ -83,7 +88,31 @@ final class NoteColumns {
         slot[note] = slot[note] & ~0x780 | channel << 7;
     }
 
-    void add(Note note, int device, int origin, long shiftOfOrigin) {
+    String destinationName(int note) {
+        int number = destination(note);
+        int added = number - index.destinationCount();
+        return added < 0 ? index.destinationName(number) : addedDestinations.get(added);
+    }
+
+    void setDestination(int note, String name) {
+        if (!name.equals(destinationName(note))) {
+            slot[note] = slot[note] & 0x7FF | destinationNumber(name) << 11;
+        }
+    }
+
+    private int destinationNumber(String name) {
+        for (int number = 0; number < index.destinationCount(); number++) {
+            if (index.destinationName(number).equals(name)) {
+                return number;
+            }
+        }
+        if (!addedDestinations.contains(name)) {
+            addedDestinations.add(name);
+        }
+        return index.destinationCount() + addedDestinations.indexOf(name);
+    }
+
+    void add(Note note, int destination, int origin, long shiftOfOrigin) {
         if (size == start.length) {
             int more = Math.max(8, size * 2);
             start = Arrays.copyOf(start, more);
@@ -98,7 +127,7 @@ final class NoteColumns {
         }
         start[size] = note.start();
         end[size] = note.end();
-        slot[size] = device << 11 | note.channel() << 7 | note.key();
+        slot[size] = destination << 11 | note.channel() << 7 | note.key();
         velocity[size] = note.velocity();
         release[size] = note.release();
         from[size - there] = origin;

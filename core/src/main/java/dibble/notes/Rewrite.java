@@ -3,6 +3,7 @@ package dibble.notes;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.ClipIndex;
+import dibble.recording.EventDestination;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.function.IntConsumer;
@@ -94,9 +95,20 @@ public final class Rewrite {
         notes.setKey(note, Math.max(0, Math.min(127, key)));
     }
 
-    /** Has a note on another channel, 0-15. */
+    /** Moves a note to another channel (0-15) of its instrument, and so away from a part that it was for. */
     public void setChannel(int note, int channel) {
         check(note);
+        if (channel != notes.channel(note)) {
+            EventDestination before = EventDestination.parse(notes.destinationName(note));
+            notes.setDestination(note, before.instrument());
+            notes.setChannel(note, channel);
+        }
+    }
+
+    /** Moves a note to another destination and channel (0-15). */
+    public void setDestination(int note, String destination, int channel) {
+        check(note);
+        notes.setDestination(note, destination);
         notes.setChannel(note, channel);
     }
 
@@ -132,7 +144,7 @@ public final class Rewrite {
      * @param shift by how many ticks it was taken elsewhere from there
      */
     public void add(Note note, int like, int from, long shift) {
-        notes.add(note, like == NONE ? 0 : index.device(index.on(like)), from, shift);
+        notes.add(note, like == NONE ? 0 : index.destination(index.on(like)), from, shift);
     }
 
     /** Takes away an event that is no note. */
@@ -140,9 +152,9 @@ public final class Rewrite {
         goneEvents.set(event);
     }
 
-    /** Adds a message that is no note, after what is at its tick. @param device as {@link ClipIndex#device} has it */
-    public void add(long tick, int message, int device) {
-        messages.add(tick, message, device);
+    /** Adds a message that is no note, after what is at its tick. @param destination as {@link ClipIndex#destination} counts it */
+    public void add(long tick, int message, int destination) {
+        messages.add(tick, message, destination);
     }
 
     /** What has become of the clip. */
@@ -180,21 +192,21 @@ public final class Rewrite {
     static final class Messages {
         private long[] ticks = new long[8];
         private int[] packed = new int[8];
-        private int[] devices = new int[8];
+        private int[] destinations = new int[8];
         private int size;
 
-        private void add(long tick, int message, int device) {
+        private void add(long tick, int message, int destination) {
             if (ShortMessage.isNote(message)) {
                 throw new IllegalStateException("note " + message + " (expected another message)");
             }
             if (size == ticks.length) {
                 ticks = Arrays.copyOf(ticks, size * 2);
                 packed = Arrays.copyOf(packed, size * 2);
-                devices = Arrays.copyOf(devices, size * 2);
+                destinations = Arrays.copyOf(destinations, size * 2);
             }
             ticks[size] = Math.max(0, tick);
             packed[size] = message;
-            devices[size++] = device;
+            destinations[size++] = destination;
         }
 
         int size() {
@@ -209,8 +221,8 @@ public final class Rewrite {
             return packed[i];
         }
 
-        int device(int i) {
-            return devices[i];
+        int destination(int i) {
+            return destinations[i];
         }
     }
 }

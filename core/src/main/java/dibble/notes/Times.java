@@ -1,6 +1,7 @@
 package dibble.notes;
 
 import dibble.midi.MidiTrack;
+import dibble.midi.ShortMessage;
 import dibble.recording.ClipIndex;
 
 /** Changes of when notes are played, in ticks. */
@@ -57,9 +58,13 @@ public final class Times {
         }
         for (int i = 0; i < clip.size(); i++) {
             boolean within = clip.tick(i) > span[0] && clip.tick(i) <= span[2];
-            if (within && clip.isChannelMessage(i) && index.noteOf(i) == ClipIndex.NONE) {
+            // An off without its note stays: it ends nothing at any position.
+            if (within
+                    && clip.isChannelMessage(i)
+                    && index.noteOf(i) == ClipIndex.NONE
+                    && !ShortMessage.isNote(clip.message(i))) {
                 notes.remove(i);
-                notes.add(stretched(clip.tick(i), span[0], times, parts), clip.message(i), index.device(i));
+                notes.add(stretched(clip.tick(i), span[0], times, parts), clip.message(i), index.destination(i));
             }
         }
     }

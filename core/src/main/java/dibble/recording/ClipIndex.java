@@ -12,7 +12,7 @@ import java.util.Map;
 /**
  * What is on a clip, found once: its notes as pairs of on and off, and its controllers, wheels, programs and parameters
  * as lanes. Notes are numbered in the order of their ons. A note that another on of the same key ends has no off of its
- * own; one that nothing ends reaches to the clip's end. Where a clip is for several instruments, those of each are apart.
+ * own; one that nothing ends reaches to the clip's end. Notes and lanes of different destinations are apart.
  * Immutable.
  */
 public final class ClipIndex {
@@ -22,56 +22,48 @@ public final class ClipIndex {
     /**
      * The events of one controller, wheel, program or parameter of a channel, in their order.
      *
-     * @param device which of the clip's instruments it is for, in the order of their first events
+     * @param destination the number of its destination, as {@link ClipIndex#destination} counts them
      * @param channel 0-15
      * @param events the numbers of its events on the clip
      */
-    public record Lane(int device, int channel, int[] events) {}
+    public record Lane(int destination, int channel, int[] events) {}
 
     private final MidiTrack clip;
-    private final int[] devices;
+    private final int[] destinations;
     private int[] ons = new int[64];
     private int[] offs = new int[64];
     private long[] ends = new long[64];
     private int count;
     private final int[] noteOf;
     private final List<Lane> lanes = new ArrayList<>();
-    private final List<String> deviceNames = new ArrayList<>();
+    private final List<String> destinationNames = new ArrayList<>();
 
     private ClipIndex(MidiTrack clip) {
         this.clip = clip;
-        devices = new int[clip.size()];
+        destinations = numberDestinations(clip);
         noteOf = new int[clip.size()];
         Arrays.fill(noteOf, NONE);
         OpenNotes open = new OpenNotes();
-        Map<String, Integer> named = new HashMap<>();
         List<ControllerLanes> assigning = new ArrayList<>();
         Map<Long, List<Integer>> laneEvents = new LinkedHashMap<>();
-        int device = 0;
         for (int i = 0; i < clip.size(); i++) {
-            if (clip.isMeta(i, MidiTrack.META_DEVICE)) {
-                device = named.computeIfAbsent(clip.text(i), name -> named.size());
-                if (deviceNames.size() < named.size()) {
-                    deviceNames.add(clip.text(i));
-                }
-            }
-            devices[i] = device;
             if (!clip.isChannelMessage(i)) {
                 continue;
             }
             int message = clip.message(i);
+            int destination = destinations[i];
             if (ShortMessage.isNote(message)) {
-                pair(open, device, message, i);
+                pair(open, destination, message, i);
             } else if (ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE) {
-                noteOf[i] = open.at(device, message);
+                noteOf[i] = open.at(destination, message);
             } else {
-                while (assigning.size() <= device) {
+                while (assigning.size() <= destination) {
                     assigning.add(new ControllerLanes());
                 }
-                int lane = assigning.get(device).lane(message);
+                int lane = assigning.get(destination).lane(message);
                 if (lane != ControllerLanes.NONE) {
                     laneEvents
-                            .computeIfAbsent((long) device << 32 | lane, key -> new ArrayList<>())
+                            .computeIfAbsent((long) destination << 32 | lane, key -> new ArrayList<>())
                             .add(i);
                 }
             }
@@ -88,9 +80,26 @@ public final class ClipIndex {
         return new ClipIndex(clip);
     }
 
-    private void pair(OpenNotes open, int device, int message, int event) {
+    /** Numbers destinations in the order of their first channel messages; those of other events follow. */
+    private int[] numberDestinations(MidiTrack events) {
+        Map<String, Integer> numbers = new HashMap<>();
+        int[] numbered = new int[events.size()];
+        for (boolean ofMessages : new boolean[] {true, false}) {
+            for (int i = 0; i < events.size(); i++) {
+                if (events.isChannelMessage(i) == ofMessages) {
+                    numbered[i] = numbers.computeIfAbsent(events.destination(i), name -> {
+                        destinationNames.add(name);
+                        return numbers.size();
+                    });
+                }
+            }
+        }
+        return numbered;
+    }
+
+    private void pair(OpenNotes open, int destination, int message, int event) {
         boolean starts = ShortMessage.startsNote(message);
-        int ended = starts ? open.begin(device, message, count) : open.end(device, message);
+        int ended = starts ? open.begin(destination, message, count) : open.end(destination, message);
         if (ended != NONE) {
             ends[ended] = clip.tick(event);
         }
@@ -144,9 +153,9 @@ public final class ClipIndex {
         return ShortMessage.channel(clip.message(ons[note]));
     }
 
-    /** Where a note sounds, and one at a time does: {@code device << 11 | channel << 7 | key}. */
+    /** Where a note sounds, and one at a time does: {@code destination << 11 | channel << 7 | key}. */
     public int slot(int note) {
-        return devices[ons[note]] << 11 | channel(note) << 7 | key(note);
+        return destinations[ons[note]] << 11 | channel(note) << 7 | key(note);
     }
 
     /** The velocity with which a note begins, 1-127. */
@@ -165,19 +174,19 @@ public final class ClipIndex {
         return noteOf[event];
     }
 
-    /** Which of the clip's instruments an event is for, in the order of their first events. */
-    public int device(int event) {
-        return devices[event];
+    /** Returns the number of the destination of an event, in the order of their first channel messages. */
+    public int destination(int event) {
+        return destinations[event];
     }
 
-    /** How many instruments the clip is for, as far as it names them; 0 where it names none. */
-    public int devices() {
-        return deviceNames.size();
+    /** Returns how many destinations the clip has. */
+    public int destinationCount() {
+        return destinationNames.size();
     }
 
-    /** The id of one of the clip's instruments; empty where it names none. */
-    public String deviceName(int device) {
-        return device < deviceNames.size() ? deviceNames.get(device) : "";
+    /** Returns the destination of a number, as events name it; empty where the clip has none of that number. */
+    public String destinationName(int destination) {
+        return destination < destinationNames.size() ? destinationNames.get(destination) : MidiTrack.NO_DESTINATION;
     }
 
     /** The lanes, in the order of their first events. */

@@ -6,11 +6,9 @@ import dibble.midi.ShortMessage;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.LongUnaryOperator;
 
 /** Clips cut and brought together, so that no note hangs where they were cut. Functions of clips. */
@@ -25,17 +23,39 @@ public final class Clips {
      */
     public record Stretch(long from, long to) {}
 
-    /** An event with its place, while clips are brought together. */
-    private record Event(long tick, MidiTrack track, int at, int message) {
-        static Event of(long tick, int message) {
-            return new Event(tick, null, 0, message);
+    /** An event of a clip, or one that was made while clips are cut and merged. */
+    private record Event(long tick, MidiTrack track, int at, int message, String destination) {
+        static Event of(long tick, int message, String destination) {
+            return new Event(tick, null, 0, message, destination);
+        }
+
+        static Event copyOf(MidiTrack track, int i) {
+            return new Event(
+                    track.tick(i), track, i, track.isChannelMessage(i) ? track.message(i) : 0, track.destination(i));
+        }
+    }
+
+    /** Small numbers for the destinations of a clip, in the order of their first events. */
+    private static final class Destinations {
+        private final Map<String, Integer> numbers = new HashMap<>();
+        private final List<String> names = new ArrayList<>();
+
+        int number(String destination) {
+            return numbers.computeIfAbsent(destination, name -> {
+                names.add(name);
+                return names.size() - 1;
+            });
+        }
+
+        String name(int number) {
+            return names.get(number);
         }
     }
 
     /**
-     * What a clip has within some stretches. Where one ends before the clip does, notes end and pedals and wheels come to
-     * rest there; where one begins after the clip does, controllers are what they were, and only notes that begin there
-     * sound.
+     * Returns the part of a clip within some stretches. Where one ends before the clip does, notes end and pedals and
+     * wheels return to rest there; where one begins after the clip does, controllers have their values of that position,
+     * and only notes that begin there sound. Each destination is cut independently.
      *
      * @param stretches in their order, apart from each other
      */
@@ -43,91 +63,112 @@ public final class Clips {
         boolean whole = stretches.size() == 1
                 && (clip.size() == 0 || stretches.get(0).from() <= clip.tick(0))
                 && stretches.get(0).to() >= clip.endTick();
-        if (whole) {
-            return clip;
-        }
-        if (!hasDevices(clip)) {
-            return cut(clip, stretches);
-        }
-        MidiTrack made = Track.NOTHING;
-        for (Map.Entry<String, MidiTrack> device : byDevice(clip).entrySet()) {
-            MidiTrack part = forDevice(device.getKey(), cut(device.getValue(), stretches));
-            made = over(made, part);
-        }
-        return made;
+        return whole ? clip : new Cut(clip).within(stretches);
     }
 
-    private static MidiTrack cut(MidiTrack clip, List<Stretch> stretches) {
-        List<Event> events = new ArrayList<>();
-        Chase chase = new Chase();
-        OpenNotes open = new OpenNotes();
-        int i = 0;
-        long end = 0;
-        for (Stretch stretch : stretches) {
-            for (; i < clip.size() && clip.tick(i) < stretch.from(); i++) {
-                chase(chase, clip, i);
-            }
-            if (i > 0) {
-                chase.messages().forEach(message -> events.add(Event.of(stretch.from(), message)));
-            }
-            boolean toTheEnd = stretch.to() >= clip.endTick();
-            for (; i < clip.size() && (toTheEnd || clip.tick(i) <= stretch.to()); i++) {
-                boolean onTheEdge = !toTheEnd && clip.tick(i) == stretch.to();
-                if (onTheEdge && !endsOpen(clip, i, open)) {
-                    break;
+    /** The cutting of one clip. */
+    private static final class Cut {
+        private final MidiTrack clip;
+        private final Destinations destinations = new Destinations();
+
+        /** By destination: the values of its controllers so far. */
+        private final List<Chase> chases = new ArrayList<>();
+
+        private final OpenNotes open = new OpenNotes();
+        private final List<Event> events = new ArrayList<>();
+
+        Cut(MidiTrack clip) {
+            this.clip = clip;
+        }
+
+        MidiTrack within(List<Stretch> stretches) {
+            int i = 0;
+            long end = 0;
+            for (Stretch stretch : stretches) {
+                for (; i < clip.size() && clip.tick(i) < stretch.from(); i++) {
+                    chase(i);
                 }
-                add(clip, i, open, events);
-                chase(chase, clip, i);
+                sendHeldValues(stretch.from());
+                boolean toTheEnd = stretch.to() >= clip.endTick();
+                for (; i < clip.size() && (toTheEnd || clip.tick(i) <= stretch.to()); i++) {
+                    boolean onTheEdge = !toTheEnd && clip.tick(i) == stretch.to();
+                    if (onTheEdge && !endsOpenNote(i)) {
+                        break;
+                    }
+                    add(i);
+                    chase(i);
+                }
+                end = Math.min(stretch.to(), clip.endTick());
+                if (!toTheEnd) {
+                    close(stretch.to());
+                }
             }
-            end = Math.min(stretch.to(), clip.endTick());
-            if (!toTheEnd) {
-                close(stretch.to(), open, chase, events);
+            return build(events, end);
+        }
+
+        private int destination(int i) {
+            int number = destinations.number(clip.destination(i));
+            if (number == chases.size()) {
+                chases.add(new Chase());
+            }
+            return number;
+        }
+
+        private void chase(int i) {
+            if (clip.isChannelMessage(i)) {
+                chases.get(destination(i)).add(clip.message(i));
             }
         }
-        return build(events, end);
-    }
 
-    private static void chase(Chase chase, MidiTrack clip, int i) {
-        if (clip.isChannelMessage(i)) {
-            chase.add(clip.message(i));
+        private void sendHeldValues(long tick) {
+            for (int number = 0; number < chases.size(); number++) {
+                String destination = destinations.name(number);
+                chases.get(number).messages().forEach(message -> events.add(Event.of(tick, message, destination)));
+            }
         }
-    }
 
-    /** Whether an event is the off of a note that sounds: one that is right on the edge keeps its velocity. */
-    private static boolean endsOpen(MidiTrack clip, int i, OpenNotes open) {
-        return clip.isChannelMessage(i)
-                && ShortMessage.endsNote(clip.message(i))
-                && open.at(0, clip.message(i)) != OpenNotes.NONE;
-    }
-
-    private static void add(MidiTrack clip, int i, OpenNotes open, List<Event> events) {
-        int message = clip.isChannelMessage(i) ? clip.message(i) : 0;
-        if (ShortMessage.startsNote(message)) {
-            open.begin(0, message, i);
-        } else if (ShortMessage.endsNote(message) && open.end(0, message) == OpenNotes.NONE
-                || ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE && open.at(0, message) == OpenNotes.NONE) {
-            return;
+        /** Whether an event is the off of a sounding note: one that is right on the edge keeps its velocity. */
+        private boolean endsOpenNote(int i) {
+            return clip.isChannelMessage(i)
+                    && ShortMessage.endsNote(clip.message(i))
+                    && open.at(destination(i), clip.message(i)) != OpenNotes.NONE;
         }
-        events.add(new Event(clip.tick(i), clip, i, message));
-    }
 
-    private static void close(long tick, OpenNotes open, Chase chase, List<Event> events) {
-        open.endAll((whose, off) -> events.add(Event.of(tick, off)));
-        for (int message : chase.messages()) {
-            if (Rest.moves(message) && !Rest.isAtRest(message)) {
-                events.add(Event.of(tick, Rest.of(message)));
+        private void add(int i) {
+            int message = clip.isChannelMessage(i) ? clip.message(i) : 0;
+            int destination = destination(i);
+            if (ShortMessage.startsNote(message)) {
+                open.begin(destination, message, i);
+            } else if (ShortMessage.endsNote(message) && open.end(destination, message) == OpenNotes.NONE
+                    || ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE
+                            && open.at(destination, message) == OpenNotes.NONE) {
+                return;
+            }
+            events.add(Event.copyOf(clip, i));
+        }
+
+        private void close(long tick) {
+            open.endAll((number, off) -> events.add(Event.of(tick, off, destinations.name(number))));
+            for (int number = 0; number < chases.size(); number++) {
+                for (int message : chases.get(number).messages()) {
+                    if (Rest.moves(message) && !Rest.isAtRest(message)) {
+                        events.add(Event.of(tick, Rest.of(message), destinations.name(number)));
+                    }
+                }
             }
         }
     }
 
     /** A track whose notes all end: one that has no off lasts to the end of the track. */
     public static MidiTrack closed(MidiTrack track) {
+        Destinations destinations = new Destinations();
         OpenNotes open = new OpenNotes();
         for (int i = 0; i < track.size(); i++) {
-            if (track.isChannelMessage(i) && ShortMessage.startsNote(track.message(i))) {
-                open.begin(0, track.message(i), i);
-            } else if (track.isChannelMessage(i) && ShortMessage.endsNote(track.message(i))) {
-                open.end(0, track.message(i));
+            int message = track.isChannelMessage(i) ? track.message(i) : 0;
+            if (ShortMessage.startsNote(message)) {
+                open.begin(destinations.number(track.destination(i)), message, i);
+            } else if (ShortMessage.endsNote(message)) {
+                open.end(destinations.number(track.destination(i)), message);
             }
         }
         if (open.count() == 0) {
@@ -137,7 +178,7 @@ public final class Clips {
         for (int i = 0; i < track.size(); i++) {
             closed.copy(track, i);
         }
-        open.endAll((whose, off) -> closed.add(track.endTick(), off));
+        open.endAll((number, off) -> closed.add(track.endTick(), off, destinations.name(number)));
         return closed.build();
     }
 
@@ -152,19 +193,23 @@ public final class Clips {
 
     /** A clip without messages that say what holds already, as they stand where it was cut. */
     public static MidiTrack plain(MidiTrack clip) {
-        Map<Integer, Integer> held = new HashMap<>();
+        Map<Position, Integer> held = new HashMap<>();
         MidiTrack.Builder plain = new MidiTrack.Builder();
         for (int i = 0; i < clip.size(); i++) {
             int message = clip.isChannelMessage(i) ? clip.message(i) : 0;
             boolean holds = message != 0
                     && !ShortMessage.isNote(message)
-                    && Integer.valueOf(message).equals(held.put(place(message), message));
+                    && Integer.valueOf(message)
+                            .equals(held.put(new Position(clip.destination(i), place(message)), message));
             if (!holds) {
                 plain.copy(clip, i);
             }
         }
         return plain.build(clip.endTick());
     }
+
+    /** A controller, wheel or program of a destination. */
+    private record Position(String destination, int place) {}
 
     /** Where a message holds until the next comes there: a controller's number, or a kind alone. */
     private static int place(int message) {
@@ -188,93 +233,57 @@ public final class Clips {
         List<Event> events = new ArrayList<>();
         for (MidiTrack track : List.of(first, second)) {
             for (int i = 0; i < track.size(); i++) {
-                events.add(new Event(track.tick(i), track, i, track.isChannelMessage(i) ? track.message(i) : 0));
+                events.add(Event.copyOf(track, i));
             }
         }
-        return build(
-                new Merge(first, hasDevices(first) || hasDevices(second)).merged(events),
-                Math.max(first.endTick(), second.endTick()));
+        return build(new Merge(first).merged(events), Math.max(first.endTick(), second.endTick()));
     }
 
-    private static boolean hasDevices(MidiTrack track) {
-        for (int i = 0; i < track.size(); i++) {
-            if (track.isMeta(i, MidiTrack.META_DEVICE)) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    /** The bringing together of two clips. Where they are for several devices, names are said again where they change. */
+    /** The merge of two clips. */
     private static final class Merge {
         private static final Comparator<Event> ORDER = Comparator.comparingLong(Event::tick);
 
         private final MidiTrack first;
-        private final boolean devices;
-        private final Map<String, Integer> numbers = new HashMap<>();
+        private final Destinations destinations = new Destinations();
         private final OpenNotes open = new OpenNotes();
 
-        /** By device, channel and pedal: a bit for each of the two that holds it down. */
+        /** By destination, channel and pedal: a bit for each of the two clips that holds it down. */
         private final Map<Integer, Integer> down = new HashMap<>();
 
         private final List<Event> merged = new ArrayList<>();
 
-        Merge(MidiTrack first, boolean devices) {
+        Merge(MidiTrack first) {
             this.first = first;
-            this.devices = devices;
         }
 
         List<Event> merged(List<Event> events) {
-            Map<Event, Event> deviceOf = devices ? takeDevices(events) : Map.of();
-            // Sorting is stable: what is at one tick keeps its order.
+            // Sorting is stable: events at one tick keep their order.
             events.sort(ORDER);
-            String said = null;
-            for (Event event : events) {
-                Event device = deviceOf.get(event);
-                String name = device == null ? "" : device.track().text(device.at());
-                int before = merged.size();
-                add(event, numbers.computeIfAbsent(name, key -> numbers.size()));
-                if (merged.size() > before && device != null && !name.equals(said)) {
-                    merged.add(before, new Event(event.tick(), device.track(), device.at(), 0));
-                    said = name;
-                }
-            }
+            events.forEach(this::add);
             return merged;
         }
 
-        private static Map<Event, Event> takeDevices(List<Event> events) {
-            Map<Event, Event> deviceOf = new IdentityHashMap<>();
-            Map<MidiTrack, Event> now = new IdentityHashMap<>();
-            for (Event event : events) {
-                if (event.track().isMeta(event.at(), MidiTrack.META_DEVICE)) {
-                    now.put(event.track(), event);
-                } else {
-                    Optional.ofNullable(now.get(event.track())).ifPresent(device -> deviceOf.put(event, device));
-                }
-            }
-            events.removeIf(event -> event.track().isMeta(event.at(), MidiTrack.META_DEVICE));
-            return deviceOf;
-        }
-
-        private void add(Event event, int device) {
+        private void add(Event event) {
+            int destination = destinations.number(event.destination());
             int whose = event.track() == first ? 0 : 1;
             int message = event.message();
             if (ShortMessage.startsNote(message)) {
-                int before = open.begin(device, message, whose);
+                int before = open.begin(destination, message, whose);
                 if (before != OpenNotes.NONE && before != whose) {
                     merged.add(Event.of(
                             event.tick(),
                             ShortMessage.noteOff(
                                     ShortMessage.channel(message),
                                     ShortMessage.data1(message),
-                                    ShortMessage.DEFAULT_RELEASE)));
+                                    ShortMessage.DEFAULT_RELEASE),
+                            event.destination()));
                 }
             } else if (ShortMessage.endsNote(message)) {
-                if (open.at(device, message) != whose) {
+                if (open.at(destination, message) != whose) {
                     return;
                 }
-                open.end(device, message);
-            } else if (isPedal(message) && !moves(device, message, whose)) {
+                open.end(destination, message);
+            } else if (isPedal(message) && !moves(destination, message, whose)) {
                 return;
             }
             merged.add(event);
@@ -284,8 +293,8 @@ public final class Clips {
             return ShortMessage.kind(message) == ShortMessage.CONTROLLER && Rest.isPedal(ShortMessage.data1(message));
         }
 
-        private boolean moves(int device, int message, int whose) {
-            int pedal = device << 16 | ShortMessage.channel(message) << 8 | ShortMessage.data1(message);
+        private boolean moves(int destination, int message, int whose) {
+            int pedal = destination << 16 | ShortMessage.channel(message) << 8 | ShortMessage.data1(message);
             int holders = down.getOrDefault(pedal, 0);
             boolean rests = Rest.isAtRest(message);
             int now = rests ? holders & ~(1 << whose) : holders | 1 << whose;
@@ -298,7 +307,7 @@ public final class Clips {
         MidiTrack.Builder clip = new MidiTrack.Builder();
         for (Event event : events) {
             if (event.track() == null || event.message() != 0) {
-                clip.add(event.tick(), event.message());
+                clip.add(event.tick(), event.message(), event.destination());
             } else {
                 clip.copyAt(event.tick(), event.track(), event.at());
             }
@@ -306,34 +315,82 @@ public final class Clips {
         return clip.build(end);
     }
 
-    /**
-     * A track's clip, taken apart by the instruments that it is for, by their ids; under an empty id what no device's
-     * name comes before.
-     */
-    public static Map<String, MidiTrack> byDevice(MidiTrack clip) {
+    /** Splits a clip by the destinations that its events name, in the order of their first events. */
+    public static Map<String, MidiTrack> byDestination(MidiTrack clip) {
         Map<String, MidiTrack.Builder> parts = new LinkedHashMap<>();
-        String device = "";
         for (int i = 0; i < clip.size(); i++) {
-            if (clip.isMeta(i, MidiTrack.META_DEVICE)) {
-                device = clip.text(i);
-            } else {
-                parts.computeIfAbsent(device, name -> new MidiTrack.Builder()).copy(clip, i);
-            }
+            parts.computeIfAbsent(clip.destination(i), name -> new MidiTrack.Builder())
+                    .copy(clip, i);
         }
         Map<String, MidiTrack> built = new LinkedHashMap<>();
         parts.forEach((name, part) -> built.put(name, part.build(clip.endTick())));
         return built;
     }
 
-    /** The clip for one instrument: with its id before all events. */
-    public static MidiTrack forDevice(String instrument, MidiTrack clip) {
+    /** Returns a clip all of whose events name one destination. */
+    public static MidiTrack withDestination(MidiTrack clip, String destination) {
         MidiTrack.Builder named = new MidiTrack.Builder();
-        if (clip.size() > 0 && !instrument.isEmpty()) {
-            named.text(clip.tick(0), MidiTrack.META_DEVICE, instrument);
-        }
         for (int i = 0; i < clip.size(); i++) {
-            named.copy(clip, i);
+            named.copyTo(destination, clip, i);
         }
         return named.build(clip.endTick());
+    }
+
+    /**
+     * Returns a clip whose events name their destinations, read from a track in which a device name with an instrument's
+     * id, and an instrument name with a part's where there is one, precede the events for another destination than the
+     * last. Events before the first name are for that destination, too.
+     */
+    public static MidiTrack readDeviceNames(MidiTrack track) {
+        int first = 0;
+        while (first < track.size() && !track.isMeta(first, MidiTrack.META_DEVICE)) {
+            first++;
+        }
+        if (first == track.size()) {
+            return track;
+        }
+        MidiTrack.Builder clip = new MidiTrack.Builder();
+        String destination = destinationAt(track, first);
+        for (int i = 0; i < track.size(); i++) {
+            if (track.isMeta(i, MidiTrack.META_DEVICE)) {
+                destination = destinationAt(track, i);
+                i += namesPart(track, i) ? 1 : 0;
+            } else {
+                clip.copyTo(destination, track, i);
+            }
+        }
+        return clip.build(track.endTick());
+    }
+
+    private static String destinationAt(MidiTrack track, int i) {
+        return track.text(namesPart(track, i) ? i + 1 : i).intern();
+    }
+
+    private static boolean namesPart(MidiTrack track, int i) {
+        return i + 1 < track.size()
+                && track.isMeta(i + 1, MidiTrack.META_INSTRUMENT)
+                && track.text(i + 1).startsWith(track.text(i) + "/");
+    }
+
+    /** Returns a track with names between its events, as {@link #readDeviceNames} reads them. */
+    public static MidiTrack writeDeviceNames(MidiTrack clip) {
+        if (!clip.namesDestinations()) {
+            return clip;
+        }
+        MidiTrack.Builder track = new MidiTrack.Builder();
+        String written = null;
+        for (int i = 0; i < clip.size(); i++) {
+            String text = clip.destination(i);
+            if (!text.equals(written)) {
+                EventDestination destination = EventDestination.parse(text);
+                track.text(clip.tick(i), MidiTrack.META_DEVICE, destination.instrument());
+                if (destination.part() != null) {
+                    track.text(clip.tick(i), MidiTrack.META_INSTRUMENT, text);
+                }
+                written = text;
+            }
+            track.copyTo(MidiTrack.NO_DESTINATION, clip, i);
+        }
+        return track.build(clip.endTick());
     }
 }

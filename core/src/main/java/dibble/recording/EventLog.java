@@ -46,6 +46,8 @@ public final class EventLog {
     /** System exclusive messages, which are few. Written before the events that they are. */
     private volatile byte[][] exclusives = {};
 
+    private int exclusiveCount;
+
     /** Written last: its release pairs with the reader's acquire, and so hands on what lies below it. */
     private volatile int size;
 
@@ -71,11 +73,15 @@ public final class EventLog {
 
     /** Appends a whole system exclusive message; one beyond four million is left out. The appending thread only. */
     public void addExclusive(long stamp, int source, byte[] message) {
-        int number = exclusives.length;
+        int number = exclusiveCount;
         if (number < MOST_EXCLUSIVES) {
-            byte[][] more = Arrays.copyOf(exclusives, number + 1);
-            more[number] = message.clone();
-            exclusives = more;
+            byte[][] all = exclusives;
+            if (number == all.length) {
+                all = Arrays.copyOf(all, Math.max(8, number * 2));
+            }
+            all[number] = message.clone();
+            exclusives = all;
+            exclusiveCount++;
             add(stamp, source, EXCLUSIVE | (number & 0xFFFF) << 8 | number >>> 16 << 25, false);
         }
     }

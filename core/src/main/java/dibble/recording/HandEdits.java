@@ -142,8 +142,7 @@ public final class HandEdits {
         BitSet open = new BitSet();
         for (int i = 0; i < whole.size(); i++) {
             int note = index().noteOf(i);
-            boolean isDevice = whole.isMeta(i, MidiTrack.META_DEVICE);
-            if (note == ClipIndex.NONE ? !ofSilent || isDevice : muted.get(note) == ofSilent) {
+            if (note == ClipIndex.NONE ? !ofSilent : muted.get(note) == ofSilent) {
                 part.copy(whole, i);
             }
             if (note != ClipIndex.NONE && i == index().on(note)) {
@@ -162,7 +161,8 @@ public final class HandEdits {
             open.clear(slot);
             part.add(
                     index.start(note),
-                    ShortMessage.noteOff(index.channel(note), index.key(note), ShortMessage.DEFAULT_RELEASE));
+                    ShortMessage.noteOff(index.channel(note), index.key(note), ShortMessage.DEFAULT_RELEASE),
+                    whole.destination(index.on(note)));
         }
     }
 
@@ -200,9 +200,6 @@ public final class HandEdits {
 
     /** Both over each other. They never sound into each other; at one tick, muted notes end before others begin. */
     private static MidiTrack together(MidiTrack sounding, MidiTrack silent) {
-        if (ClipIndex.of(sounding).devices() > 0) {
-            return Clips.over(sounding, silent);
-        }
         MidiTrack.Builder both = new MidiTrack.Builder();
         int next = 0;
         for (int i = 0; i <= sounding.size(); i++) {
@@ -263,7 +260,7 @@ public final class HandEdits {
 
     /** The notes of a clip by where they begin: one place has one note. */
     static final class NotePlaces {
-        private record Place(String device, int channel, int key, long start) {}
+        private record Place(String destination, int channel, int key, long start) {}
 
         private final Map<Place, Integer> notes = new HashMap<>();
 
@@ -277,7 +274,7 @@ public final class HandEdits {
 
         private static Place place(ClipIndex index, int note) {
             return new Place(
-                    index.deviceName(index.device(index.on(note))),
+                    index.destinationName(index.destination(index.on(note))),
                     index.channel(note),
                     index.key(note),
                     index.start(note));

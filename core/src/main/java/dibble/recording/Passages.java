@@ -74,6 +74,13 @@ public final class Passages {
 
     /** Where no pedal holds any more what ended at a tick. */
     private static long pedalUp(MidiTrack clip, long end) {
+        return Clips.byDestination(clip).values().stream()
+                .mapToLong(part -> pedalUpOfOne(part, end))
+                .max()
+                .orElse(end);
+    }
+
+    private static long pedalUpOfOne(MidiTrack clip, long end) {
         Chase chase = Chase.before(clip, end + 1);
         int next = 0;
         while (next < clip.size() && clip.tick(next) <= end) {
@@ -92,7 +99,7 @@ public final class Passages {
 
     private static boolean isProgram(MidiTrack clip, int i) {
         if (!clip.isChannelMessage(i)) {
-            return !clip.isMeta(i, MidiTrack.META_DEVICE);
+            return true;
         }
         int message = clip.message(i);
         int kind = ShortMessage.kind(message);

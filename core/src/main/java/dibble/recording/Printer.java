@@ -1,5 +1,7 @@
 package dibble.recording;
 
+import dibble.gear.Instrument;
+import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
@@ -52,8 +54,29 @@ public final class Printer {
     private Routing routing;
     private int[] trackOfDestination = {};
 
-    /** By destination and note: the tracks that have its on. */
+    /** By destination and note: the tracks that have its on, and the destination that it names there. */
     private int[][] tracksOfSounding = {};
+
+    private int[] namesOfSounding = {};
+
+    /** The destinations that printed events name, by the numbers that the logs have. */
+    private final List<String> names = new ArrayList<>();
+
+    private final Map<String, Integer> numbersOfNames = new HashMap<>();
+
+    /** By destination: the number of its part's name, or {@link #NOWHERE} where no part, or more than one, is there. */
+    private int[] nameOfDestination = {};
+
+    /** Where the last message went that moved a pedal or wheel, so that its way back is printed in the same place. */
+    private final Map<Integer, Printed> movedWheels = new HashMap<>();
+
+    /**
+     * Where a message was printed.
+     *
+     * @param own the track of its part, or {@link #NOWHERE}
+     * @param name the number of the destination that it names
+     */
+    private record Printed(int own, int name) {}
 
     /** Tracks of single notes, by destination and note; few. */
     private final Map<Integer, Integer> trackOfNote = new HashMap<>();
@@ -153,12 +176,37 @@ public final class Printer {
         Arrays.fill(trackOfDestination, NOWHERE);
         trackOfPart.forEach(
                 (part, track) -> next.destination(part).ifPresent(to -> trackOfDestination[number(to)] = track));
+        nameParts(next, destinations);
         trackOfNote.clear();
         trackOfKey.forEach((of, track) ->
                 next.destination(of.part()).ifPresent(to -> trackOfNote.put(number(to) * 128 + of.key(), track)));
         int old = tracksOfSounding.length;
         tracksOfSounding = Arrays.copyOf(tracksOfSounding, destinations * 128);
         Arrays.fill(tracksOfSounding, old, tracksOfSounding.length, NONE);
+        namesOfSounding = Arrays.copyOf(namesOfSounding, destinations * 128);
+    }
+
+    private void nameParts(Routing next, int destinations) {
+        nameOfDestination = new int[destinations];
+        Arrays.fill(nameOfDestination, NOWHERE);
+        BitSet shared = new BitSet();
+        for (Instrument instrument : next.instruments()) {
+            for (Part part : instrument.parts()) {
+                PartRef ref = instrument.ref(part);
+                next.destination(ref).map(this::number).ifPresent(number -> {
+                    shared.set(number, shared.get(number) || nameOfDestination[number] != NOWHERE);
+                    nameOfDestination[number] = nameNumber(EventDestination.of(ref));
+                });
+            }
+        }
+        shared.stream().forEach(number -> nameOfDestination[number] = NOWHERE);
+    }
+
+    private int nameNumber(EventDestination destination) {
+        return numbersOfNames.computeIfAbsent(destination.text(), text -> {
+            names.add(text);
+            return names.size() - 1;
+        });
     }
 
     private int number(Destination to) {
@@ -191,7 +239,7 @@ public final class Printer {
             if (routing.instrument(instrument).isPresent()) {
                 int track = exclusiveTrack(source, instrument);
                 if (track != NOWHERE) {
-                    logs[track].addExclusive(stamp, slots.instrument(instrument), message);
+                    logs[track].addExclusive(stamp, nameNumber(EventDestination.of(instrument)), message);
                 }
             }
         }
@@ -222,22 +270,46 @@ public final class Printer {
         int kind = ShortMessage.kind(message);
         int place = destination * 128 + ShortMessage.data1(message);
         int[] onto;
+        int name;
         if (kind == ShortMessage.NOTE_OFF || kind == ShortMessage.KEY_PRESSURE) {
             onto = tracksOfSounding[place];
+            name = namesOfSounding[place];
         } else {
-            onto = onto(destination, message);
+            Printed now = new Printed(trackOfDestination[destination], name(destination, instrument));
+            Printed where = Rest.moves(message) ? followWheel(destination, message, now) : now;
+            onto = onto(destination, where.own, message);
+            name = where.name;
             if (kind == ShortMessage.NOTE_ON) {
                 tracksOfSounding[place] = onto;
+                namesOfSounding[place] = name;
             }
         }
         for (int track : onto) {
-            logs[track].add(stamp, instrument, message);
+            logs[track].add(stamp, name, message);
         }
         return true;
     }
 
-    private int[] onto(int destination, int message) {
-        int own = trackOfDestination[destination];
+    private int name(int destination, int instrument) {
+        String id = slots.instrumentId(instrument);
+        int part = nameOfDestination[destination];
+        boolean isOfInstrument = part != NOWHERE && names.get(part).startsWith(id + "/");
+        return isOfInstrument ? part : nameNumber(EventDestination.of(id));
+    }
+
+    /** Returns where a pedal or wheel that comes to rest was moved, though its part may be on another channel by now. */
+    private Printed followWheel(int destination, int message, Printed now) {
+        int wheel = debt(destination, message);
+        if (Rest.isAtRest(message)) {
+            Printed before = movedWheels.remove(wheel);
+            return before == null ? now : before;
+        }
+        movedWheels.put(wheel, now);
+        return now;
+    }
+
+    private int[] onto(int destination, int partTrack, int message) {
+        int own = partTrack;
         if (ShortMessage.kind(message) == ShortMessage.NOTE_ON && !trackOfNote.isEmpty()) {
             own = trackOfNote.getOrDefault(destination * 128 + ShortMessage.data1(message), own);
         }
@@ -342,19 +414,16 @@ public final class Printer {
         MidiTrack.Builder clip = new MidiTrack.Builder();
         EventLog log = logs[i];
         int size = log.size();
-        int device = NOWHERE;
         boolean several = tracks.get(i).takesSeveral();
         for (int e = 0; e < size; e++) {
             long tick = take.tick(log.stamp(e));
-            if (several && log.source(e) != device) {
-                device = log.source(e);
-                clip.text(tick, MidiTrack.META_DEVICE, slots.instrumentId(device));
-            }
+            String destination = several ? names.get(log.source(e)) : MidiTrack.NO_DESTINATION;
             byte[] exclusive = log.exclusive(e);
             if (exclusive == null) {
-                clip.add(tick, log.message(e));
+                clip.add(tick, log.message(e), destination);
             } else {
-                clip.exclusive(tick, exclusive[0] & 0xFF, Arrays.copyOfRange(exclusive, 1, exclusive.length));
+                clip.exclusive(
+                        tick, exclusive[0] & 0xFF, Arrays.copyOfRange(exclusive, 1, exclusive.length), destination);
             }
         }
         return clip.build();

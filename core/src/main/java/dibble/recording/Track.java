@@ -106,9 +106,8 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
     }
 
     /**
-     * Its events, in ticks of the session; channels are those of the destinations they went to. Where the track can take
-     * what goes to several instruments, a device name (meta event 0x09) with the instrument's id comes before those of
-     * another instrument than the last.
+     * Returns its events, in ticks of the session. Channels are those on which they were recorded; where the track can take
+     * events for several destinations, each names its own, as {@link EventDestination} says.
      */
     public MidiTrack clip() {
         return regions.clip();

@@ -79,18 +79,22 @@ public final class TrackExport {
         if (track.clip().size() == 0) {
             return;
         }
-        Optional<PartRef> part = track.playsOn();
-        if (part.isPresent()) {
-            OptionalInt channel = routing.channels().channel(part.get());
-            tracks.add(track(track.name(), part.get().instrument(), part, channel.orElse(-1), track.clip()));
-            return;
+        List<TrackVoice> voices = TrackVoice.of(track);
+        for (TrackVoice voice : voices) {
+            Optional<PartRef> part = voice.part();
+            OptionalInt channel = part.isPresent() ? routing.channels().channel(part.get()) : OptionalInt.empty();
+            String instrument = part.map(PartRef::instrument).orElse(voice.destination());
+            String own = voices.size() == 1 ? track.name() : track.name() + ", " + destinationName(voice);
+            tracks.add(track(own, instrument, part, channel.orElse(-1), voice.clip()));
         }
-        Map<String, MidiTrack> byDevice = Clips.byDevice(track.clip());
-        byDevice.forEach((instrument, clip) -> {
-            String device = routing.instrument(instrument).map(Instrument::name).orElse(instrument);
-            String own = byDevice.size() == 1 || device.isEmpty() ? track.name() : track.name() + ", " + device;
-            tracks.add(track(own, instrument, Optional.empty(), -1, clip));
-        });
+    }
+
+    private String destinationName(TrackVoice voice) {
+        return voice.part()
+                .flatMap(routing::part)
+                .map(Part::name)
+                .or(() -> routing.instrument(voice.destination()).map(Instrument::name))
+                .orElse(voice.destination());
     }
 
     /** @param channel 1-16, or -1 for those that the clip has */
@@ -116,7 +120,7 @@ public final class TrackExport {
             if (channel > 0 && clip.isChannelMessage(i)) {
                 to.add(clip.tick(i), ShortMessage.onChannel(clip.message(i), channel - 1));
             } else {
-                to.copy(clip, i);
+                to.copyTo(MidiTrack.NO_DESTINATION, clip, i);
             }
         }
         return to.build(clip.endTick());

@@ -1,13 +1,11 @@
 package dibble.studio;
 
-import dibble.gear.Instrument;
 import dibble.midi.MidiTrack;
-import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
 import dibble.ports.ExclusiveLane;
 import dibble.ports.Lane;
 import dibble.recording.Track;
-import dibble.routing.Destination;
+import dibble.recording.TrackVoice;
 import dibble.routing.Routing;
 import dibble.routing.Slots;
 import dibble.session.Performance;
@@ -23,7 +21,6 @@ import dibble.transport.ServerTransport;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 
@@ -79,15 +76,12 @@ final class Playback implements AutoCloseable {
     record Tracks(Session session, Performance performance, Routing routing) {}
 
     /** Where the messages of a lane go. */
-    private record Aim(Inlet inlet, ExclusiveLane exclusives, int voice, int port, int instrument, int channel)
+    private record Aim(
+            Inlet inlet, ExclusiveLane exclusives, int voice, int port, int instrument, TrackVoice.Route route)
             implements Program.Out {
-        /** Stands for the channel that the clip has. */
-        static final int OWN = -1;
-
         @Override
         public void play(int message) {
-            inlet.playBack(
-                    voice, port, instrument, channel == OWN ? message : ShortMessage.onChannel(message, channel));
+            inlet.playBack(voice, port, instrument, route.onChannel(message));
         }
 
         @Override
@@ -112,10 +106,10 @@ final class Playback implements AutoCloseable {
         clockPorts.follow(now.session());
         TempoMap tempo =
                 player == null ? now.session().tempo() : program.course().tempo();
-        List<Score.Voice> voices = voices();
-        if (!score.isSoonWith(voices, tempo)) {
+        List<Track> played = now.session().tracks();
+        if (!score.isSoonWith(played, tempo)) {
             Score before = score;
-            coming = CompletableFuture.supplyAsync(() -> before.with(voices, tempo));
+            coming = CompletableFuture.supplyAsync(() -> before.with(played, now.routing(), tempo));
         } else if (player != null) {
             goOn();
         }
@@ -140,17 +134,6 @@ final class Playback implements AutoCloseable {
     private void goOn() {
         program = program(program.course());
         player.change(program);
-    }
-
-    /** The tracks that are played, with the sounds of their parts. */
-    private List<Score.Voice> voices() {
-        Routing routing = tracks.routing();
-        return tracks.session().tracks().stream()
-                .filter(track -> track.playsOn().isPresent() || track.takesSeveral())
-                .map(track -> new Score.Voice(
-                        track,
-                        track.playsOn().map(part -> routing.soundOf(part, 0)).orElse(new int[0])))
-                .toList();
     }
 
     void setSilent(Set<String> ids) {
@@ -197,47 +180,27 @@ final class Playback implements AutoCloseable {
             score = coming.join();
             coming = null;
         }
-        List<Score.Voice> voices = voices();
-        score = score.with(voices, course.tempo());
+        score = score.with(tracks.session().tracks(), tracks.routing(), course.tempo());
         List<Program.Lane> lanes = new ArrayList<>();
-        for (Score.Voice voice : voices) {
-            Track track = voice.track();
-            boolean heard = tracks.performance().plays(track.id()) && !silent.contains(track.id());
-            if (track.playsOn().isPresent()) {
-                lanes.add(new Program.Lane(track.id(), heard ? aim(track) : null));
-            } else {
-                score.devices(track.clip())
-                        .forEach((id, clip) -> lanes.add(
-                                new Program.Lane(track.id() + "/" + id, heard ? aim(track, id, clip) : null)));
-            }
+        for (TrackVoice voice : score.voices()) {
+            String track = voice.track().id();
+            boolean heard = tracks.performance().plays(track) && !silent.contains(track);
+            lanes.add(new Program.Lane(voice.name(), heard ? aim(voice) : null));
         }
         openVoices(lanes);
         return new Program(course, score.timeline(), lanes);
     }
 
-    /** The way to the part of a track; null where it has no channel. */
-    private Program.Out aim(Track track) {
-        Optional<Destination> to = track.playsOn().flatMap(tracks.routing()::destination);
-        return to.map(it -> new Aim(
+    /** Returns the output for a voice; null where its part has no channel. */
+    private Program.Out aim(TrackVoice voice) {
+        return voice.route(tracks.routing())
+                .map(route -> new Aim(
                         inlet,
-                        exclusives(track.clip(), it.port()),
-                        slots.source(VOICE + track.id()),
-                        slots.port(it.port()),
-                        slots.instrument(track.playsOn().get().instrument()),
-                        it.channel() - 1))
-                .orElse(null);
-    }
-
-    private Program.Out aim(Track track, String id, MidiTrack clip) {
-        Optional<Instrument> instrument = tracks.routing().instrument(id);
-        return instrument
-                .map(it -> new Aim(
-                        inlet,
-                        exclusives(clip, it.port()),
-                        slots.source(VOICE + track.id()),
-                        slots.port(it.port()),
-                        slots.instrument(id),
-                        Aim.OWN))
+                        exclusives(voice.clip(), route.port()),
+                        slots.source(VOICE + voice.name()),
+                        slots.port(route.port()),
+                        slots.instrument(route.instrument()),
+                        route))
                 .orElse(null);
     }
 

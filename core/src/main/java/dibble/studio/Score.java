@@ -1,8 +1,9 @@
 package dibble.studio;
 
 import dibble.midi.MidiTrack;
-import dibble.recording.Clips;
 import dibble.recording.Track;
+import dibble.recording.TrackVoice;
+import dibble.routing.Routing;
 import dibble.time.TempoMap;
 import dibble.transport.Timeline;
 import java.util.ArrayList;
@@ -17,55 +18,63 @@ final class Score {
     private static final long AT_ONCE = 50_000;
 
     /** A score of nothing. */
-    static final Score EMPTY = new Score(List.of(), Map.of(), new Timeline(List.of(), TempoMap.of(120)));
-
-    /**
-     * A track that is played.
-     *
-     * @param sound messages of the sound that its part has, on channel 0
-     */
-    record Voice(Track track, int[] sound) {}
+    static final Score EMPTY = new Score(List.of(), Map.of(), List.of(), new Timeline(List.of(), TempoMap.of(120)));
 
     /** A clip that is played on a lane; clips are the same by identity. */
-    private record Music(MidiTrack events, int[] sound, boolean oneChannel) {
+    private record Music(TrackVoice.Events events, int[] sound, boolean oneChannel, int track) {
+        static Music of(TrackVoice voice, Routing routing, int track) {
+            return new Music(voice.events(), voice.sound(routing), voice.part().isPresent(), track);
+        }
+
         boolean isSame(Music other) {
-            return events == other.events && oneChannel == other.oneChannel && Arrays.equals(sound, other.sound);
+            return events.clip() == other.events.clip()
+                    && track == other.track
+                    && oneChannel == other.oneChannel
+                    && Arrays.equals(sound, other.sound);
         }
 
         Timeline.Clip clip() {
-            return new Timeline.Clip(events, sound, oneChannel);
+            return new Timeline.Clip(events, sound, oneChannel, track);
         }
     }
 
     private final List<Music> music;
-    private final Map<MidiTrack, Map<String, MidiTrack>> byDevice;
+    private final Map<MidiTrack, Map<String, TrackVoice.Events>> splits;
+    private final List<TrackVoice> voices;
     private final Timeline timeline;
 
-    private Score(List<Music> music, Map<MidiTrack, Map<String, MidiTrack>> byDevice, Timeline timeline) {
+    private Score(
+            List<Music> music,
+            Map<MidiTrack, Map<String, TrackVoice.Events>> splits,
+            List<TrackVoice> voices,
+            Timeline timeline) {
         this.music = music;
-        this.byDevice = byDevice;
+        this.splits = splits;
+        this.voices = voices;
         this.timeline = timeline;
     }
 
-    /** Lays out voices, in their order; of what this has already nothing is laid out again. */
-    Score with(List<Voice> voices, TempoMap tempo) {
-        List<Music> next = new ArrayList<>();
-        Map<MidiTrack, Map<String, MidiTrack>> devices = new IdentityHashMap<>();
-        for (Voice voice : voices) {
-            MidiTrack clip = voice.track.clip();
-            if (voice.track.playsOn().isPresent()) {
-                next.add(new Music(clip, voice.sound, true));
-            } else {
-                Map<String, MidiTrack> known = byDevice.get(clip);
-                devices.put(clip, known == null ? Clips.byDevice(clip) : known);
-                devices.get(clip).values().forEach(part -> next.add(new Music(part, new int[0], false)));
-            }
+    /** Lays out the voices of tracks, in their order; what this score has already is not laid out again. */
+    Score with(List<Track> tracks, Routing routing, TempoMap tempo) {
+        Map<MidiTrack, Map<String, TrackVoice.Events>> next = new IdentityHashMap<>();
+        List<TrackVoice> played = new ArrayList<>();
+        List<Music> laid = new ArrayList<>();
+        for (int i = 0; i < tracks.size(); i++) {
+            int number = i;
+            List<TrackVoice> ofTrack = TrackVoice.of(tracks.get(i), clip -> {
+                Map<String, TrackVoice.Events> known = splits.get(clip);
+                next.put(clip, known == null ? TrackVoice.split(clip) : known);
+                return next.get(clip);
+            });
+            played.addAll(ofTrack);
+            ofTrack.forEach(voice -> laid.add(Music.of(voice, routing, number)));
         }
-        boolean same = isSame(next) && timeline.tempo().equals(tempo);
+        boolean same = isSame(laid) && timeline.tempo().equals(tempo);
         return new Score(
+                laid,
                 next,
-                devices,
-                same ? timeline : new Timeline(next.stream().map(Music::clip).toList(), tempo));
+                played,
+                same ? timeline : new Timeline(laid.stream().map(Music::clip).toList(), tempo));
     }
 
     private boolean isSame(List<Music> next) {
@@ -77,25 +86,19 @@ final class Score {
     }
 
     /** Whether {@link #with} takes no longer than an edit may: what is new is short. */
-    boolean isSoonWith(List<Voice> voices, TempoMap tempo) {
-        boolean sameTempo = timeline.tempo().equals(tempo);
+    boolean isSoonWith(List<Track> tracks, TempoMap tempo) {
         long all = 0;
-        boolean same = sameTempo;
-        for (Voice voice : voices) {
-            MidiTrack clip = voice.track.clip();
-            all += clip.size();
-            same &= byDevice.containsKey(clip) || music.stream().anyMatch(it -> it.events == clip);
+        boolean same = timeline.tempo().equals(tempo);
+        for (Track track : tracks) {
+            all += track.clip().size();
+            same &= track.clip().size() == 0 || splits.containsKey(track.clip());
         }
-        return same && voices.size() == tracks() || all <= AT_ONCE;
+        return same || all <= AT_ONCE;
     }
 
-    private long tracks() {
-        return byDevice.size() + music.stream().filter(Music::oneChannel).count();
-    }
-
-    /** What a clip has for each instrument, where it is for several. */
-    Map<String, MidiTrack> devices(MidiTrack clip) {
-        return byDevice.get(clip);
+    /** Returns the voices, one for each lane of the timeline. */
+    List<TrackVoice> voices() {
+        return voices;
     }
 
     Timeline timeline() {

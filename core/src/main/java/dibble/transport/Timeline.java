@@ -3,11 +3,13 @@ package dibble.transport;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.Chase;
+import dibble.recording.TrackVoice;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
+import java.util.stream.IntStream;
 
 /**
  * Channel and system exclusive messages of several lanes in the order of their time, in flat arrays. Immutable. A piece
@@ -34,31 +36,36 @@ public final class Timeline {
      *
      * @param sound messages of the sound that its part has, on channel 0; none where it is for several channels
      * @param oneChannel whether all of it is for one channel: then its messages are on channel 0
+     * @param track the track that the events are of: at equal times, tracks keep their order and the events of each theirs
      */
-    public record Clip(MidiTrack events, int[] sound, boolean oneChannel) {
-        /** Events that are played as they are. */
-        public static Clip of(MidiTrack events) {
-            return new Clip(events, new int[0], false);
+    public record Clip(TrackVoice.Events voice, int[] sound, boolean oneChannel, int track) {
+        /** Returns a clip whose events are played as they are. */
+        public static Clip of(MidiTrack events, int track) {
+            return new Clip(new TrackVoice.Events(events, null), new int[0], false, track);
+        }
+
+        private MidiTrack events() {
+            return voice.clip();
         }
 
         private int message(int i) {
-            return oneChannel ? ShortMessage.onChannel(events.message(i), 0) : events.message(i);
+            return oneChannel ? ShortMessage.onChannel(events().message(i), 0) : events().message(i);
         }
 
         private boolean isPlayed(int i) {
-            return events.isChannelMessage(i) || isExclusive(i);
+            return events().isChannelMessage(i) || isExclusive(i);
         }
 
         private boolean isExclusive(int i) {
-            byte[] data = events.status(i) == EXCLUSIVE ? events.data(i) : null;
+            byte[] data = events().status(i) == EXCLUSIVE ? events().data(i) : null;
             return data != null && data.length > 0 && (data[data.length - 1] & 0xFF) == EXCLUSIVE_END;
         }
 
         private Chase start() {
             MidiTrack.Builder played = new MidiTrack.Builder();
-            for (int i = 0; i < events.size(); i++) {
-                if (events.isChannelMessage(i) && !ShortMessage.isNote(events.message(i))) {
-                    played.add(events.tick(i), message(i));
+            for (int i = 0; i < events().size(); i++) {
+                if (events().isChannelMessage(i) && !ShortMessage.isNote(events().message(i))) {
+                    played.add(events().tick(i), message(i));
                 }
             }
             return Chase.start(played.build(), sound);
@@ -66,7 +73,7 @@ public final class Timeline {
     }
 
     /**
-     * Merges clips; the number of a lane is that of its clip. Equal times keep the order of the clips.
+     * Merges clips; the number of a lane is that of its clip.
      *
      * @param tempo how ticks become time
      */
@@ -74,9 +81,10 @@ public final class Timeline {
         this.tempo = tempo;
         int[] at = new int[clips.size()];
         int count = 0;
-        PriorityQueue<Integer> next = new PriorityQueue<>(
-                Comparator.<Integer>comparingLong(lane -> clips.get(lane).events.tick(at[lane]))
-                        .thenComparing(lane -> lane));
+        PriorityQueue<Integer> next = new PriorityQueue<>(Comparator.<Integer>comparingLong(
+                        lane -> clips.get(lane).events().tick(at[lane]))
+                .thenComparingInt(lane -> clips.get(lane).track)
+                .thenComparingInt(lane -> clips.get(lane).voice.position(at[lane])));
         for (int lane = 0; lane < at.length; lane++) {
             count += played(clips.get(lane));
             if (find(clips.get(lane), at, lane)) {
@@ -90,13 +98,13 @@ public final class Timeline {
         for (int i = 0; i < count; i++) {
             int lane = next.poll();
             Clip clip = clips.get(lane);
-            nanos[i] = tempo.nanos(clip.events.tick(at[lane]));
+            nanos[i] = tempo.nanos(clip.events().tick(at[lane]));
             lanes[i] = lane;
-            if (clip.events.isChannelMessage(at[lane])) {
+            if (clip.events().isChannelMessage(at[lane])) {
                 messages[i] = clip.message(at[lane]);
             } else {
                 found = found == null ? new byte[count][] : found;
-                found[i] = whole(clip.events.data(at[lane]));
+                found[i] = whole(clip.events().data(at[lane]));
             }
             at[lane]++;
             if (find(clip, at, lane)) {
@@ -106,17 +114,21 @@ public final class Timeline {
         exclusives = found;
         starts = clips.stream().map(Clip::start).toList();
         length = tempo.nanos(
-                clips.stream().mapToLong(clip -> clip.events.endTick()).max().orElse(0));
+                clips.stream().mapToLong(clip -> clip.events().endTick()).max().orElse(0));
     }
 
     /** Merges tracks that are played as they are. */
     public static Timeline of(List<MidiTrack> tracks, TempoMap tempo) {
-        return new Timeline(tracks.stream().map(Clip::of).toList(), tempo);
+        return new Timeline(
+                IntStream.range(0, tracks.size())
+                        .mapToObj(track -> Clip.of(tracks.get(track), track))
+                        .toList(),
+                tempo);
     }
 
     private static int played(Clip clip) {
         int count = 0;
-        for (int i = 0; i < clip.events.size(); i++) {
+        for (int i = 0; i < clip.events().size(); i++) {
             count += clip.isPlayed(i) ? 1 : 0;
         }
         return count;
@@ -124,10 +136,10 @@ public final class Timeline {
 
     /** Goes on to the next message of a lane that is played; false where there is none. */
     private static boolean find(Clip clip, int[] at, int lane) {
-        while (at[lane] < clip.events.size() && !clip.isPlayed(at[lane])) {
+        while (at[lane] < clip.events().size() && !clip.isPlayed(at[lane])) {
             at[lane]++;
         }
-        return at[lane] < clip.events.size();
+        return at[lane] < clip.events().size();
     }
 
     private static byte[] whole(byte[] data) {

@@ -104,7 +104,8 @@ class NoteFunctionsTest {
     }
 
     private static String words(ClipIndex index, int note) {
-        return index.deviceName(index.device(index.on(note))) + " " + index.channel(note) + " " + index.key(note)
+        return index.destinationName(index.destination(index.on(note))) + " " + index.channel(note) + " "
+                + index.key(note)
                 + " from " + index.start(note) + " to " + index.end(note) + ", " + index.velocity(note) + " "
                 + index.releaseVelocity(note);
     }
@@ -123,7 +124,7 @@ class NoteFunctionsTest {
                 .filter(i -> clip.isChannelMessage(i)
                         && !ShortMessage.isNote(clip.message(i))
                         && ShortMessage.kind(clip.message(i)) != ShortMessage.KEY_PRESSURE)
-                .mapToObj(i -> clip.tick(i) + " " + index.deviceName(index.device(i)) + " " + clip.message(i))
+                .mapToObj(i -> clip.tick(i) + " " + clip.destination(i) + " " + clip.message(i))
                 .toList();
     }
 

@@ -43,11 +43,12 @@ final class RandomClips {
         events.sort(Comparator.comparingLong(Event::tick));
         boolean devices = random.nextInt(3) == 0;
         MidiTrack.Builder clip = new MidiTrack.Builder();
+        String destination = MidiTrack.NO_DESTINATION;
         for (Event event : events) {
             if (devices && random.nextInt(10) == 0) {
-                clip.text(event.tick(), MidiTrack.META_DEVICE, "device-" + random.nextInt(3));
+                destination = "instrument-" + random.nextInt(3);
             }
-            clip.add(event.tick(), event.message());
+            clip.add(event.tick(), event.message(), destination);
         }
         return clip.build(notes * 200L + random.nextInt(900));
     }

@@ -13,20 +13,21 @@ import org.junit.jupiter.api.Test;
 
 /** Notes and lanes of a clip, against what is plainly seen in it. */
 class ClipIndexTest {
-    private static MidiTrack random(Random random, boolean devices) {
+    private static MidiTrack random(Random random, boolean several) {
         MidiTrack.Builder clip = new MidiTrack.Builder();
         long tick = 0;
+        String to = MidiTrack.NO_DESTINATION;
         for (int i = 0; i < 120; i++) {
             tick += random.nextInt(4);
             int channel = random.nextInt(2);
             int key = 60 + random.nextInt(3);
-            switch (random.nextInt(devices ? 9 : 8)) {
-                case 0, 1, 2 -> clip.add(tick, ShortMessage.noteOn(channel, key, 1 + random.nextInt(127)));
-                case 3 -> clip.add(tick, ShortMessage.noteOn(channel, key, 0));
-                case 4, 5 -> clip.add(tick, ShortMessage.noteOff(channel, key, random.nextInt(128)));
-                case 6 -> clip.add(tick, ShortMessage.of(ShortMessage.KEY_PRESSURE, channel, key, 9));
-                case 7 -> clip.add(tick, ShortMessage.controller(channel, 60 + random.nextInt(9), 5));
-                default -> clip.text(tick, MidiTrack.META_DEVICE, random.nextBoolean() ? "sorrel" : "yarrow");
+            switch (random.nextInt(several ? 9 : 8)) {
+                case 0, 1, 2 -> clip.add(tick, ShortMessage.noteOn(channel, key, 1 + random.nextInt(127)), to);
+                case 3 -> clip.add(tick, ShortMessage.noteOn(channel, key, 0), to);
+                case 4, 5 -> clip.add(tick, ShortMessage.noteOff(channel, key, random.nextInt(128)), to);
+                case 6 -> clip.add(tick, ShortMessage.of(ShortMessage.KEY_PRESSURE, channel, key, 9), to);
+                case 7 -> clip.add(tick, ShortMessage.controller(channel, 60 + random.nextInt(9), 5), to);
+                default -> to = random.nextBoolean() ? "sorrel" : "yarrow";
             }
         }
         return clip.build(tick + 10);
@@ -35,7 +36,7 @@ class ClipIndexTest {
     private static boolean isAt(MidiTrack clip, ClipIndex index, int event, int note) {
         return clip.isChannelMessage(event)
                 && ShortMessage.isNote(clip.message(event))
-                && index.device(event) == index.device(index.on(note))
+                && index.destination(event) == index.destination(index.on(note))
                 && ShortMessage.channel(clip.message(event)) == index.channel(note)
                 && ShortMessage.data1(clip.message(event)) == index.key(note);
     }

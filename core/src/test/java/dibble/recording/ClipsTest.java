@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.midi.MidiTrack;
 import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -155,41 +154,64 @@ class ClipsTest {
         assertThat(notes.releaseVelocity(1)).isEqualTo(30);
     }
 
-    private static MidiTrack.Builder device(MidiTrack.Builder clip, long tick, String name) {
-        return clip.meta(tick, MidiTrack.META_DEVICE, name.getBytes(StandardCharsets.UTF_8));
-    }
-
     @Test
-    void devicesStayWithTheirEvents() {
-        MidiTrack one = device(new MidiTrack.Builder(), 0, "sorrel")
-                .add(0, ShortMessage.noteOn(0, 60, 80))
-                .add(20, ShortMessage.noteOff(0, 60, 64))
+    void mergedEventsKeepTheirDestinations() {
+        MidiTrack one = new MidiTrack.Builder()
+                .add(0, ShortMessage.noteOn(0, 60, 80), "sorrel")
+                .add(20, ShortMessage.noteOff(0, 60, 64), "sorrel")
                 .build();
-        MidiTrack two = device(new MidiTrack.Builder(), 10, "yarrow")
-                .add(10, ShortMessage.noteOn(0, 50, 80))
-                .add(30, ShortMessage.noteOff(0, 50, 64))
+        MidiTrack two = new MidiTrack.Builder()
+                .add(10, ShortMessage.noteOn(0, 50, 80), "yarrow")
+                .add(30, ShortMessage.noteOff(0, 50, 64), "yarrow")
                 .build();
-        var parts = Clips.byDevice(Clips.over(one, two));
+        var parts = Clips.byDestination(Clips.over(one, two));
         assertThat(parts.keySet()).containsExactly("sorrel", "yarrow");
         assertThat(notes(parts.get("sorrel"))).containsExactly("60: 0-20");
         assertThat(notes(parts.get("yarrow"))).containsExactly("50: 10-30");
     }
 
-    private static MidiTrack onDevice(String name, MidiTrack clip) {
-        return Clips.forDevice(name, clip);
+    @Property(tries = 100)
+    void destinationsSurviveAFile(@ForAll long seed) {
+        Random random = new Random(seed);
+        MidiTrack events = random(random);
+        String[] names = {"", "sorrel", "yarrow", "sorrel/celesta", "yarrow/harp", "sorrel/kalimba"};
+        MidiTrack.Builder named = new MidiTrack.Builder();
+        for (int i = 0; i < events.size(); i++) {
+            named.copyTo(names[random.nextInt(names.length)], events, i);
+        }
+        MidiTrack clip = named.build(events.endTick());
+        MidiTrack read = Clips.readDeviceNames(Clips.writeDeviceNames(clip));
+        assertThat(read).isEqualTo(clip);
+        for (int i = 0; i < clip.size(); i++) {
+            assertThat(read.destination(i)).isEqualTo(clip.destination(i));
+        }
     }
 
-    /** Two instruments on one channel are two, and what is cut of the one leaves the other. */
+    /** An earlier version lost the names of notes that were moved before all others. */
+    @Test
+    void eventsBeforeTheFirstDeviceNameAreForThatDevice() {
+        MidiTrack track = new MidiTrack.Builder()
+                .add(0, ShortMessage.noteOn(0, 60, 80))
+                .text(5, MidiTrack.META_DEVICE, "sorrel")
+                .add(10, ShortMessage.noteOff(0, 60, 64))
+                .build();
+        MidiTrack read = Clips.readDeviceNames(track);
+        assertThat(read.size()).isEqualTo(2);
+        assertThat(read.destination(0)).isEqualTo("sorrel");
+        assertThat(read.destination(1)).isEqualTo("sorrel");
+    }
+
+    /** Two instruments on one channel are two: cutting one leaves the other. */
     @Property(tries = 100)
-    void instrumentsAreCutEachByItself(@ForAll long seed) {
+    void destinationsAreCutIndependently(@ForAll long seed) {
         Random random = new Random(seed);
         MidiTrack one = random(random);
         MidiTrack two = random(random);
-        MidiTrack both = Clips.over(onDevice("sorrel", one), onDevice("yarrow", two));
+        MidiTrack both = Clips.over(Clips.withDestination(one, "sorrel"), Clips.withDestination(two, "yarrow"));
         int from = random.nextInt(LENGTH);
         List<Clips.Stretch> stretches =
                 List.of(new Clips.Stretch(0, from), new Clips.Stretch(from + random.nextInt(200) + 1L, Long.MAX_VALUE));
-        var parts = Clips.byDevice(Clips.within(both, stretches));
+        var parts = Clips.byDestination(Clips.within(both, stretches));
         assertThat(notes(parts.getOrDefault("sorrel", Track.NOTHING))).isEqualTo(notes(Clips.within(one, stretches)));
         assertThat(notes(parts.getOrDefault("yarrow", Track.NOTHING))).isEqualTo(notes(Clips.within(two, stretches)));
     }

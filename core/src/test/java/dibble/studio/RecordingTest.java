@@ -314,8 +314,7 @@ class RecordingTest {
         // The harp's share of the pedal, and the key that nobody takes.
         assertThat(events(printer.log(5))).containsExactly("2 on 70", "5 cc 64 127", "9 off 70", "9 cc 64 0");
         MidiTrack clip = printer.clip(5, recording.finish(START + 9 * MS));
-        assertThat(clip.isMeta(0, MidiTrack.META_DEVICE)).isTrue();
-        assertThat(clip.text(0)).isEqualTo("yarrow");
+        assertThat(clip.destination(0)).isEqualTo("yarrow/harp");
     }
 
     @Nested

@@ -6,6 +6,7 @@ import static org.awaitility.Awaitility.await;
 import dibble.midi.MidiTrack;
 import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
+import dibble.recording.TrackVoice;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -118,11 +119,11 @@ class PlayingTest {
     private static final int[] SOUND = {ShortMessage.programChange(0, 5), ShortMessage.controller(0, 7, 90)};
 
     private static Timeline timeline(TempoMap tempo, MidiTrack... clips) {
-        return new Timeline(
-                Arrays.stream(clips)
-                        .map(clip -> new Timeline.Clip(clip, SOUND, true))
-                        .toList(),
-                tempo);
+        List<Timeline.Clip> lanes = new ArrayList<>();
+        for (MidiTrack clip : clips) {
+            lanes.add(new Timeline.Clip(new TrackVoice.Events(clip, null), SOUND, true, lanes.size()));
+        }
+        return new Timeline(lanes, tempo);
     }
 
     private static Program program(Course course, Timeline timeline, Receiver... outs) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.Chase;
+import dibble.recording.TrackVoice;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
@@ -96,7 +97,8 @@ class TimelineTest {
             ShortMessage.controller(0, 7, 88),
             ShortMessage.controller(0, 10, 5)
         };
-        Timeline timeline = new Timeline(List.of(new Timeline.Clip(clip, sound, true)), TEMPO);
+        Timeline timeline =
+                new Timeline(List.of(new Timeline.Clip(new TrackVoice.Events(clip, null), sound, true, 0)), TEMPO);
         for (int i = 0; i < timeline.size(); i++) {
             assertThat(ShortMessage.channel(timeline.message(i))).isZero();
         }

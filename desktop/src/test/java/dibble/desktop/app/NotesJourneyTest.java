@@ -263,9 +263,10 @@ class NotesJourneyTest extends WindowTest {
 
     @Test
     void notesOfATrackForSeveralSoundsGoToAnotherChannel() {
-        MidiTrack.Builder clip = new MidiTrack.Builder().text(0, MidiTrack.META_DEVICE, "sorrel");
+        MidiTrack.Builder clip = new MidiTrack.Builder();
         for (int i = 0; i < 4; i++) {
-            clip.add(i * BEAT, ShortMessage.noteOn(0, 70, 80)).add(i * BEAT + 400, ShortMessage.noteOff(0, 70, 64));
+            clip.add(i * BEAT, ShortMessage.noteOn(0, 70, 80), "sorrel")
+                    .add(i * BEAT + 400, ShortMessage.noteOff(0, 70, 64), "sorrel");
         }
         interact(() -> desk().document()
                 .edit(
