@@ -23,6 +23,9 @@ public final class Chase {
     private static final int BANK_LSB = 32;
     private static final int EXPRESSION = 11;
 
+    /** From a coarse half's number to that of its fine half. */
+    private static final int FINE = 32;
+
     /** Places of what is no controller, behind those. */
     private static final int BEND = 128;
 
@@ -147,7 +150,16 @@ public final class Chase {
             parameters.put(lane, before.with(message, ++count));
         } else if (lane != ControllerLanes.NONE) {
             put(channel, number, message);
+            if (isCoarse(number)) {
+                // It begins a new value of 14 bits, whose fine half is 0 until the next one comes.
+                held(channel).last[number + FINE] = 0;
+            }
         }
+    }
+
+    /** Whether a controller is the coarse half of one of 14 bits; bank select and parameter data are kept apart. */
+    private static boolean isCoarse(int place) {
+        return place > BANK_MSB && place < FINE && place != ControllerLanes.DATA_MSB;
     }
 
     private void put(int channel, int place, int message) {
@@ -229,7 +241,11 @@ public final class Chase {
             for (int place = 0; place < PLACES; place++) {
                 int now = last(channel, place);
                 int then = there.last(channel, place);
-                if (then == 0 && now != 0 && Rest.moves(now) && !Rest.isAtRest(now)) {
+                if (then != 0 && isCoarse(place)) {
+                    addPair(channel, place, there, items);
+                } else if (isFineOfPair(channel, place, there)) {
+                    continue;
+                } else if (then == 0 && now != 0 && Rest.moves(now) && !Rest.isAtRest(now)) {
                     way.add(Rest.of(now));
                 } else if (then != 0 && (now != then || place == PROGRAM && !isSameBank(channel, there))) {
                     items.add(new Item(there.channels[channel].number[place], then, NONE, null));
@@ -273,6 +289,23 @@ public final class Chase {
             }
         }
         return way;
+    }
+
+    /** Adds both halves where one differs: the coarse one alone would put the fine one to 0. */
+    private void addPair(int channel, int coarse, Chase there, List<Item> items) {
+        int fine = there.last(channel, coarse + FINE);
+        boolean differs = last(channel, coarse) != there.last(channel, coarse) || last(channel, coarse + FINE) != fine;
+        if (differs) {
+            long number = there.channels[channel].number[coarse];
+            items.add(new Item(number, there.last(channel, coarse), NONE, null));
+            if (fine != 0) {
+                items.add(new Item(number, fine, NONE, null));
+            }
+        }
+    }
+
+    private static boolean isFineOfPair(int channel, int place, Chase there) {
+        return place >= FINE && isCoarse(place - FINE) && there.last(channel, place - FINE) != 0;
     }
 
     private int last(int channel, int place) {

@@ -94,6 +94,9 @@ public final class ClipIndex {
                 }
             }
         }
+        if (destinationNames.isEmpty()) {
+            destinationNames.add(MidiTrack.NO_DESTINATION);
+        }
         return numbered;
     }
 
@@ -179,14 +182,14 @@ public final class ClipIndex {
         return destinations[event];
     }
 
-    /** Returns how many destinations the clip has. */
+    /** Returns how many destinations the clip has; an empty clip has the track's. */
     public int destinationCount() {
         return destinationNames.size();
     }
 
-    /** Returns the destination of a number, as events name it; empty where the clip has none of that number. */
+    /** Returns the destination of a number, as events name it. */
     public String destinationName(int destination) {
-        return destination < destinationNames.size() ? destinationNames.get(destination) : MidiTrack.NO_DESTINATION;
+        return destinationNames.get(destination);
     }
 
     /** The lanes, in the order of their first events. */

@@ -293,7 +293,9 @@ public final class Regions {
         rememberGone(more);
         more.add(next);
         return next.printed() == Onto.OVER
-                ? new Regions(more).withOver(this, next.print())
+                ? new Regions(more)
+                        .knowing(Clips.over(printed(), Clips.within(next.print(), stretches(List.of(next)))))
+                        .withOver(this, next.print())
                 : new Regions(more).after(this, List.of(new Clips.Stretch(next.from(), until)));
     }
 

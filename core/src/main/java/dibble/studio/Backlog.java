@@ -7,6 +7,7 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.function.LongUnaryOperator;
 
 /**
  * What was played in the last minutes and not recorded, so that it can still be kept. Blocks of events in flat
@@ -111,15 +112,17 @@ final class Backlog {
      *
      * @param now on the clock of the events
      * @param tempo that of the session
+     * @param fromAt where the music was at a time of that clock, in nanoseconds of the tempo
      */
-    Recording keep(long now, TempoMap tempo, Maker maker) {
+    Recording keep(long now, TempoMap tempo, LongUnaryOperator fromAt, Maker maker) {
         long first = firstNote(now);
         if (first < 0 || marks.isEmpty()) {
             return null;
         }
         Deque<Mark> left = new ArrayDeque<>(marks);
         Mark mark = left.removeFirst();
-        Recording recording = maker.make(RecordPlan.open(first, 0, 0, tempo), mark.sources, mark.routing);
+        Recording recording =
+                maker.make(RecordPlan.open(first, fromAt.applyAsLong(first), 0, tempo), mark.sources, mark.routing);
         for (Block block : blocks) {
             for (int i = 0; i < block.size; i++) {
                 while (!left.isEmpty() && left.peekFirst().stamp <= block.stamps[i]) {

@@ -1,6 +1,5 @@
 package dibble.studio;
 
-import dibble.time.TempoMap;
 import dibble.transport.Course;
 import dibble.transport.Follower;
 import java.util.Set;
@@ -37,8 +36,8 @@ interface Deck {
     /** Starts to record; new tracks are made where parts have none. */
     void record(RecordPlan plan, RecordOptions options);
 
-    /** The tempo of what is recorded is another from now on. */
-    void recordTempo(TempoMap tempo);
+    /** Has a recording go on along another course. @param now when that takes over, on the studio's clock */
+    void recordAlong(Course course, long now);
 
     /** Ends the recording. */
     void stopRecording();

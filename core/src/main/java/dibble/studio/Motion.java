@@ -47,7 +47,11 @@ final class Motion {
      *
      * @param stopping whether its end was asked for, and its take is not there yet
      */
-    private record Recording(Course course, RecordPlan plan, boolean stopping) implements State {}
+    private record Recording(Course course, RecordPlan plan, boolean stopping) implements State {
+        Recording stopped() {
+            return new Recording(course, plan, true);
+        }
+    }
 
     private final Clock clock;
     private final Document document;
@@ -64,6 +68,11 @@ final class Motion {
 
     private String followed;
     private boolean otherRan;
+
+    /** Whether a recording is still on its way to its beginning, where it silences what it replaces. */
+    private boolean silencesReplaced;
+
+    private final TransportHistory history = new TransportHistory();
 
     Motion(Clock clock, Document document, Deck deck) {
         this.clock = clock;
@@ -101,7 +110,7 @@ final class Motion {
             long now = clock.nanos();
             Course course = course(playing.course.position(now), now);
             deck.change(course);
-            state = new Playing(course);
+            become(new Playing(course));
         }
     }
 
@@ -113,6 +122,25 @@ final class Motion {
     /** The tempo of the clock that is followed, in quarter notes a minute; 0 where there is none. */
     double followedTempo() {
         return follower == null ? 0 : follower.bpm();
+    }
+
+    /** Enters a state; every change of the transport passes here, so that its history is whole. */
+    private void become(State next) {
+        state = next;
+        long now = clock.nanos();
+        boolean moves = next instanceof Playing || next instanceof Recording;
+        if (!moves) {
+            history.rests(now);
+        } else if (course() != null) {
+            history.moves(now, course());
+        } else {
+            history.moves(now, Course.of(follower.tempo(), follower.entry(), now));
+        }
+    }
+
+    /** Returns the tick at which the music was at a time of the clock; the tick of the playhead where it stood still. */
+    long tickAt(long stamp) {
+        return history.tickAt(stamp).orElseGet(() -> tempo.ticks(place));
     }
 
     private Course course() {
@@ -154,11 +182,11 @@ final class Motion {
         }
         if (follower != null && follower.isRunning()) {
             deck.playAlong(follower, loop(), Set.of());
-            state = new Playing(null);
+            become(new Playing(null));
         } else {
             Course course = course(from, clock.nanos() + deck.readiness());
             deck.play(course, Set.of(), 0, options.click());
-            state = new Playing(course);
+            become(new Playing(course));
         }
     }
 
@@ -170,7 +198,7 @@ final class Motion {
         boolean others = follower != null && follower.isRunning();
         if (follower != null && !others) {
             deck.stop();
-            state = state instanceof Waiting ? new Resting() : new Waiting();
+            become(state instanceof Waiting ? new Resting() : new Waiting());
         } else if (others) {
             recordAlong(false);
         } else if (state instanceof Playing playing && canPunchIn(playing.course)) {
@@ -188,20 +216,16 @@ final class Motion {
     private void punchIn(Course course) {
         long now = clock.nanos();
         long from = course.position(now);
-        RecordPlan plan;
+        int pass = course.pass(now);
         if (options.isPunching()) {
             long begins = Math.max(from, tempo.nanos(options.range().from()));
-            long ends = tempo.nanos(options.range().to());
-            plan = new RecordPlan(now + begins - from, begins, now + ends - from, null, 0, tempo);
+            begin(course, RecordPlan.along(course, begins, pass, options.range().to(), false, 0));
         } else if (course.loop() != null) {
-            RecordPlan.Loop loop =
-                    new RecordPlan.Loop(course.loop().from(), course.loop().to());
-            plan = new RecordPlan(now, from, course.startOf(course.pass(now) + 1), loop, 0, tempo);
+            begin(course, RecordPlan.along(course, from, pass, course.loop().to(), true, 0));
         } else {
-            plan = RecordPlan.open(now, from, 0, tempo);
+            begin(course, RecordPlan.along(course, from, pass, RecordPlan.OPEN, false, 0));
         }
-        begin(course, plan);
-        deck.setSilent(silentWhileRecording());
+        silenceReplaced();
     }
 
     private void recordFromThePlace() {
@@ -213,15 +237,13 @@ final class Motion {
         long playFrom = punches ? Math.min(place, from) : from;
         long lead = Click.countIn(tempo, tempo.ticks(playFrom), options.countIn());
         Course course = course(playFrom, clock.nanos() + lead + deck.readiness());
-        long startsAt = course.at() + from - playFrom;
-        long endsAt = ranged ? startsAt + tempo.nanos(options.range().to()) - from : RecordPlan.OPEN;
-        RecordPlan.Loop loop = options.isLooping()
-                ? new RecordPlan.Loop(options.range().from(), options.range().to())
-                : null;
+        long endTick = ranged ? options.range().to() : RecordPlan.OPEN;
         // Who has a beat to come in on may be a little early; who has none plays when they have pressed Record.
         long early = options.countIn() > 0 || playFrom < from ? early(from) : 0;
-        begin(course, new RecordPlan(startsAt, from, endsAt, loop, early, tempo));
-        deck.play(course, silentWhileRecording(), options.countIn(), options.click());
+        begin(course, RecordPlan.along(course, from, 0, endTick, options.isLooping(), early));
+        silencesReplaced = playFrom < from;
+        Set<String> silent = silencesReplaced ? Set.of() : silentWhileRecording();
+        deck.play(course, silent, options.countIn(), options.click());
     }
 
     private long early(long from) {
@@ -229,8 +251,17 @@ final class Motion {
     }
 
     private void begin(Course course, RecordPlan plan) {
-        state = new Recording(course, plan, false);
+        become(new Recording(course, plan, false));
         deck.record(plan, options);
+    }
+
+    /** Silences what a recording replaces, at once or when it begins: on the way to a punch one hears what leads there. */
+    private void silenceReplaced() {
+        RecordPlan plan = ((Recording) state).plan;
+        silencesReplaced = plan.startsAt() > clock.nanos();
+        if (!silencesReplaced) {
+            deck.setSilent(silentWhileRecording());
+        }
     }
 
     /** What makes way for a new take is not heard while it is recorded. */
@@ -263,9 +294,9 @@ final class Motion {
             if (!recording.stopping) {
                 deck.stopRecording();
             }
-            state = new Recording(recording.course, recording.plan, true);
+            become(recording.stopped());
         } else {
-            state = new Resting();
+            become(new Resting());
         }
     }
 
@@ -273,14 +304,14 @@ final class Motion {
     void stopPlaying() {
         deck.stop();
         if (!(state instanceof Recording)) {
-            state = new Resting();
+            become(new Resting());
         }
     }
 
     /** A recording has come to its end, by itself or since it was asked to. */
     void recordingEnded() {
         if (state instanceof Recording recording) {
-            state = !recording.stopping && deck.isPlaying() ? new Playing(recording.course) : new Resting();
+            become(!recording.stopping && deck.isPlaying() ? new Playing(recording.course) : new Resting());
             deck.setSilent(Set.of());
         }
     }
@@ -294,7 +325,7 @@ final class Motion {
         if (state instanceof Playing playing && playing.course != null) {
             Course course = course(place, clock.nanos() + deck.readiness());
             deck.change(course);
-            state = new Playing(course);
+            become(new Playing(course));
         }
     }
 
@@ -308,7 +339,9 @@ final class Motion {
         if (changed) {
             followed = wanted;
             otherRan = false;
-            state = state instanceof Waiting ? new Resting() : state;
+            if (state instanceof Waiting) {
+                become(new Resting());
+            }
             follower = wanted == null ? null : follower(wanted);
         }
         if (follower != null) {
@@ -333,10 +366,10 @@ final class Motion {
         }
         Course other = course.withTempo(next, now);
         if (state instanceof Recording recording) {
-            deck.recordTempo(next);
-            state = new Recording(other, recording.plan.withTempo(next, now), recording.stopping);
+            deck.recordAlong(other, now);
+            become(new Recording(other, recording.plan.along(other, now), recording.stopping));
         } else {
-            state = new Playing(other);
+            become(new Playing(other));
         }
         deck.change(other);
     }
@@ -353,6 +386,9 @@ final class Motion {
 
     /** Goes on with time: with the clock that is followed, and to the end of what plays. */
     void pulse() {
+        if (silencesReplaced && state instanceof Recording) {
+            silenceReplaced();
+        }
         if (follower != null) {
             goWithOthers();
         }
@@ -364,13 +400,16 @@ final class Motion {
 
     private void goWithOthers() {
         boolean runs = follower.isRunning() || otherRan && follower.mayJump();
+        if (!runs) {
+            follower.setTempo(tempo);
+        }
         if (!runs && state instanceof Waiting) {
             takeTempoOfOthers();
         }
         if (runs && !otherRan) {
             otherRan = true;
             if (state instanceof Waiting) {
-                state = new Resting();
+                become(new Resting());
                 recordAlong(true);
             } else if (state instanceof Resting) {
                 play(place);
@@ -389,6 +428,11 @@ final class Motion {
         boolean plausible = bpm >= SLOWEST && bpm <= FASTEST && tempo.tempos().size() == 1;
         if (plausible && Math.abs(bpm - tempo.bpm(0)) > TEMPO_APART) {
             TempoMap next = new TempoMap(List.of(new TempoMap.Tempo(0, bpm)), tempo.meters());
+            follower.setTempo(next);
+            if (!follower.tempo().equals(next)) {
+                // It has just started by the present tempo: session and follower must not differ.
+                return;
+            }
             document.edit(say("motion.tempo-of-the-followed-clock"), session -> session.withTempo(next));
         }
     }

@@ -71,6 +71,11 @@ public record RecordOptions(
         return new RecordOptions(countIn, click, onto, range, loops, punches, step);
     }
 
+    /** How a recording is printed onto its tracks: one of a range leaves what is outside the range. */
+    public Onto printing() {
+        return onto == Onto.INSTEAD && (isLooping() || isPunching()) ? Onto.WITHIN : onto;
+    }
+
     /** Whether the range is looped. */
     boolean isLooping() {
         return loops && range != null;

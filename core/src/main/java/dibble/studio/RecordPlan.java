@@ -1,64 +1,77 @@
 package dibble.studio;
 
 import dibble.time.TempoMap;
+import dibble.transport.Course;
 
 /**
- * When and where a recording happens.
+ * When and where a recording happens. Its times on the clock follow from the course along which the music plays, so that
+ * a recording and its playback cannot disagree.
  *
+ * @param course the course along which it plays
+ * @param pass the pass of the course in which it happens
  * @param startsAt when it begins, on the studio's clock: the end of a count-in, or of the way to a punch-in
  * @param from where it begins in the music, in nanoseconds of the tempo
- * @param endsAt when it ends by itself, on the studio's clock, or {@link #OPEN}
- * @param loop where it begins again then, as a take of its own each time; null where it does not
+ * @param endTick the tick at which it ends by itself, or {@link #OPEN}
+ * @param loops whether another pass begins then, as a take of its own
  * @param early how long before the start a note may be played and counts as on it, in nanoseconds
- * @param tempo the tempo and meter of the session
+ * @param tempo the tempo and meter of what is recorded: those of its course, each from where it came into force
  */
-record RecordPlan(long startsAt, long from, long endsAt, Loop loop, long early, TempoMap tempo) {
+record RecordPlan(
+        Course course, int pass, long startsAt, long from, long endTick, boolean loops, long early, TempoMap tempo) {
     /** It ends when it is stopped. */
     static final long OPEN = Long.MAX_VALUE;
 
     /** A beat has this many parts that still count as on the beginning of the next pass. */
     private static final int NEAR = 8;
 
-    /**
-     * A stretch that is recorded again and again.
-     *
-     * @param from its first tick
-     * @param to the tick behind it
-     */
-    record Loop(long from, long to) {}
-
-    /** One that ends when it is stopped. */
+    /** Returns a plan for a recording that begins at a time of the clock, and ends when it is stopped. */
     static RecordPlan open(long startsAt, long from, long early, TempoMap tempo) {
-        return new RecordPlan(startsAt, from, OPEN, null, early, tempo);
+        return along(Course.of(tempo, from, startsAt), from, 0, OPEN, false, early);
+    }
+
+    /**
+     * Returns a plan for a recording along a course.
+     *
+     * @param from where it begins, in nanoseconds of the course's tempo
+     * @param endTick the tick at which it ends, or {@link #OPEN}
+     */
+    static RecordPlan along(Course course, long from, int pass, long endTick, boolean loops, long early) {
+        return new RecordPlan(course, pass, course.time(from, pass), from, endTick, loops, early, course.tempo());
+    }
+
+    /** Returns when it ends by itself, on the studio's clock, or {@link #OPEN}. */
+    long endsAt() {
+        return endTick == OPEN ? OPEN : course.time(course.tempo().nanos(endTick), pass);
     }
 
     /** How long before the end a note is meant for the next pass; 0 where there is none. */
     long nearEnd() {
-        return loop == null
-                ? 0
-                : (tempo.nanos(loop.from() + tempo.meter(loop.from()).ticksPerBeat() / NEAR)
-                        - tempo.nanos(loop.from()));
+        if (!loops) {
+            return 0;
+        }
+        TempoMap now = course.tempo();
+        long first = course.loop().from();
+        return now.nanos(first + now.meter(first).ticksPerBeat() / NEAR) - now.nanos(first);
     }
 
-    /** The same for the next time round. */
+    /** Returns the plan for the next pass: it has the tempo that the course has by then. */
     RecordPlan next() {
-        long again = tempo.nanos(loop.from());
-        return new RecordPlan(endsAt, again, endsAt + tempo.nanos(loop.to()) - again, loop, nearEnd(), tempo);
+        return along(course, course.loopFrom(), pass + 1, endTick, true, nearEnd());
     }
 
     /**
-     * The same with another tempo from a time on: it ends at the same tick.
+     * Returns the same plan along another course: it begins, if it has not, and ends at the same ticks.
      *
-     * @param now on the studio's clock
+     * @param now when the other course takes over, on the studio's clock
      */
-    RecordPlan withTempo(TempoMap other, long now) {
-        long tick = tempo.ticks(from + Math.max(0, now - startsAt));
-        TempoMap spliced = tempo.spliced(tick, other);
-        if (endsAt == OPEN) {
-            return new RecordPlan(startsAt, from, OPEN, loop, early, spliced);
+    RecordPlan along(Course other, long now) {
+        // The other course counts its passes from the present one on.
+        int ahead = pass - course.pass(now);
+        if (now <= startsAt) {
+            long begins = other.tempo().nanos(course.tempo().ticks(from));
+            return along(other, begins, Math.max(0, ahead), endTick, loops, early);
         }
-        long end = tempo.ticks(from + endsAt - startsAt);
-        long ends = Math.max(now, startsAt) + spliced.nanos(end) - spliced.nanos(tick);
-        return new RecordPlan(startsAt, from, ends, loop, early, spliced);
+        TempoMap spliced = tempo.spliced(tempo.ticks(from + now - startsAt), other.tempo());
+        return new RecordPlan(other, Math.max(0, ahead), startsAt, from, endTick, loops, early, spliced);
     }
 }

@@ -9,6 +9,7 @@ import dibble.recording.Track;
 import dibble.routing.Routing;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
+import dibble.transport.Course;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Queue;
@@ -16,6 +17,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.LongUnaryOperator;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -37,9 +39,10 @@ final class Recorder implements AutoCloseable {
     /**
      * A take that is complete, with the tracks printed from it.
      *
+     * @param silent whether it is a pass of a loop in which nothing was played
      * @param last whether it ends what was recorded: no other pass of a loop follows
      */
-    record Finished(Take take, Printer printer, Onto onto, Path journal, boolean last) {}
+    record Finished(Take take, Printer printer, Onto onto, Path journal, boolean silent, boolean last) {}
 
     /** What recordings are printed onto, and how. */
     record Onwards(Onto onto, List<Track> tracks, Set<String> armed) {
@@ -124,12 +127,12 @@ final class Recorder implements AutoCloseable {
         });
     }
 
-    /** Asks for another tempo from the mark that follows. */
-    void tempo(TempoMap next) {
+    /** Asks for the recording to go on along another course. @param now when that takes over */
+    void along(Course course, long now) {
         requests.add((stamp, scene) -> {
             if (recording != null) {
                 TempoMap before = recording.tempo();
-                recording.tempo(stamp, next);
+                recording.along(course, now);
                 journal.tempo(before, recording.tempo());
             }
         });
@@ -144,19 +147,25 @@ final class Recorder implements AutoCloseable {
         });
     }
 
-    /** Asks for what was played and not recorded to be made a take of, printed onto tracks, at the mark that follows. */
-    void keepPlayed(TempoMap tempo, List<Track> printed, Set<String> taking) {
-        Onwards kept = new Onwards(Onto.INSTEAD, printed, taking);
+    /**
+     * Asks for a take of the events that were played and not recorded, printed over what the tracks have, at the mark that
+     * follows.
+     *
+     * @param fromAt where the music was at a time of the clock, in nanoseconds of the tempo
+     */
+    void keepPlayed(TempoMap tempo, LongUnaryOperator fromAt, List<Track> printed, Set<String> taking) {
+        Onwards kept = new Onwards(Onto.OVER, printed, taking);
         requests.add((stamp, scene) -> {
             Recording made = recording != null
                     ? null
                     : backlog.keep(
                             stamp,
                             tempo,
+                            fromAt,
                             (plan, sources, routing) ->
                                     new Recording(plan, sources, kept.printer(), routing, new Standing()));
             if (made != null) {
-                finished.add(new Finished(made.finish(stamp), made.printer(), kept.onto(), null, false));
+                finished.add(new Finished(made.finish(stamp), made.printer(), kept.onto(), null, false, false));
             }
         });
     }
@@ -170,7 +179,8 @@ final class Recorder implements AutoCloseable {
         Recording done = recording;
         Take take = done.finish(stamp);
         journal.follow(take.log(), take.sources(), take.marks());
-        finished.add(new Finished(take, done.printer(), onwards.onto(), journal.end(take.length()), last));
+        finished.add(new Finished(
+                take, done.printer(), onwards.onto(), journal.end(take.length()), done.isSilentPass(), last));
         recording = null;
     }
 
@@ -180,8 +190,8 @@ final class Recorder implements AutoCloseable {
         while (current != null && now >= current.plan().endsAt()) {
             RecordPlan plan = current.plan();
             List<Recording.Note> forNext = current.forNext();
-            finish(plan.endsAt(), plan.loop() == null);
-            if (plan.loop() != null) {
+            finish(plan.endsAt(), !plan.loops());
+            if (plan.loops()) {
                 begin(new Recording(
                         plan.next(), current.sources(), onwards.printer(), current.routing(), standing.withoutKeys()));
                 forNext.forEach(note -> recording.event(note.at(), note.source(), note.message(), false));

@@ -10,6 +10,7 @@ import dibble.recording.Take;
 import dibble.routing.Routing;
 import dibble.routing.SceneSwitch;
 import dibble.time.TempoMap;
+import dibble.transport.Course;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -53,13 +54,19 @@ public final class Recording {
     private final Map<Integer, Note> lastEarly = new HashMap<>();
     private final PriorityQueue<Note> lateOffs = new PriorityQueue<>(Comparator.comparingLong(Note::at));
 
-    /** Notes of the moment before the end: those of the next pass. */
-    private final List<Note> forNext = new ArrayList<>();
+    /** Notes of the moment before the end, which are of the next pass, and the events since the first of them. */
+    private final List<Withheld> withheld = new ArrayList<>();
 
     private final OpenNotes heldForNext = new OpenNotes();
 
+    /** Whether anything was played since it began. */
+    private boolean played;
+
     /** A note of the time before the start, an off that is due after it, or an event for the next pass. */
     record Note(long at, int source, int message) {}
+
+    /** An event of the moment before a pass ends: until then it is not known which pass has it. */
+    private record Withheld(Note note, boolean echo, boolean forNext) {}
 
     /** @param standing what stands when it is asked for */
     Recording(RecordPlan plan, List<String> sources, Printer printer, Routing routing, Standing standing) {
@@ -95,9 +102,9 @@ public final class Recording {
         }
     }
 
-    /** The tempo is another from here on. */
-    void tempo(long stamp, TempoMap other) {
-        plan = plan.withTempo(other, stamp);
+    /** Goes on along another course. @param now when that takes over, on the studio's clock */
+    void along(Course course, long now) {
+        plan = plan.along(course, now);
     }
 
     void event(long stamp, int source, int message, boolean echo) {
@@ -109,15 +116,21 @@ public final class Recording {
             return;
         }
         begin();
-        playLateOffs(at);
-        if (!echo && isForNext(stamp, source, message)) {
-            forNext.add(new Note(stamp, source, message));
+        played |= !echo;
+        boolean next = !echo && isForNext(stamp, source, message);
+        if (next || !withheld.isEmpty()) {
+            withheld.add(new Withheld(new Note(stamp, source, message), echo, next));
         } else {
-            if (!echo && ShortMessage.startsNote(message) && dropLateOff(source, message)) {
-                add(since(stamp), source, off(message), false);
-            }
-            add(since(stamp), source, message, echo);
+            put(stamp, source, message, echo);
         }
+    }
+
+    private void put(long stamp, int source, int message, boolean echo) {
+        playLateOffs(stamp - plan.startsAt());
+        if (!echo && ShortMessage.startsNote(message) && dropLateOff(source, message)) {
+            add(since(stamp), source, off(message), false);
+        }
+        add(since(stamp), source, message, echo);
     }
 
     private boolean isForNext(long stamp, int source, int message) {
@@ -128,11 +141,22 @@ public final class Recording {
         return ShortMessage.endsNote(message) && heldForNext.end(source, message) != OpenNotes.NONE;
     }
 
-    /** The events that were played for the next pass, with their stamps; none of them is in this one. */
+    /** Returns the notes that were played for the next pass, with their stamps; this one has the other events. */
     List<Note> forNext() {
-        List<Note> notes = List.copyOf(forNext);
-        forNext.clear();
-        return notes;
+        return release(false);
+    }
+
+    private List<Note> release(boolean all) {
+        List<Note> next = new ArrayList<>();
+        for (Withheld event : withheld) {
+            if (event.forNext && !all) {
+                next.add(event.note);
+            } else {
+                put(event.note.at, event.note.source, event.note.message, event.echo);
+            }
+        }
+        withheld.clear();
+        return next;
     }
 
     private void early(long at, int source, int message) {
@@ -211,6 +235,7 @@ public final class Recording {
     void exclusive(long stamp, int source, byte[] message) {
         if (stamp >= plan.startsAt()) {
             begin();
+            played = true;
             long at = since(stamp);
             settleRouting();
             log.addExclusive(at, source, message);
@@ -224,7 +249,7 @@ public final class Recording {
         long wanted = Math.min(stamp, plan.endsAt());
         if (wanted < plan.endsAt()) {
             // There is no next pass.
-            forNext().forEach(note -> add(since(note.at), note.source, note.message, false));
+            release(true);
         }
         playLateOffs(wanted - plan.startsAt());
         long end = since(wanted);
@@ -235,6 +260,11 @@ public final class Recording {
         });
         printer.finish(end);
         return new Take("take", say("recording.take"), sources, log, marks, plan.tempo(), end, plan.from());
+    }
+
+    /** Whether nothing was played in a pass of a loop: there is nothing to keep of it. */
+    boolean isSilentPass() {
+        return plan.loops() && !played;
     }
 
     /** When it began or is going to, on the studio's clock. */

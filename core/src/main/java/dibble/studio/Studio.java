@@ -368,8 +368,9 @@ public final class Studio implements AutoCloseable {
     }
 
     /**
-     * Makes a take of what was played in the last minutes and not recorded. It is in the document after a later
-     * {@link #pulse}.
+     * Makes a take of what was played in the last minutes and not recorded: at the position of the music when its first note
+     * was played, or of the playhead where the music stood still; over what the tracks have. It is in the document after a
+     * later {@link #pulse}.
      *
      * @return whether there is anything to keep
      */
@@ -377,7 +378,7 @@ public final class Studio implements AutoCloseable {
         if (transport() == Transport.RECORDING || recorder.notesToKeep() == 0) {
             return false;
         }
-        deck.keepPlayed();
+        deck.keepPlayed(motion::tickAt);
         return true;
     }
 
@@ -467,6 +468,10 @@ public final class Studio implements AutoCloseable {
 
     /** Named only now: between stop and this, undo and redo may have brought other takes. */
     private void keep(Recorder.Finished done) {
+        if (done.silent()) {
+            journal.kept(done.journal());
+            return;
+        }
         String id = TakeEdits.freshTakeId(session());
         Take take = done.take().named(id, say("common.take", id.substring(id.indexOf('-') + 1)));
         document.edit(

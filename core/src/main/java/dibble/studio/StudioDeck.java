@@ -15,6 +15,7 @@ import dibble.transport.Course;
 import dibble.transport.Follower;
 import java.util.List;
 import java.util.Set;
+import java.util.function.LongUnaryOperator;
 import java.util.function.Supplier;
 
 /** The deck of a studio: its tracks and its recorder. Belongs to the thread that edits. */
@@ -83,14 +84,14 @@ final class StudioDeck implements Deck {
         recorder.start(
                 plan,
                 new Recorder.Onwards(
-                        options.onto(), tracks, document.performance().armed()),
+                        options.printing(), tracks, document.performance().armed()),
                 inForce(routing.get()));
         mark();
     }
 
     @Override
-    public void recordTempo(TempoMap tempo) {
-        recorder.tempo(tempo);
+    public void recordAlong(Course course, long now) {
+        recorder.along(course, now);
         mark();
     }
 
@@ -100,11 +101,15 @@ final class StudioDeck implements Deck {
         mark();
     }
 
-    /** Keeps what was played and not recorded. */
-    void keepPlayed() {
+    /** Keeps what was played and not recorded. @param tickAt where the music was at a time of the clock */
+    void keepPlayed(LongUnaryOperator tickAt) {
         TempoMap tempo = document.session().tempo();
         List<Track> tracks = prepareTracks();
-        recorder.keepPlayed(tempo, tracks, document.performance().armed());
+        recorder.keepPlayed(
+                tempo,
+                stamp -> tempo.nanos(tickAt.applyAsLong(stamp)),
+                tracks,
+                document.performance().armed());
         mark();
     }
 

@@ -71,9 +71,10 @@ public final class Click implements AutoCloseable {
         countIn(now);
         Steps beats = new Steps(now, now.tempo()::beatAt, now.at());
         while (goesOn && !stopping) {
-            if (course != now) {
-                now = course;
-                beats = new Steps(now, now.tempo()::beatAt, clock.nanos());
+            Course next = course;
+            if (next != now) {
+                beats = follow(next, now, beats);
+                now = next;
             }
             Course along = now;
             if (Waiting.until(clock, beats.due(), () -> stopping || course != along)) {
@@ -81,6 +82,20 @@ public final class Click implements AutoCloseable {
                 beats.next();
             }
         }
+    }
+
+    /** Clicks what was due before the other course began, and goes on along that. */
+    private Steps follow(Course next, Course before, Steps beats) {
+        if (!before.leadsOn(next)) {
+            return new Steps(next, next.tempo()::beatAt, clock.nanos());
+        }
+        long until = Math.min(clock.nanos(), next.at());
+        while (beats.due() <= until) {
+            click(before.tempo().place(beats.tick()).beat() == 1);
+            beats.next();
+        }
+        // Beats may be elsewhere, since the meter is the other's.
+        return new Steps(next, next.tempo()::beatAt, Math.max(next.at(), Math.min(beats.due(), until + 1)));
     }
 
     private void countIn(Course course) {

@@ -39,6 +39,11 @@ public final class ClockFollower extends HeardTime {
         return tempo().nanos(from);
     }
 
+    /** Returns the position that the last clock was for, in nanoseconds of the session; the clock thread only. */
+    long heardPosition() {
+        return tempo().nanos(from + count * ClockSender.TICKS);
+    }
+
     /** Takes a song position: it counts at the next continue, or where the other runs on, at the next clock. */
     public void songPosition(int sixteenths) {
         from = sixteenths * (long) TempoMap.PPQ / 4;
@@ -57,10 +62,12 @@ public final class ClockFollower extends HeardTime {
                 from = 0;
                 waiting = true;
             }
-            case RealTime.CONTINUE -> waiting = true;
+            // One that runs goes on: a continue says nothing new.
+            case RealTime.CONTINUE -> waiting |= !running;
             case RealTime.STOP -> {
-                if (running) {
-                    from += count * ClockSender.TICKS;
+                if (running && !waiting) {
+                    // The next clock after a continue is the next of the music.
+                    from += (count + 1) * ClockSender.TICKS;
                     count = 0;
                 }
                 stopped(stamp);

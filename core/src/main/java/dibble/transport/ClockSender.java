@@ -2,7 +2,6 @@ package dibble.transport;
 
 import dibble.midi.RealTime;
 import dibble.time.Clock;
-import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
@@ -19,11 +18,9 @@ import org.slf4j.LoggerFactory;
  */
 public final class ClockSender implements AutoCloseable {
     /** Ticks from one clock to the next. */
-    public static final long TICKS = TempoMap.PPQ / RealTime.CLOCKS_A_QUARTER;
+    public static final long TICKS = ClockScript.TICKS;
 
     private static final Logger LOG = LoggerFactory.getLogger(ClockSender.class);
-    private static final long TICKS_A_SIXTEENTH = TempoMap.PPQ / 4;
-    private static final int LAST_POSITION = 16383;
     private static final long AHEAD = TimeUnit.MILLISECONDS.toNanos(2);
 
     /** Where the clock goes. Called on the sender's thread; may fail. */
@@ -32,11 +29,6 @@ public final class ClockSender implements AutoCloseable {
 
         /** @param sixteenths since the beginning of the song, 0-16383 */
         void songPosition(int sixteenths);
-    }
-
-    /** Something to say to one of them. */
-    private interface Word {
-        void say(Out out);
     }
 
     private final Clock clock;
@@ -82,36 +74,21 @@ public final class ClockSender implements AutoCloseable {
         Course now = course;
         following.addAll(outs);
         countIn(now, stops);
-        Steps steps = steps(now, now.at());
+        ClockScript script = new ClockScript(now);
         if (Waiting.until(clock, now.at() - AHEAD, stops)) {
-            begin(steps);
+            script.begin(this::send);
         }
         while (!stopping) {
             Course next = course;
-            if (next != now) {
-                Steps before = steps;
-                steps = steps(next, clock.nanos());
-                if (steps.tick() != before.tick()) {
-                    goTo(steps);
-                }
-                now = next;
+            if (next != script.course()) {
+                script.change(next, clock.nanos(), this::send);
             }
-            Course along = now;
-            if (Waiting.until(clock, steps.due(), () -> stopping || course != along)) {
-                letJoin(steps);
-                send(out -> out.realTime(RealTime.CLOCK));
-                int pass = steps.pass();
-                steps.next();
-                if (steps.pass() != pass) {
-                    goTo(steps);
-                }
+            if (Waiting.until(clock, script.due(), () -> stopping || course != next)) {
+                letJoin(script);
+                script.act(this::send);
             }
         }
         send(out -> out.realTime(RealTime.STOP));
-    }
-
-    private static Steps steps(Course course, long now) {
-        return new Steps(course, tick -> (tick + TICKS - 1) / TICKS * TICKS, now);
     }
 
     private void countIn(Course course, BooleanSupplier stops) {
@@ -126,55 +103,34 @@ public final class ClockSender implements AutoCloseable {
         }
     }
 
-    private void begin(Steps steps) {
-        if (steps.tick() == 0) {
-            send(out -> out.realTime(RealTime.START));
-        } else {
-            send(out -> join(out, steps.tick()));
-        }
-    }
-
-    private static void join(Out out, long tick) {
-        out.songPosition((int) Math.min(LAST_POSITION, tick / TICKS_A_SIXTEENTH));
-        out.realTime(RealTime.CONTINUE);
-    }
-
-    /** Says another place; positions are for those that stand, so they are stopped for it. */
-    private void goTo(Steps steps) {
-        send(out -> {
-            out.realTime(RealTime.STOP);
-            join(out, steps.tick());
-        });
-    }
-
-    private void letJoin(Steps steps) {
+    private void letJoin(ClockScript script) {
         List<Out> all = outs;
         following.retainAll(all);
         failed.retainAll(all);
-        if (following.size() + failed.size() < all.size() && steps.tick() % TICKS_A_SIXTEENTH == 0) {
+        if (following.size() + failed.size() < all.size() && script.canJoin()) {
             for (Out out : all) {
                 if (!following.contains(out) && !failed.contains(out)) {
                     following.add(out);
-                    say(out, it -> join(it, steps.tick()));
+                    sendTo(out, script.joining());
                 }
             }
             following.removeAll(failed);
         }
     }
 
-    private void send(Word word) {
+    private void send(ClockScript.Message message) {
         for (Out out : following) {
-            say(out, word);
+            sendTo(out, message);
         }
         following.removeAll(failed);
     }
 
     /** Who fails must not take the others along. */
-    private void say(Out out, Word word) {
+    private void sendTo(Out out, ClockScript.Message message) {
         try {
-            word.say(out);
+            message.sendTo(out);
         } catch (RuntimeException e) {
-            LOG.warn("a port that follows the clock failed: {}", e.toString());
+            LOG.warn("a port that follows the clock failed", e);
             failed.add(out);
         }
     }

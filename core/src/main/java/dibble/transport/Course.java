@@ -32,6 +32,13 @@ public record Course(TempoMap tempo, long place, long at, Loop loop) {
         return new Course(tempo, place, at, null);
     }
 
+    /** Whether another course goes on where this one is when the other begins: its tempo or its loop differs. */
+    public boolean leadsOn(Course next) {
+        long here = tempo.ticks(position(next.at));
+        long apart = Math.abs(next.place - next.tempo.nanos(here));
+        return apart <= tempo.nanos(here + 1) - tempo.nanos(here) + next.tempo.nanos(here + 1) - next.tempo.nanos(here);
+    }
+
     /** Where the loop begins, in nanoseconds of the tempo map. */
     public long loopFrom() {
         return tempo.nanos(loop.from());
@@ -64,9 +71,13 @@ public record Course(TempoMap tempo, long place, long at, Loop loop) {
         return pass == 0 ? at + nanos - place : startOf(pass) + nanos - loopFrom();
     }
 
-    /** The same from where it is now on with another tempo map: it stays at its tick. */
+    /**
+     * Returns the course that goes on from here with another tempo map: the present tick is the same in both, and what is
+     * over of it is counted in nanoseconds, as a take counts it.
+     */
     public Course withTempo(TempoMap other, long now) {
-        long tick = tempo.ticks(position(now));
-        return new Course(other, other.nanos(tick), Math.max(now, at), loop);
+        long position = position(now);
+        long tick = tempo.ticks(position);
+        return new Course(other, other.nanos(tick) + position - tempo.nanos(tick), Math.max(now, at), loop);
     }
 }

@@ -245,11 +245,16 @@ final class Playing {
     void change(Program next, long now) {
         boolean sameMusic = next.timeline() == program.timeline();
         boolean sameCourse = next.course().equals(program.course());
-        boolean leadsOn = sameCourse || leadsOn(program.course(), next.course());
+        boolean leadsOn = sameCourse || program.course().leadsOn(next.course());
+        long since = sameCourse ? now : next.course().at();
+        if (leadsOn) {
+            playUntil(Math.min(now, since));
+        }
+        int passed = leadsOn && !sameCourse ? program.course().pass(since) : 0;
         long position = leadsOn ? next.course().position(now) : next.course().place();
         int first = sameMusic && sameCourse
                 ? at
-                : next.timeline().firstAt(leadsOn && !isAtLoopsEnd() ? resumedAt(next.timeline(), position) : position);
+                : leadsOn ? resumedAt(next, since, passed) : next.timeline().firstAt(position);
         Map<String, LaneState> before = new HashMap<>();
         states.forEach(state -> before.put(state.lane.name(), state));
         List<LaneState> after = states(next);
@@ -278,34 +283,41 @@ final class Playing {
         states = after;
         program = next;
         at = first;
-        pass = sameCourse ? pass : leadsOn ? next.course().pass(now) : 0;
+        pass = leadsOn ? pass - passed : 0;
         loopStart = goesOn ? loopStart : loopStart(next);
         over = over && first == next.timeline().size();
     }
 
-    /**
-     * Where other music goes on: at a position, but so that nothing is lost that is a little late, and nothing played again
-     * that was played while the course was made.
-     */
-    private long resumedAt(Timeline next, long position) {
-        Timeline now = program.timeline();
-        long from = position;
-        if (at < now.size()) {
-            from = Math.min(from, in(next, now.nanos(at)));
+    /** Does what is due by a time: a change that is noticed late must not lose what came before it. */
+    private void playUntil(long time) {
+        while (!over && due() <= time) {
+            act();
         }
-        boolean within = at > 0 && at < now.size() && now.nanos(at) == now.nanos(at - 1);
-        return at > 0 && !within ? Math.max(from, in(next, now.nanos(at - 1)) + 1) : from;
+    }
+
+    /**
+     * Returns the first event of other music that is still to be played: none that was played by now, though events may have
+     * been moved, and none before the music goes on.
+     *
+     * @param passed the passes of the present course when the next one began
+     */
+    private int resumedAt(Program next, long since, int passed) {
+        Timeline now = program.timeline();
+        boolean cameRound = pass > passed && next.course().loop() != null;
+        long from = cameRound ? next.course().loopFrom() : next.course().position(since);
+        int firstOfPass = pass > 0 ? now.firstAt(program.course().loopFrom()) : 0;
+        if (at > firstOfPass) {
+            boolean within = at < now.size() && now.nanos(at) == now.nanos(at - 1);
+            from = within
+                    ? in(next.timeline(), now.nanos(at))
+                    : Math.max(from, in(next.timeline(), now.nanos(at - 1)) + 1);
+        }
+        return next.timeline().firstAt(from);
     }
 
     /** The time of the same tick in another timeline. */
     private long in(Timeline next, long nanos) {
         return next.tempo().nanos(program.timeline().tempo().ticks(nanos));
-    }
-
-    /** Whether a course begins where another is at that time: its tempo, or its loop, is another. */
-    private static boolean leadsOn(Course before, Course next) {
-        long was = before.tempo().ticks(before.position(next.at()));
-        return Math.abs(was - next.tempo().ticks(next.place())) <= 1;
     }
 
     /** Notes stay where they are while somebody will end them; controllers go where the lane leads now. */

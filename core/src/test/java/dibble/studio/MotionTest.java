@@ -42,7 +42,6 @@ class MotionTest {
         Course course;
         RecordPlan plan;
         Follower other;
-        TempoMap tempo;
         boolean playing;
         boolean stopsAsked;
 
@@ -98,8 +97,8 @@ class MotionTest {
         }
 
         @Override
-        public void recordTempo(TempoMap next) {
-            tempo = next;
+        public void recordAlong(Course next, long at) {
+            plan = plan.along(next, at);
         }
 
         @Override
@@ -232,10 +231,98 @@ class MotionTest {
             go(5 + 2_000);
             document.edit("tempo", session -> session.withTempo(TempoMap.of(60)));
             motion.follow();
-            assertThat(deck.tempo).isEqualTo(TempoMap.of(60));
-            RecordPlan plan = deck.plan.withTempo(TempoMap.of(60), now.get());
+            RecordPlan plan = deck.plan;
             assertThat(plan.endsAt()).isEqualTo(now.get() + 4_000 * MS);
             assertThat(plan.tempo().ticks(plan.endsAt() - plan.startsAt())).isEqualTo(7680);
+        }
+    }
+
+    /** Equality, to the tick, of the recorder's plan with the course that is played. */
+    @Property(tries = 300)
+    void theRecordingIsWhereThePlaybackIs(@ForAll long seed) {
+        new MotionTest().assertRecordedWherePlayed(new Random(seed));
+    }
+
+    private void assertRecordedWherePlayed(Random random) {
+        long from = 960L * random.nextInt(8);
+        RecordOptions options =
+                RecordOptions.PLAIN.withRange(new RecordOptions.Stretch(from, from + 960L * (1 + random.nextInt(8))));
+        boolean ranged = random.nextInt(3) > 0;
+        boolean loops = random.nextBoolean();
+        motion.setOptions(ranged ? options.withLoops(loops).withPunches(!loops) : RecordOptions.PLAIN);
+        motion.locate(random.nextInt(8_000) * MS);
+        motion.record();
+        for (int i = 0; i < 20; i++) {
+            go(random.nextInt(700));
+            while (deck.plan.loops() && now.get() >= deck.plan.endsAt()) {
+                deck.plan = deck.plan.next();
+            }
+            RecordPlan plan = deck.plan;
+            if (now.get() > plan.startsAt() && now.get() < plan.endsAt()) {
+                long played = deck.course.tempo().ticks(deck.course.position(now.get()));
+                // How far that tick is away, by the tempo of each: the same but for roundings of a nanosecond.
+                long ofPlayback = deck.course.tempo().nanos(played) - deck.course.position(now.get());
+                long ofRecording = plan.tempo().nanos(played) - (plan.from() + now.get() - plan.startsAt());
+                assertThat(ofRecording).isBetween(ofPlayback - 20, ofPlayback + 20);
+            }
+            if (random.nextInt(4) == 0) {
+                document.edit("tempo", session -> session.withTempo(TempoMap.of(40 + random.nextInt(160))));
+                motion.follow();
+            }
+        }
+    }
+
+    /** What is recorded is where the music was when it was played, whatever the tempo did. */
+    @Nested
+    class TempoChangesWhileRecording {
+        private void changeTempo(double bpm) {
+            document.edit("tempo", session -> session.withTempo(TempoMap.of(bpm)));
+            motion.follow();
+        }
+
+        @Test
+        void onTheWayToAPunchThePunchStaysAtItsBar() {
+            motion.setOptions(RecordOptions.PLAIN
+                    .withRange(new RecordOptions.Stretch(3840, 7680))
+                    .withPunches(true));
+            motion.record();
+            go(5 + 1_000);
+            changeTempo(60);
+            // Half of the first bar is left, which lasts two seconds now.
+            assertThat(deck.plan.startsAt()).isEqualTo(now.get() + 2_000 * MS);
+            assertThat(deck.plan.tempo().ticks(deck.plan.from())).isEqualTo(3840);
+            assertThat(deck.plan.endsAt()).isEqualTo(now.get() + 6_000 * MS);
+        }
+
+        @Test
+        void inALoopLaterPassesAreAtTheirTicks() {
+            motion.setOptions(RecordOptions.PLAIN
+                    .withRange(new RecordOptions.Stretch(3840, 7680))
+                    .withLoops(true));
+            motion.record();
+            go(5 + 1_000);
+            changeTempo(60);
+            RecordPlan second = deck.plan.next();
+            assertThat(second.startsAt()).isEqualTo(now.get() + 2_000 * MS);
+            assertThat(second.tempo().ticks(second.from())).isEqualTo(3840);
+            assertThat(second.next().startsAt()).isEqualTo(now.get() + 6_000 * MS);
+        }
+    }
+
+    @Nested
+    class KeepingWhatWasPlayed {
+        @Test
+        void itIsWhereTheMusicWas() {
+            motion.play(2 * BAR);
+            long started = now.get() + 5 * MS;
+            go(5 + 1_000);
+            motion.stop();
+            go(500);
+            motion.locate(7 * BAR);
+            assertThat(motion.tickAt(started + 500 * MS)).isEqualTo(2 * 3840 + 960);
+            // Nothing moved then: it goes to the playhead.
+            assertThat(motion.tickAt(now.get() - 100 * MS)).isEqualTo(7 * 3840);
+            assertThat(motion.tickAt(started - 1_000 * MS)).isEqualTo(7 * 3840);
         }
     }
 

@@ -14,6 +14,7 @@ import dibble.routing.Routing;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
+import dibble.transport.Course;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -26,7 +27,6 @@ class PassesTest {
     private static final long MS = 1_000_000;
     private static final long START = 10_000 * MS;
     private static final TempoMap TEMPO = TempoMap.of(120);
-    private static final RecordPlan.Loop LOOP = new RecordPlan.Loop(0, 1920);
     private static final List<Track> TRACKS = List.of(Track.of("rest", "Everything else", new Track.Rest()));
 
     private final Routing routing = Session.empty("Passes")
@@ -69,8 +69,9 @@ class PassesTest {
     private List<Take> recorded(List<Event> events) {
         List<Take> takes = new ArrayList<>();
         Standing standing = new Standing();
-        Recording now =
-                recording(new RecordPlan(START, 0, START + TEMPO.nanos(1920), LOOP, 250 * MS, TEMPO), new Standing());
+        Recording now = recording(
+                RecordPlan.along(new Course(TEMPO, 0, START, new Course.Loop(0, 1920)), 0, 0, 1920, true, 250 * MS),
+                new Standing());
         long last = 0;
         for (Event event : events) {
             now = atTheTime(event.at, now, standing, takes);

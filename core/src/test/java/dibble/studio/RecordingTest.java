@@ -20,6 +20,7 @@ import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
+import dibble.transport.Course;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -71,10 +72,22 @@ class RecordingTest {
 
     private static Recording recording(long to) {
         return recording(
-                new RecordPlan(START, 0, to, null, EARLY, TempoMap.of(120)),
+                RecordPlan.along(
+                        Course.of(TempoMap.of(120), 0, START),
+                        0,
+                        0,
+                        to == RecordPlan.OPEN ? to : TempoMap.of(120).ticks(to - START),
+                        false,
+                        EARLY),
                 session(),
                 TRACKS,
                 Set.of("harp", "winds"));
+    }
+
+    /** Round and round the first bar. */
+    private static RecordPlan looping() {
+        Course course = new Course(TempoMap.of(120), 0, START, new Course.Loop(0, 3840));
+        return RecordPlan.along(course, 0, 0, 3840, true, EARLY);
     }
 
     private static List<String> events(EventLog log) {
@@ -155,12 +168,7 @@ class RecordingTest {
 
     @Test
     void aDownbeatThatIsALittleEarlyIsOfTheNextPassWhole() {
-        RecordPlan.Loop loop = new RecordPlan.Loop(0, 3840);
-        Recording first = recording(
-                new RecordPlan(START, 0, START + 2_000 * MS, loop, EARLY, TempoMap.of(120)),
-                session(),
-                TRACKS,
-                Set.of("harp"));
+        Recording first = recording(looping(), session(), TRACKS, Set.of("harp"));
         first.event(START + 1_900 * MS, 0, on(62), false);
         first.event(START + 1_980 * MS, 0, on(64), false);
         first.event(START + 1_990 * MS, 0, ShortMessage.controller(0, 64, 127), false);
@@ -179,11 +187,7 @@ class RecordingTest {
 
     @Test
     void anEarlyDownbeatThatIsStoppedBeforeTheNextPassIsOfThisOne() {
-        Recording only = recording(
-                new RecordPlan(START, 0, START + 2_000 * MS, new RecordPlan.Loop(0, 3840), EARLY, TempoMap.of(120)),
-                session(),
-                TRACKS,
-                Set.of("harp"));
+        Recording only = recording(looping(), session(), TRACKS, Set.of("harp"));
         only.event(START + 1_980 * MS, 0, on(64), false);
         assertThat(events(only.finish(START + 1_995 * MS).log())).containsExactly("1980 on 64", "1995 off 64");
     }
@@ -192,7 +196,7 @@ class RecordingTest {
     void aTakeHasTheTempoThatWasChangedWhileItWasRecorded() {
         Recording recording = recording(RecordPlan.OPEN);
         recording.event(START, 0, on(64), false);
-        recording.tempo(START + 2_000 * MS, TempoMap.of(60));
+        recording.along(Course.of(TempoMap.of(60), 4_000 * MS, START + 2_000 * MS), START + 2_000 * MS);
         recording.event(START + 4_000 * MS, 0, off(64), false);
         Take take = recording.finish(START + 5_000 * MS);
         assertThat(take.tick(2_000 * MS)).isEqualTo(3840);
@@ -325,6 +329,7 @@ class RecordingTest {
             return backlog.keep(
                     now,
                     TempoMap.of(120),
+                    stamp -> 0,
                     (plan, sources, routing) ->
                             new Recording(plan, sources, new Printer(TRACKS, Set.of("harp")), routing, new Standing()));
         }

@@ -280,9 +280,10 @@ class TransportTest {
             pulseUntil(() -> document.session().takes().size() == 2);
             studio.stop();
             pulseUntil(() -> studio.transport() == Transport.STOPPED);
+            // Nothing was played in the third pass.
             List<Take> takes = document.session().takes();
-            assertThat(takes).hasSize(3);
-            assertThat(takes.subList(0, 2)).allMatch(take -> take.endTick() == 2 * BAR);
+            assertThat(takes).hasSize(2);
+            assertThat(takes).allMatch(take -> take.endTick() == 2 * BAR);
             assertThat(events(takes.get(0))).containsExactly("on 60", "cc 64", "off 60");
             // The pedal is down in the next one, too; its off of the key before it is dropped.
             assertThat(events(takes.get(1))).startsWith("cc 64", "on 64");

@@ -346,6 +346,60 @@ class PlayingTest {
         assertThat(keys).doesNotHaveDuplicates().hasSize(16);
     }
 
+    /**
+     * Edits that leave the music as it is, and other tempos, round a loop: the same notes come in the same order, however
+     * late the player notices.
+     */
+    @Property(tries = 500)
+    void changesThatAreNoticedLateLoseAndRepeatNothing(@ForAll long seed) {
+        Random random = new Random(seed);
+        TempoMap tempo = TempoMap.of(120);
+        MidiTrack.Builder builder = new MidiTrack.Builder();
+        for (int i = 0; i < 16; i++) {
+            builder.add(i * 120L, ShortMessage.noteOn(0, 40 + i, 80))
+                    .add(i * 120L + 100, ShortMessage.noteOff(0, 40 + i, 64));
+        }
+        MidiTrack clip = builder.build(1920);
+        long from = random.nextInt(8) * 120L;
+        Course.Loop loop = new Course.Loop(from, from + 120L * (1 + random.nextInt(8)));
+        Course course = new Course(tempo, tempo.nanos(from), 0, loop);
+        List<Integer> heard = new ArrayList<>();
+        Program.Out out = message -> {
+            if (ShortMessage.startsNote(message)) {
+                heard.add(ShortMessage.data1(message));
+            }
+        };
+        List<Program.Lane> lanes = List.of(new Program.Lane("track-0", out));
+        Playing playing = new Playing(new Program(course, timeline(tempo, clip), lanes), 0);
+        long now = 0;
+        for (int i = 0; i < 40; i++) {
+            now += random.nextInt(200_000_000);
+            if (random.nextInt(4) > 0) {
+                playUntil(playing, now);
+            }
+            if (random.nextBoolean()) {
+                long changed = now - random.nextInt(2) * random.nextInt(20_000_000);
+                tempo = TempoMap.of(60 + random.nextInt(120));
+                course = course.withTempo(tempo, Math.max(changed, course.at()));
+            }
+            playing.change(new Program(course, timeline(tempo, clip), lanes), now);
+        }
+        // By then it has caught up.
+        now += 1_000_000_000;
+        playUntil(playing, now);
+        List<Integer> wanted = new ArrayList<>();
+        int notes = (int) ((loop.to() - loop.from()) / 120);
+        for (int i = 0; i < heard.size(); i++) {
+            wanted.add(40 + (int) (from / 120) + i % notes);
+        }
+        assertThat(heard).isEqualTo(wanted);
+        int inPass = 0;
+        while (inPass < notes && course.tempo().nanos(from + inPass * 120L) <= course.position(now)) {
+            inPass++;
+        }
+        assertThat(heard.size() % notes).isEqualTo(inPass % notes);
+    }
+
     @Test
     void playingFromTheBeginningPutsBackWhatAFadeLeft() {
         MidiTrack clip = new MidiTrack.Builder()
@@ -392,7 +446,10 @@ class PlayingTest {
         assertThat(course.time(position, course.pass(now))).isEqualTo(now);
         assertThat(Objects.isNull(loop) || position < course.loopTo()).isTrue();
         long tick = tempo.ticks(position);
+        // The other tempo holds from the nearest tick on.
         Course other = course.withTempo(TempoMap.of(200), now);
-        assertThat(other.tempo().ticks(other.position(now))).isEqualTo(tick);
+        long sinceTick = position - tempo.nanos(tick);
+        assertThat(other.position(now)).isEqualTo(other.tempo().nanos(tick) + sinceTick);
+        assertThat(course.leadsOn(other)).isTrue();
     }
 }

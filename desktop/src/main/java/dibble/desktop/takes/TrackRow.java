@@ -259,7 +259,7 @@ final class TrackRow extends HBox {
 
     /** The printed notes that a recording leaves. */
     private NoteLane.Notes staying(NoteSpans printed, long begins, long now) {
-        long from = switch (desk.studio().options().onto()) {
+        long from = switch (desk.studio().options().printing()) {
             case INSTEAD -> Long.MAX_VALUE;
             case WITHIN -> now;
             case OVER -> 0;
