@@ -191,12 +191,13 @@ class RouteCommandTest {
     }
 
     @Test
-    void notesWithoutAnOffLastToTheEndOfTheirTrack() throws Exception {
+    void notesWithoutAnOffLastToTheEndOfTheFile() throws Exception {
         MidiTrack open = new MidiTrack.Builder()
                 .text(0, MidiTrack.META_TRACK_NAME, "larkspur")
                 .add(0, ShortMessage.noteOn(0, 40, 60))
-                .build(960);
-        Files.write(input, MidiFileWriter.write(new MidiFile(1, 480, List.of(open))));
+                .build();
+        MidiTrack longer = new MidiTrack.Builder().build(960);
+        Files.write(input, MidiFileWriter.write(new MidiFile(1, 480, List.of(open, longer))));
         assertThat(run("route", session.toString(), input.toString(), "--events"))
                 .isZero();
         assertThat(terminal.out().lines().toList().get(1))

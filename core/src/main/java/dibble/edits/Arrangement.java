@@ -79,7 +79,7 @@ public record Arrangement(List<Slice> slices, boolean moves) {
         int done = 0;
         for (Track track : session.tracks()) {
             progress.at((double) done++ / session.tracks().size());
-            if (tracks.contains(track.id()) && track.clip().size() > 0) {
+            if (tracks.contains(track.id()) && track.content().size() > 0) {
                 HandEdits edits = Passages.arranged(track.regions().editable(), slices);
                 arranged.add(track.withRegions(track.regions().edited(edits)));
             } else {
@@ -88,7 +88,8 @@ public record Arrangement(List<Slice> slices, boolean moves) {
         }
         Session with = session.withTracks(arranged);
         boolean all = session.tracks().stream()
-                .allMatch(track -> tracks.contains(track.id()) || track.clip().size() == 0);
+                .allMatch(
+                        track -> tracks.contains(track.id()) || track.content().size() == 0);
         return moves && all
                 ? with.withTempo(session.tempo().arranged(slices)).withMarkers(markers(session.markers()))
                 : with;

@@ -153,9 +153,9 @@ public final class TakeEdits {
             Track now = present(session, then);
             boolean there = session.tracks().contains(now);
             boolean edited = there && now.regions().isEdited(id);
-            MidiTrack before = there ? now.clip() : Track.NOTHING;
+            MidiTrack before = there ? now.sounding() : Track.NOTHING;
             outcomes.add(new Outcome(
-                    then, there ? now.noteCount() : 0, then.noteCount(), !before.equals(then.clip()), edited));
+                    then, there ? now.noteCount() : 0, then.noteCount(), !before.equals(then.sounding()), edited));
         }
         return outcomes;
     }

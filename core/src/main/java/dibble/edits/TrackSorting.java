@@ -31,11 +31,11 @@ public final class TrackSorting {
     /** A track's notes sorted; where it is for several instruments, those of each by themselves. */
     public static Sorting by(Session session, Track track, Sorting.How how) {
         if (!track.takesSeveral()) {
-            return Sorting.of(track.clip(), how);
+            return Sorting.of(track.sounding(), how);
         }
         List<Sorting.Pile> piles = new ArrayList<>();
         String warning = "";
-        Map<String, MidiTrack> clips = Clips.byDestination(track.clip());
+        Map<String, MidiTrack> clips = Clips.byDestination(track.sounding());
         for (Map.Entry<String, MidiTrack> clip : clips.entrySet()) {
             Sorting sorting = Sorting.of(clip.getValue(), how);
             String name = destinationName(session, clip.getKey());
@@ -96,7 +96,7 @@ public final class TrackSorting {
                     .toList());
             List<MidiTrack> printed = printed(zones, TakeEdits.routedAgain(session, performance, take));
             for (int i = 0; i < zones.size(); i++) {
-                MidiTrack heard = regions.reprinted(take.id(), printed.get(i)).clip();
+                MidiTrack heard = regions.reprinted(take.id(), printed.get(i)).sounding();
                 piles.merge(bySource ? zones.get(i).source() : zones.get(i).id(), heard, Clips::over);
             }
         }

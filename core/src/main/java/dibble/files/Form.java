@@ -13,7 +13,8 @@ enum Form {
     TRACK_FILE("tracks/[a-z0-9-]+\\.mid", say("form.tracks-id-mid")),
     PRINTS_FILE("prints/[a-z0-9-]+\\.mid", say("form.prints-id-mid")),
     SHA_256("[0-9a-f]{64}", say("form.sha-256")),
-    PLAYED("[-+@0-9 ]*", say("form.played-runs"));
+    PLAYED("[-+@0-9 ]*", say("form.played-runs")),
+    EVENTS("[-0-9 ]*", say("form.played-runs"));
 
     private final Pattern pattern;
     private final String words;

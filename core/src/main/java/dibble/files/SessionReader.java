@@ -278,7 +278,9 @@ final class SessionReader {
                         regions,
                         printOf,
                         new TrackFiles.SaidByHand(
-                                byHand.form("played", Form.PLAYED), byHand.form("muted", Form.PLAYED)),
+                                byHand.form("played", Form.PLAYED),
+                                byHand.form("muted", Form.PLAYED),
+                                byHand.form("mutedEvents", Form.EVENTS)),
                         f.text("printedFrom")));
         return new Track(
                 id, f.text("name", id), input, part == null ? null : PartRef.parse(part), Regions.NONE, f.extras());

@@ -278,12 +278,12 @@ final class SessionWriter {
     }
 
     private static void regions(ObjectNode node, Track track, FileNames files) {
-        if (track.regions().isEmpty()) {
-            return;
-        }
-        boolean prints = TrackFiles.keepsPrints(track);
+        boolean prints = !TrackFiles.keptPrints(track).isEmpty();
         if (prints) {
             node.put("prints", files.prints(track));
+        }
+        if (track.regions().isEmpty()) {
+            return;
         }
         ArrayNode regions = node.putArray("regions");
         for (Region region : track.regions().all()) {
@@ -309,7 +309,8 @@ final class SessionWriter {
             ObjectNode to = node.putObject("byHand");
             hand.ifPresent(it -> to.put("played", it.originsOf(false).text()));
             hand.filter(it -> it.silent().size() > 0)
-                    .ifPresent(it -> to.put("muted", it.originsOf(true).text()));
+                    .ifPresent(it -> to.put("muted", it.originsOf(true).text())
+                            .put("mutedEvents", TrackFiles.text(it.silentEvents())));
             Fields.putAll(to, extras);
         }
     }

@@ -23,6 +23,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * What is on tracks, as standard MIDI files: {@code tracks/ID.mid} is what sounds; where that is put together of several
@@ -43,28 +45,31 @@ final class TrackFiles {
      *
      * @param played what the notes were when they were played, or null where nothing says so
      * @param muted the same of the notes that are muted, which are the last of the prints; null where there are none
+     * @param mutedEvents the numbers of their events among all; null where nothing says so
      */
-    record SaidByHand(String played, String muted) {}
+    record SaidByHand(String played, String muted, String mutedEvents) {}
+
+    private static final Pattern RUN = Pattern.compile("(\\d{1,8})(?:-(\\d{1,8}))?");
 
     private TrackFiles() {}
 
-    /** Whether prints are kept beside what sounds, since they cannot be told from it. */
-    static boolean keepsPrints(Track track) {
-        List<MidiTrack> prints = track.regions().prints();
-        return !prints.isEmpty() && !(prints.size() == 1 && prints.get(0).equals(track.clip()));
+    /** Returns the prints, and muted notes behind them, where they cannot be told from what sounds; none otherwise. */
+    static List<MidiTrack> keptPrints(Track track) {
+        List<MidiTrack> prints = new ArrayList<>(track.regions().prints());
+        Optional<HandEdits> hand = track.regions().byHand();
+        if (hand.isEmpty() && prints.size() == 1 && prints.get(0).equals(track.sounding())) {
+            return List.of();
+        }
+        hand.map(HandEdits::silent).filter(it -> it.size() > 0).ifPresent(prints::add);
+        return prints;
     }
 
     /** The files of a track, by their names. */
     static Map<String, byte[]> files(Track track, SessionWriter.FileNames names) {
         Map<String, byte[]> files = new LinkedHashMap<>();
-        files.put(names.clip(track), write(0, List.of(track.clip())));
-        if (keepsPrints(track)) {
-            List<MidiTrack> prints = new ArrayList<>(track.regions().prints());
-            track.regions()
-                    .byHand()
-                    .map(HandEdits::silent)
-                    .filter(it -> it.size() > 0)
-                    .ifPresent(prints::add);
+        files.put(names.clip(track), write(0, List.of(track.sounding())));
+        List<MidiTrack> prints = keptPrints(track);
+        if (!prints.isEmpty()) {
             files.put(names.prints(track), write(1, prints));
         }
         return files;
@@ -90,10 +95,11 @@ final class TrackFiles {
             return ofEarlierVersion(clip, said.printedFrom, takes);
         }
         byte[] printBytes = said.prints == null ? null : entries.get(said.prints);
-        if (printBytes == null) {
+        boolean drawnAlone = said.byHand.played != null && said.regions.isEmpty();
+        if (printBytes == null && !drawnAlone) {
             return Regions.of(clip, said.regions);
         }
-        List<MidiTrack> prints = tracks(printBytes, said.prints);
+        List<MidiTrack> prints = printBytes == null ? List.of() : tracks(printBytes, said.prints);
         List<Region> regions = new ArrayList<>();
         for (int i = 0; i < said.regions.size(); i++) {
             Region region = said.regions.get(i);
@@ -109,7 +115,7 @@ final class TrackFiles {
             regions.add(region.ofPrint(prints.get(print)));
         }
         Regions together = new Regions(regions);
-        if (together.clip().equals(clip) && said.byHand.muted == null) {
+        if (together.sounding().equals(clip) && said.byHand.muted == null) {
             return together;
         }
         return together.edited(byHand(said.byHand, clip, together.printed(), prints));
@@ -120,8 +126,36 @@ final class TrackFiles {
         if (said.muted == null) {
             return new HandEdits(clip, origins, new BitSet());
         }
-        MidiTrack silent = prints.get(prints.size() - 1);
-        return HandEdits.of(clip, origins, silent, origins(said.muted, silent, printed));
+        MidiTrack silent = prints.isEmpty() ? Track.NOTHING : prints.get(prints.size() - 1);
+        return HandEdits.of(clip, origins, silent, origins(said.muted, silent, printed), events(said.mutedEvents));
+    }
+
+    /** Returns the numbers of events as {@link #text} wrote them. */
+    private static BitSet events(String text) {
+        BitSet events = new BitSet();
+        for (String run :
+                text == null || text.isBlank() ? new String[0] : text.strip().split(" +")) {
+            Matcher matcher = RUN.matcher(run);
+            if (!matcher.matches()) {
+                return new BitSet();
+            }
+            int first = Integer.parseInt(matcher.group(1));
+            int last = matcher.group(2) == null ? first : Integer.parseInt(matcher.group(2));
+            events.set(first, Math.max(first, last) + 1);
+        }
+        return events;
+    }
+
+    /** Writes the numbers of events as runs: {@code 0-3 7}. */
+    static String text(BitSet events) {
+        StringBuilder text = new StringBuilder();
+        for (int first = events.nextSetBit(0); first >= 0; ) {
+            int behind = events.nextClearBit(first);
+            text.append(text.length() == 0 ? "" : " ").append(first);
+            text.append(behind - first == 1 ? "" : "-" + (behind - 1));
+            first = events.nextSetBit(behind);
+        }
+        return text.toString();
     }
 
     /**

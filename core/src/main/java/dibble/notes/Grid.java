@@ -125,9 +125,12 @@ public final class Grid {
     /** The last place at or before a tick. */
     public long before(long tick) {
         int section = section(tick);
-        long number = (tick - origins[section]) * parts / length;
-        long place = place(section, number);
-        return place <= tick ? place : place(section, Math.max(0, number - 1));
+        // A place is a rounded number of ticks: the next one may be rounded down to the tick, too.
+        long number = (tick - origins[section]) * parts / length + 1;
+        while (number > 0 && place(section, number) > tick) {
+            number--;
+        }
+        return place(section, number);
     }
 
     /** The first place after a tick. */

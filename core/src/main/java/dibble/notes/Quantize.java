@@ -58,8 +58,10 @@ public record Quantize(Grid grid, What what, int strength, long leastOff, long m
             long by = what == What.ENDS ? 0 : chordBegan[1];
             long end = index.end(note) + by;
             if (what != What.STARTS) {
-                long to = way(index.end(note), endPlace(index.end(note), start + by));
-                end = to == 0 ? end : index.end(note) + to;
+                long target = endPlace(index.end(note), start + by);
+                long to = way(index.end(note), target);
+                boolean isThere = target == index.end(note);
+                end = to == 0 && !isThere ? end : index.end(note) + to;
             }
             if (by != 0 || end != index.end(note)) {
                 notes.place(note, start + by, end);

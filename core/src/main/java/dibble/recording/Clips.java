@@ -159,27 +159,31 @@ public final class Clips {
         }
     }
 
-    /** A track whose notes all end: one that has no off lasts to the end of the track. */
+    /**
+     * Returns a track in which every note has an off of its own: one that is struck again ends there, and one that has no
+     * off lasts to the end of the track.
+     */
     public static MidiTrack closed(MidiTrack track) {
         Destinations destinations = new Destinations();
         OpenNotes open = new OpenNotes();
-        for (int i = 0; i < track.size(); i++) {
-            int message = track.isChannelMessage(i) ? track.message(i) : 0;
-            if (ShortMessage.startsNote(message)) {
-                open.begin(destinations.number(track.destination(i)), message, i);
-            } else if (ShortMessage.endsNote(message)) {
-                open.end(destinations.number(track.destination(i)), message);
-            }
-        }
-        if (open.count() == 0) {
-            return track;
-        }
         MidiTrack.Builder closed = new MidiTrack.Builder();
         for (int i = 0; i < track.size(); i++) {
+            int message = track.isChannelMessage(i) ? track.message(i) : 0;
+            int destination = destinations.number(track.destination(i));
+            if (ShortMessage.startsNote(message)) {
+                if (open.begin(destination, message, i) != OpenNotes.NONE) {
+                    closed.add(track.tick(i), OpenNotes.off(message), track.destination(i));
+                }
+            } else if (ShortMessage.endsNote(message)) {
+                open.end(destination, message);
+            }
             closed.copy(track, i);
         }
+        if (open.count() == 0 && closed.size() == track.size()) {
+            return track;
+        }
         open.endAll((number, off) -> closed.add(track.endTick(), off, destinations.name(number)));
-        return closed.build();
+        return closed.build(track.endTick());
     }
 
     /** A clip whose events come at other ticks. @param tick what a tick becomes; rising */
@@ -270,13 +274,7 @@ public final class Clips {
             if (ShortMessage.startsNote(message)) {
                 int before = open.begin(destination, message, whose);
                 if (before != OpenNotes.NONE && before != whose) {
-                    merged.add(Event.of(
-                            event.tick(),
-                            ShortMessage.noteOff(
-                                    ShortMessage.channel(message),
-                                    ShortMessage.data1(message),
-                                    ShortMessage.DEFAULT_RELEASE),
-                            event.destination()));
+                    merged.add(Event.of(event.tick(), OpenNotes.off(message), event.destination()));
                 }
             } else if (ShortMessage.endsNote(message)) {
                 if (open.at(destination, message) != whose) {

@@ -14,8 +14,7 @@ import java.util.List;
 
 /**
  * Plays a standard MIDI file through a routing, each track as a source, without a clock: stamps are ticks. Equal ticks
- * keep the order of the tracks, and within a track that of the file; a note without an off lasts to the end of its
- * track, and at the last event what is held is closed.
+ * keep the order of the tracks, and within a track that of the file; at the end of the longest track held notes are closed.
  */
 public final class FileRouter {
     private FileRouter() {}
@@ -46,20 +45,17 @@ public final class FileRouter {
         if (withSounds) {
             sendSounds(routing, slots, router);
         }
-        List<MidiTrack> tracks =
-                file.atOnce().tracks().stream().map(Clips::closed).toList();
-        long tick = 0;
+        List<MidiTrack> tracks = file.atOnce().tracks();
         for (TrackMerge events = new TrackMerge(tracks, track -> sources[track] != null); events.next(); ) {
             String source = sources[events.track()];
             MidiTrack track = tracks.get(events.track());
             if (track.isChannelMessage(events.at())) {
-                tick = events.tick();
-                router.event(slots.source(source), track.message(events.at()), tick);
+                router.event(slots.source(source), track.message(events.at()), events.tick());
             } else if (track.isExclusive(events.at())) {
                 sendExclusive(routing, source, track, events.at(), output);
             }
         }
-        router.close(tick);
+        router.close(tracks.stream().mapToLong(MidiTrack::endTick).max().orElse(0));
     }
 
     /** Gives all parts their sounds, and those of the active scene. */

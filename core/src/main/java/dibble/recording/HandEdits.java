@@ -5,6 +5,8 @@ import dibble.midi.ShortMessage;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.LongPredicate;
 import java.util.function.LongUnaryOperator;
 
 /**
@@ -48,10 +50,19 @@ public final class HandEdits {
 
     /** The notes and lanes of {@link #whole}. */
     public ClipIndex index() {
-        if (index == null) {
-            index = ClipIndex.of(whole);
+        ClipIndex known = index;
+        if (known == null) {
+            known = ClipIndex.of(whole);
+            index = known;
         }
-        return index;
+        return known;
+    }
+
+    /** Lets go of what can be made again, since nobody looks at these edits now: the way back must not keep it. */
+    void forgetDerived() {
+        index = null;
+        sounding = null;
+        silent = null;
     }
 
     /** Where the notes of {@link #whole} came from. */
@@ -111,18 +122,22 @@ public final class HandEdits {
 
     /** What sounds. */
     public MidiTrack sounding() {
-        if (sounding == null) {
-            sounding = muted.isEmpty() ? whole : part(false);
+        MidiTrack known = sounding;
+        if (known == null) {
+            known = muted.isEmpty() ? whole : part(false);
+            sounding = known;
         }
-        return sounding;
+        return known;
     }
 
     /** The muted notes alone. */
     public MidiTrack silent() {
-        if (silent == null) {
-            silent = muted.isEmpty() ? Track.NOTHING : part(true);
+        MidiTrack known = silent;
+        if (known == null) {
+            known = muted.isEmpty() ? Track.NOTHING : part(true);
+            silent = known;
         }
-        return silent;
+        return known;
     }
 
     /** Where the notes of {@link #silent}, or of {@link #sounding}, came from. */
@@ -138,41 +153,57 @@ public final class HandEdits {
     }
 
     private MidiTrack part(boolean ofSilent) {
+        ClipIndex notes = index();
         MidiTrack.Builder part = new MidiTrack.Builder();
         BitSet open = new BitSet();
         for (int i = 0; i < whole.size(); i++) {
-            int note = index().noteOf(i);
+            int note = notes.noteOf(i);
             if (note == ClipIndex.NONE ? !ofSilent : muted.get(note) == ofSilent) {
                 part.copy(whole, i);
             }
-            if (note != ClipIndex.NONE && i == index().on(note)) {
-                closeBefore(note, ofSilent, open, part);
+            if (note != ClipIndex.NONE && i == notes.on(note)) {
+                closeBefore(notes, note, ofSilent, open, part);
             }
         }
         return part.build(whole.endTick());
     }
 
     /** A note that ended by the on of another, which is on the other side, gets an off of its own. */
-    private void closeBefore(int note, boolean ofSilent, BitSet open, MidiTrack.Builder part) {
-        int slot = index.slot(note);
+    private void closeBefore(ClipIndex notes, int note, boolean ofSilent, BitSet open, MidiTrack.Builder part) {
+        int slot = notes.slot(note);
         if (muted.get(note) == ofSilent) {
-            open.set(slot, index.off(note) == ClipIndex.NONE);
+            open.set(slot, notes.off(note) == ClipIndex.NONE);
         } else if (open.get(slot)) {
             open.clear(slot);
             part.add(
-                    index.start(note),
-                    ShortMessage.noteOff(index.channel(note), index.key(note), ShortMessage.DEFAULT_RELEASE),
-                    whole.destination(index.on(note)));
+                    notes.start(note),
+                    ShortMessage.noteOff(notes.channel(note), notes.key(note), ShortMessage.DEFAULT_RELEASE),
+                    whole.destination(notes.on(note)));
         }
+    }
+
+    /** Returns the numbers of the events of {@link #whole} that are of muted notes; a file keeps those apart. */
+    public BitSet silentEvents() {
+        BitSet events = new BitSet();
+        ClipIndex notes = index();
+        for (int i = 0; i < whole.size(); i++) {
+            int note = notes.noteOf(i);
+            events.set(i, note != ClipIndex.NONE && muted.get(note));
+        }
+        return events;
     }
 
     /**
      * Puts together what a file keeps apart.
      *
      * @param silent muted notes
+     * @param silentEvents the numbers of their events in the whole; empty where an earlier version did not say them
      */
-    public static HandEdits of(MidiTrack sounding, Origins ofSounding, MidiTrack silent, Origins ofSilent) {
-        MidiTrack whole = together(sounding, silent);
+    public static HandEdits of(
+            MidiTrack sounding, Origins ofSounding, MidiTrack silent, Origins ofSilent, BitSet silentEvents) {
+        MidiTrack whole = silentEvents.isEmpty()
+                ? together(sounding, silent)
+                : interleaved(sounding, silent, silentEvents).orElseGet(() -> together(sounding, silent));
         if (silent.size() == 0) {
             return new HandEdits(whole, ofSounding, new BitSet());
         }
@@ -196,6 +227,28 @@ public final class HandEdits {
             }
         }
         return new HandEdits(whole, Origins.of(played, shifts), muted);
+    }
+
+    /** Puts events where they were; empty where they do not fit, since somebody has edited the file. */
+    private static Optional<MidiTrack> interleaved(MidiTrack sounding, MidiTrack silent, BitSet silentEvents) {
+        int size = sounding.size() + silent.size();
+        if (silentEvents.cardinality() != silent.size() || silentEvents.length() > size) {
+            return Optional.empty();
+        }
+        MidiTrack.Builder both = new MidiTrack.Builder();
+        int next = 0;
+        long tick = 0;
+        for (int i = 0; i < size; i++) {
+            boolean isSilent = silentEvents.get(i);
+            MidiTrack from = isSilent ? silent : sounding;
+            int event = isSilent ? next++ : i - next;
+            if (from.tick(event) < tick) {
+                return Optional.empty();
+            }
+            tick = from.tick(event);
+            both.copy(from, event);
+        }
+        return Optional.of(both.build(Math.max(sounding.endTick(), silent.endTick())));
     }
 
     /** Both over each other. They never sound into each other; at one tick, muted notes end before others begin. */
@@ -224,6 +277,11 @@ public final class HandEdits {
      * @param after what is printed now
      */
     public HandEdits carriedOver(MidiTrack clip, MidiTrack before, MidiTrack after) {
+        return carriedOver(clip, before, after, tick -> false);
+    }
+
+    /** @param replaced whether notes that begin at a tick were printed again, and are none of these */
+    HandEdits carriedOver(MidiTrack clip, MidiTrack before, MidiTrack after, LongPredicate replaced) {
         ClipIndex now = ClipIndex.of(clip);
         ClipIndex playedBefore = ClipIndex.of(before);
         NotePlaces own = NotePlaces.of(index());
@@ -232,7 +290,7 @@ public final class HandEdits {
         long[] shifts = new long[now.noteCount()];
         BitSet stillMuted = new BitSet();
         for (int note = 0; note < played.length; note++) {
-            int mine = own.find(now, note);
+            int mine = replaced.test(now.start(note)) ? ClipIndex.NONE : own.find(now, note);
             if (mine == ClipIndex.NONE) {
                 played[note] = printed.find(now, note);
             } else {

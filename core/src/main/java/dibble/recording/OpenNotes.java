@@ -24,6 +24,11 @@ public final class OpenNotes {
         return whose << 4 | ShortMessage.channel(message);
     }
 
+    /** Returns an off for a note, with the default release velocity. */
+    static int off(int on) {
+        return ShortMessage.noteOff(ShortMessage.channel(on), ShortMessage.data1(on), ShortMessage.DEFAULT_RELEASE);
+    }
+
     /** Begins a note; the number of the one that ends by that, or {@link #NONE}. */
     public int begin(int whose, int message, int number) {
         int row = row(whose, message);

@@ -43,9 +43,9 @@ public final class Regions {
         this.hand = hand;
     }
 
-    /** A clip that is of no take. */
+    /** Returns a clip that is of no take, with an off for each of its notes. */
     public static Regions own(MidiTrack clip) {
-        return clip.size() == 0 ? NONE : new Regions(List.of(Region.own(clip)));
+        return clip.size() == 0 ? NONE : new Regions(List.of(Region.own(Clips.closed(clip))));
     }
 
     /**
@@ -134,9 +134,14 @@ public final class Regions {
         return layers;
     }
 
-    /** What sounds: what was printed, as hands have edited it. */
-    public MidiTrack clip() {
+    /** Returns the events that sound: the prints as they were edited, without muted notes. */
+    public MidiTrack sounding() {
         return hand == null ? printed() : hand.sounding();
+    }
+
+    /** Returns all events, muted notes among them. */
+    public MidiTrack content() {
+        return hand == null ? printed() : hand.whole();
     }
 
     /** What was printed: each print where it was not made to make way, over those below it. */
@@ -162,10 +167,24 @@ public final class Regions {
         if (hand != null) {
             return hand;
         }
-        if (untouched == null) {
-            untouched = HandEdits.none(printed());
+        HandEdits known = untouched;
+        if (known == null) {
+            known = HandEdits.none(printed());
+            untouched = known;
         }
-        return untouched;
+        return known;
+    }
+
+    /** Lets go of what can be made again, since nobody looks at these regions now: the way back must not keep it. */
+    public void forgetDerived() {
+        untouched = null;
+        edited = null;
+        if (layers().size() != 1) {
+            printed = null;
+        }
+        if (hand != null) {
+            hand.forgetDerived();
+        }
     }
 
     /** The same as hands have edited it; where that is what was printed, nothing is edited any more. */
@@ -240,7 +259,11 @@ public final class Regions {
         List<Clips.Stretch> left = outside(printedAnew);
         MidiTrack kept = left.isEmpty() ? Track.NOTHING : Clips.within(before.hand.whole(), left);
         MidiTrack together = Clips.over(kept, Clips.within(printed(), printedAnew));
-        return edited(before.hand.carriedOver(together, before.printed(), printed()));
+        return edited(before.hand.carriedOver(
+                together,
+                before.printed(),
+                printed(),
+                tick -> printedAnew.stream().anyMatch(stretch -> tick >= stretch.from() && tick < stretch.to())));
     }
 
     private static List<Clips.Stretch> outside(List<Clips.Stretch> stretches) {
@@ -376,7 +399,7 @@ public final class Regions {
                 .filter(region -> region.take() == null || isEdited(region) || !takes.contains(region.take()))
                 .toList();
         return hand == null
-                ? new Regions(others).clip()
+                ? new Regions(others).sounding()
                 : others.isEmpty() ? Track.NOTHING : Clips.within(hand.sounding(), stretches(others));
     }
 

@@ -106,11 +106,16 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
     }
 
     /**
-     * Returns its events, in ticks of the session. Channels are those on which they were recorded; where the track can take
+     * Returns the events that sound, in ticks of the session: its content without muted notes. Channels are those on which they were recorded; where the track can take
      * events for several destinations, each names its own, as {@link EventDestination} says.
      */
-    public MidiTrack clip() {
-        return regions.clip();
+    public MidiTrack sounding() {
+        return regions.sounding();
+    }
+
+    /** Returns all events that it has, muted notes among them: what edits, files and questions of "is it empty" go by. */
+    public MidiTrack content() {
+        return regions.content();
     }
 
     public Track withName(String text) {
@@ -125,9 +130,9 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
         return new Track(id, name, input, to, others, extras);
     }
 
-    /** How many notes are on it. */
+    /** How many of its notes sound. */
     public int noteCount() {
-        MidiTrack clip = clip();
+        MidiTrack clip = sounding();
         int notes = 0;
         for (int i = 0; i < clip.size(); i++) {
             if (clip.isChannelMessage(i) && ShortMessage.startsNote(clip.message(i))) {

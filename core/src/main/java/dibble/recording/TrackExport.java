@@ -76,7 +76,7 @@ public final class TrackExport {
     }
 
     private void add(Track track) {
-        if (track.clip().size() == 0) {
+        if (track.sounding().size() == 0) {
             return;
         }
         List<TrackVoice> voices = TrackVoice.of(track);

@@ -63,7 +63,7 @@ public record TrackVoice(Track track, String name, String destination, Events ev
     public static List<TrackVoice> of(Track track, Function<MidiTrack, Map<String, Events>> split) {
         List<TrackVoice> voices = new ArrayList<>();
         if (track.playsOn().isPresent() || track.takesSeveral()) {
-            split.apply(track.clip()).forEach((key, events) -> {
+            split.apply(track.sounding()).forEach((key, events) -> {
                 int hash = key.indexOf('#');
                 String destination = hash < 0 ? key : key.substring(0, hash);
                 voices.add(new TrackVoice(

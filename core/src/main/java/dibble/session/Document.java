@@ -1,9 +1,13 @@
 package dibble.session;
 
 import dibble.gear.ChannelPlan;
+import dibble.recording.Regions;
+import dibble.recording.Track;
 import dibble.routing.Routing;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -143,8 +147,22 @@ public final class Document {
 
     private void show(Session session) {
         if (session != shown) {
+            Session left = shown;
             take(session, performance);
+            forgetDerived(left);
             changed();
+        }
+    }
+
+    /** The way back keeps values, and not what was made of them to show and to play them. */
+    private void forgetDerived(Session left) {
+        if (left.tracks() != shown.tracks()) {
+            Set<Regions> present = Collections.newSetFromMap(new IdentityHashMap<>());
+            shown.tracks().forEach(track -> present.add(track.regions()));
+            left.tracks().stream()
+                    .map(Track::regions)
+                    .filter(regions -> !present.contains(regions))
+                    .forEach(Regions::forgetDerived);
         }
     }
 

@@ -90,8 +90,8 @@ final class Score {
         long all = 0;
         boolean same = timeline.tempo().equals(tempo);
         for (Track track : tracks) {
-            all += track.clip().size();
-            same &= track.clip().size() == 0 || splits.containsKey(track.clip());
+            all += track.sounding().size();
+            same &= track.sounding().size() == 0 || splits.containsKey(track.sounding());
         }
         return same || all <= AT_ONCE;
     }

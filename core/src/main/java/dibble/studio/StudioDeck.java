@@ -103,7 +103,7 @@ final class StudioDeck implements Deck {
 
     /** Keeps what was played and not recorded. @param tickAt where the music was at a time of the clock */
     void keepPlayed(LongUnaryOperator tickAt) {
-        TempoMap tempo = document.session().tempo();
+        TempoMap tempo = document.kept().tempo();
         List<Track> tracks = prepareTracks();
         recorder.keepPlayed(
                 tempo,
@@ -130,7 +130,8 @@ final class StudioDeck implements Deck {
 
     /** The tracks that are recorded onto; new ones are in the document, and armed. */
     private List<Track> prepareTracks() {
-        Session before = document.session();
+        // A preview is not recorded onto: the edit below ends it.
+        Session before = document.kept();
         Session with = TrackEdits.addMissingTracks(before);
         Set<String> armed = TakeEdits.armed(with, before, document.performance());
         document.edit(say("studio-deck.new-tracks"), session -> with);
@@ -141,6 +142,6 @@ final class StudioDeck implements Deck {
             }
             return now;
         });
-        return TrackEdits.readyToRecord(document.session()).tracks();
+        return TrackEdits.readyToRecord(document.kept()).tracks();
     }
 }

@@ -226,11 +226,17 @@ public final class TempoMap {
     /**
      * The tempo and meter of the music in another order.
      *
-     * @param slices one after the other, from tick 0 on; between them, what was before goes on
+     * @param slices one after the other; between them, what was before goes on
      */
     public TempoMap arranged(List<Slice> slices) {
         TreeMap<Long, Tempo> nextTempos = new TreeMap<>();
         TreeMap<Long, Meter> nextMeters = new TreeMap<>();
+        // Before a first slice that begins later, there is a pause in its tempo and meter.
+        slices.stream().findFirst().ifPresent(first -> {
+            Meter meter = meter(first.from());
+            nextTempos.put(0L, new Tempo(0, bpm(first.from())));
+            nextMeters.put(0L, new Meter(0, meter.beats(), meter.unit()));
+        });
         for (Slice slice : slices) {
             nextTempos.put(slice.at(), new Tempo(slice.at(), bpm(slice.from())));
             Meter meter = meter(slice.from());

@@ -103,7 +103,7 @@ class NoteEditsTest {
             Session session = session(played(seed));
             Session quantized = NoteEdits.change(session, all(session), Quantize.starts(grid(session)))
                     .session();
-            assertThat(track(quantized).clip()).isNotEqualTo(track(session).clip());
+            assertThat(track(quantized).sounding()).isNotEqualTo(track(session).sounding());
             assertThat(track(quantized).regions().isEdited("take-1")).isTrue();
             Session back = NoteEdits.asPlayed(quantized, all(quantized)).session();
             assertThat(back).isEqualTo(session);
@@ -211,7 +211,7 @@ class NoteEditsTest {
             SessionFile.write(file, edited, Performance.NEW);
             Track read = track(SessionFile.read(file).session());
             Track wrote = track(edited);
-            assertThat(read.clip()).isEqualTo(wrote.clip());
+            assertThat(read.sounding()).isEqualTo(wrote.sounding());
             assertThat(read.regions().asPrinted()).isEqualTo(wrote.regions().asPrinted());
             assertThat(read.regions().editable().originsOf(false))
                     .isEqualTo(wrote.regions().editable().originsOf(false));
@@ -227,6 +227,17 @@ class NoteEditsTest {
         return IntStream.range(0, index.noteCount())
                 .mapToObj(note -> ByHand.note(index, note))
                 .toList();
+    }
+
+    /** A note that takes the place of a muted one is another note. */
+    @Test
+    void notesThatAreRecordedInThePlaceOfMutedOnesSound() {
+        Session muted = NoteEdits.mute(session(played(1)), all(session(played(1))), true);
+        MidiTrack again = played(1);
+        Track track = muted.tracks().get(0);
+        Regions replaced = track.regions().with(new Region("take-2", 0, 16 * BAR, Onto.WITHIN, false, again));
+        assertThat(ClipIndex.of(replaced.sounding()).noteCount()).isEqualTo(64);
+        assertThat(replaced.editable().muted().isEmpty()).isTrue();
     }
 
     @Test
@@ -252,7 +263,7 @@ class NoteEditsTest {
                 .build(6 * BAR);
         Regions regions =
                 track(quantized).regions().with(new Region("take-2", 4 * BAR, 6 * BAR, Onto.WITHIN, false, punched));
-        ClipIndex index = ClipIndex.of(regions.clip());
+        ClipIndex index = ClipIndex.of(regions.sounding());
         assertThat(IntStream.range(0, index.noteCount()).filter(note -> index.key(note) == 40))
                 .hasSize(1);
         assertThat(IntStream.range(0, index.noteCount())
@@ -267,11 +278,11 @@ class NoteEditsTest {
         Session back = NoteEdits.asPlayed(
                         session.withTracks(List.of(track(session).withRegions(regions))), every)
                 .session();
-        assertThat(track(back).clip())
+        assertThat(track(back).sounding())
                 .isEqualTo(track(session)
                         .regions()
                         .with(new Region("take-2", 4 * BAR, 6 * BAR, Onto.WITHIN, false, punched))
-                        .clip());
+                        .sounding());
     }
 
     @Test
@@ -291,8 +302,8 @@ class NoteEditsTest {
         int channel = document.routing().channels().channel(other).orElseThrow() - 1;
         assertThat(to.noteCount()).isEqualTo(4);
         assertThat(track(moved).noteCount()).isEqualTo(60);
-        List<Integer> messages = IntStream.range(0, to.clip().size())
-                .map(i -> to.clip().message(i))
+        List<Integer> messages = IntStream.range(0, to.sounding().size())
+                .map(i -> to.sounding().message(i))
                 .boxed()
                 .toList();
         assertThat(messages)
@@ -317,8 +328,8 @@ class NoteEditsTest {
         Session session = session(played(5));
         Session loop = Arrangement.repeat(0, 2 * BAR, 4)
                 .of(Arrangement.keepOnly(2 * BAR, 4 * BAR).of(session, Set.of(ID)), Set.of(ID));
-        ClipIndex index = ClipIndex.of(track(loop).clip());
-        assertThat(track(loop).clip().endTick()).isEqualTo(8 * BAR);
+        ClipIndex index = ClipIndex.of(track(loop).sounding());
+        assertThat(track(loop).sounding().endTick()).isEqualTo(8 * BAR);
         assertThat(index.noteCount()).isEqualTo(32);
         for (int note = 0; note < 32; note++) {
             assertThat(index.start(note) % (2 * BAR)).isEqualTo(index.start(note % 8));

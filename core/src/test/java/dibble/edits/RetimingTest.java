@@ -53,7 +53,7 @@ class RetimingTest {
     }
 
     private static long[] times(Session session, Track track) {
-        MidiTrack clip = track.clip();
+        MidiTrack clip = track.sounding();
         long[] times = new long[clip.size()];
         for (int i = 0; i < times.length; i++) {
             times[i] = session.tempo().nanos(clip.tick(i));
@@ -77,8 +77,8 @@ class RetimingTest {
 
     private static TempoMap found(Session session) {
         List<ClipIndex> clips = session.tracks().stream()
-                .filter(track -> track.clip().size() > 0)
-                .map(track -> ClipIndex.of(track.clip()))
+                .filter(track -> track.sounding().size() > 0)
+                .map(track -> ClipIndex.of(track.sounding()))
                 .toList();
         return BeatFinder.map(BeatFinder.find(clips, session.tempo(), 0), 4, 0);
     }
@@ -97,7 +97,7 @@ class RetimingTest {
                 .filter(it -> it.noteCount() > 20)
                 .findFirst()
                 .orElseThrow();
-        ClipIndex index = ClipIndex.of(track.clip());
+        ClipIndex index = ClipIndex.of(track.sounding());
         int on = 0;
         for (int note = 0; note < index.noteCount(); note++) {
             on += index.start(note) % TempoMap.PPQ == 0 ? 1 : 0;
@@ -113,8 +113,8 @@ class RetimingTest {
             Session next = Retiming.of(session, found(session), Progress.NONE);
             Session again = TakeEdits.choose(next, "take-1");
             for (int t = 0; t < next.tracks().size(); t++) {
-                MidiTrack was = next.tracks().get(t).clip();
-                MidiTrack is = again.tracks().get(t).clip();
+                MidiTrack was = next.tracks().get(t).sounding();
+                MidiTrack is = again.tracks().get(t).sounding();
                 assertThat(is.size()).isEqualTo(was.size());
                 for (int i = 0; i < was.size(); i++) {
                     // Ticks were rounded once more on the way.
@@ -137,7 +137,7 @@ class RetimingTest {
                         session,
                         Map.of(
                                 id,
-                                NoteFunction.all(ClipIndex.of(track(session, id).clip()))),
+                                NoteFunction.all(ClipIndex.of(track(session, id).sounding()))),
                         Quantize.starts(grid))
                 .session();
         Session next = Retiming.of(edited, found(session), Progress.NONE);

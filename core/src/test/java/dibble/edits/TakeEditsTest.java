@@ -57,7 +57,7 @@ class TakeEditsTest {
     }
 
     private static MidiTrack clip(Session session, PartRef part) {
-        return session.trackOf(part).map(Track::clip).orElse(Track.NOTHING);
+        return session.trackOf(part).map(Track::sounding).orElse(Track.NOTHING);
     }
 
     @Property(tries = 20)
@@ -252,8 +252,9 @@ class TakeEditsTest {
                 Session routed = TakeEdits.routeAgain(session, performance, take.id());
                 assertThat(routed.tracks()).isEqualTo(session.tracks());
                 assertThat(routed.tracks())
-                        .extracting(Track::clip)
-                        .isEqualTo(session.tracks().stream().map(Track::clip).toList());
+                        .extracting(Track::sounding)
+                        .isEqualTo(
+                                session.tracks().stream().map(Track::sounding).toList());
             }
         }
     }

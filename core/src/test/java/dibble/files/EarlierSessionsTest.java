@@ -81,7 +81,7 @@ class EarlierSessionsTest {
                         .flatMap(it -> notes(it).stream())
                         .sorted()
                         .toList();
-                assertThat(notes(track.clip())).as(track.name()).isEqualTo(inFile);
+                assertThat(notes(track.sounding())).as(track.name()).isEqualTo(inFile);
             }
         }
         assertThat(session.tracks().stream().mapToInt(Track::noteCount).sum()).isPositive();
@@ -100,7 +100,7 @@ class EarlierSessionsTest {
     }
 
     private static Map<String, MidiTrack> clips(Session session) {
-        return session.tracks().stream().collect(Collectors.toMap(Track::id, Track::clip));
+        return session.tracks().stream().collect(Collectors.toMap(Track::id, Track::sounding));
     }
 
     @ParameterizedTest
@@ -139,8 +139,8 @@ class EarlierSessionsTest {
         assertThat(celesta.regions().all()).extracting(Region::take).containsExactly(null, "take-3", null);
         // Printing the last one again leaves what is before and behind it.
         Session again = TakeEdits.choose(punched, "take-3");
-        MidiTrack before = celesta.clip();
-        MidiTrack after = again.tracks().get(0).clip();
+        MidiTrack before = celesta.sounding();
+        MidiTrack after = again.tracks().get(0).sounding();
         long from = punched.takes().get(2).startTick();
         for (int i = 0; i < before.size() && before.tick(i) < from; i++) {
             assertThat(after.tick(i)).isEqualTo(before.tick(i));

@@ -147,7 +147,7 @@ class JournalTest {
         assertThat(take.log().stamp(2)).isEqualTo(10_000_000_000L);
         Session kept = TakeEdits.keep(demo, Performance.NEW, take);
         assertThat(kept.tracks().stream()
-                        .mapToLong(track -> track.clip().endTick())
+                        .mapToLong(track -> track.sounding().endTick())
                         .max())
                 .hasValue(slower.ticks(12_000_000_000L));
     }

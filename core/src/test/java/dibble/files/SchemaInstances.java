@@ -143,6 +143,7 @@ final class SchemaInstances {
             case "^prints/[a-z0-9-]+\\.mid$" -> "prints/i1.mid";
             case "^[-+@0-9 ]*$" ->
                 List.of("", "0-56 58 + 59-72@3840", "3 2 1-0").get(random.nextInt(3));
+            case "^[-0-9 ]*$" -> List.of("", "0-3 7", "9-2 -").get(random.nextInt(3));
             case "^takes/[a-z0-9-]+\\.jsonl$" -> "takes/i1.jsonl";
             case "^[0-9a-f]{64}$" -> "0123456789abcdef".repeat(4);
             default -> slashed;

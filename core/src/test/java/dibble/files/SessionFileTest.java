@@ -88,7 +88,7 @@ class SessionFileTest {
         MidiTrack clip = opened.session()
                 .trackOf(new PartRef("sorrel", "celesta"))
                 .orElseThrow()
-                .clip();
+                .sounding();
         assertThat(clip.message(0)).isEqualTo(ShortMessage.noteOn(0, 60, 90));
         assertThat(Files.list(folder)).containsExactly(file);
     }
@@ -169,7 +169,7 @@ class SessionFileTest {
                 .filter(it -> it.id().equals(track.id()))
                 .findFirst()
                 .orElseThrow();
-        assertThat(opened.clip()).isEqualTo(other);
+        assertThat(opened.sounding()).isEqualTo(other);
         assertThat(opened.regions().byHand()).isPresent();
         assertThat(opened.regions().asPrinted()).isEqualTo(track.regions());
     }
@@ -439,8 +439,8 @@ class SessionFileTest {
             assertThat(salvaged.losses()).containsExactly("takes/take-1.jsonl is missing");
             assertThat(salvaged.session().takes()).isEmpty();
             assertThat(salvaged.session().tracks())
-                    .extracting(Track::clip)
-                    .isEqualTo(withTake().tracks().stream().map(Track::clip).toList());
+                    .extracting(Track::sounding)
+                    .isEqualTo(withTake().tracks().stream().map(Track::sounding).toList());
         }
 
         @Test

@@ -265,7 +265,9 @@ class PlaybackEqualsLiveTest {
     }
 
     private static int key(Sent sent) {
-        return ShortMessage.isNote(sent.message()) ? ShortMessage.data1(sent.message()) : -1;
+        boolean hasKey =
+                ShortMessage.isNote(sent.message()) || ShortMessage.kind(sent.message()) == ShortMessage.KEY_PRESSURE;
+        return hasKey ? ShortMessage.data1(sent.message()) : -1;
     }
 
     private static int sounding(List<Sent> sent) {

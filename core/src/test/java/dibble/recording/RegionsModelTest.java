@@ -127,7 +127,7 @@ class RegionsModelTest {
                 assertThat(region.printed()).isEqualTo(layer.onto);
             }
         }
-        assertThat(regions.clip()).isEqualTo(model.clip());
+        assertThat(regions.sounding()).isEqualTo(model.clip());
         assertThat(regions.isEmpty()).isEqualTo(model.known.isEmpty());
         for (int i = 0; i < 8; i++) {
             String take = "take-" + i;
@@ -204,7 +204,7 @@ class RegionsModelTest {
         for (Region stretch : stretches) {
             assertThat(!stretch.isGone() || regions.knows(stretch.take())).isTrue();
         }
-        assertThat(regions.clip()).isEqualTo(clip);
+        assertThat(regions.sounding()).isEqualTo(clip);
     }
 
     /**
@@ -237,8 +237,9 @@ class RegionsModelTest {
         MidiTrack other = print(random, 0, CELLS * CELL, 80);
         Regions again = edited.reprinted(take, other);
         long end = edited.printed().endTick();
-        assertThat(notes(again.clip(), stretches, end, false)).isEqualTo(notes(edited.clip(), stretches, end, false));
-        Set<String> sounding = notes(again.clip(), stretches, end, true);
+        assertThat(notes(again.sounding(), stretches, end, false))
+                .isEqualTo(notes(edited.sounding(), stretches, end, false));
+        Set<String> sounding = notes(again.sounding(), stretches, end, true);
         Set<String> printed = notes(again.printed(), stretches, end, true);
         // Notes of other takes within the stretches may stay muted; of the new print every note sounds.
         sounding.removeIf(RegionsModelTest::isOfAnotherPrint);

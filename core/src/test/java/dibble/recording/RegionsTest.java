@@ -52,7 +52,7 @@ class RegionsTest {
     void printingAnyTakeAgainWithTheSameOutcomeChangesNothing(@ForAll long seed) {
         Random random = new Random(seed);
         Regions regions = random(random, 6);
-        MidiTrack before = regions.clip();
+        MidiTrack before = regions.sounding();
         for (int i = 0; i < 6; i++) {
             String take = "take-" + i;
             List<Region> stretches = regions.of(take);
@@ -61,7 +61,7 @@ class RegionsTest {
                 Regions other = regions.reprinted(take, Track.NOTHING);
                 assertThat(other.of(take)).hasSameSizeAs(stretches);
                 Regions again = other.reprinted(take, copy(stretches.get(0).print()));
-                assertThat(again.clip()).isEqualTo(before);
+                assertThat(again.sounding()).isEqualTo(before);
                 assertThat(again).isEqualTo(regions);
             }
         }
@@ -69,7 +69,7 @@ class RegionsTest {
 
     @Property(tries = 300)
     void whatIsPutTogetherHangsNothing(@ForAll long seed) {
-        MidiTrack clip = random(new Random(seed), 6).clip();
+        MidiTrack clip = random(new Random(seed), 6).sounding();
         ClipIndex notes = ClipIndex.of(clip);
         int offs = 0;
         for (int i = 0; i < clip.size(); i++) {
@@ -92,7 +92,7 @@ class RegionsTest {
                 .with(new Region("take-2", 400, 600, Onto.WITHIN, false, punch));
         assertThat(regions.toString()).isEqualTo("take-1 0-400, take-1 600-1600, take-2 400-600");
         Regions chosen = regions.reprinted("take-2", print(random, 400, 600));
-        assertThat(notesFrom(chosen.clip(), 600)).isEqualTo(notesFrom(first, 600));
+        assertThat(notesFrom(chosen.sounding(), 600)).isEqualTo(notesFrom(first, 600));
         Regions routed = regions.reprinted("take-1", print(random, 0, 1600));
         assertThat(routed.of("take-2")).isEqualTo(regions.of("take-2"));
     }
@@ -110,7 +110,7 @@ class RegionsTest {
     void whatIsKnownOfAnEarlierClipIsARegionAndTheRestIsOfNoTake() {
         MidiTrack clip = print(new Random(2), 0, 1600);
         Regions regions = Regions.of(clip, List.of(new Region("take-2", 400, 600, Onto.WITHIN, false, Track.NOTHING)));
-        assertThat(regions.clip()).isSameAs(clip);
+        assertThat(regions.sounding()).isSameAs(clip);
         assertThat(regions.toString()).isEqualTo("null 0-400, take-2 400-600, null 600-1600");
     }
 

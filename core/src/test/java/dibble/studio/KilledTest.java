@@ -126,7 +126,7 @@ class KilledTest {
             assertNothingHangs(take);
         }
         for (Track track : session.tracks()) {
-            assertNothingHangs(track.clip());
+            assertNothingHangs(track.sounding());
         }
     }
 

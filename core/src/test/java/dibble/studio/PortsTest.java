@@ -179,8 +179,9 @@ class PortsTest {
         assertThat(yarrow.sent)
                 .contains(noteOn(0, 60, 80), noteOn(1, 62, 80), noteOff(0, 60, 64), noteOff(1, 62, 64))
                 .contains(noteOn(0, 64, 80));
-        assertThat(document.session().trackOf(HARP).orElseThrow().clip().size()).isEqualTo(4);
-        assertThat(document.session().trackOf(WINDS).orElseThrow().clip().size())
+        assertThat(document.session().trackOf(HARP).orElseThrow().sounding().size())
+                .isEqualTo(4);
+        assertThat(document.session().trackOf(WINDS).orElseThrow().sounding().size())
                 .isEqualTo(2);
     }
 

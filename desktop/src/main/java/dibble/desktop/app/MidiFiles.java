@@ -58,8 +58,8 @@ final class MidiFiles {
     }
 
     private boolean hasNothing() {
-        boolean nothing =
-                desk.session().tracks().stream().allMatch(track -> track.clip().size() == 0);
+        boolean nothing = desk.session().tracks().stream()
+                .allMatch(track -> track.sounding().size() == 0);
         if (nothing) {
             desk.ask().tell(say("midi-files.nothing-to-export-yet-record"));
         }

@@ -127,7 +127,7 @@ final class OffScreenDemo {
         AtomicFile.write(folder.resolve("played.mid"), MidiFileWriter.write(LamplightersRound.played()));
         SessionFile.write(folder.resolve("lamplighters-round.dibble"), session, desk.performance());
         write("all-tracks.mid", MidiFiles.exported(session, desk.routing()));
-        session.tracks().stream().filter(track -> track.clip().size() > 0).forEach(track -> {
+        session.tracks().stream().filter(track -> track.sounding().size() > 0).forEach(track -> {
             try {
                 write("tracks/" + track.id() + ".mid", alone(session, track));
             } catch (IOException e) {

@@ -283,7 +283,7 @@ final class SessionFiles {
 
     private static boolean hasMusic(Session session) {
         return !session.takes().isEmpty()
-                || session.tracks().stream().anyMatch(track -> track.clip().size() > 0);
+                || session.tracks().stream().anyMatch(track -> track.content().size() > 0);
     }
 
     /** Closes the window, after asking where something would be lost, and when what is under way is done. */

@@ -190,7 +190,7 @@ final class SoundFiles implements Listening {
         Session session = desk.document().kept();
         Performance performance = desk.performance();
         boolean nothing =
-                session.tracks().stream().allMatch(track -> track.clip().size() == 0);
+                session.tracks().stream().allMatch(track -> track.sounding().size() == 0);
         if (nothing) {
             desk.ask().tell(say("midi-files.nothing-to-export-yet-record"));
             return;

@@ -96,7 +96,7 @@ final class ArrangeStrip extends NoteQuestion {
         long[] span = notes.select().span().orElseGet(() -> {
             RecordOptions.Stretch range = desk.studio().options().range();
             long end = notes.tracks().stream()
-                    .mapToLong(track -> track.clip().endTick())
+                    .mapToLong(track -> track.content().endTick())
                     .max()
                     .orElse(1);
             return range == null ? new long[] {0, end} : new long[] {range.from(), range.to()};

@@ -139,7 +139,7 @@ final class BeatStrip extends AskStrip {
         return session -> {
             List<ClipIndex> clips = session.tracks().stream()
                     .filter(track -> wish.tracks.contains(track.id()))
-                    .map(track -> ClipIndex.of(track.clip()))
+                    .map(track -> ClipIndex.of(track.sounding()))
                     .toList();
             TempoMap now = session.tempo();
             long[] taps = wish.taps.stream().mapToLong(Long::longValue).toArray();

@@ -100,7 +100,7 @@ final class QuantizeStrip extends AskStrip {
     void ask() {
         List<Choice> all = new ArrayList<>(Choices.gridSteps());
         for (Track track : desk.session().tracks()) {
-            if (track.clip().size() > 0) {
+            if (track.sounding().size() > 0) {
                 all.add(new Choice(track.id(), say("quantize-strip.feel-of", track.name())));
             }
         }
@@ -160,7 +160,7 @@ final class QuantizeStrip extends AskStrip {
         if (wish.to instanceof String id) {
             Track other = session.track(id).orElseThrow();
             Grid grid = Grid.of(step, session.tempo(), 0);
-            return new Feel(grid, session.tempo(), ClipIndex.of(other.clip()), wish.strength, wish.strength);
+            return new Feel(grid, session.tempo(), ClipIndex.of(other.sounding()), wish.strength, wish.strength);
         }
         Grid grid = Grid.of((Grid.Step) wish.to, session.tempo(), wish.swing);
         // From one place to the middle between two is all that a note can be off.

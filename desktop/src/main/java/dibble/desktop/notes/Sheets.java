@@ -33,7 +33,7 @@ final class Sheets {
         Regions regions = track.regions();
         Of of = new Of(regions);
         asked.add(of);
-        return sheets.get(of, regions.clip().size() <= AT_ONCE, () -> Sheet.of(regions));
+        return sheets.get(of, regions.content().size() <= AT_ONCE, () -> Sheet.of(regions));
     }
 
     boolean isWorking() {

@@ -72,7 +72,7 @@ final class ShownNotes {
     /** The notes of a track; empty while they are still to come. */
     Optional<NoteSpans> of(Track track) {
         TempoMap now = tempo.get();
-        return of(new Of(track.clip(), 0, now), track.clip().size(), () -> spans(track.clip(), now));
+        return of(new Of(track.sounding(), 0, now), track.sounding().size(), () -> spans(track.sounding(), now));
     }
 
     /** What a source played in a take; empty while it is still to come, and where it played nothing. */

@@ -131,7 +131,7 @@ final class SortPane extends Question {
 
     private boolean isSame(Sorted next) {
         return shown != null
-                && shown.track.clip() == next.track.clip()
+                && shown.track.sounding() == next.track.sounding()
                 && shown.wish.equals(next.wish)
                 && shown.routing.equals(next.routing);
     }

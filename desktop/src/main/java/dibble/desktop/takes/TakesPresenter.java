@@ -481,7 +481,7 @@ final class TakesPresenter {
         long length =
                 lastTake().map(take -> session().tempo().nanos(take.endTick())).orElse(0L);
         for (Track track : session().tracks()) {
-            length = Math.max(length, session().tempo().nanos(track.clip().endTick()));
+            length = Math.max(length, session().tempo().nanos(track.content().endTick()));
         }
         return length;
     }

@@ -72,7 +72,7 @@ class LongJobsTest extends WindowTest {
     private static long events(Session session) {
         return session.takes().stream().mapToLong(take -> take.log().size()).sum()
                 + session.tracks().stream()
-                        .mapToLong(track -> track.clip().size())
+                        .mapToLong(track -> track.sounding().size())
                         .sum();
     }
 

@@ -85,7 +85,7 @@ class NotesJourneyTest extends WindowTest {
     }
 
     private ClipIndex index(String id) {
-        return ClipIndex.of(track(id).clip());
+        return ClipIndex.of(track(id).sounding());
     }
 
     private List<Long> starts(String id) {
@@ -178,14 +178,14 @@ class NotesJourneyTest extends WindowTest {
 
     @Test
     void quantizingIsSeenFirstThenKeptUndoneAndAsItWasPlayedAgain() {
-        MidiTrack played = track("celesta").clip();
+        MidiTrack played = track("celesta").sounding();
         open("celesta");
         push(KeyCode.CONTROL, KeyCode.A);
         push(KeyCode.CONTROL, KeyCode.U);
         until(() -> starts("celesta").stream().allMatch(start -> start % BEAT == 0));
-        assertThat(desk().document().kept().tracks().get(0).clip()).isEqualTo(played);
+        assertThat(desk().document().kept().tracks().get(0).sounding()).isEqualTo(played);
         push(KeyCode.ESCAPE);
-        until(() -> track("celesta").clip().equals(played));
+        until(() -> track("celesta").sounding().equals(played));
         assertThat(lookup("#note-area").query().isFocused())
                 .as("where it was asked from")
                 .isTrue();
@@ -197,13 +197,13 @@ class NotesJourneyTest extends WindowTest {
         assertThat(desk().document().undoName())
                 .hasValueSatisfying(name -> assertThat(plain(name)).isEqualTo("quantize"));
         assertThat(starts("celesta")).allMatch(start -> start % BEAT == 0);
-        MidiTrack quantized = track("celesta").clip();
+        MidiTrack quantized = track("celesta").sounding();
         push(KeyCode.CONTROL, KeyCode.Z);
-        assertThat(track("celesta").clip()).isEqualTo(played);
+        assertThat(track("celesta").sounding()).isEqualTo(played);
         push(KeyCode.CONTROL, KeyCode.Y);
-        assertThat(track("celesta").clip()).isEqualTo(quantized);
+        assertThat(track("celesta").sounding()).isEqualTo(quantized);
         push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.P);
-        until(() -> track("celesta").clip().equals(played));
+        until(() -> track("celesta").sounding().equals(played));
         assertThat(track("celesta").regions().byHand()).isEmpty();
     }
 
@@ -322,10 +322,10 @@ class NotesJourneyTest extends WindowTest {
         fill("#arrange-last", "3");
         fire("#arrange-all");
         fire("#arrange-keep-only");
-        until(() -> track("celesta").clip().endTick() == 2 * BAR);
+        until(() -> track("celesta").sounding().endTick() == 2 * BAR);
         fill("#arrange-times", "4");
         fire("#arrange-repeat");
-        until(() -> track("celesta").clip().endTick() == 8 * BAR);
+        until(() -> track("celesta").sounding().endTick() == 8 * BAR);
         assertThat(index("celesta").noteCount()).isEqualTo(32);
         Path file = folder.resolve("loop.mid");
         push(KeyCode.CONTROL, KeyCode.E);

@@ -188,7 +188,7 @@ class NotesMeasurement extends WindowTest {
     void measure() throws Exception {
         Session session = session();
         Track track = session.tracks().get(0);
-        ClipIndex index = ClipIndex.of(track.clip());
+        ClipIndex index = ClipIndex.of(track.sounding());
         BitSet all = NoteFunction.all(index);
         Grid grid = Grid.of(Grid.Step.parse("1/16"), TempoMap.of(96), 0);
         System.out.printf(

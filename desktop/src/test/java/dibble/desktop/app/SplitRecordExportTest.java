@@ -110,9 +110,9 @@ class SplitRecordExportTest extends WindowTest {
 
     private static List<Integer> notes(Track track) {
         List<Integer> notes = new ArrayList<>();
-        for (int i = 0; i < track.clip().size(); i++) {
-            if (ShortMessage.startsNote(track.clip().message(i))) {
-                notes.add(ShortMessage.data1(track.clip().message(i)));
+        for (int i = 0; i < track.sounding().size(); i++) {
+            if (ShortMessage.startsNote(track.sounding().message(i))) {
+                notes.add(ShortMessage.data1(track.sounding().message(i)));
             }
         }
         return notes;

@@ -103,7 +103,7 @@ class TakesJourneyTest extends WindowTest {
 
     private Map<String, List<Integer>> recorded() {
         return desk().session().tracks().stream()
-                .collect(Collectors.toMap(track -> plain(track.name()), track -> notes(track.clip())));
+                .collect(Collectors.toMap(track -> plain(track.name()), track -> notes(track.sounding())));
     }
 
     private String said(String track) {
@@ -173,7 +173,7 @@ class TakesJourneyTest extends WindowTest {
         assertThat(desk().session().source("round").orElseThrow().lanes()).hasSize(8);
         Take in = desk().session().takes().get(1);
         List<String> wanted = desk().session().tracks().stream()
-                .flatMap(track -> timed(track.clip()).stream())
+                .flatMap(track -> timed(track.sounding()).stream())
                 .sorted()
                 .toList();
         List<String> got = new ArrayList<>();

@@ -113,7 +113,7 @@ class KeysPresenterTest {
                 0);
         document.edit("take", before -> TakeEdits.keep(before, document.performance(), take));
         long before = document.session().trackOf(drums).orElseThrow().noteCount();
-        MidiTrack clip = document.session().trackOf(drums).orElseThrow().clip();
+        MidiTrack clip = document.session().trackOf(drums).orElseThrow().sounding();
         List<Integer> sounded = IntStream.range(0, clip.size())
                 .map(clip::message)
                 .filter(ShortMessage::startsNote)

@@ -49,7 +49,7 @@ class NotesPresenterTest {
     }
 
     private ClipIndex index() {
-        return ClipIndex.of(document.session().tracks().get(0).clip());
+        return ClipIndex.of(document.session().tracks().get(0).sounding());
     }
 
     private String selected() {
@@ -142,7 +142,7 @@ class NotesPresenterTest {
         notes.show("bowls", false);
         notes.follow();
         notes.draw(70, 960, 1200);
-        ClipIndex drawn = ClipIndex.of(document.session().tracks().get(1).clip());
+        ClipIndex drawn = ClipIndex.of(document.session().tracks().get(1).sounding());
         int channel = document.routing()
                 .channels()
                 .channel(new PartRef("sorrel", "bowls"))
