@@ -107,6 +107,16 @@ final class Engine implements RouterOutput {
         } while (hasWork());
     }
 
+    /** Whether a source is played on another port, too. */
+    boolean isPlayedElsewhere(int source, Inlet but) {
+        for (Inlet inlet : inlets) {
+            if (inlet != but && inlet.plays(source)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     private boolean hasWork() {
         if (!commands.isEmpty()) {
             return true;
@@ -163,6 +173,14 @@ final class Engine implements RouterOutput {
         if (!echo || Router.onlyEnds(message)) {
             router.event(voice, message, stamp);
         }
+    }
+
+    /** Decides a message as if a source had played it. Runs as part of a command. */
+    void play(int source, int message, long stamp) {
+        long packed = Packed.of(Packed.PLAYED, source, 0, 0, message);
+        record(stamp, packed);
+        show(stamp, packed);
+        router.event(source, message, stamp);
     }
 
     private boolean record(long stamp, long packed) {

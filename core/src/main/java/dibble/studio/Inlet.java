@@ -1,10 +1,13 @@
 package dibble.studio;
 
+import dibble.midi.Rest;
+import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
 import dibble.ports.ExclusiveLane;
 import dibble.ports.InputPort;
 import dibble.time.Clock;
 import dibble.transport.ClockFollower;
+import java.util.Arrays;
 import java.util.function.Consumer;
 
 /**
@@ -26,6 +29,11 @@ final class Inlet implements InputPort.Listener {
     private volatile Consumer<byte[]> alsoTold = message -> {};
     private volatile ClockFollower follower;
     private volatile long lost;
+
+    /** The keys that are down on this port, by channel and key, and its pedals by channel, a bit each. */
+    private final long[] keysDown = new long[16 * 128 / 64];
+
+    private final int[] pedalsDown = new int[16];
 
     /** What watches for echoes of the port's own device, or null. Belongs to whoever has the turn. */
     private LoopGuard guard;
@@ -74,16 +82,71 @@ final class Inlet implements InputPort.Listener {
 
     @Override
     public void gone() {
-        int[] slots = sources;
+        letGo(sources);
+    }
+
+    /**
+     * Releases the keys and pedals that are down on this port, as if they had been let go there, so that a take has it, too;
+     * then all that its sources owe, where they play on no other port.
+     */
+    void letGo(int[] slots) {
         engine.submit((router, stamp) -> {
             for (int source : slots) {
-                router.letGo(source, stamp);
+                release(source, stamp);
+                if (!engine.isPlayedElsewhere(source, this)) {
+                    router.letGo(source, stamp);
+                }
             }
+            Arrays.fill(keysDown, 0);
+            Arrays.fill(pedalsDown, 0);
         });
+    }
+
+    private void release(int source, long stamp) {
+        for (int channel = 0; channel < 16; channel++) {
+            for (int key = 0; key < 128; key++) {
+                if (isDown(channel, key)) {
+                    engine.play(source, ShortMessage.noteOff(channel, key, ShortMessage.DEFAULT_RELEASE), stamp);
+                }
+            }
+            for (int pedal = Rest.FIRST_PEDAL; pedal <= Rest.LAST_PEDAL; pedal++) {
+                if ((pedalsDown[channel] >>> pedal - Rest.FIRST_PEDAL & 1) != 0) {
+                    engine.play(source, ShortMessage.controller(channel, pedal, 0), stamp);
+                }
+            }
+        }
+    }
+
+    private boolean isDown(int channel, int key) {
+        int place = channel << 7 | key;
+        return (keysDown[place >>> 6] >>> place & 1) != 0;
+    }
+
+    /** Remembers which keys and pedals are down. The port's thread. */
+    private void follow(int message) {
+        int channel = ShortMessage.channel(message);
+        int place = channel << 7 | ShortMessage.data1(message);
+        if (ShortMessage.startsNote(message)) {
+            keysDown[place >>> 6] |= 1L << place;
+        } else if (ShortMessage.endsNote(message)) {
+            keysDown[place >>> 6] &= ~(1L << place);
+        } else if (ShortMessage.kind(message) == ShortMessage.CONTROLLER && Rest.isPedal(ShortMessage.data1(message))) {
+            int bit = 1 << ShortMessage.data1(message) - Rest.FIRST_PEDAL;
+            pedalsDown[channel] = Rest.isAtRest(message) ? pedalsDown[channel] & ~bit : pedalsDown[channel] | bit;
+        }
     }
 
     int[] sources() {
         return sources;
+    }
+
+    boolean plays(int source) {
+        for (int slot : sources) {
+            if (slot == source) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Runs as a command, in the turn. */
@@ -103,6 +166,7 @@ final class Inlet implements InputPort.Listener {
     @Override
     public void heard(int message, long stamp) {
         int[] slots = sources;
+        follow(message);
         for (int source : slots) {
             put(stamp, Packed.of(Packed.PLAYED, source, 0, 0, message));
         }

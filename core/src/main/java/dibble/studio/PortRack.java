@@ -210,11 +210,7 @@ final class PortRack {
                 .filter(slot -> Arrays.stream(now).noneMatch(other -> other == slot))
                 .toArray();
         if (gone.length > 0) {
-            engine.submit((router, stamp) -> {
-                for (int source : gone) {
-                    router.letGo(source, stamp);
-                }
-            });
+            inlet.letGo(gone);
         }
     }
 

@@ -71,7 +71,7 @@ record RecordPlan(
             long begins = other.tempo().nanos(course.tempo().ticks(from));
             return along(other, begins, Math.max(0, ahead), endTick, loops, early);
         }
-        TempoMap spliced = tempo.spliced(tempo.ticks(from + now - startsAt), other.tempo());
+        TempoMap spliced = tempo.spliced(course.tempo().tickAtOrBefore(course.position(now)), other.tempo());
         return new RecordPlan(other, Math.max(0, ahead), startsAt, from, endTick, loops, early, spliced);
     }
 }

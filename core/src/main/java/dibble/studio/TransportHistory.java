@@ -50,7 +50,8 @@ final class TransportHistory {
     OptionalLong tickAt(long stamp) {
         for (Iterator<Entry> latest = entries.descendingIterator(); latest.hasNext(); ) {
             Entry entry = latest.next();
-            if (entry.since <= stamp) {
+            // What is played in the nanosecond of a stop is played before it.
+            if (entry.since < stamp || entry.since == stamp && entry.course != null) {
                 return entry.course == null
                         ? OptionalLong.empty()
                         : OptionalLong.of(entry.course.tempo().ticks(entry.course.position(stamp)));

@@ -173,6 +173,12 @@ public final class TempoMap {
                 tempoTicks[i] + (nanos - tempoStarts[i]) / tempos.get(i).nanosPerTick());
     }
 
+    /** Returns the last tick at or before a time since the start. */
+    public long tickAtOrBefore(long nanos) {
+        long tick = ticks(nanos);
+        return nanos(tick) > nanos ? tick - 1 : tick;
+    }
+
     /** Quarter notes a minute at a tick. */
     public double bpm(long tick) {
         return tempos.get(last(tempoTicks, tick)).bpm();

@@ -72,12 +72,15 @@ public record Course(TempoMap tempo, long place, long at, Loop loop) {
     }
 
     /**
-     * Returns the course that goes on from here with another tempo map: the present tick is the same in both, and what is
-     * over of it is counted in nanoseconds, as a take counts it.
+     * Returns the course that goes on from here with another tempo map, which holds from the last whole tick on: as in a
+     * take, where a tempo begins at a tick.
      */
     public Course withTempo(TempoMap other, long now) {
         long position = position(now);
-        long tick = tempo.ticks(position);
-        return new Course(other, other.nanos(tick) + position - tempo.nanos(tick), Math.max(now, at), loop);
+        long tick = tempo.tickAtOrBefore(position);
+        long next = other.nanos(tick) + position - tempo.nanos(tick);
+        // In the last tick of a loop, it stays in its pass.
+        boolean isInLoop = loop != null && position < loopTo();
+        return new Course(other, isInLoop ? Math.min(next, other.nanos(loop.to()) - 1) : next, Math.max(now, at), loop);
     }
 }

@@ -304,7 +304,10 @@ final class Playing {
     private int resumedAt(Program next, long since, int passed) {
         Timeline now = program.timeline();
         boolean cameRound = pass > passed && next.course().loop() != null;
-        long from = cameRound ? next.course().loopFrom() : next.course().position(since);
+        // The other tempo holds from this tick on: what it has behind it may be due already, and is not played yet.
+        long tick = program.course().tempo().tickAtOrBefore(program.course().position(since));
+        long from =
+                cameRound ? next.course().loopFrom() : next.timeline().tempo().nanos(tick);
         int firstOfPass = pass > 0 ? now.firstAt(program.course().loopFrom()) : 0;
         if (at > firstOfPass) {
             boolean within = at < now.size() && now.nanos(at) == now.nanos(at - 1);

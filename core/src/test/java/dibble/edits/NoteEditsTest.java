@@ -14,6 +14,7 @@ import dibble.notes.Note;
 import dibble.notes.NoteChange;
 import dibble.notes.NoteFunction;
 import dibble.notes.Quantize;
+import dibble.notes.Times;
 import dibble.recording.ClipIndex;
 import dibble.recording.Onto;
 import dibble.recording.Region;
@@ -335,6 +336,40 @@ class NoteEditsTest {
             assertThat(index.start(note) % (2 * BAR)).isEqualTo(index.start(note % 8));
             assertThat(index.key(note)).isEqualTo(index.key(note % 8));
         }
+    }
+
+    @Test
+    void aPauseIsInsertedBeforeTheFirstBar() {
+        Session session = session(played(1));
+        Session later = Arrangement.insert(0, BAR).of(session, Set.of(ID));
+        assertThat(track(later).sounding().tick(0))
+                .isEqualTo(track(session).sounding().tick(0) + BAR);
+        assertThat(later.tempo().bpm(0)).isEqualTo(session.tempo().bpm(0));
+    }
+
+    @Test
+    void mutedNotesGoWithTheirBars() {
+        Session session = session(played(1));
+        Session muted = NoteEdits.mute(session, all(session), true);
+        Session later = Arrangement.insert(0, BAR).of(muted, Set.of(ID));
+        assertThat(track(later).sounding().size())
+                .isEqualTo(track(muted).sounding().size());
+        assertThat(track(later).content().tick(0))
+                .isEqualTo(track(muted).content().tick(0) + BAR);
+    }
+
+    @Test
+    void anOffWithoutItsNoteStaysWhereItIs() {
+        MidiTrack clip = new MidiTrack.Builder()
+                .add(0, ShortMessage.noteOn(0, 60, 80))
+                .add(100, ShortMessage.noteOff(0, 62, 64))
+                .add(200, ShortMessage.noteOff(0, 60, 64))
+                .build();
+        BitSet first = new BitSet();
+        first.set(0);
+        MidiTrack half = Times.stretch(2, 1).of(clip, ClipIndex.of(clip), first).clip();
+        assertThat(ClipIndex.of(half).end(0)).isEqualTo(400);
+        assertThat(half.size()).isEqualTo(3);
     }
 
     @Test

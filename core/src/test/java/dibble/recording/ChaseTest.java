@@ -48,6 +48,18 @@ class ChaseTest {
                 .containsExactly(cc(99, 1), cc(98, 8), cc(6, 70), cc(101, 0), cc(100, 0), cc(6, 2));
     }
 
+    /** A coarse half puts its fine half to 0, so the two belong together. */
+    @Test
+    void fineHalvesAreSentWithTheirCoarseHalves() {
+        assertThat(held(cc(7, 90), cc(39, 12))).containsExactly(cc(7, 90), cc(39, 12));
+        assertThat(held(cc(39, 12), cc(7, 90))).containsExactly(cc(7, 90));
+        Chase start = chase(cc(7, 90), cc(39, 12));
+        assertThat(chase(cc(7, 80), cc(39, 12)).wayTo(start)).containsExactly(cc(7, 90), cc(39, 12));
+        assertThat(chase(cc(7, 90), cc(39, 50)).wayTo(start)).containsExactly(cc(7, 90), cc(39, 12));
+        assertThat(chase(cc(7, 90), cc(39, 12)).wayTo(start)).isEmpty();
+        assertThat(start.wayTo(chase(cc(7, 90)))).containsExactly(cc(7, 90));
+    }
+
     @Test
     void dataForNothingIsAControllerLikeOthers() {
         assertThat(held(cc(6, 12), cc(64, 127))).containsExactly(cc(6, 12), cc(64, 127));

@@ -48,6 +48,10 @@ final class FakeDevices implements Devices {
             }
         }
 
+        void goAway() {
+            listener.gone();
+        }
+
         void playExclusive(byte... message) {
             listener.heardExclusive(message);
         }

@@ -258,7 +258,9 @@ class MotionTest {
                 deck.plan = deck.plan.next();
             }
             RecordPlan plan = deck.plan;
-            if (now.get() > plan.startsAt() && now.get() < plan.endsAt()) {
+            boolean isInLastTick = plan.endTick() != RecordPlan.OPEN
+                    && deck.course.tempo().ticks(deck.course.position(now.get())) >= plan.endTick() - 1;
+            if (now.get() > plan.startsAt() && now.get() < plan.endsAt() && !isInLastTick) {
                 long played = deck.course.tempo().ticks(deck.course.position(now.get()));
                 // How far that tick is away, by the tempo of each: the same but for roundings of a nanosecond.
                 long ofPlayback = deck.course.tempo().nanos(played) - deck.course.position(now.get());

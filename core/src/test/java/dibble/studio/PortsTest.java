@@ -105,6 +105,18 @@ class PortsTest {
         }
     }
 
+    /** A source that listens to every port keeps the keys that are held on the ports that stay. */
+    @Test
+    void aPortThatGoesReleasesItsOwnKeysAlone() {
+        FakeDevices.In other = devices.in("other");
+        open(session().withSources(List.of(Source.keyboard("larkspur", "Larkspur", "any", Range.ALL))));
+        sentAfter(() -> keys.play(noteOn(0, 60, 80)));
+        sentAfter(() -> other.play(noteOn(0, 64, 80), controller(0, 64, 127)));
+        assertThat(sentAfter(other::goAway)).containsExactly(noteOff(0, 64, 64), controller(0, 64, 0));
+        assertThat(studio.soundingCount()).isEqualTo(1);
+        assertThat(sentAfter(() -> keys.play(noteOff(0, 60, 33)))).containsExactly(noteOff(0, 60, 33));
+    }
+
     @Test
     void aPortThatGoesIsForgottenAndOneThatIsBackIsQuietedAndSoundsAgain() {
         open(session());

@@ -193,6 +193,17 @@ class RecordingTest {
     }
 
     @Test
+    void notesRightBeforeTheEndKeepTheirTimesAmongOtherEvents() {
+        Recording only = recording(looping(), session(), TRACKS, Set.of("harp"));
+        only.event(START + 1_960 * MS, 0, on(64), false);
+        only.event(START + 1_970 * MS, 0, ShortMessage.controller(0, 64, 127), false);
+        only.event(START + 1_980 * MS, 0, on(66), false);
+        only.event(START + 1_985 * MS, 0, off(64), false);
+        assertThat(events(only.finish(START + 1_995 * MS).log()))
+                .containsExactly("1960 on 64", "1970 cc 64 127", "1980 on 66", "1985 off 64", "1995 off 66");
+    }
+
+    @Test
     void aTakeHasTheTempoThatWasChangedWhileItWasRecorded() {
         Recording recording = recording(RecordPlan.OPEN);
         recording.event(START, 0, on(64), false);

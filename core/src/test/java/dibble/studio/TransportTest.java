@@ -14,6 +14,7 @@ import dibble.gear.Source;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
+import dibble.recording.ClipIndex;
 import dibble.recording.EventLog;
 import dibble.recording.Onto;
 import dibble.recording.Region;
@@ -31,6 +32,7 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Tag;
@@ -228,6 +230,73 @@ class TransportTest {
             assertThat(events(take).subList(0, 3)).containsExactlyInAnyOrder("cc 64", "cc 0", "on 60");
             assertThat(events(take).subList(3, 6)).containsExactly("on 62", "off 62", "off 60");
             assertThat(take.log().stamp(2)).isZero();
+        }
+
+        private List<Long> starts(Track track, long from, long to) {
+            ClipIndex index = ClipIndex.of(track.sounding());
+            return IntStream.range(0, index.noteCount())
+                    .mapToObj(index::start)
+                    .filter(start -> start >= from && start < to)
+                    .toList();
+        }
+
+        @Test
+        void aPunchWithTheOptionsOfTheBeginningReplacesItsRangeAndNothingElse() {
+            open(session().withTracks(List.of(notes("harp", HARP, 60), notes("winds", WINDS, 50))));
+            document.perform(performance -> performance.withArmed("harp", true));
+            Track before = document.session().tracks().get(0);
+            studio.setOptions(RecordOptions.PLAIN
+                    .withRange(new RecordOptions.Stretch(BAR, 2 * BAR))
+                    .withPunches(true));
+            studio.record();
+            pulseUntil(() -> studio.recording() != null);
+            clock.advance(document.session().tempo().nanos(BAR + BAR / 4));
+            keys.play(noteOn(0, 72, 80), noteOff(0, 72, 64));
+            clock.advance(document.session().tempo().nanos(BAR));
+            pulseUntil(() -> document.session().takes().size() == 1);
+            studio.stop();
+            Track after = document.session().tracks().get(0);
+            assertThat(starts(after, 0, BAR)).isEqualTo(starts(before, 0, BAR));
+            assertThat(starts(after, 2 * BAR, Long.MAX_VALUE)).isEqualTo(starts(before, 2 * BAR, Long.MAX_VALUE));
+            assertThat(starts(after, BAR, 2 * BAR)).containsExactly(BAR + BAR / 4);
+            assertThat(document.session().tracks().get(1)).isEqualTo(before(1));
+        }
+
+        private Track before(int track) {
+            document.undo();
+            Track was = document.session().tracks().get(track);
+            document.redo();
+            return was;
+        }
+
+        @Test
+        void whatIsKeptLiesOverTheTracksWhereItWasPlayed() {
+            open(session().withTracks(List.of(notes("harp", HARP, 60))));
+            document.perform(performance -> performance.withArmed("harp", true));
+            Track before = document.session().tracks().get(0);
+            studio.play(document.session().tempo().nanos(5 * BAR));
+            clock.advance(document.session().tempo().nanos(BAR / 4));
+            keys.play(noteOn(0, 72, 80), noteOff(0, 72, 64));
+            pulseUntil(() -> studio.notesToKeep() == 1);
+            studio.stop();
+            assertThat(studio.keepPlayed()).isTrue();
+            pulseUntil(() -> document.session().takes().size() == 1);
+            Track after = document.session().tracks().get(0);
+            List<Long> added = new ArrayList<>(starts(after, 0, Long.MAX_VALUE));
+            starts(before, 0, Long.MAX_VALUE).forEach(added::remove);
+            assertThat(added).containsExactly(5 * BAR + BAR / 4);
+            assertThat(after.noteCount()).isEqualTo(before.noteCount() + 1);
+        }
+
+        @Test
+        void aPreviewIsNotRecordedOnto() {
+            open(session().withTracks(List.of(notes("harp", HARP, 60), notes("winds", WINDS, 50))));
+            document.preview(session -> session.withZones(List.of()));
+            studio.record();
+            pulseUntil(() -> studio.recording() != null);
+            assertThat(document.session().zones()).hasSize(2);
+            stopped();
+            assertThat(document.session().zones()).hasSize(2);
         }
 
         @Test

@@ -108,6 +108,17 @@ class ClockScriptTest {
         }
     }
 
+    @Test
+    void aLoopWithoutABeatIsClickedWhereItBegins() {
+        Course course = new Course(TEMPO, TEMPO.nanos(100), 0, new Course.Loop(100, 500));
+        Steps beats = new Steps(course, TEMPO::beatAt, 0);
+        for (int pass = 1; pass < 4; pass++) {
+            assertThat(beats.tick()).isEqualTo(100);
+            assertThat(beats.due()).isEqualTo(course.startOf(pass));
+            beats.next();
+        }
+    }
+
     @Nested
     class Followed {
         private void clocks(int count) {

@@ -445,11 +445,12 @@ class PlayingTest {
         long position = course.position(now);
         assertThat(course.time(position, course.pass(now))).isEqualTo(now);
         assertThat(Objects.isNull(loop) || position < course.loopTo()).isTrue();
-        long tick = tempo.ticks(position);
-        // The other tempo holds from the nearest tick on.
+        long tick = tempo.tickAtOrBefore(position);
+        // The other tempo holds from the last whole tick on.
         Course other = course.withTempo(TempoMap.of(200), now);
         long sinceTick = position - tempo.nanos(tick);
-        assertThat(other.position(now)).isEqualTo(other.tempo().nanos(tick) + sinceTick);
+        long goesOn = other.tempo().nanos(tick) + sinceTick;
+        assertThat(other.position(now)).isEqualTo(loop == null ? goesOn : Math.min(goesOn, other.loopTo() - 1));
         assertThat(course.leadsOn(other)).isTrue();
     }
 }

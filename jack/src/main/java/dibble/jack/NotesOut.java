@@ -46,6 +46,11 @@ final class NotesOut {
     /** How many blocks the next long message has been put off. */
     private int putOff;
 
+    /** How many bearers have the next note, and the next real-time message: in the last block there was no room for more. */
+    private int bearersOfNote;
+
+    private int bearersOfRealTime;
+
     NotesOut(String port, Clock clock) {
         this.port = port;
         this.clock = clock;
@@ -123,27 +128,35 @@ final class NotesOut {
             if (frame >= time.frames()) {
                 return;
             }
-            if (!write(all, (int) next.nextPayload(), isNote, frame, scratch)) {
-                // The buffer is full. What is left has its turn in the next block.
+            int first = isNote ? bearersOfNote : bearersOfRealTime;
+            int written = write(all, first, (int) next.nextPayload(), isNote, frame, scratch);
+            bearersOfNote = isNote ? written : bearersOfNote;
+            bearersOfRealTime = isNote ? bearersOfRealTime : written;
+            if (written < all.length) {
+                // The buffer is full. The others get the message in the next block, and nobody gets it twice.
                 return;
             }
+            bearersOfNote = isNote ? 0 : bearersOfNote;
+            bearersOfRealTime = isNote ? bearersOfRealTime : 0;
             next.poll();
         }
     }
 
-    private static boolean write(Bearer[] all, int message, boolean isNote, int frame, Scratch scratch) {
+    /** Writes a message to all bearers from one on; returns the first one that has no room, or how many there are. */
+    private static int write(Bearer[] all, int first, int message, boolean isNote, int frame, Scratch scratch) {
         int length = isNote ? ShortMessage.length(ShortMessage.status(message)) : systemLength(message);
-        for (Bearer bearer : all) {
+        for (int i = first; i < all.length; i++) {
+            Bearer bearer = all[i];
             int borne = isNote ? bearer.spec.borne(message) : message;
             if (borne != 0) {
                 int at = Math.max(frame, bearer.last);
                 if (!scratch.write(bearer.buffer, at, borne, length)) {
-                    return false;
+                    return i;
                 }
                 bearer.last = at;
             }
         }
-        return true;
+        return all.length;
     }
 
     private static int systemLength(int packed) {
