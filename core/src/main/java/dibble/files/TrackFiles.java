@@ -53,7 +53,7 @@ final class TrackFiles {
 
     private TrackFiles() {}
 
-    /** Returns the prints, and muted notes behind them, where they cannot be told from what sounds; none otherwise. */
+    /** Returns the prints, then the muted notes; none where the sounding events alone say the same. */
     static List<MidiTrack> keptPrints(Track track) {
         List<MidiTrack> prints = new ArrayList<>(track.regions().prints());
         Optional<HandEdits> hand = track.regions().byHand();

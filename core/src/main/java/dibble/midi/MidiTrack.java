@@ -54,7 +54,7 @@ public final class MidiTrack {
     /** A key signature. */
     public static final int META_KEY = 0x59;
 
-    /** The destination of an event that names none of its own: it is played where its track is. */
+    /** The destination of an event that names none: the part of its track. */
     public static final String NO_DESTINATION = "";
 
     private static final byte[] NO_BYTES = {};
@@ -226,7 +226,7 @@ public final class MidiTrack {
         return pieces[piece].destination(i - firsts[piece]);
     }
 
-    /** Whether any event names a destination. */
+    /** Returns true if any event names a destination. */
     public boolean namesDestinations() {
         return Arrays.stream(pieces).anyMatch(piece -> piece.destinations != null);
     }

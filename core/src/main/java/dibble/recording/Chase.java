@@ -157,7 +157,7 @@ public final class Chase {
         }
     }
 
-    /** Whether a controller is the coarse half of one of 14 bits; bank select and parameter data are kept apart. */
+    /** Returns true for the coarse half of a 14-bit controller, other than bank select and parameter data. */
     private static boolean isCoarse(int place) {
         return place > BANK_MSB && place < FINE && place != ControllerLanes.DATA_MSB;
     }

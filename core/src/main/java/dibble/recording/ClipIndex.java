@@ -156,7 +156,7 @@ public final class ClipIndex {
         return ShortMessage.channel(clip.message(ons[note]));
     }
 
-    /** Where a note sounds, and one at a time does: {@code destination << 11 | channel << 7 | key}. */
+    /** Returns the slot of a note, in which one note sounds at a time: {@code destination << 11 | channel << 7 | key}. */
     public int slot(int note) {
         return destinations[ons[note]] << 11 | channel(note) << 7 | key(note);
     }

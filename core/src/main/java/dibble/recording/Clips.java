@@ -127,7 +127,7 @@ public final class Clips {
             }
         }
 
-        /** Whether an event is the off of a sounding note: one that is right on the edge keeps its velocity. */
+        /** Returns true for the off of a sounding note, which keeps its velocity at the edge of a stretch. */
         private boolean endsOpenNote(int i) {
             return clip.isChannelMessage(i)
                     && ShortMessage.endsNote(clip.message(i))
@@ -160,7 +160,7 @@ public final class Clips {
     }
 
     /**
-     * Returns a track in which every note has an off of its own: one that is struck again ends there, and one that has no
+     * Returns a track in which every note has its own off: a note that is struck again ends there, and a note without an
      * off lasts to the end of the track.
      */
     public static MidiTrack closed(MidiTrack track) {

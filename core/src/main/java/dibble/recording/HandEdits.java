@@ -58,7 +58,7 @@ public final class HandEdits {
         return known;
     }
 
-    /** Lets go of what can be made again, since nobody looks at these edits now: the way back must not keep it. */
+    /** Drops derived values; the undo history must not hold them. */
     void forgetDerived() {
         index = null;
         sounding = null;
@@ -229,7 +229,7 @@ public final class HandEdits {
         return new HandEdits(whole, Origins.of(played, shifts), muted);
     }
 
-    /** Puts events where they were; empty where they do not fit, since somebody has edited the file. */
+    /** Puts events where they were; empty where they do not fit, as after an edit of the file in another application. */
     private static Optional<MidiTrack> interleaved(MidiTrack sounding, MidiTrack silent, BitSet silentEvents) {
         int size = sounding.size() + silent.size();
         if (silentEvents.cardinality() != silent.size() || silentEvents.length() > size) {

@@ -67,11 +67,11 @@ public final class Printer {
     /** By destination: the number of its part's name, or {@link #NOWHERE} where no part, or more than one, is there. */
     private int[] nameOfDestination = {};
 
-    /** Where the last message went that moved a pedal or wheel, so that its way back is printed in the same place. */
+    /** By pedal or wheel: the target of the message that moved it last, which also gets the message that resets it. */
     private final Map<Integer, Printed> movedWheels = new HashMap<>();
 
     /**
-     * Where a message was printed.
+     * The target of a printed message.
      *
      * @param own the track of its part, or {@link #NOWHERE}
      * @param name the number of the destination that it names

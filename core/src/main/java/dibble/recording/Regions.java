@@ -175,7 +175,7 @@ public final class Regions {
         return known;
     }
 
-    /** Lets go of what can be made again, since nobody looks at these regions now: the way back must not keep it. */
+    /** Drops derived values; the undo history must not hold them. */
     public void forgetDerived() {
         untouched = null;
         edited = null;

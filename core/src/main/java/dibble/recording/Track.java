@@ -130,7 +130,7 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
         return new Track(id, name, input, to, others, extras);
     }
 
-    /** How many of its notes sound. */
+    /** Returns the number of sounding notes. */
     public int noteCount() {
         MidiTrack clip = sounding();
         int notes = 0;

@@ -21,7 +21,7 @@ import java.util.function.Function;
  * @param destination the destination that its events name, as a text
  */
 public record TrackVoice(Track track, String name, String destination, Events events) {
-    /** Stands for the channel that each event has. */
+    /** A route that keeps the channel of each event. */
     public static final int OWN_CHANNEL = -1;
 
     private static final int[] NO_SOUND = {};

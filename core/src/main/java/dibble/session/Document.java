@@ -154,7 +154,7 @@ public final class Document {
         }
     }
 
-    /** The way back keeps values, and not what was made of them to show and to play them. */
+    /** Drops values derived from tracks that are no longer shown. */
     private void forgetDerived(Session left) {
         if (left.tracks() != shown.tracks()) {
             Set<Regions> present = Collections.newSetFromMap(new IdentityHashMap<>());

@@ -36,7 +36,7 @@ interface Deck {
     /** Starts to record; new tracks are made where parts have none. */
     void record(RecordPlan plan, RecordOptions options);
 
-    /** Has a recording go on along another course. @param now when that takes over, on the studio's clock */
+    /** Continues a recording along another course. @param now the time of the change, on the studio's clock */
     void recordAlong(Course course, long now);
 
     /** Ends the recording. */

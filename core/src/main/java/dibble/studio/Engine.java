@@ -107,7 +107,7 @@ final class Engine implements RouterOutput {
         } while (hasWork());
     }
 
-    /** Whether a source is played on another port, too. */
+    /** Returns true if a source is also played on another port. */
     boolean isPlayedElsewhere(int source, Inlet but) {
         for (Inlet inlet : inlets) {
             if (inlet != but && inlet.plays(source)) {

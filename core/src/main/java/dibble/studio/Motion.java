@@ -69,7 +69,7 @@ final class Motion {
     private String followed;
     private boolean otherRan;
 
-    /** Whether a recording is still on its way to its beginning, where it silences what it replaces. */
+    /** True until a recording begins, where it silences the tracks that it replaces. */
     private boolean silencesReplaced;
 
     private final TransportHistory history = new TransportHistory();
@@ -255,7 +255,7 @@ final class Motion {
         deck.record(plan, options);
     }
 
-    /** Silences what a recording replaces, at once or when it begins: on the way to a punch one hears what leads there. */
+    /** Silences the tracks that a recording replaces, from its beginning on: they are audible on the way to a punch. */
     private void silenceReplaced() {
         RecordPlan plan = ((Recording) state).plan;
         silencesReplaced = plan.startsAt() > clock.nanos();

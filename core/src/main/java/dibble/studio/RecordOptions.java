@@ -71,7 +71,7 @@ public record RecordOptions(
         return new RecordOptions(countIn, click, onto, range, loops, punches, step);
     }
 
-    /** How a recording is printed onto its tracks: one of a range leaves what is outside the range. */
+    /** Returns the mode in which a recording is printed: a recording of a range changes nothing outside the range. */
     public Onto printing() {
         return onto == Onto.INSTEAD && (isLooping() || isPunching()) ? Onto.WITHIN : onto;
     }

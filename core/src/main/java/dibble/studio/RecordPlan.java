@@ -39,7 +39,7 @@ record RecordPlan(
         return new RecordPlan(course, pass, course.time(from, pass), from, endTick, loops, early, course.tempo());
     }
 
-    /** Returns when it ends by itself, on the studio's clock, or {@link #OPEN}. */
+    /** Returns its end on the studio's clock, or {@link #OPEN}. */
     long endsAt() {
         return endTick == OPEN ? OPEN : course.time(course.tempo().nanos(endTick), pass);
     }

@@ -148,8 +148,8 @@ final class Recorder implements AutoCloseable {
     }
 
     /**
-     * Asks for a take of the events that were played and not recorded, printed over what the tracks have, at the mark that
-     * follows.
+     * Requests a take of the events that were played and not recorded, printed over the present content of the tracks, at
+     * the next mark.
      *
      * @param fromAt where the music was at a time of the clock, in nanoseconds of the tempo
      */

@@ -59,7 +59,7 @@ public final class Recording {
 
     private final OpenNotes heldForNext = new OpenNotes();
 
-    /** Whether anything was played since it began. */
+    /** True once an event was played after the beginning. */
     private boolean played;
 
     /** A note of the time before the start, an off that is due after it, or an event for the next pass. */
@@ -262,7 +262,7 @@ public final class Recording {
         return new Take("take", say("recording.take"), sources, log, marks, plan.tempo(), end, plan.from());
     }
 
-    /** Whether nothing was played in a pass of a loop: there is nothing to keep of it. */
+    /** Returns true for a pass of a loop without events, which leaves no take. */
     boolean isSilentPass() {
         return plan.loops() && !played;
     }

@@ -101,7 +101,7 @@ final class StudioDeck implements Deck {
         mark();
     }
 
-    /** Keeps what was played and not recorded. @param tickAt where the music was at a time of the clock */
+    /** Makes a take of unrecorded events. @param tickAt returns the tick of the music at a time of the clock */
     void keepPlayed(LongUnaryOperator tickAt) {
         TempoMap tempo = document.kept().tempo();
         List<Track> tracks = prepareTracks();

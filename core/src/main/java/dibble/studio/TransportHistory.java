@@ -8,8 +8,8 @@ import java.util.concurrent.ConcurrentLinkedDeque;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Where the music was at past times of the clock, as far back as unrecorded events are kept. One thread appends, any
- * thread asks.
+ * The position of the music at past times of the clock, as far back as unrecorded events are kept. One thread appends,
+ * any thread reads.
  */
 final class TransportHistory {
     private static final long KEPT_NANOS = TimeUnit.HOURS.toNanos(2);
@@ -19,12 +19,12 @@ final class TransportHistory {
 
     private final Deque<Entry> entries = new ConcurrentLinkedDeque<>();
 
-    /** The music moves along a course from a time on. */
+    /** Notes that the music moves along a course from a time on. */
     void moves(long now, Course course) {
         append(new Entry(now, course));
     }
 
-    /** The music stands still from a time on. */
+    /** Notes that the music stopped. */
     void rests(long now) {
         append(new Entry(now, null));
     }
@@ -50,7 +50,7 @@ final class TransportHistory {
     OptionalLong tickAt(long stamp) {
         for (Iterator<Entry> latest = entries.descendingIterator(); latest.hasNext(); ) {
             Entry entry = latest.next();
-            // What is played in the nanosecond of a stop is played before it.
+            // An event in the nanosecond of a stop comes before the stop.
             if (entry.since < stamp || entry.since == stamp && entry.course != null) {
                 return entry.course == null
                         ? OptionalLong.empty()

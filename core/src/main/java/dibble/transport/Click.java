@@ -84,7 +84,7 @@ public final class Click implements AutoCloseable {
         }
     }
 
-    /** Clicks what was due before the other course began, and goes on along that. */
+    /** Clicks the beats that were due before the other course began, and follows that course. */
     private Steps follow(Course next, Course before, Steps beats) {
         if (!before.leadsOn(next)) {
             return new Steps(next, next.tempo()::beatAt, clock.nanos());

@@ -6,8 +6,7 @@ import java.util.function.Consumer;
 
 /**
  * The clocks of a {@link Course}, and the messages between them by which a follower knows its position, step by step. A
- * song position counts sixteenths, so away from one a follower is let in at the next. Belongs to one thread; knows no
- * clock but the times it is given.
+ * song position counts sixteenths, so elsewhere a follower joins at the next one. Not thread-safe; reads no clock.
  */
 final class ClockScript {
     /** Ticks from one clock to the next. */
@@ -24,7 +23,7 @@ final class ClockScript {
     private Course course;
     private Steps steps;
 
-    /** Whether those who follow run, and know where. */
+    /** True while followers run at a known position. */
     private boolean running;
 
     ClockScript(Course course) {
@@ -50,7 +49,7 @@ final class ClockScript {
         return steps.tick();
     }
 
-    /** Whether a follower can be let in with the next clock. */
+    /** Returns true if a follower can join with the next clock. */
     boolean canJoin() {
         return running && isOnSixteenth();
     }

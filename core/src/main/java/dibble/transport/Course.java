@@ -32,7 +32,7 @@ public record Course(TempoMap tempo, long place, long at, Loop loop) {
         return new Course(tempo, place, at, null);
     }
 
-    /** Whether another course goes on where this one is when the other begins: its tempo or its loop differs. */
+    /** Returns true if another course continues this one at its own beginning, with another tempo or loop. */
     public boolean leadsOn(Course next) {
         long here = tempo.ticks(position(next.at));
         long apart = Math.abs(next.place - next.tempo.nanos(here));

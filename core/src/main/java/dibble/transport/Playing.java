@@ -288,7 +288,7 @@ final class Playing {
         over = over && first == next.timeline().size();
     }
 
-    /** Does what is due by a time: a change that is noticed late must not lose what came before it. */
+    /** Plays the events that are due by a time: a change that is noticed late must not lose earlier events. */
     private void playUntil(long time) {
         while (!over && due() <= time) {
             act();
@@ -304,7 +304,7 @@ final class Playing {
     private int resumedAt(Program next, long since, int passed) {
         Timeline now = program.timeline();
         boolean cameRound = pass > passed && next.course().loop() != null;
-        // The other tempo holds from this tick on: what it has behind it may be due already, and is not played yet.
+        // The other tempo holds from this tick on, so that later ticks may be due at once.
         long tick = program.course().tempo().tickAtOrBefore(program.course().position(since));
         long from =
                 cameRound ? next.course().loopFrom() : next.timeline().tempo().nanos(tick);

@@ -2,7 +2,7 @@ package dibble.transport;
 
 import java.util.function.LongUnaryOperator;
 
-/** The positions of a grid (beats, clocks) along a {@link Course}, one after the other. Belongs to one thread. */
+/** The positions of a grid (beats, clocks) along a {@link Course}, in order. Not thread-safe. */
 final class Steps {
     private final LongUnaryOperator grid;
     private Course course;

@@ -34,7 +34,7 @@ import java.util.Set;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 
-/** Whatever is done to notes, a file has it: notes, muted ones, where they came from, and the way back. */
+/** A file keeps all edits of notes: content, mutes and origins; undo leads back to the beginning. */
 class EditedTracksTest {
     private static final long BAR = 3840;
     private static final PartRef CELESTA = new PartRef("sorrel", "celesta");

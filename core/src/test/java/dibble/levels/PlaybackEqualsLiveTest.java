@@ -128,7 +128,7 @@ class PlaybackEqualsLiveTest {
         return sent;
     }
 
-    /** What the tracks send while the take lasts; before it, controllers are put where the tracks expect them. */
+    /** Returns the messages that the tracks send from the beginning of the take on; earlier ones only set controllers. */
     private static Map<String, List<Sent>> playedBack(Session session) {
         Rendition rendition = Rendition.ofTracks(session, Performance.NEW);
         Map<String, List<Sent>> sent = new TreeMap<>();
@@ -148,7 +148,7 @@ class PlaybackEqualsLiveTest {
         assertSameSent(playedBack(recorded.session), live(recorded.take), recorded.end());
     }
 
-    /** Whatever a part was recorded on moves with it to its new channel. */
+    /** Recorded events follow their part to its new channel. */
     @Property(tries = 300)
     void recordedMaterialFollowsItsPart(@ForAll long seed) {
         Recorded recorded = Recorded.random(seed);
@@ -200,7 +200,7 @@ class PlaybackEqualsLiveTest {
 
     private static void assertSameSent(Map<String, List<Sent>> actual, Map<String, List<Sent>> expected, long end) {
         assertThat(actual.keySet()).isEqualTo(expected.keySet());
-        // At the end each voice comes to rest by itself, in its own order.
+        // At the end, the order in which voices come to rest is free.
         expected.forEach((channel, sent) -> {
             assertSame(channel, during(actual.get(channel), end), during(sent, end));
             assertThat(sounding(actual.get(channel)))

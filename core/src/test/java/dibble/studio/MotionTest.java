@@ -274,7 +274,7 @@ class MotionTest {
         }
     }
 
-    /** What is recorded is where the music was when it was played, whatever the tempo did. */
+    /** Recorded events keep the position of the music through changes of tempo. */
     @Nested
     class TempoChangesWhileRecording {
         private void changeTempo(double bpm) {

@@ -47,7 +47,7 @@ class ClockScriptTest {
         return new Course(TEMPO, TEMPO.nanos(loop == null ? from : Math.min(from, loop.to() - 1)), at, loop);
     }
 
-    /** Whatever is changed, and however late that is noticed. */
+    /** Random changes of course, noticed late. */
     @Property(tries = 500)
     void aFollowerIsWhereTheMusicIsAtEveryClock(@ForAll long seed) {
         new ClockScriptTest().assertFollowed(new Random(seed));

@@ -46,7 +46,7 @@ final class NotesOut {
     /** How many blocks the next long message has been put off. */
     private int putOff;
 
-    /** How many bearers have the next note, and the next real-time message: in the last block there was no room for more. */
+    /** Bearers that have the next note, and the next real-time message, since the last block had no room for more. */
     private int bearersOfNote;
 
     private int bearersOfRealTime;
@@ -133,7 +133,7 @@ final class NotesOut {
             bearersOfNote = isNote ? written : bearersOfNote;
             bearersOfRealTime = isNote ? bearersOfRealTime : written;
             if (written < all.length) {
-                // The buffer is full. The others get the message in the next block, and nobody gets it twice.
+                // The buffer is full. The remaining bearers get the message in the next block.
                 return;
             }
             bearersOfNote = isNote ? 0 : bearersOfNote;
