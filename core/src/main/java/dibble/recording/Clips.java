@@ -223,9 +223,9 @@ public final class Clips {
     }
 
     /**
-     * Two clips over each other; at equal ticks the first one comes first. A note of the one that begins while the other
-     * sounds it ends that, and a pedal that both hold down comes up with the last. Where one has nothing in it, the other
-     * is as it was.
+     * Merges two clips as the router merges two players; at equal ticks the first one comes first. A note that begins
+     * while the other clip sounds its key ends that, and lasts until both clips have released the key; so does a pedal.
+     * Where one clip is empty, the other one is unchanged.
      */
     public static MidiTrack over(MidiTrack first, MidiTrack second) {
         if (first.size() == 0) {
@@ -249,7 +249,11 @@ public final class Clips {
 
         private final MidiTrack first;
         private final Destinations destinations = new Destinations();
-        private final OpenNotes open = new OpenNotes();
+        /** The clip of the note that sounds. */
+        private final OpenNotes sounding = new OpenNotes();
+
+        /** By clip: the notes that it holds. */
+        private final List<OpenNotes> held = List.of(new OpenNotes(), new OpenNotes());
 
         /** By destination, channel and pedal: a bit for each of the two clips that holds it down. */
         private final Map<Integer, Integer> down = new HashMap<>();
@@ -272,15 +276,17 @@ public final class Clips {
             int whose = event.track() == first ? 0 : 1;
             int message = event.message();
             if (ShortMessage.startsNote(message)) {
-                int before = open.begin(destination, message, whose);
-                if (before != OpenNotes.NONE && before != whose) {
+                boolean isOwn = held.get(whose).begin(destination, message, whose) != OpenNotes.NONE;
+                int before = sounding.begin(destination, message, whose);
+                if (before != OpenNotes.NONE && !(before == whose && isOwn)) {
                     merged.add(Event.of(event.tick(), OpenNotes.off(message), event.destination()));
                 }
             } else if (ShortMessage.endsNote(message)) {
-                if (open.at(destination, message) != whose) {
+                boolean wasHeld = held.get(whose).end(destination, message) != OpenNotes.NONE;
+                if (!wasHeld || held.get(1 - whose).at(destination, message) != OpenNotes.NONE) {
                     return;
                 }
-                open.end(destination, message);
+                sounding.end(destination, message);
             } else if (isPedal(message) && !moves(destination, message, whose)) {
                 return;
             }

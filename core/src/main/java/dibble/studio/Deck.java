@@ -18,8 +18,8 @@ interface Deck {
      */
     void play(Course course, Set<String> silent, int countIn, boolean click);
 
-    /** Has tracks play along somebody else's clock. */
-    void playAlong(Follower other, Course.Loop loop, Set<String> silent);
+    /** Plays tracks along somebody else's clock. @param entry the position at which they begin */
+    void playAlong(Follower other, long entry, Course.Loop loop, Set<String> silent);
 
     /** Has other tracks be silent from now on. */
     void setSilent(Set<String> silent);

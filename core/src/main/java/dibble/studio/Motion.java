@@ -134,7 +134,7 @@ final class Motion {
         } else if (course() != null) {
             history.moves(now, course());
         } else {
-            history.moves(now, Course.of(follower.tempo(), follower.entry(), now));
+            history.moves(now, Course.of(follower.tempo(), follower.nanos(), now));
         }
     }
 
@@ -181,13 +181,18 @@ final class Motion {
             return;
         }
         if (follower != null && follower.isRunning()) {
-            deck.playAlong(follower, loop(), Set.of());
-            become(new Playing(null));
+            playAlong(follower.nanos());
         } else {
             Course course = course(from, clock.nanos() + deck.readiness());
             deck.play(course, Set.of(), 0, options.click());
             become(new Playing(course));
         }
+    }
+
+    /** @param entry the start of the other where that was waited for, however late it is noticed; else the present */
+    private void playAlong(long entry) {
+        deck.playAlong(follower, entry, loop(), Set.of());
+        become(new Playing(null));
     }
 
     /** Starts to record; while it plays, from where it is. */
@@ -283,7 +288,7 @@ final class Motion {
         if (plays) {
             deck.setSilent(silentWhileRecording());
         } else {
-            deck.playAlong(follower, loop(), silentWhileRecording());
+            deck.playAlong(follower, from, loop(), silentWhileRecording());
         }
     }
 
@@ -412,7 +417,7 @@ final class Motion {
                 become(new Resting());
                 recordAlong(true);
             } else if (state instanceof Resting) {
-                play(place);
+                playAlong(follower.jumpedTo());
             }
         } else if (!runs && otherRan) {
             otherRan = false;

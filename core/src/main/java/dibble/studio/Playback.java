@@ -153,12 +153,12 @@ final class Playback implements AutoCloseable {
         startClick(course, countIn, clicks);
     }
 
-    void playAlong(Follower other, Course.Loop loop, Set<String> unheard) {
+    void playAlong(Follower other, long entry, Course.Loop loop, Set<String> unheard) {
         stop();
         silent = unheard;
         // Its time is that of the session already.
         program = program(new Course(other.tempo(), 0, 0, loop));
-        player = new Player("dibble-player", other, program);
+        player = new Player("dibble-player", other, program, entry);
         player.start();
     }
 

@@ -54,8 +54,8 @@ final class StudioDeck implements Deck {
     }
 
     @Override
-    public void playAlong(Follower other, Course.Loop loop, Set<String> silent) {
-        playback.playAlong(other, loop, silent);
+    public void playAlong(Follower other, long entry, Course.Loop loop, Set<String> silent) {
+        playback.playAlong(other, entry, loop, silent);
     }
 
     @Override

@@ -29,9 +29,6 @@ public interface Follower extends Clock {
     /** Where it went when it started or jumped last, in nanoseconds of the session. */
     long jumpedTo();
 
-    /** Where who joins now begins, in nanoseconds of the session: where it did, if it started a moment ago. */
-    long entry();
-
     /** The tempo of the other now, in quarter notes a minute; 0 where it is not known. */
     double bpm();
 }

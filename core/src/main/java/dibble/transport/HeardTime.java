@@ -9,9 +9,6 @@ abstract class HeardTime implements Follower {
     /** Another that has not been heard for so long has stopped. */
     static final long SILENT = TimeUnit.MILLISECONDS.toNanos(600);
 
-    /** Who joins so soon after a start begins where that was. */
-    private static final long JUST_NOW = TimeUnit.MILLISECONDS.toNanos(200);
-
     /** A stop that is followed by a start within this time is a jump to another place, as at a loop's end. */
     private static final long JUMP = TimeUnit.MILLISECONDS.toNanos(50);
 
@@ -76,11 +73,6 @@ abstract class HeardTime implements Follower {
     @Override
     public final int jumps() {
         return jumps;
-    }
-
-    @Override
-    public final long entry() {
-        return clock.nanos() - startedAt < JUST_NOW ? jumpedTo() : nanos();
     }
 
     /** Where the other is, in nanoseconds of the session; it stands still where the other does. */

@@ -17,19 +17,30 @@ public final class Player implements AutoCloseable {
     /** Whose clock it is, where it is somebody else's; it can jump. */
     private final Follower follower;
 
+    /** The time on its clock at which it begins, however late its thread does, and the jumps of the follower by then. */
+    private final long entry;
+
+    private final int jumpsAtEntry;
+
     /** Plays along the clock of this machine. */
     public Player(String name, Clock clock, Program program) {
-        this(name, clock, null, program);
+        this(name, clock, null, program, program.course().at());
     }
 
-    /** Plays along somebody else's clock, whose time is that of the session. */
-    public Player(String name, Follower follower, Program program) {
-        this(name, follower, follower, program);
+    /**
+     * Plays along somebody else's clock, whose time is that of the session.
+     *
+     * @param entry the position at which it begins; later events that are due by now are played at once
+     */
+    public Player(String name, Follower follower, Program program, long entry) {
+        this(name, follower, follower, program, entry);
     }
 
-    private Player(String name, Clock clock, Follower follower, Program program) {
+    private Player(String name, Clock clock, Follower follower, Program program, long entry) {
         this.clock = clock;
         this.follower = follower;
+        this.entry = entry;
+        jumpsAtEntry = jumps();
         this.program = program;
         thread = new Thread(this::run, name);
         thread.setDaemon(true);
@@ -52,10 +63,10 @@ public final class Player implements AutoCloseable {
     }
 
     private void run() {
-        int jumps = jumps();
+        int jumps = jumpsAtEntry;
         // From its beginning, though this thread may have begun a little later: what is due by now is played at once.
         Program first = program;
-        Playing playing = new Playing(first, follower == null ? first.course().at() : follower.entry());
+        Playing playing = new Playing(first, entry);
         while (!stopping && !playing.isOver()) {
             Program now = program;
             if (now != playing.program()) {

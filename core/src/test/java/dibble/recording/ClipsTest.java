@@ -154,6 +154,24 @@ class ClipsTest {
         assertThat(notes.releaseVelocity(1)).isEqualTo(30);
     }
 
+    /** As live: the last one that holds a key ends its note. */
+    @Test
+    void aNoteLastsUntilBothClipsHaveReleasedItsKey() {
+        MidiTrack longer = new MidiTrack.Builder()
+                .add(10, ShortMessage.noteOn(0, 60, 80))
+                .add(30, ShortMessage.noteOff(0, 60, 20))
+                .build();
+        MidiTrack shorter = new MidiTrack.Builder()
+                .add(12, ShortMessage.noteOn(0, 60, 90))
+                .add(16, ShortMessage.noteOff(0, 60, 30))
+                .build();
+        ClipIndex notes = ClipIndex.of(Clips.over(longer, shorter));
+        assertThat(notes.noteCount()).isEqualTo(2);
+        assertThat(notes.end(0)).isEqualTo(12);
+        assertThat(notes.end(1)).isEqualTo(30);
+        assertThat(notes.releaseVelocity(1)).isEqualTo(20);
+    }
+
     @Test
     void mergedEventsKeepTheirDestinations() {
         MidiTrack one = new MidiTrack.Builder()

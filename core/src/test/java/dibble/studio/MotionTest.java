@@ -41,6 +41,7 @@ class MotionTest {
         final List<String> told = new ArrayList<>();
         Course course;
         RecordPlan plan;
+        long along = -1;
         Follower other;
         boolean playing;
         boolean stopsAsked;
@@ -62,8 +63,9 @@ class MotionTest {
         }
 
         @Override
-        public void playAlong(Follower follower, Course.Loop loop, Set<String> silent) {
+        public void playAlong(Follower follower, long entry, Course.Loop loop, Set<String> silent) {
             tell("along");
+            along = entry;
             other = follower;
             playing = true;
         }
@@ -356,6 +358,20 @@ class MotionTest {
             follower.heard(RealTime.STOP, now.get());
             go(100);
             assertThat(motion.transport()).isEqualTo(Transport.STOPPED);
+        }
+
+        /** A busy interface thread must not cost the first notes. */
+        @Test
+        void aStartThatIsNoticedLateIsPlayedFromTheStart() {
+            ClockFollower follower = follow();
+            follower.songPosition(16);
+            follower.heard(RealTime.CONTINUE, now.get());
+            for (int i = 0; i < 24; i++) {
+                follower.heard(RealTime.CLOCK, now.get());
+                now.addAndGet(EACH);
+            }
+            motion.pulse();
+            assertThat(deck.along).isEqualTo(BAR);
         }
 
         @Test

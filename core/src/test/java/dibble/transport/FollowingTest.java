@@ -40,12 +40,17 @@ class FollowingTest {
         return Timeline.of(List.of(clip.build()), TEMPO);
     }
 
+    /** Begins with the other's start. */
     private void begin() {
+        begin(follower.jumpedTo());
+    }
+
+    private void begin(long entry) {
         Program.Out out = message -> notes.addAndGet(ShortMessage.startsNote(message) ? 1 : 0);
         Program program = new Program(Course.of(TEMPO, 0, 0), timeline(), List.of(new Program.Lane("one", out)));
         jumps = follower.jumps();
         notes.set(0);
-        playing = new Playing(program, follower.entry());
+        playing = new Playing(program, entry);
     }
 
     /** As a player does. */
@@ -129,10 +134,10 @@ class FollowingTest {
             clock();
             now.addAndGet(EACH);
         }
-        begin();
+        begin(follower.nanos());
         play();
         assertThat(notes.get()).isLessThanOrEqualTo(1);
-        assertThat(TEMPO.ticks(follower.entry())).isBetween(told, told + ClockSender.TICKS);
+        assertThat(TEMPO.ticks(follower.nanos())).isBetween(told, told + ClockSender.TICKS);
     }
 
     @Test

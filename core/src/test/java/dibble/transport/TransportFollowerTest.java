@@ -34,7 +34,6 @@ class TransportFollowerTest {
         assertThat(follower.nanos()).isEqualTo(3_043 * MS);
         assertThat(follower.jumps()).isEqualTo(1);
         assertThat(follower.jumpedTo()).isEqualTo(3_000 * MS);
-        assertThat(follower.entry()).isEqualTo(3_000 * MS);
     }
 
     @Test

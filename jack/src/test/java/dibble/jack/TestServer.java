@@ -48,11 +48,13 @@ final class TestServer implements AutoCloseable {
     }
 
     void start(int rate, int block) {
-        // Synchronous: no client of a busy machine misses a block.
+        // Synchronous, and patient: a client of a busy machine misses no block, and is not dropped for being late.
         server = run(
                 "jackd",
                 "--no-realtime",
                 "--sync",
+                "--timeout",
+                "60000",
                 "-d",
                 "dummy",
                 "-r",
