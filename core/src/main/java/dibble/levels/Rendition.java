@@ -72,8 +72,7 @@ public final class Rendition implements RouterOutput {
                     int slot = rendition.slots.source("track:" + voice.name());
                     int port = rendition.slots.port(route.port());
                     int instrument = rendition.slots.instrument(route.instrument());
-                    clips.add(new Timeline.Clip(
-                            voice.events(), voice.sound(routing), voice.part().isPresent(), number));
+                    clips.add(Timeline.Clip.of(voice, voice.sound(routing), number));
                     lanes.add(new Program.Lane(
                             voice.name(),
                             message -> router.play(slot, port, instrument, route.onChannel(message), now[0])));

@@ -163,7 +163,7 @@ final class ClipWriter {
     }
 
     private void writeOn(int note) {
-        out.add(notes.start[note], on(note), destination(note));
+        out.add(notes.start[note], on(note), notes.destinationName(note));
         count(note);
     }
 
@@ -184,15 +184,11 @@ final class ClipWriter {
         out.add(
                 notes.end[note],
                 ShortMessage.noteOff(notes.channel(note), notes.key(note), notes.release[note]),
-                destination(note));
+                notes.destinationName(note));
     }
 
     private int on(int note) {
         return ShortMessage.noteOn(notes.channel(note), notes.key(note), notes.velocity[note]);
-    }
-
-    private String destination(int note) {
-        return notes.destinationName(note);
     }
 
     private void writePressure(int event, long tick) {
@@ -204,7 +200,7 @@ final class ClipWriter {
                         notes.channel(note),
                         notes.key(note),
                         ShortMessage.data2(clip.message(event))),
-                destination(note));
+                notes.destinationName(note));
     }
 
     private void writeInPlace(int event) {
@@ -224,7 +220,7 @@ final class ClipWriter {
         if (!notes.isOnChanged(note)) {
             out.copy(clip, event);
         } else if (isOn) {
-            out.add(clip.tick(event), on(note), destination(note));
+            out.add(clip.tick(event), on(note), notes.destinationName(note));
         } else {
             int message = clip.message(event);
             out.add(
@@ -234,7 +230,7 @@ final class ClipWriter {
                             notes.channel(note),
                             notes.key(note),
                             ShortMessage.data2(message)),
-                    destination(note));
+                    notes.destinationName(note));
         }
         if (isOn) {
             count(note);

@@ -152,7 +152,11 @@ public final class Rewrite {
         goneEvents.set(event);
     }
 
-    /** Adds a message other than a note, behind the events of its tick. @param destination as {@link ClipIndex#destination} counts it */
+    /**
+     * Adds a message other than a note, behind the events of its tick.
+     *
+     * @param destination as {@link ClipIndex#destination} counts it
+     */
     public void add(long tick, int message, int destination) {
         messages.add(tick, message, destination);
     }

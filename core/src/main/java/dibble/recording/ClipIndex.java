@@ -4,7 +4,6 @@ import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -36,7 +35,7 @@ public final class ClipIndex {
     private int count;
     private final int[] noteOf;
     private final List<Lane> lanes = new ArrayList<>();
-    private final List<String> destinationNames = new ArrayList<>();
+    private final DestinationNumbers destinationNumbers = new DestinationNumbers();
 
     private ClipIndex(MidiTrack clip) {
         this.clip = clip;
@@ -82,20 +81,16 @@ public final class ClipIndex {
 
     /** Numbers destinations in the order of their first channel messages; those of other events follow. */
     private int[] numberDestinations(MidiTrack events) {
-        Map<String, Integer> numbers = new HashMap<>();
         int[] numbered = new int[events.size()];
         for (boolean ofMessages : new boolean[] {true, false}) {
             for (int i = 0; i < events.size(); i++) {
                 if (events.isChannelMessage(i) == ofMessages) {
-                    numbered[i] = numbers.computeIfAbsent(events.destination(i), name -> {
-                        destinationNames.add(name);
-                        return numbers.size();
-                    });
+                    numbered[i] = destinationNumbers.number(events.destination(i));
                 }
             }
         }
-        if (destinationNames.isEmpty()) {
-            destinationNames.add(MidiTrack.NO_DESTINATION);
+        if (destinationNumbers.count() == 0) {
+            destinationNumbers.number(MidiTrack.NO_DESTINATION);
         }
         return numbered;
     }
@@ -184,12 +179,12 @@ public final class ClipIndex {
 
     /** Returns how many destinations the clip has; an empty clip has the track's. */
     public int destinationCount() {
-        return destinationNames.size();
+        return destinationNumbers.count();
     }
 
     /** Returns the destination of a number, as events name it. */
     public String destinationName(int destination) {
-        return destinationNames.get(destination);
+        return destinationNumbers.name(destination);
     }
 
     /** The lanes, in the order of their first events. */

@@ -35,23 +35,6 @@ public final class Clips {
         }
     }
 
-    /** Small numbers for the destinations of a clip, in the order of their first events. */
-    private static final class Destinations {
-        private final Map<String, Integer> numbers = new HashMap<>();
-        private final List<String> names = new ArrayList<>();
-
-        int number(String destination) {
-            return numbers.computeIfAbsent(destination, name -> {
-                names.add(name);
-                return names.size() - 1;
-            });
-        }
-
-        String name(int number) {
-            return names.get(number);
-        }
-    }
-
     /**
      * Returns the part of a clip within some stretches. Where one ends before the clip does, notes end and pedals and
      * wheels return to rest there; where one begins after the clip does, controllers have their values of that position,
@@ -69,7 +52,7 @@ public final class Clips {
     /** The cutting of one clip. */
     private static final class Cut {
         private final MidiTrack clip;
-        private final Destinations destinations = new Destinations();
+        private final DestinationNumbers destinations = new DestinationNumbers();
 
         /** By destination: the values of its controllers so far. */
         private final List<Chase> chases = new ArrayList<>();
@@ -164,7 +147,7 @@ public final class Clips {
      * off lasts to the end of the track.
      */
     public static MidiTrack closed(MidiTrack track) {
-        Destinations destinations = new Destinations();
+        DestinationNumbers destinations = new DestinationNumbers();
         OpenNotes open = new OpenNotes();
         MidiTrack.Builder closed = new MidiTrack.Builder();
         for (int i = 0; i < track.size(); i++) {
@@ -248,7 +231,8 @@ public final class Clips {
         private static final Comparator<Event> ORDER = Comparator.comparingLong(Event::tick);
 
         private final MidiTrack first;
-        private final Destinations destinations = new Destinations();
+        private final DestinationNumbers destinations = new DestinationNumbers();
+
         /** The clip of the note that sounds. */
         private final OpenNotes sounding = new OpenNotes();
 

@@ -176,9 +176,7 @@ public final class HandEdits {
         } else if (open.get(slot)) {
             open.clear(slot);
             part.add(
-                    notes.start(note),
-                    ShortMessage.noteOff(notes.channel(note), notes.key(note), ShortMessage.DEFAULT_RELEASE),
-                    whole.destination(notes.on(note)));
+                    notes.start(note), OpenNotes.off(whole.message(notes.on(note))), whole.destination(notes.on(note)));
         }
     }
 

@@ -25,7 +25,7 @@ public final class OpenNotes {
     }
 
     /** Returns an off for a note, with the default release velocity. */
-    static int off(int on) {
+    public static int off(int on) {
         return ShortMessage.noteOff(ShortMessage.channel(on), ShortMessage.data1(on), ShortMessage.DEFAULT_RELEASE);
     }
 

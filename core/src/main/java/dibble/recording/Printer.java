@@ -60,9 +60,7 @@ public final class Printer {
     private int[] namesOfSounding = {};
 
     /** The destinations that printed events name, by the numbers that the logs have. */
-    private final List<String> names = new ArrayList<>();
-
-    private final Map<String, Integer> numbersOfNames = new HashMap<>();
+    private final DestinationNumbers names = new DestinationNumbers();
 
     /** By destination: the number of its part's name, or {@link #NOWHERE} where no part, or more than one, is there. */
     private int[] nameOfDestination = {};
@@ -203,10 +201,7 @@ public final class Printer {
     }
 
     private int nameNumber(EventDestination destination) {
-        return numbersOfNames.computeIfAbsent(destination.text(), text -> {
-            names.add(text);
-            return names.size() - 1;
-        });
+        return names.number(destination.text());
     }
 
     private int number(Destination to) {
@@ -293,7 +288,7 @@ public final class Printer {
     private int name(int destination, int instrument) {
         String id = slots.instrumentId(instrument);
         int part = nameOfDestination[destination];
-        boolean isOfInstrument = part != NOWHERE && names.get(part).startsWith(id + "/");
+        boolean isOfInstrument = part != NOWHERE && names.name(part).startsWith(id + "/");
         return isOfInstrument ? part : nameNumber(EventDestination.of(id));
     }
 
@@ -417,7 +412,7 @@ public final class Printer {
         boolean several = tracks.get(i).takesSeveral();
         for (int e = 0; e < size; e++) {
             long tick = take.tick(log.stamp(e));
-            String destination = several ? names.get(log.source(e)) : MidiTrack.NO_DESTINATION;
+            String destination = several ? names.name(log.source(e)) : MidiTrack.NO_DESTINATION;
             byte[] exclusive = log.exclusive(e);
             if (exclusive == null) {
                 clip.add(tick, log.message(e), destination);

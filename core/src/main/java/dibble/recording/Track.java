@@ -105,9 +105,15 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
         return playsOn().isEmpty() && !(input instanceof Unknown);
     }
 
+    /** Returns true for a track that is played: for one part, or for those that its events name. */
+    public boolean isPlayed() {
+        return playsOn().isPresent() || takesSeveral();
+    }
+
     /**
-     * Returns the events that sound, in ticks of the session: its content without muted notes. Channels are those on which they were recorded; where the track can take
-     * events for several destinations, each names its own, as {@link EventDestination} says.
+     * Returns the events that sound, in ticks of the session: its content without muted notes. Channels are those on which
+     * they were recorded; where the track can take events for several destinations, each names its own, as
+     * {@link EventDestination} says.
      */
     public MidiTrack sounding() {
         return regions.sounding();

@@ -18,9 +18,8 @@ import java.util.function.Function;
  * two destinations of one track never end or retune each other's notes.
  *
  * @param name unique among all voices of a session, and the same after an edit
- * @param destination the destination that its events name, as a text
  */
-public record TrackVoice(Track track, String name, String destination, Events events) {
+public record TrackVoice(Track track, String name, Events events) {
     /** A route that keeps the channel of each event. */
     public static final int OWN_CHANNEL = -1;
 
@@ -62,13 +61,10 @@ public record TrackVoice(Track track, String name, String destination, Events ev
      */
     public static List<TrackVoice> of(Track track, Function<MidiTrack, Map<String, Events>> split) {
         List<TrackVoice> voices = new ArrayList<>();
-        if (track.playsOn().isPresent() || track.takesSeveral()) {
-            split.apply(track.sounding()).forEach((key, events) -> {
-                int hash = key.indexOf('#');
-                String destination = hash < 0 ? key : key.substring(0, hash);
-                voices.add(new TrackVoice(
-                        track, key.isEmpty() ? track.id() : track.id() + "/" + key, destination, events));
-            });
+        if (track.isPlayed()) {
+            split.apply(track.sounding())
+                    .forEach((key, events) -> voices.add(
+                            new TrackVoice(track, key.isEmpty() ? track.id() : track.id() + "/" + key, events)));
         }
         return voices;
     }
@@ -110,12 +106,17 @@ public record TrackVoice(Track track, String name, String destination, Events ev
         return events.clip();
     }
 
+    /** Returns the destination that all its events name, as a text. */
+    public String destination() {
+        return clip().destination(0);
+    }
+
     /** Returns the part that it plays on; empty where the channels of its events decide. */
     public Optional<PartRef> part() {
         Optional<PartRef> ofTrack = track.playsOn();
         return ofTrack.isPresent()
                 ? ofTrack
-                : EventDestination.parse(destination).asPart();
+                : EventDestination.parse(destination()).asPart();
     }
 
     /** Returns the messages of its part's sound, on channel 0; none where it has no part. */
@@ -130,7 +131,7 @@ public record TrackVoice(Track track, String name, String destination, Events ev
             Optional<Destination> to = routing.destination(part.get());
             return to.map(it -> new Route(it.port(), part.get().instrument(), it.channel() - 1));
         }
-        return routing.instrument(destination)
+        return routing.instrument(destination())
                 .map(instrument -> new Route(instrument.port(), instrument.id(), OWN_CHANNEL));
     }
 }

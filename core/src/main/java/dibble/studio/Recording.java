@@ -128,7 +128,7 @@ public final class Recording {
     private void put(long stamp, int source, int message, boolean echo) {
         playLateOffs(stamp - plan.startsAt());
         if (!echo && ShortMessage.startsNote(message) && dropLateOff(source, message)) {
-            add(since(stamp), source, off(message), false);
+            add(since(stamp), source, OpenNotes.off(message), false);
         }
         add(since(stamp), source, message, echo);
     }
@@ -196,14 +196,10 @@ public final class Recording {
         for (Note note : earlyNotes) {
             if (held.at(note.source, note.message) != OpenNotes.NONE) {
                 // The same key twice before the start: the first is over by then.
-                add(0, note.source, off(note.message), false);
+                add(0, note.source, OpenNotes.off(note.message), false);
             }
             add(0, note.source, note.message, false);
         }
-    }
-
-    private static int off(int on) {
-        return ShortMessage.noteOff(ShortMessage.channel(on), ShortMessage.data1(on), ShortMessage.DEFAULT_RELEASE);
     }
 
     /** Drops the off that a key's early note was still to get; whether there was one. */

@@ -7,7 +7,6 @@ import dibble.routing.Routing;
 import dibble.time.TempoMap;
 import dibble.transport.Timeline;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -20,31 +19,13 @@ final class Score {
     /** A score of nothing. */
     static final Score EMPTY = new Score(List.of(), Map.of(), List.of(), new Timeline(List.of(), TempoMap.of(120)));
 
-    /** A clip that is played on a lane; clips are the same by identity. */
-    private record Music(TrackVoice.Events events, int[] sound, boolean oneChannel, int track) {
-        static Music of(TrackVoice voice, Routing routing, int track) {
-            return new Music(voice.events(), voice.sound(routing), voice.part().isPresent(), track);
-        }
-
-        boolean isSame(Music other) {
-            return events.clip() == other.events.clip()
-                    && track == other.track
-                    && oneChannel == other.oneChannel
-                    && Arrays.equals(sound, other.sound);
-        }
-
-        Timeline.Clip clip() {
-            return new Timeline.Clip(events, sound, oneChannel, track);
-        }
-    }
-
-    private final List<Music> music;
+    private final List<Timeline.Clip> music;
     private final Map<MidiTrack, Map<String, TrackVoice.Events>> splits;
     private final List<TrackVoice> voices;
     private final Timeline timeline;
 
     private Score(
-            List<Music> music,
+            List<Timeline.Clip> music,
             Map<MidiTrack, Map<String, TrackVoice.Events>> splits,
             List<TrackVoice> voices,
             Timeline timeline) {
@@ -58,7 +39,7 @@ final class Score {
     Score with(List<Track> tracks, Routing routing, TempoMap tempo) {
         Map<MidiTrack, Map<String, TrackVoice.Events>> next = new IdentityHashMap<>();
         List<TrackVoice> played = new ArrayList<>();
-        List<Music> laid = new ArrayList<>();
+        List<Timeline.Clip> laid = new ArrayList<>();
         for (int i = 0; i < tracks.size(); i++) {
             int number = i;
             List<TrackVoice> ofTrack = TrackVoice.of(tracks.get(i), clip -> {
@@ -67,17 +48,13 @@ final class Score {
                 return next.get(clip);
             });
             played.addAll(ofTrack);
-            ofTrack.forEach(voice -> laid.add(Music.of(voice, routing, number)));
+            ofTrack.forEach(voice -> laid.add(Timeline.Clip.of(voice, voice.sound(routing), number)));
         }
         boolean same = isSame(laid) && timeline.tempo().equals(tempo);
-        return new Score(
-                laid,
-                next,
-                played,
-                same ? timeline : new Timeline(laid.stream().map(Music::clip).toList(), tempo));
+        return new Score(laid, next, played, same ? timeline : new Timeline(laid, tempo));
     }
 
-    private boolean isSame(List<Music> next) {
+    private boolean isSame(List<Timeline.Clip> next) {
         boolean same = next.size() == music.size();
         for (int i = 0; same && i < next.size(); i++) {
             same = next.get(i).isSame(music.get(i));
@@ -90,6 +67,9 @@ final class Score {
         long all = 0;
         boolean same = timeline.tempo().equals(tempo);
         for (Track track : tracks) {
+            if (!track.isPlayed()) {
+                continue;
+            }
             all += track.sounding().size();
             same &= track.sounding().size() == 0 || splits.containsKey(track.sounding());
         }

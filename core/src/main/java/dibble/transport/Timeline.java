@@ -6,6 +6,7 @@ import dibble.recording.Chase;
 import dibble.recording.TrackVoice;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
@@ -42,6 +43,19 @@ public final class Timeline {
         /** Returns a clip whose events are played as they are. */
         public static Clip of(MidiTrack events, int track) {
             return new Clip(new TrackVoice.Events(events, null), new int[0], false, track);
+        }
+
+        /** Returns the clip of a voice. @param sound messages of the sound that its part has */
+        public static Clip of(TrackVoice voice, int[] sound, int track) {
+            return new Clip(voice.events(), sound, voice.part().isPresent(), track);
+        }
+
+        /** Returns true for a clip that is laid out alike: events are compared by identity. */
+        public boolean isSame(Clip other) {
+            return events() == other.events()
+                    && track == other.track
+                    && oneChannel == other.oneChannel
+                    && Arrays.equals(sound, other.sound);
         }
 
         private MidiTrack events() {
