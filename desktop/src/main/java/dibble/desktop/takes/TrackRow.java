@@ -58,6 +58,7 @@ final class TrackRow extends HBox {
     private final NoteLane lane = new NoteLane(9);
     private final Label note = new Label();
     private Track track;
+    private int drawn;
 
     /** What opens from a row. */
     interface Opens {
@@ -161,6 +162,7 @@ final class TrackRow extends HBox {
     void show(Track shown) {
         track = shown;
         setId("track-" + track.id());
+        nameForScreenReaders();
         Part part = track.playsOn().flatMap(desk.session()::part).orElse(null);
         chip.show(
                 part == null ? 0 : part.colour(),
@@ -246,7 +248,12 @@ final class TrackRow extends HBox {
                 count > 0 ? colour.deriveColor(0, 1, 1, 0.22) : null,
                 desk.theme().palette().get("rule")));
         note.setText(count > 0 ? "" : silence(live != null));
-        setAccessibleText(say("track-row.track-notes", track.name(), count));
+        drawn = count;
+        nameForScreenReaders();
+    }
+
+    private void nameForScreenReaders() {
+        setAccessibleText(say("track-row.track-notes", track.name(), drawn));
     }
 
     private String silence(boolean recording) {
