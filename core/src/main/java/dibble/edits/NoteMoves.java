@@ -15,12 +15,10 @@ import dibble.recording.Track;
 import dibble.routing.Routing;
 import dibble.session.Session;
 import java.util.BitSet;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * Notes that go to another sound after they were played: what a zone would have done beforehand. The pedals, wheels and
@@ -51,25 +49,21 @@ public final class NoteMoves {
     public static NoteEdits.Edited toTrack(
             Session session, Routing routing, Map<String, BitSet> selected, String target) {
         Track to = session.track(target).orElseThrow();
-        HandEdits before = to.regions().editable();
-        MidiTrack whole = before.whole();
-        Set<String> sources = new HashSet<>(selected.keySet());
-        sources.remove(target);
-        for (String id : sources) {
-            Track from = session.track(id).orElseThrow();
-            MidiTrack taken = Passages.taken(from.regions().editable().whole(), selected.get(id));
-            whole = Clips.over(whole, soundingOn(taken, from, to, routing));
+        MidiTrack added = Track.NOTHING;
+        for (Map.Entry<String, BitSet> notes : selected.entrySet()) {
+            if (!notes.getKey().equals(target)) {
+                Track from = session.track(notes.getKey()).orElseThrow();
+                MidiTrack taken = Passages.taken(from.regions().editable().whole(), notes.getValue());
+                added = Clips.over(added, soundingOn(taken, from, to, routing));
+            }
         }
-        HandEdits after =
-                before.carriedOver(whole, to.regions().printed(), to.regions().printed());
+        HandEdits.Added after = to.regions().editable().with(added);
         Session moved = TrackEdits.replaceTracks(
-                session, List.of(to.withRegions(to.regions().edited(after))));
+                session, List.of(to.withRegions(to.regions().edited(after.edits()))));
         Map<String, BitSet> gone = new LinkedHashMap<>(selected);
         gone.remove(target);
         Session left = NoteEdits.change(moved, gone, Cleaning.delete()).session();
-        BitSet there = before.notesIn(whole);
-        there.flip(0, after.origins().size());
-        return new NoteEdits.Edited(left, Map.of(target, there), Changed.Effect.NONE);
+        return new NoteEdits.Edited(left, Map.of(target, after.added()), Changed.Effect.NONE);
     }
 
     /** Returns the notes for another track: on a part's track they name no destination; elsewhere they keep theirs. */

@@ -166,9 +166,7 @@ final class TrackFiles {
         int notes = ClipIndex.of(clip).noteCount();
         return Origins.parse(
                         said == null ? "" : said, notes, ClipIndex.of(printed).noteCount())
-                .orElseGet(() -> HandEdits.none(printed)
-                        .carriedOver(clip, printed, printed)
-                        .origins());
+                .orElseGet(() -> HandEdits.recognized(clip, printed).origins());
     }
 
     /** It said only what was printed last; what lies before and behind that take is of no take. */

@@ -23,15 +23,24 @@ public final class Clips {
      */
     public record Stretch(long from, long to) {}
 
-    /** An event of a clip, or one that was made while clips are cut and merged. */
-    private record Event(long tick, MidiTrack track, int at, int message, String destination) {
+    /**
+     * An event of a clip, or one that was made while clips are cut and merged.
+     *
+     * @param of which of the given clips it is from
+     */
+    private record Event(long tick, MidiTrack track, int of, int at, int message, String destination) {
         static Event of(long tick, int message, String destination) {
-            return new Event(tick, null, 0, message, destination);
+            return new Event(tick, null, 0, 0, message, destination);
         }
 
-        static Event copyOf(MidiTrack track, int i) {
+        static Event copyOf(MidiTrack track, int of, int i) {
             return new Event(
-                    track.tick(i), track, i, track.isChannelMessage(i) ? track.message(i) : 0, track.destination(i));
+                    track.tick(i),
+                    track,
+                    of,
+                    i,
+                    track.isChannelMessage(i) ? track.message(i) : 0,
+                    track.destination(i));
         }
     }
 
@@ -43,10 +52,25 @@ public final class Clips {
      * @param stretches in their order, apart from each other
      */
     public static MidiTrack within(MidiTrack clip, List<Stretch> stretches) {
-        boolean whole = stretches.size() == 1
+        return isWhole(clip, stretches) ? clip : build(new Cut(clip).within(stretches), end(clip, stretches));
+    }
+
+    /** Cuts a traced clip as {@link #within(MidiTrack, List)} does. */
+    static Traced within(Traced traced, List<Stretch> stretches) {
+        MidiTrack clip = traced.clip();
+        return isWhole(clip, stretches) ? traced : trace(new Cut(clip).within(stretches), end(clip, stretches), traced);
+    }
+
+    private static boolean isWhole(MidiTrack clip, List<Stretch> stretches) {
+        return stretches.size() == 1
                 && (clip.size() == 0 || stretches.get(0).from() <= clip.tick(0))
                 && stretches.get(0).to() >= clip.endTick();
-        return whole ? clip : new Cut(clip).within(stretches);
+    }
+
+    private static long end(MidiTrack clip, List<Stretch> stretches) {
+        return stretches.isEmpty()
+                ? 0
+                : Math.min(stretches.get(stretches.size() - 1).to(), clip.endTick());
     }
 
     /** The cutting of one clip. */
@@ -64,29 +88,26 @@ public final class Clips {
             this.clip = clip;
         }
 
-        MidiTrack within(List<Stretch> stretches) {
+        List<Event> within(List<Stretch> stretches) {
             int i = 0;
-            long end = 0;
             for (Stretch stretch : stretches) {
                 for (; i < clip.size() && clip.tick(i) < stretch.from(); i++) {
                     chase(i);
                 }
                 sendHeldValues(stretch.from());
                 boolean toTheEnd = stretch.to() >= clip.endTick();
-                for (; i < clip.size() && (toTheEnd || clip.tick(i) <= stretch.to()); i++) {
-                    boolean onTheEdge = !toTheEnd && clip.tick(i) == stretch.to();
-                    if (onTheEdge && !endsOpenNote(i)) {
-                        break;
-                    }
+                for (; i < clip.size() && (toTheEnd || clip.tick(i) < stretch.to()); i++) {
                     add(i);
                     chase(i);
                 }
-                end = Math.min(stretch.to(), clip.endTick());
+                for (int edge = i; edge < clip.size() && clip.tick(edge) == stretch.to(); edge++) {
+                    addEndAtEdge(edge);
+                }
                 if (!toTheEnd) {
                     close(stretch.to());
                 }
             }
-            return build(events, end);
+            return events;
         }
 
         private int destination(int i) {
@@ -110,11 +131,15 @@ public final class Clips {
             }
         }
 
-        /** Returns true for the off of a sounding note, which keeps its velocity at the edge of a stretch. */
-        private boolean endsOpenNote(int i) {
-            return clip.isChannelMessage(i)
-                    && ShortMessage.endsNote(clip.message(i))
-                    && open.at(destination(i), clip.message(i)) != OpenNotes.NONE;
+        /** Adds the off of a sounding note at the end of a stretch, so that its velocity is kept. */
+        private void addEndAtEdge(int i) {
+            int message = clip.isChannelMessage(i) ? clip.message(i) : 0;
+            if (ShortMessage.isNote(message) && open.end(destination(i), message) != OpenNotes.NONE) {
+                events.add(
+                        ShortMessage.endsNote(message)
+                                ? Event.copyOf(clip, 0, i)
+                                : Event.of(clip.tick(i), OpenNotes.off(message), clip.destination(i)));
+            }
         }
 
         private void add(int i) {
@@ -127,7 +152,7 @@ public final class Clips {
                             && open.at(destination, message) == OpenNotes.NONE) {
                 return;
             }
-            events.add(Event.copyOf(clip, i));
+            events.add(Event.copyOf(clip, 0, i));
         }
 
         private void close(long tick) {
@@ -217,20 +242,28 @@ public final class Clips {
         if (second.size() == 0) {
             return first;
         }
-        List<Event> events = new ArrayList<>();
-        for (MidiTrack track : List.of(first, second)) {
-            for (int i = 0; i < track.size(); i++) {
-                events.add(Event.copyOf(track, i));
-            }
+        return build(new Merge().merged(first, second), Math.max(first.endTick(), second.endTick()));
+    }
+
+    /** Merges traced clips as {@link #over(MidiTrack, MidiTrack)} does. */
+    static Traced over(Traced first, Traced second) {
+        if (first.clip().size() == 0) {
+            return second;
         }
-        return build(new Merge(first).merged(events), Math.max(first.endTick(), second.endTick()));
+        if (second.clip().size() == 0) {
+            return first;
+        }
+        return trace(
+                new Merge().merged(first.clip(), second.clip()),
+                Math.max(first.clip().endTick(), second.clip().endTick()),
+                first,
+                second);
     }
 
     /** The merge of two clips. */
     private static final class Merge {
         private static final Comparator<Event> ORDER = Comparator.comparingLong(Event::tick);
 
-        private final MidiTrack first;
         private final DestinationNumbers destinations = new DestinationNumbers();
 
         /** The clip of the note that sounds. */
@@ -244,11 +277,14 @@ public final class Clips {
 
         private final List<Event> merged = new ArrayList<>();
 
-        Merge(MidiTrack first) {
-            this.first = first;
-        }
-
-        List<Event> merged(List<Event> events) {
+        List<Event> merged(MidiTrack first, MidiTrack second) {
+            List<Event> events = new ArrayList<>();
+            for (int i = 0; i < first.size(); i++) {
+                events.add(Event.copyOf(first, 0, i));
+            }
+            for (int i = 0; i < second.size(); i++) {
+                events.add(Event.copyOf(second, 1, i));
+            }
             // Sorting is stable: events at one tick keep their order.
             events.sort(ORDER);
             events.forEach(this::add);
@@ -257,7 +293,7 @@ public final class Clips {
 
         private void add(Event event) {
             int destination = destinations.number(event.destination());
-            int whose = event.track() == first ? 0 : 1;
+            int whose = event.of();
             int message = event.message();
             if (ShortMessage.startsNote(message)) {
                 boolean isOwn = held.get(whose).begin(destination, message, whose) != OpenNotes.NONE;
@@ -301,6 +337,17 @@ public final class Clips {
             }
         }
         return clip.build(end);
+    }
+
+    private static Traced trace(List<Event> events, long end, Traced... of) {
+        int[] originals = new int[events.size()];
+        int[] numbers = new int[events.size()];
+        for (int i = 0; i < originals.length; i++) {
+            Event event = events.get(i);
+            originals[i] = event.track() == null ? Traced.NONE : of[event.of()].original(event.at());
+            numbers[i] = event.track() == null ? Traced.NONE : of[event.of()].number(event.at());
+        }
+        return new Traced(build(events, end), originals, numbers);
     }
 
     /** Splits a clip by the destinations that its events name, in the order of their first events. */

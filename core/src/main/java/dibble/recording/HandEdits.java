@@ -2,11 +2,11 @@ package dibble.recording;
 
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.LongPredicate;
 import java.util.function.LongUnaryOperator;
 
 /**
@@ -14,6 +14,14 @@ import java.util.function.LongUnaryOperator;
  * muted, and what each note was when it was played, so that the way back is always open. Immutable.
  */
 public final class HandEdits {
+    /** The number of {@link #whole} among the originals of {@link #recombined}. */
+    static final int OF_WHOLE = 0;
+
+    /** The number of what is printed among the originals of {@link #recombined}. */
+    static final int OF_PRINTED = 1;
+
+    private static final int OF_OTHERS = 2;
+
     private final MidiTrack whole;
     private final Origins origins;
     private final BitSet muted;
@@ -268,37 +276,68 @@ public final class HandEdits {
     }
 
     /**
-     * The same after something else was printed: its notes are found again where they were played.
+     * Returns the edits after their content was put together anew. Each note keeps what it was: muted or not, and where it
+     * came from.
      *
-     * @param clip what is on the track now, of which notes may be new, and muted ones among them
-     * @param before what was printed before
-     * @param after what is printed now
+     * @param together copies events of {@link #whole} (original {@link #OF_WHOLE}), of what is printed now (original
+     *     {@link #OF_PRINTED}) and of others, which are added notes
+     * @param printed what is printed now
+     * @param numberNow for each note that was printed before, its number in {@code printed}, or {@link ClipIndex#NONE}
      */
-    public HandEdits carriedOver(MidiTrack clip, MidiTrack before, MidiTrack after) {
-        return carriedOver(clip, before, after, tick -> false);
-    }
-
-    /** @param replaced whether notes that begin at a tick were printed again, and are none of these */
-    HandEdits carriedOver(MidiTrack clip, MidiTrack before, MidiTrack after, LongPredicate replaced) {
-        ClipIndex now = ClipIndex.of(clip);
-        ClipIndex playedBefore = ClipIndex.of(before);
-        NotePlaces own = NotePlaces.of(index());
-        NotePlaces printed = NotePlaces.of(after == before ? playedBefore : ClipIndex.of(after));
+    HandEdits recombined(Traced together, MidiTrack printed, int[] numberNow) {
+        ClipIndex now = ClipIndex.of(together.clip());
+        ClipIndex ofPrinted = ClipIndex.of(printed);
         int[] played = new int[now.noteCount()];
         long[] shifts = new long[now.noteCount()];
         BitSet stillMuted = new BitSet();
         for (int note = 0; note < played.length; note++) {
-            int mine = replaced.test(now.start(note)) ? ClipIndex.NONE : own.find(now, note);
-            if (mine == ClipIndex.NONE) {
-                played[note] = printed.find(now, note);
-            } else {
-                int old = origins.played(mine);
-                played[note] = old == Origins.NONE ? Origins.NONE : printed.find(playedBefore, old);
-                shifts[note] = played[note] == Origins.NONE ? 0 : origins.shift(mine);
-                stillMuted.set(note, muted.get(mine));
+            int on = now.on(note);
+            played[note] = Origins.NONE;
+            if (together.original(on) == OF_PRINTED) {
+                played[note] = ofPrinted.noteOf(together.number(on));
+            } else if (together.original(on) == OF_WHOLE) {
+                int before = index().noteOf(together.number(on));
+                int playedBefore = origins.played(before);
+                played[note] = playedBefore == Origins.NONE ? Origins.NONE : numberNow[playedBefore];
+                shifts[note] = played[note] == Origins.NONE ? 0 : origins.shift(before);
+                stillMuted.set(note, muted.get(before));
             }
         }
-        return new HandEdits(clip, Origins.of(played, shifts), stillMuted);
+        return new HandEdits(together.clip(), Origins.of(played, shifts), stillMuted);
+    }
+
+    /**
+     * Edits to which notes were added.
+     *
+     * @param added the numbers of these notes
+     */
+    public record Added(HandEdits edits, BitSet added) {}
+
+    /** Merges other notes into the content. */
+    public Added with(MidiTrack others) {
+        Traced together = Clips.over(Traced.of(whole, OF_WHOLE), Traced.of(others, OF_OTHERS));
+        ClipIndex now = ClipIndex.of(together.clip());
+        int[] from = new int[now.noteCount()];
+        BitSet added = new BitSet();
+        for (int note = 0; note < from.length; note++) {
+            boolean isOwn = together.original(now.on(note)) == OF_WHOLE;
+            from[note] = isOwn ? index().noteOf(together.number(now.on(note))) : ClipIndex.NONE;
+            added.set(note, !isOwn);
+        }
+        return new Added(after(together.clip(), from, null), added);
+    }
+
+    /**
+     * Returns the edits of a clip that another application has written: what is where it was printed is known again.
+     *
+     * @param clip what is on the track now
+     */
+    public static HandEdits recognized(MidiTrack clip, MidiTrack printed) {
+        ClipIndex now = ClipIndex.of(clip);
+        NotePlaces places = NotePlaces.of(ClipIndex.of(printed));
+        int[] played = new int[now.noteCount()];
+        Arrays.setAll(played, note -> places.find(now, note));
+        return new HandEdits(clip, Origins.of(played, null), new BitSet());
     }
 
     @Override

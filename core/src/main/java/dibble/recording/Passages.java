@@ -19,19 +19,20 @@ public final class Passages {
      * @param slices one after the other; between them is nothing
      */
     public static HandEdits arranged(HandEdits edits, List<Slice> slices) {
-        HandEdits.NotePlaces places = HandEdits.NotePlaces.of(edits.index());
+        Traced content = Traced.of(edits.whole(), HandEdits.OF_WHOLE);
         MidiTrack.Builder whole = new MidiTrack.Builder();
         List<Integer> from = new ArrayList<>();
         List<Long> shifts = new ArrayList<>();
         long end = 0;
         for (Slice slice : slices) {
-            MidiTrack piece = Clips.within(edits.whole(), List.of(new Clips.Stretch(slice.from(), slice.to())));
+            Traced traced = Clips.within(content, List.of(new Clips.Stretch(slice.from(), slice.to())));
+            MidiTrack piece = traced.clip();
             ClipIndex index = ClipIndex.of(piece);
             for (int i = 0; i < piece.size(); i++) {
                 whole.copyAt(piece.tick(i) + slice.shift(), piece, i);
             }
             for (int note = 0; note < index.noteCount(); note++) {
-                from.add(places.find(index, note));
+                from.add(edits.index().noteOf(traced.number(index.on(note))));
                 shifts.add(slice.shift());
             }
             end = slice.to() == Long.MAX_VALUE

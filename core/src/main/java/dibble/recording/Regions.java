@@ -2,6 +2,7 @@ package dibble.recording;
 
 import dibble.midi.MidiTrack;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
@@ -49,7 +50,7 @@ public final class Regions {
     }
 
     /**
-     * A clip of which is known what some stretches came from: what lies between them is of no take.
+     * A clip of which is known what some stretches came from: events between them are of no take.
      *
      * @param stretches their prints are not looked at
      */
@@ -63,7 +64,7 @@ public final class Regions {
         long at = 0;
         for (Region stretch : inOrder) {
             long from = Math.max(at, stretch.from());
-            if (from > at && clip.size() > 0) {
+            if (hasEvents(clip, at, from)) {
                 regions.add(new Region(null, at, from, Onto.INSTEAD, false, clip));
             }
             if (stretch.to() > from) {
@@ -71,10 +72,18 @@ public final class Regions {
                 at = stretch.to();
             }
         }
-        if (at < end && clip.size() > 0) {
+        if (at < end && hasEvents(clip, at, Long.MAX_VALUE)) {
             regions.add(new Region(null, at, end, Onto.INSTEAD, false, clip));
         }
         return new Regions(regions);
+    }
+
+    private static boolean hasEvents(MidiTrack clip, long from, long to) {
+        int next = 0;
+        while (next < clip.size() && clip.tick(next) < from) {
+            next++;
+        }
+        return next < clip.size() && clip.tick(next) < to;
     }
 
     /** The regions, the lowest first. */
@@ -148,11 +157,19 @@ public final class Regions {
     public MidiTrack printed() {
         MidiTrack made = printed;
         if (made == null) {
-            made = Track.NOTHING;
-            for (Layer layer : layers()) {
-                made = Clips.over(made, Clips.within(layer.print, stretches(layer.regions)));
-            }
+            made = tracedPrints().clip();
             printed = made;
+        }
+        return made;
+    }
+
+    /** Returns what was printed; the originals of its events are the {@link #prints}. */
+    private Traced tracedPrints() {
+        Traced made = Traced.of(Track.NOTHING, 0);
+        List<Layer> layers = layers();
+        for (int i = 0; i < layers.size(); i++) {
+            Layer layer = layers.get(i);
+            made = Clips.over(made, Clips.within(Traced.of(layer.print, i), stretches(layer.regions)));
         }
         return made;
     }
@@ -256,14 +273,37 @@ public final class Regions {
         if (before.hand == null) {
             return this;
         }
-        List<Clips.Stretch> left = outside(printedAnew);
-        MidiTrack kept = left.isEmpty() ? Track.NOTHING : Clips.within(before.hand.whole(), left);
-        MidiTrack together = Clips.over(kept, Clips.within(printed(), printedAnew));
-        return edited(before.hand.carriedOver(
-                together,
-                before.printed(),
-                printed(),
-                tick -> printedAnew.stream().anyMatch(stretch -> tick >= stretch.from() && tick < stretch.to())));
+        Traced kept = Clips.within(Traced.of(before.hand.whole(), HandEdits.OF_WHOLE), outside(printedAnew));
+        Traced anew = Clips.within(Traced.of(printed(), HandEdits.OF_PRINTED), printedAnew);
+        return edited(before.hand.recombined(Clips.over(kept, anew), printed(), numbersNow(before)));
+    }
+
+    /** Returns for each note that was printed before its number now; notes of a print that is gone have none. */
+    private int[] numbersNow(Regions before) {
+        List<MidiTrack> printsBefore = before.prints();
+        List<MidiTrack> prints = prints();
+        Map<MidiTrack, int[]> noteOfEvent = new IdentityHashMap<>();
+        Traced now = tracedPrints();
+        ClipIndex index = ClipIndex.of(now.clip());
+        for (int note = 0; note < index.noteCount(); note++) {
+            int on = index.on(note);
+            noteOfEvent.computeIfAbsent(prints.get(now.original(on)), Regions::noNotes)[now.number(on)] = note;
+        }
+        Traced then = before.tracedPrints();
+        ClipIndex indexBefore = ClipIndex.of(then.clip());
+        int[] numbers = new int[indexBefore.noteCount()];
+        for (int note = 0; note < numbers.length; note++) {
+            int on = indexBefore.on(note);
+            int[] notes = noteOfEvent.get(printsBefore.get(then.original(on)));
+            numbers[note] = notes == null ? ClipIndex.NONE : notes[then.number(on)];
+        }
+        return numbers;
+    }
+
+    private static int[] noNotes(MidiTrack print) {
+        int[] notes = new int[print.size()];
+        Arrays.fill(notes, ClipIndex.NONE);
+        return notes;
     }
 
     private static List<Clips.Stretch> outside(List<Clips.Stretch> stretches) {
@@ -318,17 +358,34 @@ public final class Regions {
         return next.printed() == Onto.OVER
                 ? new Regions(more)
                         .knowing(Clips.over(printed(), Clips.within(next.print(), stretches(List.of(next)))))
-                        .withOver(this, next.print())
+                        .withOver(this, next.print(), stretches(List.of(next)))
                 : new Regions(more).after(this, List.of(new Clips.Stretch(next.from(), until)));
     }
 
-    /** These regions with what hands did to others, and a print that came over those. */
-    private Regions withOver(Regions before, MidiTrack print) {
+    /** Returns these regions with the edits of others, over which stretches of a print came. */
+    private Regions withOver(Regions before, MidiTrack print, List<Clips.Stretch> stretches) {
         if (before.hand == null) {
             return this;
         }
-        MidiTrack together = Clips.over(before.hand.whole(), print);
-        return edited(before.hand.carriedOver(together, before.printed(), printed()));
+        Traced whole = Traced.of(before.hand.whole(), HandEdits.OF_WHOLE);
+        Traced over = Clips.within(asPrinted(print), stretches);
+        return edited(before.hand.recombined(Clips.over(whole, over), printed(), numbersNow(before)));
+    }
+
+    /** Returns one of the prints, whose events are traced to those that are printed now. */
+    private Traced asPrinted(MidiTrack print) {
+        Traced now = tracedPrints();
+        List<MidiTrack> prints = prints();
+        int[] originals = new int[print.size()];
+        int[] numbers = new int[print.size()];
+        Arrays.fill(originals, Traced.NONE);
+        for (int i = 0; i < now.clip().size(); i++) {
+            if (now.original(i) != Traced.NONE && prints.get(now.original(i)) == print) {
+                originals[now.number(i)] = HandEdits.OF_PRINTED;
+                numbers[now.number(i)] = i;
+            }
+        }
+        return new Traced(print, originals, numbers);
     }
 
     private void rememberGone(List<Region> left) {
@@ -358,14 +415,17 @@ public final class Regions {
                 .allMatch(region -> !isEdited(region) && region.print().equals(print))) {
             return this;
         }
-        List<Region> next = all.stream()
-                .map(region -> region.isOf(take) && !region.isGone() ? region.withPrint(print) : region)
+        // The same print again: its notes are the same ones.
+        MidiTrack before = of(take).get(0).print();
+        MidiTrack next = before.equals(print) ? before : print;
+        List<Region> reprinted = all.stream()
+                .map(region -> region.isOf(take) && !region.isGone() ? region.withPrint(next) : region)
                 .toList();
         List<Clips.Stretch> anew = new ArrayList<>(stretches(of(take)));
         Clips.Stretch last = anew.remove(anew.size() - 1);
         // What hands have drawn behind the end of the last print belongs to it.
         anew.add(last.to() < printed().endTick() ? last : new Clips.Stretch(last.from(), Long.MAX_VALUE));
-        return new Regions(next).after(this, anew);
+        return new Regions(reprinted).after(this, anew);
     }
 
     /**
@@ -389,8 +449,7 @@ public final class Regions {
         }
         List<Region> more = new ArrayList<>(all);
         more.addAll(place, pieces);
-        MidiTrack free = pieces.isEmpty() ? Track.NOTHING : Clips.within(next.print(), stretches(pieces));
-        return new Regions(more).withOver(this, free);
+        return new Regions(more).withOver(this, next.print(), stretches(pieces));
     }
 
     /** What sounds of the regions that are of none of some takes, or were edited by hand. */

@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.demo.LamplightersRound;
 import dibble.edits.Arrangement;
 import dibble.edits.NoteEdits;
+import dibble.edits.NoteMoves;
+import dibble.edits.TrackEdits;
 import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
@@ -14,8 +16,11 @@ import dibble.notes.Lengths;
 import dibble.notes.Note;
 import dibble.notes.Pitches;
 import dibble.notes.Times;
+import dibble.recording.ClipIndex;
 import dibble.recording.Clips;
+import dibble.recording.HandEdits;
 import dibble.recording.Onto;
+import dibble.recording.Origins;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Track;
@@ -39,7 +44,8 @@ class EditedTracksTest {
     private static final long BAR = 3840;
     private static final PartRef CELESTA = new PartRef("sorrel", "celesta");
 
-    private static MidiTrack played(Random random, boolean several) {
+    /** Returns a print of twelve notes, whose velocities tell them apart. */
+    private static MidiTrack played(Random random, boolean several, int firstVelocity) {
         record Event(long tick, int message, String to) {}
         String[] destinations = {"sorrel/celesta", "sorrel/kalimba", "yarrow"};
         List<Event> events = new ArrayList<>();
@@ -47,7 +53,7 @@ class EditedTracksTest {
             String to = several ? destinations[random.nextInt(3)] : MidiTrack.NO_DESTINATION;
             int key = 60 + random.nextInt(4);
             long at = i * 480L + random.nextInt(60);
-            events.add(new Event(at, ShortMessage.noteOn(0, key, 1 + random.nextInt(127)), to));
+            events.add(new Event(at, ShortMessage.noteOn(0, key, firstVelocity + i), to));
             events.add(new Event(at + 30, ShortMessage.controller(0, 64, random.nextInt(128)), to));
             // Some are struck again while they sound.
             events.add(new Event(at + 60 + random.nextInt(900), ShortMessage.noteOff(0, key, random.nextInt(128)), to));
@@ -62,13 +68,13 @@ class EditedTracksTest {
         List<Track> tracks = new ArrayList<>();
         tracks.add(Track.of("celesta", "Celesta", CELESTA)
                 .withRegions(new Regions(
-                        List.of(new Region("take-1", 0, 4 * BAR, Onto.INSTEAD, false, played(random, false))))));
+                        List.of(new Region("take-1", 0, 4 * BAR, Onto.INSTEAD, false, played(random, false, 1))))));
         tracks.add(Track.of("empty", "Empty", new PartRef("sorrel", "kalimba")));
         tracks.add(Track.of("all", "All of it", new Track.OfSource("larkspur"))
                 .withRegions(new Regions(
-                        List.of(new Region("take-1", 0, 4 * BAR, Onto.INSTEAD, false, played(random, true))))));
+                        List.of(new Region("take-1", 0, 4 * BAR, Onto.INSTEAD, false, played(random, true, 1))))));
         tracks.add(Track.of("own", "Own", new PartRef("sorrel", "marimba"))
-                .withRegions(Regions.own(played(random, false))));
+                .withRegions(Regions.own(played(random, false, 1))));
         return LamplightersRound.session().withTracks(tracks);
     }
 
@@ -81,10 +87,10 @@ class EditedTracksTest {
     }
 
     private static Session edited(Random random, Session session) {
-        Track track = session.tracks().get(random.nextInt(session.tracks().size()));
+        Track track = anyTrack(random, session);
         Map<String, BitSet> selected = Map.of(track.id(), some(random, track));
         long bar = random.nextInt(4) * BAR;
-        return switch (random.nextInt(11)) {
+        return switch (random.nextInt(14)) {
             case 0 -> NoteEdits.mute(session, selected, true);
             case 1 -> NoteEdits.mute(session, selected, false);
             case 2 -> NoteEdits.change(session, selected, Cleaning.delete()).session();
@@ -107,9 +113,54 @@ class EditedTracksTest {
             case 8 ->
                 NoteEdits.change(session, selected, Lengths.scale(30 + random.nextInt(200)))
                         .session();
-            case 9 -> Arrangement.repeat(bar, bar + BAR, 2).of(session, Set.of(track.id()));
+            case 9 -> withTake(random, session, track);
+            case 10 -> withPrintAgain(random, session, track);
+            case 11 ->
+                NoteMoves.toTrack(
+                                session,
+                                session.routing(Performance.NEW),
+                                selected,
+                                anyTrack(random, session).id())
+                        .session();
+            case 12 -> Arrangement.repeat(bar, bar + BAR, 2).of(session, Set.of(track.id()));
             default -> Arrangement.cutOut(bar, bar + BAR).of(session, Set.of(track.id()));
         };
+    }
+
+    private static Track anyTrack(Random random, Session session) {
+        return session.tracks().get(random.nextInt(session.tracks().size()));
+    }
+
+    private static Session withTake(Random random, Session session, Track track) {
+        int number = 2;
+        while (track.regions().knows("take-" + number)) {
+            number++;
+        }
+        long from = random.nextInt(3) * BAR;
+        Region region = new Region(
+                "take-" + number,
+                from,
+                from + BAR,
+                Onto.values()[random.nextInt(3)],
+                false,
+                Clips.within(
+                        played(random, track.takesSeveral(), 1 + number * 12 % 108),
+                        List.of(new Clips.Stretch(from, from + BAR))));
+        return TrackEdits.replaceTracks(
+                session, List.of(track.withRegions(track.regions().with(region))));
+    }
+
+    private static Session withPrintAgain(Random random, Session session, Track track) {
+        List<Region> known = track.regions().all().stream()
+                .filter(region -> region.take() != null && !region.isGone())
+                .toList();
+        if (known.isEmpty()) {
+            return session;
+        }
+        Region region = known.get(random.nextInt(known.size()));
+        MidiTrack print = random.nextBoolean() ? region.print() : played(random, track.takesSeveral(), 109);
+        return TrackEdits.replaceTracks(
+                session, List.of(track.withRegions(track.regions().reprinted(region.take(), print))));
     }
 
     private static List<String> text(MidiTrack clip) {
@@ -146,5 +197,28 @@ class EditedTracksTest {
             document.undo();
         }
         assertThat(document.session()).isEqualTo(first);
+    }
+
+    /** No edit here changes velocities: a note that knows what it was when it was played has the velocity of that. */
+    @Property(tries = 300)
+    void everyNoteKeepsItsIdentity(@ForAll long seed) {
+        Random random = new Random(seed);
+        Session session = session(random);
+        for (int i = 0; i < 15; i++) {
+            session = edited(random, session);
+            for (Track track : session.tracks()) {
+                HandEdits edits = track.regions().editable();
+                ClipIndex printed = ClipIndex.of(track.regions().printed());
+                assertThat(edits.origins().size()).isEqualTo(edits.index().noteCount());
+                for (int note = 0; note < edits.origins().size(); note++) {
+                    int played = edits.origins().played(note);
+                    if (played != Origins.NONE) {
+                        assertThat(edits.index().velocity(note))
+                                .as(track.id() + ", note " + note)
+                                .isEqualTo(printed.velocity(played));
+                    }
+                }
+            }
+        }
     }
 }

@@ -86,11 +86,13 @@ class SharedTransportTest {
      */
     private void untilTogether(double pace) {
         double uncorrected = pace * 0.003 * TestServer.RATE / TestServer.BLOCK;
-        await().pollInterval(LOOK_AGAIN).until(() -> {
+        await().pollInterval(LOOK_AGAIN).untilAsserted(() -> {
             studio.pulse();
             double ours = studio.position() / SECOND * pace * TestServer.RATE;
-            double apart = (ours - partner.transportFrame()) / TestServer.BLOCK;
-            return apart > 0.5 - uncorrected && apart < 2.5 + uncorrected;
+            long theirs = partner.transportFrame();
+            assertThat((ours - theirs) / TestServer.BLOCK)
+                    .as("blocks from frame %d to frame %.0f", theirs, ours)
+                    .isBetween(0.5 - uncorrected, 2.5 + uncorrected);
         });
     }
 
