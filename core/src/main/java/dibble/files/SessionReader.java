@@ -183,11 +183,8 @@ final class SessionReader {
     }
 
     private static TempoMap tempo(Fields f) throws SessionFormatException {
-        List<TempoMap.Tempo> tempos = f.list(
-                "tempo",
-                MOST_ITEMS,
-                at -> new TempoMap.Tempo(at.required("at", 0L, LAST_TICK), at.required("bpm", 5.0, 999.0)),
-                at -> String.valueOf(at.at()));
+        List<TempoMap.Tempo> tempos =
+                f.list("tempo", MOST_ITEMS, SessionReader::tempoChange, at -> String.valueOf(at.at()));
         List<TempoMap.Meter> meters = f.list(
                 "meter",
                 MOST_ITEMS,
@@ -197,6 +194,10 @@ final class SessionReader {
         return new TempoMap(
                 tempos.isEmpty() ? List.of(new TempoMap.Tempo(0, 120)) : tempos,
                 meters.isEmpty() ? List.of(new TempoMap.Meter(0, 4, 4)) : meters);
+    }
+
+    static TempoMap.Tempo tempoChange(Fields at) throws SessionFormatException {
+        return new TempoMap.Tempo(at.required("at", 0L, LAST_TICK), at.required("bpm", 5.0, 999.0));
     }
 
     private Performance performance(Fields session, List<Track> all) throws SessionFormatException {

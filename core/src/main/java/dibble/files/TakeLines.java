@@ -7,11 +7,13 @@ import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.time.TempoMap;
+import dibble.time.TempoRemap;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.stream.Collectors;
 
 /**
  * A take as JSON Lines: a line for each event, each routing and each tempo, and one for the end. An instance writes the
@@ -93,6 +95,7 @@ final class TakeLines {
     static void write(Take take, OutputStream out) throws IOException {
         TakeLines lines = new TakeLines(out, take.extras());
         lines.begin(take.tempo(), take.start());
+        lines.remaps(take.remaps());
         lines.follow(take.log(), take.sources(), take.marks());
         lines.end(take.length());
     }
@@ -110,6 +113,18 @@ final class TakeLines {
             put("{\"t\":0,\"start\":" + start + tail(START));
         }
         flush();
+    }
+
+    private void remaps(List<TempoRemap> remaps) throws IOException {
+        for (TempoRemap remap : remaps) {
+            put("{\"t\":0,\"remap\":{\"from\":" + changes(remap.from()) + ",\"to\":" + changes(remap.to()) + "}}\n");
+        }
+    }
+
+    private static String changes(TempoMap tempo) {
+        return tempo.tempos().stream()
+                .map(at -> "{\"at\":" + at.at() + ",\"bpm\":" + at.bpm() + "}")
+                .collect(Collectors.joining(",", "[", "]"));
     }
 
     /** The end of a line with what else its file said there. */

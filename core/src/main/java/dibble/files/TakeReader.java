@@ -17,6 +17,7 @@ import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.routing.Routing;
 import dibble.time.TempoMap;
+import dibble.time.TempoRemap;
 import dibble.work.Progress;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -79,6 +80,7 @@ final class TakeReader {
     private final TempoMap otherwise;
     private final List<TempoMap.Tempo> tempos = new ArrayList<>();
     private final List<TempoMap.Meter> meters = new ArrayList<>();
+    private final List<TempoRemap> remaps = new ArrayList<>();
     private final Map<String, Extras> extras = new LinkedHashMap<>();
 
     /** Where the last tempo began, in nanoseconds: an earlier version wrote no ticks. */
@@ -135,7 +137,7 @@ final class TakeReader {
         names.forEach(source -> sources.add(new String(source, StandardCharsets.UTF_8)));
         Map<String, Extras> all = new LinkedHashMap<>(entry.inner());
         all.putAll(extras);
-        return new Take(id, name, sources, log, marks, tempo(), length, start, new Extras(entry.fields(), all));
+        return new Take(id, name, sources, log, marks, tempo(), length, start, remaps, new Extras(entry.fields(), all));
     }
 
     private TempoMap tempo() throws SessionFormatException {
@@ -266,6 +268,8 @@ final class TakeReader {
             event(f, stamp);
         } else if (f.has("routing") || f.has("change")) {
             mark(f, stamp, size);
+        } else if (f.has("remap")) {
+            remaps.add(f.object("remap").make(TakeReader::remap));
         } else if (f.has("start")) {
             start = f.required("start", 0, LATEST);
             keep(TakeLines.START, f.extras());
@@ -275,6 +279,16 @@ final class TakeReader {
         } else {
             keepLine(node);
         }
+    }
+
+    private static TempoRemap remap(Fields f) throws SessionFormatException {
+        return new TempoRemap(changes(f, "from"), changes(f, "to"));
+    }
+
+    private static TempoMap changes(Fields f, String name) throws SessionFormatException {
+        return new TempoMap(
+                f.list(name, SessionReader.MOST_ITEMS, SessionReader::tempoChange, at -> String.valueOf(at.at())),
+                List.of(new TempoMap.Meter(0, 4, 4)));
     }
 
     private void keep(String place, Extras of) {

@@ -1,6 +1,7 @@
 package dibble.recording;
 
 import dibble.midi.MidiTrack;
+import dibble.time.TempoRemap;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -33,6 +34,11 @@ public final class Regions {
 
     private volatile Set<Region> edited;
     private volatile HandEdits untouched;
+
+    /** What these regions were remapped from, and how; null where they were not. */
+    private Regions unmapped;
+
+    private TempoRemap remap;
 
     /** @param all the lowest first: who comes later lies above */
     public Regions(List<Region> all) {
@@ -215,8 +221,19 @@ public final class Regions {
         return hand == null ? this : new Regions(all).knowing(printed());
     }
 
+    /** Returns the same regions under music that got another tempo map. The way back is exact. */
+    public Regions remapped(TempoRemap next) {
+        if (remap != null && next.undoes(remap)) {
+            return unmapped;
+        }
+        Regions remapped = retimed(next::tick);
+        remapped.unmapped = this;
+        remapped.remap = next;
+        return remapped;
+    }
+
     /** The same where the ticks of the music are others. @param tick what a tick becomes; rising */
-    public Regions retimed(LongUnaryOperator tick) {
+    Regions retimed(LongUnaryOperator tick) {
         Map<MidiTrack, MidiTrack> prints = new IdentityHashMap<>();
         List<Region> next = new ArrayList<>();
         for (Region region : all) {

@@ -7,6 +7,8 @@ import dibble.gear.Ids;
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
 import dibble.time.TempoMap;
+import dibble.time.TempoRemap;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -20,6 +22,8 @@ import java.util.List;
  * @param tempo the tempo and meter with which it was recorded
  * @param length nanoseconds from start to stop
  * @param start where it begins in the music, in nanoseconds of its tempo since the first bar
+ * @param remaps the tempo maps that were put under the music since, in order; its ticks go through the same roundings as
+ *     its prints
  * @param extras what its entry in the session says that this version does not know, and within, what its lines say
  */
 public record Take(
@@ -31,6 +35,7 @@ public record Take(
         TempoMap tempo,
         long length,
         long start,
+        List<TempoRemap> remaps,
         Extras extras) {
     /**
      * A routing that came into force.
@@ -44,6 +49,7 @@ public record Take(
         Ids.check(id);
         sources = List.copyOf(sources);
         marks = List.copyOf(marks);
+        remaps = List.copyOf(remaps);
         if (start < 0) {
             throw new IllegalArgumentException(say("take.start-expected-0-or-more", start));
         }
@@ -59,32 +65,42 @@ public record Take(
             TempoMap tempo,
             long length,
             long start) {
-        this(id, name, sources, log, marks, tempo, length, start, Extras.NONE);
+        this(id, name, sources, log, marks, tempo, length, start, List.of(), Extras.NONE);
     }
 
     /** The same under another id and name. */
     public Take named(String otherId, String otherName) {
-        return new Take(otherId, otherName, sources, log, marks, tempo, length, start, extras);
+        return new Take(otherId, otherName, sources, log, marks, tempo, length, start, remaps, extras);
     }
 
     /** The same with other routings in force. */
     public Take withMarks(List<Mark> others) {
-        return new Take(id, name, sources, log, others, tempo, length, start, extras);
+        return new Take(id, name, sources, log, others, tempo, length, start, remaps, extras);
     }
 
-    /** The same where its ticks come otherwise. @param begins where it begins in the music, in nanoseconds of that tempo */
-    public Take withTempo(TempoMap other, long begins) {
-        return new Take(id, name, sources, log, marks, other, length, begins, extras);
+    /** Returns the same take under music that got another tempo map. */
+    public Take remapped(TempoRemap remap) {
+        List<TempoRemap> next = new ArrayList<>(remaps);
+        if (!next.isEmpty() && remap.undoes(next.get(next.size() - 1))) {
+            next.remove(next.size() - 1);
+        } else {
+            next.add(remap);
+        }
+        return new Take(id, name, sources, log, marks, tempo, length, start, next, extras);
     }
 
     /** The same with other events. */
     public Take withLog(EventLog other) {
-        return new Take(id, name, sources, other, marks, tempo, length, start, extras);
+        return new Take(id, name, sources, other, marks, tempo, length, start, remaps, extras);
     }
 
     /** The tick of the music at a time since its beginning, in nanoseconds. */
     public long tick(long nanos) {
-        return tempo.ticks(start + nanos);
+        long tick = tempo.ticks(start + nanos);
+        for (TempoRemap remap : remaps) {
+            tick = remap.tick(tick);
+        }
+        return tick;
     }
 
     /** The tick of the music at which it begins. */
