@@ -7,6 +7,7 @@ import dibble.recording.Regions;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.session.Foreign;
+import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.io.IOException;
@@ -130,8 +131,10 @@ public final class SessionJournal implements AutoCloseable {
      *
      * @param file the path of its file, or null
      */
-    public void changed(Session session, Performance performance, String file) {
-        if (parent != null && !writer.isShutdown() && next.getAndSet(new State(session, performance, file)) == null) {
+    public void changed(Kept kept, String file) {
+        if (parent != null
+                && !writer.isShutdown()
+                && next.getAndSet(new State(kept.session(), kept.performance(), file)) == null) {
             // Edits come in rows: a moment is waited for, then the newest is written.
             writer.schedule(this::writeNext, SETTLE_MILLIS, TimeUnit.MILLISECONDS);
         }

@@ -89,9 +89,9 @@ public final class Document {
         return shown;
     }
 
-    /** The session without the gesture that is going on. */
-    public Session kept() {
-        return current();
+    /** Returns the session without the preview that is shown. */
+    public Kept kept() {
+        return Kept.of(current(), performance);
     }
 
     /** How the session is played now. */

@@ -103,7 +103,7 @@ final class StudioDeck implements Deck {
 
     /** Makes a take of unrecorded events. @param tickAt returns the tick of the music at a time of the clock */
     void keepPlayed(LongUnaryOperator tickAt) {
-        TempoMap tempo = document.kept().tempo();
+        TempoMap tempo = document.kept().session().tempo();
         List<Track> tracks = prepareTracks();
         recorder.keepPlayed(
                 tempo,
@@ -131,7 +131,7 @@ final class StudioDeck implements Deck {
     /** The tracks that are recorded onto; new ones are in the document, and armed. */
     private List<Track> prepareTracks() {
         // A preview is not recorded onto: the edit below ends it.
-        Session before = document.kept();
+        Session before = document.kept().session();
         Session with = TrackEdits.addMissingTracks(before);
         Set<String> armed = TakeEdits.armed(with, before, document.performance());
         document.edit(say("studio-deck.new-tracks"), session -> with);
@@ -142,6 +142,6 @@ final class StudioDeck implements Deck {
             }
             return now;
         });
-        return TrackEdits.readyToRecord(document.kept()).tracks();
+        return TrackEdits.readyToRecord(document.kept().session()).tracks();
     }
 }

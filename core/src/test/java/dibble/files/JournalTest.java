@@ -11,6 +11,7 @@ import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
+import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
@@ -188,7 +189,7 @@ class JournalTest {
                     "take-1", "Take 1", List.of("larkspur", "tansy"), log(7), marks(), demo.tempo(), 6_000_000_000L, 0);
             Session edited =
                     TakeEdits.keep(demo.withName("Edited"), Performance.NEW.withScene("dusk"), TakeEdits.closed(old));
-            journal.changed(edited, Performance.NEW.withScene("snow"), "/somewhere/round.dibble");
+            journal.changed(Kept.of(edited, Performance.NEW.withScene("snow")), "/somewhere/round.dibble");
             journal.sync();
             journal.takes().begin(demo.tempo(), 0);
             journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
@@ -217,7 +218,7 @@ class JournalTest {
     @Test
     void whatIsSavedOrLeftOnPurposeLeavesNothingBehind() throws Exception {
         SessionJournal journal = new SessionJournal(user);
-        journal.changed(demo, Performance.NEW, null);
+        journal.changed(Kept.of(demo, Performance.NEW), null);
         journal.sync();
         journal.settled();
         journal.close();
@@ -229,18 +230,18 @@ class JournalTest {
     @Test
     void aRecordingThatTheSessionHasIsNotKeptTwice() throws Exception {
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(demo, Performance.NEW, null);
+            journal.changed(Kept.of(demo, Performance.NEW), null);
             journal.sync();
             journal.takes().begin(demo.tempo(), 0);
             journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
             Path ended = journal.takes().end(6_000_000_000L);
             // Until the session that has it is written, its file stays.
-            journal.changed(demo.withName("Edited"), Performance.NEW, null);
+            journal.changed(Kept.of(demo.withName("Edited"), Performance.NEW), null);
             journal.sync();
             assertThat(ended).exists();
             Take take = new Take(
                     "take-1", "Take 1", List.of("larkspur", "tansy"), log(8), marks(), demo.tempo(), 6_000_000_000L, 0);
-            journal.changed(TakeEdits.keep(demo, Performance.NEW, take), Performance.NEW, null);
+            journal.changed(Kept.of(TakeEdits.keep(demo, Performance.NEW, take), Performance.NEW), null);
             journal.takes().kept(ended);
             journal.sync();
             assertThat(Unfinished.find(leftBehind()).get(0).recordings()).isEmpty();

@@ -10,6 +10,7 @@ import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.session.Document;
 import dibble.session.Foreign;
+import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.SessionBuilder;
@@ -105,12 +106,12 @@ class UnfinishedTest {
     @Test
     void ofATakeThatWasUndoneAndRecordedAgainTheSecondComesBack() throws IOException {
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(recorded(DEMO, 1), Performance.NEW, null);
+            journal.changed(Kept.of(recorded(DEMO, 1), Performance.NEW), null);
             journal.sync();
-            journal.changed(DEMO, Performance.NEW, null);
+            journal.changed(Kept.of(DEMO, Performance.NEW), null);
             journal.sync();
             Session second = recorded(DEMO, 2);
-            journal.changed(second, Performance.NEW, null);
+            journal.changed(Kept.of(second, Performance.NEW), null);
             journal.sync();
             assertSame(broughtBack().session(), second);
         }
@@ -119,7 +120,7 @@ class UnfinishedTest {
     @Test
     void whatAFailedWriteLeftOutTheNextOneWrites() throws IOException {
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(DEMO, Performance.NEW, null);
+            journal.changed(Kept.of(DEMO, Performance.NEW), null);
             journal.sync();
             Path folder;
             try (Stream<Path> folders = Files.list(user.resolve("unfinished"))) {
@@ -129,7 +130,7 @@ class UnfinishedTest {
             Unfinished.delete(folder.resolve("takes"));
             Files.createFile(folder.resolve("takes"));
             Session edited = recorded(DEMO, 1);
-            journal.changed(edited, Performance.NEW, null);
+            journal.changed(Kept.of(edited, Performance.NEW), null);
             journal.sync();
             assertThat(journal.trouble()).contains("cannot be kept");
             Files.delete(folder.resolve("takes"));
@@ -143,7 +144,7 @@ class UnfinishedTest {
     void twoRecordingsOfOneLengthAreTwo() throws IOException {
         Session session = recorded(DEMO, 1);
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(session, Performance.NEW, null);
+            journal.changed(Kept.of(session, Performance.NEW), null);
             journal.sync();
             Take again = session.takes().get(0);
             journal.takes().begin(again.tempo(), again.start());
@@ -157,14 +158,14 @@ class UnfinishedTest {
     @Test
     void aRecordingThatTheSessionHasIsNotOfferedTwice() throws IOException {
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(DEMO, Performance.NEW, null);
+            journal.changed(Kept.of(DEMO, Performance.NEW), null);
             journal.sync();
             Take take = take(DEMO, 1);
             journal.takes().begin(take.tempo(), take.start());
             journal.takes().follow(take.log(), take.sources(), take.marks());
             Path recording = journal.takes().end(take.length());
             byte[] lines = Files.readAllBytes(recording);
-            journal.changed(TakeEdits.keep(DEMO, Performance.NEW, take), Performance.NEW, null);
+            journal.changed(Kept.of(TakeEdits.keep(DEMO, Performance.NEW, take), Performance.NEW), null);
             journal.takes().kept(recording);
             journal.sync();
             Files.write(recording, lines);
@@ -220,7 +221,7 @@ class UnfinishedTest {
                 .map(source -> source.withSysexTo(List.of("sorrel")))
                 .toList());
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(listening, Performance.NEW, null);
+            journal.changed(Kept.of(listening, Performance.NEW), null);
             journal.sync();
             Path other = leftBehind(user, user.resolve("other"));
             Path folder = Unfinished.find(other).get(0).folder();
@@ -250,7 +251,7 @@ class UnfinishedTest {
     void aTakeThatCannotBeReadCostsNoOther() throws IOException {
         Session session = recorded(recorded(DEMO, 1), 2);
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(session, Performance.NEW, null);
+            journal.changed(Kept.of(session, Performance.NEW), null);
             journal.sync();
             Path other = leftBehind(user, user.resolve("other"));
             Path takes = Unfinished.find(other).get(0).folder().resolve("takes");
@@ -270,7 +271,7 @@ class UnfinishedTest {
     @Test
     void aFolderThatSomebodyHasIsLeftAloneAlsoByAnotherLookFromHere() throws IOException {
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(DEMO, Performance.NEW, null);
+            journal.changed(Kept.of(DEMO, Performance.NEW), null);
             journal.sync();
             assertThat(Unfinished.find(user)).isEmpty();
             // To look must not let the lock go.
@@ -308,7 +309,7 @@ class UnfinishedTest {
                             for (int n = 0; n < 15; n++) {
                                 Unfinished.find(user);
                                 try (SessionJournal journal = new SessionJournal(user)) {
-                                    journal.changed(DEMO.withName("n" + seed), Performance.NEW, null);
+                                    journal.changed(Kept.of(DEMO.withName("n" + seed), Performance.NEW), null);
                                     journal.sync();
                                     assertThat(journal.trouble()).isNull();
                                 }
@@ -356,10 +357,10 @@ class UnfinishedTest {
                         document.edit("record", session -> recorded(session, take));
                     }
                 }
-                journal.changed(document.session(), document.performance(), null);
+                journal.changed(document.kept(), null);
                 if (step == fails) {
                     failOnce(own, journal);
-                    journal.changed(document.session(), document.performance(), null);
+                    journal.changed(document.kept(), null);
                 } else if (random.nextBoolean()) {
                     journal.sync();
                 }
@@ -386,7 +387,7 @@ class UnfinishedTest {
                 Path hidden = folder.resolve("hidden-" + name);
                 Files.move(real, hidden);
                 Files.createFile(real);
-                journal.changed(recorded(DEMO, 99), Performance.NEW, null);
+                journal.changed(Kept.of(recorded(DEMO, 99), Performance.NEW), null);
                 journal.sync();
                 assertThat(journal.trouble()).isNotNull();
                 Files.delete(real);

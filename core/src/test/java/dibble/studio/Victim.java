@@ -65,11 +65,11 @@ final class Victim {
         StandIns standIns = new StandIns(Clock.SYSTEM, name -> nowhere);
         document.edit("tempo", session -> session.withTempo(dibble.time.TempoMap.of(600)));
         Studio studio = new Studio(Clock.SYSTEM, standIns, document, journal.takes());
-        document.listen(() -> journal.changed(document.session(), document.performance(), null));
+        document.listen(() -> journal.changed(document.kept(), null));
         StandIn keyboard = standIns.standIn("stand-in:larkspur").orElseThrow();
         studio.setOptions(options);
         studio.record();
-        journal.changed(document.session(), document.performance(), null);
+        journal.changed(document.kept(), null);
         while (studio.recording() == null) {
             Thread.onSpinWait();
         }
@@ -103,7 +103,7 @@ final class Victim {
     private void undo() {
         for (int number = 1; true; number++) {
             step(document, random, number);
-            journal.changed(document.session(), document.performance(), null);
+            journal.changed(document.kept(), null);
             if (random.nextInt(3) == 0) {
                 journal.sync();
                 System.out.println(number + " 0");

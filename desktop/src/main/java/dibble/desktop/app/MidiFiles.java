@@ -12,6 +12,7 @@ import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiFormatException;
 import dibble.recording.TrackExport;
 import dibble.routing.Routing;
+import dibble.session.Kept;
 import dibble.session.Session;
 import dibble.session.SessionWords;
 import java.io.IOException;
@@ -71,10 +72,9 @@ final class MidiFiles {
             return;
         }
         exports.ask(PathQuestions.Kind.MIDI, question, name + ENDING, path -> {
-            Session session = desk.document().kept();
-            Routing routing = desk.routing();
+            Kept kept = desk.document().kept();
             return (to, progress) -> {
-                MidiFile made = export.apply(session, routing);
+                MidiFile made = export.apply(kept.session(), kept.routing());
                 progress.at(0.5);
                 MidiFileWriter.write(made, to);
             };
@@ -95,8 +95,9 @@ final class MidiFiles {
     }
 
     private void writeFiles(Path into, Runnable done) {
-        Session session = desk.document().kept();
-        Routing routing = desk.routing();
+        Kept kept = desk.document().kept();
+        Session session = kept.session();
+        Routing routing = kept.routing();
         desk.jobs()
                 .start(
                         say("midi-files.exporting-to", into.getFileName()),
@@ -146,7 +147,7 @@ final class MidiFiles {
 
     /** Brings a MIDI file in. @param done run where it could be read */
     void bringIn(Path path, Runnable done) {
-        Session session = desk.session();
+        Session session = desk.document().kept().session();
         desk.jobs()
                 .start(
                         say("midi-files.reading", path.getFileName()),

@@ -251,7 +251,7 @@ final class SessionFiles {
      * @param noRoom run where the file is a bare session, which has no room for what is recorded
      */
     private void save(Path path, Runnable after, Runnable noRoom) {
-        Session session = desk.document().kept();
+        Session session = desk.document().kept().session();
         Performance performance = desk.performance();
         boolean own = path.equals(file);
         desk.jobs()

@@ -8,7 +8,7 @@ import dibble.files.SessionFile;
 import dibble.paper.PaperSize;
 import dibble.paper.SheetHtml;
 import dibble.paper.SheetPdf;
-import dibble.session.Performance;
+import dibble.session.Kept;
 import dibble.session.Session;
 import dibble.sheet.Sheet;
 import dibble.sheet.SheetCsv;
@@ -58,9 +58,8 @@ final class SheetFiles implements SheetActions {
     public void export(Form form, PaperSize paper) {
         String name = say("sheet-files.name", files.fileName()) + kind(form).ending();
         exports.ask(kind(form), say("sheet-files.export-the-sheet"), name, path -> {
-            Session session = desk.session();
-            Performance performance = desk.performance();
-            return (to, progress) -> write(form(path, form), paper, session, performance, to);
+            Kept kept = desk.document().kept();
+            return (to, progress) -> write(form(path, form), paper, kept, to);
         });
     }
 
@@ -73,9 +72,9 @@ final class SheetFiles implements SheetActions {
                 .orElse(otherwise);
     }
 
-    private static void write(Form form, PaperSize paper, Session session, Performance performance, OutputStream to)
-            throws IOException {
-        Sheet sheet = Sheet.of(session, performance, LocalDate.now());
+    private static void write(Form form, PaperSize paper, Kept kept, OutputStream to) throws IOException {
+        Session session = kept.session();
+        Sheet sheet = Sheet.of(session, kept.performance(), LocalDate.now());
         switch (form) {
             case PDF -> SheetPdf.write(sheet, session.middleC(), paper, to);
             case HTML -> to.write(bytes(SheetHtml.of(sheet, session.middleC(), paper)));
@@ -94,15 +93,20 @@ final class SheetFiles implements SheetActions {
                 say("sheet-files.import-a-sheet"),
                 files.exportFolder(),
                 say("midi-files.import"),
-                (path, done) -> desk.jobs()
-                        .start(
-                                say("sheet-files.reading", path.getFileName()),
-                                progress -> read(path, desk.session()),
-                                changed -> {
-                                    done.run();
-                                    then.accept(new Other(path.getFileName().toString(), changed, desk.performance()));
-                                },
-                                e -> desk.ask().tell(say("sheet-files.not-imported", PathQuestions.explain(path, e)))));
+                (path, done) -> bringIn(path, changed -> {
+                    done.run();
+                    then.accept(changed);
+                }));
+    }
+
+    private void bringIn(Path path, Consumer<Other> then) {
+        Kept kept = desk.document().kept();
+        desk.jobs()
+                .start(
+                        say("sheet-files.reading", path.getFileName()),
+                        progress -> read(path, kept.session()),
+                        changed -> then.accept(new Other(path.getFileName().toString(), changed, kept.performance())),
+                        e -> desk.ask().tell(say("sheet-files.not-imported", PathQuestions.explain(path, e))));
     }
 
     private static Session read(Path path, Session into) throws IOException {

@@ -14,8 +14,7 @@ import dibble.levels.SoundPlan;
 import dibble.levels.StripPlan;
 import dibble.midi.ShortMessage;
 import dibble.ports.OutputPort;
-import dibble.session.Performance;
-import dibble.session.Session;
+import dibble.session.Kept;
 import dibble.sound.AudioEngine;
 import dibble.sound.Bounce;
 import dibble.sound.Preset;
@@ -187,10 +186,9 @@ final class SoundFiles implements Listening {
 
     /** Asks for a folder, and makes files of sound there. */
     void export(Bounce.Wanted wanted) {
-        Session session = desk.document().kept();
-        Performance performance = desk.performance();
-        boolean nothing =
-                session.tracks().stream().allMatch(track -> track.sounding().size() == 0);
+        Kept kept = desk.document().kept();
+        boolean nothing = kept.session().tracks().stream()
+                .allMatch(track -> track.sounding().size() == 0);
         if (nothing) {
             desk.ask().tell(say("midi-files.nothing-to-export-yet-record"));
             return;
@@ -200,18 +198,17 @@ final class SoundFiles implements Listening {
                 say("sound-files.export"),
                 files.exportFolder().resolve(say("sound-files.folder", files.fileName())),
                 say("midi-files.export"),
-                (path, done) -> questions.unlessThere(
-                        path.resolve(MIX), null, () -> export(session, performance, wanted, path, done)));
+                (path, done) -> questions.unlessThere(path.resolve(MIX), null, () -> export(kept, wanted, path, done)));
     }
 
-    private void export(Session session, Performance performance, Bounce.Wanted wanted, Path path, Runnable done) {
+    private void export(Kept kept, Bounce.Wanted wanted, Path path, Runnable done) {
         SoundLibrary sounds = library;
         desk.jobs()
                 .start(
                         say("sound-files.exporting", path.getFileName()),
                         progress -> Bounce.render(
-                                Rendition.ofTracks(session, performance),
-                                SoundPlan.of(session, performance),
+                                Rendition.ofTracks(kept.session(), kept.performance()),
+                                SoundPlan.of(kept.session(), kept.performance()),
                                 sounds.banks(),
                                 wanted,
                                 path,

@@ -166,7 +166,7 @@ public final class Workbench implements AutoCloseable {
     /** What is not on disk yet is kept in the user's folder, so that no crash takes it. */
     void keepJournal() {
         if (document.isChanged() || studio.transport() == Transport.RECORDING) {
-            journal.changed(document.kept(), document.performance(), file);
+            journal.changed(document.kept(), file);
         } else {
             journal.settled();
         }
@@ -179,7 +179,7 @@ public final class Workbench implements AutoCloseable {
             return;
         }
         studio.record();
-        journal.changed(document.kept(), document.performance(), file);
+        journal.changed(document.kept(), file);
     }
 
     /** Why what is not saved cannot be kept in the user's folder; null where all is well. */

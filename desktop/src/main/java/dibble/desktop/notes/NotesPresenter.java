@@ -136,7 +136,7 @@ final class NotesPresenter {
         if (preview != null && !isPreviewing()) {
             preview = null;
         }
-        Session kept = document.kept();
+        Session kept = document.kept().session();
         shown.removeIf(id -> kept.track(id).isEmpty());
         for (Track track : tracks(kept)) {
             sheet(track).ifPresent(now -> {
@@ -160,7 +160,7 @@ final class NotesPresenter {
     /** Every shown track with what is on it, where that is there. */
     Map<Track, Sheet> sheets() {
         Map<Track, Sheet> there = new LinkedHashMap<>();
-        for (Track track : tracks(document.kept())) {
+        for (Track track : tracks(document.kept().session())) {
             sheet(track).ifPresent(sheet -> there.put(track, sheet));
         }
         return there;
@@ -280,7 +280,7 @@ final class NotesPresenter {
     private Edited onlyAdded(Edited edited) {
         Map<String, BitSet> added = new LinkedHashMap<>();
         edited.selected().forEach((id, notes) -> {
-            Track before = document.kept().track(id).orElseThrow();
+            Track before = document.kept().session().track(id).orElseThrow();
             Track after = edited.session().track(id).orElseThrow();
             BitSet old = before.regions()
                     .editable()
@@ -353,7 +353,7 @@ final class NotesPresenter {
 
     /** Draws a note on the track that was opened first. */
     void draw(int key, long start, long end) {
-        Track track = tracks(document.kept()).get(0);
+        Track track = tracks(document.kept().session()).get(0);
         Sheet sheet = sheet(track).orElseThrow();
         int channel = sheet.index().noteCount() > 0
                 ? sheet.index().channel(0)
@@ -412,24 +412,26 @@ final class NotesPresenter {
 
     /** Whether anything that is shown is not as it was played. */
     boolean isEdited() {
-        return tracks(document.kept()).stream()
+        return tracks(document.kept().session()).stream()
                 .anyMatch(track -> track.regions().byHand().isPresent());
     }
 
     // What is shown and heard before it is kept.
 
     boolean isPreviewing() {
-        return preview != null && preview.session() == document.session() && previewOf == document.kept();
+        return preview != null
+                && preview.session() == document.session()
+                && previewOf == document.kept().session();
     }
 
     /** The session that a preview is made of. */
     Session kept() {
-        return document.kept();
+        return document.kept().session();
     }
 
     /** Shows what a change would make. */
     void preview(Session of, Edited edited) {
-        if (of == document.kept()) {
+        if (of == document.kept().session()) {
             previewOf = of;
             preview = edited;
             document.preview(session -> edited.session());

@@ -13,8 +13,7 @@ import dibble.edits.TakeEdits;
 import dibble.gear.Part;
 import dibble.recording.Take;
 import dibble.routing.Routing;
-import dibble.session.Performance;
-import dibble.session.Session;
+import dibble.session.Kept;
 import dibble.session.SessionWords;
 import java.util.List;
 import javafx.scene.Node;
@@ -73,8 +72,7 @@ final class AgainPane extends Question {
     }
 
     private void compare() {
-        Session session = desk.session();
-        Performance performance = desk.performance();
+        Kept kept = desk.document().kept();
         Take compared = take;
         Again in = how;
         routing = desk.routing();
@@ -87,7 +85,7 @@ final class AgainPane extends Question {
         job = desk.jobs()
                 .start(
                         say("again-pane.comparing-2", take.name()),
-                        progress -> TakesPresenter.compare(session, performance, compared, in, progress),
+                        progress -> TakesPresenter.compare(kept, compared, in, progress),
                         done -> {
                             comparison = done;
                             showComparison();
@@ -106,7 +104,8 @@ final class AgainPane extends Question {
         }
         if (desk.session().takes().stream().noneMatch(it -> it == take)) {
             close();
-        } else if (!desk.routing().equals(routing) || comparison != null && !comparison.isOf(desk.session())) {
+        } else if (!desk.routing().equals(routing)
+                || comparison != null && !comparison.isOf(desk.document().kept().session())) {
             compare();
         }
     }

@@ -24,6 +24,7 @@ import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.ClockPlan;
 import dibble.session.Document;
+import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.SessionWords;
@@ -197,8 +198,9 @@ final class TakesPresenter {
     }
 
     /** Compares what the tracks have with what printing a take again would make of them. Any thread. */
-    static Comparison compare(Session session, Performance performance, Take take, Again how, Progress progress) {
-        Session again = printed(session, performance, take, how, progress);
+    static Comparison compare(Kept kept, Take take, Again how, Progress progress) {
+        Session session = kept.session();
+        Session again = printed(session, kept.performance(), take, how, progress);
         return new Comparison(take, how, session, again, TakeEdits.compare(session, again, take.id()));
     }
 
@@ -215,7 +217,7 @@ final class TakesPresenter {
 
     /** The same where it has been compared, and nothing has changed since. */
     void print(Jobs jobs, Comparison comparison) {
-        if (comparison.from == session()) {
+        if (comparison.from == document.kept().session()) {
             document.edit(name(comparison.take, comparison.how), session -> comparison.again);
         } else {
             print(jobs, comparison.take, comparison.how);

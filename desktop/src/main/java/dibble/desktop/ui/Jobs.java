@@ -196,9 +196,9 @@ public final class Jobs implements AutoCloseable {
      * @param after run where it is made
      */
     public Job edit(Document document, String words, String name, LongEdit change, Runnable after) {
-        Session before = document.session();
+        Session before = document.kept().session();
         return start(words, progress -> change.of(before, progress), next -> {
-            if (document.session() == before) {
+            if (document.kept().session() == before) {
                 document.edit(name, session -> next);
                 after.run();
             } else {

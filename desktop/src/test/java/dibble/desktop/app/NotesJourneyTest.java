@@ -183,7 +183,8 @@ class NotesJourneyTest extends WindowTest {
         push(KeyCode.CONTROL, KeyCode.A);
         push(KeyCode.CONTROL, KeyCode.U);
         until(() -> starts("celesta").stream().allMatch(start -> start % BEAT == 0));
-        assertThat(desk().document().kept().tracks().get(0).sounding()).isEqualTo(played);
+        assertThat(desk().document().kept().session().tracks().get(0).sounding())
+                .isEqualTo(played);
         push(KeyCode.ESCAPE);
         until(() -> track("celesta").sounding().equals(played));
         assertThat(lookup("#note-area").query().isFocused())

@@ -20,6 +20,7 @@ import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.studio.Transport;
@@ -317,7 +318,7 @@ class TakesJourneyTest extends WindowTest {
             EventLog log = new EventLog();
             log.add(0, 0, ShortMessage.noteOn(0, 60, 80));
             log.add(10, 0, ShortMessage.noteOn(0, 40, 80));
-            journal.changed(session().withName("Left behind"), Performance.NEW, null);
+            journal.changed(Kept.of(session().withName("Left behind"), Performance.NEW), null);
             journal.sync();
             journal.takes().begin(session().tempo(), 0);
             journal.takes()

@@ -122,11 +122,11 @@ class NotesPresenterTest {
     @Test
     void aPreviewIsNoStepUntilItIsKept() {
         notes.select().all();
-        Session before = document.kept();
+        Session before = document.kept().session();
         notes.preview(before, NoteEdits.change(before, notes.chosen(), Velocities.set(5)));
         assertThat(notes.isPreviewing()).isTrue();
         assertThat(index().velocity(0)).isEqualTo(5);
-        assertThat(document.kept()).isSameAs(before);
+        assertThat(document.kept().session()).isSameAs(before);
         assertThat(document.isChanged()).isFalse();
         notes.cancel();
         assertThat(document.session()).isSameAs(before);

@@ -190,4 +190,16 @@ class JobsTest {
         document.undo();
         assertThat(document.session().name()).isEqualTo("Two");
     }
+
+    @Test
+    void aLongEditDoesNotKeepAPreview() throws InterruptedException {
+        Document document = new Document(Session.empty("Kept"), Performance.NEW);
+        document.preview(session -> session.withName("Shown"));
+        jobs.edit(document, "editing", "edit", (session, progress) -> session.withName(session.name() + "!"), () -> {});
+        document.preview(session -> session.withName("Shown later"));
+        takeIn();
+        assertThat(document.session().name()).isEqualTo("Kept!");
+        document.undo();
+        assertThat(document.session().name()).isEqualTo("Kept");
+    }
 }
