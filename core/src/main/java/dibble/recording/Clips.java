@@ -4,7 +4,6 @@ import dibble.midi.MidiTrack;
 import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -231,7 +230,8 @@ public final class Clips {
     }
 
     /**
-     * Merges two clips as the router merges two players; at equal ticks the first one comes first. A note that begins
+     * Merges two clips as the router merges two players; at equal ticks, what ends or comes to rest is first, then the first
+     * clip. A note that begins
      * while the other clip sounds its key ends that, and lasts until both clips have released the key; so does a pedal.
      * Where one clip is empty, the other one is unchanged.
      */
@@ -262,8 +262,6 @@ public final class Clips {
 
     /** The merge of two clips. */
     private static final class Merge {
-        private static final Comparator<Event> ORDER = Comparator.comparingLong(Event::tick);
-
         private final DestinationNumbers destinations = new DestinationNumbers();
 
         /** The clip of the note that sounds. */
@@ -278,17 +276,30 @@ public final class Clips {
         private final List<Event> merged = new ArrayList<>();
 
         List<Event> merged(MidiTrack first, MidiTrack second) {
-            List<Event> events = new ArrayList<>();
-            for (int i = 0; i < first.size(); i++) {
-                events.add(Event.copyOf(first, 0, i));
+            int i = 0;
+            int k = 0;
+            while (i < first.size() || k < second.size()) {
+                if (k == second.size() || i < first.size() && comesFirst(first, i, second, k)) {
+                    add(Event.copyOf(first, 0, i++));
+                } else {
+                    add(Event.copyOf(second, 1, k++));
+                }
             }
-            for (int i = 0; i < second.size(); i++) {
-                events.add(Event.copyOf(second, 1, i));
-            }
-            // Sorting is stable: events at one tick keep their order.
-            events.sort(ORDER);
-            events.forEach(this::add);
             return merged;
+        }
+
+        /** At one tick, what ends or comes to rest precedes what the other clip begins or holds. */
+        private static boolean comesFirst(MidiTrack first, int i, MidiTrack second, int k) {
+            return first.tick(i) < second.tick(k)
+                    || first.tick(i) == second.tick(k) && (ends(first, i) || !ends(second, k));
+        }
+
+        private static boolean ends(MidiTrack clip, int i) {
+            if (!clip.isChannelMessage(i)) {
+                return false;
+            }
+            int message = clip.message(i);
+            return ShortMessage.endsNote(message) || Rest.moves(message) && Rest.isAtRest(message);
         }
 
         private void add(Event event) {

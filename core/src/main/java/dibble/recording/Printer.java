@@ -312,19 +312,25 @@ public final class Printer {
             int only = own == NOWHERE ? rest : own;
             return only == NOWHERE ? NONE : alone[only];
         }
+        int debt = debt(destination, message);
+        boolean moves = Rest.moves(message);
+        boolean rests = moves && Rest.isAtRest(message);
         int count = own == NOWHERE ? 0 : 1;
-        int[] onto = new int[others.size() + 1];
+        int[] onto = new int[others.size() + 2];
         onto[0] = own;
         for (int other : others) {
-            if (takes(other, destination, message)) {
-                owed[other].set(debt(destination, message), Rest.moves(message) && !Rest.isAtRest(message));
+            // What comes to rest does so on every track that had moved it, whoever let go last.
+            if (rests && owed[other].get(debt) || takes(other, destination, message)) {
+                owed[other].set(debt, moves && !rests);
                 onto[count++] = other;
             }
         }
-        if (count == 0) {
-            return rest == NOWHERE ? NONE : alone[rest];
+        boolean isOfRest = rest != NOWHERE && (count == 0 || rests && owed[rest].get(debt));
+        if (isOfRest) {
+            owed[rest].set(debt, moves && !rests);
+            onto[count++] = rest;
         }
-        return Arrays.copyOf(onto, count);
+        return count == 0 ? NONE : Arrays.copyOf(onto, count);
     }
 
     /** A number for a controller, or another kind of message without a key, of a destination. */

@@ -1,6 +1,7 @@
 package dibble.transport;
 
 import dibble.midi.MidiTrack;
+import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import dibble.recording.Chase;
 import dibble.recording.TrackVoice;
@@ -37,7 +38,8 @@ public final class Timeline {
      *
      * @param sound messages of the sound that its part has, on channel 0; none where it is for several channels
      * @param oneChannel whether all of it is for one channel: then its messages are on channel 0
-     * @param track the track that the events are of: at equal times, tracks keep their order and the events of each theirs
+     * @param track the track that the events are of: at equal times, wheels and pedals that come to rest are first, so that a
+     *     track which moves them in that moment is heard; then tracks keep their order, and the events of each theirs
      */
     public record Clip(TrackVoice.Events voice, int[] sound, boolean oneChannel, int track) {
         /** Returns a clip whose events are played as they are. */
@@ -70,6 +72,12 @@ public final class Timeline {
             return events().isChannelMessage(i) || isExclusive(i);
         }
 
+        private boolean comesToRest(int i) {
+            return events().isChannelMessage(i)
+                    && Rest.moves(events().message(i))
+                    && Rest.isAtRest(events().message(i));
+        }
+
         private boolean isExclusive(int i) {
             byte[] data = events().status(i) == EXCLUSIVE ? events().data(i) : null;
             return data != null && data.length > 0 && (data[data.length - 1] & 0xFF) == EXCLUSIVE_END;
@@ -97,6 +105,7 @@ public final class Timeline {
         int count = 0;
         PriorityQueue<Integer> next = new PriorityQueue<>(Comparator.<Integer>comparingLong(
                         lane -> clips.get(lane).events().tick(at[lane]))
+                .thenComparingInt(lane -> clips.get(lane).comesToRest(at[lane]) ? 0 : 1)
                 .thenComparingInt(lane -> clips.get(lane).track)
                 .thenComparingInt(lane -> clips.get(lane).voice.position(at[lane])));
         for (int lane = 0; lane < at.length; lane++) {
