@@ -2,6 +2,7 @@ package dibble.files;
 
 import static dibble.text.CoreText.say;
 
+import dibble.work.Workers;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.Arrays;
@@ -23,7 +24,7 @@ final class Handover extends OutputStream {
 
     /** @param to is written to by nobody else until this is closed */
     Handover(OutputStream to) {
-        packing = CompletableFuture.runAsync(() -> pack(to));
+        packing = CompletableFuture.runAsync(() -> pack(to), Workers.shared().files());
     }
 
     private void pack(OutputStream to) {

@@ -160,7 +160,7 @@ public final class SessionJournal implements AutoCloseable {
                     "session-journal.unsaved-work-cannot-be-kept",
                     parent,
                     e instanceof IOException io ? IoWords.of(io) : e.toString());
-            LOG.warn(trouble);
+            LOG.warn(trouble, e);
             if (next.compareAndSet(null, state)) {
                 writer.schedule(this::writeNext, RETRY_MILLIS, TimeUnit.MILLISECONDS);
             }
@@ -282,7 +282,7 @@ public final class SessionJournal implements AutoCloseable {
                 return folder;
             });
         } catch (IOException e) {
-            LOG.warn("{} could not be tidied up: {}", folder, e.getMessage());
+            LOG.warn("{} could not be tidied up: {}", folder, e.getMessage(), e);
         }
     }
 

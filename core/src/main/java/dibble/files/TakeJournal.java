@@ -6,6 +6,7 @@ import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
+import dibble.work.Workers;
 import java.io.IOException;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
@@ -155,33 +156,37 @@ public class TakeJournal {
 
     private void fail(Path where, IOException e) {
         trouble = say("take-journal.the-recording-cannot-be-written", where, IoWords.of(e));
-        LOG.warn(trouble);
+        LOG.warn(trouble, e);
         close();
     }
 
     private void flush(FileChannel written) {
-        flushing = CompletableFuture.runAsync(() -> {
-            try {
-                written.force(false);
-            } catch (IOException e) {
-                trouble = say("take-journal.the-recording-may-not-survive", IoWords.of(e));
-                LOG.warn(trouble);
-            }
-        });
+        flushing = CompletableFuture.runAsync(
+                () -> {
+                    try {
+                        written.force(false);
+                    } catch (IOException e) {
+                        trouble = say("take-journal.the-recording-may-not-survive", IoWords.of(e));
+                        LOG.warn(trouble, e);
+                    }
+                },
+                Workers.shared().disk());
     }
 
     private void close() {
         if (file != null) {
             FileChannel written = file;
             file = null;
-            flushing = flushing.thenRunAsync(() -> {
-                try (written) {
-                    written.force(true);
-                } catch (IOException e) {
-                    trouble = say("take-journal.the-end-of-the-recording", IoWords.of(e));
-                    LOG.warn(trouble);
-                }
-            });
+            flushing = flushing.thenRunAsync(
+                    () -> {
+                        try (written) {
+                            written.force(true);
+                        } catch (IOException e) {
+                            trouble = say("take-journal.the-end-of-the-recording", IoWords.of(e));
+                            LOG.warn(trouble, e);
+                        }
+                    },
+                    Workers.shared().disk());
         }
         open = false;
     }

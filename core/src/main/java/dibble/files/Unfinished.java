@@ -59,7 +59,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
             try {
                 FolderGuard.within(parent, () -> lookThrough(parent, found));
             } catch (IOException | DirectoryIteratorException e) {
-                LOG.warn("{} could not be read: {}", parent, e.getMessage());
+                LOG.warn("{} could not be read: {}", parent, e.getMessage(), e);
             }
         }
         found.sort(Comparator.comparing(Unfinished::when).reversed());
@@ -102,7 +102,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
             recordings.sort(Comparator.comparing(Unfinished::number));
             found.add(new Unfinished(folder, about.file, when, recordings));
         } catch (IOException | DirectoryIteratorException e) {
-            LOG.warn("{} could not be read: {}", folder, e.getMessage());
+            LOG.warn("{} could not be read: {}", folder, e.getMessage(), e);
         }
     }
 
@@ -270,7 +270,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
                 return folder;
             });
         } catch (IOException e) {
-            LOG.warn("{} could not be removed: {}", folder, e.getMessage());
+            LOG.warn("{} could not be removed: {}", folder, e.getMessage(), e);
         }
     }
 
@@ -287,7 +287,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
                 return Files.move(folder, aside.resolve(folder.getFileName()));
             });
         } catch (IOException e) {
-            LOG.warn("{} could not be put aside: {}", folder, e.getMessage());
+            LOG.warn("{} could not be put aside: {}", folder, e.getMessage(), e);
             return folder;
         }
     }

@@ -42,7 +42,7 @@ public final class ExclusiveLane implements AutoCloseable {
             } catch (InterruptedException e) {
                 return;
             } catch (RuntimeException e) {
-                LOG.warn("{} did not take a system exclusive message: {}", port.name(), e.toString());
+                LOG.warn("{} did not take a system exclusive message: {}", port.name(), e.toString(), e);
             }
         }
     }

@@ -85,7 +85,7 @@ public final class MachineDevices implements Devices, AutoCloseable {
             }
         } catch (RuntimeException e) {
             // A driver that fails once must not end the watch.
-            LOG.warn("could not ask which MIDI ports there are: {}", e.toString());
+            LOG.warn("could not ask which MIDI ports there are: {}", e.toString(), e);
         }
     }
 

@@ -18,11 +18,12 @@ import dibble.transport.Follower;
 import dibble.transport.Player;
 import dibble.transport.Program;
 import dibble.transport.ServerTransport;
+import dibble.work.AsyncValue;
+import dibble.work.Workers;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.concurrent.CompletableFuture;
 
 /**
  * What sounds by itself while the transport moves: the tracks on the parts that they are for, and the click. Follows the
@@ -52,7 +53,7 @@ final class Playback implements AutoCloseable {
     /** What the tracks have, laid out; and the next, where that takes long. */
     private Score score = Score.EMPTY;
 
-    private CompletableFuture<Score> coming;
+    private AsyncValue<Score> coming;
 
     /** @param inlet the way in for messages of tracks */
     Playback(
@@ -109,7 +110,7 @@ final class Playback implements AutoCloseable {
         List<Track> played = now.session().tracks();
         if (!score.isSoonWith(played, tempo)) {
             Score before = score;
-            coming = CompletableFuture.supplyAsync(() -> before.with(played, now.routing(), tempo));
+            coming = AsyncValue.compute(Workers.shared().computing(), () -> before.with(played, now.routing(), tempo));
         } else if (player != null) {
             goOn();
         }
@@ -118,9 +119,11 @@ final class Playback implements AutoCloseable {
     /** Takes in what has been laid out meanwhile. */
     void pulse() {
         if (coming != null && coming.isDone()) {
-            score = coming.join();
+            // After a failure, what was laid out before plays on.
+            boolean isNew = coming.value().isPresent();
+            score = coming.value().orElse(score);
             coming = null;
-            if (player != null) {
+            if (isNew && player != null) {
                 goOn();
             }
         }
@@ -176,8 +179,8 @@ final class Playback implements AutoCloseable {
 
     private Program program(Course course) {
         if (coming != null) {
-            // It is needed now.
-            score = coming.join();
+            // It is needed now: what is not there yet is laid out here, and nobody waits for another thread.
+            score = coming.value().orElse(score);
             coming = null;
         }
         score = score.with(tracks.session().tracks(), tracks.routing(), course.tempo());

@@ -74,6 +74,7 @@ final class Recorder implements AutoCloseable {
     private final Standing standing = new Standing();
     private final Thread thread = new Thread(this::run, "dibble-recorder");
     private volatile Recording recording;
+    private volatile boolean hasFailed;
     private volatile boolean closing;
     private Onwards onwards;
     private long writtenAt;
@@ -178,10 +179,19 @@ final class Recorder implements AutoCloseable {
     private void finish(long stamp, boolean last) {
         Recording done = recording;
         Take take = done.finish(stamp);
-        journal.follow(take.log(), take.sources(), take.marks());
-        finished.add(new Finished(
-                take, done.printer(), onwards.onto(), journal.end(take.length()), done.isSilentPass(), last));
+        finished.add(new Finished(take, done.printer(), onwards.onto(), endJournal(take), done.isSilentPass(), last));
         recording = null;
+    }
+
+    /** Ends the journal of a take; the take does not depend on it. */
+    private Path endJournal(Take take) {
+        try {
+            journal.follow(take.log(), take.sources(), take.marks());
+            return journal.end(take.length());
+        } catch (RuntimeException | Error e) {
+            LOG.error("the journal of a recording failed", e);
+            return null;
+        }
     }
 
     /** Ends a recording that ends by itself; where it loops, the next begins at once. */
@@ -219,12 +229,28 @@ final class Recorder implements AutoCloseable {
                 }
             } catch (RuntimeException e) {
                 // One event that cannot be printed must not end the take.
-                LOG.error("an event was not recorded: {}", e.toString());
+                LOG.error("an event was not recorded", e);
+            } catch (Error e) {
+                stopAfter(e);
             }
             // Events bear their times: to look later loses nothing.
             boolean quiet = empty > MANY_TIMES && recording == null;
             clock.rest(quiet ? LONG_REST_NANOS : REST_NANOS);
         }
+    }
+
+    /** Ends a recording that cannot go on, keeping what it has if possible. The ring is emptied all the same. */
+    private void stopAfter(Error failure) {
+        if (recording != null) {
+            try {
+                finish(clock.nanos(), true);
+            } catch (RuntimeException | Error again) {
+                failure.addSuppressed(again);
+                recording = null;
+            }
+            hasFailed = true;
+        }
+        LOG.error("the recorder stopped", failure);
     }
 
     private void take(long stamp, long packed) {
@@ -265,6 +291,16 @@ final class Recorder implements AutoCloseable {
     /** Whether a take is complete that was not taken yet. Any thread. */
     boolean hasFinished() {
         return !finished.isEmpty();
+    }
+
+    /** Returns true after a recording ended because it could not go on. Any thread. */
+    boolean hasFailed() {
+        return hasFailed;
+    }
+
+    /** Forgets the failure. */
+    void forgetFailure() {
+        hasFailed = false;
     }
 
     /** The next complete take, or null. */

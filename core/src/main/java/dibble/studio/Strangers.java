@@ -74,7 +74,7 @@ final class Strangers {
                 port.sendExclusive(IdentityMessage.request());
             }
         } catch (RuntimeException e) {
-            LOG.warn("{} could not be asked who it is: {}", name, e.toString());
+            LOG.warn("{} could not be asked who it is: {}", name, e.toString(), e);
         }
     }
 

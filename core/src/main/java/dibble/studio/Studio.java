@@ -73,6 +73,7 @@ public final class Studio implements AutoCloseable {
     private String alone;
     private boolean asking;
     private long askedAt;
+    private String recordingTrouble;
 
     /** One that writes no journal and shares no transport. */
     public Studio(Clock clock, Devices devices, Document document) {
@@ -131,7 +132,7 @@ public final class Studio implements AutoCloseable {
 
     /** Whether there is something to take in that has not been seen yet. Any thread. */
     public boolean hasNews() {
-        return engine.monitorRing().hasEvents() || recorder.hasFinished();
+        return engine.monitorRing().hasEvents() || recorder.hasFinished() || recorder.hasFailed();
     }
 
     /** Whether the music moves, or may without a word from here: whoever shows it looks again and again. */
@@ -359,7 +360,13 @@ public final class Studio implements AutoCloseable {
      * records from where it is. Does nothing while it records already.
      */
     public void record() {
+        recordingTrouble = null;
         motion.record();
+    }
+
+    /** Returns why the last recording ended by itself; null where it did not. */
+    public String recordingTrouble() {
+        return recordingTrouble;
     }
 
     /** Says how long what is not recorded can still be kept, in nanoseconds. */
@@ -444,6 +451,11 @@ public final class Studio implements AutoCloseable {
         if (asking && clock.nanos() - askedAt > ANSWERS_WITHIN) {
             asking = false;
             listenToStrangers();
+        }
+        if (recorder.hasFailed()) {
+            recorder.forgetFailure();
+            motion.recordingEnded();
+            recordingTrouble = say("studio.recording-stopped");
         }
         for (Recorder.Finished done = recorder.pollFinished(); done != null; done = recorder.pollFinished()) {
             if (done.last()) {

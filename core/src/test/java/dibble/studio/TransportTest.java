@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import dibble.edits.GearEdits;
+import dibble.files.TakeJournal;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -31,6 +32,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
@@ -230,6 +232,43 @@ class TransportTest {
             assertThat(events(take).subList(0, 3)).containsExactlyInAnyOrder("cc 64", "cc 0", "on 60");
             assertThat(events(take).subList(3, 6)).containsExactly("on 62", "off 62", "off 60");
             assertThat(take.log().stamp(2)).isZero();
+        }
+
+        @Test
+        void aRecorderThatCannotGoOnStopsTheRecordingAndNothingElse() {
+            AtomicBoolean fails = new AtomicBoolean();
+            TakeJournal journal = new TakeJournal(() -> null) {
+                @Override
+                public void follow(EventLog log, List<String> sources, List<Take.Mark> marks) {
+                    if (fails.get()) {
+                        throw new OutOfMemoryError("a test");
+                    }
+                }
+            };
+            document = new Document(session(), Performance.NEW);
+            studio = new Studio(clock, devices, document, journal);
+            studio.soundingCount();
+            studio.record();
+            pulseUntil(() -> studio.recording() != null);
+            clock.pass(TimeUnit.MILLISECONDS.toNanos(1));
+            keys.play(noteOn(0, 60, 80));
+            fails.set(true);
+            clock.pass(TimeUnit.MILLISECONDS.toNanos(110));
+            pulseUntil(() -> studio.transport() == Transport.STOPPED);
+            assertThat(studio.recordingTrouble()).startsWith("Recording stopped");
+            assertThat(document.session().takes()).hasSize(1);
+            assertThat(document.session().takes().get(0).noteCount()).isEqualTo(1);
+
+            // Keys are heard, and the next recording goes on to its end.
+            fails.set(false);
+            keys.play(noteOff(0, 60, 64));
+            assertThat(studio.soundingCount()).isZero();
+            studio.record();
+            assertThat(studio.recordingTrouble()).isNull();
+            pulseUntil(() -> studio.recording() != null);
+            clock.pass(TimeUnit.MILLISECONDS.toNanos(1));
+            keys.play(noteOn(0, 62, 80), noteOff(0, 62, 64));
+            assertThat(stopped().noteCount()).isEqualTo(1);
         }
 
         private List<Long> starts(Track track, long from, long to) {

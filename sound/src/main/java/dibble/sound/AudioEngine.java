@@ -229,7 +229,7 @@ public final class AudioEngine implements Meters, AutoCloseable {
         try {
             device = devices.apply(now);
         } catch (RuntimeException e) {
-            LOG.warn("the audio device cannot be opened: {}", e.toString());
+            LOG.warn("the audio device cannot be opened: {}", e.toString(), e);
         }
         return device.orElseGet(() -> new SilentOut(clock, now.nanos(now.block())));
     }

@@ -55,7 +55,7 @@ final class JdkSynth implements PartSynth {
             try {
                 bank.loadInto(synthesizer);
             } catch (RuntimeException e) {
-                LOG.warn("sounds of a file cannot be used: {}", e.toString());
+                LOG.warn("sounds of a file cannot be used: {}", e.toString(), e);
             }
         }
         receiver = synthesizer.getReceiver();
@@ -104,7 +104,7 @@ final class JdkSynth implements PartSynth {
 
     /** Damage in a file of sounds that nobody could see before it is played: this part is silent, the others go on. */
     private void fail(Exception e) {
-        LOG.warn("a sound cannot be played: {}", e.toString());
+        LOG.warn("a sound cannot be played: {}", e.toString(), e);
         broken = true;
         quietBlocks = restAfter;
     }
@@ -124,7 +124,7 @@ final class JdkSynth implements PartSynth {
         } catch (IOException | RuntimeException e) {
             // Damage in a file of sounds that nobody could see before it is played: this part is silent, the others go
             // on.
-            LOG.warn("a sound cannot be played: {}", e.toString());
+            LOG.warn("a sound cannot be played: {}", e.toString(), e);
             broken = true;
             quietBlocks = restAfter;
             return false;

@@ -262,7 +262,7 @@ final class SynthInstrument implements OutputPort, AudioSource {
                 strip.setSynth(made);
                 states[strip.channel].repeat(made::play);
             } catch (MidiUnavailableException e) {
-                LOG.error("no synthesizer for channel {} of {}: {}", strip.channel + 1, name, e.getMessage());
+                LOG.error("no synthesizer for channel {} of {}: {}", strip.channel + 1, name, e.getMessage(), e);
                 return;
             }
         }

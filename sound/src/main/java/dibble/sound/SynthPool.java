@@ -59,7 +59,7 @@ final class SynthPool implements SynthMaker, AutoCloseable {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         } catch (MidiUnavailableException | RuntimeException e) {
-            LOG.error("no synthesizers: {}", e.toString());
+            LOG.error("no synthesizers: {}", e.toString(), e);
         } finally {
             plain.forEach(PartSynth::close);
         }

@@ -170,11 +170,11 @@ public final class DibbleApp extends Application {
     }
 
     private void unexpected(ErrorLog errors, Thread thread, Throwable mistake) {
-        LOG.error("a mistake in Dibble itself, in {}: {}", thread.getName(), mistake.toString());
+        LOG.error("a mistake in Dibble itself, in {}: {}", thread.getName(), mistake.toString(), mistake);
         try {
             errors.add(thread.getName(), mistake);
         } catch (IOException e) {
-            LOG.error("{} cannot be written: {}", errors.file(), IoWords.of(e));
+            LOG.error("{} cannot be written: {}", errors.file(), IoWords.of(e), e);
         }
         if (window != null) {
             window.noteMistake(errors.file(), () -> showLog(errors));

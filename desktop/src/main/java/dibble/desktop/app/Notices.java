@@ -41,7 +41,7 @@ final class Notices {
 
     /** Whether there is something that was not told yet. Any thread. */
     boolean hasNews() {
-        return mistake.get() != null && !toldMistake || !Objects.equals(workbench.journalTrouble(), toldTrouble);
+        return mistake.get() != null && !toldMistake || !Objects.equals(workbench.recordingTrouble(), toldTrouble);
     }
 
     /** Tells what is new. */
@@ -80,9 +80,9 @@ final class Notices {
         toldLoops = loops;
     }
 
-    /** A recording that cannot be kept on disk is said at once; it goes on in memory. */
+    /** Tells of a recording that stopped, or that goes on in memory only. */
     private void tellJournal() {
-        String trouble = workbench.journalTrouble();
+        String trouble = workbench.recordingTrouble();
         if (!Objects.equals(trouble, toldTrouble)) {
             toldTrouble = trouble;
             if (trouble != null) {

@@ -182,9 +182,10 @@ public final class Workbench implements AutoCloseable {
         journal.changed(document.kept(), file);
     }
 
-    /** Why what is not saved cannot be kept in the user's folder; null where all is well. */
-    String journalTrouble() {
-        return journal.trouble();
+    /** Why a recording ended by itself, or what is not saved cannot be kept in the user's folder; null where all is well. */
+    String recordingTrouble() {
+        String stopped = studio.recordingTrouble();
+        return stopped == null ? journal.trouble() : stopped;
     }
 
     /** The file of the open session, as a path; null for none. */

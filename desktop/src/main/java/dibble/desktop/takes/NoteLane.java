@@ -2,8 +2,9 @@ package dibble.desktop.takes;
 
 import dibble.desktop.ui.TimeScale;
 import dibble.recording.NoteSpans;
+import dibble.work.AsyncValue;
+import dibble.work.Workers;
 import java.util.List;
-import java.util.concurrent.CompletableFuture;
 import java.util.function.LongPredicate;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
@@ -24,7 +25,7 @@ final class NoteLane extends Pane {
     private double laidWidth;
     private double laidHeight;
     private List<Strokes> strokes = List.of();
-    private CompletableFuture<List<Strokes>> coming;
+    private AsyncValue<List<Strokes>> coming;
 
     NoteLane(double inset) {
         this.inset = inset;
@@ -96,7 +97,7 @@ final class NoteLane extends Pane {
             strokes = strokes(picture, height);
             paint();
         } else {
-            coming = CompletableFuture.supplyAsync(() -> strokes(picture, height));
+            coming = AsyncValue.compute(Workers.shared().computing(), () -> strokes(picture, height));
         }
     }
 
@@ -119,7 +120,7 @@ final class NoteLane extends Pane {
     /** Draws what has come meanwhile. */
     void follow() {
         if (coming != null && coming.isDone()) {
-            strokes = coming.join();
+            strokes = coming.value().orElse(List.of());
             coming = null;
             paint();
         }

@@ -1,12 +1,13 @@
 package dibble.desktop.ui;
 
+import dibble.work.AsyncValue;
+import dibble.work.Workers;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.CompletableFuture;
 import java.util.function.Supplier;
 
 /**
@@ -16,25 +17,26 @@ import java.util.function.Supplier;
  * @param <K> what it is of
  */
 public final class Aside<K, V> {
-    private final Map<K, CompletableFuture<V>> values = new HashMap<>();
+    private final Map<K, AsyncValue<V>> values = new HashMap<>();
 
     /** What was asked for and was not there yet. */
     private final Set<K> missed = new HashSet<>();
 
     /**
-     * The value, where it is there; otherwise it is begun.
+     * Returns the value where it is there; otherwise it is begun. One that failed stays empty until it is forgotten.
      *
      * @param soon whether it takes no longer than a frame may: then it is computed at once
      */
     public Optional<V> get(K key, boolean soon, Supplier<V> compute) {
-        CompletableFuture<V> value = values.computeIfAbsent(
+        AsyncValue<V> value = values.computeIfAbsent(
                 key,
-                it -> soon ? CompletableFuture.completedFuture(compute.get()) : CompletableFuture.supplyAsync(compute));
-        if (value.isDone()) {
-            return Optional.of(value.join());
+                it -> soon
+                        ? AsyncValue.present(compute.get())
+                        : AsyncValue.compute(Workers.shared().computing(), compute));
+        if (!value.isDone()) {
+            missed.add(key);
         }
-        missed.add(key);
-        return Optional.empty();
+        return value.value();
     }
 
     /** Forgets what is of none of these. */

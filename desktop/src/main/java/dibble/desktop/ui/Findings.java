@@ -12,13 +12,14 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.Settled;
 import dibble.studio.Studio;
+import dibble.work.AsyncValue;
+import dibble.work.Workers;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.CompletableFuture;
 import java.util.stream.Collectors;
 import javafx.util.Subscription;
 
@@ -44,7 +45,7 @@ public final class Findings {
     private final LiveState state;
     private final List<Runnable> listeners = new ArrayList<>();
     private Seen seen;
-    private CompletableFuture<List<Finding>> look;
+    private AsyncValue<List<Finding>> look;
     private List<Finding> now = List.of();
 
     /** @param state what is heard now */
@@ -80,7 +81,7 @@ public final class Findings {
     /** Takes in what was found, and looks again where anything has changed. */
     public void follow() {
         if (look != null && look.isDone()) {
-            List<Finding> next = look.join();
+            List<Finding> next = look.value().orElse(now);
             look = null;
             boolean differs = !told(next).equals(told(now));
             now = next;
@@ -92,7 +93,8 @@ public final class Findings {
             Seen next = new Seen(document.session(), document.performance(), live());
             if (!next.isSame(seen)) {
                 seen = next;
-                look = CompletableFuture.supplyAsync(
+                look = AsyncValue.compute(
+                        Workers.shared().computing(),
                         () -> Checks.run(next.session, next.performance, next.live).stream()
                                 .sorted(Comparator.comparing(Finding::level))
                                 .toList());

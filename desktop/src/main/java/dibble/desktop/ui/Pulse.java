@@ -24,7 +24,7 @@ public final class Pulse {
     /** How often it is looked whether there is news while it rests: below what an eye sees. */
     private static final long LOOK_EVERY = TimeUnit.MILLISECONDS.toNanos(10);
 
-    private final List<Runnable> readers = new ArrayList<>();
+    private final Listeners frames = new Listeners();
     private final List<BooleanSupplier> busy = new ArrayList<>();
     private final AnimationTimer timer = new AnimationTimer() {
         @Override
@@ -79,20 +79,20 @@ public final class Pulse {
 
     /** Has the reader run each frame, in the order of calls. */
     public Subscription each(Runnable reader) {
-        readers.add(reader);
+        frames.add(reader);
         wake();
-        return () -> readers.remove(reader);
+        return () -> frames.remove(reader);
     }
 
     /** Runs something once, when the next frames have been seen. */
     public void once(Runnable action) {
-        readers.add(new Runnable() {
-            private int frames;
+        frames.add(new Runnable() {
+            private int seen;
 
             @Override
             public void run() {
-                if (++frames > SEEN) {
-                    readers.remove(this);
+                if (++seen > SEEN) {
+                    frames.remove(this);
                     action.run();
                 }
             }
@@ -107,7 +107,7 @@ public final class Pulse {
     }
 
     private void frame() {
-        List.copyOf(readers).forEach(Runnable::run);
+        frames.run();
         still = busy.stream().anyMatch(BooleanSupplier::getAsBoolean) ? 0 : still + 1;
         if (still > LINGER) {
             awake = false;

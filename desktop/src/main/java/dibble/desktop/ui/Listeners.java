@@ -1,0 +1,40 @@
+package dibble.desktop.ui;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * Listeners that run one after the other, each on its own: one that fails is reported, once until it succeeds again, and the
+ * others run all the same. Belongs to one thread.
+ */
+final class Listeners {
+    private final List<Runnable> listeners = new ArrayList<>();
+    private final Set<Runnable> failing = Collections.newSetFromMap(new IdentityHashMap<>());
+
+    void add(Runnable listener) {
+        listeners.add(listener);
+    }
+
+    void remove(Runnable listener) {
+        listeners.remove(listener);
+        failing.remove(listener);
+    }
+
+    /** Runs all of them, in the order in which they were added. */
+    void run() {
+        for (Runnable listener : List.copyOf(listeners)) {
+            try {
+                listener.run();
+                failing.remove(listener);
+            } catch (RuntimeException | Error e) {
+                if (failing.add(listener)) {
+                    Thread thread = Thread.currentThread();
+                    thread.getUncaughtExceptionHandler().uncaughtException(thread, e);
+                }
+            }
+        }
+    }
+}
