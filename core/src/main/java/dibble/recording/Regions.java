@@ -221,11 +221,13 @@ public final class Regions {
         return hand == null ? this : new Regions(all).knowing(printed());
     }
 
-    /** Returns the same regions under music that got another tempo map. The way back is exact. */
+    /** Returns the regions that these were remapped from, if a remap undoes that and nothing was changed since. */
+    public Optional<Regions> unmapped(TempoRemap next) {
+        return remap != null && next.undoes(remap) ? Optional.of(unmapped) : Optional.empty();
+    }
+
+    /** Returns the same regions under music that got another tempo map. */
     public Regions remapped(TempoRemap next) {
-        if (remap != null && next.undoes(remap)) {
-            return unmapped;
-        }
         Regions remapped = retimed(next::tick);
         remapped.unmapped = this;
         remapped.remap = next;

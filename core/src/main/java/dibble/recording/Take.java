@@ -78,10 +78,15 @@ public record Take(
         return new Take(id, name, sources, log, others, tempo, length, start, remaps, extras);
     }
 
-    /** Returns the same take under music that got another tempo map. */
-    public Take remapped(TempoRemap remap) {
+    /**
+     * Returns the same take under music that got another tempo map.
+     *
+     * @param exactly whether a remap that undoes the last one takes that away; otherwise ticks are rounded again, as those of
+     *     tracks are
+     */
+    public Take remapped(TempoRemap remap, boolean exactly) {
         List<TempoRemap> next = new ArrayList<>(remaps);
-        if (!next.isEmpty() && remap.undoes(next.get(next.size() - 1))) {
+        if (exactly && !next.isEmpty() && remap.undoes(next.get(next.size() - 1))) {
             next.remove(next.size() - 1);
         } else {
             next.add(remap);

@@ -23,6 +23,7 @@ import dibble.work.Progress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -149,6 +150,26 @@ class RetimingTest {
             Session back = Retiming.of(there, session.tempo(), Progress.NONE);
             assertThat(back.tracks()).isEqualTo(session.tracks());
             assertThat(TakeEdits.choose(back, "take-1").tracks()).isEqualTo(session.tracks());
+        }
+    }
+
+    @Test
+    void aTakeIsPrintedAgainWhereItsTracksAreAlsoWhenTheyWereEditedBetweenThereAndBack() {
+        Random random = new Random(5);
+        Session session = recorded(TempoMap.of(133));
+        String id = session.tracks().stream()
+                .filter(it -> it.noteCount() > 20)
+                .findFirst()
+                .orElseThrow()
+                .id();
+        BitSet one = new BitSet();
+        one.set(3);
+        for (int i = 0; i < 20; i++) {
+            Session there = Retiming.of(session, anyTempo(random), Progress.NONE);
+            Session edited = NoteEdits.mute(there, Map.of(id, one), true);
+            Session back = Retiming.of(edited, session.tempo(), Progress.NONE);
+            Session heard = NoteEdits.mute(back, Map.of(id, one), false);
+            assertThat(TakeEdits.choose(heard, "take-1").tracks()).isEqualTo(heard.tracks());
         }
     }
 
