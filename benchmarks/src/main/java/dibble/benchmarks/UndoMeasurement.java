@@ -43,7 +43,7 @@ public final class UndoMeasurement {
         for (int i = 0; i < EDITS; i++) {
             int number = i;
             document.edit("edit", session -> edited(session, random, number, all));
-            // What a window asks for while it shows the track.
+            // Derive the values that a window needs to show the track.
             Regions shown = track(document.session()).regions();
             shown.sounding();
             shown.editable().index();

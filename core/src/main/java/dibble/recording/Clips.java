@@ -230,8 +230,8 @@ public final class Clips {
     }
 
     /**
-     * Merges two clips as the router merges two players; at equal ticks, what ends or comes to rest is first, then the first
-     * clip. A note that begins
+     * Merges two clips as the router merges two players; at equal ticks, ends and resets come first, then the events of the
+     * first clip. A note that begins
      * while the other clip sounds its key ends that, and lasts until both clips have released the key; so does a pedal.
      * Where one clip is empty, the other one is unchanged.
      */
@@ -288,7 +288,7 @@ public final class Clips {
             return merged;
         }
 
-        /** At one tick, what ends or comes to rest precedes what the other clip begins or holds. */
+        /** Ends and resets of one clip precede simultaneous events of the other. */
         private static boolean comesFirst(MidiTrack first, int i, MidiTrack second, int k) {
             return first.tick(i) < second.tick(k)
                     || first.tick(i) == second.tick(k) && (ends(first, i) || !ends(second, k));

@@ -17,7 +17,7 @@ public final class HandEdits {
     /** The number of {@link #whole} among the originals of {@link #recombined}. */
     static final int OF_WHOLE = 0;
 
-    /** The number of what is printed among the originals of {@link #recombined}. */
+    /** The number of the present print among the originals of {@link #recombined}. */
     static final int OF_PRINTED = 1;
 
     private static final int OF_OTHERS = 2;
@@ -276,8 +276,7 @@ public final class HandEdits {
     }
 
     /**
-     * Returns the edits after their content was put together anew. Each note keeps what it was: muted or not, and where it
-     * came from.
+     * Returns the edits after their content was recombined. Each note keeps its mute and its origin.
      *
      * @param together copies events of {@link #whole} (original {@link #OF_WHOLE}), of what is printed now (original
      *     {@link #OF_PRINTED}) and of others, which are added notes
@@ -328,7 +327,7 @@ public final class HandEdits {
     }
 
     /**
-     * Returns the edits of a clip that another application has written: what is where it was printed is known again.
+     * Returns the edits of a clip that another application has written. Notes are recognized by their positions.
      *
      * @param clip what is on the track now
      */

@@ -319,7 +319,7 @@ public final class Printer {
         int[] onto = new int[others.size() + 2];
         onto[0] = own;
         for (int other : others) {
-            // What comes to rest does so on every track that had moved it, whoever let go last.
+            // A reset goes to every track that had moved the controller, regardless of the source that caused it.
             if (rests && owed[other].get(debt) || takes(other, destination, message)) {
                 owed[other].set(debt, moves && !rests);
                 onto[count++] = other;

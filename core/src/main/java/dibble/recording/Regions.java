@@ -35,7 +35,7 @@ public final class Regions {
     private volatile Set<Region> edited;
     private volatile HandEdits untouched;
 
-    /** What these regions were remapped from, and how; null where they were not. */
+    /** The regions before the last remap; null if there was none. */
     private Regions unmapped;
 
     private TempoRemap remap;
@@ -169,7 +169,7 @@ public final class Regions {
         return made;
     }
 
-    /** Returns what was printed; the originals of its events are the {@link #prints}. */
+    /** Returns the printed events; their originals are the {@link #prints}. */
     private Traced tracedPrints() {
         Traced made = Traced.of(Track.NOTHING, 0);
         List<Layer> layers = layers();

@@ -8,7 +8,7 @@ import java.util.Arrays;
  * keeps the link, so notes keep their identity although their numbers and places change. Immutable.
  */
 final class Traced {
-    /** Stands for the original of an event that was made while clips were cut or merged. */
+    /** The original of an event that was made during cutting or merging. */
     static final int NONE = -1;
 
     private final MidiTrack clip;

@@ -3,8 +3,8 @@ package dibble.session;
 import dibble.routing.Routing;
 
 /**
- * A session without the preview that a window may show: what is saved, journaled, exported, recorded onto and merged with.
- * A previewed session has no such value, so the compiler keeps it out of files. Immutable.
+ * A session without the preview that a window may show. Only this type is saved, journaled, exported, recorded onto and
+ * edited in the background, so the compiler keeps previews out of files. Immutable.
  */
 public final class Kept {
     private final Session session;

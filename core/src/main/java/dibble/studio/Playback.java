@@ -119,7 +119,7 @@ final class Playback implements AutoCloseable {
     /** Takes in what has been laid out meanwhile. */
     void pulse() {
         if (coming != null && coming.isDone()) {
-            // After a failure, what was laid out before plays on.
+            // After a failure, playback continues with the previous layout.
             boolean isNew = coming.value().isPresent();
             score = coming.value().orElse(score);
             coming = null;
@@ -179,7 +179,7 @@ final class Playback implements AutoCloseable {
 
     private Program program(Course course) {
         if (coming != null) {
-            // It is needed now: what is not there yet is laid out here, and nobody waits for another thread.
+            // It is needed now. A pending layout is computed here instead of waiting for the other thread.
             score = coming.value().orElse(score);
             coming = null;
         }

@@ -239,7 +239,7 @@ final class Recorder implements AutoCloseable {
         }
     }
 
-    /** Ends a recording that cannot go on, keeping what it has if possible. The ring is emptied all the same. */
+    /** Ends a recording after a failure and keeps its events if possible. The ring is still emptied. */
     private void stopAfter(Error failure) {
         if (recording != null) {
             try {

@@ -364,7 +364,7 @@ public final class Studio implements AutoCloseable {
         motion.record();
     }
 
-    /** Returns why the last recording ended by itself; null where it did not. */
+    /** Returns the reason for which the last recording failed; null if it did not. */
     public String recordingTrouble() {
         return recordingTrouble;
     }

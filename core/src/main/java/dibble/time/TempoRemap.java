@@ -3,7 +3,7 @@ package dibble.time;
 import java.util.List;
 
 /**
- * Another tempo map under the same music: what came at a tick comes at the tick of the new map with the same time.
+ * A change of the tempo map under the same music: each tick becomes the tick of the new map at the same time.
  *
  * @param from the map before; its meters are not kept
  * @param to the map after; its meters are not kept

@@ -12,7 +12,7 @@ import java.util.concurrent.atomic.AtomicInteger;
  *
  * @param computing for what only needs a processor
  * @param files for reading and writing files
- * @param disk for waiting until the disk has what was written, one after the other
+ * @param disk for forced writes to disk, one at a time
  */
 public record Workers(Executor computing, Executor files, Executor disk) {
     private static final int MAX_FILES = 4;

@@ -182,7 +182,7 @@ class LocalityTest {
                             .isEqualTo(within(was, 0, change.from()));
                 }
                 if (change.to() < Long.MAX_VALUE) {
-                    // What lies over each other sounds as two players do: a wheel is where the last one put it.
+                    // Overlapping takes sound like two players: the last one determines the position of a wheel.
                     boolean isOver = change.what().equals("record " + Onto.OVER)
                             || was.regions().all().stream().anyMatch(region -> region.printed() == Onto.OVER);
                     assertThat(onlyIf(!isOver, within(is, change.to(), Long.MAX_VALUE)))

@@ -199,7 +199,7 @@ class EditedTracksTest {
         assertThat(document.session()).isEqualTo(first);
     }
 
-    /** No edit here changes velocities: a note that knows what it was when it was played has the velocity of that. */
+    /** No edit here changes velocities, so a note with an origin has the velocity of its origin. */
     @Property(tries = 300)
     void everyNoteKeepsItsIdentity(@ForAll long seed) {
         Random random = new Random(seed);

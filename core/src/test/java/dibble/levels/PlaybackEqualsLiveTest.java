@@ -58,7 +58,7 @@ class PlaybackEqualsLiveTest {
     private static final long TICK = 500_000;
     private static final long FIRST = 100;
 
-    /** The first of the numbers of what is no key. */
+    /** The first lane that is not a key. */
     private static final int OTHERS = 128;
 
     private static final int PARAMETERS = 256;
@@ -346,8 +346,8 @@ class PlaybackEqualsLiveTest {
         }
 
         /**
-         * Returns what was heard before playback ends, where the order in which voices come to rest is free. Control maps
-         * select parameters, and so does a source; which one's data is meant in that moment, tracks cannot tell.
+         * Returns the audible messages before the end of playback, where voices are reset in any order. Parameters are left
+         * out if control maps select them besides the sources, since tracks cannot tell which selection data is for.
          */
         private List<Heard> during(List<Sent> sent) {
             boolean hasMaps = take.marks().size() > 1;
@@ -376,7 +376,7 @@ class PlaybackEqualsLiveTest {
                 .isEqualTo(expected.subList(at, Math.min(at + 4, expected.size())));
     }
 
-    /** What a message is for (a key, the program, a parameter, a controller or wheel), and what it makes of that. */
+    /** A message and its lane: a key, the program, a parameter, a controller or a wheel. */
     private record Heard(long tick, int lane, int message) {
         @Override
         public String toString() {
@@ -385,8 +385,8 @@ class PlaybackEqualsLiveTest {
     }
 
     /**
-     * Returns what was heard before the end. What several tracks send to one channel has no order within a tick, and a
-     * wheel that two of them had moved comes to rest twice: for all but keys, the different values in a tick are compared.
+     * Returns the audible messages before the end. Messages of several tracks have no order within a tick, and a wheel that
+     * two of them had moved is reset twice. For all lanes but keys, the distinct values of a tick are compared.
      */
     private static List<Heard> during(List<Sent> sent, long end) {
         List<Heard> inOrder = new ArrayList<>();

@@ -182,7 +182,7 @@ public final class Workbench implements AutoCloseable {
         journal.changed(document.kept(), file);
     }
 
-    /** Why a recording ended by itself, or what is not saved cannot be kept in the user's folder; null where all is well. */
+    /** Returns the reason for which a recording failed or unsaved work cannot be journaled; null if there is none. */
     String recordingTrouble() {
         String stopped = studio.recordingTrouble();
         return stopped == null ? journal.trouble() : stopped;

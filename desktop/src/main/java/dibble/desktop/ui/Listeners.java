@@ -7,8 +7,8 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * Listeners that run one after the other, each on its own: one that fails is reported, once until it succeeds again, and the
- * others run all the same. Belongs to one thread.
+ * Listeners that run in order and in isolation. A listener that fails is reported once until it succeeds again; the others
+ * still run. Not thread-safe.
  */
 final class Listeners {
     private final List<Runnable> listeners = new ArrayList<>();
