@@ -5,6 +5,7 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
+import dibble.midi.PortId;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.recording.Region;
@@ -53,8 +54,8 @@ public final class FirstMinutes {
                 Part.of("glass-bowls", "Glass bowls", 3, 92, new Range(48, 108), 6),
                 Part.of("marimba", "Marimba", 4, 12, new Range(36, 100), 4));
         return Session.empty(name)
-                .withSources(List.of(Source.keyboard(FIRST, "Larkspur 73", "stand-in:" + FIRST, new Range(28, 100))))
-                .withInstruments(List.of(Instrument.of(BUILT_IN, "Sorrel", true, "stand-in:" + BUILT_IN, parts)))
+                .withSources(List.of(Source.keyboard(FIRST, "Larkspur 73", PortId.standIn(FIRST), new Range(28, 100))))
+                .withInstruments(List.of(Instrument.of(BUILT_IN, "Sorrel", true, PortId.standIn(BUILT_IN), parts)))
                 .withZones(
                         List.of(Zone.of("celesta", "", FIRST, new Range(28, 100), new PartRef(BUILT_IN, "celesta"))));
     }

@@ -12,6 +12,7 @@ import dibble.gear.SourceKind;
 import dibble.gear.Strip;
 import dibble.midi.ChannelSet;
 import dibble.midi.MidiFile;
+import dibble.midi.PortId;
 import dibble.midi.Range;
 import dibble.recording.TrackExport;
 import dibble.routing.Aim;
@@ -83,20 +84,20 @@ public final class LamplightersRound {
     }
 
     private static List<Source> sources() {
-        Source larkspur = Source.keyboard(LARKSPUR, "Larkspur 73", "stand-in:larkspur", new Range(28, 100));
-        Source tansy = Source.keyboard(TANSY, "Tansy 32", "stand-in:tansy", new Range(53, 84))
+        Source larkspur = Source.keyboard(LARKSPUR, "Larkspur 73", PortId.standIn(LARKSPUR), new Range(28, 100));
+        Source tansy = Source.keyboard(TANSY, "Tansy 32", PortId.standIn(TANSY), new Range(53, 84))
                 .withListen(ChannelSet.of(2));
-        Source sedge = Source.keyboard(SEDGE, "Sedge pads", "stand-in:sedge", PADS)
+        Source sedge = Source.keyboard(SEDGE, "Sedge pads", PortId.standIn(SEDGE), PADS)
                 .withListen(ChannelSet.of(10))
                 .edit()
                 .kind(SourceKind.PADS)
                 .build();
-        Source fern = Source.keyboard(FERN, "Fern pedals", "stand-in:fern", new Range(36, 52))
+        Source fern = Source.keyboard(FERN, "Fern pedals", PortId.standIn(FERN), new Range(36, 52))
                 .withListen(ChannelSet.of(3))
                 .edit()
                 .kind(SourceKind.PEDALS)
                 .build();
-        Source teasel = Source.keyboard(TEASEL, "Teasel", "stand-in:teasel", new Range(24, 103))
+        Source teasel = Source.keyboard(TEASEL, "Teasel", PortId.standIn(TEASEL), new Range(24, 103))
                 .withListen(ChannelSet.of(2, 5, 6, 9, 13))
                 .edit()
                 .kind(SourceKind.SEQUENCER)
@@ -139,7 +140,7 @@ public final class LamplightersRound {
         }
         int drums = levelled.size() - 1;
         levelled.set(drums, levelled.get(drums).edit().output(DRUM_OUTPUT).build());
-        return Instrument.of(SORREL, "Sorrel", true, "stand-in:sorrel", levelled);
+        return Instrument.of(SORREL, "Sorrel", true, PortId.standIn(SORREL), levelled);
     }
 
     private static Instrument yarrow() {
@@ -151,7 +152,7 @@ public final class LamplightersRound {
                 organ,
                 Part.of("winds", "Low winds", null, 70, new Range(34, 72), 7),
                 Part.of("harp", "Harp", null, 46, new Range(24, 103), 16));
-        return Instrument.of(YARROW, "Yarrow", false, "stand-in:yarrow", parts);
+        return Instrument.of(YARROW, "Yarrow", false, PortId.standIn(YARROW), parts);
     }
 
     private static PartRef part(String id) {

@@ -8,6 +8,7 @@ import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
+import dibble.midi.PortId;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.midi.TrackMerge;
@@ -103,7 +104,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
                 .mapToLong(track -> nanos(file, said.tempo(), track.endTick()))
                 .max()
                 .orElse(0);
-        Source source = Source.keyboard(id, name, "stand-in:" + id, Range.ALL)
+        Source source = Source.keyboard(id, name, PortId.standIn(id), Range.ALL)
                 .edit()
                 .kind(SourceKind.FILE)
                 .lanes(lanes.lanes)

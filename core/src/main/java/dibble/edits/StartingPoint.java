@@ -9,6 +9,7 @@ import dibble.gear.SequencerLane;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
+import dibble.midi.PortId;
 import dibble.midi.Range;
 import dibble.routing.Zone;
 import dibble.session.Colours;
@@ -55,7 +56,7 @@ public enum StartingPoint {
 
     private static Session session(StartingPoint point, List<Source> sources, List<Part> parts, List<Zone> zones) {
         Instrument instrument =
-                Instrument.of(BUILT_IN, say("starting-point.built-in-sounds"), true, "stand-in:" + BUILT_IN, parts);
+                Instrument.of(BUILT_IN, say("starting-point.built-in-sounds"), true, PortId.standIn(BUILT_IN), parts);
         return Session.empty(point.title)
                 .withSources(sources)
                 .withInstruments(Colours.give(List.of(instrument)))
@@ -63,7 +64,7 @@ public enum StartingPoint {
     }
 
     private static Source keyboard(String id, String name, Range keys) {
-        return Source.keyboard(id, name, "stand-in:" + id, keys);
+        return Source.keyboard(id, name, PortId.standIn(id), keys);
     }
 
     private static Part part(String id, String name, int program) {

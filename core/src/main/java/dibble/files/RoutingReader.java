@@ -17,6 +17,7 @@ import dibble.gear.SourceKind;
 import dibble.gear.Strip;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
+import dibble.midi.PortId;
 import dibble.midi.Range;
 import dibble.routing.Aim;
 import dibble.routing.ControlKind;
@@ -84,7 +85,7 @@ final class RoutingReader {
                 id,
                 f.text("name", id),
                 f.word("kind", SourceKind.KEYBOARD, SOURCE_KINDS),
-                f.text("port", "stand-in:" + id),
+                f.text("port", PortId.standIn(id)),
                 f.range("keys", Range.ALL),
                 f.channels("listen", ChannelSet.ALL),
                 Optional.ofNullable(f.channels("sends", null)),
@@ -108,7 +109,7 @@ final class RoutingReader {
                 id,
                 f.text("name", id),
                 f.word("kind", false, either("module", "built-in")),
-                f.text("port", "stand-in:" + id),
+                f.text("port", PortId.standIn(id)),
                 f.flag("partPorts", false),
                 f.word("receives", Receives.BY_CHANNEL, RECEIVES),
                 List.copyOf(f.texts("hearsDirectly")),

@@ -2,6 +2,7 @@ package dibble.ports;
 
 import static dibble.text.CoreText.say;
 
+import dibble.midi.PortId;
 import dibble.ports.MachinePorts.Found;
 import java.util.HashMap;
 import java.util.List;
@@ -24,13 +25,10 @@ import org.slf4j.LoggerFactory;
  * The MIDI ports of this machine, through the JDK's device service. A port is opened when it is first listened to or
  * sent to, and never before. What is plugged in or out is noticed within {@link #LOOK_EVERY}.
  *
- * <p>A port's name is {@link #PREFIX} and what the system calls it. Ports of one name are told apart by their
+ * <p>A port is a {@link PortId.Machine} with the name that the system has for it. Ports of one name are told apart by their
  * descriptions and makers, and where those are the same too, by their order; a name that would fit two is nobody's.
  */
 public final class MachineDevices implements Devices, AutoCloseable {
-    /** How the names of this machine's ports begin. */
-    public static final String PREFIX = "midi:";
-
     /** How often the machine is asked what is plugged in, in milliseconds. */
     public static final long LOOK_EVERY = 1000;
 
@@ -113,9 +111,9 @@ public final class MachineDevices implements Devices, AutoCloseable {
         List<Found> sameName =
                 found.stream().filter(other -> other.name().equals(port.name())).toList();
         if (sameName.size() == 1) {
-            return PREFIX + port.name();
+            return new PortId.Machine(port.name()).text();
         }
-        String longer = PREFIX + port.name() + ", " + port.description() + ", " + port.vendor();
+        String longer = new PortId.Machine(port.name() + ", " + port.description() + ", " + port.vendor()).text();
         List<Found> sameAll = sameName.stream()
                 .filter(other -> other.description().equals(port.description())
                         && other.vendor().equals(port.vendor()))
@@ -188,7 +186,7 @@ public final class MachineDevices implements Devices, AutoCloseable {
 
     private static long alike(SortedMap<String, Found> ports, String name) {
         return ports.values().stream()
-                .filter(port -> (PREFIX + port.name()).equals(name))
+                .filter(port -> new PortId.Machine(port.name()).text().equals(name))
                 .count();
     }
 
@@ -200,7 +198,7 @@ public final class MachineDevices implements Devices, AutoCloseable {
 
     @Override
     public boolean owns(String port) {
-        return port.startsWith(PREFIX);
+        return PortId.isMachine(port);
     }
 
     @Override

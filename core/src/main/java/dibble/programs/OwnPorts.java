@@ -9,6 +9,7 @@ import dibble.gear.Source;
 import dibble.gear.StripRef;
 import dibble.levels.SoundPlan;
 import dibble.levels.StripPlan;
+import dibble.midi.PortId;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Performance;
@@ -22,16 +23,13 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * The ports that a session has among other programs, by what they are for. A source or an instrument whose port begins
- * with {@link #PREFIX} is another program. Immutable.
+ * The ports that a session has among other programs, by what they are for. A source or an instrument whose port is
+ * a {@link PortId.Program} is another program. Immutable.
  *
  * @param notes those that bear MIDI
  * @param sound pairs of those that bear what Dibble sounds: its outputs, then its strips
  */
 public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
-    /** How the names of ports begin in the session that lead to other programs. */
-    public static final String PREFIX = "program:";
-
     /** None at all. */
     public static final OwnPorts NONE = new OwnPorts(List.of(), List.of());
 
@@ -45,7 +43,7 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
 
     /** Whether a port of a session leads to another program. */
     public static boolean isOwn(String port) {
-        return port.startsWith(PREFIX);
+        return PortId.isProgram(port);
     }
 
     /** The ports of a session, each with a name that no other one has. */
@@ -129,7 +127,7 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
     }
 
     private static String bare(String port) {
-        return port.substring(PREFIX.length());
+        return ((PortId.Program) PortId.parse(port)).id();
     }
 
     private static String pair(String name, Set<String> taken) {

@@ -5,6 +5,7 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.midi.PortId;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import java.util.ArrayList;
@@ -26,8 +27,6 @@ import java.util.stream.Stream;
  */
 public record ShelfItem(
         String name, List<Source> sources, List<Instrument> instruments, List<Zone> zones, Places places) {
-    private static final String STAND_IN = "stand-in:";
-    private static final String PROGRAM = "program:";
 
     /**
      * Gear by its ids: its names where it was kept, or the ids of what takes its place in a session.
@@ -256,8 +255,13 @@ public record ShelfItem(
 
     /** A port that is in use already becomes one of its own, but for the machine's, which are what they are. */
     private static String port(String port, String id, Set<String> taken) {
-        boolean isMade = port.startsWith(STAND_IN) || port.startsWith(PROGRAM);
-        String own = isMade && taken.contains(port) ? port.substring(0, port.indexOf(':') + 1) + id : port;
+        String own = port;
+        if (taken.contains(port)) {
+            PortId kind = PortId.parse(port);
+            own = kind instanceof PortId.StandIn
+                    ? PortId.standIn(id)
+                    : kind instanceof PortId.Program ? new PortId.Program(id).text() : port;
+        }
         taken.add(own);
         return own;
     }

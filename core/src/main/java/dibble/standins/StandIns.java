@@ -1,5 +1,6 @@
 package dibble.standins;
 
+import dibble.midi.PortId;
 import dibble.ports.Devices;
 import dibble.ports.InputPort;
 import dibble.ports.OutputPort;
@@ -13,15 +14,12 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Function;
 
 /**
- * The stand-ins: every port whose name begins with {@link #PREFIX} is there, made when it is first asked for, until its
+ * The stand-ins: every port of the kind {@link PortId.StandIn} is there, made when it is first asked for, until its
  * cable is pulled.
  */
 public final class StandIns implements Devices, AutoCloseable {
-    /** How the names of stand-ins' ports begin. */
-    public static final String PREFIX = "stand-in:";
-
     /** The port of the looper: it sends back what it gets, and is not plugged in until somebody does it. */
-    public static final String LOOPER = PREFIX + "clover";
+    public static final String LOOPER = PortId.standIn("clover");
 
     private final Map<String, StandIn> devices = new ConcurrentHashMap<>();
     private final Set<String> opened = ConcurrentHashMap.newKeySet();
@@ -45,7 +43,7 @@ public final class StandIns implements Devices, AutoCloseable {
 
     /** The device on a port, plugged in or not; empty where the port is no stand-in's. */
     public Optional<StandIn> standIn(String name) {
-        return name.startsWith(PREFIX)
+        return PortId.isStandIn(name)
                 ? Optional.of(devices.computeIfAbsent(
                         name, key -> new StandIn(key, clock, sounds, () -> listeners.forEach(Runnable::run))))
                 : Optional.empty();
@@ -66,7 +64,7 @@ public final class StandIns implements Devices, AutoCloseable {
 
     @Override
     public boolean owns(String port) {
-        return port.startsWith(PREFIX);
+        return PortId.isStandIn(port);
     }
 
     @Override

@@ -1,5 +1,6 @@
 package dibble.transport;
 
+import dibble.midi.PortId;
 import dibble.midi.ShortMessage;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
@@ -12,7 +13,7 @@ import java.util.function.IntConsumer;
  */
 public final class Click implements AutoCloseable {
     /** Where it sounds: a port of its own, which no part uses. */
-    public static final String PORT = "stand-in:click";
+    public static final String PORT = PortId.standIn("click");
 
     /** The percussion channel, 0-15. */
     private static final int CHANNEL = 9;

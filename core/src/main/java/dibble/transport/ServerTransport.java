@@ -1,9 +1,11 @@
 package dibble.transport;
 
+import dibble.midi.PortId;
+
 /** The transport that programs on a server share: who of them starts, all go. Any thread. */
 public interface ServerTransport {
     /** What a session's clock calls it, among ports. */
-    String PORT = "program-transport";
+    String PORT = new PortId.SharedTransport().text();
 
     /** Where there is none. */
     ServerTransport NONE = new ServerTransport() {

@@ -15,6 +15,7 @@ import dibble.gear.SoundNames;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
+import dibble.midi.PortId;
 import dibble.midi.Range;
 import dibble.ports.Devices;
 import dibble.programs.OwnPorts;
@@ -23,7 +24,6 @@ import dibble.session.Document;
 import dibble.session.Session;
 import dibble.session.SessionWords;
 import dibble.session.ShelfItem;
-import dibble.standins.StandIns;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -100,7 +100,7 @@ final class GearPresenter {
         Session session = session();
         String title = size.title.replaceAll(",.*", "");
         String id = Ids.fresh(title, taken -> session.source(taken).isPresent());
-        Source source = Source.keyboard(id, title + number(id), StandIns.PREFIX + id, size.keys)
+        Source source = Source.keyboard(id, title + number(id), PortId.standIn(id), size.keys)
                 .edit()
                 .kind(size.kind)
                 .build();
@@ -202,7 +202,7 @@ final class GearPresenter {
                     return Part.of(part, name, null, 0, Range.ALL, 0);
                 })
                 .toList();
-        Instrument fresh = Instrument.of(id, sounds.name + number(id), sounds.builtIn, StandIns.PREFIX + id, List.of());
+        Instrument fresh = Instrument.of(id, sounds.name + number(id), sounds.builtIn, PortId.standIn(id), List.of());
         document.edit(say("edit.new-instrument"), before -> {
             Session longer = GearEdits.addInstrument(before, fresh);
             for (Part part : parts) {
@@ -256,7 +256,7 @@ final class GearPresenter {
                 List.of(),
                 List.of(instrument
                         .withName(say("gear-presenter.copy", instrument.name()))
-                        .withPort(StandIns.PREFIX + id)),
+                        .withPort(PortId.standIn(id))),
                 List.of(),
                 ShelfItem.Places.NONE);
         add(like, ShelfItem.Places.NONE);
@@ -395,7 +395,7 @@ final class GearPresenter {
         names.addAll(devices.inputs());
         names.addAll(devices.outputs());
         names.removeIf(name -> OwnPorts.isOwn(name) && !name.equals(used));
-        names.add(OwnPorts.PREFIX + id);
+        names.add(new PortId.Program(id).text());
         names.addAll(List.of(also));
         return names.stream()
                 .filter(name -> name.equals(used) || !hidden.get().contains(name))

@@ -9,12 +9,12 @@ import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.midi.PortId;
 import dibble.programs.OwnPorts;
 import dibble.routing.Routing;
 import dibble.session.SessionWords;
 import dibble.sheet.SetUpList;
 import dibble.standins.StandIn;
-import dibble.standins.StandIns;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -187,7 +187,7 @@ final class InstrumentCard extends VBox {
     }
 
     private Label about() {
-        boolean standIn = instrument.port().startsWith(StandIns.PREFIX);
+        boolean standIn = PortId.isStandIn(instrument.port());
         String port = OwnPorts.isOwn(instrument.port())
                 ? instrument.partPorts()
                         ? say("instrument-card.another-program-part-ports")

@@ -7,7 +7,7 @@ import dibble.desktop.ui.Desk;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
-import dibble.ports.MachineDevices;
+import dibble.midi.PortId;
 import dibble.programs.OwnPorts;
 import dibble.session.SessionWords;
 import dibble.standins.Fault;
@@ -105,13 +105,13 @@ final class PortsPanel extends VBox {
     private Set<String> names(List<String> inputs, List<String> outputs) {
         Set<String> names = new LinkedHashSet<>();
         Stream.concat(inputs.stream(), outputs.stream())
-                .filter(name -> !name.startsWith(StandIns.PREFIX) && !OwnPorts.isOwn(name))
+                .filter(name -> !PortId.isStandIn(name) && !OwnPorts.isOwn(name))
                 .sorted()
                 .forEach(names::add);
         Stream.concat(
                         desk.session().sources().stream().map(Source::port),
                         desk.session().instruments().stream().map(Instrument::port))
-                .filter(name -> name.startsWith(StandIns.PREFIX))
+                .filter(name -> PortId.isStandIn(name))
                 .forEach(names::add);
         names.add(StandIns.LOOPER);
         return names;
@@ -122,7 +122,7 @@ final class PortsPanel extends VBox {
         lines.clear();
         List<Node> nodes = new ArrayList<>();
         nodes.add(Cards.line(Cards.heading(say("ports-panel.ports")), (Node) ask));
-        if (names.stream().noneMatch(name -> name.startsWith(MachineDevices.PREFIX))) {
+        if (names.stream().noneMatch(name -> PortId.isMachine(name))) {
             nodes.add(wrapped(say("ports-panel.no-midi-devices-connected-stand")));
         }
         Set<String> hidden = desk.preferences().get().hiddenPorts();

@@ -13,6 +13,7 @@ import dibble.midi.JoinedValues;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Parameter;
+import dibble.midi.PortId;
 import dibble.midi.ShortMessage;
 import dibble.programs.OwnPorts;
 import dibble.recording.Track;
@@ -20,7 +21,6 @@ import dibble.routing.ControlKind;
 import dibble.routing.Scene;
 import dibble.session.Session;
 import dibble.session.SessionWords;
-import dibble.standins.StandIns;
 import java.util.Optional;
 
 /** How things are said in the interface, in one place. Imports no nodes. */
@@ -103,7 +103,7 @@ public final class Words {
         if (OwnPorts.isOwn(port)) {
             return say("words.another-program");
         }
-        return port.startsWith(StandIns.PREFIX)
+        return PortId.isStandIn(port)
                 ? say("words.stand-in", SessionWords.port(port, session))
                 : SessionWords.port(port, session);
     }
