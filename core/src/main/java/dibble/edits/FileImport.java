@@ -11,6 +11,7 @@ import dibble.midi.MidiTrack;
 import dibble.midi.PortId;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
+import dibble.midi.Status;
 import dibble.midi.TrackMerge;
 import dibble.recording.Clips;
 import dibble.recording.EventLog;
@@ -38,8 +39,6 @@ import java.util.Map;
  */
 public record FileImport(Source source, Take take, boolean hasTempo, List<Marker> markers, int shared) {
     private static final int MOST_MARKERS = 10_000;
-    private static final int EXCLUSIVE = 0xF0;
-    private static final int EXCLUSIVE_END = 0xF7;
 
     /** Whose tempo the session has when a file is in it. */
     public enum Tempo {
@@ -96,7 +95,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
             long at = nanos(file, said.tempo(), events.tick());
             if (track.isChannelMessage(events.at())) {
                 log.add(at, 0, onLane(lanes, track, events.track(), track.message(events.at())));
-            } else if (track.status(events.at()) == EXCLUSIVE) {
+            } else if (track.status(events.at()) == Status.EXCLUSIVE) {
                 addExclusive(log, at, track.data(events.at()));
             }
         }
@@ -121,9 +120,9 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
 
     /** A message that is whole in one event; what comes in pieces is for who plays files. */
     private static void addExclusive(EventLog log, long at, byte[] data) {
-        if (data.length > 0 && (data[data.length - 1] & 0xFF) == EXCLUSIVE_END) {
+        if (Status.endsExclusive(data)) {
             byte[] message = new byte[data.length + 1];
-            message[0] = (byte) EXCLUSIVE;
+            message[0] = (byte) Status.EXCLUSIVE;
             System.arraycopy(data, 0, message, 1, data.length);
             log.addExclusive(at, 0, message);
         }

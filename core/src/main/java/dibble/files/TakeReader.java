@@ -13,6 +13,7 @@ import com.fasterxml.jackson.databind.cfg.JsonNodeFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import dibble.gear.Extras;
 import dibble.midi.ShortMessage;
+import dibble.midi.Status;
 import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.routing.Routing;
@@ -58,8 +59,6 @@ final class TakeReader {
     private static final int EVERY = 0xFFF;
 
     private static final int MOST_DIGITS = 18;
-    private static final int EXCLUSIVE = 0xF0;
-    private static final int EXCLUSIVE_END = 0xF7;
 
     /**
      * What a recording that was cut off has.
@@ -392,7 +391,7 @@ final class TakeReader {
                 f.numbers("m", 0, 255).stream().mapToInt(Integer::intValue).toArray();
         boolean echo = f.flag("echo", false);
         Extras more = f.extras();
-        if (bytes.length > 0 && bytes[0] == EXCLUSIVE) {
+        if (bytes.length > 0 && bytes[0] == Status.EXCLUSIVE) {
             byte[] exclusive = exclusive(bytes);
             keep(TakeLines.EVENT + log.size(), more);
             log.addExclusive(inOrder(stamp), source(name, 0, name.length), exclusive);
@@ -407,7 +406,7 @@ final class TakeReader {
         byte[] message = new byte[bytes.length];
         for (int i = 0; i < bytes.length; i++) {
             boolean last = i == bytes.length - 1;
-            if (i > 0 && (last ? bytes[i] != EXCLUSIVE_END : bytes[i] > 127) || bytes.length == 1) {
+            if (i > 0 && (last ? bytes[i] != Status.EXCLUSIVE_END : bytes[i] > 127) || bytes.length == 1) {
                 throw wrong(say("take-reader.byte-of-a-sysex-message", bytes[i]));
             }
             message[i] = (byte) bytes[i];

@@ -31,7 +31,7 @@ public final class IdentityMessage {
             String[] numbers = version.split("\\.");
             int at = 5 + makersNumber.length;
             byte[] bytes = new byte[at + 9];
-            byte[] head = {(byte) 0xF0, NON_REAL_TIME, 0, GENERAL, 2};
+            byte[] head = {(byte) Status.EXCLUSIVE, NON_REAL_TIME, 0, GENERAL, 2};
             System.arraycopy(head, 0, bytes, 0, head.length);
             System.arraycopy(makersNumber, 0, bytes, 5, makersNumber.length);
             bytes[at] = (byte) (family & 0x7F);
@@ -41,14 +41,15 @@ public final class IdentityMessage {
             for (int i = 0; i < 4; i++) {
                 bytes[at + 4 + i] = Byte.parseByte(numbers[i]);
             }
-            bytes[at + 8] = (byte) 0xF7;
+            bytes[at + 8] = (byte) Status.EXCLUSIVE_END;
             return bytes;
         }
     }
 
     /** The question, to whoever hears it. */
     public static byte[] request() {
-        return new byte[] {(byte) 0xF0, NON_REAL_TIME, EVERY_DEVICE, GENERAL, 1, (byte) 0xF7};
+        return new byte[] {(byte) Status.EXCLUSIVE, NON_REAL_TIME, EVERY_DEVICE, GENERAL, 1, (byte) Status.EXCLUSIVE_END
+        };
     }
 
     /** Whether a system exclusive message asks who is there. */
@@ -57,7 +58,10 @@ public final class IdentityMessage {
     }
 
     private static boolean isGeneral(byte[] message, int which) {
-        return message[0] == (byte) 0xF0 && message[1] == NON_REAL_TIME && message[3] == GENERAL && message[4] == which;
+        return message[0] == (byte) Status.EXCLUSIVE
+                && message[1] == NON_REAL_TIME
+                && message[3] == GENERAL
+                && message[4] == which;
     }
 
     /** What a device answered; empty where the message is no answer. */

@@ -249,7 +249,7 @@ public final class MidiFileReader {
                 if (!MidiFileWriter.isFiller(pause, type, data)) {
                     track.meta(tick, type, data);
                 }
-            } else if (status == 0xF0 || status == 0xF7) {
+            } else if (status == Status.EXCLUSIVE || status == Status.EXCLUSIVE_END) {
                 at++;
                 // Running status is cancelled by the standard; a data byte after this is an error.
                 running = 0;

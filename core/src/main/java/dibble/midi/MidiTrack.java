@@ -189,7 +189,7 @@ public final class MidiTrack {
 
     /** Whether event {@code i} is system exclusive, or goes on with it. */
     public boolean isExclusive(int i) {
-        return status(i) == 0xF0 || status(i) == 0xF7;
+        return status(i) == Status.EXCLUSIVE || status(i) == Status.EXCLUSIVE_END;
     }
 
     /** Whether event {@code i} is a meta event of a type 0-127. */

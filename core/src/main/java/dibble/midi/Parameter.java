@@ -17,9 +17,14 @@ public final class Parameter {
     private static final int INCREMENT = 96;
     private static final int DECREMENT = 97;
     private static final int NRPN_FINE = 98;
-    private static final int NRPN = 99;
+
+    /** The controller that selects the coarse half of a non-registered parameter; the one before it, the fine half. */
+    public static final int NRPN = 99;
+
     private static final int RPN_FINE = 100;
-    private static final int RPN = 101;
+
+    /** The controller that selects the coarse half of a registered parameter; the one before it, the fine half. */
+    public static final int RPN = 101;
 
     private static final int COARSE = 8;
     private static final int IS_NRPN = 1 << 16;

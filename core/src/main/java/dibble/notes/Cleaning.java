@@ -1,6 +1,7 @@
 package dibble.notes;
 
 import dibble.midi.MidiTrack;
+import dibble.midi.Parameter;
 import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import dibble.recording.ClipIndex;
@@ -95,8 +96,6 @@ public final class Cleaning {
 
     /** What can be thinned: it goes through its values, rather than being on or off, or one of several. */
     private static final class Thinning {
-        private static final int DATA_MSB = 6;
-        private static final int DATA_LSB = 38;
         private static final int FIRST_PARAMETER = 96;
 
         static boolean isSmooth(int message) {
@@ -106,8 +105,8 @@ public final class Cleaning {
                 case ShortMessage.CONTROLLER ->
                     number != 0
                             && number != 32
-                            && number != DATA_MSB
-                            && number != DATA_LSB
+                            && number != Parameter.DATA
+                            && number != Parameter.DATA_FINE
                             && number < FIRST_PARAMETER
                             && !Rest.isPedal(number);
                 default -> false;

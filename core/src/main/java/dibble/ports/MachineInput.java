@@ -1,6 +1,7 @@
 package dibble.ports;
 
 import dibble.midi.RealTime;
+import dibble.midi.Status;
 import java.util.Arrays;
 import java.util.function.Consumer;
 import javax.sound.midi.MidiDevice;
@@ -12,9 +13,6 @@ import javax.sound.midi.Transmitter;
 
 /** An input port of this machine: open while somebody listens. */
 final class MachineInput implements InputPort {
-    private static final int SONG_POSITION = 0xF2;
-    private static final int EXCLUSIVE = 0xF0;
-    private static final int EXCLUSIVE_GOES_ON = 0xF7;
     private static final int MOST_EXCLUSIVE = 1 << 20;
 
     private final String name;
@@ -82,16 +80,16 @@ final class MachineInput implements InputPort {
                 listener.heard(status | channel.getData1() << 8 | channel.getData2() << 16);
             } else if (RealTime.isTransport(status)) {
                 listener.heardRealTime(status);
-            } else if (status == SONG_POSITION && message instanceof javax.sound.midi.ShortMessage position) {
+            } else if (status == Status.SONG_POSITION && message instanceof javax.sound.midi.ShortMessage position) {
                 listener.heardSongPosition(position.getData1() | position.getData2() << 7);
-            } else if (status == EXCLUSIVE || status == EXCLUSIVE_GOES_ON) {
+            } else if (status == Status.EXCLUSIVE || status == Status.EXCLUSIVE_END) {
                 addExclusive(message.getMessage());
             }
         }
 
         /** System exclusive can come in pieces; a piece that goes on begins with 0xF7, which is not part of it. */
         private void addExclusive(byte[] piece) {
-            boolean begins = (piece[0] & 0xFF) == EXCLUSIVE;
+            boolean begins = (piece[0] & 0xFF) == Status.EXCLUSIVE;
             int from = begins ? 0 : 1;
             int kept = begins ? 0 : exclusive.length;
             if (kept + piece.length > MOST_EXCLUSIVE) {
@@ -100,7 +98,7 @@ final class MachineInput implements InputPort {
             }
             byte[] whole = Arrays.copyOf(exclusive, kept + piece.length - from);
             System.arraycopy(piece, from, whole, kept, piece.length - from);
-            if (whole.length > 0 && (whole[whole.length - 1] & 0xFF) == EXCLUSIVE_GOES_ON) {
+            if (Status.endsExclusive(whole)) {
                 exclusive = new byte[0];
                 listener.heardExclusive(whole);
             } else {

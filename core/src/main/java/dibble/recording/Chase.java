@@ -1,6 +1,7 @@
 package dibble.recording;
 
 import dibble.midi.MidiTrack;
+import dibble.midi.Parameter;
 import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
@@ -52,8 +53,8 @@ public final class Chase {
     private record Data(int coarse, int fine, List<Integer> steps, long number) {
         Data with(int message, long now) {
             return switch (ShortMessage.data1(message)) {
-                case ControllerLanes.DATA_MSB -> new Data(message, 0, List.of(), now);
-                case ControllerLanes.DATA_LSB -> new Data(coarse, message, List.of(), now);
+                case Parameter.DATA -> new Data(message, 0, List.of(), now);
+                case Parameter.DATA_FINE -> new Data(coarse, message, List.of(), now);
                 default -> {
                     List<Integer> more = new ArrayList<>(steps);
                     more.add(message);
@@ -159,7 +160,7 @@ public final class Chase {
 
     /** Returns true for the coarse half of a 14-bit controller, other than bank select and parameter data. */
     private static boolean isCoarse(int place) {
-        return place > BANK_MSB && place < FINE && place != ControllerLanes.DATA_MSB;
+        return place > BANK_MSB && place < FINE && place != Parameter.DATA;
     }
 
     private void put(int channel, int place, int message) {
@@ -353,8 +354,8 @@ public final class Chase {
                 for (int message : ControllerLanes.selecting(channel, ControllerLanes.parameter(lane))) {
                     start.add(message);
                 }
-                start.add(ShortMessage.controller(channel, ControllerLanes.DATA_MSB, value));
-                start.add(ShortMessage.controller(channel, ControllerLanes.DATA_LSB, 0));
+                start.add(ShortMessage.controller(channel, Parameter.DATA, value));
+                start.add(ShortMessage.controller(channel, Parameter.DATA_FINE, 0));
                 start.lanes.deselect(channel);
             }
         });

@@ -1,5 +1,6 @@
 package dibble.recording;
 
+import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 import java.util.Arrays;
 
@@ -12,12 +13,6 @@ final class ControllerLanes {
     /** Stands for a message that is in no lane: it has a key, or changes a mode. */
     static final int NONE = -1;
 
-    static final int DATA_MSB = 6;
-    static final int DATA_LSB = 38;
-    static final int RPN_MSB = 101;
-    private static final int INCREMENT = 96;
-    private static final int DECREMENT = 97;
-    private static final int NRPN_LSB = 98;
     private static final int FIRST_MODE = 120;
 
     /** A bit of lanes of parameters; below it a bit for registered ones, and 14 bits of their number. */
@@ -47,31 +42,24 @@ final class ControllerLanes {
                 || kind == ShortMessage.CONTROLLER && number >= FIRST_MODE) {
             return NONE;
         }
-        if (kind == ShortMessage.CONTROLLER && number >= NRPN_LSB && number <= RPN_MSB) {
+        if (Parameter.isChoice(message)) {
             select(channel, number, ShortMessage.data2(message));
             return NONE;
         }
-        if (isData(message) && selected[channel] != NONE) {
+        if (Parameter.isData(message) && selected[channel] != NONE) {
             return PARAMETER | channel << 16 | selected[channel];
         }
         return kind << 16 | channel << 8 | (kind == ShortMessage.CONTROLLER ? number : 0);
     }
 
     private void select(int channel, int number, int value) {
-        boolean registered = number >= RPN_MSB - 1;
+        boolean registered = number > Parameter.NRPN;
         boolean msb = (number & 1) != 0;
         int before = selected[channel];
         boolean same = before != NONE && (before & REGISTERED) != 0 == registered;
         int high = same ? before >>> 7 & 0x7F : UNKNOWN;
         int low = same ? before & 0x7F : UNKNOWN;
         selected[channel] = (registered ? REGISTERED : 0) | (msb ? value : high) << 7 | (msb ? low : value);
-    }
-
-    /** Whether a message is data for the parameter that is selected. */
-    static boolean isData(int message) {
-        int number = ShortMessage.data1(message);
-        return ShortMessage.kind(message) == ShortMessage.CONTROLLER
-                && (number == DATA_MSB || number == DATA_LSB || number == INCREMENT || number == DECREMENT);
     }
 
     static boolean isParameter(int lane) {
@@ -94,7 +82,7 @@ final class ControllerLanes {
 
     /** The two messages that select what a lane, or {@link #selected}, is for. */
     static int[] selecting(int channel, int parameter) {
-        int msb = (parameter & REGISTERED) != 0 ? RPN_MSB : NRPN_LSB + 1;
+        int msb = (parameter & REGISTERED) != 0 ? Parameter.RPN : Parameter.NRPN;
         return new int[] {
             ShortMessage.controller(channel, msb, parameter >>> 7 & 0x7F),
             ShortMessage.controller(channel, msb - 1, parameter & 0x7F)

@@ -1,5 +1,6 @@
 package dibble.recording;
 
+import dibble.midi.Status;
 import java.util.Arrays;
 
 /**
@@ -12,8 +13,6 @@ public final class EventLog {
     private static final int ECHO = 1 << 24;
 
     /** The status of system exclusive; the number of its bytes is in 22 bits above it, around the one for echoes. */
-    private static final int EXCLUSIVE = 0xF0;
-
     private static final int MOST_EXCLUSIVES = 1 << 22;
 
     private static final int BITS = 14;
@@ -82,7 +81,7 @@ public final class EventLog {
             all[number] = message.clone();
             exclusives = all;
             exclusiveCount++;
-            add(stamp, source, EXCLUSIVE | (number & 0xFFFF) << 8 | number >>> 16 << 25, false);
+            add(stamp, source, Status.EXCLUSIVE | (number & 0xFFFF) << 8 | number >>> 16 << 25, false);
         }
     }
 
@@ -131,13 +130,15 @@ public final class EventLog {
     /** The packed message; the status 0xF0 alone for a system exclusive message. */
     public int message(int i) {
         int message = block(i).messages[i & BLOCK - 1];
-        return (message & 0xFF) == EXCLUSIVE ? EXCLUSIVE : message & ~ECHO;
+        return (message & 0xFF) == Status.EXCLUSIVE ? Status.EXCLUSIVE : message & ~ECHO;
     }
 
     /** The system exclusive message that an event is, from its 0xF0 to its 0xF7; null for all others. */
     public byte[] exclusive(int i) {
         int message = block(i).messages[i & BLOCK - 1];
-        return (message & 0xFF) == EXCLUSIVE ? exclusives[message >>> 8 & 0xFFFF | message >>> 25 << 16].clone() : null;
+        return (message & 0xFF) == Status.EXCLUSIVE
+                ? exclusives[message >>> 8 & 0xFFFF | message >>> 25 << 16].clone()
+                : null;
     }
 
     /** Whether the event came back from a looping device. */

@@ -1,6 +1,7 @@
 package dibble.studio;
 
 import dibble.midi.MidiTrack;
+import dibble.midi.Status;
 import dibble.ports.Devices;
 import dibble.ports.ExclusiveLane;
 import dibble.ports.Lane;
@@ -210,7 +211,7 @@ final class Playback implements AutoCloseable {
     /** The way for system exclusive messages, where a clip has any. */
     private ExclusiveLane exclusives(MidiTrack clip, String port) {
         for (int i = 0; i < clip.size(); i++) {
-            if (clip.status(i) == 0xF0) {
+            if (clip.status(i) == Status.EXCLUSIVE) {
                 return ports.exclusives(port).orElse(null);
             }
         }

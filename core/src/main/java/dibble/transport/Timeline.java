@@ -3,6 +3,7 @@ package dibble.transport;
 import dibble.midi.MidiTrack;
 import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
+import dibble.midi.Status;
 import dibble.recording.Chase;
 import dibble.recording.TrackVoice;
 import dibble.time.TempoMap;
@@ -18,8 +19,6 @@ import java.util.stream.IntStream;
  * of system exclusive that goes on is passed over: only whole messages are played.
  */
 public final class Timeline {
-    private static final int EXCLUSIVE = 0xF0;
-    private static final int EXCLUSIVE_END = 0xF7;
     private static final int OWN_CHANNELS = -1;
 
     private final TempoMap tempo;
@@ -79,8 +78,8 @@ public final class Timeline {
         }
 
         private boolean isExclusive(int i) {
-            byte[] data = events().status(i) == EXCLUSIVE ? events().data(i) : null;
-            return data != null && data.length > 0 && (data[data.length - 1] & 0xFF) == EXCLUSIVE_END;
+            byte[] data = events().status(i) == Status.EXCLUSIVE ? events().data(i) : null;
+            return data != null && Status.endsExclusive(data);
         }
 
         private Chase start() {
@@ -167,7 +166,7 @@ public final class Timeline {
 
     private static byte[] whole(byte[] data) {
         byte[] whole = new byte[data.length + 1];
-        whole[0] = (byte) EXCLUSIVE;
+        whole[0] = (byte) Status.EXCLUSIVE;
         System.arraycopy(data, 0, whole, 1, data.length);
         return whole;
     }

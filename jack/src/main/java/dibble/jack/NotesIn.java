@@ -2,13 +2,11 @@ package dibble.jack;
 
 import dibble.midi.RealTime;
 import dibble.midi.ShortMessage;
+import dibble.midi.Status;
 import dibble.ports.InputPort;
 
 /** A port of ours that other programs play on. */
 final class NotesIn implements InputPort {
-    private static final int EXCLUSIVE = 0xF0;
-    private static final int EXCLUSIVE_END = 0xF7;
-    private static final int SONG_POSITION = 0xF2;
 
     private final String port;
     private final long handle;
@@ -63,9 +61,11 @@ final class NotesIn implements InputPort {
             }
         } else if (RealTime.isTransport(status)) {
             told.heardRealTime(status, time.stamp(scratch.frame()));
-        } else if (status == SONG_POSITION && size == 3) {
+        } else if (status == Status.SONG_POSITION && size == 3) {
             told.heardSongPosition(scratch.at(1) | scratch.at(2) << 7);
-        } else if (status == EXCLUSIVE && size <= Scratch.MOST_BYTES && scratch.at(size - 1) == EXCLUSIVE_END) {
+        } else if (status == Status.EXCLUSIVE
+                && size <= Scratch.MOST_BYTES
+                && scratch.at(size - 1) == Status.EXCLUSIVE_END) {
             scratch.copyLong();
             exclusives.offer(scratch.message, size);
         }

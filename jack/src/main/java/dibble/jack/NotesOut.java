@@ -1,6 +1,7 @@
 package dibble.jack;
 
 import dibble.midi.ShortMessage;
+import dibble.midi.Status;
 import dibble.ports.EventRing;
 import dibble.programs.NotesPort;
 import dibble.time.Clock;
@@ -10,7 +11,6 @@ import dibble.time.Clock;
  * It is there as long as the server; whoever opens it anew has another {@link NotesOpening}.
  */
 final class NotesOut {
-    private static final int SONG_POSITION = 0xF2;
     private static final int NOTHING = Integer.MAX_VALUE;
 
     /** Blocks that a long message waits for room; after that it is too long for the server. */
@@ -160,7 +160,7 @@ final class NotesOut {
     }
 
     private static int systemLength(int packed) {
-        return (packed & 0xFF) == SONG_POSITION ? 3 : 1;
+        return (packed & 0xFF) == Status.SONG_POSITION ? 3 : 1;
     }
 
     /** Long messages have the end of the block: they hold up no note. */
@@ -182,6 +182,6 @@ final class NotesOut {
     }
 
     static int songPosition(int sixteenths) {
-        return SONG_POSITION | (sixteenths & 0x7F) << 8 | (sixteenths >> 7 & 0x7F) << 16;
+        return Status.SONG_POSITION | (sixteenths & 0x7F) << 8 | (sixteenths >> 7 & 0x7F) << 16;
     }
 }
