@@ -64,7 +64,8 @@ class EditedTracksTest {
         return Clips.closed(clip.build(4 * BAR));
     }
 
-    private static Session session(Random random) {
+    /** Returns a session with tracks of all kinds. */
+    static Session session(Random random) {
         List<Track> tracks = new ArrayList<>();
         tracks.add(Track.of("celesta", "Celesta", CELESTA)
                 .withRegions(new Regions(
@@ -86,7 +87,8 @@ class EditedTracksTest {
         return notes;
     }
 
-    private static Session edited(Random random, Session session) {
+    /** Makes a random edit of notes. */
+    static Session edited(Random random, Session session) {
         Track track = anyTrack(random, session);
         Map<String, BitSet> selected = Map.of(track.id(), some(random, track));
         long bar = random.nextInt(4) * BAR;

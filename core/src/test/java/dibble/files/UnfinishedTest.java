@@ -117,6 +117,27 @@ class UnfinishedTest {
         }
     }
 
+    /** Tracks with their mutes and origins, after a crash between any two edits. */
+    @Test
+    void editedTracksComeBackAsTheyWere() throws IOException {
+        for (int seed = 0; seed < 25; seed++) {
+            Random random = new Random(seed);
+            Path folder = Files.createDirectory(user.resolve("edited-" + seed));
+            Session session = EditedTracksTest.session(random);
+            try (SessionJournal journal = new SessionJournal(folder)) {
+                for (int i = 0; i < 6; i++) {
+                    session = EditedTracksTest.edited(random, session);
+                    journal.changed(Kept.of(session, Performance.NEW), null);
+                    journal.sync();
+                }
+                Path left = leftBehind(folder, Files.createDirectory(folder.resolve("other")));
+                assertThat(Unfinished.find(left).get(0).open().session().tracks())
+                        .as("seed " + seed)
+                        .isEqualTo(session.tracks());
+            }
+        }
+    }
+
     @Test
     void whatAFailedWriteLeftOutTheNextOneWrites() throws IOException {
         try (SessionJournal journal = new SessionJournal(user)) {
