@@ -122,10 +122,16 @@ public final class HandEdits {
         return found;
     }
 
-    /** The same where the ticks of the music are others. @param printed as it was, before */
-    HandEdits retimed(MidiTrack printed, LongUnaryOperator tick) {
+    /**
+     * Returns the edits under music whose ticks are others.
+     *
+     * @param printed what was printed before
+     * @param numberNow for each note of {@code printed}, its number among those that are printed now
+     */
+    HandEdits retimed(MidiTrack printed, LongUnaryOperator tick, int[] numberNow) {
         ClipIndex played = ClipIndex.of(printed);
-        return new HandEdits(Clips.retimed(whole, tick), origins.retimed(played::start, tick), muted);
+        Origins retimed = origins.retimed(played::start, tick).renumbered(numberNow);
+        return new HandEdits(Clips.retimed(whole, tick), retimed, muted);
     }
 
     /** What sounds. */

@@ -98,6 +98,15 @@ public final class Origins {
         return of(this.played, next);
     }
 
+    /** Returns the origins after the played notes got other numbers. @param numberNow by number, or {@link #NONE} */
+    Origins renumbered(int[] numberNow) {
+        int[] next = new int[played.length];
+        for (int note = 0; note < next.length; note++) {
+            next[note] = played[note] == NONE ? NONE : numberNow[played[note]];
+        }
+        return Arrays.equals(next, played) ? this : of(next, shifts);
+    }
+
     /** As a file says it: runs of numbers, with a shift where there is one, and a plus for each note that was added. */
     public String text() {
         StringBuilder text = new StringBuilder();

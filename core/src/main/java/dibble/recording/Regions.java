@@ -13,6 +13,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.LongUnaryOperator;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
 /**
@@ -250,7 +251,9 @@ public final class Regions {
                     print));
         }
         Regions retimed = new Regions(next);
-        return hand == null ? retimed : retimed.edited(hand.retimed(printed(), tick));
+        return hand == null
+                ? retimed
+                : retimed.edited(hand.retimed(printed(), tick, retimed.numbersNow(this, prints::get)));
     }
 
     private Regions knowing(MidiTrack known) {
@@ -297,8 +300,16 @@ public final class Regions {
         return edited(before.hand.recombined(Clips.over(kept, anew), printed(), numbersNow(before)));
     }
 
-    /** Returns for each note that was printed before its number now; notes of a print that is gone have none. */
     private int[] numbersNow(Regions before) {
+        return numbersNow(before, UnaryOperator.identity());
+    }
+
+    /**
+     * Returns for each note that was printed before its number now; notes of a print that is gone have none.
+     *
+     * @param printNow returns what a print of then is now
+     */
+    private int[] numbersNow(Regions before, UnaryOperator<MidiTrack> printNow) {
         List<MidiTrack> printsBefore = before.prints();
         List<MidiTrack> prints = prints();
         Map<MidiTrack, int[]> noteOfEvent = new IdentityHashMap<>();
@@ -313,7 +324,7 @@ public final class Regions {
         int[] numbers = new int[indexBefore.noteCount()];
         for (int note = 0; note < numbers.length; note++) {
             int on = indexBefore.on(note);
-            int[] notes = noteOfEvent.get(printsBefore.get(then.original(on)));
+            int[] notes = noteOfEvent.get(printNow.apply(printsBefore.get(then.original(on))));
             numbers[note] = notes == null ? ClipIndex.NONE : notes[then.number(on)];
         }
         return numbers;

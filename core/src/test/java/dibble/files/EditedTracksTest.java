@@ -6,6 +6,7 @@ import dibble.demo.LamplightersRound;
 import dibble.edits.Arrangement;
 import dibble.edits.NoteEdits;
 import dibble.edits.NoteMoves;
+import dibble.edits.Retiming;
 import dibble.edits.TrackEdits;
 import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
@@ -27,6 +28,8 @@ import dibble.recording.Track;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.time.TempoMap;
+import dibble.work.Progress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -92,7 +95,7 @@ class EditedTracksTest {
         Track track = anyTrack(random, session);
         Map<String, BitSet> selected = Map.of(track.id(), some(random, track));
         long bar = random.nextInt(4) * BAR;
-        return switch (random.nextInt(14)) {
+        return switch (random.nextInt(15)) {
             case 0 -> NoteEdits.mute(session, selected, true);
             case 1 -> NoteEdits.mute(session, selected, false);
             case 2 -> NoteEdits.change(session, selected, Cleaning.delete()).session();
@@ -124,7 +127,8 @@ class EditedTracksTest {
                                 selected,
                                 anyTrack(random, session).id())
                         .session();
-            case 12 -> Arrangement.repeat(bar, bar + BAR, 2).of(session, Set.of(track.id()));
+            case 12 -> Retiming.of(session, TempoMap.of(60 + random.nextInt(900) / 10.0), Progress.NONE);
+            case 13 -> Arrangement.repeat(bar, bar + BAR, 2).of(session, Set.of(track.id()));
             default -> Arrangement.cutOut(bar, bar + BAR).of(session, Set.of(track.id()));
         };
     }

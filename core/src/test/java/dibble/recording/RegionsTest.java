@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
 import net.jqwik.api.ForAll;
@@ -124,5 +125,33 @@ class RegionsTest {
                 java.util.Set.of("take-3"), new Region("take-2", 0, 1000, Onto.OVER, false, print(random, 0, 1000)));
         assertThat(routed.toString())
                 .isEqualTo("take-1 0-400, take-1 600-1600, take-2 0-400, take-2 600-1000, take-3 400-600");
+    }
+
+    /** Coarser ticks can bring notes of two prints to one tick, where the order of the prints counts. */
+    @Test
+    void notesKeepTheirOriginsWhereTicksBecomeOne() {
+        MidiTrack first = new MidiTrack.Builder()
+                .add(6, ShortMessage.noteOn(0, 60, 80))
+                .add(20, ShortMessage.noteOff(0, 60, 64))
+                .build();
+        MidiTrack second = new MidiTrack.Builder()
+                .add(5, ShortMessage.noteOn(0, 62, 80))
+                .add(20, ShortMessage.noteOff(0, 62, 64))
+                .build();
+        Regions regions = Regions.NONE
+                .with(new Region("take-1", 0, 100, Onto.INSTEAD, false, first))
+                .with(new Region("take-2", 0, 100, Onto.OVER, false, second));
+        HandEdits untouched = regions.editable();
+        BitSet muted = new BitSet();
+        muted.set(0);
+        Regions retimed = regions.edited(new HandEdits(untouched.whole(), untouched.origins(), muted))
+                .retimed(tick -> tick / 4);
+        HandEdits edits = retimed.byHand().orElseThrow();
+        ClipIndex printed = ClipIndex.of(retimed.printed());
+        for (int note = 0; note < 2; note++) {
+            assertThat(printed.key(edits.origins().played(note)))
+                    .isEqualTo(edits.index().key(note));
+        }
+        assertThat(edits.index().key(edits.muted().nextSetBit(0))).isEqualTo(62);
     }
 }
