@@ -18,6 +18,9 @@ public final class ClockFollower extends HeardTime {
     /** Clocks from which the tempo is taken at first. */
     private static final int MEASURED = 24;
 
+    /** Longer than a clock at the slowest tempo. */
+    private static final long SILENCE = TimeUnit.MILLISECONDS.toNanos(600);
+
     /** How many clocks it runs on where none comes. */
     private static final int AHEAD = 2;
 
@@ -31,7 +34,7 @@ public final class ClockFollower extends HeardTime {
 
     /** @param tempo that of the session, by which clocks are places */
     public ClockFollower(Clock clock, TempoMap tempo) {
-        super(clock, tempo);
+        super(clock, tempo, SILENCE);
     }
 
     @Override
@@ -81,7 +84,7 @@ public final class ClockFollower extends HeardTime {
     }
 
     private void clock(long stamp) {
-        boolean wasSilent = heard > 0 && stamp - lastHeard > SILENT;
+        boolean wasSilent = heard > 0 && stamp - lastHeard > SILENCE;
         if (wasSilent) {
             heard = 0;
         }

@@ -6,13 +6,14 @@ import java.util.concurrent.TimeUnit;
 
 /** What followers have in common, whatever they hear: when the other started, stopped and jumped, and how long ago. */
 abstract class HeardTime implements Follower {
-    /** Another that has not been heard for so long has stopped. */
-    static final long SILENT = TimeUnit.MILLISECONDS.toNanos(600);
-
     /** A stop that is followed by a start within this time is a jump to another place, as at a loop's end. */
     private static final long JUMP = TimeUnit.MILLISECONDS.toNanos(50);
 
     private final Clock clock;
+
+    /** Another that has not been heard for so long has stopped, in nanoseconds. */
+    private final long silence;
+
     final MovingPlace moving = new MovingPlace();
     volatile boolean running;
     volatile long lastHeard;
@@ -21,9 +22,13 @@ abstract class HeardTime implements Follower {
     private volatile long startedAt;
     private volatile int jumps;
 
-    /** @param tempo that of the session, by which beats are places */
-    HeardTime(Clock clock, TempoMap tempo) {
+    /**
+     * @param tempo that of the session, by which beats are places
+     * @param silence the time without a word after which the other has stopped, in nanoseconds
+     */
+    HeardTime(Clock clock, TempoMap tempo, long silence) {
         this.clock = clock;
+        this.silence = silence;
         this.tempo = tempo;
     }
 
@@ -57,7 +62,7 @@ abstract class HeardTime implements Follower {
     /** Whether the other runs: it was started, and is heard. */
     @Override
     public final boolean isRunning() {
-        return running && clock.nanos() - lastHeard < SILENT;
+        return running && clock.nanos() - lastHeard < silence;
     }
 
     @Override

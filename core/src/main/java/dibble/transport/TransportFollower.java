@@ -12,6 +12,11 @@ public final class TransportFollower extends HeardTime {
     /** How far it runs on where nothing is said: longer than a block. */
     private static final long AHEAD = TimeUnit.MILLISECONDS.toNanos(250);
 
+    /**
+     * A server says when its transport stops. One that says nothing is held up, which must not end a recording, or has gone.
+     */
+    static final long SILENCE = TimeUnit.SECONDS.toNanos(10);
+
     /** Farther from where it should be than this, it has gone to another place. */
     private static final long JUMP = TimeUnit.MILLISECONDS.toNanos(3);
 
@@ -20,7 +25,7 @@ public final class TransportFollower extends HeardTime {
 
     /** @param tempo that of the session, by which beats are places */
     public TransportFollower(Clock clock, TempoMap tempo) {
-        super(clock, tempo);
+        super(clock, tempo, SILENCE);
     }
 
     /**

@@ -54,6 +54,17 @@ class TransportFollowerTest {
         assertThat(follower.nanos()).isLessThan(400 * MS);
     }
 
+    /** A busy server says nothing for a while; its transport has not stopped, and a recording goes on. */
+    @Test
+    void oneThatIsHeldUpRunsOn() {
+        rollFrom(0, 10);
+        now.addAndGet(3_000 * MS);
+        assertThat(follower.isRunning()).isTrue();
+        rollFrom(3_100 * MS, 10);
+        assertThat(follower.isRunning()).isTrue();
+        assertThat(follower.nanos()).isBetween(3_190 * MS, 3_210 * MS);
+    }
+
     @Test
     void aStopIsOneAndMayBeTheBeginningOfAJump() {
         rollFrom(0, 10);

@@ -8,12 +8,14 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.TimeUnit;
 import org.awaitility.Awaitility;
 
 /** A JACK server with its dummy driver, which needs no sound hardware, and programs that come with it. */
 final class TestServer implements AutoCloseable {
     static final int RATE = 48_000;
     static final int BLOCK = 256;
+    private static final int PATIENCE_SECONDS = 60;
 
     private static final String SERVER_VARIABLE = "JACK_DEFAULT_SERVER";
 
@@ -90,8 +92,16 @@ final class TestServer implements AutoCloseable {
         programs.remove(server);
         programs.forEach(Process::destroyForcibly);
         programs.add(server);
-        // Told to end rather than killed, it leaves nothing behind.
+        // Told to end rather than killed, it leaves nothing behind. Where it waits for a client that is gone, it is
+        // killed.
         server.destroy();
+        try {
+            if (!server.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
+                server.destroyForcibly();
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
         Awaitility.await().until(() -> programs.stream().noneMatch(Process::isAlive));
     }
 }
