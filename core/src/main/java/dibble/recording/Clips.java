@@ -231,9 +231,8 @@ public final class Clips {
 
     /**
      * Merges two clips as the router merges two players; at equal ticks, ends and resets come first, then the events of the
-     * first clip. A note that begins
-     * while the other clip sounds its key ends that, and lasts until both clips have released the key; so does a pedal.
-     * Where one clip is empty, the other one is unchanged.
+     * first clip. A note that begins while the other clip sounds its key ends that, and lasts until both clips have released
+     * the key; so does a pedal. Where one clip is empty, the other one is unchanged.
      */
     public static MidiTrack over(MidiTrack first, MidiTrack second) {
         if (first.size() == 0) {
@@ -299,7 +298,7 @@ public final class Clips {
                 return false;
             }
             int message = clip.message(i);
-            return ShortMessage.endsNote(message) || Rest.moves(message) && Rest.isAtRest(message);
+            return ShortMessage.endsNote(message) || Rest.isAtRest(message);
         }
 
         private void add(Event event) {

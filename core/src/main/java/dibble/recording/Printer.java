@@ -313,21 +313,21 @@ public final class Printer {
             return only == NOWHERE ? NONE : alone[only];
         }
         int debt = debt(destination, message);
-        boolean moves = Rest.moves(message);
-        boolean rests = moves && Rest.isAtRest(message);
+        boolean rests = Rest.isAtRest(message);
+        boolean owes = Rest.moves(message) && !rests;
         int count = own == NOWHERE ? 0 : 1;
         int[] onto = new int[others.size() + 2];
         onto[0] = own;
         for (int other : others) {
             // A reset goes to every track that had moved the controller, regardless of the source that caused it.
             if (rests && owed[other].get(debt) || takes(other, destination, message)) {
-                owed[other].set(debt, moves && !rests);
+                owed[other].set(debt, owes);
                 onto[count++] = other;
             }
         }
         boolean isOfRest = rest != NOWHERE && (count == 0 || rests && owed[rest].get(debt));
         if (isOfRest) {
-            owed[rest].set(debt, moves && !rests);
+            owed[rest].set(debt, owes);
             onto[count++] = rest;
         }
         return count == 0 ? NONE : Arrays.copyOf(onto, count);

@@ -72,9 +72,7 @@ public final class Timeline {
         }
 
         private boolean comesToRest(int i) {
-            return events().isChannelMessage(i)
-                    && Rest.moves(events().message(i))
-                    && Rest.isAtRest(events().message(i));
+            return events().isChannelMessage(i) && Rest.isAtRest(events().message(i));
         }
 
         private boolean isExclusive(int i) {
