@@ -10,13 +10,17 @@ import com.tngtech.archunit.junit.ArchTag;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
 
-/** Holds the directions of docs/architecture.md. */
+/** The core has values and functions only, and its packages depend on each other in one direction. */
 @ArchTag("slow")
-@AnalyzeClasses(packages = "dibble", importOptions = ImportOption.DoNotIncludeTests.class)
+@AnalyzeClasses(
+        packages = {"dibble"},
+        importOptions = ImportOption.DoNotIncludeTests.class)
 class LayersTest {
     @ArchTest
     static final ArchRule DIRECTIONS = layeredArchitecture()
             .consideringOnlyDependenciesInLayers()
+            .layer("text")
+            .definedBy("dibble.text")
             .layer("work")
             .definedBy("dibble.work")
             .layer("midi")
@@ -31,12 +35,6 @@ class LayersTest {
             .definedBy("dibble.recording")
             .layer("notes")
             .definedBy("dibble.notes")
-            .layer("ports")
-            .definedBy("dibble.ports")
-            .layer("transport")
-            .definedBy("dibble.transport")
-            .layer("standins")
-            .definedBy("dibble.standins")
             .layer("session")
             .definedBy("dibble.session")
             .layer("edits")
@@ -45,56 +43,32 @@ class LayersTest {
             .definedBy("dibble.files")
             .layer("checks")
             .definedBy("dibble.checks")
-            .layer("user")
-            .definedBy("dibble.user")
-            .layer("levels")
-            .definedBy("dibble.levels")
-            .layer("programs")
-            .definedBy("dibble.programs")
-            .layer("sheet")
-            .definedBy("dibble.sheet")
-            .layer("studio")
-            .definedBy("dibble.studio")
             .layer("demo")
             .definedBy("dibble.demo")
+            .whereLayer("text")
+            .mayNotAccessAnyLayer()
             .whereLayer("work")
             .mayNotAccessAnyLayer()
             .whereLayer("midi")
-            .mayNotAccessAnyLayer()
+            .mayOnlyAccessLayers("text")
             .whereLayer("time")
-            .mayNotAccessAnyLayer()
+            .mayOnlyAccessLayers("text")
             .whereLayer("gear")
-            .mayOnlyAccessLayers("midi")
+            .mayOnlyAccessLayers("text", "midi")
             .whereLayer("routing")
-            .mayOnlyAccessLayers("midi", "gear")
+            .mayOnlyAccessLayers("text", "midi", "gear")
             .whereLayer("recording")
-            .mayOnlyAccessLayers("work", "midi", "time", "gear", "routing")
+            .mayOnlyAccessLayers("text", "work", "midi", "time", "gear", "routing")
             .whereLayer("notes")
-            .mayOnlyAccessLayers("midi", "time", "recording")
-            .whereLayer("ports")
-            .mayOnlyAccessLayers("midi", "time")
-            .whereLayer("transport")
-            .mayOnlyAccessLayers("midi", "time", "recording", "ports")
-            .whereLayer("standins")
-            .mayOnlyAccessLayers("midi", "time", "ports", "transport")
+            .mayOnlyAccessLayers("text", "midi", "time", "recording")
             .whereLayer("session")
-            .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording")
-            .whereLayer("sheet")
-            .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording", "session")
-            .whereLayer("levels")
-            .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording", "transport", "session")
-            .whereLayer("programs")
-            .mayOnlyAccessLayers("midi", "gear", "routing", "recording", "session", "levels")
+            .mayOnlyAccessLayers("text", "midi", "time", "gear", "routing", "recording")
             .whereLayer("edits")
-            .mayOnlyAccessLayers("work", "midi", "time", "gear", "routing", "recording", "notes", "session")
+            .mayOnlyAccessLayers("text", "work", "midi", "time", "gear", "routing", "recording", "notes", "session")
             .whereLayer("files")
-            .mayOnlyAccessLayers("work", "midi", "time", "gear", "routing", "recording", "session", "edits")
+            .mayOnlyAccessLayers("text", "work", "midi", "time", "gear", "routing", "recording", "session", "edits")
             .whereLayer("checks")
-            .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording", "session", "edits")
-            .whereLayer("user")
-            .mayOnlyAccessLayers("midi", "gear", "session", "files")
-            .whereLayer("studio")
-            .mayNotBeAccessedByAnyLayer()
+            .mayOnlyAccessLayers("text", "midi", "gear", "routing", "recording", "session", "edits")
             .whereLayer("demo")
             .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording", "session", "edits");
 
@@ -106,14 +80,26 @@ class LayersTest {
             noClasses().should().dependOnClassesThat().resideInAnyPackage("javafx..", "java.awt..", "javax.swing..");
 
     @ArchTest
-    static final ArchRule THE_JDKS_MIDI_STAYS_IN_PORTS = noClasses()
-            .that()
-            .resideOutsideOfPackage("dibble.ports")
+    static final ArchRule NO_THREADS = noClasses()
             .should()
+            .callConstructor(Thread.class)
+            .orShould()
             .dependOnClassesThat()
-            .resideInAPackage("javax.sound.midi..");
+            .areAssignableTo(java.util.concurrent.Executor.class)
+            .orShould()
+            .dependOnClassesThat()
+            .areAssignableTo(Thread.class);
 
     @ArchTest
-    static final ArchRule ONE_CLOCK =
-            noClasses().that().resideOutsideOfPackage("dibble.time").should().callMethod(System.class, "nanoTime");
+    static final ArchRule NO_DEVICES =
+            noClasses().should().dependOnClassesThat().resideInAPackage("javax.sound..");
+
+    @ArchTest
+    static final ArchRule NO_CLOCK_OF_ITS_OWN = noClasses()
+            .should()
+            .callMethod(System.class, "nanoTime")
+            .orShould()
+            .callMethod(System.class, "currentTimeMillis")
+            .orShould()
+            .callMethod(java.time.Instant.class, "now");
 }

@@ -5,14 +5,15 @@ import static java.nio.charset.StandardCharsets.UTF_8;
 
 import dibble.cli.Main;
 import dibble.demo.LamplightersRound;
+import dibble.disk.SessionFile;
 import dibble.edits.FileImport;
 import dibble.edits.TakeEdits;
 import dibble.files.NamesFile;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.files.SessionFormatException;
 import dibble.files.ShelfFile;
-import dibble.files.Unfinished;
 import dibble.gear.SoundNames;
+import dibble.journals.Unfinished;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
@@ -79,7 +80,7 @@ public final class DamageRun {
     private DamageRun(Path folder) throws IOException {
         this.folder = folder;
         byte[] midi = MidiFileWriter.write(LamplightersRound.played());
-        byte[] bare = SessionFile.json(LamplightersRound.session(), LamplightersRound.performance());
+        byte[] bare = SessionContent.json(LamplightersRound.session(), LamplightersRound.performance());
         byte[] container = container();
         byte[] lines = entry(container, "takes/take-1.jsonl");
         byte[] shelf = ShelfFile.write(
@@ -238,7 +239,7 @@ public final class DamageRun {
 
     /** Opened, saved and opened again; what is damaged is opened as far as it is there. */
     private static void session(Path file) throws IOException {
-        SessionFile.Opened opened;
+        SessionContent opened;
         try {
             opened = SessionFile.read(file);
         } catch (IOException e) {

@@ -1,7 +1,7 @@
 package dibble.benchmarks;
 
 import dibble.demo.LamplightersRound;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
@@ -40,7 +40,7 @@ public final class RouteMeasurement {
         Path in = folder.resolve("in.mid");
         Path small = folder.resolve("small.mid");
         String out = folder.resolve("out.mid").toString();
-        Files.write(session, SessionFile.json(LamplightersRound.session(), LamplightersRound.performance()));
+        Files.write(session, SessionContent.json(LamplightersRound.session(), LamplightersRound.performance()));
         Files.write(in, MidiFileWriter.write(played(EVENTS)));
         Files.write(small, MidiFileWriter.write(played(10)));
         String dibble = System.getProperty("dibble.command");

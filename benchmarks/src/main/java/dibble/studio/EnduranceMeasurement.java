@@ -1,12 +1,12 @@
 package dibble.studio;
 
+import dibble.disk.SessionFile;
 import dibble.edits.TakeEdits;
-import dibble.files.SessionFile;
-import dibble.files.SessionJournal;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.journals.SessionJournal;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.ports.OutputPort;

@@ -8,8 +8,9 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.checks.Checks;
 import dibble.checks.Finding;
 import dibble.checks.Level;
-import dibble.files.AtomicFile;
-import dibble.files.SessionFile;
+import dibble.disk.AtomicFile;
+import dibble.disk.SessionFile;
+import dibble.files.SessionContent;
 import dibble.session.DistinctIds;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -38,7 +39,7 @@ final class CheckCommand extends FileCommand {
         if (fix != null) {
             checkSavable();
         }
-        SessionFile.Opened opened = files.session(sessionFile);
+        SessionContent opened = files.session(sessionFile);
         Session session = opened.session();
         Performance performance = opened.performance();
         if (fix != null) {

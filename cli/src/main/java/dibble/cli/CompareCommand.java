@@ -5,7 +5,7 @@ import static dibble.cli.CliText.say;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.sheet.Comparison;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -25,8 +25,8 @@ final class CompareCommand extends FileCommand {
 
     @Override
     public Integer call() {
-        SessionFile.Opened one = files.session(first);
-        SessionFile.Opened other = files.session(second);
+        SessionContent one = files.session(first);
+        SessionContent other = files.session(second);
         Comparison comparison = Comparison.of(one.session(), one.performance(), other.session(), other.performance());
         if (json) {
             out().println(json(comparison));

@@ -2,18 +2,19 @@ package dibble.cli;
 
 import static dibble.cli.CliText.say;
 
-import dibble.files.AtomicFile;
+import dibble.disk.AtomicFile;
+import dibble.disk.SessionFile;
+import dibble.disk.Streams;
 import dibble.files.IoWords;
 import dibble.files.OneLine;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.files.SessionFormatException;
-import dibble.files.SetFile;
-import dibble.files.Streams;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFormatException;
 import dibble.routing.Reach;
 import dibble.session.SessionSet;
+import dibble.user.SetFile;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -76,10 +77,10 @@ final class InOut {
     }
 
     /** Opens a session. */
-    SessionFile.Opened session(String name) {
+    SessionContent session(String name) {
         claim(name, "SESSION");
         try {
-            SessionFile.Opened opened = name.equals(STANDARD)
+            SessionContent opened = name.equals(STANDARD)
                     ? Streams.ofFile(in, shown(name), MOST_BYTES, SessionFile::read)
                     : SessionFile.read(path(name));
             Reach.check(opened.session().routing(opened.performance()));

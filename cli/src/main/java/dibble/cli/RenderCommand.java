@@ -3,7 +3,7 @@ package dibble.cli;
 import static dibble.cli.CliText.say;
 
 import dibble.files.IoWords;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -71,7 +71,7 @@ final class RenderCommand extends FileCommand {
             throw new BadInput(say("render-command.scene-and-source"));
         }
         Bounce.Bits format = format();
-        SessionFile.Opened opened = files.session(sessionFile);
+        SessionContent opened = files.session(sessionFile);
         Session session = opened.session();
         Performance performance = SessionInput.inScene(opened, scene, sessionFile);
         Bounce.Wanted wanted;

@@ -2,7 +2,7 @@ package dibble.cli;
 
 import static dibble.cli.CliText.say;
 
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.recording.FileRouter;
@@ -51,7 +51,7 @@ final class RouteCommand extends FileCommand {
         }
         files.claim(sessionFile, "SESSION");
         files.claim(input, "IN.mid");
-        SessionFile.Opened opened = files.session(sessionFile);
+        SessionContent opened = files.session(sessionFile);
         Session session = opened.session();
         Performance performance = SessionInput.inScene(opened, scene, sessionFile);
         MidiFile midi = files.midi(input);

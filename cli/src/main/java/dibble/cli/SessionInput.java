@@ -2,7 +2,7 @@ package dibble.cli;
 
 import static dibble.cli.CliText.say;
 
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.gear.Source;
 import dibble.routing.Scene;
 import dibble.session.Performance;
@@ -15,7 +15,7 @@ final class SessionInput {
     private SessionInput() {}
 
     /** The performance in a scene; null for the scene that is active. */
-    static Performance inScene(SessionFile.Opened opened, String scene, String file) {
+    static Performance inScene(SessionContent opened, String scene, String file) {
         if (scene != null && opened.session().scene(scene).isEmpty()) {
             throw new BadInput(say(
                     "session-input.no-scene-in-expected-none",

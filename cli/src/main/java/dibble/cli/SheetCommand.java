@@ -3,8 +3,7 @@ package dibble.cli;
 import static dibble.cli.CliText.say;
 
 import dibble.files.OneLine;
-import dibble.files.SessionFile;
-import dibble.files.SetFile;
+import dibble.files.SessionContent;
 import dibble.midi.MiddleC;
 import dibble.paper.PaperSize;
 import dibble.paper.SheetHtml;
@@ -14,6 +13,7 @@ import dibble.session.SessionSet;
 import dibble.sheet.Sheet;
 import dibble.sheet.SheetCsv;
 import dibble.text.Texts;
+import dibble.user.SetFile;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
@@ -49,7 +49,7 @@ final class SheetCommand extends FileCommand {
         if (sessionFile.endsWith(SetFile.ENDING)) {
             return set(size, kind);
         }
-        SessionFile.Opened opened = files.session(sessionFile);
+        SessionContent opened = files.session(sessionFile);
         Session session = opened.session();
         Sheet sheet = sheet(opened);
         switch (kind) {
@@ -61,7 +61,7 @@ final class SheetCommand extends FileCommand {
         return 0;
     }
 
-    private static Sheet sheet(SessionFile.Opened opened) {
+    private static Sheet sheet(SessionContent opened) {
         return Texts.typeset(() -> Sheet.of(opened.session(), opened.performance(), LocalDate.now()));
     }
 
@@ -71,7 +71,7 @@ final class SheetCommand extends FileCommand {
         List<Sheet> sheets = new ArrayList<>();
         MiddleC middleC = MiddleC.C4;
         for (SessionSet.Entry entry : set.entries()) {
-            SessionFile.Opened opened = files.session(
+            SessionContent opened = files.session(
                     InOut.path(sessionFile).resolveSibling(entry.file()).toString());
             middleC = opened.session().middleC();
             sheets.add(sheet(opened));

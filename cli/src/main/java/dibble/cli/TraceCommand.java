@@ -5,7 +5,7 @@ import static dibble.cli.CliText.say;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.gear.Source;
 import dibble.midi.HeardMessage;
 import dibble.midi.MessageWords;
@@ -104,7 +104,7 @@ final class TraceCommand extends FileCommand {
 
     @Override
     public Integer call() {
-        SessionFile.Opened opened = files.session(sessionFile);
+        SessionContent opened = files.session(sessionFile);
         Session session = opened.session();
         Source source = SessionInput.source(session, sourceName)
                 .orElseThrow(() -> new BadInput(

@@ -1,8 +1,8 @@
 package dibble.cli;
 
 import dibble.demo.LamplightersRound;
-import dibble.files.SessionFile;
-import dibble.files.Streams;
+import dibble.disk.Streams;
+import dibble.files.SessionContent;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -18,7 +18,7 @@ final class WarmUp {
     private WarmUp() {}
 
     public static void main(String[] args) throws IOException {
-        byte[] session = SessionFile.json(LamplightersRound.session(), LamplightersRound.performance());
+        byte[] session = SessionContent.json(LamplightersRound.session(), LamplightersRound.performance());
         PrintWriter nowhere = new PrintWriter(OutputStream.nullOutputStream());
         for (List<String> command : List.of(
                 List.of("check", "-"),

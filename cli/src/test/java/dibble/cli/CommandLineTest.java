@@ -8,7 +8,7 @@ import com.networknt.schema.Schema;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
 import dibble.demo.LamplightersRound;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
@@ -43,7 +43,7 @@ class CommandLineTest {
     @BeforeEach
     void files() throws IOException {
         session = folder.resolve("session.json");
-        Files.write(session, SessionFile.json(LamplightersRound.session(), LamplightersRound.performance()));
+        Files.write(session, SessionContent.json(LamplightersRound.session(), LamplightersRound.performance()));
         midi = folder.resolve("in.mid");
         MidiTrack track = new MidiTrack.Builder()
                 .text(0, MidiTrack.META_TRACK_NAME, "larkspur")
@@ -191,7 +191,7 @@ class CommandLineTest {
     void whatAFileIsCalledCannotDoAnythingToATerminal() throws IOException {
         Files.write(
                 session,
-                SessionFile.json(
+                SessionContent.json(
                         LamplightersRound.session()
                                 .withSources(List.of(LamplightersRound.session()
                                         .source("larkspur")

@@ -3,9 +3,10 @@ package dibble.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.disk.SessionFile;
 import dibble.edits.GearEdits;
 import dibble.edits.ZoneEdits;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.gear.PartRef;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
@@ -49,7 +50,7 @@ class CommandsTest {
     }
 
     private void write(Session session) throws Exception {
-        Files.write(file, SessionFile.json(session, LamplightersRound.performance()));
+        Files.write(file, SessionContent.json(session, LamplightersRound.performance()));
     }
 
     private int run(String... args) {
@@ -160,14 +161,14 @@ class CommandsTest {
                 LamplightersRound.session(),
                 Zone.of("again", "Play again", "larkspur", new Range(50, 100), new PartRef("sorrel", "celesta")),
                 null);
-        String json = new String(SessionFile.json(session, LamplightersRound.performance()))
+        String json = new String(SessionContent.json(session, LamplightersRound.performance()))
                 .replaceFirst(
                         "\"takes\" : \\[ ]",
                         "\"takes\" : [ {\"id\": \"take-1\", \"file\": \"takes/take-1.jsonl\"} ], \"hue\" : 5");
         Files.writeString(file, json);
         run("check", file.toString(), "--fix", "doubled");
         assertThat(terminal.out()).doesNotContain("doubled");
-        SessionFile.Opened mended = SessionFile.read(file);
+        SessionContent mended = SessionFile.read(file);
         assertThat(mended.session().zone("again").orElseThrow().keys()).isEqualTo(new Range(50, 53));
         assertThat(mended.session().scenes()).isEqualTo(session.scenes());
         assertThat(Files.readString(file)).contains("take-1.jsonl", "hue");
@@ -187,7 +188,7 @@ class CommandsTest {
         Take take = new Take("take-1", "Take 1", List.of(), new EventLog(), List.of(), TempoMap.of(120), 5, 0);
         SessionFile.write(container, session.withTakes(List.of(take)), LamplightersRound.performance());
         run("check", container.toString(), "--fix", "doubled");
-        SessionFile.Opened mended = SessionFile.read(container);
+        SessionContent mended = SessionFile.read(container);
         assertThat(mended.session().takes()).hasSize(1);
         assertThat(mended.session().zone("again").orElseThrow().keys().high()).isEqualTo(53);
     }

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
 import dibble.edits.StripEdits;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.gear.PartRef;
 import dibble.gear.StripRef;
 import dibble.midi.MidiFile;
@@ -53,7 +53,7 @@ class RenderCommandTest {
     }
 
     private void write(Session written) throws Exception {
-        Files.write(session, SessionFile.json(written, LamplightersRound.performance()));
+        Files.write(session, SessionContent.json(written, LamplightersRound.performance()));
     }
 
     private int render(String... more) {

@@ -3,7 +3,7 @@ package dibble.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
@@ -30,7 +30,7 @@ class RouteCommandTest {
         session = folder.resolve("session.json");
         input = folder.resolve("in.mid");
         output = folder.resolve("out.mid");
-        Files.write(session, SessionFile.json(LamplightersRound.session(), LamplightersRound.performance()));
+        Files.write(session, SessionContent.json(LamplightersRound.session(), LamplightersRound.performance()));
         MidiTrack conductor = new MidiTrack.Builder()
                 .meta(0, MidiTrack.META_TEMPO, new byte[] {7, (byte) 0xA1, 32})
                 .text(100, MidiTrack.META_MARKER, "verse")

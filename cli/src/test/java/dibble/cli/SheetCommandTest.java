@@ -6,11 +6,11 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dibble.demo.LamplightersRound;
 import dibble.edits.ZoneEdits;
-import dibble.files.SessionFile;
-import dibble.files.SetFile;
+import dibble.files.SessionContent;
 import dibble.session.Session;
 import dibble.session.SessionSet;
 import dibble.sheet.SheetCsv;
+import dibble.user.SetFile;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -35,7 +35,7 @@ class SheetCommandTest {
     }
 
     private Path write(String name, Session written) throws Exception {
-        return Files.write(folder.resolve(name), SessionFile.json(written, LamplightersRound.performance()));
+        return Files.write(folder.resolve(name), SessionContent.json(written, LamplightersRound.performance()));
     }
 
     private int sheet(String name, String... more) {

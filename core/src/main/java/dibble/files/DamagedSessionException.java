@@ -10,7 +10,7 @@ public final class DamagedSessionException extends SessionFormatException {
     private static final int MOST_NAMED = 3;
 
     /** @param damage what is wrong, a phrase each */
-    DamagedSessionException(List<String> damage) {
+    public DamagedSessionException(List<String> damage) {
         super(say("damaged-session-exception.the-session-is-damaged", named(damage)));
     }
 

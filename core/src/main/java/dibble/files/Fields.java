@@ -28,7 +28,7 @@ import java.util.regex.Pattern;
  * are its {@link #extras}. What is wrong is said in one line, with the path, what was given and what was expected. A
  * field that is null is one that was left out.
  */
-final class Fields {
+public final class Fields {
     private static final ObjectMapper PLAIN = JsonMapper.builder()
             .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
             .disable(JsonNodeFeature.STRIP_TRAILING_BIGDECIMAL_ZEROES)
@@ -51,14 +51,14 @@ final class Fields {
      *
      * @throws SessionFormatException where it is no object
      */
-    static Fields of(JsonNode node, String path) throws SessionFormatException {
+    public static Fields of(JsonNode node, String path) throws SessionFormatException {
         if (!node.isObject()) {
             throw wrong(path, node, say("fields.an-object"));
         }
         return new Fields(node, path);
     }
 
-    interface Reading<T> {
+    public interface Reading<T> {
         T read(Fields fields) throws SessionFormatException;
     }
 
@@ -104,12 +104,13 @@ final class Fields {
     }
 
     /** A text; null where it is left out. */
-    String text(String name) throws SessionFormatException {
+    public String text(String name) throws SessionFormatException {
         JsonNode value = get(name);
         return value == null ? null : text(at(name), value);
     }
 
-    String text(String name, String otherwise) throws SessionFormatException {
+    /** Returns a text, or another where the field is missing. */
+    public String text(String name, String otherwise) throws SessionFormatException {
         String text = text(name);
         return text == null ? otherwise : text;
     }
@@ -122,7 +123,7 @@ final class Fields {
     }
 
     /** A text that must be there. */
-    String required(String name) throws SessionFormatException {
+    public String required(String name) throws SessionFormatException {
         String text = text(name);
         if (text == null) {
             throw missing(name);
@@ -165,18 +166,19 @@ final class Fields {
     }
 
     /** A whole number; null where it is left out. */
-    Integer number(String name, int low, int high) throws SessionFormatException {
+    public Integer number(String name, int low, int high) throws SessionFormatException {
         JsonNode value = get(name);
         return value == null ? null : (Integer) (int) whole(at(name), value, low, high);
     }
 
-    int number(String name, int low, int high, int otherwise) throws SessionFormatException {
+    /** Returns a whole number of a range, or another where the field is missing. */
+    public int number(String name, int low, int high, int otherwise) throws SessionFormatException {
         Integer number = number(name, low, high);
         return number == null ? otherwise : number;
     }
 
     /** A whole number that must be there. */
-    long required(String name, long low, long high) throws SessionFormatException {
+    public long required(String name, long low, long high) throws SessionFormatException {
         JsonNode value = get(name);
         if (value == null) {
             throw missing(name);
@@ -200,7 +202,7 @@ final class Fields {
     }
 
     /** A number with a fraction that must be there. */
-    double required(String name, double low, double high) throws SessionFormatException {
+    public double required(String name, double low, double high) throws SessionFormatException {
         JsonNode value = get(name);
         if (value == null) {
             throw missing(name);
@@ -212,7 +214,7 @@ final class Fields {
     }
 
     /** A number with a fraction, or null. */
-    Double decimal(String name, double low, double high) throws SessionFormatException {
+    public Double decimal(String name, double low, double high) throws SessionFormatException {
         return has(name) ? Double.valueOf(required(name, low, high)) : null;
     }
 
@@ -400,7 +402,8 @@ final class Fields {
         return object(name);
     }
 
-    <T> List<T> list(String name, int most, Reading<T> reading) throws SessionFormatException {
+    /** Returns the items of an array of limited length; none where the field is missing. */
+    public <T> List<T> list(String name, int most, Reading<T> reading) throws SessionFormatException {
         List<T> items = new ArrayList<>();
         each(name, most, (at, value) -> items.add(of(value, at).make(reading)));
         return items;
@@ -411,7 +414,7 @@ final class Fields {
     }
 
     /** A list of what has no extras of its own: they are among those of this one, by a name that each item has. */
-    <T> List<T> list(String name, int most, Reading<T> reading, Naming<T> naming) throws SessionFormatException {
+    public <T> List<T> list(String name, int most, Reading<T> reading, Naming<T> naming) throws SessionFormatException {
         return list(name, most, fields -> {
             T item = reading.read(fields);
             inner.put(name + " " + naming.name(item), fields);
@@ -420,7 +423,7 @@ final class Fields {
     }
 
     /** Runs a reading; what a value refuses becomes an error at this path. */
-    <T> T make(Reading<T> reading) throws SessionFormatException {
+    public <T> T make(Reading<T> reading) throws SessionFormatException {
         try {
             return reading.read(this);
         } catch (IllegalArgumentException e) {
@@ -429,7 +432,7 @@ final class Fields {
     }
 
     /** The fields that nobody asked for, and those of what lies within. */
-    Extras extras() {
+    public Extras extras() {
         Map<String, Object> rest = new LinkedHashMap<>();
         for (Map.Entry<String, JsonNode> field : node.properties()) {
             if (!known.contains(field.getKey())) {
@@ -452,7 +455,7 @@ final class Fields {
     }
 
     /** Writes extras back behind the known fields. */
-    static void putAll(ObjectNode to, Extras extras) {
+    public static void putAll(ObjectNode to, Extras extras) {
         extras.fields().forEach((name, value) -> to.set(name, PLAIN.valueToTree(value)));
     }
 

@@ -5,7 +5,7 @@ import static dibble.text.CoreText.say;
 import java.util.regex.Pattern;
 
 /** The forms that texts of the format have. */
-enum Form {
+public enum Form {
     ID("[a-z0-9-]{1,200}", say("form.lower-case-letters-digits-and")),
     SOURCE("[a-z0-9-]+|\\*", say("form.the-id-of-a-source")),
     PART("[a-z0-9-]+/[a-z0-9-]+", say("form.instrument-part")),
@@ -24,7 +24,8 @@ enum Form {
         this.words = words;
     }
 
-    boolean fits(String text) {
+    /** Whether a text has this form. */
+    public boolean fits(String text) {
         return pattern.matcher(text).matches();
     }
 

@@ -40,10 +40,14 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** Reads what decides where events go: sources, instruments, zones, control maps and scenes. An instance reads one. */
-final class RoutingReader {
+public final class RoutingReader {
     private static final int MOST_KEYS = 128;
-    static final int MOST_GEAR = 1_000;
-    static final int MOST_ZONES = 100_000;
+    /** The maximum number of sources, and of instruments. */
+    public static final int MOST_GEAR = 1_000;
+
+    /** The maximum number of zones, and of control maps. */
+    public static final int MOST_ZONES = 100_000;
+
     private static final int MOST_SOUNDS = 10_000;
     private static final int WIDEST_WINDOW = 16_383;
 

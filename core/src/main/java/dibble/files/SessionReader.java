@@ -46,17 +46,21 @@ import java.util.stream.Stream;
 /**
  * Reads {@code session.json}. It refuses what the JSON Schema that ships with Dibble refuses, in words of its own, and
  * some things that no schema can say. Takes and clips lie beside it in the container and are read by
- * {@link SessionFile}.
+ * {@link SessionContent}.
  */
-final class SessionReader {
+public final class SessionReader {
     /** The version of the format that this program writes, and the newest that it reads. */
     static final int VERSION = 1;
 
     /** The last tick that a file may name: whole numbers up to here are exact wherever JSON is read. */
-    static final long LAST_TICK = (1L << 53) - 1;
+    public static final long LAST_TICK = (1L << 53) - 1;
 
-    static final int MOST_ITEMS = 100_000;
-    static final int MOST_TRACKS = 10_000;
+    /** The maximum number of items in a list. */
+    public static final int MOST_ITEMS = 100_000;
+
+    /** The maximum number of tracks. */
+    public static final int MOST_TRACKS = 10_000;
+
     private static final int MOST_OUTPUTS = 64;
 
     private static final ObjectMapper JSON = JsonMapper.builder()
@@ -70,12 +74,13 @@ final class SessionReader {
     private static final Map<String, Onto> PRINTED = RoutingReader.words(Stream.of(Onto.values()), Onto::word);
 
     /** What a session says of one of its takes, which is in a file of its own. */
-    record SaidOfTake(String id, String name, String file, Extras extras) {}
+    public record SaidOfTake(String id, String name, String file, Extras extras) {}
 
     /** A session without takes and clips, with what it says of them. */
-    record Read(Session session, Performance performance, Map<String, TrackFiles.Said> tracks, List<SaidOfTake> takes) {
+    public record Read(
+            Session session, Performance performance, Map<String, TrackFiles.Said> tracks, List<SaidOfTake> takes) {
         /** The files that it names beside itself. */
-        Set<String> files() {
+        public Set<String> files() {
             Set<String> files = takes.stream().map(SaidOfTake::file).collect(Collectors.toCollection(HashSet::new));
             for (TrackFiles.Said said : tracks.values()) {
                 Stream.of(said.clip(), said.prints()).filter(Objects::nonNull).forEach(files::add);
@@ -89,7 +94,8 @@ final class SessionReader {
 
     private SessionReader() {}
 
-    static JsonNode parse(byte[] bytes, String file) throws SessionFormatException {
+    /** Parses JSON; the message of the exception names the file. */
+    public static JsonNode parse(byte[] bytes, String file) throws SessionFormatException {
         try {
             JsonNode node = JSON.readTree(bytes);
             if (node == null || node.isMissingNode()) {
@@ -126,7 +132,8 @@ final class SessionReader {
         return say("session-reader.not-json-expected-a-value");
     }
 
-    static Read read(JsonNode node) throws SessionFormatException {
+    /** Reads everything that {@code session.json} has. */
+    public static Read read(JsonNode node) throws SessionFormatException {
         if (!node.isObject() || !"dibble-session".equals(node.path("format").asText())) {
             throw new SessionFormatException(say("session-reader.format-not-a-dibble-session"));
         }

@@ -27,13 +27,13 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /** Writes {@code session.json}; unknown fields come back. */
-final class SessionWriter {
+public final class SessionWriter {
     private static final ObjectMapper JSON = new ObjectMapper();
 
     private SessionWriter() {}
 
     /** The names of the files that takes and tracks are in. */
-    interface FileNames {
+    public interface FileNames {
         String take(Take take);
 
         String clip(Track track);
@@ -42,7 +42,7 @@ final class SessionWriter {
     }
 
     /** Named by their ids, as in a container. */
-    static final FileNames BY_ID = new FileNames() {
+    public static final FileNames BY_ID = new FileNames() {
         @Override
         public String take(Take take) {
             return takeFile(take.id());
@@ -64,7 +64,7 @@ final class SessionWriter {
      *
      * @param before what named them
      */
-    static ObjectNode bare(Session session, Performance performance, JsonNode before) {
+    public static ObjectNode bare(Session session, Performance performance, JsonNode before) {
         ObjectNode node = session(session, performance, BY_ID);
         if (before.has("takes")) {
             node.set("takes", before.get("takes"));
@@ -83,7 +83,8 @@ final class SessionWriter {
         return node;
     }
 
-    static byte[] bytes(ObjectNode session) {
+    /** Returns an object as the indented JSON of a file. */
+    public static byte[] bytes(ObjectNode session) {
         try {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(session);
         } catch (JsonProcessingException e) {
@@ -96,7 +97,7 @@ final class SessionWriter {
     }
 
     /** A session with the names of its files. */
-    static ObjectNode session(Session session, Performance performance, FileNames files) {
+    public static ObjectNode session(Session session, Performance performance, FileNames files) {
         Extras extras = session.extras();
         ObjectNode node = head(session.name());
         node.put("middleC", session.middleC().name());

@@ -19,7 +19,7 @@ import java.util.stream.Collectors;
  * A take as JSON Lines: a line for each event, each routing and each tempo, and one for the end. An instance writes the
  * lines of a take that grows; events are written by hand, since a long take has a million of them.
  */
-final class TakeLines {
+public final class TakeLines {
     private static final int BLOCK = 1 << 16;
 
     /** Longer than any line of an event, but for its source's name where that is longer than a piece. */
@@ -67,7 +67,7 @@ final class TakeLines {
     private int nextWithExtras;
 
     /** @param out is given whole lines, by {@link #flush} */
-    TakeLines(OutputStream out) {
+    public TakeLines(OutputStream out) {
         this(out, Extras.NONE);
     }
 
@@ -86,13 +86,15 @@ final class TakeLines {
         return text.getBytes(StandardCharsets.US_ASCII);
     }
 
-    static byte[] write(Take take) throws IOException {
+    /** Returns the lines of a whole take. */
+    public static byte[] write(Take take) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream(1 << 16);
         write(take, out);
         return out.toByteArray();
     }
 
-    static void write(Take take, OutputStream out) throws IOException {
+    /** Writes the lines of a whole take. */
+    public static void write(Take take, OutputStream out) throws IOException {
         TakeLines lines = new TakeLines(out, take.extras());
         lines.begin(take.tempo(), take.start());
         lines.remaps(take.remaps());
@@ -106,7 +108,7 @@ final class TakeLines {
      * @param tempo with which it is recorded
      * @param start where it begins, in nanoseconds of that tempo
      */
-    void begin(TempoMap tempo, long start) throws IOException {
+    public void begin(TempoMap tempo, long start) throws IOException {
         put(tempos(tempo, 0));
         put(meters(tempo));
         if (start > 0 || !extras.at(START).isEmpty()) {
@@ -162,7 +164,7 @@ final class TakeLines {
     }
 
     /** Writes what has come to a take since the last call. */
-    void follow(EventLog log, List<String> sources, List<Take.Mark> all) throws IOException {
+    public void follow(EventLog log, List<String> sources, List<Take.Mark> all) throws IOException {
         if (names.size() != sources.size()) {
             names = sources.stream().map(QUOTING::quoteAsUTF8).toList();
         }
@@ -277,7 +279,7 @@ final class TakeLines {
     }
 
     /** The tempo that was written is another from a change on; those that follow take the place of what was said. */
-    void tempo(TempoMap before, TempoMap now) throws IOException {
+    public void tempo(TempoMap before, TempoMap now) throws IOException {
         int same = 0;
         while (same < Math.min(before.tempos().size(), now.tempos().size())
                 && before.tempos().get(same).equals(now.tempos().get(same))) {
@@ -291,7 +293,7 @@ final class TakeLines {
     }
 
     /** Writes the last line. */
-    void end(long length) throws IOException {
+    public void end(long length) throws IOException {
         put("{\"t\":" + length + ",\"end\":true" + tail(END));
         out.flush();
     }

@@ -31,7 +31,7 @@ import java.util.List;
 import java.util.Map;
 
 /** Reads the lines of a take, as {@link TakeLines} writes them, or as somebody else does. An instance reads one. */
-final class TakeReader {
+public final class TakeReader {
     /** The latest time that a line may have: 31 years. */
     private static final long LATEST = 999_999_999_999_999_999L;
 
@@ -53,7 +53,7 @@ final class TakeReader {
             .enable(JsonParser.Feature.STRICT_DUPLICATE_DETECTION)
             .build();
     /** The longest line of a take: 16 MiB. */
-    static final int LONGEST_LINE = 16 << 20;
+    public static final int LONGEST_LINE = 16 << 20;
 
     /** Lines from one word about the progress to the next, less one. */
     private static final int EVERY = 0xFFF;
@@ -65,7 +65,7 @@ final class TakeReader {
      *
      * @param losses the lines that could not be read, what is wrong with each
      */
-    record Recovered(Take take, List<String> losses) {}
+    public record Recovered(Take take, List<String> losses) {}
 
     private final String file;
     private final List<byte[]> names = new ArrayList<>();
@@ -421,7 +421,7 @@ final class TakeReader {
      * @param otherwise the tempo and meter of a take that does not say its own
      * @throws SessionFormatException naming the file and the line
      */
-    static Take read(SessionReader.SaidOfTake said, byte[] bytes, TempoMap otherwise, Progress progress)
+    public static Take read(SessionReader.SaidOfTake said, byte[] bytes, TempoMap otherwise, Progress progress)
             throws SessionFormatException {
         TakeReader reader = new TakeReader(said.file(), otherwise);
         reader.lines(bytes, bytes.length, null, progress);
@@ -434,7 +434,7 @@ final class TakeReader {
      *
      * @throws SessionFormatException where there is no take in it
      */
-    static Recovered readJournal(String id, String name, byte[] bytes, String file, TempoMap otherwise)
+    public static Recovered readJournal(String id, String name, byte[] bytes, String file, TempoMap otherwise)
             throws SessionFormatException {
         int end = bytes.length;
         while (end > 0 && bytes[end - 1] != '\n') {

@@ -30,7 +30,7 @@ import java.util.regex.Pattern;
  * What is on tracks, as standard MIDI files: {@code tracks/ID.mid} is what sounds; where that is put together of several
  * prints, or of a part of one, {@code prints/ID.mid} has the prints whole, a track each.
  */
-final class TrackFiles {
+public final class TrackFiles {
     /** What the session says of a track's files and regions. */
     record Said(
             String clip,
@@ -65,7 +65,7 @@ final class TrackFiles {
     }
 
     /** The files of a track, by their names. */
-    static Map<String, byte[]> files(Track track, SessionWriter.FileNames names) {
+    public static Map<String, byte[]> files(Track track, SessionWriter.FileNames names) {
         Map<String, byte[]> files = new LinkedHashMap<>();
         files.put(names.clip(track), write(0, List.of(track.sounding())));
         List<MidiTrack> prints = keptPrints(track);

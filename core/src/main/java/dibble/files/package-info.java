@@ -1,5 +1,2 @@
-/**
- * Sessions, takes and tracks on disk: the session file, the journals of what is not saved yet, and what comes back from
- * them. May import session and edits.
- */
+/** Formats: a session, its takes, tracks and names as bytes, and read from bytes again. May import session and edits. */
 package dibble.files;

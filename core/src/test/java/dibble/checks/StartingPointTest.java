@@ -3,7 +3,7 @@ package dibble.checks;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.edits.StartingPoint;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.midi.HeardMessage;
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
@@ -25,7 +25,7 @@ class StartingPointTest {
             assertThat(Trace.of(routing, source.id(), HeardMessage.alone(key)).zones())
                     .anyMatch(answer -> answer.reason() == null);
         });
-        byte[] json = SessionFile.json(session, Performance.NEW);
-        assertThat(SessionFile.readJson(json).session()).isEqualTo(session);
+        byte[] json = SessionContent.json(session, Performance.NEW);
+        assertThat(SessionContent.readJson(json).session()).isEqualTo(session);
     }
 }

@@ -2,7 +2,7 @@ package dibble.edits;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.files.SessionFormatException;
 import dibble.gear.ChannelPlan;
 import dibble.gear.Instrument;
@@ -96,7 +96,7 @@ class PlantTest {
                         session(4).instruments().get(0)));
         Document before = new Document(two, Performance.NEW);
         ChannelPlan kept = before.session().channels(before.performance());
-        SessionFile.Opened opened = SessionFile.readJson(SessionFile.json(before.session(), before.performance()));
+        SessionContent opened = SessionContent.readJson(SessionContent.json(before.session(), before.performance()));
         Document after = new Document(opened.session(), opened.performance());
         after.edit("add", it -> GearEdits.addPart(it, "i", Part.of("new", "New", null, 0, Range.ALL, 0), 0));
         after.edit("remove", it -> GearEdits.deleteInstrument(it, "first"));

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.demo.LamplightersRound;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.files.SessionFormatException;
 import dibble.gear.PartRef;
 import dibble.midi.Range;
@@ -128,7 +128,7 @@ class ZoneEditsTest {
         assertThat(drums).hasSize(3);
         assertThat(session.trackOf(HANDS, 41)).contains(drums.get(0));
         assertThat(session.trackOf(HANDS, 60)).contains(drums.get(2));
-        assertThat(SessionFile.readJson(SessionFile.json(session, Performance.NEW))
+        assertThat(SessionContent.readJson(SessionContent.json(session, Performance.NEW))
                         .session()
                         .tracks())
                 .extracting(Track::input)

@@ -3,7 +3,7 @@ package dibble.jack;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
-import dibble.files.TakeJournal;
+import dibble.journals.TakeJournal;
 import dibble.ports.JoinedDevices;
 import dibble.session.ClockPlan;
 import dibble.session.Document;

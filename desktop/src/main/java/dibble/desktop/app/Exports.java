@@ -3,7 +3,7 @@ package dibble.desktop.app;
 import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.Desk;
-import dibble.files.AtomicFile;
+import dibble.disk.AtomicFile;
 import dibble.work.Progress;
 import java.io.IOException;
 import java.io.OutputStream;

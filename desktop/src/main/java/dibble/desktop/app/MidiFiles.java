@@ -4,8 +4,8 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
+import dibble.disk.AtomicFile;
 import dibble.edits.FileImport;
-import dibble.files.AtomicFile;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;

@@ -4,8 +4,8 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.Desk;
-import dibble.files.AtomicFile;
-import dibble.files.SessionFile;
+import dibble.disk.AtomicFile;
+import dibble.disk.SessionFile;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.recording.Track;

@@ -4,7 +4,7 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
-import dibble.files.Unfinished;
+import dibble.journals.Unfinished;
 import dibble.session.Session;
 import dibble.studio.Playable;
 import dibble.text.Texts;

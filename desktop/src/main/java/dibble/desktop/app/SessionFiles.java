@@ -4,9 +4,10 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
+import dibble.disk.SessionFile;
 import dibble.edits.StartingPoint;
 import dibble.files.DamagedSessionException;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.recording.FileNames;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -138,13 +139,13 @@ final class SessionFiles {
     }
 
     /** Reads a session that can be played here. @param failed is given what went wrong */
-    void read(Path path, Consumer<SessionFile.Opened> then, Consumer<IOException> failed) {
+    void read(Path path, Consumer<SessionContent> then, Consumer<IOException> failed) {
         Playable playable = desk.studio().playable();
         desk.jobs()
                 .start(
                         say("session-files.opening", path.getFileName()),
                         progress -> {
-                            SessionFile.Opened opened = SessionFile.read(path, progress);
+                            SessionContent opened = SessionFile.read(path, progress);
                             playable.check(opened.session(), opened.performance());
                             return opened;
                         },

@@ -4,8 +4,8 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.sets.SetActions;
 import dibble.desktop.ui.Desk;
-import dibble.files.SessionFile;
-import dibble.files.SetFile;
+import dibble.disk.SessionFile;
+import dibble.files.SessionContent;
 import dibble.midi.HeardMessage;
 import dibble.midi.MiddleC;
 import dibble.midi.ShortMessage;
@@ -16,6 +16,7 @@ import dibble.session.SessionSet;
 import dibble.sheet.Sheet;
 import dibble.text.Texts;
 import dibble.time.TempoMap;
+import dibble.user.SetFile;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -41,7 +42,7 @@ final class SetFiles implements SetActions {
     private int place = -1;
 
     /** What was read beforehand, of which file. */
-    private SessionFile.Opened ready;
+    private SessionContent ready;
 
     private Path readyFile;
     private Boolean learning;
@@ -251,11 +252,11 @@ final class SetFiles implements SetActions {
         read(path, opened -> takeOn(number, path, opened));
     }
 
-    private void read(Path path, Consumer<SessionFile.Opened> then) {
+    private void read(Path path, Consumer<SessionContent> then) {
         files.read(path, then, e -> desk.ask().tell(say("session-files.not-opened", PathQuestions.explain(path, e))));
     }
 
-    private void takeOn(int number, Path path, SessionFile.Opened opened) {
+    private void takeOn(int number, Path path, SessionContent opened) {
         place = number;
         Double tempo = set.entries().get(number).tempo();
         files.adopt(path);
@@ -311,7 +312,7 @@ final class SetFiles implements SetActions {
     }
 
     private static Sheet sheet(Path path) throws IOException {
-        SessionFile.Opened opened = SessionFile.read(path);
+        SessionContent opened = SessionFile.read(path);
         return Sheet.of(opened.session(), opened.performance(), LocalDate.now());
     }
 

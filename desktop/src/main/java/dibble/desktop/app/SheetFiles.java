@@ -4,7 +4,7 @@ import static dibble.desktop.ui.UiText.say;
 
 import dibble.desktop.sheet.SheetActions;
 import dibble.desktop.ui.Desk;
-import dibble.files.SessionFile;
+import dibble.disk.SessionFile;
 import dibble.paper.PaperSize;
 import dibble.paper.SheetHtml;
 import dibble.paper.SheetPdf;

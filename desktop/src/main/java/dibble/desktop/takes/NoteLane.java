@@ -2,8 +2,8 @@ package dibble.desktop.takes;
 
 import dibble.desktop.ui.TimeScale;
 import dibble.recording.NoteSpans;
-import dibble.work.AsyncValue;
-import dibble.work.Workers;
+import dibble.system.AsyncValue;
+import dibble.system.Workers;
 import java.util.List;
 import java.util.function.LongPredicate;
 import javafx.scene.canvas.Canvas;

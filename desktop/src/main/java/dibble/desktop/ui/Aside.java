@@ -1,7 +1,7 @@
 package dibble.desktop.ui;
 
-import dibble.work.AsyncValue;
-import dibble.work.Workers;
+import dibble.system.AsyncValue;
+import dibble.system.Workers;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;

@@ -6,7 +6,7 @@ import dibble.demo.LamplightersRound;
 import dibble.desktop.help.HelpTopic;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Palette;
-import dibble.files.SessionFile;
+import dibble.disk.SessionFile;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;

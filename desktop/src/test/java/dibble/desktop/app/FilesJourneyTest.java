@@ -3,8 +3,9 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.disk.SessionFile;
 import dibble.edits.TakeEdits;
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
@@ -166,7 +167,7 @@ class FilesJourneyTest extends WindowTest {
     @Test
     void aBareSessionStaysOneUntilThereIsMoreThanItHasRoomFor() throws Exception {
         Path file = folder.resolve("session.json");
-        Files.write(file, SessionFile.json(desk().session(), desk().performance()));
+        Files.write(file, SessionContent.json(desk().session(), desk().performance()));
         shortcut(KeyCode.O);
         answer(file);
         until(() -> file.equals(window.files().file()));

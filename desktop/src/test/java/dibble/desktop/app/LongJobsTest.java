@@ -3,9 +3,9 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.disk.SessionFile;
 import dibble.edits.TakeEdits;
 import dibble.edits.ZoneEdits;
-import dibble.files.SessionFile;
 import dibble.midi.ShortMessage;
 import dibble.recording.EventLog;
 import dibble.recording.Take;

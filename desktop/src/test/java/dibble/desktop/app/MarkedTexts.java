@@ -1,6 +1,6 @@
 package dibble.desktop.app;
 
-import dibble.files.SessionFile;
+import dibble.files.SessionContent;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.text.Parts;
@@ -52,7 +52,7 @@ final class MarkedTexts {
 
     /** What is shown and in no bundle, with where it is. */
     static List<String> strays(Node root, Session session) {
-        String names = (new String(SessionFile.json(session, Performance.NEW), StandardCharsets.UTF_8)
+        String names = (new String(SessionContent.json(session, Performance.NEW), StandardCharsets.UTF_8)
                         + shelf()
                         + Parts.all())
                 .toLowerCase(Locale.ROOT);

@@ -4,13 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
 import dibble.edits.ZoneEdits;
-import dibble.files.SessionFile;
-import dibble.files.SetFile;
+import dibble.files.SessionContent;
 import dibble.midi.ShortMessage;
 import dibble.paper.Pages;
 import dibble.session.Session;
 import dibble.session.SessionSet;
 import dibble.standins.StandIn;
+import dibble.user.SetFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.control.ButtonBase;
@@ -37,7 +37,7 @@ class SetJourneyTest extends WindowTest {
     private void keep(String name, int transpose) throws Exception {
         Session session = ZoneEdits.changeZone(
                 LamplightersRound.session().withName(name), "celesta", zone -> zone.withTranspose(transpose));
-        Files.write(folder.resolve(name + ".json"), SessionFile.json(session, LamplightersRound.performance()));
+        Files.write(folder.resolve(name + ".json"), SessionContent.json(session, LamplightersRound.performance()));
     }
 
     private Path set() throws Exception {

@@ -1,4 +1,0 @@
-/**
- * What is plugged in: input and output ports as interfaces, the rings and the outbound lanes between them. The only core package that may import javax.sound.midi.
- */
-package dibble.ports;

@@ -1,0 +1,147 @@
+package dibble.disk;
+
+import static dibble.text.CoreText.say;
+
+import dibble.files.Form;
+import dibble.files.OneLine;
+import dibble.files.SessionContent;
+import dibble.files.SessionFormatException;
+import java.io.ByteArrayOutputStream;
+import java.io.EOFException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Enumeration;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.zip.CRC32;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipException;
+import java.util.zip.ZipFile;
+import java.util.zip.ZipInputStream;
+
+/**
+ * The container that a session is in, a zip: what it has by its directory, each entry checked against the size and the
+ * checksum that the directory says. Nothing in it is believed: what it unpacks to is counted while it is unpacked, and
+ * no entry's name ever becomes a path.
+ *
+ * @param entries by their names
+ * @param damage what is wrong with it, a phrase each; none where it is whole
+ */
+public record Container(Map<String, byte[]> entries, List<String> damage) {
+    static final String SESSION = "session.json";
+
+    static final int MOST_ENTRIES = 50_000;
+
+    /** The most that entries that are none of ours may unpack to, all together: 64 MiB. */
+    static final long MOST_FOREIGN_BYTES = 64L << 20;
+
+    /**
+     * Reads a container, as far as it is there.
+     *
+     * @throws SessionFormatException where it is larger than a session may be, or has one name twice
+     */
+    public static Container read(Path path) throws IOException {
+        try (ZipFile zip = new ZipFile(path.toFile())) {
+            return read(zip);
+        } catch (ZipException | EOFException | IllegalArgumentException e) {
+            return readFromItsBeginning(path);
+        }
+    }
+
+    private static Container read(ZipFile zip) throws IOException {
+        Reading reading = new Reading();
+        Set<String> names = new HashSet<>();
+        Enumeration<? extends ZipEntry> all = zip.entries();
+        while (all.hasMoreElements()) {
+            ZipEntry entry = all.nextElement();
+            reading.count();
+            if (!names.add(entry.getName())) {
+                throw new SessionFormatException(
+                        say("container.appears-twice-in-the-file", OneLine.of(entry.getName())));
+            }
+            reading.take(zip, entry);
+        }
+        return new Container(reading.entries, reading.damage);
+    }
+
+    /** Without its directory, which stands at its end: it was cut off. What comes before that is there. */
+    private static Container readFromItsBeginning(Path path) throws IOException {
+        Reading reading = new Reading();
+        reading.damage.add(say("container.the-file-was-cut-off"));
+        try (InputStream in = Files.newInputStream(path);
+                ZipInputStream zip = new ZipInputStream(in)) {
+            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+                reading.count();
+                reading.entries.putIfAbsent(entry.getName(), reading.unpacked(zip, entry.getName()));
+            }
+        } catch (ZipException | EOFException | IllegalArgumentException e) {
+            // What has been read until here is whole.
+        }
+        return new Container(reading.entries, reading.damage);
+    }
+
+    private static boolean isKnown(String name) {
+        return name.equals(SESSION)
+                || Form.TAKE_FILE.fits(name)
+                || Form.TRACK_FILE.fits(name)
+                || Form.PRINTS_FILE.fits(name);
+    }
+
+    /** What has been read, against the limits. */
+    private static final class Reading {
+        final Map<String, byte[]> entries = new LinkedHashMap<>();
+        final List<String> damage = new ArrayList<>();
+        private long left = SessionContent.MOST_BYTES;
+        private long leftForForeign = MOST_FOREIGN_BYTES;
+        private int seen;
+
+        void count() throws SessionFormatException {
+            if (++seen > MOST_ENTRIES) {
+                throw new SessionFormatException(say("container.more-than-entries-in-the", MOST_ENTRIES));
+            }
+        }
+
+        void take(ZipFile zip, ZipEntry entry) throws IOException {
+            try (InputStream in = zip.getInputStream(entry)) {
+                byte[] bytes = unpacked(in, entry.getName());
+                CRC32 sum = new CRC32();
+                sum.update(bytes);
+                if (bytes.length == entry.getSize() && sum.getValue() == entry.getCrc()) {
+                    entries.put(entry.getName(), bytes);
+                    return;
+                }
+            } catch (ZipException | EOFException e) {
+                // It is named below.
+            }
+            damage.add(say("container.is-damaged", OneLine.of(entry.getName())));
+        }
+
+        byte[] unpacked(InputStream in, String name) throws IOException {
+            boolean foreign = !isKnown(name);
+            long most = name.equals(SESSION) ? SessionContent.MOST_JSON_BYTES : foreign ? leftForForeign : left;
+            byte[] bytes = limited(in, name, most);
+            left -= bytes.length;
+            leftForForeign -= foreign ? bytes.length : 0;
+            return bytes;
+        }
+    }
+
+    /** The bytes of all of a stream, of which there may be only so many. */
+    static byte[] limited(InputStream in, String name, long most) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        byte[] block = new byte[1 << 16];
+        for (int n = in.read(block); n >= 0; n = in.read(block)) {
+            if (out.size() + (long) n > most) {
+                throw new SessionFormatException(say("common.is-larger-than-mib", OneLine.of(name), most >> 20));
+            }
+            out.write(block, 0, n);
+        }
+        return out.toByteArray();
+    }
+}

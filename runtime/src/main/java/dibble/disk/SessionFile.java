@@ -1,0 +1,191 @@
+package dibble.disk;
+
+import static dibble.text.CoreText.say;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dibble.files.DamagedSessionException;
+import dibble.files.SessionContent;
+import dibble.files.SessionFormatException;
+import dibble.files.SessionReader;
+import dibble.files.SessionWriter;
+import dibble.files.TakeLines;
+import dibble.files.TrackFiles;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.work.Progress;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Session files: a zip with {@code session.json}, takes and tracks, or a bare {@code session.json}. What is not whole is
+ * not taken for whole: it is refused by name, and can be opened as far as it is there.
+ */
+public final class SessionFile {
+    /** How far opening has come, of 1, when the container is unpacked. */
+    private static final double UNPACKED = 0.3;
+
+    private SessionFile() {}
+
+    /**
+     * What is there of a damaged session.
+     *
+     * @param losses what could not be read, a phrase each
+     */
+    public record Salvaged(Session session, Performance performance, List<String> losses) {}
+
+    /**
+     * Opens a session. What is no ordinary file, such as a pipe, is read to its end first.
+     *
+     * @throws DamagedSessionException where something that it names is missing or damaged
+     * @throws SessionFormatException where it is none, with one line that says what and where
+     * @throws IOException where the file cannot be read
+     */
+    public static SessionContent read(Path path) throws IOException {
+        return read(path, Progress.NONE);
+    }
+
+    /** The same, for who waits for it. */
+    public static SessionContent read(Path path, Progress progress) throws IOException {
+        if (Files.exists(path) && AtomicFile.isStream(path)) {
+            return Streams.ofFile(path, SessionContent.MOST_BYTES, file -> read(file, progress));
+        }
+        if (!isContainer(path)) {
+            try (InputStream in = new BufferedInputStream(Files.newInputStream(path))) {
+                checkBegin(in);
+                return SessionContent.readJson(
+                        Container.limited(in, SessionContent.SESSION, SessionContent.MOST_JSON_BYTES));
+            }
+        }
+        Container container = Container.read(path);
+        progress.at(UNPACKED);
+        List<String> damage = new ArrayList<>(container.damage());
+        if (damage.isEmpty() && !container.entries().containsKey(SessionContent.SESSION)) {
+            throw new SessionFormatException(say("session-file.not-a-session-the-file", SessionContent.SESSION));
+        }
+        if (!container.entries().containsKey(SessionContent.SESSION)) {
+            throw new DamagedSessionException(damage);
+        }
+        SessionReader.Read read = SessionContent.readSession(container.entries());
+        addMissing(damage, read, container);
+        if (!damage.isEmpty()) {
+            throw new DamagedSessionException(damage);
+        }
+        return SessionContent.assemble(read, container.entries(), null, progress.within(UNPACKED, 1));
+    }
+
+    /**
+     * Reads what is there of a damaged container. The file stays as it is.
+     *
+     * @throws IOException where not even the session itself is there
+     */
+    public static Salvaged salvage(Path path) throws IOException {
+        Container container = Container.read(path);
+        if (!container.entries().containsKey(SessionContent.SESSION)) {
+            throw new DamagedSessionException(List.of(say("session-file.is-missing", SessionContent.SESSION)));
+        }
+        List<String> losses = new ArrayList<>(container.damage());
+        SessionReader.Read read = SessionContent.readSession(container.entries());
+        addMissing(losses, read, container);
+        SessionContent opened = SessionContent.assemble(read, container.entries(), losses, Progress.NONE);
+        return new Salvaged(opened.session(), opened.performance(), losses);
+    }
+
+    /** Adds what a session names and its container does not have, without what is known to be damaged. */
+    private static void addMissing(List<String> damage, SessionReader.Read read, Container container) {
+        read.files().stream()
+                .filter(name -> !container.entries().containsKey(name))
+                .filter(name -> damage.stream().noneMatch(known -> known.startsWith(name)))
+                .sorted()
+                .forEach(name -> damage.add(say("common.is-missing", name)));
+    }
+
+    /** Whether a file is a container, rather than a bare {@code session.json}. */
+    public static boolean isContainer(Path path) throws IOException {
+        if (Files.isDirectory(path)) {
+            throw new IOException(say("common.is-a-folder-expected-a", path));
+        }
+        if (!Files.isRegularFile(path)) {
+            throw new NoSuchFileException(path.toString());
+        }
+        try (InputStream in = Files.newInputStream(path)) {
+            return in.read() == 'P' && in.read() == 'K';
+        }
+    }
+
+    /** Whether a file is there and is a bare {@code session.json}. */
+    public static boolean isBare(Path path) throws IOException {
+        return path != null && Files.isRegularFile(path) && !isContainer(path);
+    }
+
+    /** A bare session begins as JSON objects do; what does not is told apart before a parser stumbles over it. */
+    private static void checkBegin(InputStream in) throws IOException {
+        in.mark(64);
+        int first = in.read();
+        for (int i = 0; i < 60 && Character.isWhitespace(first); i++) {
+            first = in.read();
+        }
+        in.reset();
+        if (first != '{') {
+            throw new SessionFormatException(say("session-file.not-a-session-expected-a"));
+        }
+    }
+
+    /**
+     * Saves a session as a container, in one step.
+     *
+     * @throws IOException where that fails, or where it would be larger than what can be opened: the file is as it was
+     */
+    public static void write(Path path, Session session, Performance performance) throws IOException {
+        write(path, session, performance, Progress.NONE);
+    }
+
+    /** The same, for who waits for it. */
+    public static void write(Path path, Session session, Performance performance, Progress progress)
+            throws IOException {
+        double all = 1
+                + session.takes().stream().mapToLong(take -> take.log().size()).sum()
+                + session.tracks().size();
+        ObjectNode json = SessionWriter.session(session, performance, SessionWriter.BY_ID);
+        SessionContent.checkReadable(json);
+        AtomicFile.write(path, out -> {
+            try (ContainerWriter container = new ContainerWriter(out)) {
+                container.put(SessionContent.SESSION, SessionWriter.bytes(json), SessionContent.MOST_JSON_BYTES);
+                double done = 1;
+                for (Take take : session.takes()) {
+                    progress.at(done / all);
+                    container.put(SessionWriter.BY_ID.take(take), to -> TakeLines.write(take, to));
+                    done += take.log().size();
+                }
+                for (Track track : session.tracks()) {
+                    progress.at(done++ / all);
+                    container.putAll(TrackFiles.files(track, SessionWriter.BY_ID));
+                }
+                container.putForeign(session.foreign());
+            }
+        });
+    }
+
+    /**
+     * Saves a session that was read from a file in the form that the file has: a container, or a bare
+     * {@code session.json}, whose takes and tracks lie elsewhere and are named there as before.
+     */
+    public static void update(Path path, Session session, Performance performance) throws IOException {
+        if (isContainer(path)) {
+            write(path, session, performance);
+        } else {
+            JsonNode before = SessionReader.parse(Files.readAllBytes(path), SessionContent.SESSION);
+            ObjectNode json = SessionWriter.bare(session, performance, before);
+            SessionContent.checkReadable(json);
+            AtomicFile.write(path, SessionWriter.bytes(json));
+        }
+    }
+}

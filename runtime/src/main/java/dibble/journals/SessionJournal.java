@@ -1,0 +1,311 @@
+package dibble.journals;
+
+import static dibble.text.CoreText.say;
+
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dibble.disk.AtomicFile;
+import dibble.disk.ContainerWriter;
+import dibble.files.IoWords;
+import dibble.files.SessionWriter;
+import dibble.files.TakeLines;
+import dibble.files.TrackFiles;
+import dibble.recording.Regions;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.session.Foreign;
+import dibble.session.Kept;
+import dibble.session.Performance;
+import dibble.session.Session;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ScheduledThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicReference;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Keeps what is not saved yet in a folder of the user's, so that it is there after a crash: the session a moment after
+ * each edit, recordings while they last. Each state of a take or a track is a file of its own, which is never written
+ * again; {@code session.json} names those that belong to it, and takes the place of the one before in one step: what is
+ * found is always one whole session. The folder is locked as long as this runs, and is gone when nothing in it is
+ * unfinished. {@link Unfinished} finds those that were left behind.
+ */
+public final class SessionJournal implements AutoCloseable {
+    /** The folder of unfinished things, in the user's. */
+    static final String FOLDER = "unfinished";
+
+    static final String SESSION = "session.json";
+    static final String FOREIGN = "foreign.zip";
+
+    /** The field of the session with what the journal itself must know, and its fields. */
+    static final String JOURNAL = "journal";
+
+    static final String FILE = "file";
+    static final String KEPT = "kept";
+
+    private static final Logger LOG = LoggerFactory.getLogger(SessionJournal.class);
+    private static final long SETTLE_MILLIS = 150;
+    private static final long RETRY_MILLIS = 2_000;
+
+    /** What is to be written: the newest takes the place of an older one that was not written yet. */
+    private record State(Session session, Performance performance, String file) {}
+
+    /** The files of what is on a track. */
+    private record Written(Regions regions, String clip, String prints) {}
+
+    private final Path parent;
+    private final AtomicReference<State> next = new AtomicReference<>();
+    private final ScheduledThreadPoolExecutor writer = new ScheduledThreadPoolExecutor(1, task -> {
+        Thread thread = new Thread(task, "dibble-journal");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final TakeJournal takes;
+    private FolderGuard.Held held;
+    private volatile String trouble;
+
+    /** Writer's thread: what is in the folder, by what it is of. */
+    private final Map<Take, String> writtenTakes = new IdentityHashMap<>();
+
+    private final Map<String, Written> writtenTracks = new HashMap<>();
+    private Foreign writtenForeign = Foreign.NONE;
+    private int number;
+
+    /** @param userFolder the user's folder; null where nothing is to be kept */
+    public SessionJournal(Path userFolder) {
+        parent = userFolder == null ? null : userFolder.resolve(FOLDER);
+        takes = new TakeJournal(this::folderForRecording);
+        writer.setExecuteExistingDelayedTasksAfterShutdownPolicy(false);
+    }
+
+    /** The journal of recordings. */
+    public TakeJournal takes() {
+        return takes;
+    }
+
+    /** Why nothing can be kept now; null where all is well. */
+    public String trouble() {
+        return trouble == null ? takes.trouble() : trouble;
+    }
+
+    private Path folderForRecording() {
+        try {
+            return folder();
+        } catch (IOException e) {
+            // Whoever writes there says so in its own words.
+            return parent;
+        }
+    }
+
+    private synchronized Path folder() throws IOException {
+        if (parent == null) {
+            return null;
+        }
+        if (held == null || !Files.isDirectory(held.folder())) {
+            letGo();
+            held = FolderGuard.within(parent, () -> FolderGuard.lock(Files.createTempDirectory(parent, "session-")));
+            if (held == null) {
+                throw new IOException(say("session-journal.a-new-folder-there-cannot"));
+            }
+            writtenTakes.clear();
+            writtenTracks.clear();
+            writtenForeign = Foreign.NONE;
+        }
+        return held.folder();
+    }
+
+    private void letGo() throws IOException {
+        if (held != null) {
+            FolderGuard.Held old = held;
+            held = null;
+            old.close();
+        }
+    }
+
+    /**
+     * The session is another than on disk.
+     *
+     * @param file the path of its file, or null
+     */
+    public void changed(Kept kept, String file) {
+        if (parent != null
+                && !writer.isShutdown()
+                && next.getAndSet(new State(kept.session(), kept.performance(), file)) == null) {
+            // Edits come in rows: a moment is waited for, then the newest is written.
+            writer.schedule(this::writeNext, SETTLE_MILLIS, TimeUnit.MILLISECONDS);
+        }
+    }
+
+    private void writeNext() {
+        // Before the state is taken: what was kept by then is in it.
+        List<Path> ended = new ArrayList<>();
+        for (Path path = takes.pollKept(); path != null; path = takes.pollKept()) {
+            ended.add(path);
+        }
+        State state = next.getAndSet(null);
+        if (state == null) {
+            ended.forEach(takes::kept);
+            return;
+        }
+        try {
+            write(state, ended);
+            trouble = null;
+        } catch (IOException | RuntimeException e) {
+            ended.forEach(takes::kept);
+            trouble = say(
+                    "session-journal.unsaved-work-cannot-be-kept",
+                    parent,
+                    e instanceof IOException io ? IoWords.of(io) : e.toString());
+            LOG.warn(trouble, e);
+            if (next.compareAndSet(null, state)) {
+                writer.schedule(this::writeNext, RETRY_MILLIS, TimeUnit.MILLISECONDS);
+            }
+        }
+    }
+
+    private void write(State state, List<Path> ended) throws IOException {
+        Path where = folder();
+        Files.createDirectories(where.resolve("takes"));
+        Files.createDirectories(where.resolve("tracks"));
+        Files.createDirectories(where.resolve("prints"));
+        for (Take take : state.session.takes()) {
+            if (!writtenTakes.containsKey(take)) {
+                String name = "takes/take-" + ++number + ".jsonl";
+                AtomicFile.write(where.resolve(name), out -> TakeLines.write(take, out));
+                writtenTakes.put(take, name);
+            }
+        }
+        for (Track track : state.session.tracks()) {
+            Written before = writtenTracks.get(track.id());
+            if (before == null || before.regions != track.regions()) {
+                String name = "track-" + ++number + ".mid";
+                Written written = new Written(track.regions(), "tracks/" + name, "prints/" + name);
+                for (Map.Entry<String, byte[]> file :
+                        TrackFiles.files(track, naming(written)).entrySet()) {
+                    AtomicFile.write(where.resolve(file.getKey()), file.getValue());
+                }
+                writtenTracks.put(track.id(), written);
+            }
+        }
+        writeForeign(where, state.session.foreign());
+        ObjectNode json = SessionWriter.session(state.session, state.performance, naming(null));
+        ObjectNode own = json.putObject(JOURNAL);
+        own.put(FILE, state.file);
+        ended.forEach(path -> own.withArray(KEPT).add(path.getFileName().toString()));
+        AtomicFile.write(where.resolve(SESSION), SessionWriter.bytes(json));
+        for (Path path : ended) {
+            Files.deleteIfExists(path);
+        }
+        clearUnnamed(where, state.session);
+    }
+
+    private void writeForeign(Path where, Foreign foreign) throws IOException {
+        if (foreign != writtenForeign) {
+            AtomicFile.write(where.resolve(FOREIGN), out -> {
+                try (ContainerWriter container = new ContainerWriter(out)) {
+                    container.putForeign(foreign);
+                }
+            });
+            writtenForeign = foreign;
+        }
+    }
+
+    /** @param alone the only track that is asked for; null for those that are written */
+    private SessionWriter.FileNames naming(Written alone) {
+        return new SessionWriter.FileNames() {
+            @Override
+            public String take(Take take) {
+                return writtenTakes.get(take);
+            }
+
+            @Override
+            public String clip(Track track) {
+                return (alone == null ? writtenTracks.get(track.id()) : alone).clip;
+            }
+
+            @Override
+            public String prints(Track track) {
+                return (alone == null ? writtenTracks.get(track.id()) : alone).prints;
+            }
+        };
+    }
+
+    /** Deletes the files of states that are no more. */
+    private void clearUnnamed(Path where, Session session) throws IOException {
+        writtenTakes.keySet().retainAll(identities(session.takes()));
+        Set<String> ids = new HashSet<>();
+        session.tracks().forEach(track -> ids.add(track.id()));
+        writtenTracks.keySet().retainAll(ids);
+        Set<String> named = new HashSet<>(writtenTakes.values());
+        writtenTracks.values().forEach(written -> {
+            named.add(written.clip);
+            named.add(written.prints);
+        });
+        for (String folder : List.of("takes", "tracks", "prints")) {
+            try (var files = Files.newDirectoryStream(where.resolve(folder))) {
+                for (Path file : files) {
+                    if (!named.contains(folder + "/" + file.getFileName())) {
+                        Files.deleteIfExists(file);
+                    }
+                }
+            }
+        }
+    }
+
+    private static Set<Take> identities(List<Take> takes) {
+        Set<Take> set = java.util.Collections.newSetFromMap(new IdentityHashMap<>());
+        set.addAll(takes);
+        return set;
+    }
+
+    /** The session is on disk, or was left on purpose: nothing of it is unfinished, and no recording goes on. */
+    public void settled() {
+        next.set(null);
+        if (parent != null && !writer.isShutdown()) {
+            writer.execute(this::clear);
+        }
+    }
+
+    private synchronized void clear() {
+        if (held == null || next.get() != null || takes.isOpen()) {
+            return;
+        }
+        Path folder = held.folder();
+        try {
+            FolderGuard.within(parent, () -> {
+                letGo();
+                Unfinished.delete(folder);
+                return folder;
+            });
+        } catch (IOException e) {
+            LOG.warn("{} could not be tidied up: {}", folder, e.getMessage(), e);
+        }
+    }
+
+    /** Waits until all is written that was told so far. */
+    public void sync() {
+        CompletableFuture.runAsync(this::writeNext, writer).join();
+    }
+
+    /** Leaves nothing behind: who closes has been asked. */
+    @Override
+    public void close() {
+        settled();
+        writer.shutdown();
+        try {
+            writer.awaitTermination(2, TimeUnit.SECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

@@ -1,0 +1,195 @@
+package dibble.journals;
+
+import static dibble.text.CoreText.say;
+
+import dibble.files.IoWords;
+import dibble.files.TakeLines;
+import dibble.recording.EventLog;
+import dibble.recording.Take;
+import dibble.system.Workers;
+import dibble.time.Clock;
+import dibble.time.TempoMap;
+import java.io.IOException;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Writes a recording to disk while it lasts, in the lines of a take. Where that fails the recording goes on in memory,
+ * and {@link #trouble} says why. Belongs to the thread that records, but for {@link #trouble}.
+ */
+public class TakeJournal {
+    /** Keeps nothing. */
+    public static final TakeJournal NONE = new TakeJournal(() -> null);
+
+    private static final Logger LOG = LoggerFactory.getLogger(TakeJournal.class);
+
+    /** A file of a folder of unfinished things that is a recording. */
+    static final String PATTERN = "recording-\\d{1,9}\\.jsonl";
+
+    private static final long BETWEEN_FLUSHES = TimeUnit.SECONDS.toNanos(1);
+
+    private final Supplier<Path> folder;
+    private final Queue<Path> kept = new ConcurrentLinkedQueue<>();
+    private FileChannel file;
+    private Path path;
+    private long flushedAt;
+
+    /** What brings the last lines to the disk: it waits for the disk, and the recording must not. */
+    private CompletableFuture<Void> flushing = CompletableFuture.completedFuture(null);
+
+    /** Whether a recording is written, or is about to be: its folder must stay. */
+    private volatile boolean open;
+
+    private TakeLines lines;
+    private int number;
+    private volatile String trouble;
+
+    /** @param folder where recordings go; null for nowhere. It is made where it is missing */
+    public TakeJournal(Supplier<Path> folder) {
+        this.folder = folder;
+    }
+
+    /** Why nothing is written now; null where all is well. Any thread. */
+    public String trouble() {
+        return trouble;
+    }
+
+    /**
+     * Begins the journal of a take.
+     *
+     * @param tempo with which it is recorded
+     * @param start where it begins, in nanoseconds of that tempo
+     */
+    public void begin(TempoMap tempo, long start) {
+        close();
+        trouble = null;
+        open = true;
+        Path where = folder.get();
+        if (where == null) {
+            open = false;
+            return;
+        }
+        try {
+            Files.createDirectories(where);
+            Path next = where.resolve("recording-" + ++number + ".jsonl");
+            while (Files.exists(next)) {
+                next = where.resolve("recording-" + ++number + ".jsonl");
+            }
+            file = FileChannel.open(next, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+            path = next;
+            flushedAt = Clock.SYSTEM.nanos();
+            lines = new TakeLines(Channels.newOutputStream(file));
+            lines.begin(tempo, start);
+        } catch (IOException e) {
+            fail(where, e);
+        }
+    }
+
+    /** The tempo of the take that is written is another from a change on. */
+    public void tempo(TempoMap before, TempoMap now) {
+        if (file != null) {
+            try {
+                lines.tempo(before, now);
+            } catch (IOException e) {
+                fail(folder.get(), e);
+            }
+        }
+    }
+
+    /** Writes what has come since the last call. */
+    public void follow(EventLog log, List<String> sources, List<Take.Mark> marks) {
+        if (file != null) {
+            try {
+                lines.follow(log, sources, marks);
+                if (Clock.SYSTEM.nanos() - flushedAt >= BETWEEN_FLUSHES && flushing.isDone()) {
+                    flushedAt = Clock.SYSTEM.nanos();
+                    flush(file);
+                }
+            } catch (IOException e) {
+                fail(folder.get(), e);
+            }
+        }
+    }
+
+    /**
+     * Ends the journal of a take; the file stays until the session that has the take is in the journal too.
+     *
+     * @return the file, for {@link #kept}; null where there is none
+     */
+    public Path end(long length) {
+        Path ended = file == null ? null : path;
+        if (file != null) {
+            try {
+                lines.end(length);
+            } catch (IOException e) {
+                fail(folder.get(), e);
+            }
+        }
+        close();
+        return ended;
+    }
+
+    /** A take is in the session now: its file goes when that session has been written. Any thread. */
+    public void kept(Path ended) {
+        if (ended != null) {
+            kept.add(ended);
+        }
+    }
+
+    /** The next file whose take was in the session when this was asked; null for none. */
+    Path pollKept() {
+        return kept.poll();
+    }
+
+    boolean isOpen() {
+        return open;
+    }
+
+    private void fail(Path where, IOException e) {
+        trouble = say("take-journal.the-recording-cannot-be-written", where, IoWords.of(e));
+        LOG.warn(trouble, e);
+        close();
+    }
+
+    private void flush(FileChannel written) {
+        flushing = CompletableFuture.runAsync(
+                () -> {
+                    try {
+                        written.force(false);
+                    } catch (IOException e) {
+                        trouble = say("take-journal.the-recording-may-not-survive", IoWords.of(e));
+                        LOG.warn(trouble, e);
+                    }
+                },
+                Workers.shared().disk());
+    }
+
+    private void close() {
+        if (file != null) {
+            FileChannel written = file;
+            file = null;
+            flushing = flushing.thenRunAsync(
+                    () -> {
+                        try (written) {
+                            written.force(true);
+                        } catch (IOException e) {
+                            trouble = say("take-journal.the-end-of-the-recording", IoWords.of(e));
+                            LOG.warn(trouble, e);
+                        }
+                    },
+                    Workers.shared().disk());
+        }
+        open = false;
+    }
+}

@@ -1,0 +1,284 @@
+package dibble.studio;
+
+import dibble.midi.MidiTrack;
+import dibble.midi.Status;
+import dibble.ports.Devices;
+import dibble.ports.ExclusiveLane;
+import dibble.ports.Lane;
+import dibble.recording.Track;
+import dibble.recording.TrackVoice;
+import dibble.routing.Routing;
+import dibble.routing.Slots;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.system.AsyncValue;
+import dibble.system.Workers;
+import dibble.time.Clock;
+import dibble.time.TempoMap;
+import dibble.transport.Click;
+import dibble.transport.Course;
+import dibble.transport.Follower;
+import dibble.transport.Player;
+import dibble.transport.Program;
+import dibble.transport.ServerTransport;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * What sounds by itself while the transport moves: the tracks on the parts that they are for, and the click. Follows the
+ * session while it plays: each edit makes the program that the player goes on with. Belongs to the thread that edits.
+ */
+final class Playback implements AutoCloseable {
+    private static final String VOICE = "track:";
+
+    private final Clock clock;
+    private final Engine engine;
+    private final Inlet inlet;
+    private final Slots slots;
+    private final PortRack ports;
+    private final Devices devices;
+    private final ClockPorts clockPorts;
+    private Player player;
+    private Program program;
+    private Set<Integer> voices = Set.of();
+    private Click click;
+    private Lane clickLane;
+
+    /** What tracks have and where they lead now. */
+    private Tracks tracks;
+
+    private Set<String> silent = Set.of();
+
+    /** What the tracks have, laid out; and the next, where that takes long. */
+    private Score score = Score.EMPTY;
+
+    private AsyncValue<Score> coming;
+
+    /** @param inlet the way in for messages of tracks */
+    Playback(
+            Clock clock,
+            Engine engine,
+            Inlet inlet,
+            Slots slots,
+            PortRack ports,
+            Devices devices,
+            ServerTransport transport) {
+        this.clock = clock;
+        this.engine = engine;
+        this.inlet = inlet;
+        this.slots = slots;
+        this.ports = ports;
+        this.devices = devices;
+        clockPorts = new ClockPorts(clock, ports, devices, transport);
+    }
+
+    /** Which tracks there are, and what decides where they go and who is heard. */
+    record Tracks(Session session, Performance performance, Routing routing) {}
+
+    /** Where the messages of a lane go. */
+    private record Aim(
+            Inlet inlet, ExclusiveLane exclusives, int voice, int port, int instrument, TrackVoice.Route route)
+            implements Program.Out {
+        @Override
+        public void play(int message) {
+            inlet.playBack(voice, port, instrument, route.onChannel(message));
+        }
+
+        @Override
+        public void exclusive(byte[] message) {
+            if (exclusives != null) {
+                exclusives.offer(message);
+            }
+        }
+    }
+
+    /** How long before the music those need to be told who follow, in nanoseconds. */
+    long readiness() {
+        return clockPorts.readiness(tracks.session());
+    }
+
+    /**
+     * Takes in what the session has now, and who is heard; what plays goes on with it, where very much has changed after a
+     * later {@link #pulse}.
+     */
+    void follow(Tracks now) {
+        tracks = now;
+        clockPorts.follow(now.session());
+        TempoMap tempo =
+                player == null ? now.session().tempo() : program.course().tempo();
+        List<Track> played = now.session().tracks();
+        if (!score.isSoonWith(played, tempo)) {
+            Score before = score;
+            coming = AsyncValue.compute(Workers.shared().computing(), () -> before.with(played, now.routing(), tempo));
+        } else if (player != null) {
+            goOn();
+        }
+    }
+
+    /** Takes in what has been laid out meanwhile. */
+    void pulse() {
+        if (coming != null && coming.isDone()) {
+            // After a failure, playback continues with the previous layout.
+            boolean isNew = coming.value().isPresent();
+            score = coming.value().orElse(score);
+            coming = null;
+            if (isNew && player != null) {
+                goOn();
+            }
+        }
+    }
+
+    /** Whether something is being laid out. */
+    boolean isWorking() {
+        return coming != null;
+    }
+
+    private void goOn() {
+        program = program(program.course());
+        player.change(program);
+    }
+
+    void setSilent(Set<String> ids) {
+        silent = ids;
+        if (player != null) {
+            follow(tracks);
+        }
+    }
+
+    void play(Course course, Set<String> unheard, int countIn, boolean clicks) {
+        stop();
+        silent = unheard;
+        program = program(course);
+        player = new Player("dibble-player", clock, program);
+        player.start();
+        clockPorts.start(course, Click.countIn(course.tempo(), course.tempo().ticks(course.place()), countIn));
+        startClick(course, countIn, clicks);
+    }
+
+    void playAlong(Follower other, long entry, Course.Loop loop, Set<String> unheard) {
+        stop();
+        silent = unheard;
+        // Its time is that of the session already.
+        program = program(new Course(other.tempo(), 0, 0, loop));
+        player = new Player("dibble-player", other, program, entry);
+        player.start();
+    }
+
+    /** Goes on along another course. */
+    void change(Course course) {
+        if (player != null) {
+            program = program(course);
+            player.change(program);
+        }
+        clockPorts.change(course);
+        if (click != null) {
+            click.change(course);
+        }
+    }
+
+    private Program program(Course course) {
+        if (coming != null) {
+            // It is needed now. A pending layout is computed here instead of waiting for the other thread.
+            score = coming.value().orElse(score);
+            coming = null;
+        }
+        score = score.with(tracks.session().tracks(), tracks.routing(), course.tempo());
+        List<Program.Lane> lanes = new ArrayList<>();
+        for (TrackVoice voice : score.voices()) {
+            String track = voice.track().id();
+            boolean heard = tracks.performance().plays(track) && !silent.contains(track);
+            lanes.add(new Program.Lane(voice.name(), heard ? aim(voice) : null));
+        }
+        openVoices(lanes);
+        return new Program(course, score.timeline(), lanes);
+    }
+
+    /** Returns the output for a voice; null where its part has no channel. */
+    private Program.Out aim(TrackVoice voice) {
+        return voice.route(tracks.routing())
+                .map(route -> new Aim(
+                        inlet,
+                        exclusives(voice.clip(), route.port()),
+                        slots.source(VOICE + voice.name()),
+                        slots.port(route.port()),
+                        slots.instrument(route.instrument()),
+                        route))
+                .orElse(null);
+    }
+
+    /** The way for system exclusive messages, where a clip has any. */
+    private ExclusiveLane exclusives(MidiTrack clip, String port) {
+        for (int i = 0; i < clip.size(); i++) {
+            if (clip.status(i) == Status.EXCLUSIVE) {
+                return ports.exclusives(port).orElse(null);
+            }
+        }
+        return null;
+    }
+
+    private void openVoices(List<Program.Lane> lanes) {
+        Set<Integer> needed = new HashSet<>(voices);
+        lanes.stream()
+                .map(Program.Lane::out)
+                .filter(Aim.class::isInstance)
+                .forEach(out -> needed.add(((Aim) out).voice()));
+        if (!needed.equals(voices)) {
+            voices = needed;
+            int count = slots.sourceCount();
+            engine.submit((router, stamp) -> router.openVoices(count));
+        }
+    }
+
+    /** Clicks are nobody's notes, and go past the router to a port of their own. */
+    private void startClick(Course course, int countIn, boolean goesOn) {
+        if (countIn == 0 && !goesOn) {
+            return;
+        }
+        if (clickLane == null) {
+            clickLane = devices.output(Click.PORT).map(Lane::new).orElse(null);
+        }
+        if (clickLane != null) {
+            Lane lane = clickLane;
+            click = new Click(clock, course, countIn, goesOn, message -> lane.offer(clock.nanos(), message));
+            click.start();
+        }
+    }
+
+    /** Takes in that ports have come or gone. */
+    void portsChanged() {
+        clockPorts.portsChanged();
+    }
+
+    boolean isPlaying() {
+        return player != null && player.isPlaying();
+    }
+
+    /** Stops all of it; what tracks hold and owe is let go. */
+    void stop() {
+        clockPorts.stop();
+        if (click != null) {
+            click.close();
+            click = null;
+        }
+        if (player != null) {
+            player.close();
+            player = null;
+            Set<Integer> played = voices;
+            voices = Set.of();
+            engine.submit((router, stamp) -> played.forEach(voice -> router.letGo(voice, stamp)));
+        }
+        silent = Set.of();
+    }
+
+    /** Stops, and closes the ports that it opened. */
+    @Override
+    public void close() {
+        stop();
+        if (clickLane != null) {
+            clickLane.close();
+        }
+        clockPorts.close();
+    }
+}

@@ -1,0 +1,316 @@
+package dibble.studio;
+
+import dibble.journals.TakeJournal;
+import dibble.ports.EventRing;
+import dibble.recording.Onto;
+import dibble.recording.Printer;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.routing.Routing;
+import dibble.time.Clock;
+import dibble.time.TempoMap;
+import dibble.transport.Course;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Queue;
+import java.util.Set;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.LongUnaryOperator;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Keeps what is played and prints it while it comes, on a thread of its own. What it is asked for (start, another
+ * routing, stop) takes effect at its place in the order of events. What is recorded is in the journal on disk a tenth of
+ * a second later; what is not recorded can still be kept for some minutes.
+ */
+final class Recorder implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
+    private static final long REST_NANOS = TimeUnit.MILLISECONDS.toNanos(5);
+    private static final long LONG_REST_NANOS = TimeUnit.MILLISECONDS.toNanos(25);
+
+    /** Looks that found nothing before it rests longer. */
+    private static final int MANY_TIMES = 200;
+
+    private static final long BETWEEN_WRITES = TimeUnit.MILLISECONDS.toNanos(100);
+
+    /**
+     * A take that is complete, with the tracks printed from it.
+     *
+     * @param silent whether it is a pass of a loop in which nothing was played
+     * @param last whether it ends what was recorded: no other pass of a loop follows
+     */
+    record Finished(Take take, Printer printer, Onto onto, Path journal, boolean silent, boolean last) {}
+
+    /** What recordings are printed onto, and how. */
+    record Onwards(Onto onto, List<Track> tracks, Set<String> armed) {
+        Printer printer() {
+            return new Printer(tracks, armed);
+        }
+    }
+
+    /** A routing, with the ids by which events and scenes are numbered when it comes into force. */
+    record InForce(List<String> sources, List<String> scenes, Routing routing) {
+        /** The same in the scene that was active at its place: an event may have called one that nobody else knew yet. */
+        Routing inScene(int scene) {
+            return scene < 0 ? routing : routing.withScene(scenes.get(scene));
+        }
+    }
+
+    private interface Request {
+        /** @param scene the slot of the scene that is active at this point, or -1 */
+        void carryOut(long stamp, int scene);
+    }
+
+    private final Clock clock;
+    private final EventRing ring;
+    private final Exclusives exclusives;
+    private final TakeJournal journal;
+    private final Queue<Request> requests = new ConcurrentLinkedQueue<>();
+    private final Queue<Finished> finished = new ConcurrentLinkedQueue<>();
+    private final Backlog backlog = new Backlog();
+    private final Standing standing = new Standing();
+    private final Thread thread = new Thread(this::run, "dibble-recorder");
+    private volatile Recording recording;
+    private volatile boolean hasFailed;
+    private volatile boolean closing;
+    private Onwards onwards;
+    private long writtenAt;
+
+    Recorder(Clock clock, EventRing ring, Exclusives exclusives, TakeJournal journal) {
+        this.clock = clock;
+        this.ring = ring;
+        this.exclusives = exclusives;
+        this.journal = journal;
+        thread.setDaemon(true);
+        thread.start();
+    }
+
+    /** How long what is not recorded can still be kept. */
+    void setBacklog(long nanos) {
+        backlog.setKept(nanos);
+    }
+
+    /** Asks for a recording to start at the mark that follows. */
+    void start(RecordPlan plan, Onwards onto, InForce routing) {
+        requests.add((stamp, scene) -> {
+            onwards = onto;
+            // Events since its start, that of the same nanosecond included, are played to it; what stood before is at
+            // its start.
+            boolean late = plan.startsAt() <= stamp;
+            begin(new Recording(
+                    plan,
+                    routing.sources(),
+                    onto.printer(),
+                    routing.inScene(scene),
+                    standing.before(late ? plan.startsAt() - plan.early() : stamp)));
+            if (late) {
+                backlog.replay(recording, plan.startsAt() - plan.early());
+            }
+        });
+    }
+
+    private void begin(Recording next) {
+        journal.begin(next.plan().tempo(), next.from());
+        recording = next;
+    }
+
+    /** Asks for another routing from the mark that follows. */
+    void routing(InForce routing) {
+        requests.add((stamp, scene) -> {
+            Routing inForce = routing.inScene(scene);
+            backlog.routing(stamp, routing.sources(), inForce);
+            if (recording != null) {
+                recording.routing(stamp, routing.sources(), inForce);
+            }
+        });
+    }
+
+    /** Asks for the recording to go on along another course. @param now when that takes over */
+    void along(Course course, long now) {
+        requests.add((stamp, scene) -> {
+            if (recording != null) {
+                TempoMap before = recording.tempo();
+                recording.along(course, now);
+                journal.tempo(before, recording.tempo());
+            }
+        });
+    }
+
+    /** Asks for the end at the mark that follows. */
+    void stop() {
+        requests.add((stamp, scene) -> {
+            if (recording != null) {
+                finish(stamp, true);
+            }
+        });
+    }
+
+    /**
+     * Requests a take of the events that were played and not recorded, printed over the present content of the tracks, at
+     * the next mark.
+     *
+     * @param fromAt where the music was at a time of the clock, in nanoseconds of the tempo
+     */
+    void keepPlayed(TempoMap tempo, LongUnaryOperator fromAt, List<Track> printed, Set<String> taking) {
+        Onwards kept = new Onwards(Onto.OVER, printed, taking);
+        requests.add((stamp, scene) -> {
+            Recording made = recording != null
+                    ? null
+                    : backlog.keep(
+                            stamp,
+                            tempo,
+                            fromAt,
+                            (plan, sources, routing) ->
+                                    new Recording(plan, sources, kept.printer(), routing, new Standing()));
+            if (made != null) {
+                finished.add(new Finished(made.finish(stamp), made.printer(), kept.onto(), null, false, false));
+            }
+        });
+    }
+
+    /** How many notes {@link #keepPlayed} would keep. */
+    int notesToKeep() {
+        return backlog.noteCount();
+    }
+
+    private void finish(long stamp, boolean last) {
+        Recording done = recording;
+        Take take = done.finish(stamp);
+        finished.add(new Finished(take, done.printer(), onwards.onto(), endJournal(take), done.isSilentPass(), last));
+        recording = null;
+    }
+
+    /** Ends the journal of a take; the take does not depend on it. */
+    private Path endJournal(Take take) {
+        try {
+            journal.follow(take.log(), take.sources(), take.marks());
+            return journal.end(take.length());
+        } catch (RuntimeException | Error e) {
+            LOG.error("the journal of a recording failed", e);
+            return null;
+        }
+    }
+
+    /** Ends a recording that ends by itself; where it loops, the next begins at once. */
+    private void endWhereItEnds(long now) {
+        Recording current = recording;
+        while (current != null && now >= current.plan().endsAt()) {
+            RecordPlan plan = current.plan();
+            List<Recording.Note> forNext = current.forNext();
+            finish(plan.endsAt(), !plan.loops());
+            if (plan.loops()) {
+                begin(new Recording(
+                        plan.next(), current.sources(), onwards.printer(), current.routing(), standing.withoutKeys()));
+                forNext.forEach(note -> recording.event(note.at(), note.source(), note.message(), false));
+            }
+            current = recording;
+        }
+    }
+
+    private void run() {
+        int empty = 0;
+        while (!closing) {
+            try {
+                // Looked at before the ring is emptied: what was played until then is in it.
+                long now = clock.nanos();
+                empty++;
+                while (ring.poll()) {
+                    empty = 0;
+                    take(ring.stamp(), ring.payload());
+                }
+                endWhereItEnds(now);
+                Recording current = recording;
+                if (current != null && now - writtenAt >= BETWEEN_WRITES) {
+                    writtenAt = now;
+                    journal.follow(current.log(), current.sources(), current.marks());
+                }
+            } catch (RuntimeException e) {
+                // One event that cannot be printed must not end the take.
+                LOG.error("an event was not recorded", e);
+            } catch (Error e) {
+                stopAfter(e);
+            }
+            // Events bear their times: to look later loses nothing.
+            boolean quiet = empty > MANY_TIMES && recording == null;
+            clock.rest(quiet ? LONG_REST_NANOS : REST_NANOS);
+        }
+    }
+
+    /** Ends a recording after a failure and keeps its events if possible. The ring is still emptied. */
+    private void stopAfter(Error failure) {
+        if (recording != null) {
+            try {
+                finish(clock.nanos(), true);
+            } catch (RuntimeException | Error again) {
+                failure.addSuppressed(again);
+                recording = null;
+            }
+            hasFailed = true;
+        }
+        LOG.error("the recorder stopped", failure);
+    }
+
+    private void take(long stamp, long packed) {
+        endWhereItEnds(stamp);
+        int what = Packed.what(packed);
+        if (what == Packed.REQUEST) {
+            requests.remove().carryOut(stamp, Packed.voice(packed) - 1);
+            return;
+        }
+        boolean echo = what == Packed.ECHO;
+        int source = Packed.voice(packed);
+        int message = Packed.message(packed);
+        Recording current = recording;
+        if (what == Packed.EXCLUSIVE) {
+            byte[] exclusive = exclusives.take(message);
+            if (current != null && exclusive != null) {
+                current.exclusive(stamp, source, exclusive);
+            }
+            return;
+        }
+        if (current != null) {
+            current.event(stamp, source, message, echo);
+        }
+        // What is played on the way to the start can be kept as well.
+        if (!echo && (current == null || stamp < current.startedAt())) {
+            backlog.add(stamp, source, message);
+        }
+        if (!echo) {
+            standing.add(stamp, source, message);
+        }
+    }
+
+    /** The recording in progress, or null. */
+    Recording recording() {
+        return recording;
+    }
+
+    /** Whether a take is complete that was not taken yet. Any thread. */
+    boolean hasFinished() {
+        return !finished.isEmpty();
+    }
+
+    /** Returns true after a recording ended because it could not go on. Any thread. */
+    boolean hasFailed() {
+        return hasFailed;
+    }
+
+    /** Forgets the failure. */
+    void forgetFailure() {
+        hasFailed = false;
+    }
+
+    /** The next complete take, or null. */
+    Finished pollFinished() {
+        return finished.poll();
+    }
+
+    @Override
+    public void close() {
+        closing = true;
+        LockSupport.unpark(thread);
+    }
+}

@@ -1,0 +1,535 @@
+package dibble.studio;
+
+import static dibble.text.CoreText.say;
+
+import dibble.edits.NoteEdits;
+import dibble.edits.TakeEdits;
+import dibble.gear.Instrument;
+import dibble.journals.TakeJournal;
+import dibble.midi.IdentityMessage;
+import dibble.midi.ShortMessage;
+import dibble.notes.Grid;
+import dibble.notes.Quantize;
+import dibble.ports.Devices;
+import dibble.ports.EventRing;
+import dibble.ports.Lane;
+import dibble.recording.Take;
+import dibble.routing.Routing;
+import dibble.routing.RoutingCompiler;
+import dibble.routing.RoutingTable;
+import dibble.routing.Slots;
+import dibble.session.Document;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.time.Clock;
+import dibble.transport.ClockFollower;
+import dibble.transport.Course;
+import dibble.transport.Follower;
+import dibble.transport.Player;
+import dibble.transport.Program;
+import dibble.transport.ServerTransport;
+import dibble.transport.Timeline;
+import dibble.transport.TransportFollower;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.function.IntConsumer;
+
+/**
+ * The living whole of one open session: follows its document, opens ports, routes, records and plays back. Everything
+ * is called on the thread that edits, which also calls {@link #pulse} regularly.
+ */
+public final class Studio implements AutoCloseable {
+    private static final String TEST = "test:";
+
+    /** How long answers are waited for: devices are slow to say who they are. */
+    private static final long ANSWERS_WITHIN = TimeUnit.SECONDS.toNanos(2);
+
+    private final Clock clock;
+    private final Document document;
+    private final TakeJournal journal;
+    private final Slots slots = new Slots();
+    private final Engine engine;
+    private final Recorder recorder;
+    private final Inlet inlet;
+    private final Playback playback;
+    private final StudioDeck deck;
+    private final Motion motion;
+    private final PortRack ports;
+    private final Runnable unlisten;
+    private final ServerTransport transport;
+    private Routing routing;
+    private Set<String> unheard;
+
+    /** The scene that was asked for last, or learned from the engine: a change of it comes from neither. */
+    private String scene;
+
+    private Player performer;
+    private boolean listensEverywhere;
+    private String alone;
+    private boolean asking;
+    private long askedAt;
+    private String recordingTrouble;
+
+    /** One that writes no journal and shares no transport. */
+    public Studio(Clock clock, Devices devices, Document document) {
+        this(clock, devices, document, TakeJournal.NONE);
+    }
+
+    /** @param journal where recordings are written while they last */
+    public Studio(Clock clock, Devices devices, Document document, TakeJournal journal) {
+        this(clock, devices, document, journal, ServerTransport.NONE);
+    }
+
+    /**
+     * @param journal where recordings are written while they last
+     * @param transport the one that is shared with other programs
+     */
+    public Studio(Clock clock, Devices devices, Document document, TakeJournal journal, ServerTransport transport) {
+        this.transport = transport;
+        this.clock = clock;
+        this.document = document;
+        this.journal = journal;
+        engine = new Engine(clock);
+        recorder = new Recorder(clock, engine.recorderRing(), engine.exclusives(), journal);
+        inlet = engine.openInlet();
+        ports = new PortRack(engine, slots, devices);
+        playback = new Playback(clock, engine, inlet, slots, ports, devices, transport);
+        deck = new StudioDeck(document, engine, slots, playback, recorder, () -> routing);
+        motion = new Motion(clock, document, deck);
+        unlisten = document.listen(this::follow);
+        follow();
+    }
+
+    /** The document that it plays. */
+    public Document document() {
+        return document;
+    }
+
+    private Session session() {
+        return document.session();
+    }
+
+    private void followOthers() {
+        Follower follower = motion.follower();
+        ports.followClock(motion.followed(), follower instanceof ClockFollower clocks ? clocks : null);
+        transport.follow(follower instanceof TransportFollower other ? other : null);
+    }
+
+    /** Numbers of sources, ports and instruments, as the monitor's events have them. */
+    public Slots slots() {
+        return slots;
+    }
+
+    /** What can be played here, as things are now; it can be asked on another thread. */
+    public Playable playable() {
+        return new Playable(slots.copy());
+    }
+
+    /** Whether there is something to take in that has not been seen yet. Any thread. */
+    public boolean hasNews() {
+        return engine.monitorRing().hasEvents() || recorder.hasFinished() || recorder.hasFailed();
+    }
+
+    /** Whether the music moves, or may without a word from here: whoever shows it looks again and again. */
+    public boolean isMoving() {
+        return transport() != Transport.STOPPED
+                || isPerforming()
+                || waitsToRecord()
+                || motion.followed() != null
+                || listensEverywhere
+                || asking
+                || playback.isWorking()
+                || ports.soundsWaiting() > 0;
+    }
+
+    /** What is played and sent, for one reader: each event as {@link Packed} says. */
+    public EventRing monitor() {
+        return engine.monitorRing();
+    }
+
+    private void follow() {
+        followRouting();
+        playback.follow(new Playback.Tracks(session(), document.performance(), routing));
+        motion.follow();
+        // Ways in may have been opened since.
+        followOthers();
+    }
+
+    private void followRouting() {
+        Performance performance = document.performance();
+        Routing next = document.routing();
+        if (alone != null) {
+            next = next.alone(alone);
+        }
+        if (next.equals(routing) && performance.unheard().equals(unheard)) {
+            return;
+        }
+        boolean sameRouting = next.equals(routing);
+        boolean sceneAsked = !Objects.equals(next.activeScene(), scene);
+        routing = next;
+        unheard = performance.unheard();
+        scene = next.activeScene();
+        RoutingTable table = RoutingCompiler.compileLive(next, slots, unheard);
+        ports.openLanes(next);
+        engine.submit((router, stamp) -> {
+            // An edit stays in the scene that is active: a key may have called one that is not known here yet.
+            if (sceneAsked) {
+                router.install(table, stamp);
+            } else {
+                router.replace(table, stamp);
+            }
+        });
+        ports.follow(next);
+        if (!sameRouting) {
+            deck.routing(next);
+        }
+    }
+
+    /** Has one zone heard alone of those that its source plays; null for all. What is recorded is what is heard. */
+    public void hearAlone(String zone) {
+        alone = zone;
+        follow();
+    }
+
+    /** The zone that is heard alone, or null. */
+    public String heardAlone() {
+        return alone;
+    }
+
+    /** Takes in that ports have come or gone. */
+    public void portsChanged() {
+        ports.portsChanged(routing);
+        followOthers();
+        playback.follow(new Playback.Tracks(session(), document.performance(), routing));
+        playback.portsChanged();
+        listenToStrangers();
+    }
+
+    /** Sends all parts their bank, program, volume and pan. */
+    public void sendAllSounds() {
+        ports.forgetSounds(port -> true);
+        ports.sendSounds(routing);
+    }
+
+    /** The same for the parts on one port. */
+    public void sendSounds(String port) {
+        ports.forgetSounds(port::equals);
+        ports.sendSounds(routing);
+    }
+
+    /** Plays a message in the place of a source, as if it had come from its port. */
+    public void playAs(String source, int message) {
+        inlet.playAs(slots.source(source), message);
+    }
+
+    /**
+     * Sounds a note on a channel of an instrument's port, past the zones, until {@link #endTest}.
+     *
+     * @param channel 1-16
+     */
+    public void test(Instrument instrument, int channel, int note, int velocity) {
+        int voice = slots.source(TEST);
+        int voices = slots.sourceCount();
+        engine.submit((router, stamp) -> router.openVoices(voices));
+        inlet.playBack(
+                voice,
+                slots.port(instrument.port()),
+                slots.instrument(instrument.id()),
+                ShortMessage.noteOn(channel - 1, note, velocity));
+    }
+
+    /** Ends the notes of {@link #test}. */
+    public void endTest() {
+        int voice = slots.source(TEST);
+        engine.submit((router, stamp) -> router.letGo(voice, stamp));
+    }
+
+    /** How many parts wait for their sound to be sent: a serial port takes one at a time. */
+    public int soundsWaiting() {
+        return ports.soundsWaiting();
+    }
+
+    /** Asks every device that the session uses who it is; {@link #identity} has the answers as they come. */
+    public void askWhoIsThere() {
+        asking = true;
+        askedAt = clock.nanos();
+        ports.askWhoIsThere();
+    }
+
+    /** Whether answers may still come. */
+    public boolean isAsking() {
+        return asking;
+    }
+
+    /** What the device of a port answered last. */
+    public Optional<IdentityMessage.Answer> identity(String port) {
+        return ports.strangers().identity(port);
+    }
+
+    /** Listens, or listens no longer, to all ports that the session does not use, to say which one is played. */
+    public void listenEverywhere(boolean on) {
+        listensEverywhere = on;
+        listenToStrangers();
+    }
+
+    private void listenToStrangers() {
+        if (listensEverywhere) {
+            ports.strangers().listen(port -> !ports.listens(port));
+        } else if (!asking) {
+            ports.strangers().stop();
+        }
+    }
+
+    /** The port that was played since {@link #listenEverywhere} though the session does not use it, or null. */
+    public String strangerPlayed() {
+        return ports.strangers().played();
+    }
+
+    /** The loops that were found and cut. */
+    public List<Loop> loops() {
+        return ports.loops();
+    }
+
+    /** Sends to a port again that was cut off because of a loop. */
+    public void allowLoop(String outputPort) {
+        ports.allow(outputPort);
+    }
+
+    /** Whether a recording waits for the clock that is followed to start. */
+    public boolean waitsToRecord() {
+        return motion.waitsToRecord();
+    }
+
+    /** The tempo of the clock that is followed, in quarter notes a minute; 0 where there is none. */
+    public double followedTempo() {
+        return motion.followedTempo();
+    }
+
+    /** What the transport does now. */
+    public Transport transport() {
+        return motion.transport();
+    }
+
+    /**
+     * Where playback or recording is in the session's time, in nanoseconds; where they would begin while both rest. While
+     * the performance alone plays, where that is.
+     */
+    public long position() {
+        boolean rests = motion.transport() == Transport.STOPPED;
+        return rests && isPerforming() ? performer.position() : motion.position();
+    }
+
+    /** How long a count-in still takes, in nanoseconds; 0 where there is none. */
+    public long countsIn() {
+        return motion.countsIn();
+    }
+
+    /** Has playback and recording begin at a place, in nanoseconds of the session; what plays goes on from there. */
+    public void locate(long nanos) {
+        motion.locate(nanos);
+    }
+
+    /** Where playback and recording begin, in nanoseconds of the session. */
+    public long place() {
+        return motion.place();
+    }
+
+    /** How is recorded. */
+    public RecordOptions options() {
+        return motion.options();
+    }
+
+    /** Records in another way from now on; a loop that is set while it plays is played. */
+    public void setOptions(RecordOptions next) {
+        motion.setOptions(next);
+    }
+
+    /** The recording in progress, or null; it may still be counted in. */
+    public Recording recording() {
+        return recorder.recording();
+    }
+
+    /**
+     * Starts to record everybody. Parts that are fed and have no track get one, and one for everything else is there.
+     * Tracks that are not armed, and all where something is recorded on top, are heard meanwhile. While it plays it
+     * records from where it is. Does nothing while it records already.
+     */
+    public void record() {
+        recordingTrouble = null;
+        motion.record();
+    }
+
+    /** Returns the reason for which the last recording failed; null if it did not. */
+    public String recordingTrouble() {
+        return recordingTrouble;
+    }
+
+    /** Says how long what is not recorded can still be kept, in nanoseconds. */
+    public void setBacklog(long nanos) {
+        recorder.setBacklog(nanos);
+    }
+
+    /**
+     * Makes a take of what was played in the last minutes and not recorded: at the position of the music when its first note
+     * was played, or of the playhead where the music stood still; over what the tracks have. It is in the document after a
+     * later {@link #pulse}.
+     *
+     * @return whether there is anything to keep
+     */
+    public boolean keepPlayed() {
+        if (transport() == Transport.RECORDING || recorder.notesToKeep() == 0) {
+            return false;
+        }
+        deck.keepPlayed(motion::tickAt);
+        return true;
+    }
+
+    /** How many notes {@link #keepPlayed} would keep. */
+    public int notesToKeep() {
+        return recorder.notesToKeep();
+    }
+
+    /** Plays the tracks from a place, in nanoseconds, on the parts that they are for. */
+    public void play(long from) {
+        motion.play(from);
+    }
+
+    /** Stops recording or playback. What was recorded is in the document after a later {@link #pulse}. */
+    public void stop() {
+        motion.stop();
+    }
+
+    /**
+     * Has stand-ins play a performance over and over, until {@link #stopPerformance}.
+     *
+     * @param lanes for each lane of the timeline, what plays a message
+     */
+    public void perform(Timeline timeline, List<IntConsumer> lanes) {
+        stopPerformance();
+        List<Program.Lane> played = new ArrayList<>();
+        for (int i = 0; i < lanes.size(); i++) {
+            IntConsumer lane = lanes.get(i);
+            played.add(new Program.Lane(String.valueOf(i), lane::accept));
+        }
+        long last = timeline.tempo().ticks(timeline.length());
+        Course course = new Course(timeline.tempo(), 0, clock.nanos(), new Course.Loop(0, Math.max(1, last)));
+        performer = new Player("dibble-performer", clock, new Program(course, timeline, played));
+        performer.start();
+    }
+
+    /** Stops what {@link #perform} began. */
+    public void stopPerformance() {
+        if (performer != null) {
+            performer.close();
+            performer = null;
+        }
+    }
+
+    /** Whether what {@link #perform} began is under way. */
+    public boolean isPerforming() {
+        return performer != null && performer.isPlaying();
+    }
+
+    /** Stops playback and performance, and has everything fall silent. Recording goes on. */
+    public void silence() {
+        motion.stopPlaying();
+        stopPerformance();
+        engine.submit((router, stamp) -> router.silence(stamp));
+    }
+
+    /** Takes in what other threads have finished: a complete take becomes part of the document, as one step. */
+    public void pulse() {
+        followScene();
+        motion.pulse();
+        playback.pulse();
+        ports.sendWaitingSounds();
+        if (asking && clock.nanos() - askedAt > ANSWERS_WITHIN) {
+            asking = false;
+            listenToStrangers();
+        }
+        if (recorder.hasFailed()) {
+            recorder.forgetFailure();
+            motion.recordingEnded();
+            recordingTrouble = say("studio.recording-stopped");
+        }
+        for (Recorder.Finished done = recorder.pollFinished(); done != null; done = recorder.pollFinished()) {
+            if (done.last()) {
+                motion.recordingEnded();
+            }
+            keep(done);
+        }
+    }
+
+    /** The performance learns of a scene that was called by something played. */
+    private void followScene() {
+        int active = engine.scene();
+        if (active < 0) {
+            return;
+        }
+        String id = slots.sceneId(active);
+        if (!id.equals(scene) && session().scene(id).isPresent()) {
+            scene = id;
+            document.perform(performance -> performance.withScene(id));
+        }
+    }
+
+    /** Named only now: between stop and this, undo and redo may have brought other takes. */
+    private void keep(Recorder.Finished done) {
+        if (done.silent()) {
+            journal.kept(done.journal());
+            return;
+        }
+        String id = TakeEdits.freshTakeId(session());
+        Take take = done.take().named(id, say("common.take", id.substring(id.indexOf('-') + 1)));
+        document.edit(
+                say("studio.recording-of", take.name()),
+                session -> quantized(session, TakeEdits.keep(session, take, done.printer(), done.onto())));
+        journal.kept(done.journal());
+    }
+
+    /** The tracks quantized, where that is wished; the take is as it was played. */
+    private Session quantized(Session before, Session kept) {
+        Grid.Step step = options().quantize();
+        return step == null
+                ? kept
+                : NoteEdits.change(kept, NoteEdits.added(before, kept), Quantize.starts(Grid.of(step, kept.tempo(), 0)))
+                        .session();
+    }
+
+    /** How many (port, channel, note) sound at this point of the order of events. */
+    public int soundingCount() {
+        CompletableFuture<Integer> count = new CompletableFuture<>();
+        engine.submit((router, stamp) -> count.complete(router.soundingCount()));
+        return count.join();
+    }
+
+    /** Events that were lost on the way in or by the recorder. */
+    public long lost() {
+        return engine.lost();
+    }
+
+    /** Events that the reader of {@link #monitor} was too slow for. */
+    public long monitorSkipped() {
+        return engine.monitorSkipped();
+    }
+
+    /** The way out to a port that is open. */
+    public Optional<Lane> lane(String port) {
+        return ports.lane(port);
+    }
+
+    /** Lets all keys go and closes all ports. A recording in progress is given up. */
+    @Override
+    public void close() {
+        unlisten.run();
+        playback.close();
+        stopPerformance();
+        ports.close();
+        recorder.close();
+    }
+}

@@ -1,0 +1,128 @@
+package dibble.user;
+
+import com.fasterxml.jackson.annotation.JsonIgnore;
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import dibble.disk.AtomicFile;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What Dibble remembers by itself from one run to the next. Nothing here was decided by the user, and nothing is missed where
+ * it is lost.
+ *
+ * @param recentFiles sessions that were opened or saved, the last one first
+ * @param lastFolder where a file was last read or written; null before the first
+ * @param window where the window was; null before the first run
+ * @param view the view that was shown; null before the first run
+ * @param sizes widths of panels by their id, in pixels
+ * @param welcomed whether the first five minutes were offered
+ */
+@JsonIgnoreProperties(ignoreUnknown = true)
+public record Memory(
+        List<String> recentFiles,
+        String lastFolder,
+        Place window,
+        String view,
+        Map<String, Double> sizes,
+        boolean welcomed) {
+    /** Before the first run. */
+    public static final Memory NONE = new Memory(List.of(), null, null, null, Map.of(), false);
+
+    private static final String FILE = "memory.json";
+    private static final int MOST_RECENT = 10;
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+
+    /**
+     * Where a window is, in pixels of the screens.
+     *
+     * @param maximized whether it fills its screen; the rest is where it goes back to
+     */
+    public record Place(double x, double y, double width, double height, boolean maximized) {}
+
+    public Memory {
+        recentFiles = recentFiles == null ? List.of() : List.copyOf(recentFiles);
+        sizes = sizes == null ? Map.of() : Map.copyOf(sizes);
+    }
+
+    /** What is remembered in a folder; nothing where it cannot be read. */
+    public static Memory read(Path folder) {
+        try {
+            Path file = folder.resolve(FILE);
+            Memory read = Files.exists(file) ? JSON.readValue(Files.readAllBytes(file), Memory.class) : null;
+            return read == null ? NONE : read;
+        } catch (IOException | IllegalArgumentException | NullPointerException e) {
+            return NONE;
+        }
+    }
+
+    /** Writes it into a folder, which is made where it is not there. */
+    public void write(Path folder) throws IOException {
+        Files.createDirectories(folder);
+        AtomicFile.write(
+                folder.resolve(FILE), JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(this));
+    }
+
+    /** The sessions that were opened or saved, the last one first; those that are not there any more are left out. */
+    @JsonIgnore
+    public List<Path> recent() {
+        List<Path> paths = new ArrayList<>();
+        for (String name : recentFiles) {
+            try {
+                Path path = Path.of(name);
+                if (Files.isRegularFile(path)) {
+                    paths.add(path);
+                }
+            } catch (InvalidPathException e) {
+                // A file of another system: it is not there.
+            }
+        }
+        return paths;
+    }
+
+    /** A session was opened or saved. */
+    public Memory withRecent(Path file) {
+        Path absolute = file.toAbsolutePath().normalize();
+        List<String> files = new ArrayList<>(recentFiles);
+        files.remove(absolute.toString());
+        files.add(0, absolute.toString());
+        Path folder = absolute.getParent();
+        return new Memory(
+                files.subList(0, Math.min(MOST_RECENT, files.size())),
+                folder == null ? lastFolder : folder.toString(),
+                window,
+                view,
+                sizes,
+                welcomed);
+    }
+
+    /** A file was read or written in a folder. */
+    public Memory withFolder(Path folder) {
+        return new Memory(recentFiles, folder.toAbsolutePath().normalize().toString(), window, view, sizes, welcomed);
+    }
+
+    public Memory withWindow(Place place) {
+        return new Memory(recentFiles, lastFolder, place, view, sizes, welcomed);
+    }
+
+    public Memory withView(String name) {
+        return new Memory(recentFiles, lastFolder, window, name, sizes, welcomed);
+    }
+
+    /** The same with the size of a panel. */
+    public Memory withSize(String panel, double size) {
+        Map<String, Double> more = new LinkedHashMap<>(sizes);
+        more.put(panel, size);
+        return new Memory(recentFiles, lastFolder, window, view, more, welcomed);
+    }
+
+    public Memory withWelcomed() {
+        return new Memory(recentFiles, lastFolder, window, view, sizes, true);
+    }
+}
