@@ -12,7 +12,7 @@ where mvn >nul 2>nul || (echo dibble: no Maven found: install Maven, 3.8 or newe
 pushd "%here%"
 if "%1"=="test" (call mvn -B -ntp verify & goto :end)
 echo dibble: building where needed 1>&2
-call mvn -q -B -ntp -Dmaven.test.skip -Dspotless.check.skip -pl testing,core,runtime,sound,jack,paper,cli,desktop package dependency:copy-dependencies -DincludeScope=runtime "-DoutputDirectory=%lib%" || (echo dibble: the build failed 1>&2& popd & exit /b 2)
+call mvn -q -B -ntp -Dmaven.test.skip -Dspotless.check.skip -pl testing,core,runtime,sound,jack,paper,presentation,cli,desktop package dependency:copy-dependencies -DincludeScope=runtime "-DoutputDirectory=%lib%" || (echo dibble: the build failed 1>&2& popd & exit /b 2)
 copy /y "cli\target\dibble-cli.jar" "%lib%" >nul
 copy /y "desktop\target\dibble-desktop.jar" "%lib%" >nul
 if "%1"=="package" (

@@ -10,7 +10,7 @@ import java.util.stream.Collectors;
  * {@code java tools/MarkTexts.java --check} says by its exit code whether they are up to date.
  */
 class MarkTexts {
-    private static final List<String> BUNDLES = List.of("core/%s/dibble/text/core", "desktop/%s/dibble/desktop/desktop");
+    private static final List<String> BUNDLES = List.of("core/%s/dibble/text/core", "presentation/%s/dibble/presentation/window");
     private static final String TO = "desktop/src/test/resources";
 
     public static void main(String[] args) throws IOException {

@@ -11,7 +11,7 @@ record() {
 rm -f "$list"
 # One test of each module, for what tests and their coverage are run with.
 record verify -Pcoverage -Dtest='TextsTest,MixerTest,ByteRingTest,SheetPaperTest,LauncherTest,NoNetworkTest' -Dsurefire.failIfNoSpecifiedTests=false
-record -Dmaven.test.skip -pl testing,core,runtime,sound,jack,paper,cli,desktop package dependency:copy-dependencies -DincludeScope=runtime \
+record -Dmaven.test.skip -pl testing,core,runtime,sound,jack,paper,presentation,cli,desktop package dependency:copy-dependencies -DincludeScope=runtime \
     -DoutputDirectory=target/recorded
 record -f tools/package/pom.xml dependency:copy-dependencies "-DoutputDirectory=$PWD/target/recorded-tools"
 record spotless:apply clean

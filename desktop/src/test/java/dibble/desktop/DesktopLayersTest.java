@@ -8,7 +8,7 @@ import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
 
-/** Views do not know each other; what decides knows no nodes. */
+/** Views do not know each other, and event threads never post to the interface. */
 @AnalyzeClasses(packages = "dibble.desktop", importOptions = ImportOption.DoNotIncludeTests.class)
 class DesktopLayersTest {
     @ArchTest
@@ -25,16 +25,6 @@ class DesktopLayersTest {
             .ignoreDependency(
                     com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAPackage("dibble.desktop.app"),
                     com.tngtech.archunit.base.DescribedPredicate.alwaysTrue());
-
-    @ArchTest
-    static final ArchRule PRESENTERS_KNOW_NO_NODES = noClasses()
-            .that()
-            .haveSimpleNameEndingWith("Presenter")
-            .or()
-            .haveSimpleName("Sentence")
-            .should()
-            .dependOnClassesThat()
-            .resideInAPackage("javafx.scene..");
 
     @ArchTest
     static final ArchRule NOBODY_ELSE_POSTS_TO_THE_INTERFACE = noClasses()

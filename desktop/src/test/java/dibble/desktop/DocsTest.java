@@ -14,7 +14,8 @@ import org.junit.jupiter.api.Test;
 
 /** Whoever comes to the code finds said what each package, each public type and what it offers is for. */
 class DocsTest {
-    private static final List<String> MODULES = List.of("core", "runtime", "sound", "jack", "paper", "cli", "desktop");
+    private static final List<String> MODULES =
+            List.of("core", "runtime", "sound", "jack", "paper", "presentation", "cli", "desktop");
 
     /** A public type, and the line before it and its annotations. */
     private static final Pattern PUBLIC_TYPE = Pattern.compile(

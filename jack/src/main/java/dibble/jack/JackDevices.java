@@ -30,7 +30,7 @@ import org.slf4j.LoggerFactory;
  * time; what a session wants is taken over at once and carried out there. Where there is no server nothing happens, and
  * one that comes is taken up.
  */
-public final class JackDevices implements Devices, AutoCloseable {
+public final class JackDevices implements Devices {
     /** What the settings call the way of sound to other programs, among the audio devices. */
     public static final String SOUND = "jack-server";
 
@@ -118,11 +118,18 @@ public final class JackDevices implements Devices, AutoCloseable {
     }
 
     /** Begins to look for a server. */
+    @Override
     public void start() {
         thread.start();
     }
 
-    /** Has the listener called, on a thread of its own, whenever ports, cables or the server have changed. */
+    @Override
+    public String kind() {
+        return "programs";
+    }
+
+    /** Runs a listener, on a thread of its own, whenever ports, cables or the server have changed. */
+    @Override
     public void onChange(Runnable listener) {
         listeners.add(listener);
     }

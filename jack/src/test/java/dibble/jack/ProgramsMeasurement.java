@@ -59,6 +59,21 @@ class ProgramsMeasurement {
     /** The two ports that are measured, and nothing else. */
     private final class TwoPorts implements Devices {
         @Override
+        public String kind() {
+            return "measured";
+        }
+
+        @Override
+        public void onChange(Runnable listener) {
+            // These never change by themselves.
+        }
+
+        @Override
+        public void close() {
+            // Nothing is open.
+        }
+
+        @Override
         public Optional<InputPort> input(String name) {
             return name.equals(IN) ? Optional.of(in) : Optional.empty();
         }

@@ -3,8 +3,24 @@ package dibble.ports;
 import java.util.List;
 import java.util.Optional;
 
-/** Where ports come from. */
-public interface Devices {
+/**
+ * A kind of ports: those of this machine, stand-ins, other programs, and so on. A new kind implements this in a package of
+ * its own and is registered where the studio's devices are listed.
+ */
+public interface Devices extends AutoCloseable {
+    /** Returns the kind, as a short English word for logs. */
+    String kind();
+
+    /** Begins to look for ports, where that takes time; before that there are none. */
+    default void start() {}
+
+    /** Runs a listener, on any thread, whenever ports have come or gone. */
+    void onChange(Runnable listener);
+
+    /** Closes all ports and ends all threads. */
+    @Override
+    void close();
+
     /** The input port of this name, if there is one now. */
     Optional<InputPort> input(String name);
 

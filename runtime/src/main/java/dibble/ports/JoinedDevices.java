@@ -13,6 +13,31 @@ public final class JoinedDevices implements Devices {
         this.places = List.of(places);
     }
 
+    /** @param places who is asked first comes first */
+    public JoinedDevices(List<Devices> places) {
+        this.places = List.copyOf(places);
+    }
+
+    @Override
+    public String kind() {
+        return "joined";
+    }
+
+    @Override
+    public void start() {
+        places.forEach(Devices::start);
+    }
+
+    @Override
+    public void onChange(Runnable listener) {
+        places.forEach(place -> place.onChange(listener));
+    }
+
+    @Override
+    public void close() {
+        places.forEach(Devices::close);
+    }
+
     @Override
     public Optional<InputPort> input(String name) {
         return place(name).flatMap(place -> place.input(name));

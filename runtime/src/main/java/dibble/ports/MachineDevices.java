@@ -28,7 +28,7 @@ import org.slf4j.LoggerFactory;
  * <p>A port is a {@link PortId.Machine} with the name that the system has for it. Ports of one name are told apart by their
  * descriptions and makers, and where those are the same too, by their order; a name that would fit two is nobody's.
  */
-public final class MachineDevices implements Devices, AutoCloseable {
+public final class MachineDevices implements Devices {
     /** How often the machine is asked what is plugged in, in milliseconds. */
     public static final long LOOK_EVERY = 1000;
 
@@ -69,7 +69,12 @@ public final class MachineDevices implements Devices, AutoCloseable {
         look();
     }
 
-    /** Has the listener called, on a thread of its own, whenever ports have come or gone. */
+    @Override
+    public String kind() {
+        return "machine";
+    }
+
+    @Override
     public void onChange(Runnable listener) {
         listeners.add(listener);
     }

@@ -17,7 +17,7 @@ import java.util.function.Function;
  * The stand-ins: every port of the kind {@link PortId.StandIn} is there, made when it is first asked for, until its
  * cable is pulled.
  */
-public final class StandIns implements Devices, AutoCloseable {
+public final class StandIns implements Devices {
     /** The port of the looper: it sends back what it gets, and is not plugged in until somebody does it. */
     public static final String LOOPER = PortId.standIn("clover");
 
@@ -36,7 +36,13 @@ public final class StandIns implements Devices, AutoCloseable {
         looper.plug(false);
     }
 
-    /** Has the listener called whenever a cable was pulled or put in, on the thread that did it. */
+    @Override
+    public String kind() {
+        return "stand-ins";
+    }
+
+    /** Runs a listener whenever a cable was pulled or put in, on the thread that did it. */
+    @Override
     public void onChange(Runnable listener) {
         listeners.add(listener);
     }

@@ -20,6 +20,21 @@ final class FakeDevices implements Devices {
 
     final Set<String> serial = new HashSet<>();
 
+    @Override
+    public String kind() {
+        return "fake";
+    }
+
+    @Override
+    public void onChange(Runnable listener) {
+        // These never change by themselves.
+    }
+
+    @Override
+    public void close() {
+        // Nothing is open.
+    }
+
     /** A port that is played by a test. */
     static final class In implements InputPort {
         private final String name;

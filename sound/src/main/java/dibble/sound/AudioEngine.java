@@ -23,7 +23,7 @@ import org.slf4j.LoggerFactory;
  * none. What is sent is heard a set time after its stamp, so that blocks do not shake the rhythm. Works, silent, where
  * there is no device; levels are there all the same, and a device that comes is taken up.
  */
-public final class AudioEngine implements Meters, AutoCloseable {
+public final class AudioEngine implements SoundEngine {
     /** From the time stamp of an event to its first sample, beyond what waits in the device. */
     static final long LATENCY_NANOS = TimeUnit.MILLISECONDS.toNanos(12);
 
@@ -68,6 +68,7 @@ public final class AudioEngine implements Meters, AutoCloseable {
     }
 
     /** Begins to make what the first notes need, which takes a second of a processor. */
+    @Override
     public synchronized void start() {
         if (thread.getState() == Thread.State.NEW) {
             pool.start();
@@ -86,6 +87,7 @@ public final class AudioEngine implements Meters, AutoCloseable {
     }
 
     /** An instrument on a port, which sounds until it is closed. */
+    @Override
     public OutputPort open(String port) {
         SynthInstrument instrument = new SynthInstrument(port, this);
         arriving.add(instrument);
@@ -101,12 +103,14 @@ public final class AudioEngine implements Meters, AutoCloseable {
     }
 
     /** Changes over to other settings at once. */
+    @Override
     public void choose(AudioSettings chosen) {
         settings = chosen;
         wake();
     }
 
     /** Another way out has come: it is asked for again which one to take. */
+    @Override
     public void lookAgain() {
         looksAgain = true;
         wake();
@@ -117,6 +121,7 @@ public final class AudioEngine implements Meters, AutoCloseable {
      *
      * @param files the files of sounds that are open, by their ids in the session
      */
+    @Override
     public void follow(SoundPlan next, Map<String, SoundBank> files) {
         if (next.equals(plan) && files.equals(banks)) {
             return;
@@ -136,6 +141,7 @@ public final class AudioEngine implements Meters, AutoCloseable {
     }
 
     /** Whether anything is heard now. Any thread. */
+    @Override
     public boolean isSounding() {
         for (SynthInstrument source : sources) {
             if (source.isSounding()) {

@@ -1,9 +1,12 @@
 package dibble.desktop.app;
 
 import dibble.demo.LamplightersRound;
-import dibble.desktop.ui.SystemTheme;
+import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.Theme;
 import dibble.files.IoWords;
+import dibble.presentation.SystemTheme;
+import dibble.presentation.app.Doorbell;
+import dibble.presentation.app.Page;
 import dibble.session.Performance;
 import dibble.user.ErrorLog;
 import dibble.user.Memory;
@@ -42,7 +45,7 @@ public final class DibbleApp extends Application {
         ErrorLog errors = new ErrorLog(UserFolder.path());
         Thread.setDefaultUncaughtExceptionHandler((thread, e) -> unexpected(errors, thread, e));
         Settings settings = Settings.read(UserFolder.path());
-        Theme.begin(SystemTheme.palette(settings.theme()));
+        Theme.begin(Palette.of(settings.theme()));
         Theme.loadFonts();
         List<String> arguments = getParameters().getRaw();
         boolean demo = !arguments.isEmpty() && arguments.get(0).equals("demo");
@@ -149,7 +152,7 @@ public final class DibbleApp extends Application {
     }
 
     private void begin(List<String> arguments, boolean demo, Scene scene) {
-        workbench.prepareSound();
+        workbench.prepareSound(!Main.isOffScreen());
         if (demo && Main.isOffScreen()) {
             Path folder = Path.of(arguments.size() > 1 ? arguments.get(1) : "dibble-demo");
             new OffScreenDemo(workbench, window, scene, folder).start();

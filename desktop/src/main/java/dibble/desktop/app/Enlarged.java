@@ -1,6 +1,6 @@
 package dibble.desktop.app;
 
-import dibble.desktop.ui.Preferences;
+import dibble.presentation.Preferences;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.transform.Scale;
@@ -24,7 +24,7 @@ final class Enlarged extends Pane {
         this.content = content;
         content.getTransforms().add(scale);
         getChildren().add(content);
-        preferences.property().subscribe(settings -> {
+        preferences.follow(settings -> {
             large = settings.large();
             requestLayout();
         });

@@ -1,5 +1,6 @@
 package dibble.desktop.app;
 
+import dibble.presentation.app.Page;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;

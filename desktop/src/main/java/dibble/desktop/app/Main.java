@@ -1,7 +1,8 @@
 package dibble.desktop.app;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
+import dibble.presentation.app.Doorbell;
 import dibble.text.Texts;
 import dibble.user.UserFolder;
 import java.nio.file.Files;

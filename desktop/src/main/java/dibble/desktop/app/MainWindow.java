@@ -1,6 +1,6 @@
 package dibble.desktop.app;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.demo.FirstMinutes;
 import dibble.desktop.channels.ChannelsView;
@@ -8,7 +8,6 @@ import dibble.desktop.checks.ChecksView;
 import dibble.desktop.controls.ControlsView;
 import dibble.desktop.gear.GearView;
 import dibble.desktop.help.FirstMinutesStrip;
-import dibble.desktop.help.HelpTopic;
 import dibble.desktop.help.HelpView;
 import dibble.desktop.keys.KeysView;
 import dibble.desktop.levels.LevelsView;
@@ -21,14 +20,29 @@ import dibble.desktop.settings.SettingsView;
 import dibble.desktop.sheet.SheetView;
 import dibble.desktop.sounds.SoundsView;
 import dibble.desktop.takes.TakesView;
-import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.JobBar;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.NoteField;
-import dibble.desktop.ui.SystemTheme;
+import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.Watch;
+import dibble.presentation.FileKind;
+import dibble.presentation.Prompter;
+import dibble.presentation.Subscription;
+import dibble.presentation.SystemTheme;
+import dibble.presentation.app.Doorbell;
+import dibble.presentation.app.Exports;
+import dibble.presentation.app.MidiFiles;
+import dibble.presentation.app.NamesFiles;
+import dibble.presentation.app.Notices;
+import dibble.presentation.app.Page;
+import dibble.presentation.app.PathQuestions;
+import dibble.presentation.app.Recovery;
+import dibble.presentation.app.SessionFiles;
+import dibble.presentation.app.SetFiles;
+import dibble.presentation.app.SheetFiles;
+import dibble.presentation.help.HelpTopic;
 import dibble.user.Memory;
 import dibble.user.Settings;
 import java.nio.file.Path;
@@ -47,7 +61,6 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** The frame: session, views, transport, scene and silence at the top; the live line at the foot. */
 public final class MainWindow extends BorderPane {
@@ -75,7 +88,7 @@ public final class MainWindow extends BorderPane {
     private Runnable showLog = () -> {};
     private volatile Doorbell bell;
     private Runnable raises = () -> {};
-    private Subscription open = Subscription.EMPTY;
+    private Subscription open = Subscription.NONE;
 
     /** @param quit closes the window for good */
     public MainWindow(Workbench workbench, Runnable quit) {
@@ -84,12 +97,12 @@ public final class MainWindow extends BorderPane {
         setMinWidth(0);
         this.workbench = workbench;
         desk = workbench.desk();
-        PathQuestions questions = new PathQuestions(desk);
+        PathQuestions questions = new PathQuestions(desk.context());
         files = new SessionFiles(workbench, questions, quit);
-        sounds = new SoundFiles(desk, workbench.audio(), files, questions);
-        Exports exports = new Exports(desk, files, questions);
-        sheets = new SheetFiles(desk, files, questions, exports);
-        names = new NamesFiles(desk, files, questions, exports);
+        sounds = new SoundFiles(desk, workbench.sound(), files, questions);
+        Exports exports = new Exports(desk.context(), files, questions);
+        sheets = new SheetFiles(desk.context(), files, questions, exports);
+        names = new NamesFiles(desk.context(), files, questions, exports);
         sets = new SetFiles(workbench, files, questions, exports);
         recovery = new Recovery(workbench, files);
         pages = pages();
@@ -104,7 +117,7 @@ public final class MainWindow extends BorderPane {
         });
         perform.setMinWidth(USE_PREF_SIZE);
         live = new LiveLine(desk, perform);
-        midi = new MidiFiles(desk, files, questions, exports);
+        midi = new MidiFiles(desk.context(), files, questions, exports);
         commands = new CommandList(desk.commands());
         minutes = new FirstMinutesStrip(desk, page -> pages.show(Page.valueOf(page)));
         evening = new SetStrip(sets, () -> pages.show(Page.SET));
@@ -199,13 +212,13 @@ public final class MainWindow extends BorderPane {
     /** Opens a session, a set or a file of sounds, imports a MIDI file. @return whether it is any of these, by its name */
     private boolean take(Path path) {
         String name = String.valueOf(path.getFileName()).toLowerCase(Locale.ROOT);
-        if (PathQuestions.Kind.MIDI.has(name)) {
+        if (FileKind.MIDI.has(name)) {
             midi.bringIn(path, () -> {});
-        } else if (PathQuestions.Kind.SOUNDS.has(name)) {
+        } else if (FileKind.SOUNDS.has(name)) {
             sounds.bringIn(path, () -> pages.show(Page.SOUNDS));
-        } else if (PathQuestions.Kind.SESSION.has(name)) {
+        } else if (FileKind.SESSION.has(name)) {
             files.openAsked(path);
-        } else if (PathQuestions.Kind.SET.has(name)) {
+        } else if (FileKind.SET.has(name)) {
             sets.open(path, () -> pages.show(Page.SET));
         } else {
             return false;
@@ -224,7 +237,7 @@ public final class MainWindow extends BorderPane {
         open = Subscription.combine(
                 desk.pulse().whileSo(workbench::isMoving),
                 desk.pulse().each(this::read),
-                desk.preferences().property().subscribe(settings -> obey(settings)),
+                desk.preferences().follow(settings -> obey(settings)),
                 // A field for a note takes the next key that is pressed while it has the focus.
                 desk.live().onKey((source, key, velocity) -> {
                     if (focused() instanceof NoteField field) {
@@ -234,7 +247,7 @@ public final class MainWindow extends BorderPane {
                 pages.page().subscribe(page -> {
                     live.followMoves(page == Page.CONTROLS);
                     watch.stale();
-                }),
+                })::unsubscribe,
                 watch.open(),
                 Light.within(desk, pages),
                 job.open(),
@@ -279,7 +292,7 @@ public final class MainWindow extends BorderPane {
         desk.ask()
                 .ask(
                         say("first-minutes.welcome-to-dibble-would-you"),
-                        List.of(new AskBar.Answer(say("first-minutes.start"), this::firstMinutes)),
+                        List.of(new Prompter.Answer(say("first-minutes.start"), this::firstMinutes)),
                         say("first-minutes.not-now"));
     }
 
@@ -363,7 +376,7 @@ public final class MainWindow extends BorderPane {
     }
 
     private void obey(Settings settings) {
-        desk.theme().paletteProperty().set(SystemTheme.palette(settings.theme()));
+        desk.theme().paletteProperty().set(Palette.of(settings.theme()));
         desk.document().setMostBytes((long) settings.undoMegabytes() << 20);
         desk.studio().setBacklog(TimeUnit.MINUTES.toNanos(settings.backlogMinutes()));
         workbench.chooseAudio(settings);

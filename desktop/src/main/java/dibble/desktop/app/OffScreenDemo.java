@@ -1,6 +1,6 @@
 package dibble.desktop.app;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.Desk;
@@ -8,6 +8,9 @@ import dibble.disk.AtomicFile;
 import dibble.disk.SessionFile;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
+import dibble.presentation.Subscription;
+import dibble.presentation.app.MidiFiles;
+import dibble.presentation.app.Page;
 import dibble.recording.Track;
 import dibble.session.Session;
 import dibble.studio.Transport;
@@ -23,7 +26,6 @@ import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.Scene;
 import javafx.scene.image.WritableImage;
-import javafx.util.Subscription;
 import javax.imageio.ImageIO;
 
 /**
@@ -47,7 +49,7 @@ final class OffScreenDemo {
     private final Scene scene;
     private final Path folder;
     private final Deque<Step> steps = new ArrayDeque<>();
-    private Subscription pulse = Subscription.EMPTY;
+    private Subscription pulse = Subscription.NONE;
 
     OffScreenDemo(Workbench workbench, MainWindow window, Scene scene, Path folder) {
         this.workbench = workbench;

@@ -3,10 +3,12 @@ package dibble.desktop.app;
 import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.sounds.SoundsView;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Places;
 import dibble.desktop.ui.View;
 import dibble.edits.ControlEdits;
 import dibble.gear.PartRef;
+import dibble.presentation.Places;
+import dibble.presentation.Subscription;
+import dibble.presentation.app.Page;
 import dibble.routing.Scene;
 import java.util.EnumMap;
 import java.util.Map;
@@ -16,7 +18,6 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.scene.Node;
 import javafx.scene.layout.StackPane;
-import javafx.util.Subscription;
 
 /** The views, of which one is shown at a time, made when they are first shown; and the way from a word to its thing. */
 final class Pages extends StackPane {
@@ -24,7 +25,7 @@ final class Pages extends StackPane {
     private final Map<Page, Supplier<? extends Node>> makers = new EnumMap<>(Page.class);
     private final Map<Page, Node> views = new EnumMap<>(Page.class);
     private final ReadOnlyObjectWrapper<Page> page = new ReadOnlyObjectWrapper<>();
-    private Subscription open = Subscription.EMPTY;
+    private Subscription open = Subscription.NONE;
 
     /** The view to which scenes and checks lead back. */
     private Page before = Page.KEYS;
@@ -74,7 +75,7 @@ final class Pages extends StackPane {
 
     void close() {
         open.unsubscribe();
-        open = Subscription.EMPTY;
+        open = Subscription.NONE;
     }
 
     /** Shows a thing of the session in the view that it belongs to. */

@@ -1,11 +1,11 @@
 package dibble.desktop.app;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.presentation.Choice;
 import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;

@@ -1,9 +1,10 @@
 package dibble.desktop.app;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.presentation.app.SessionFiles;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;

@@ -1,9 +1,8 @@
 package dibble.desktop.app;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Listening;
 import dibble.edits.StripEdits;
 import dibble.gear.PartRef;
 import dibble.gear.SoundFile;
@@ -14,12 +13,16 @@ import dibble.levels.SoundPlan;
 import dibble.levels.StripPlan;
 import dibble.midi.ShortMessage;
 import dibble.ports.OutputPort;
+import dibble.presentation.FileKind;
+import dibble.presentation.Listening;
+import dibble.presentation.app.PathQuestions;
+import dibble.presentation.app.SessionFiles;
 import dibble.session.Kept;
-import dibble.sound.AudioEngine;
 import dibble.sound.Bounce;
 import dibble.sound.Preset;
 import dibble.sound.SoundBank;
 import dibble.sound.SoundBankException;
+import dibble.sound.SoundEngine;
 import dibble.sound.SoundLibrary;
 import dibble.time.Clock;
 import java.io.IOException;
@@ -38,7 +41,7 @@ final class SoundFiles implements Listening {
     private static final Duration NOTE = Duration.millis(700);
 
     private final Desk desk;
-    private final AudioEngine audio;
+    private final SoundEngine audio;
     private final PathQuestions questions;
     private final SessionFiles files;
     private final PauseTransition end = new PauseTransition(NOTE);
@@ -51,8 +54,7 @@ final class SoundFiles implements Listening {
     private StripPlan listened;
     private int sounding = -1;
 
-    /** @param audio what sounds; null where nothing does */
-    SoundFiles(Desk desk, AudioEngine audio, SessionFiles files, PathQuestions questions) {
+    SoundFiles(Desk desk, SoundEngine audio, SessionFiles files, PathQuestions questions) {
         this.desk = desk;
         this.audio = audio;
         this.files = files;
@@ -90,7 +92,7 @@ final class SoundFiles implements Listening {
     }
 
     private void followPlan() {
-        if (audio != null) {
+        if (audio.isHere()) {
             SoundPlan plan = SoundPlan.of(desk.session(), desk.performance());
             if (listened != null) {
                 List<StripPlan> strips = new ArrayList<>(plan.strips());
@@ -108,7 +110,7 @@ final class SoundFiles implements Listening {
 
     @Override
     public void listen(String file, Preset preset, int key) {
-        if (audio == null) {
+        if (!audio.isHere()) {
             return;
         }
         letGo();
@@ -145,11 +147,7 @@ final class SoundFiles implements Listening {
     /** Asks for a file of sounds. */
     void open() {
         questions.askToRead(
-                PathQuestions.Kind.SOUNDS,
-                say("sound-files.open"),
-                files.folder(),
-                say("sound-files.open-verb"),
-                this::bringIn);
+                FileKind.SOUNDS, say("sound-files.open"), files.folder(), say("sound-files.open-verb"), this::bringIn);
     }
 
     /** Opens a file of sounds for this session. @param done run where it could be read */
@@ -194,7 +192,7 @@ final class SoundFiles implements Listening {
             return;
         }
         questions.askToWrite(
-                PathQuestions.Kind.FOLDER,
+                FileKind.FOLDER,
                 say("sound-files.export"),
                 files.exportFolder().resolve(say("sound-files.folder", files.fileName())),
                 say("midi-files.export"),

@@ -1,8 +1,10 @@
 package dibble.desktop.app;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Desk;
+import dibble.presentation.app.Page;
+import dibble.presentation.app.SessionFiles;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;

@@ -1,9 +1,10 @@
 package dibble.desktop.app;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.presentation.app.TransportWords;
 import dibble.studio.Studio;
 import dibble.studio.Transport;
 import javafx.css.PseudoClass;

@@ -1,13 +1,16 @@
 package dibble.desktop.app;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.help.HelpTopic;
 import dibble.desktop.live.LiveLine;
 import dibble.desktop.scenes.ScenesView;
-import dibble.desktop.sets.SetActions;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
+import dibble.presentation.app.MidiFiles;
+import dibble.presentation.app.Page;
+import dibble.presentation.app.SessionFiles;
+import dibble.presentation.help.HelpTopic;
+import dibble.presentation.sets.SetActions;
 import dibble.user.Settings;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,8 +1,7 @@
 package dibble.desktop.channels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
@@ -12,6 +11,9 @@ import dibble.desktop.ui.Watch;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.presentation.Prompter;
+import dibble.presentation.Subscription;
+import dibble.presentation.channels.ChannelsPresenter;
 import dibble.routing.Target;
 import dibble.session.ChannelChart;
 import dibble.session.ChannelChart.Arrival;
@@ -38,7 +40,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** What arrives on which channel, and what plays it: ribbons from channels of sources to parts. */
 public final class ChannelsView extends BorderPane implements View {
@@ -60,7 +61,7 @@ public final class ChannelsView extends BorderPane implements View {
     private Arrival picked;
     private String besideZone;
 
-    /** What had been heard when it was looked last: {@link dibble.desktop.ui.LiveState#count}. */
+    /** What had been heard when it was looked last: {@link dibble.presentation.LiveState#count}. */
     private long heardAt;
 
     private final Watch watch;
@@ -311,7 +312,7 @@ public final class ChannelsView extends BorderPane implements View {
         desk.ask()
                 .tell(
                         say("channels-view.layered-with-2", said, String.join(", ", already)),
-                        new AskBar.Answer(say("channels-view.split-instead-press-the-split"), () -> {
+                        new Prompter.Answer(say("channels-view.split-instead-press-the-split"), () -> {
                             besideZone = zone;
                             tell(say(
                                     "channels-view.press-the-lowest-key-for", SessionWords.target(to, desk.session())));

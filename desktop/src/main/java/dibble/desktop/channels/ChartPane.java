@@ -1,15 +1,16 @@
 package dibble.desktop.channels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
-import dibble.desktop.ui.Places;
-import dibble.desktop.ui.Words;
 import dibble.midi.ChannelSet;
+import dibble.presentation.Places;
+import dibble.presentation.Words;
+import dibble.presentation.channels.ChannelsPresenter;
 import dibble.routing.ControlKind;
 import dibble.routing.Zone;
 import dibble.session.ChannelChart;

@@ -1,12 +1,13 @@
 package dibble.desktop.channels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Light;
-import dibble.desktop.ui.Places;
 import dibble.gear.Instrument;
+import dibble.presentation.Places;
+import dibble.presentation.channels.ChannelsPresenter;
 import dibble.routing.Zone;
 import dibble.session.ChannelChart;
 import dibble.session.ChannelChart.Arrival;

@@ -1,13 +1,14 @@
 package dibble.desktop.channels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Question;
 import dibble.edits.Plant;
 import dibble.gear.PartRef;
+import dibble.presentation.Choice;
+import dibble.presentation.channels.ChannelsPresenter;
 import dibble.session.ChannelChart;
 import dibble.session.ChannelChart.Arrival;
 import java.util.List;

@@ -1,6 +1,6 @@
 package dibble.desktop.channels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Spoken;

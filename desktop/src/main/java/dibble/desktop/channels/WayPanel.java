@@ -1,13 +1,14 @@
 package dibble.desktop.channels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.NoteField;
-import dibble.desktop.ui.Places;
 import dibble.midi.Range;
+import dibble.presentation.Places;
+import dibble.presentation.channels.ChannelsPresenter;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.SessionWords;

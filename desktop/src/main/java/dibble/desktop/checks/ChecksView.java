@@ -1,16 +1,17 @@
 package dibble.desktop.checks;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.checks.Checks;
 import dibble.checks.Finding;
 import dibble.checks.Level;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Places;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
-import dibble.desktop.ui.Words;
+import dibble.presentation.Places;
+import dibble.presentation.Subscription;
+import dibble.presentation.Words;
 import dibble.session.Settled;
 import dibble.studio.Loop;
 import java.util.ArrayList;
@@ -26,7 +27,6 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** What the checks find: each with what comes of it, where it is, and what mends it. */
 public final class ChecksView extends BorderPane implements View {

@@ -1,14 +1,15 @@
 package dibble.desktop.controls;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
-import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.Spoken;
+import dibble.presentation.LiveState;
+import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.ControlMap;
 import dibble.session.SessionWords;
 import java.util.ArrayList;

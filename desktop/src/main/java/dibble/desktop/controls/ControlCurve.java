@@ -1,11 +1,12 @@
 package dibble.desktop.controls;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.CurveEditor;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.PartColours;
+import dibble.presentation.LiveState;
+import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import java.util.ArrayList;

@@ -1,13 +1,14 @@
 package dibble.desktop.controls;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.edits.ControlEdits;
 import dibble.midi.ChannelSet;
+import dibble.presentation.Choices;
+import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;

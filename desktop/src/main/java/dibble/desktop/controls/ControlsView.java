@@ -1,12 +1,14 @@
 package dibble.desktop.controls;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
+import dibble.presentation.Subscription;
+import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.ControlMap;
 import dibble.session.SessionWords;
 import java.util.ArrayList;
@@ -22,7 +24,6 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** What knobs, pedals and sliders do: a card for each control map that holds now, the selected one at the right. */
 public final class ControlsView extends BorderPane implements View {

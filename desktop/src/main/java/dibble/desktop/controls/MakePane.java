@@ -1,16 +1,17 @@
 package dibble.desktop.controls;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Question;
 import dibble.desktop.ui.Turning;
 import dibble.edits.ControlEdits;
 import dibble.gear.PartRef;
 import dibble.midi.ControllerNames;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.session.SessionWords;

@@ -1,12 +1,13 @@
 package dibble.desktop.controls;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.presentation.Choice;
+import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;

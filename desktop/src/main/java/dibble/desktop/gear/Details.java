@@ -1,6 +1,6 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
@@ -10,6 +10,8 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
+import dibble.presentation.gear.GearPresenter;
+import dibble.presentation.gear.NamesActions;
 import dibble.session.ShelfItem;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,6 +1,6 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
@@ -8,6 +8,7 @@ import dibble.desktop.ui.Desk;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.presentation.gear.GearPresenter;
 import dibble.session.Session;
 import dibble.time.Clock;
 import java.util.ArrayList;

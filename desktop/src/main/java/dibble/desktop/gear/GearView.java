@@ -1,6 +1,6 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
@@ -9,6 +9,9 @@ import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.edits.StartingPoint;
+import dibble.presentation.Subscription;
+import dibble.presentation.gear.GearPresenter;
+import dibble.presentation.gear.NamesActions;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -27,7 +30,6 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** Gear: who plays, what sounds, on which port and channel. */
 public final class GearView extends BorderPane implements View {
@@ -75,8 +77,8 @@ public final class GearView extends BorderPane implements View {
                 () -> desk.preferences().get().hiddenPorts());
         watch = desk.watch(this::show)
                 .each(this::follow)
-                .with(() -> desk.selection().part().subscribe(this::turnToDetails))
-                .with(() -> desk.selection().instrument().subscribe(this::turnToDetails))
+                .with(() -> desk.selection().part().follow(this::turnToDetails))
+                .with(() -> desk.selection().instrument().follow(this::turnToDetails))
                 .with(() -> desk.live().onKey((source, key, velocity) -> found(source)))
                 .with(() -> this::leave);
         cards = new GearCards(desk, presenter, watch::stale, this::beginnings);

@@ -1,15 +1,16 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Words;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.midi.PortId;
+import dibble.presentation.Words;
+import dibble.presentation.gear.GearPresenter;
 import dibble.programs.OwnPorts;
 import dibble.routing.Routing;
 import dibble.session.SessionWords;

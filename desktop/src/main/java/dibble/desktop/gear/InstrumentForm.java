@@ -1,13 +1,14 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.gear.Instrument;
 import dibble.gear.Receives;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.gear.GearPresenter;
 import dibble.programs.OwnPorts;
 import java.util.LinkedHashSet;
 import java.util.List;

@@ -1,11 +1,12 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Turning;
 import dibble.gear.SequencerLane;
 import dibble.gear.Source;
+import dibble.presentation.gear.GearPresenter;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.control.Button;

@@ -1,12 +1,14 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Form;
 import dibble.gear.Instrument;
 import dibble.gear.SoundNames;
+import dibble.presentation.Choice;
+import dibble.presentation.gear.GearPresenter;
+import dibble.presentation.gear.NamesActions;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.control.Button;

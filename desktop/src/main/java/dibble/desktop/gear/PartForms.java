@@ -1,17 +1,18 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Places;
-import dibble.desktop.ui.Programs;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.Places;
+import dibble.presentation.Programs;
+import dibble.presentation.gear.GearPresenter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BiFunction;

@@ -1,6 +1,6 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
@@ -9,10 +9,11 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Spoken;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.presentation.Places;
+import dibble.presentation.gear.GearPresenter;
 import dibble.routing.Routing;
 import dibble.session.SessionWords;
 import java.util.List;

@@ -1,6 +1,6 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Planting;
@@ -8,6 +8,7 @@ import dibble.edits.Plant;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.gear.StripRef;
+import dibble.presentation.gear.GearPresenter;
 import dibble.routing.Zone;
 import java.util.List;
 import java.util.Optional;

@@ -1,12 +1,12 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Programs;
 import dibble.gear.PartRef;
+import dibble.presentation.Choice;
+import dibble.presentation.Programs;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;

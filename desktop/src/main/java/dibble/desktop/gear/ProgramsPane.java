@@ -1,11 +1,11 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.OtherPrograms;
 import dibble.jack.ServerState;
+import dibble.presentation.OtherPrograms;
 import dibble.programs.Cables;
 import dibble.programs.NotesPort;
 import dibble.programs.OwnPorts;

@@ -1,14 +1,15 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.files.IoWords;
 import dibble.gear.Instrument;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.gear.GearPresenter;
 import dibble.session.ShelfItem;
 import dibble.user.GearShelf;
 import java.util.ArrayList;

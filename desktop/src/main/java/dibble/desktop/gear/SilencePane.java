@@ -1,12 +1,13 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.checks.Mend;
 import dibble.checks.SilenceTest;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Question;
+import dibble.presentation.gear.SilencePresenter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

@@ -1,6 +1,6 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
@@ -9,15 +9,16 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.Light;
-import dibble.desktop.ui.LiveState;
-import dibble.desktop.ui.Piano;
-import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Spoken;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
+import dibble.presentation.LiveState;
+import dibble.presentation.Piano;
+import dibble.presentation.Places;
+import dibble.presentation.gear.GearPresenter;
 import dibble.session.SessionWords;
 import dibble.standins.PatternSequencer;
 import java.util.ArrayList;

@@ -1,15 +1,16 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.gear.GearPresenter;
 import java.util.EnumSet;
 import java.util.LinkedHashSet;
 import java.util.Locale;

@@ -1,10 +1,11 @@
 package dibble.desktop.gear;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Words;
+import dibble.presentation.Prompter;
+import dibble.presentation.Words;
+import dibble.presentation.gear.GearPresenter;
 import java.util.function.Consumer;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -52,7 +53,7 @@ final class WhichOne extends ToggleButton {
             desk.ask()
                     .tell(
                             say("which-one.was-played-but-no-source", Words.portInList(port, desk.session())),
-                            new AskBar.Answer(
+                            new Prompter.Answer(
                                     say("which-one.add-source"), () -> shower.accept(presenter.addSourceOn(port))));
         }
     }

@@ -1,11 +1,12 @@
 package dibble.desktop.help;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.demo.FirstMinutes;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Watch;
+import dibble.presentation.Subscription;
 import java.util.Map;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
@@ -15,7 +16,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /**
  * The first five minutes, in a strip above the views: what is to be done now, and that it was done. It takes nothing from
@@ -39,7 +39,7 @@ public final class FirstMinutesStrip extends HBox {
     private final Watch watch;
     private FirstMinutes steps = new FirstMinutes();
     private boolean begun;
-    private Subscription open = Subscription.EMPTY;
+    private Subscription open = Subscription.NONE;
 
     /** @param pages shows a view by its name */
     public FirstMinutesStrip(Desk desk, Consumer<String> pages) {
@@ -96,7 +96,7 @@ public final class FirstMinutesStrip extends HBox {
     /** Puts the strip away; what was done stays done. */
     public void leave() {
         open.unsubscribe();
-        open = Subscription.EMPTY;
+        open = Subscription.NONE;
         Cards.show(this, false);
     }
 

@@ -1,11 +1,13 @@
 package dibble.desktop.help;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
+import dibble.presentation.Subscription;
+import dibble.presentation.help.HelpTopic;
 import dibble.text.Parts;
 import dibble.text.Version;
 import java.util.EnumMap;
@@ -19,7 +21,6 @@ import javafx.scene.input.KeyCombination;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** Help: a page for each view, what to do where nothing sounds, our words, and what this is. */
 public final class HelpView extends BorderPane implements View {
@@ -109,6 +110,6 @@ public final class HelpView extends BorderPane implements View {
 
     @Override
     public Subscription open() {
-        return Subscription.EMPTY;
+        return Subscription.NONE;
     }
 }

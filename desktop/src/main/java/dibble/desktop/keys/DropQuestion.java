@@ -1,6 +1,6 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
@@ -8,6 +8,7 @@ import dibble.desktop.ui.NoteField;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.presentation.keys.KeysPresenter;
 import dibble.session.Session;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;

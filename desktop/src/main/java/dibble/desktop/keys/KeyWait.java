@@ -1,6 +1,6 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;

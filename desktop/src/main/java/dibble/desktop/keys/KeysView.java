@@ -1,6 +1,6 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
@@ -10,6 +10,10 @@ import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.Source;
 import dibble.midi.Range;
+import dibble.presentation.Subscription;
+import dibble.presentation.keys.KeysPresenter;
+import dibble.presentation.keys.NoteScale;
+import dibble.presentation.keys.NoteWindow;
 import dibble.routing.Zone;
 import dibble.session.SessionWords;
 import java.util.ArrayList;
@@ -24,7 +28,6 @@ import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** Sources under one another on one note ruler, their zones as bands, the sounds at the right. */
 public final class KeysView extends StackPane implements View {

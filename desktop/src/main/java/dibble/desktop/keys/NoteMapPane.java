@@ -1,12 +1,11 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
-import dibble.desktop.ui.Piano;
 import dibble.desktop.ui.StartAndStep;
 import dibble.edits.Plant;
 import dibble.gear.Part;
@@ -15,6 +14,8 @@ import dibble.gear.SourceKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
+import dibble.presentation.Piano;
+import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Zone;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,12 +1,13 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Palette;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
+import dibble.presentation.keys.NoteScale;
 import java.util.List;
 import java.util.Objects;
 import javafx.scene.canvas.Canvas;

@@ -4,6 +4,7 @@ import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.presentation.keys.KeysPresenter;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Point2D;

@@ -1,6 +1,6 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
@@ -9,12 +9,13 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Places;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.StripRef;
 import dibble.midi.GeneralMidi;
+import dibble.presentation.Places;
+import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Destination;
 import dibble.routing.Routing;
 import dibble.session.SessionWords;

@@ -1,20 +1,22 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.Light;
-import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Piano;
-import dibble.desktop.ui.Places;
-import dibble.desktop.ui.Words;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.Range;
+import dibble.presentation.LiveState;
+import dibble.presentation.Piano;
+import dibble.presentation.Places;
+import dibble.presentation.Words;
+import dibble.presentation.keys.KeysPresenter;
+import dibble.presentation.keys.NoteScale;
 import dibble.routing.Zone;
 import dibble.session.Session;
 import dibble.session.SessionWords;

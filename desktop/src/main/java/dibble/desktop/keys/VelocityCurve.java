@@ -1,11 +1,12 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.CurveEditor;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.PartColours;
 import dibble.midi.Range;
+import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Zone;
 import dibble.session.SessionWords;
 import java.util.List;

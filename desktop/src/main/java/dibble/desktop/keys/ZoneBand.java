@@ -1,6 +1,6 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
@@ -8,10 +8,12 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Spoken;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
+import dibble.presentation.Places;
+import dibble.presentation.keys.KeysPresenter;
+import dibble.presentation.keys.NoteScale;
 import dibble.routing.Zone;
 import dibble.session.SessionWords;
 import java.util.ArrayList;
@@ -126,7 +128,8 @@ final class ZoneBand extends Pane {
                 Cards.item(
                         "context-delete",
                         say("common.delete"),
-                        () -> presenter.deleteAll(List.copyOf(desk.selection().zones()))));
+                        () -> presenter.deleteAll(
+                                List.copyOf(desk.selection().zones().get()))));
     }
 
     Zone zone() {
@@ -363,7 +366,7 @@ final class ZoneBand extends Pane {
                 }
             }
             case DELETE, BACK_SPACE ->
-                presenter.deleteAll(List.copyOf(desk.selection().zones()));
+                presenter.deleteAll(List.copyOf(desk.selection().zones().get()));
             case LEFT -> nudge(event, -step);
             case RIGHT -> nudge(event, step);
             case ENTER, F2 -> {
@@ -390,7 +393,9 @@ final class ZoneBand extends Pane {
             change = keys -> KeysPresenter.moved(keys, semitones);
         }
         presenter.changeAll(
-                say("edit.keys"), List.copyOf(desk.selection().zones()), it -> it.withKeys(change.apply(it.keys())));
+                say("edit.keys"),
+                List.copyOf(desk.selection().zones().get()),
+                it -> it.withKeys(change.apply(it.keys())));
     }
 
     private void rename() {

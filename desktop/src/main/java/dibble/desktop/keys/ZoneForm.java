@@ -1,13 +1,14 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.gear.PartRef;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;

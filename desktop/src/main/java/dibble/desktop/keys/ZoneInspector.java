@@ -1,6 +1,6 @@
 package dibble.desktop.keys;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
@@ -12,6 +12,7 @@ import dibble.midi.EventKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
+import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Routing;
 import dibble.routing.Zone;
 import dibble.session.SessionWords;

@@ -1,13 +1,14 @@
 package dibble.desktop.levels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Question;
 import dibble.desktop.ui.Turning;
 import dibble.gear.PartRef;
 import dibble.gear.StripRef;
+import dibble.presentation.Choice;
+import dibble.presentation.levels.LevelsPresenter;
 import dibble.sound.Bounce;
 import dibble.user.Settings;
 import java.util.List;

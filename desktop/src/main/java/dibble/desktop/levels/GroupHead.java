@@ -1,10 +1,11 @@
 package dibble.desktop.levels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.gear.Effects;
 import dibble.gear.Instrument;
+import dibble.presentation.levels.LevelsPresenter;
 import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.Node;

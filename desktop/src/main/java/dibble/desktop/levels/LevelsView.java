@@ -1,9 +1,7 @@
 package dibble.desktop.levels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.levels.LevelsPresenter.Group;
-import dibble.desktop.levels.LevelsPresenter.Row;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
@@ -11,6 +9,10 @@ import dibble.desktop.ui.Planting;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.StripRef;
+import dibble.presentation.Subscription;
+import dibble.presentation.levels.LevelsPresenter;
+import dibble.presentation.levels.LevelsPresenter.Group;
+import dibble.presentation.levels.LevelsPresenter.Row;
 import dibble.sound.Bounce;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -28,7 +30,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** Every sound on its own strip: how loud, where, with how much of the effects, and where it comes out. */
 public final class LevelsView extends BorderPane implements View {

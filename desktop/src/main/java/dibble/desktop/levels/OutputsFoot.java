@@ -1,10 +1,11 @@
 package dibble.desktop.levels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.LevelBar;
+import dibble.presentation.levels.LevelsPresenter;
 import dibble.sound.Meters;
 import dibble.user.Settings;
 import java.util.ArrayList;

@@ -1,6 +1,6 @@
 package dibble.desktop.levels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Slide;
 import javafx.scene.layout.Region;

@@ -1,22 +1,23 @@
 package dibble.desktop.levels;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.levels.LevelsPresenter.Row;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Decibels;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.LevelBar;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Slide;
 import dibble.desktop.ui.Spoken;
 import dibble.gear.Loudness;
 import dibble.gear.Strip;
+import dibble.presentation.Decibels;
+import dibble.presentation.Places;
+import dibble.presentation.levels.LevelsPresenter;
+import dibble.presentation.levels.LevelsPresenter.Row;
 import dibble.session.SessionWords;
 import dibble.sound.Meters;
 import java.util.ArrayList;

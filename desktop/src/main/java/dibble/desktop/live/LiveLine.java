@@ -1,14 +1,12 @@
 package dibble.desktop.live;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
-import dibble.desktop.ui.LiveState;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Piano;
 import dibble.desktop.ui.Watch;
 import dibble.gear.Part;
 import dibble.gear.Source;
@@ -16,6 +14,10 @@ import dibble.gear.SourceKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
+import dibble.presentation.LiveState;
+import dibble.presentation.Piano;
+import dibble.presentation.Subscription;
+import dibble.presentation.live.Sentence;
 import dibble.routing.Zone;
 import dibble.session.SessionWords;
 import dibble.time.Clock;
@@ -34,7 +36,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import javafx.util.Subscription;
 
 /** The live line: what was just played, in one sentence, and the keyboard of the selected source to play. */
 public final class LiveLine extends VBox {
@@ -69,7 +70,7 @@ public final class LiveLine extends VBox {
         this.desk = desk;
         watch = desk.watch(this::show)
                 .each(this::follow)
-                .with(() -> desk.selection().source().subscribe(this::hold));
+                .with(() -> desk.selection().source().follow(this::hold));
         getStyleClass().add("live-line");
         setId("live-line");
         sentence.getStyleClass().add("sentence");

@@ -1,16 +1,17 @@
 package dibble.desktop.live;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.midi.EventKind;
 import dibble.midi.HeardMessage;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.live.PassedRows;
 import dibble.studio.Passed;
 import java.time.ZoneId;
 import java.util.List;

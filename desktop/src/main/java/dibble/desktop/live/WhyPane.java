@@ -1,17 +1,18 @@
 package dibble.desktop.live;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.LiveState;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.midi.HeardMessage;
 import dibble.midi.MessageText;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.LiveState;
+import dibble.presentation.live.Why;
 import dibble.studio.Loop;
 import java.util.ArrayList;
 import java.util.HashMap;

@@ -1,11 +1,12 @@
 package dibble.desktop.notes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Turning;
 import dibble.edits.Arrangement;
+import dibble.presentation.notes.NotesPresenter;
 import dibble.recording.Track;
 import dibble.studio.RecordOptions;
 import dibble.time.Marker;

@@ -1,12 +1,13 @@
 package dibble.desktop.notes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Jobs;
 import dibble.edits.NoteEdits.Edited;
 import dibble.notes.Changed;
+import dibble.presentation.Jobs;
+import dibble.presentation.notes.NotesPresenter;
 import dibble.session.Session;
 import dibble.time.TempoMap;
 import java.util.Objects;

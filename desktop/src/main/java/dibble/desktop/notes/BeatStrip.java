@@ -1,6 +1,6 @@
 package dibble.desktop.notes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
@@ -9,6 +9,7 @@ import dibble.edits.NoteEdits.Edited;
 import dibble.edits.Retiming;
 import dibble.notes.BeatFinder;
 import dibble.notes.Changed;
+import dibble.presentation.notes.NotesPresenter;
 import dibble.recording.ClipIndex;
 import dibble.recording.Track;
 import dibble.session.Session;

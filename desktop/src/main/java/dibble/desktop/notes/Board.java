@@ -1,6 +1,9 @@
 package dibble.desktop.notes;
 
-import dibble.desktop.ui.TimeScale;
+import dibble.presentation.TimeScale;
+import dibble.presentation.notes.Geometry;
+import dibble.presentation.notes.NotesPresenter;
+import dibble.presentation.notes.Sheet;
 import dibble.recording.ClipIndex;
 import java.util.List;
 import java.util.Optional;

@@ -1,15 +1,16 @@
 package dibble.desktop.notes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Turning;
 import dibble.edits.NoteEdits;
 import dibble.edits.NoteEdits.Edited;
 import dibble.notes.NoteChange;
+import dibble.presentation.Choice;
+import dibble.presentation.notes.NotesPresenter;
 import dibble.session.Session;
 import dibble.time.TempoMap;
 import java.util.ArrayList;

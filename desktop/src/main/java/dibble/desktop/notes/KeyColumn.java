@@ -4,6 +4,8 @@ import dibble.desktop.ui.Palette;
 import dibble.gear.Part;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
+import dibble.presentation.notes.Geometry;
+import dibble.presentation.notes.KeyRows;
 import dibble.session.SessionWords;
 import java.util.List;
 import java.util.function.IntConsumer;

@@ -1,9 +1,14 @@
 package dibble.desktop.notes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
+import dibble.presentation.notes.Held;
+import dibble.presentation.notes.KeyRows;
+import dibble.presentation.notes.NotesPresenter;
+import dibble.presentation.notes.Selected;
+import dibble.presentation.notes.Sheet;
 import dibble.recording.ClipIndex;
 import java.util.BitSet;
 import java.util.Map;

@@ -1,9 +1,13 @@
 package dibble.desktop.notes;
 
 import dibble.desktop.ui.Palette;
-import dibble.desktop.ui.TimeScale;
 import dibble.midi.NoteNames;
 import dibble.notes.Grid;
+import dibble.presentation.TimeScale;
+import dibble.presentation.notes.Geometry;
+import dibble.presentation.notes.Held;
+import dibble.presentation.notes.KeyRows;
+import dibble.presentation.notes.Sheet;
 import dibble.recording.ClipIndex;
 import dibble.time.TempoMap;
 import java.util.Arrays;

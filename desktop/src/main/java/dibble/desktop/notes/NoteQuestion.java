@@ -2,6 +2,7 @@ package dibble.desktop.notes;
 
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Question;
+import dibble.presentation.notes.NotesPresenter;
 import java.util.function.BiFunction;
 
 /** A question about notes, asked in a line below the names of their tracks. */

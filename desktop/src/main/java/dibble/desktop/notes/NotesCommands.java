@@ -1,8 +1,10 @@
 package dibble.desktop.notes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Command;
+import dibble.presentation.notes.NotesPresenter;
+import dibble.presentation.notes.Selecting;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BooleanSupplier;

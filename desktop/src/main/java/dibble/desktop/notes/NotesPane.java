@@ -1,12 +1,10 @@
 package dibble.desktop.notes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Below;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
@@ -15,11 +13,17 @@ import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Question;
-import dibble.desktop.ui.TimeScale;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.notes.Grid;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.TimeScale;
+import dibble.presentation.notes.Geometry;
+import dibble.presentation.notes.KeyRows;
+import dibble.presentation.notes.NotesPresenter;
+import dibble.presentation.notes.Sheet;
 import dibble.recording.Track;
 import dibble.session.SessionWords;
 import dibble.studio.Transport;

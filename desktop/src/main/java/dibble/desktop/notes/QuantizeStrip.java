@@ -1,10 +1,8 @@
 package dibble.desktop.notes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.Turning;
@@ -14,6 +12,9 @@ import dibble.notes.Feel;
 import dibble.notes.Grid;
 import dibble.notes.NoteFunction;
 import dibble.notes.Quantize;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.notes.NotesPresenter;
 import dibble.recording.ClipIndex;
 import dibble.recording.Track;
 import dibble.session.Session;

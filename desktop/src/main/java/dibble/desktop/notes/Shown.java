@@ -1,6 +1,7 @@
 package dibble.desktop.notes;
 
 import dibble.gear.Part;
+import dibble.presentation.notes.Sheet;
 import dibble.recording.Track;
 import java.util.BitSet;
 import javafx.scene.paint.Color;

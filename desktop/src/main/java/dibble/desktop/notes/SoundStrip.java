@@ -1,10 +1,8 @@
 package dibble.desktop.notes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.edits.NoteEdits;
@@ -13,6 +11,9 @@ import dibble.edits.NoteMoves;
 import dibble.gear.PartRef;
 import dibble.notes.ByHand;
 import dibble.notes.Changed;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.notes.NotesPresenter;
 import dibble.recording.Sorting;
 import dibble.recording.Track;
 import dibble.routing.Routing;

@@ -1,8 +1,9 @@
 package dibble.desktop.notes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Palette;
+import dibble.presentation.notes.Sheet;
 import dibble.recording.ClipIndex;
 import java.util.BitSet;
 import java.util.HashMap;

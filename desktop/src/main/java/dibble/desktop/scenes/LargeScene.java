@@ -1,8 +1,9 @@
 package dibble.desktop.scenes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.presentation.scenes.ScenesPresenter;
 import dibble.routing.Scene;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;

@@ -1,11 +1,12 @@
 package dibble.desktop.scenes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Spoken;
+import dibble.presentation.scenes.ScenesPresenter;
 import dibble.routing.Scene;
 import java.util.List;
 import javafx.css.PseudoClass;

@@ -1,16 +1,17 @@
 package dibble.desktop.scenes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Programs;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Sound;
+import dibble.presentation.Choice;
+import dibble.presentation.Programs;
+import dibble.presentation.scenes.ScenesPresenter;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
 import dibble.session.SessionWords;

@@ -1,17 +1,19 @@
 package dibble.desktop.scenes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.Source;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.Subscription;
+import dibble.presentation.scenes.ScenesPresenter;
 import dibble.routing.Scene;
 import dibble.routing.SceneSwitch;
 import dibble.session.Session;
@@ -31,7 +33,6 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** Scenes in their order, what two of them differ in, and the selected one at the right; or the present one, large. */
 public final class ScenesView extends BorderPane implements View {

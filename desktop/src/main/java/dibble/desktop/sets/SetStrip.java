@@ -1,8 +1,10 @@
 package dibble.desktop.sets;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.presentation.Subscription;
+import dibble.presentation.sets.SetActions;
 import dibble.session.SessionSet;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -11,7 +13,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** Where in the set the evening is, in a strip above the views: what is on, what to think of, and what comes. */
 public final class SetStrip extends HBox {

@@ -1,11 +1,13 @@
 package dibble.desktop.sets;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
+import dibble.presentation.Subscription;
+import dibble.presentation.sets.SetActions;
 import dibble.session.SessionSet;
 import dibble.text.Texts;
 import java.util.ArrayList;
@@ -21,7 +23,6 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** The set: its sessions in their order, each with what to think of and its tempo. */
 public final class SetView extends BorderPane implements View {

@@ -1,15 +1,17 @@
 package dibble.desktop.settings;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Aside;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.jack.JackDevices;
 import dibble.midi.MiddleC;
+import dibble.presentation.Aside;
+import dibble.presentation.Choice;
+import dibble.presentation.Subscription;
+import dibble.presentation.settings.SettingsPresenter;
 import dibble.session.SessionWords;
 import dibble.user.Settings;
 import java.io.File;
@@ -32,7 +34,6 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** What is set once for all sessions; each choice holds at once. */
 public final class SettingsView extends BorderPane implements View {

@@ -1,9 +1,10 @@
 package dibble.desktop.sheet;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.presentation.sheet.SheetActions;
 import dibble.sheet.Comparison;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,16 +1,18 @@
 package dibble.desktop.sheet;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.paper.Pages;
 import dibble.paper.PaperSize;
 import dibble.paper.SheetPdf;
+import dibble.presentation.Choice;
+import dibble.presentation.Jobs;
+import dibble.presentation.Subscription;
+import dibble.presentation.sheet.SheetActions;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.sheet.Sheet;
@@ -34,7 +36,6 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** The routing sheet, page by page as it will be printed; beside it what has to be set on the gear. */
 public final class SheetView extends BorderPane implements View {

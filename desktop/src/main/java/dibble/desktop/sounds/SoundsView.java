@@ -1,19 +1,21 @@
 package dibble.desktop.sounds;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.sounds.SoundsPresenter.Bank;
-import dibble.desktop.sounds.SoundsPresenter.Sound;
-import dibble.desktop.ui.Aside;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Listening;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.PartRef;
+import dibble.presentation.Aside;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.Listening;
+import dibble.presentation.Subscription;
+import dibble.presentation.sounds.SoundsPresenter;
+import dibble.presentation.sounds.SoundsPresenter.Bank;
+import dibble.presentation.sounds.SoundsPresenter.Sound;
 import dibble.sound.Preset;
 import dibble.sound.SoundBank;
 import java.util.ArrayList;
@@ -35,7 +37,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** All sounds that a part can have: what is pointed at is heard, what is chosen is the part's. */
 public final class SoundsView extends BorderPane implements View {

@@ -1,16 +1,17 @@
 package dibble.desktop.takes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.takes.TakesPresenter.Again;
-import dibble.desktop.takes.TakesPresenter.Comparison;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.Question;
 import dibble.edits.TakeEdits;
 import dibble.gear.Part;
+import dibble.presentation.Jobs;
+import dibble.presentation.takes.TakesPresenter;
+import dibble.presentation.takes.TakesPresenter.Again;
+import dibble.presentation.takes.TakesPresenter.Comparison;
 import dibble.recording.Take;
 import dibble.routing.Routing;
 import dibble.session.Kept;

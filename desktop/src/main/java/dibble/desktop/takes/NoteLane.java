@@ -1,6 +1,7 @@
 package dibble.desktop.takes;
 
-import dibble.desktop.ui.TimeScale;
+import dibble.presentation.TimeScale;
+import dibble.presentation.takes.Strokes;
 import dibble.recording.NoteSpans;
 import dibble.system.AsyncValue;
 import dibble.system.Workers;

@@ -1,13 +1,14 @@
 package dibble.desktop.takes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
-import dibble.desktop.ui.Choices;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Turning;
 import dibble.notes.Grid;
+import dibble.presentation.Choice;
+import dibble.presentation.Choices;
+import dibble.presentation.takes.TakesPresenter;
 import dibble.recording.Onto;
 import dibble.session.SessionWords;
 import dibble.studio.RecordOptions;

@@ -1,7 +1,7 @@
 package dibble.desktop.takes;
 
 import dibble.desktop.ui.Palette;
-import dibble.desktop.ui.TimeScale;
+import dibble.presentation.TimeScale;
 import dibble.studio.Studio;
 import dibble.studio.Transport;
 import javafx.scene.layout.Pane;

@@ -1,15 +1,16 @@
 package dibble.desktop.takes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.takes.TakesPresenter.Wish;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Jobs;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Question;
+import dibble.presentation.Choice;
+import dibble.presentation.Jobs;
+import dibble.presentation.takes.TakesPresenter;
+import dibble.presentation.takes.TakesPresenter.Wish;
 import dibble.recording.Sorting;
 import dibble.recording.Track;
 import dibble.routing.Routing;

@@ -1,13 +1,14 @@
 package dibble.desktop.takes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.takes.TakesPresenter.Again;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Choice;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.presentation.Choice;
+import dibble.presentation.takes.TakesPresenter;
+import dibble.presentation.takes.TakesPresenter.Again;
 import dibble.recording.Take;
 import java.util.IdentityHashMap;
 import java.util.List;

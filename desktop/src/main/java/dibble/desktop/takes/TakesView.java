@@ -1,17 +1,20 @@
 package dibble.desktop.takes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
-import dibble.desktop.takes.TakesPresenter.Again;
 import dibble.desktop.ui.Below;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
-import dibble.desktop.ui.TimeScale;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.Source;
+import dibble.presentation.Subscription;
+import dibble.presentation.TimeScale;
+import dibble.presentation.takes.ShownNotes;
+import dibble.presentation.takes.TakesPresenter;
+import dibble.presentation.takes.TakesPresenter.Again;
 import dibble.recording.NoteSpans;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -39,7 +42,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.util.Subscription;
 
 /** What was played, a line a source; below it the tracks that are printed from it, filling while it is played. */
 public final class TakesView extends StackPane implements View {

@@ -1,9 +1,9 @@
 package dibble.desktop.takes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Palette;
-import dibble.desktop.ui.TimeScale;
+import dibble.presentation.TimeScale;
 import dibble.studio.RecordOptions;
 import dibble.studio.Studio;
 import dibble.time.Marker;

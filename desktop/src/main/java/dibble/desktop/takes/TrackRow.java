@@ -1,6 +1,6 @@
 package dibble.desktop.takes;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
@@ -10,11 +10,12 @@ import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.LevelBar;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Places;
 import dibble.desktop.ui.Spoken;
-import dibble.desktop.ui.TimeScale;
 import dibble.gear.Part;
 import dibble.gear.Strip;
+import dibble.presentation.Places;
+import dibble.presentation.TimeScale;
+import dibble.presentation.takes.TakesPresenter;
 import dibble.recording.NoteSpans;
 import dibble.recording.Track;
 import dibble.session.SessionWords;

@@ -1,7 +1,11 @@
 package dibble.desktop.ui;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
+import dibble.presentation.FileKind;
+import dibble.presentation.Prompter;
+import java.io.File;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
@@ -11,6 +15,9 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+import javafx.stage.FileChooser;
+import javafx.stage.Window;
 
 /**
  * Where the window asks and tells, under its top: a bar for the question that waits, and one for what was told. Nothing
@@ -18,18 +25,8 @@ import javafx.scene.layout.VBox;
  * one. What is told takes the place of no question, and nothing that was told is lost: earlier messages are a click away
  * until they are closed, and can be shown again.
  */
-public final class AskBar extends VBox {
+public final class AskBar extends VBox implements Prompter {
     private static final int MOST_MESSAGES = 50;
-
-    /** Takes a text that was typed. */
-    @FunctionalInterface
-    public interface TextTaker {
-        /** @param done takes the question away, at once or later; until then it stays, with what was typed */
-        void take(String text, Runnable done);
-    }
-
-    /** An answer that can be given. */
-    public record Answer(String label, Runnable action) {}
 
     /** Something that was told. */
     private record Message(String text, Answer answer) {}
@@ -40,14 +37,22 @@ public final class AskBar extends VBox {
     /** All that was told, the newest last; those from {@link #unread} on were not closed. */
     private final List<Message> messages = new ArrayList<>();
 
+    /** Whether the system has dialogs for files. */
+    private final boolean hasDialogs;
+
     private int unread;
     private int shown;
 
     /** How many questions were asked so far: an answer may ask the next one. */
     private int asked;
 
-    /** Nothing is asked yet, and it takes no room. */
-    public AskBar() {
+    /**
+     * Nothing is asked yet, and it takes no room.
+     *
+     * @param hasDialogs whether the system has dialogs for files
+     */
+    public AskBar(boolean hasDialogs) {
+        this.hasDialogs = hasDialogs;
         setId("ask");
         getChildren().addAll(question, told);
         FocusKeys.escape(question, this::leave);
@@ -75,11 +80,13 @@ public final class AskBar extends VBox {
     }
 
     /** Asks; each answer ends the question, and so does Esc. */
+    @Override
     public void ask(String text, List<Answer> answers) {
         ask(text, answers, say("ask-bar.cancel"));
     }
 
     /** @param leaving the words for leaving the question */
+    @Override
     public void ask(String text, List<Answer> answers, String leaving) {
         List<Node> nodes = new ArrayList<>();
         nodes.add(text(text, "ask-text"));
@@ -94,6 +101,7 @@ public final class AskBar extends VBox {
     }
 
     /** Asks for a text, such as where a file is. */
+    @Override
     public void askText(String text, String given, String verb, List<Answer> more, TextTaker taker) {
         TextField field = new TextField(given);
         field.setId("ask-field");
@@ -114,6 +122,41 @@ public final class AskBar extends VBox {
         field.selectAll();
     }
 
+    @Override
+    public void askPath(FileKind kind, String text, String given, String verb, boolean saving, TextTaker taker) {
+        Answer browse = new Answer(say("path-questions.browse"), () -> browse(kind, saving));
+        askText(text, given, verb, hasDialogs ? List.of(browse) : List.of(), taker);
+    }
+
+    private void browse(FileKind kind, boolean saving) {
+        TextField field = (TextField) lookup("#ask-field");
+        Path typed = Path.of(field.getText());
+        File parent = typed.getParent() == null ? null : typed.getParent().toFile();
+        File folder = parent != null && parent.isDirectory() ? parent : null;
+        Window window = getScene().getWindow();
+        File chosen;
+        if (kind == FileKind.FOLDER) {
+            DirectoryChooser chooser = new DirectoryChooser();
+            chooser.setInitialDirectory(folder);
+            chosen = chooser.showDialog(window);
+        } else {
+            FileChooser chooser = new FileChooser();
+            chooser.setInitialDirectory(folder);
+            chooser.getExtensionFilters()
+                    .setAll(
+                            new FileChooser.ExtensionFilter(kind.words(), kind.patterns()),
+                            new FileChooser.ExtensionFilter(say("path-questions.all-files"), "*"));
+            if (saving) {
+                chooser.setInitialFileName(
+                        typed.getFileName() == null ? "" : typed.getFileName().toString());
+            }
+            chosen = saving ? chooser.showSaveDialog(window) : chooser.showOpenDialog(window);
+        }
+        if (chosen != null) {
+            field.setText(chosen.getPath());
+        }
+    }
+
     private void showQuestion(List<Node> nodes, Node focus) {
         asked++;
         question.getChildren().setAll(nodes);
@@ -122,11 +165,13 @@ public final class AskBar extends VBox {
     }
 
     /** Tells something that went wrong, or was done. */
+    @Override
     public void tell(String text) {
         tell(text, null);
     }
 
     /** The same with something that can be done about it; takes the focus from nobody, since hands may be playing. */
+    @Override
     public void tell(String text, Answer answer) {
         if (messages.size() == MOST_MESSAGES) {
             messages.remove(0);

@@ -1,8 +1,9 @@
 package dibble.desktop.ui;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.checks.Finding;
+import dibble.presentation.Choice;
 import java.util.List;
 import javafx.collections.ObservableList;
 import javafx.geometry.Pos;

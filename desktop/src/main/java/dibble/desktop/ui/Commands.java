@@ -1,5 +1,6 @@
 package dibble.desktop.ui;
 
+import dibble.presentation.Subscription;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -17,7 +18,6 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
-import javafx.util.Subscription;
 
 /** All that can be done in the window, in one table: menus, tooltips, keys and the overview of keys are made of it. */
 public final class Commands {

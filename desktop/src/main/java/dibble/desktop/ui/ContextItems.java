@@ -1,6 +1,6 @@
 package dibble.desktop.ui;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import java.util.ArrayList;
 import java.util.List;

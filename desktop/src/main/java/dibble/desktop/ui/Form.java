@@ -1,10 +1,11 @@
 package dibble.desktop.ui;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.midi.ChannelSet;
 import dibble.midi.MiddleC;
 import dibble.midi.Range;
+import dibble.presentation.Choice;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;

@@ -1,12 +1,13 @@
 package dibble.desktop.ui;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
+import dibble.presentation.Jobs;
+import dibble.presentation.Subscription;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.HBox;
-import javafx.util.Subscription;
 
 /** What takes its time now, how far it has come, and <em>Cancel</em>; what is over at once is not worth showing. */
 public final class JobBar extends HBox {

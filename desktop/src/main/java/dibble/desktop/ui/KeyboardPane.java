@@ -1,10 +1,12 @@
 package dibble.desktop.ui;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
+import dibble.presentation.LiveState;
+import dibble.presentation.Piano;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.function.BiFunction;

@@ -1,8 +1,9 @@
 package dibble.desktop.ui;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.gear.Loudness;
+import dibble.presentation.Decibels;
 import javafx.scene.layout.Region;
 
 /** A strip's level and what sounds now, on one scale: the lying bar ends where the level is, its filling at the peak. */

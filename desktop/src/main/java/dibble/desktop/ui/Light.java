@@ -1,12 +1,14 @@
 package dibble.desktop.ui;
 
-import dibble.desktop.ui.Places.Thing;
+import dibble.presentation.Places;
+import dibble.presentation.Places.Thing;
+import dibble.presentation.Related;
+import dibble.presentation.Subscription;
 import java.util.Set;
 import java.util.function.Supplier;
 import javafx.css.PseudoClass;
 import javafx.scene.Node;
 import javafx.scene.Parent;
-import javafx.util.Subscription;
 
 /** What the pointer is over lights what belongs to it, in everything that can be seen: zone, ribbon, part, track, source. */
 public final class Light {
@@ -33,7 +35,7 @@ public final class Light {
 
     /** Begins to light what is within a node. */
     public static Subscription within(Desk desk, Parent root) {
-        return desk.selection().lit().subscribe(thing -> {
+        return desk.selection().lit().follow(thing -> {
             Set<Thing> related = thing == null
                     ? Set.of()
                     : Related.to(thing, desk.session(), desk.routing().zones());

@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import dibble.presentation.SystemTheme;
+import dibble.user.Settings;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
@@ -48,6 +50,16 @@ public enum Palette {
         for (int i = 0; i < names.length; i++) {
             roles.put(names[i], Color.web(colours[i]));
         }
+    }
+
+    /** Returns the palette that a theme stands for now. */
+    public static Palette of(Settings.Theme theme) {
+        return switch (theme) {
+            case DAY -> DAY;
+            case NIGHT -> NIGHT;
+            case CONTRAST -> CONTRAST;
+            case SYSTEM -> SystemTheme.isDark() ? NIGHT : DAY;
+        };
     }
 
     /** The colour of a role: {@code paper}, {@code ink}, {@code leaf} and so on, as in the styles. */

@@ -1,6 +1,6 @@
 package dibble.desktop.ui;
 
-import static dibble.desktop.ui.UiText.say;
+import static dibble.presentation.UiText.say;
 
 import dibble.edits.Plant;
 import java.util.Optional;

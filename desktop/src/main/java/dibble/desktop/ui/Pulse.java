@@ -1,5 +1,8 @@
 package dibble.desktop.ui;
 
+import dibble.presentation.FrameScheduler;
+import dibble.presentation.Listeners;
+import dibble.presentation.Subscription;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
@@ -7,14 +10,13 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
-import javafx.util.Subscription;
 
 /**
  * Runs once a frame what has to follow the music, and rests while nothing moves. Event threads never post to the
  * interface: they are read here, and while this rests a thread of its own looks now and then whether there is anything
  * to read.
  */
-public final class Pulse {
+public final class Pulse implements FrameScheduler {
     /** Frames without anything to do before it rests: what has been let go fades meanwhile. */
     private static final int LINGER = 60;
 
@@ -58,7 +60,7 @@ public final class Pulse {
         timer.stop();
     }
 
-    /** Has it run again, if it rests. On the interface's thread. */
+    @Override
     public void wake() {
         still = 0;
         if (started && !awake) {
@@ -77,14 +79,14 @@ public final class Pulse {
         return still;
     }
 
-    /** Has the reader run each frame, in the order of calls. */
+    @Override
     public Subscription each(Runnable reader) {
         frames.add(reader);
         wake();
         return () -> frames.remove(reader);
     }
 
-    /** Runs something once, when the next frames have been seen. */
+    @Override
     public void once(Runnable action) {
         frames.add(new Runnable() {
             private int seen;

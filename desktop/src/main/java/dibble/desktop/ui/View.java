@@ -1,7 +1,7 @@
 package dibble.desktop.ui;
 
+import dibble.presentation.Subscription;
 import java.util.List;
-import javafx.util.Subscription;
 
 /** A view of the window: nodes and binding. What it decides is its presenter's. */
 public interface View {

@@ -1,9 +1,9 @@
 package dibble.desktop.ui;
 
+import dibble.presentation.Subscription;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Supplier;
-import javafx.util.Subscription;
 
 /**
  * How a view follows what it shows: whatever changes (document, selection, settings, theme, findings) marks it stale,
@@ -46,8 +46,8 @@ public final class Watch {
         Subscription all = Subscription.combine(
                 desk.document().listen(this::stale)::run,
                 desk.selection().listen(this::stale),
-                desk.preferences().property().subscribe(settings -> stale()),
-                desk.theme().paletteProperty().subscribe(palette -> stale()),
+                desk.preferences().follow(settings -> stale()),
+                desk.theme().paletteProperty().subscribe(palette -> stale())::unsubscribe,
                 desk.findings().listen(this::stale),
                 desk.pulse().each(this::frame));
         for (Supplier<Subscription> other : others) {

@@ -3,6 +3,7 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.presentation.app.Page;
 import dibble.session.Session;
 import java.util.LinkedHashSet;
 import java.util.Set;

@@ -4,12 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.checks.Finding;
 import dibble.demo.LamplightersRound;
-import dibble.desktop.ui.Places;
 import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
+import dibble.presentation.Places;
 import dibble.routing.ControlMap;
 import dibble.routing.Target;
 import dibble.routing.Zone;

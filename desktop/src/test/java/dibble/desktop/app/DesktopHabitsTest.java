@@ -3,7 +3,6 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
-import dibble.desktop.help.HelpTopic;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Palette;
 import dibble.disk.SessionFile;
@@ -11,6 +10,8 @@ import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
+import dibble.presentation.app.Page;
+import dibble.presentation.help.HelpTopic;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.text.Parts;

@@ -10,6 +10,7 @@ import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
+import dibble.presentation.app.Page;
 import dibble.routing.Zone;
 import dibble.session.Session;
 import dibble.standins.StandIn;

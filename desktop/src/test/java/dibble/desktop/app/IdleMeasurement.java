@@ -1,5 +1,6 @@
 package dibble.desktop.app;
 
+import dibble.presentation.app.Page;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

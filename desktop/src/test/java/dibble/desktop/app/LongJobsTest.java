@@ -7,6 +7,7 @@ import dibble.disk.SessionFile;
 import dibble.edits.TakeEdits;
 import dibble.edits.ZoneEdits;
 import dibble.midi.ShortMessage;
+import dibble.presentation.app.Page;
 import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.recording.Track;

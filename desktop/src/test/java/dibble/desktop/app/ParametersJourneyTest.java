@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.demo.LamplightersRound;
 import dibble.edits.ControlEdits;
 import dibble.midi.ShortMessage;
+import dibble.presentation.app.Page;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.session.Session;

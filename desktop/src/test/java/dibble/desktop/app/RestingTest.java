@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
 import dibble.midi.ShortMessage;
+import dibble.presentation.app.Page;
 import dibble.session.Session;
 import dibble.standins.StandIn;
 import javafx.geometry.Point2D;

@@ -3,12 +3,12 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
-import dibble.desktop.ui.Choice;
 import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
+import dibble.presentation.Choice;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Zone;
 import dibble.session.Session;

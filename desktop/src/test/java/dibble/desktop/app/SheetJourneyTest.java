@@ -6,6 +6,7 @@ import dibble.demo.LamplightersRound;
 import dibble.edits.GearEdits;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
+import dibble.presentation.app.Page;
 import dibble.session.Session;
 import dibble.sheet.SetUpList;
 import dibble.sheet.SheetCsv;

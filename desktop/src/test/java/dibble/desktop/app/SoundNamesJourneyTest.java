@@ -10,6 +10,7 @@ import dibble.gear.PartRef;
 import dibble.gear.SoundNames;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
+import dibble.presentation.app.Page;
 import dibble.recording.Regions;
 import dibble.recording.Track;
 import dibble.recording.TrackExport;

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.KeyboardPane;
+import dibble.presentation.app.Page;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;

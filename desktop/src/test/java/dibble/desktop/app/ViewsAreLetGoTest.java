@@ -15,9 +15,11 @@ import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.settings.SettingsView;
 import dibble.desktop.sounds.SoundsView;
 import dibble.desktop.takes.TakesView;
-import dibble.desktop.ui.Listening;
 import dibble.desktop.ui.View;
 import dibble.edits.GearEdits;
+import dibble.presentation.Listening;
+import dibble.presentation.Subscription;
+import dibble.presentation.app.NamesFiles;
 import dibble.session.Session;
 import dibble.sound.SoundBank;
 import java.lang.ref.WeakReference;
@@ -28,7 +30,6 @@ import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
-import javafx.util.Subscription;
 import org.junit.jupiter.api.Test;
 
 /** What was opened on a session that lives on is let go of when it is closed. */
@@ -51,7 +52,9 @@ class ViewsAreLetGoTest extends WindowTest {
     private Map<String, Supplier<Node>> views() {
         Map<String, Supplier<Node>> views = new LinkedHashMap<>();
         views.put(
-                "Gear", () -> new GearView(desk(), point -> {}, path -> {}, new NamesFiles(desk(), null, null, null)));
+                "Gear",
+                () -> new GearView(
+                        desk(), point -> {}, path -> {}, new NamesFiles(desk().context(), null, null, null)));
         views.put("Keys", () -> new KeysView(desk()));
         views.put("Channels", () -> new ChannelsView(desk()));
         views.put("Controls", () -> new ControlsView(desk()));

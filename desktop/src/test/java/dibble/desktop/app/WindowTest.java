@@ -56,7 +56,7 @@ abstract class WindowTest extends Hand {
 
     /** Shows the window. On the interface thread. */
     void start() {
-        workbench = new Workbench(session(), Performance.NEW, name -> port, userFolder);
+        workbench = Workbench.alone(session(), Performance.NEW, name -> port, userFolder);
         window = new MainWindow(workbench, () -> quit.set(true));
         Stage stage = Toolkit.show(new Enlarged(window, workbench.desk().preferences()));
         workbench.desk().theme().dress(stage.getScene());

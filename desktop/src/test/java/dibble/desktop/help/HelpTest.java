@@ -2,6 +2,7 @@ package dibble.desktop.help;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dibble.presentation.help.HelpTopic;
 import java.util.Arrays;
 import java.util.regex.MatchResult;
 import java.util.regex.Pattern;

@@ -3,11 +3,11 @@ package dibble.desktop.ui;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dibble.presentation.Subscription;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
-import javafx.util.Subscription;
 import org.junit.jupiter.api.Test;
 
 class CommandsTest {

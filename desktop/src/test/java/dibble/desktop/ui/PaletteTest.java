@@ -2,6 +2,7 @@ package dibble.desktop.ui;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dibble.user.Settings;
 import javafx.scene.paint.Color;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -42,5 +43,15 @@ class PaletteTest {
     @CsvSource({"#000000, #FFFFFF, 21", "#777777, #777777, 1"})
     void contrastIsThatOfTheGuidelines(String a, String b, double expected) {
         assertThat(Palette.contrast(Color.web(a), Color.web(b))).isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @EnumSource(Settings.Theme.class)
+    void everyThemeHasColoursThatCanBeRead(Settings.Theme theme) {
+        Palette palette = Palette.of(theme);
+        double least = theme == Settings.Theme.CONTRAST ? 7 : 4.5;
+        assertThat(Palette.contrast(palette.get("ink"), palette.get("paper"))).isGreaterThan(least);
+        assertThat(Palette.contrast(palette.get("soft"), palette.get("sheet"))).isGreaterThan(least);
+        assertThat(Palette.contrast(palette.get("leaf"), palette.get("paper"))).isGreaterThan(least);
     }
 }

@@ -1,0 +1,89 @@
+package dibble.presentation;
+
+import dibble.gear.SequencerLane;
+import dibble.gear.Source;
+import dibble.gear.SourceKind;
+import dibble.midi.ShortMessage;
+import dibble.ports.Devices;
+import dibble.routing.Routing;
+import dibble.session.Document;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.sound.Meters;
+import dibble.standins.PatternSequencer;
+import dibble.standins.StandIn;
+import dibble.standins.StandIns;
+import dibble.studio.Studio;
+import dibble.user.GearShelf;
+import java.util.Optional;
+
+/** The open document, the studio that plays it, and the services that presenters and file workflows share. */
+public record AppContext(
+        Document document,
+        Studio studio,
+        StandIns standIns,
+        Devices devices,
+        LiveState live,
+        Selection selection,
+        FrameScheduler frames,
+        Prompter ask,
+        Preferences preferences,
+        GearShelf shelf,
+        Meters meters,
+        OtherPrograms programs,
+        Places places,
+        Findings findings,
+        Jobs jobs) {
+    /** Has a scene hold now. */
+    public void callScene(String id) {
+        document.perform(performance -> performance.withScene(id));
+    }
+
+    /** The session as it is now. */
+    public Session session() {
+        return document.session();
+    }
+
+    /** How it is played now. */
+    public Performance performance() {
+        return document.performance();
+    }
+
+    /** What both come to: the routing in force. */
+    public Routing routing() {
+        return document.routing();
+    }
+
+    /** Presses a key of a source, on the channel that it plays on. */
+    public void press(Source source, int key, int velocity) {
+        play(source, ShortMessage.noteOn(source.playsOn(), key, velocity));
+    }
+
+    /** Lets a key of a source go. */
+    public void release(Source source, int key) {
+        play(source, ShortMessage.noteOff(source.playsOn(), key, ShortMessage.DEFAULT_RELEASE));
+    }
+
+    /** Plays a message as a source does: on its stand-in, or in the place of its real gear. */
+    public void play(Source source, int message) {
+        standIns.standIn(source.port())
+                .ifPresentOrElse(device -> device.play(message), () -> studio.playAs(source.id(), message));
+    }
+
+    /** The patterns of a sequencer's stand-in, on the channels of its lanes; empty where it has none. */
+    public Optional<PatternSequencer> patterns(Source source) {
+        if (source.kind() != SourceKind.SEQUENCER) {
+            return Optional.empty();
+        }
+        Optional<PatternSequencer> patterns = standIns.standIn(source.port()).map(StandIn::sequencer);
+        patterns.ifPresent(it -> {
+            if (source.lanes().isEmpty()) {
+                it.playOn(source.listen());
+            } else {
+                it.playOn(source.lanes().stream().map(SequencerLane::channel).toList());
+            }
+            it.setTempo(Math.max(20, Math.min(300, session().tempo().bpm(0))));
+        });
+        return patterns;
+    }
+}

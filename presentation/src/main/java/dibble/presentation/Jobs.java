@@ -1,0 +1,228 @@
+package dibble.presentation;
+
+import static dibble.presentation.UiText.say;
+
+import dibble.session.Document;
+import dibble.session.Session;
+import dibble.work.Progress;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.Executor;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.function.Consumer;
+import java.util.function.Function;
+
+/**
+ * Work that can take longer than a tenth of a second: it is done on threads of its own, one after another, on values
+ * that are never altered, and its outcome is taken in on the thread that edits. Everything here is called there.
+ */
+public final class Jobs implements AutoCloseable {
+    /** How far work has come is not known. */
+    public static final double UNKNOWN = -1;
+
+    /** Long work. */
+    @FunctionalInterface
+    public interface Work<T> {
+        /** @throws IOException where it cannot be done: the message is for the user */
+        T run(Progress progress) throws IOException;
+    }
+
+    /** Work that is going on, or waits for its turn. */
+    public final class Job {
+        private final String words;
+        private final Consumer<Job> work;
+        private final long began = System.nanoTime();
+        private volatile double share = UNKNOWN;
+        private volatile boolean cancelled;
+        private Runnable onCancel = () -> {};
+
+        /** Null while it waits for its turn. */
+        private Future<?> future;
+
+        private Job(String words, Consumer<Job> work) {
+            this.words = words;
+            this.work = work;
+        }
+
+        /** What it does, as a sentence says it: {@code Opening Evening.dibble}. */
+        public String words() {
+            return words;
+        }
+
+        /** 0 to 1, or {@link #UNKNOWN}. */
+        public double share() {
+            return share;
+        }
+
+        /** How long it has been under way, in nanoseconds. */
+        public long age() {
+            return System.nanoTime() - began;
+        }
+
+        /** It is not wanted any more: what comes of it is dropped, and the next begins, even where this cannot be stopped. */
+        public void cancel() {
+            if (running.contains(this)) {
+                drop();
+                onCancel.run();
+            }
+        }
+
+        /** The same by who began it, who need not be told. */
+        public void drop() {
+            cancelled = true;
+            if (future != null) {
+                future.cancel(true);
+            }
+            end(this);
+        }
+
+        /** Has something done where it is cancelled by the user. */
+        public Job onCancel(Runnable then) {
+            onCancel = then;
+            return this;
+        }
+
+        private void at(double now) {
+            if (cancelled) {
+                throw new CancellationException(words);
+            }
+            share = now;
+        }
+    }
+
+    private final Executor back;
+    private final ExecutorService threads = Executors.newCachedThreadPool(task -> {
+        Thread worker = new Thread(task, "dibble-jobs");
+        worker.setDaemon(true);
+        return worker;
+    });
+
+    /** The first is under way, the others wait for it. */
+    private final List<Job> running = new ArrayList<>();
+
+    private final List<Runnable> afterAll = new ArrayList<>();
+
+    /** @param back runs something on the thread that edits */
+    public Jobs(Executor back) {
+        this.back = back;
+    }
+
+    /**
+     * Begins to work.
+     *
+     * @param words what is done, as a sentence says it
+     * @param done is given what came of it, unless it was cancelled
+     * @param failed is given what went wrong: an {@link IOException}, or that there was too little memory
+     */
+    public <T> Job start(String words, Work<T> work, Consumer<T> done, Consumer<IOException> failed) {
+        Job job = new Job(words, it -> work(it, work, done, failed));
+        running.add(job);
+        beginNext();
+        return job;
+    }
+
+    /** The same for work that cannot fail but by a mistake. */
+    public <T> Job start(String words, Function<Progress, T> work, Consumer<T> done) {
+        return start(words, (Work<T>) work::apply, done, e -> {
+            throw new IllegalStateException(e);
+        });
+    }
+
+    private void beginNext() {
+        if (!running.isEmpty() && running.get(0).future == null) {
+            Job next = running.get(0);
+            next.future = threads.submit(() -> next.work.accept(next));
+        }
+    }
+
+    private <T> void work(Job job, Work<T> work, Consumer<T> done, Consumer<IOException> failed) {
+        try {
+            T outcome = work.run(job::at);
+            end(job, () -> done.accept(outcome));
+        } catch (IOException e) {
+            end(job, () -> failed.accept(e));
+        } catch (OutOfMemoryError e) {
+            end(job, () -> failed.accept(new IOException(say("jobs.it-is-too-large-for"))));
+        } catch (CancellationException e) {
+            end(job, () -> {});
+        } catch (RuntimeException | Error e) {
+            // Noted where mistakes are; the others go on, and the window can be closed.
+            end(job, () -> {
+                throw e;
+            });
+        }
+    }
+
+    private void end(Job job, Runnable outcome) {
+        back.execute(() -> {
+            if (!job.cancelled) {
+                // What comes next may begin with the outcome: another job must find this one gone.
+                running.remove(job);
+                try {
+                    outcome.run();
+                } finally {
+                    end(job);
+                }
+            }
+        });
+    }
+
+    private void end(Job job) {
+        running.remove(job);
+        beginNext();
+        if (running.isEmpty()) {
+            List<Runnable> now = List.copyOf(afterAll);
+            afterAll.clear();
+            now.forEach(Runnable::run);
+        }
+    }
+
+    /** An edit that takes long. */
+    @FunctionalInterface
+    public interface LongEdit {
+        Session of(Session session, Progress progress);
+    }
+
+    /**
+     * Makes an edit that takes long, as one step. Where the session has become another meanwhile, it is made of that one
+     * again.
+     *
+     * @param name what undo calls it
+     * @param after run where it is made
+     */
+    public Job edit(Document document, String words, String name, LongEdit change, Runnable after) {
+        Session before = document.kept().session();
+        return start(words, progress -> change.of(before, progress), next -> {
+            if (document.kept().session() == before) {
+                document.edit(name, session -> next);
+                after.run();
+            } else {
+                edit(document, words, name, change, after);
+            }
+        });
+    }
+
+    /** The work that has been going on for longest. */
+    public Optional<Job> running() {
+        return running.stream().findFirst();
+    }
+
+    /** Runs something when nothing is going on any more; at once where nothing is. */
+    public void afterAll(Runnable then) {
+        if (running.isEmpty()) {
+            then.run();
+        } else {
+            afterAll.add(then);
+        }
+    }
+
+    @Override
+    public void close() {
+        threads.shutdownNow();
+    }
+}

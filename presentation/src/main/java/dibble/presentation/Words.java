@@ -1,0 +1,110 @@
+package dibble.presentation;
+
+import static dibble.presentation.UiText.say;
+
+import dibble.edits.ControlEdits;
+import dibble.gear.Instrument;
+import dibble.gear.Part;
+import dibble.gear.PartRef;
+import dibble.gear.Source;
+import dibble.midi.ControllerNames;
+import dibble.midi.HeardMessage;
+import dibble.midi.JoinedValues;
+import dibble.midi.MiddleC;
+import dibble.midi.NoteNames;
+import dibble.midi.Parameter;
+import dibble.midi.PortId;
+import dibble.midi.ShortMessage;
+import dibble.programs.OwnPorts;
+import dibble.recording.Track;
+import dibble.routing.ControlKind;
+import dibble.routing.Scene;
+import dibble.session.Session;
+import dibble.session.SessionWords;
+import java.util.Optional;
+
+/** How things are said in the interface, in one place. */
+public final class Words {
+    private Words() {}
+
+    /** Which channels a source listens on: {@code listens on channels 1 2}. */
+    public static String letIn(Source source) {
+        return say("words.listens-on", SessionWords.listening(source));
+    }
+
+    /** A message as people read it: {@code F♯3 54 · velocity 96}, {@code CC 64 sustain · 127}. */
+    public static String message(int message, MiddleC middleC) {
+        int first = ShortMessage.data1(message);
+        int second = ShortMessage.data2(message);
+        return switch (ShortMessage.kind(message)) {
+            case ShortMessage.NOTE_ON, ShortMessage.NOTE_OFF -> {
+                String note = NoteNames.nameAndNumber(first, middleC);
+                yield ShortMessage.startsNote(message) ? say("words.velocity", note, second) : say("words.off", note);
+            }
+            case ShortMessage.KEY_PRESSURE ->
+                say("words.poly-pressure", NoteNames.nameAndNumber(first, middleC), second);
+            case ShortMessage.CONTROLLER -> ControllerNames.numberAndName(first) + " · " + second;
+            case ShortMessage.PROGRAM_CHANGE -> say("common.program-2", first + 1);
+            case ShortMessage.CHANNEL_PRESSURE -> say("words.channel-pressure", first);
+            default -> say("words.pitch-bend", signed((first | second << 7) - 8192));
+        };
+    }
+
+    /** A message with the value that it says together with those before it: {@code RPN 1 fine tuning · 8197}. */
+    public static String heard(HeardMessage heard, MiddleC middleC) {
+        return joined(heard, middleC).orElseGet(() -> message(heard.message(), middleC));
+    }
+
+    /** The value that a message says together with those before it; empty where it is a message by itself. */
+    public static Optional<String> joined(HeardMessage heard, MiddleC middleC) {
+        if (heard.isParameter()) {
+            ControlKind kind = Parameter.isNrpn(heard.choice()) ? ControlKind.NRPN : ControlKind.RPN;
+            return Optional.of(
+                    SessionWords.control(kind, Parameter.number(heard.choice()), middleC) + " · " + heard.parameter());
+        }
+        return heard.isPair()
+                ? Optional.of(SessionWords.control(
+                                ControlKind.CONTROLLER_14,
+                                ShortMessage.data1(heard.message()) - JoinedValues.FINE,
+                                middleC)
+                        + " · " + heard.pair())
+                : Optional.empty();
+    }
+
+    private static String signed(int number) {
+        return number > 0 ? "+" + number : number < 0 ? "−" + -number : "0";
+    }
+
+    /** The name of a thing of the session; its id where it is not there. */
+    public static String thing(Places.Thing thing, Session session) {
+        String id = thing.id();
+        return switch (thing.kind()) {
+            case ZONE ->
+                session.zone(id).map(zone -> SessionWords.zone(zone, session)).orElse(id);
+            case CONTROL ->
+                ControlEdits.find(session, id)
+                        .map(map -> SessionWords.controlMap(map, session))
+                        .orElse(id);
+            case PART, SOUND -> session.part(PartRef.parse(id)).map(Part::name).orElse(id);
+            case SCENE -> session.scene(id).map(Scene::name).orElse(id);
+            case INSTRUMENT -> session.instrument(id).map(Instrument::name).orElse(id);
+            case SOURCE -> session.source(id).map(Source::name).orElse(id);
+            case TRACK -> session.track(id).map(Track::name).orElse(id);
+        };
+    }
+
+    /** {@code 4 sources → 7 tracks}. */
+    public static String recordPlan(int sources, int tracks) {
+        return say("words.sources-tracks", sources, tracks);
+    }
+
+    /** The same in a list of ports of all kinds. */
+    public static String portInList(String port, Session session) {
+        if (OwnPorts.isOwn(port)) {
+            return say("words.another-program");
+        }
+        return PortId.isStandIn(port)
+                ? say("words.stand-in", SessionWords.port(port, session))
+                : SessionWords.port(port, session);
+    }
+}

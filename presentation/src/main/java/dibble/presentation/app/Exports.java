@@ -1,0 +1,61 @@
+package dibble.presentation.app;
+
+import static dibble.presentation.UiText.say;
+
+import dibble.disk.AtomicFile;
+import dibble.presentation.AppContext;
+import dibble.presentation.FileKind;
+import dibble.work.Progress;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Path;
+import java.util.function.Function;
+
+/** Every export to one file: asked where, and whether another file may be replaced; written beside the interface; told of. */
+public final class Exports {
+    private final AppContext context;
+    private final SessionFiles files;
+    private final PathQuestions questions;
+
+    /** Writes what is exported, off the interface's thread. */
+    interface Making {
+        void write(OutputStream to, Progress progress) throws IOException;
+    }
+
+    /** Exports beside the files of the open session. */
+    public Exports(AppContext context, SessionFiles files, PathQuestions questions) {
+        this.context = context;
+        this.files = files;
+        this.questions = questions;
+    }
+
+    /**
+     * Asks where to, and writes.
+     *
+     * @param name the name that is suggested, with its ending
+     * @param making is asked on the interface's thread, with the path that was chosen, and takes there what it needs
+     */
+    void ask(FileKind kind, String question, String name, Function<Path, Making> making) {
+        questions.askToWrite(
+                kind,
+                question,
+                files.exportFolder().resolve(name),
+                say("midi-files.export"),
+                (path, done) -> questions.unlessThere(path, files.file(), () -> write(path, making.apply(path), done)));
+    }
+
+    private void write(Path path, Making making, Runnable done) {
+        context.jobs()
+                .start(
+                        say("midi-files.exporting-to", path.getFileName()),
+                        progress -> {
+                            AtomicFile.write(path, to -> making.write(to, progress));
+                            return path;
+                        },
+                        written -> {
+                            done.run();
+                            context.ask().tell(say("midi-files.exported-to", written));
+                        },
+                        e -> context.ask().tell(say("midi-files.not-exported", PathQuestions.explain(path, e))));
+    }
+}

@@ -1,0 +1,24 @@
+package dibble.presentation.app;
+
+import dibble.time.TempoMap;
+
+/** How the position is said. */
+public final class TransportWords {
+    private TransportWords() {}
+
+    /**
+     * {@code 12 · 3} for bar and beat; beats that a count-in still has, such as {@code −3}.
+     *
+     * @param position in nanoseconds of the session
+     * @param countsIn what a count-in still takes, in nanoseconds
+     */
+    public static String place(TempoMap tempo, long position, long countsIn) {
+        long tick = tempo.ticks(position);
+        if (countsIn > 0) {
+            long beat = tempo.nanos(tick + tempo.meter(tick).ticksPerBeat()) - tempo.nanos(tick);
+            return "−" + (countsIn + beat - 1) / beat;
+        }
+        TempoMap.Place place = tempo.place(tick);
+        return place.bar() + " · " + place.beat();
+    }
+}

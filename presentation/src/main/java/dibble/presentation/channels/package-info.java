@@ -1,0 +1,2 @@
+/** The decisions of the view of channels. */
+package dibble.presentation.channels;

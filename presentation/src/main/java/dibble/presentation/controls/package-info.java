@@ -1,0 +1,2 @@
+/** The decisions of the view of controls. */
+package dibble.presentation.controls;

@@ -1,0 +1,103 @@
+package dibble.presentation.gear;
+
+import static dibble.presentation.UiText.say;
+
+import dibble.checks.Mend;
+import dibble.checks.SilenceTest;
+import dibble.session.Document;
+import dibble.studio.Studio;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import java.util.Optional;
+
+/** Goes through the silence test: plays what should not sound, and remembers what did. */
+public final class SilencePresenter {
+    private static final int NOTE = 60;
+    private static final int VELOCITY = 90;
+
+    private final Document document;
+    private final Studio studio;
+    private final Deque<SilenceTest.Question> left = new ArrayDeque<>();
+    private final List<SilenceTest.Question> sounded = new ArrayList<>();
+    private SilenceTest.Question asked;
+
+    /** The source that is kept quiet while it is asked about. */
+    private String hushed;
+
+    private int all;
+
+    /** Tests a document that a studio plays. */
+    public SilencePresenter(Document document, Studio studio) {
+        this.document = document;
+        this.studio = studio;
+    }
+
+    /** Begins anew; how many questions there are. */
+    public int begin() {
+        end();
+        left.addAll(SilenceTest.questions(document.session(), document.performance()));
+        all = left.size();
+        return all;
+    }
+
+    /** Leaves the test; what it kept quiet is heard again. */
+    public void end() {
+        endQuestion();
+        left.clear();
+        sounded.clear();
+    }
+
+    private void endQuestion() {
+        if (asked instanceof SilenceTest.FreeChannel) {
+            studio.endTest();
+        }
+        if (hushed != null) {
+            String source = hushed;
+            hushed = null;
+            document.perform(performance -> performance.withHeard(source, true));
+        }
+        asked = null;
+    }
+
+    /** The next question, with its number, and plays what it is about; empty after the last. */
+    public Optional<String> next() {
+        endQuestion();
+        asked = left.poll();
+        if (asked == null) {
+            return Optional.empty();
+        }
+        play();
+        return Optional.of(say("silence-presenter.of", all - left.size(), all, asked.text()));
+    }
+
+    /** What was asked about does sound. */
+    public void sounds() {
+        sounded.add(asked);
+    }
+
+    /** Plays it once more. */
+    public void play() {
+        if (asked instanceof SilenceTest.FreeChannel free) {
+            studio.endTest();
+            studio.test(free.instrument(), free.channel(), NOTE, VELOCITY);
+        } else if (asked instanceof SilenceTest.OwnSounds own) {
+            String source = own.source().id();
+            if (!document.performance().unheard().contains(source)) {
+                hushed = source;
+                document.perform(performance -> performance.withHeard(source, false));
+            }
+        }
+    }
+
+    /** What sounded and should not. */
+    public List<SilenceTest.Question> sounded() {
+        return List.copyOf(sounded);
+    }
+
+    /** Makes the edit that fixes a finding. */
+    public void mend(Mend mend) {
+        document.edit(say("edit.stray-sound-test"), mend.session());
+    }
+}

@@ -1,0 +1,2 @@
+/** The decisions of the view of gear. */
+package dibble.presentation.gear;

@@ -1,0 +1,2 @@
+/** The pages of the help. */
+package dibble.presentation.help;

@@ -1,0 +1,31 @@
+package dibble.presentation.keys;
+
+import dibble.midi.Range;
+
+/**
+ * The one note ruler: which column of the view is which note.
+ *
+ * @param span the notes that are shown
+ * @param width how wide they are together
+ */
+public record NoteScale(Range span, double width) {
+    /** Returns the width of a key. */
+    public double column() {
+        return width / span.size();
+    }
+
+    /** Where a note begins. */
+    public double x(int note) {
+        return (note - span.low()) * column();
+    }
+
+    /** The note at a place, held inside 0-127. */
+    public int noteAt(double x) {
+        return Math.max(0, Math.min(127, span.low() + (int) Math.floor(x / column())));
+    }
+
+    /** How many semitones a way is, to the nearest. */
+    public int semitones(double way) {
+        return (int) Math.round(way / column());
+    }
+}

@@ -1,0 +1,2 @@
+/** The decisions of the view of keys, and its scale. */
+package dibble.presentation.keys;

@@ -1,0 +1,2 @@
+/** The decisions of the view of levels. */
+package dibble.presentation.levels;

@@ -1,0 +1,53 @@
+package dibble.presentation.notes;
+
+import dibble.presentation.TimeScale;
+
+/**
+ * Where notes lie.
+ *
+ * @param rowHeight how high a key's row is, in pixels
+ * @param scrolled how far the rows are scrolled up, in pixels
+ * @param height how much of them is seen, in pixels
+ */
+public record Geometry(TimeScale scale, KeyRows rows, double rowHeight, double scrolled, double height) {
+    /** The least height of a row in which its name can be read. */
+    public static final double ROW = 16;
+
+    private static final double HIGHEST_ROW = 24;
+
+    /** Rows as high as the room has it. */
+    public static Geometry of(TimeScale scale, KeyRows rows, double scrolled, double height) {
+        double row = Math.max(ROW, Math.min(HIGHEST_ROW, Math.floor(height / rows.count())));
+        double most = Math.max(0, rows.count() * row - height);
+        return new Geometry(scale, rows, row, Math.max(0, Math.min(most, scrolled)), height);
+    }
+
+    /** Returns the top of a row. */
+    public double top(int row) {
+        return row * rowHeight - scrolled;
+    }
+
+    int rowAt(double y) {
+        return (int) Math.max(0, Math.min(rows.count() - 1, Math.floor((y + scrolled) / rowHeight)));
+    }
+
+    /** Whether there is a row at all. */
+    public boolean hasRowAt(double y) {
+        return y + scrolled < rows.count() * rowHeight;
+    }
+
+    /** Returns the key at a height. */
+    public int keyAt(double y) {
+        return rows.keys()[rowAt(y)];
+    }
+
+    /** Returns the first row that is seen. */
+    public int firstRow() {
+        return rowAt(0);
+    }
+
+    /** Returns the last row that is seen. */
+    public int lastRow() {
+        return rowAt(height - 1);
+    }
+}

@@ -1,0 +1,489 @@
+package dibble.presentation.notes;
+
+import static dibble.presentation.UiText.say;
+
+import dibble.edits.NoteEdits;
+import dibble.edits.NoteEdits.Edited;
+import dibble.gear.Part;
+import dibble.notes.ByHand;
+import dibble.notes.Changed;
+import dibble.notes.Cleaning;
+import dibble.notes.Grid;
+import dibble.notes.Lengths;
+import dibble.notes.Note;
+import dibble.notes.NoteFunction;
+import dibble.notes.Times;
+import dibble.notes.Velocities;
+import dibble.recording.Track;
+import dibble.session.Document;
+import dibble.session.Session;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.function.Function;
+
+/** What the notes of tracks say and do: which are shown, which are selected, and what becomes of them. */
+public final class NotesPresenter {
+    private static final int USUAL_VELOCITY = 90;
+
+    /** One place of the clipboard: a note, later than the first by its start. */
+    private record Copied(String track, Note note) {}
+
+    private final Document document;
+    private final List<String> shown = new ArrayList<>();
+    private final Selected selected = new Selected();
+    private final Selecting selecting;
+    private final Sheets sheets = new Sheets();
+
+    /** The whole clips that the selection is of. */
+    private final Map<String, Sheet> known = new HashMap<>();
+
+    private final List<Copied> copied = new ArrayList<>();
+    private Grid.Step step = new Grid.Step(16, Grid.Kind.STRAIGHT);
+    private boolean snaps = true;
+
+    /** What is shown before it is kept, and the session that it was made of; null for nothing. */
+    private Edited preview;
+
+    private Session previewOf;
+
+    /** Presents a document; no track is open yet. */
+    public NotesPresenter(Document document) {
+        this.document = document;
+        selecting = new Selecting(
+                selected, this::sheets, this::grid, () -> session().tempo());
+    }
+
+    // Which tracks are shown.
+
+    /** Shows the notes of a track alone, or beside those that are shown. */
+    public void show(String track, boolean beside) {
+        if (!beside) {
+            shown.clear();
+            selected.clear();
+        }
+        if (!shown.remove(track) || shown.isEmpty()) {
+            shown.add(track);
+        }
+    }
+
+    /** Shows no tracks any more. */
+    public void close() {
+        cancel();
+        shown.clear();
+        selected.clear();
+        known.clear();
+    }
+
+    /** Whether tracks are shown. */
+    public boolean isOpen() {
+        return !shown.isEmpty();
+    }
+
+    /** The tracks that are shown, as they are now. */
+    public List<Track> tracks() {
+        return tracks(document.session());
+    }
+
+    private List<Track> tracks(Session session) {
+        return shown.stream().flatMap(id -> session.track(id).stream()).toList();
+    }
+
+    /** The tracks that are not shown. */
+    public List<Track> others() {
+        return document.session().tracks().stream()
+                .filter(track -> !shown.contains(track.id()))
+                .toList();
+    }
+
+    /** Returns the part that a track plays. */
+    public Optional<Part> part(Track track) {
+        return track.playsOn().flatMap(document.session()::part);
+    }
+
+    /** What is on a track; empty while that is still to come. */
+    public Optional<Sheet> sheet(Track track) {
+        return sheets.of(track);
+    }
+
+    /** Whether notes are still being read. */
+    public boolean isWorking() {
+        return sheets.isWorking();
+    }
+
+    /** Whether notes have been read since this was asked last. */
+    public boolean hasNews() {
+        return sheets.hasNews();
+    }
+
+    /** Forgets what has not been asked for since the last call. */
+    public void forgetOthers() {
+        sheets.forgetOthers();
+    }
+
+    // Which notes are selected.
+
+    /** Returns the selected notes. */
+    public Selected selected() {
+        return selected;
+    }
+
+    /** What is selected as it is shown: in a preview, what has become of it. */
+    public BitSet selectedNow(String track) {
+        return isPreviewing() ? preview.selected().getOrDefault(track, new BitSet()) : selected.of(track);
+    }
+
+    /** Brings the selection to what is on the tracks now; a track that is gone is shown no more. */
+    public void follow() {
+        if (preview != null && !isPreviewing()) {
+            preview = null;
+        }
+        Session kept = document.kept().session();
+        shown.removeIf(id -> kept.track(id).isEmpty());
+        for (Track track : tracks(kept)) {
+            sheet(track).ifPresent(now -> {
+                Sheet before = known.put(track.id(), now);
+                boolean another =
+                        before != null && before.hand().whole() != now.hand().whole();
+                if (another && !selected.of(track.id()).isEmpty()) {
+                    selected.set(
+                            track.id(),
+                            before.hand()
+                                    .found(selected.of(track.id()), now.hand().whole()));
+                }
+            });
+        }
+        known.keySet().retainAll(shown);
+        selected.byTrack().keySet().stream()
+                .filter(id -> !shown.contains(id))
+                .forEach(id -> selected.set(id, new BitSet()));
+    }
+
+    /** Every shown track with what is on it, where that is there. */
+    public Map<Track, Sheet> sheets() {
+        Map<Track, Sheet> there = new LinkedHashMap<>();
+        for (Track track : tracks(document.kept().session())) {
+            sheet(track).ifPresent(sheet -> there.put(track, sheet));
+        }
+        return there;
+    }
+
+    /** Returns the number of notes that are shown. */
+    public int noteCount() {
+        return sheets().values().stream()
+                .mapToInt(sheet -> sheet.index().noteCount())
+                .sum();
+    }
+
+    /** The ways to select. */
+    public Selecting select() {
+        return selecting;
+    }
+
+    /** The key of the first selected note. */
+    public OptionalInt selectedKey() {
+        return sheets().entrySet().stream()
+                .filter(entry -> !selected.of(entry.getKey().id()).isEmpty())
+                .mapToInt(entry -> entry.getValue()
+                        .index()
+                        .key(selected.of(entry.getKey().id()).nextSetBit(0)))
+                .findFirst();
+    }
+
+    /** What a change is of: what is selected, or all where nothing is. */
+    public Map<String, BitSet> chosen() {
+        if (!selected.isEmpty()) {
+            return selected.byTrack();
+        }
+        Map<String, BitSet> all = new LinkedHashMap<>();
+        sheets().forEach((track, sheet) -> all.put(track.id(), NoteFunction.all(sheet.index())));
+        return all;
+    }
+
+    /** Returns the number of notes that a change applies to. */
+    public int chosenCount() {
+        return selected.isEmpty() ? noteCount() : selected.count();
+    }
+
+    // The grid.
+
+    /** Returns the step of the grid. */
+    public Grid.Step step() {
+        return step;
+    }
+
+    /** Sets the step of the grid. */
+    public void setStep(Grid.Step next) {
+        step = next;
+    }
+
+    /** Whether dragged notes snap to the grid. */
+    public boolean snaps() {
+        return snaps;
+    }
+
+    /** Chooses whether dragged notes snap to the grid. */
+    public void setSnaps(boolean on) {
+        snaps = on;
+    }
+
+    /** Returns the grid. */
+    public Grid grid() {
+        return Grid.of(step, session().tempo(), 0);
+    }
+
+    /** Returns the session as it is shown. */
+    public Session session() {
+        return document.session();
+    }
+
+    /** A tick as the grid has it, where it snaps and is not told otherwise. */
+    public long snapped(long tick, boolean free) {
+        return snaps && !free ? grid().nearest(tick) : tick;
+    }
+
+    // What hands do, one step each.
+
+    /** Makes a change of the selected notes. */
+    void change(String name, NoteFunction function) {
+        if (!selected.isEmpty()) {
+            edit(name, session -> NoteEdits.change(session, selected.byTrack(), function));
+        }
+    }
+
+    private void edit(String name, Function<Session, Edited> edit) {
+        cancel();
+        Edited[] done = new Edited[1];
+        document.edit(name, session -> {
+            done[0] = edit.apply(session);
+            return done[0].session();
+        });
+        takeOver(done[0]);
+    }
+
+    /** The selection goes on with what has become of it. */
+    private void takeOver(Edited done) {
+        done.selected().forEach((track, notes) -> {
+            if (!shown.contains(track)) {
+                return;
+            }
+            selected.set(track, notes);
+            known.remove(track);
+        });
+        follow();
+    }
+
+    /** Moves the selected notes in time and pitch. */
+    public void drag(long ticks, int semitones) {
+        if (ticks != 0 || semitones != 0) {
+            change(say("edit.move-notes"), Times.drag(ticks, semitones));
+        }
+    }
+
+    /** Copies what is selected to elsewhere; the copies are selected then. */
+    public void copyBy(long ticks, int semitones) {
+        edit(
+                say("edit.copy-notes"),
+                session -> onlyAdded(NoteEdits.change(session, selected.byTrack(), ByHand.copy(ticks, semitones))));
+    }
+
+    /** What was selected before is not any more, where notes were added. */
+    private Edited onlyAdded(Edited edited) {
+        Map<String, BitSet> added = new LinkedHashMap<>();
+        edited.selected().forEach((id, notes) -> {
+            Track before = document.kept().session().track(id).orElseThrow();
+            Track after = edited.session().track(id).orElseThrow();
+            BitSet old = before.regions()
+                    .editable()
+                    .found(selected.of(id), after.regions().editable().whole());
+            BitSet only = (BitSet) notes.clone();
+            only.andNot(old);
+            added.put(id, only);
+        });
+        return new Edited(edited.session(), added, edited.effect());
+    }
+
+    /** Lengthens the selected notes, or shortens them by a negative number. */
+    public void lengthen(long ticks) {
+        change(say("edit.length-of-notes"), Lengths.add(ticks));
+    }
+
+    /** Raises the velocities of the selected notes, or lowers them by a negative number. */
+    public void louder(int by) {
+        change(say("edit.velocities"), Velocities.add(by));
+    }
+
+    /** Sets velocities that were drawn. @param velocities by the numbers of notes, 0 where it stays */
+    public void setVelocities(Map<String, int[]> velocities) {
+        Map<String, BitSet> which = new LinkedHashMap<>();
+        velocities.forEach((track, of) -> {
+            BitSet set = new BitSet();
+            for (int note = 0; note < of.length; note++) {
+                set.set(note, of[note] > 0);
+            }
+            which.put(track, set);
+        });
+        Selected before = new Selected();
+        selected.byTrack().forEach(before::set);
+        edit(
+                say("edit.velocities"),
+                session -> NoteEdits.changeEach(
+                        session,
+                        which,
+                        track -> notes -> notes.each(
+                                note -> notes.setVelocity(note, velocities.get(track.id())[note]))));
+        // Velocities change no numbers of notes: what was selected stays so.
+        selected.clear();
+        before.byTrack().forEach(selected::set);
+    }
+
+    /** Deletes the selected notes. */
+    public void delete() {
+        change(say("edit.delete-notes"), Cleaning.delete());
+    }
+
+    /** Joins selected notes of one key that follow each other. */
+    public void join() {
+        change(say("edit.join-notes"), ByHand.join());
+    }
+
+    /** Cuts the selected notes that sound over a tick. */
+    public void cut(long tick) {
+        change(say("edit.cut-notes"), ByHand.cut(tick));
+    }
+
+    /** Whether all that is selected is muted. */
+    boolean isMuted() {
+        boolean[] all = {!selected.isEmpty()};
+        selecting.eachSelected((track, sheet, note) -> all[0] &= sheet.muted().get(note));
+        return all[0];
+    }
+
+    /** Mutes the selected notes, or unmutes them. */
+    public void mute() {
+        boolean on = !isMuted();
+        document.edit(
+                on ? say("edit.mute-notes") : say("edit.unmute-notes"),
+                session -> NoteEdits.mute(session, selected.byTrack(), on));
+    }
+
+    /** Draws a note on the track that was opened first. */
+    public void draw(int key, long start, long end) {
+        Track track = tracks(document.kept().session()).get(0);
+        Sheet sheet = sheet(track).orElseThrow();
+        int channel = sheet.index().noteCount() > 0
+                ? sheet.index().channel(0)
+                : track.playsOn()
+                                .map(part -> document.routing()
+                                        .channels()
+                                        .channel(part)
+                                        .orElse(1))
+                                .orElse(1)
+                        - 1;
+        selected.clear();
+        edit(
+                say("edit.draw-note"),
+                session -> NoteEdits.change(
+                        session,
+                        Map.of(track.id(), new BitSet()),
+                        ByHand.draw(List.of(Note.of(channel, key, start, Math.max(start + 1, end), USUAL_VELOCITY)))));
+    }
+
+    /** Copies the selected notes. */
+    public void copy() {
+        copied.clear();
+        long first = selecting.start().orElse(0);
+        selecting.eachSelected((track, sheet, note) -> copied.add(
+                new Copied(track.id(), ByHand.note(sheet.index(), note).later(-first))));
+    }
+
+    /** Whether notes were copied. */
+    public boolean hasCopied() {
+        return !copied.isEmpty();
+    }
+
+    /** Pastes at a tick: onto the tracks that notes were copied from, or, where these are not shown, onto the first. */
+    public void paste(long at) {
+        Map<String, List<Note>> onto = new LinkedHashMap<>();
+        for (Copied one : copied) {
+            String track = shown.contains(one.track) ? one.track : shown.get(0);
+            onto.computeIfAbsent(track, id -> new ArrayList<>()).add(one.note.later(at));
+        }
+        selected.clear();
+        Map<String, BitSet> none = new LinkedHashMap<>();
+        onto.keySet().forEach(id -> none.put(id, new BitSet()));
+        edit(
+                say("edit.paste-notes"),
+                session -> NoteEdits.changeEach(session, none, track -> ByHand.draw(onto.get(track.id()))));
+    }
+
+    /** As they were played: what is selected, or, where nothing is, all that is shown, with what was deleted. */
+    public void asPlayed() {
+        if (selected.isEmpty()) {
+            List<String> all = List.copyOf(shown);
+            cancel();
+            document.edit(say("edit.as-played"), session -> NoteEdits.allAsPlayed(session, all));
+        } else {
+            edit(say("edit.as-played"), session -> NoteEdits.asPlayed(session, selected.byTrack()));
+        }
+    }
+
+    /** Whether anything that is shown is not as it was played. */
+    public boolean isEdited() {
+        return tracks(document.kept().session()).stream()
+                .anyMatch(track -> track.regions().byHand().isPresent());
+    }
+
+    // What is shown and heard before it is kept.
+
+    /** Whether a change is shown that was not kept yet. */
+    public boolean isPreviewing() {
+        return preview != null
+                && preview.session() == document.session()
+                && previewOf == document.kept().session();
+    }
+
+    /** The session that a preview is made of. */
+    public Session kept() {
+        return document.kept().session();
+    }
+
+    /** Shows what a change would make. */
+    public void preview(Session of, Edited edited) {
+        if (of == document.kept().session()) {
+            previewOf = of;
+            preview = edited;
+            document.preview(session -> edited.session());
+        }
+    }
+
+    Changed.Effect effect() {
+        return preview == null ? Changed.Effect.NONE : preview.effect();
+    }
+
+    /** Leaves a preview. */
+    public void cancel() {
+        if (preview != null) {
+            boolean mine = isPreviewing();
+            preview = null;
+            if (mine) {
+                document.cancel();
+            }
+        }
+    }
+
+    /** Keeps what is shown, as one step. */
+    public void keep(String name) {
+        if (isPreviewing()) {
+            Edited kept = preview;
+            preview = null;
+            document.edit(name, session -> kept.session());
+            takeOver(kept);
+        }
+    }
+}

@@ -1,0 +1,2 @@
+/** The decisions, selection and geometry of the note editor. */
+package dibble.presentation.notes;

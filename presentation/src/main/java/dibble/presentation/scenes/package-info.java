@@ -1,0 +1,2 @@
+/** The decisions of the view of scenes. */
+package dibble.presentation.scenes;

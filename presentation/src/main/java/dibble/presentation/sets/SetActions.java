@@ -1,0 +1,50 @@
+package dibble.presentation.sets;
+
+import dibble.presentation.Subscription;
+import dibble.session.SessionSet;
+import java.util.function.UnaryOperator;
+
+/** The set that is open, and what is done with it. */
+public interface SetActions {
+    /** The set that is open, or null. */
+    SessionSet set();
+
+    /** The place of the session that is on the desk, or -1 where it is none of the set. */
+    int place();
+
+    /** What a session of the set is called: its file's name without its ending. */
+    String name(int place);
+
+    /** Is told of each change. */
+    Subscription listen(Runnable listener);
+
+    /** Asks for a name and a file, and begins a set. */
+    void begin();
+
+    /** Asks for a set, and opens it. */
+    void open();
+
+    /** Changes the set, and saves it. */
+    void change(UnaryOperator<SessionSet> change);
+
+    /** Adds the session that is open; tells where it has no file yet. */
+    void addThis();
+
+    /** Asks for a session, and adds it. */
+    void add();
+
+    /** Takes a session of the set on; what hands hold then rings until they let go. */
+    void go(int place);
+
+    /** Asks where, and writes all its sheets as one PDF. */
+    void export();
+
+    /** Has the next controller that is moved go on, or back. */
+    void learn(boolean forNext);
+
+    /** Whether a pedal is waited for. */
+    boolean isLearning();
+
+    /** Leaves the set; the session stays. */
+    void leave();
+}

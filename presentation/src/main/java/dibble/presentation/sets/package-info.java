@@ -1,0 +1,2 @@
+/** What can be done with a set. */
+package dibble.presentation.sets;

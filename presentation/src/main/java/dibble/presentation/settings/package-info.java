@@ -1,0 +1,2 @@
+/** The decisions of the settings. */
+package dibble.presentation.settings;

@@ -1,0 +1,2 @@
+/** What can be done with a sheet. */
+package dibble.presentation.sheet;

@@ -1,0 +1,2 @@
+/** The decisions of the view of sounds. */
+package dibble.presentation.sounds;

@@ -1,0 +1,147 @@
+package dibble.presentation.takes;
+
+import static dibble.presentation.UiText.say;
+
+import dibble.midi.MidiTrack;
+import dibble.presentation.Aside;
+import dibble.recording.EventLog;
+import dibble.recording.NoteSpans;
+import dibble.recording.Printer;
+import dibble.recording.Take;
+import dibble.recording.Track;
+import dibble.studio.Recording;
+import dibble.time.TempoMap;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
+
+/**
+ * The notes that are to be seen, in nanoseconds of the session as it is now: of tracks, of a take, and of a recording
+ * while it lasts.
+ */
+public final class ShownNotes {
+    /** As many events as are gone through within a frame. */
+    private static final int AT_ONCE = 20_000;
+
+    private final Supplier<TempoMap> tempo;
+    private final Aside<Of, NoteSpans> kept = new Aside<>();
+    private final Map<String, NoteSpans> live = new HashMap<>();
+    private final List<Of> asked = new ArrayList<>();
+    private Recording recording;
+
+    /** @param tempo that of the session */
+    public ShownNotes(Supplier<TempoMap> tempo) {
+        this.tempo = tempo;
+    }
+
+    /** Notes of something under a tempo; of the same only where it is the very same, for comparing takes long. */
+    private record Of(Object what, int number, TempoMap tempo) {
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Of that && what == that.what && number == that.number && tempo.equals(that.tempo);
+        }
+
+        @Override
+        public int hashCode() {
+            return System.identityHashCode(what) * 31 + number;
+        }
+    }
+
+    /** Goes on with another recording, or with none. */
+    public void follow(Recording next) {
+        if (next != recording) {
+            recording = next;
+            live.clear();
+        }
+    }
+
+    /** Forgets what has not been asked for since the last call. */
+    public void forgetOthers() {
+        kept.retain(asked);
+        asked.clear();
+    }
+
+    private Optional<NoteSpans> of(Of of, int events, Supplier<NoteSpans> spans) {
+        asked.add(of);
+        return kept.get(of, events <= AT_ONCE, spans);
+    }
+
+    /** The notes of a track; empty while they are still to come. */
+    public Optional<NoteSpans> of(Track track) {
+        TempoMap now = tempo.get();
+        return of(new Of(track.sounding(), 0, now), track.sounding().size(), () -> spans(track.sounding(), now));
+    }
+
+    /** What a source played in a take; empty while it is still to come, and where it played nothing. */
+    public Optional<NoteSpans> of(Take take, String source) {
+        TempoMap now = tempo.get();
+        int number = take.sources().indexOf(source);
+        return number < 0
+                ? Optional.empty()
+                : of(new Of(take, number, now), take.log().size(), () -> {
+                    NoteSpans spans = new NoteSpans(take.log(), number, nanos -> now.nanos(take.tick(nanos)));
+                    spans.update();
+                    return spans;
+                });
+    }
+
+    private static NoteSpans spans(MidiTrack clip, TempoMap tempo) {
+        EventLog log = new EventLog();
+        for (int i = 0; i < clip.size(); i++) {
+            if (clip.isChannelMessage(i)) {
+                log.add(tempo.nanos(clip.tick(i)), 0, clip.message(i));
+            }
+        }
+        NoteSpans spans = new NoteSpans(log, -1);
+        spans.update();
+        return spans;
+    }
+
+    /** What a track has of the recording so far; null where it is none of its. */
+    public NoteSpans liveOf(String track) {
+        Printer printer = recording.printer();
+        for (int i = 0; i < printer.tracks().size(); i++) {
+            if (printer.tracks().get(i).id().equals(track)) {
+                return live(say("shown-notes.track", track), printer.log(i), -1);
+            }
+        }
+        return null;
+    }
+
+    /** What a source has played in the recording so far. */
+    public NoteSpans livePlayed(String source) {
+        return live(
+                say("common.source", source),
+                recording.log(),
+                recording.sources().indexOf(source));
+    }
+
+    private NoteSpans live(String key, EventLog log, int number) {
+        Recording of = recording;
+        NoteSpans spans = live.computeIfAbsent(key, it -> new NoteSpans(log, number, nanos -> place(of, nanos)));
+        spans.update();
+        return spans;
+    }
+
+    /** Where the recording began. */
+    public long begins() {
+        return place(recording, 0);
+    }
+
+    private long place(Recording of, long nanos) {
+        return tempo.get().nanos(of.tempo().ticks(of.from() + nanos));
+    }
+
+    /** Whether notes are still to come. */
+    public boolean isWorking() {
+        return kept.isWorking();
+    }
+
+    /** Whether notes have come since this was asked last. */
+    public boolean hasNews() {
+        return kept.hasNews();
+    }
+}

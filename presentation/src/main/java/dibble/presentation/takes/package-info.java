@@ -1,0 +1,2 @@
+/** The decisions of the view of takes, and what is drawn of its notes. */
+package dibble.presentation.takes;

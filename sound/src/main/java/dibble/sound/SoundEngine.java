@@ -1,0 +1,44 @@
+package dibble.sound;
+
+import dibble.levels.SoundPlan;
+import dibble.ports.OutputPort;
+import java.util.Map;
+import java.util.function.Function;
+
+/** What the built-in instruments sound with. */
+public interface SoundEngine extends Meters, AutoCloseable {
+    /** Opens the port of an instrument, which sounds until it is closed. */
+    OutputPort open(String port);
+
+    /** Whether instruments sound here; where not, nothing else below has an effect. */
+    default boolean isHere() {
+        return true;
+    }
+
+    /** Begins to prepare what the first notes need. */
+    void start();
+
+    /** Changes over to other settings at once. */
+    void choose(AudioSettings chosen);
+
+    /** Chooses among audio devices again: another one has come. */
+    void lookAgain();
+
+    /**
+     * Makes the strips as a plan says.
+     *
+     * @param files the sound files that are open, by their ids in the session
+     */
+    void follow(SoundPlan plan, Map<String, SoundBank> files);
+
+    /** Whether anything is heard now. Any thread. */
+    boolean isSounding();
+
+    @Override
+    void close();
+
+    /** Returns an engine whose instruments sound elsewhere, each on a port of its own. */
+    static SoundEngine elsewhere(Function<String, OutputPort> ports) {
+        return new SoundsElsewhere(ports);
+    }
+}
