@@ -2,6 +2,7 @@ package dibble.cli;
 
 import dibble.notes.FileNotes;
 import dibble.notes.NoteChange;
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
@@ -21,7 +22,7 @@ final class EditCommand extends NotesCommand {
             try {
                 // A mistake is told before anything is read.
                 NoteChange.parse(change, TempoMap.PPQ, 4L * TempoMap.PPQ);
-            } catch (IllegalArgumentException e) {
+            } catch (UserException e) {
                 throw new BadInput(e.getMessage());
             }
             makers.add((quarter, bar, meters) -> NoteChange.parse(change, quarter, bar));

@@ -14,6 +14,7 @@ import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFormatException;
 import dibble.routing.Reach;
 import dibble.session.SessionSet;
+import dibble.text.UserException;
 import dibble.user.SetFile;
 import java.io.IOException;
 import java.io.InputStream;
@@ -85,7 +86,7 @@ final class InOut {
                     : SessionFile.read(path(name));
             Reach.check(opened.session().routing(opened.performance()));
             return opened;
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             throw new BadInput(shown(name) + ": " + e.getMessage());
         } catch (SessionFormatException e) {
             throw new BadInput(shown(name) + ": " + e.getMessage());

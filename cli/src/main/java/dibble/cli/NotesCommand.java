@@ -8,6 +8,7 @@ import dibble.midi.MidiFileWriter;
 import dibble.midi.NoteNames;
 import dibble.notes.Changed;
 import dibble.notes.FileNotes;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.List;
 import picocli.CommandLine.Option;
@@ -34,7 +35,7 @@ abstract class NotesCommand extends MidiCommand {
         FileNotes.Outcome outcome;
         try {
             outcome = FileNotes.change(file, which, makers);
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             throw new BadInput(input + ": " + e.getMessage());
         }
         files.write(output, to -> MidiFileWriter.write(outcome.file(), to));

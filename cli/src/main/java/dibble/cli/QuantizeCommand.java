@@ -4,6 +4,7 @@ import static dibble.cli.CliText.say;
 
 import dibble.notes.Grid;
 import dibble.notes.Quantize;
+import dibble.text.UserException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -39,7 +40,7 @@ final class QuantizeCommand extends NotesCommand {
             // A mistake is told before anything is read.
             quantize(step, 960, List.of(), moves);
             return change(List.of((quarter, bar, meters) -> quantize(step, quarter, meters, moves)));
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             throw new BadInput(e.getMessage());
         }
     }

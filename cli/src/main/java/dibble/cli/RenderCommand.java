@@ -15,6 +15,7 @@ import dibble.session.Session;
 import dibble.sound.Bounce;
 import dibble.sound.SoundLibrary;
 import dibble.text.Texts;
+import dibble.text.UserException;
 import dibble.work.Progress;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -77,7 +78,7 @@ final class RenderCommand extends FileCommand {
         Bounce.Wanted wanted;
         try {
             wanted = new Bounce.Wanted(rate, format, tail, wantedParts(session), mixOnly);
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             throw new BadInput(e.getMessage());
         }
         Rendition music = music(session, performance);

@@ -11,6 +11,7 @@ import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.NoteNames;
 import dibble.recording.Sorting;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -49,7 +50,7 @@ final class SortCommand extends MidiCommand {
         MidiFile sorted = sorting.file(file);
         try {
             MidiFileWriter.checkTracks(sorted);
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             throw new BadInput(say("sort-command.sorted-by-would-have", input, by, e.getMessage()));
         }
         files.write(output, to -> MidiFileWriter.write(sorted, to));
@@ -88,7 +89,7 @@ final class SortCommand extends MidiCommand {
                 .toList();
         try {
             return new Sorting.How(what, keys, names == null ? Map.of() : GeneralMidi.percussion(), MiddleC.C4);
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             throw new BadInput(say("sort-command.at", e.getMessage()));
         }
     }

@@ -4,6 +4,7 @@ import static dibble.text.CoreText.say;
 
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.text.UserException;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -49,14 +50,14 @@ public final class Checks {
     /**
      * What comes of what a check finds if nothing is done, as a sentence for people.
      *
-     * @throws IllegalArgumentException where no check has that code
+     * @throws UserException where no check has that code
      */
     public static String about(String code) {
         return ALL.stream()
                 .filter(check -> check.code().equals(code))
                 .findFirst()
                 .map(Check::about)
-                .orElseThrow(() -> new IllegalArgumentException(say("checks.check-expected-one-of", code, codes())));
+                .orElseThrow(() -> new UserException(say("checks.check-expected-one-of", code, codes())));
     }
 
     /** All that the checks of a session find, except what is marked as intended. */

@@ -16,6 +16,7 @@ import dibble.session.ChannelChart.Place;
 import dibble.session.ChannelChart.PortChart;
 import dibble.session.ChannelChart.Way;
 import dibble.session.Session;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -71,7 +72,7 @@ public final class Joins {
         Zone upper = session.zone(id).orElseThrow();
         Range keys = upper.keys();
         if (at <= keys.low() || at > keys.high()) {
-            throw new IllegalArgumentException(say("common.split-at-key-expected-to", at, keys.low() + 1, keys.high()));
+            throw new UserException(say("common.split-at-key-expected-to", at, keys.low() + 1, keys.high()));
         }
         List<String> gone = new ArrayList<>();
         Session cut = session;

@@ -16,6 +16,7 @@ import dibble.recording.Track;
 import dibble.routing.Routing;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.text.UserException;
 import dibble.work.Progress;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -198,7 +199,7 @@ public final class TakeEdits {
         return session.takes().stream()
                 .filter(take -> take.id().equals(id))
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(say("take-edits.no-take", id)));
+                .orElseThrow(() -> new UserException(say("take-edits.no-take", id)));
     }
 
     /**

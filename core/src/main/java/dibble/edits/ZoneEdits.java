@@ -9,6 +9,7 @@ import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Session;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
@@ -39,12 +40,12 @@ public final class ZoneEdits {
     /**
      * Cuts a zone in two that play the same: the new one has the keys from a key up.
      *
-     * @throws IllegalArgumentException where the key is not above the zone's first, and in it
+     * @throws UserException where the key is not above the zone's first, and in it
      */
     public static Session cutZone(Session session, String id, String newId, int at) {
         Zone zone = session.zone(id).orElseThrow();
         if (at <= zone.keys().low() || at > zone.keys().high()) {
-            throw new IllegalArgumentException(say(
+            throw new UserException(say(
                     "zone-edits.split-at-key-expected-to",
                     at,
                     zone.keys().low() + 1,
@@ -125,7 +126,7 @@ public final class ZoneEdits {
             }
         }
         if (map.isEmpty()) {
-            throw new IllegalArgumentException(say("zone-edits.part-has-no-keyswitches-expected", part));
+            throw new UserException(say("zone-edits.part-has-no-keyswitches-expected", part));
         }
         Zone zone = Zone.of(id, "", source, new Range(first, key - 1), part)
                 .edit()
@@ -173,7 +174,7 @@ public final class ZoneEdits {
     public static Session splitAt(
             Session session, String id, String source, PartRef part, Range keys, int at, boolean below) {
         if (at <= keys.low() || at > keys.high()) {
-            throw new IllegalArgumentException(say("common.split-at-key-expected-to", at, keys.low() + 1, keys.high()));
+            throw new UserException(say("common.split-at-key-expected-to", at, keys.low() + 1, keys.high()));
         }
         Range kept = below ? new Range(at, 127) : new Range(0, at - 1);
         Range given = below ? new Range(keys.low(), at - 1) : new Range(at, keys.high());

@@ -3,19 +3,20 @@ package dibble.files;
 import static dibble.text.CoreText.say;
 
 import java.util.List;
+import java.util.stream.Collectors;
 
 /** A session's container of which something is missing or damaged; its message says what, in one line. */
 public final class DamagedSessionException extends SessionFormatException {
     private static final long serialVersionUID = 1L;
     private static final int MOST_NAMED = 3;
 
-    /** @param damage what is wrong, a phrase each */
-    public DamagedSessionException(List<String> damage) {
+    /** @param damage what is wrong, at least one */
+    public DamagedSessionException(List<Damage> damage) {
         super(say("damaged-session-exception.the-session-is-damaged", named(damage)));
     }
 
-    private static String named(List<String> damage) {
-        String first = String.join(", ", damage.subList(0, Math.min(MOST_NAMED, damage.size())));
+    private static String named(List<Damage> damage) {
+        String first = damage.stream().limit(MOST_NAMED).map(Damage::text).collect(Collectors.joining(", "));
         return damage.size() > MOST_NAMED
                 ? say("damaged-session-exception.and-more", first, damage.size() - MOST_NAMED)
                 : first;

@@ -12,6 +12,7 @@ import dibble.gear.Extras;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
+import dibble.text.UserException;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.EnumSet;
@@ -426,7 +427,7 @@ public final class Fields {
     public <T> T make(Reading<T> reading) throws SessionFormatException {
         try {
             return reading.read(this);
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             throw new SessionFormatException(path + ": " + OneLine.of(e.getMessage()));
         }
     }

@@ -6,6 +6,7 @@ import dibble.gear.BankSelect;
 import dibble.gear.Extras;
 import dibble.gear.SoundNames;
 import dibble.text.Csv;
+import dibble.text.UserException;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -80,7 +81,7 @@ public final class NamesFile {
                 throw new SessionFormatException(say("names-file.no-names"));
             }
             return names;
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             throw new SessionFormatException(OneLine.of(e.getMessage()));
         }
     }
@@ -142,7 +143,11 @@ public final class NamesFile {
                 banks.computeIfAbsent(key, it -> new TreeMap<>())
                         .put(number(row, "program", 0, 128), text(row, "name"));
             }
-        } catch (IOException | UncheckedIOException | IllegalStateException | IllegalArgumentException e) {
+        } catch (IOException
+                | UncheckedIOException
+                | IllegalStateException
+                | IllegalArgumentException
+                | UserException e) {
             if (e instanceof SessionFormatException refused) {
                 throw refused;
             }

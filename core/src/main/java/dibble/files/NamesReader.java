@@ -5,6 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.gear.BankSelect;
 import dibble.gear.Extras;
 import dibble.gear.SoundNames;
+import dibble.text.UserException;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -81,7 +82,7 @@ final class NamesReader {
             throw refused(e);
         } catch (RuntimeException e) {
             // The JDK's parser has such for some damages.
-            if (e instanceof IllegalArgumentException) {
+            if (e instanceof UserException) {
                 throw e;
             }
             throw new SessionFormatException(

@@ -27,6 +27,7 @@ import dibble.routing.SceneSound;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.text.UserException;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -185,7 +186,7 @@ public final class RoutingReader {
         Map<Integer, T> all = new LinkedHashMap<>();
         for (Map.Entry<Integer, T> item : items) {
             if (all.put(item.getKey(), item.getValue()) != null) {
-                throw new IllegalArgumentException(
+                throw new UserException(
                         say("session.appears-twice-expected-unique-ids", say("number.number"), item.getKey()));
             }
         }
@@ -284,8 +285,7 @@ public final class RoutingReader {
     private static int number(Fields f, ControlKind kind) throws SessionFormatException {
         Integer number = f.number("number", 0, kind.mostNumber());
         if (number == null && kind.isNumbered()) {
-            throw new IllegalArgumentException(
-                    say("routing-reader.a-without-a-number-expected", kind.word(), kind.mostNumber()));
+            throw new UserException(say("routing-reader.a-without-a-number-expected", kind.word(), kind.mostNumber()));
         }
         return kind.isNumbered() ? number : 0;
     }

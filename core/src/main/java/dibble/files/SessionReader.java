@@ -28,6 +28,7 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.SessionBuilder;
 import dibble.session.Settled;
+import dibble.text.UserException;
 import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.io.IOException;
@@ -165,7 +166,7 @@ public final class SessionReader {
         Set<String> ids = new HashSet<>();
         for (SaidOfTake take : takes) {
             if (!ids.add(take.id)) {
-                throw new IllegalArgumentException(say("session-reader.take-appears-twice-expected-unique", take.id));
+                throw new UserException(say("session-reader.take-appears-twice-expected-unique", take.id));
             }
         }
         Performance performance = performance(f, all);
@@ -239,7 +240,7 @@ public final class SessionReader {
                 at -> {
                     Connection cable = new Connection(at.required("own"), at.required("other"));
                     if (!cables.add(cable)) {
-                        throw new IllegalArgumentException(say(
+                        throw new UserException(say(
                                 "session.appears-twice-expected-unique-ids",
                                 "connections",
                                 cable.own() + " – " + cable.other()));

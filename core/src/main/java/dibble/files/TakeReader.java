@@ -17,6 +17,7 @@ import dibble.midi.Status;
 import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.routing.Routing;
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import dibble.time.TempoRemap;
 import dibble.work.Progress;
@@ -143,7 +144,7 @@ public final class TakeReader {
         try {
             return new TempoMap(
                     tempos.isEmpty() ? otherwise.tempos() : tempos, meters.isEmpty() ? otherwise.meters() : meters);
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             throw new SessionFormatException(file + ": " + e.getMessage());
         }
     }

@@ -2,6 +2,7 @@ package dibble.gear;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import java.text.Normalizer;
 import java.util.Locale;
 import java.util.function.Predicate;
@@ -16,10 +17,10 @@ public final class Ids {
 
     private Ids() {}
 
-    /** The id itself. @throws IllegalArgumentException where it is not well formed */
+    /** The id itself. @throws UserException where it is not well formed */
     public static String check(String id) {
         if (!ID.matcher(id).matches()) {
-            throw new IllegalArgumentException(say("ids.id-expected-lower-case-letters", id));
+            throw new UserException(say("ids.id-expected-lower-case-letters", id));
         }
         return id;
     }

@@ -2,6 +2,7 @@ package dibble.gear;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -38,7 +39,7 @@ public record Instrument(
         Set<String> ids = new HashSet<>();
         for (Part part : parts) {
             if (!ids.add(part.id())) {
-                throw new IllegalArgumentException(say("instrument.part-appears-twice-in", part.id(), id));
+                throw new UserException(say("instrument.part-appears-twice-in", part.id(), id));
             }
         }
     }

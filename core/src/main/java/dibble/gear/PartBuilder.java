@@ -1,6 +1,7 @@
 package dibble.gear;
 
 import dibble.midi.Range;
+import dibble.text.UserException;
 import java.util.List;
 import java.util.Map;
 
@@ -115,7 +116,7 @@ public final class PartBuilder {
         return this;
     }
 
-    /** @throws IllegalArgumentException where a value is out of its range */
+    /** @throws UserException where a value is out of its range */
     public Part build() {
         return new Part(
                 id,

@@ -18,7 +18,7 @@ public enum Receives {
         return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
-    /** The constant for a word of the file. @throws IllegalArgumentException for an unknown one */
+    /** The constant for a word of the file. @throws UserException for an unknown one */
     public static Receives ofWord(String word) {
         return valueOf(word.toUpperCase(Locale.ROOT).replace('-', '_'));
     }

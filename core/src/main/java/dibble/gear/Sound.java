@@ -3,6 +3,7 @@ package dibble.gear;
 import static dibble.text.CoreText.say;
 
 import dibble.midi.ShortMessage;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -22,7 +23,7 @@ public record Sound(List<Integer> bank, Integer program, Integer volume, Integer
         if (bank != null) {
             bank = List.copyOf(bank);
             if (bank.size() != 2) {
-                throw new IllegalArgumentException(say("sound.bank-of-numbers-expected-2", bank.size()));
+                throw new UserException(say("sound.bank-of-numbers-expected-2", bank.size()));
             }
             bank.forEach(number -> Checked.range("number.bank", number, 0, 127));
         }

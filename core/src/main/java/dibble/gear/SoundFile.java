@@ -2,6 +2,8 @@ package dibble.gear;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
+
 /**
  * A file of sounds that a user opened: SoundFont 2 or DLS.
  *
@@ -12,7 +14,7 @@ public record SoundFile(String id, String name, String path, String sha256) {
     public SoundFile {
         Ids.check(id);
         if (!sha256.matches("[0-9a-f]{64}")) {
-            throw new IllegalArgumentException(say("sound-file.sha256-expected", sha256));
+            throw new UserException(say("sound-file.sha256-expected", sha256));
         }
     }
 }

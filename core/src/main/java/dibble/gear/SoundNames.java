@@ -2,6 +2,7 @@ package dibble.gear;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -63,7 +64,7 @@ public record SoundNames(
     public SoundNames {
         banks = List.copyOf(banks);
         if (banks.size() > MOST_BANKS) {
-            throw new IllegalArgumentException(say("sound-names.too-many-banks", banks.size(), MOST_BANKS));
+            throw new UserException(say("sound-names.too-many-banks", banks.size(), MOST_BANKS));
         }
         notes = numbered("number.note", notes);
         controllers = numbered("number.controller", controllers);

@@ -5,6 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
+import dibble.text.UserException;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
@@ -45,7 +46,7 @@ public record Source(
     public Source {
         Ids.check(id);
         if (transpose < -127 || transpose > 127) {
-            throw new IllegalArgumentException(say("common.transpose-expected-127-to-127", transpose));
+            throw new UserException(say("common.transpose-expected-127-to-127", transpose));
         }
         accept = Set.copyOf(accept);
         sysexTo = List.copyOf(sysexTo);

@@ -3,6 +3,7 @@ package dibble.gear;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
+import dibble.text.UserException;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -113,7 +114,7 @@ public final class SourceBuilder {
         return this;
     }
 
-    /** @throws IllegalArgumentException where a value is out of its range */
+    /** @throws UserException where a value is out of its range */
     public Source build() {
         return new Source(
                 id,

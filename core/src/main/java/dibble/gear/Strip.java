@@ -2,6 +2,8 @@ package dibble.gear;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
+
 /**
  * How loud a sound is, where between left and right, how much of it goes to the effects, and where it comes out.
  *
@@ -21,8 +23,7 @@ public record Strip(Double level, Integer pan, int reverb, int chorus, int outpu
 
     public Strip {
         if (level != null && !(level <= Loudness.MOST && Loudness.held(level) == level)) {
-            throw new IllegalArgumentException(
-                    say("strip.level-expected-to", level, (long) Loudness.LEAST, (long) Loudness.MOST));
+            throw new UserException(say("strip.level-expected-to", level, (long) Loudness.LEAST, (long) Loudness.MOST));
         }
         Checked.range("number.pan", pan, 0, 127);
         Checked.range("number.reverb", reverb, 0, 127);

@@ -2,6 +2,7 @@ package dibble.midi;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -16,7 +17,7 @@ public record ChannelSet(int mask) {
 
     public ChannelSet {
         if ((mask & ~0xFFFF) != 0) {
-            throw new IllegalArgumentException(say("channel-set.channel-mask-expected-16-bits", mask));
+            throw new UserException(say("channel-set.channel-mask-expected-16-bits", mask));
         }
     }
 
@@ -25,7 +26,7 @@ public record ChannelSet(int mask) {
         int mask = 0;
         for (int number : numbers) {
             if (number < 1 || number > 16) {
-                throw new IllegalArgumentException(say("common.channel-expected-1-to-16", number));
+                throw new UserException(say("common.channel-expected-1-to-16", number));
             }
             mask |= 1 << number - 1;
         }

@@ -2,6 +2,7 @@ package dibble.midi;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -19,7 +20,7 @@ public final class MessageText {
      * Reads a message; programs are counted from 1, as the trade prints them.
      *
      * @param channel 0-15, on which it is
-     * @throws IllegalArgumentException with one line that says what was expected
+     * @throws UserException with one line that says what was expected
      */
     public static HeardMessage parse(String text, int channel, MiddleC middleC) {
         List<String> words = Arrays.asList(
@@ -89,7 +90,7 @@ public final class MessageText {
         throw unreadable(text);
     }
 
-    private static IllegalArgumentException unreadable(String text) {
-        return new IllegalArgumentException(say("message-text.expected-a-key-such-as", text.strip()));
+    private static UserException unreadable(String text) {
+        return new UserException(say("message-text.expected-a-key-such-as", text.strip()));
     }
 }

@@ -2,6 +2,7 @@ package dibble.midi;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -32,10 +33,10 @@ public record MidiFile(int type, int division, List<MidiTrack> tracks, List<Stri
 
     public MidiFile {
         if (type < 0 || type > 2) {
-            throw new IllegalArgumentException(say("common.midi-file-type-expected-0", type));
+            throw new UserException(say("common.midi-file-type-expected-0", type));
         }
         if (division == 0 || division > 32767 || division < -32768) {
-            throw new IllegalArgumentException(say("midi-file.division-expected-1-to-32767", division));
+            throw new UserException(say("midi-file.division-expected-1-to-32767", division));
         }
         tracks = List.copyOf(tracks);
         remarks = List.copyOf(remarks);

@@ -2,6 +2,7 @@ package dibble.midi;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -41,7 +42,7 @@ public final class MidiFileWriter {
     /**
      * The bytes of a file.
      *
-     * @throws IllegalArgumentException where a file of type 0 has not exactly one track, or any more than 65,535
+     * @throws UserException where a file of type 0 has not exactly one track, or any more than 65,535
      */
     public static byte[] write(MidiFile file) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream(1 << 16);
@@ -56,7 +57,7 @@ public final class MidiFileWriter {
     /**
      * Writes a file, of which no more is in memory than it is.
      *
-     * @throws IllegalArgumentException where a file of type 0 has not exactly one track, or any more than 65,535; nothing
+     * @throws UserException where a file of type 0 has not exactly one track, or any more than 65,535; nothing
      *     is written then
      */
     public static void write(MidiFile file, OutputStream out) throws IOException {
@@ -77,15 +78,14 @@ public final class MidiFileWriter {
         }
     }
 
-    /** @throws IllegalArgumentException where a file of type 0 has not exactly one track, or any more than 65,535 */
+    /** @throws UserException where a file of type 0 has not exactly one track, or any more than 65,535 */
     public static void checkTracks(MidiFile file) {
         int count = file.tracks().size();
         if (file.type() == 0 && count != 1) {
-            throw new IllegalArgumentException(say("midi-file-writer.tracks-in-a-type-0", count));
+            throw new UserException(say("midi-file-writer.tracks-in-a-type-0", count));
         }
         if (count > MidiFile.MOST_TRACKS) {
-            throw new IllegalArgumentException(
-                    say("midi-file-writer.tracks-expected-at-most", count, MidiFile.MOST_TRACKS));
+            throw new UserException(say("midi-file-writer.tracks-expected-at-most", count, MidiFile.MOST_TRACKS));
         }
     }
 

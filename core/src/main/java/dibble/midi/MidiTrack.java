@@ -2,6 +2,7 @@ package dibble.midi;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -416,7 +417,7 @@ public final class MidiTrack {
 
         private Builder append(long tick, int message, byte[] data, String destination) {
             if (tick < endTick) {
-                throw new IllegalArgumentException(say("midi-track.tick-expected-or-later", tick, endTick));
+                throw new UserException(say("midi-track.tick-expected-or-later", tick, endTick));
             }
             if (size == ticks.length) {
                 ticks = Arrays.copyOf(ticks, size * 2);

@@ -2,6 +2,8 @@ package dibble.midi;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
+
 /**
  * A range of keys, velocities or values 0-127, both ends included.
  *
@@ -17,7 +19,7 @@ public record Range(int low, int high) {
 
     public Range {
         if (low < 0 || high > 127 || low > high) {
-            throw new IllegalArgumentException(say("range.range-to-expected-0-to", low, high));
+            throw new UserException(say("range.range-to-expected-0-to", low, high));
         }
     }
 

@@ -2,6 +2,8 @@ package dibble.midi;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
+
 /**
  * A channel message packed into an {@code int}, so that no object is made on the way of an event.
  *
@@ -133,20 +135,19 @@ public final class ShortMessage {
     /**
      * Packs bytes into a message.
      *
-     * @throws IllegalArgumentException where they are not one whole channel message
+     * @throws UserException where they are not one whole channel message
      */
     public static int parse(int[] bytes) {
         if (bytes.length == 0 || !isChannelStatus(bytes[0])) {
-            throw new IllegalArgumentException(say("short-message.not-a-channel-message-expected"));
+            throw new UserException(say("short-message.not-a-channel-message-expected"));
         }
         if (bytes.length != length(bytes[0])) {
-            throw new IllegalArgumentException(
-                    say("short-message.a-message-of-bytes-expected", bytes.length, length(bytes[0])));
+            throw new UserException(say("short-message.a-message-of-bytes-expected", bytes.length, length(bytes[0])));
         }
         int message = bytes[0];
         for (int i = 1; i < bytes.length; i++) {
             if (bytes[i] < 0 || bytes[i] > 127) {
-                throw new IllegalArgumentException(say("common.data-byte-expected-0-to", bytes[i]));
+                throw new UserException(say("common.data-byte-expected-0-to", bytes[i]));
             }
             message |= bytes[i] << 8 * i;
         }

@@ -3,6 +3,7 @@ package dibble.notes;
 import static dibble.text.CoreText.say;
 
 import dibble.recording.ClipIndex;
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -52,12 +53,12 @@ public final class BeatFinder {
      * @param tempo by which their ticks are times
      * @param bpm how many beats a minute are expected; 0 where that is not known
      * @return when each beat comes, in nanoseconds, rising
-     * @throws IllegalArgumentException where there are too few notes to tell
+     * @throws UserException where there are too few notes to tell
      */
     public static long[] find(List<ClipIndex> clips, TempoMap tempo, double bpm) {
         Onsets onsets = Onsets.of(clips, tempo);
         if (onsets.size() < 4) {
-            throw new IllegalArgumentException(say("beat-finder.too-few", onsets.size()));
+            throw new UserException(say("beat-finder.too-few", onsets.size()));
         }
         long first = onsets.nanos()[0];
         int places = (int) ((onsets.nanos()[onsets.size() - 1] - first) / FRAME) + LONGEST / 3;

@@ -7,6 +7,7 @@ import dibble.midi.MidiTrack;
 import dibble.recording.ClipIndex;
 import dibble.recording.Clips;
 import dibble.recording.FileTempo;
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -52,15 +53,15 @@ public final class FileNotes {
     /**
      * Changes notes, by one function after another; those that are meant are so until the end.
      *
-     * @throws IllegalArgumentException where the file counts in frames rather than in notes, or has no such track
+     * @throws UserException where the file counts in frames rather than in notes, or has no such track
      */
     public static Outcome change(MidiFile file, Which which, List<Maker> makers) {
         if (file.division() <= 0) {
-            throw new IllegalArgumentException(say("file-notes.frames"));
+            throw new UserException(say("file-notes.frames"));
         }
         for (int track : which.tracks) {
             if (track < 1 || track > file.tracks().size()) {
-                throw new IllegalArgumentException(
+                throw new UserException(
                         say("file-notes.track-expected", track, file.tracks().size()));
             }
         }

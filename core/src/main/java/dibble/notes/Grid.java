@@ -2,6 +2,7 @@ package dibble.notes;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import java.util.Arrays;
 import java.util.List;
@@ -45,7 +46,7 @@ public final class Grid {
     public record Step(int unit, Kind kind) {
         public Step {
             if (unit < 1 || unit > 64 || Integer.bitCount(unit) != 1) {
-                throw new IllegalArgumentException(say("grid.unit-expected", unit));
+                throw new UserException(say("grid.unit-expected", unit));
             }
         }
 
@@ -53,7 +54,7 @@ public final class Grid {
         public static Step parse(String text) {
             Matcher matcher = STEP.matcher(text.strip().toLowerCase(Locale.ROOT));
             if (!matcher.matches()) {
-                throw new IllegalArgumentException(say("grid.step-expected", text));
+                throw new UserException(say("grid.step-expected", text));
             }
             Kind kind = Arrays.stream(Kind.values())
                     .filter(it -> it.sign.equals(matcher.group(2)))
@@ -97,7 +98,7 @@ public final class Grid {
      */
     public static Grid of(Step step, long quarter, List<Long> meters, int swing) {
         if (swing < 0 || swing > TRIPLET_SWING) {
-            throw new IllegalArgumentException(say("grid.swing-expected", swing, TRIPLET_SWING));
+            throw new UserException(say("grid.swing-expected", swing, TRIPLET_SWING));
         }
         long[] origins = LongStream.concat(LongStream.of(0), meters.stream().mapToLong(Long::longValue))
                 .sorted()

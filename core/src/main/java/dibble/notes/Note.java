@@ -3,6 +3,7 @@ package dibble.notes;
 import static dibble.text.CoreText.say;
 
 import dibble.midi.ShortMessage;
+import dibble.text.UserException;
 
 /**
  * A note by itself, as it is drawn or pasted.
@@ -17,10 +18,10 @@ import dibble.midi.ShortMessage;
 public record Note(int channel, int key, long start, long end, int velocity, int release) {
     public Note {
         if (channel < 0 || channel > 15 || key < 0 || key > 127 || velocity < 1 || velocity > 127) {
-            throw new IllegalArgumentException(say("note.expected", channel, key, velocity));
+            throw new UserException(say("note.expected", channel, key, velocity));
         }
         if (start < 0 || end <= start || release < 0 || release > 127) {
-            throw new IllegalArgumentException(say("note.ticks-expected", start, end, release));
+            throw new UserException(say("note.ticks-expected", start, end, release));
         }
     }
 

@@ -2,6 +2,7 @@ package dibble.notes;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -85,7 +86,7 @@ public enum NoteChange {
                     return value;
                 }
             }
-            throw new IllegalArgumentException(say("note-change.expected", change.word(), name, text, expected()));
+            throw new UserException(say("note-change.expected", change.word(), name, text, expected()));
         }
     }
 
@@ -142,14 +143,14 @@ public enum NoteChange {
      * Reads a change with its numbers, such as {@code transpose=-12} or {@code velocity-limit=20,110}; numbers that are
      * left out are the usual ones.
      *
-     * @throws IllegalArgumentException with what, given and expected
+     * @throws UserException with what, given and expected
      */
     public static NoteFunction parse(String text, long quarter, long bar) {
         String[] parts = text.strip().split("=", 2);
         NoteChange change = Arrays.stream(values())
                 .filter(it -> it.word().equals(parts[0]))
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(say(
+                .orElseThrow(() -> new UserException(say(
                         "note-change.unknown",
                         parts[0],
                         String.join(
@@ -160,8 +161,7 @@ public enum NoteChange {
             given.addAll(List.of(parts[1].split(",", -1)));
         }
         if (given.size() > change.numbers.size()) {
-            throw new IllegalArgumentException(
-                    say("note-change.too-many", change.word(), given.size(), change.numbers.size()));
+            throw new UserException(say("note-change.too-many", change.word(), given.size(), change.numbers.size()));
         }
         int[] values = change.usual();
         for (int i = 0; i < given.size(); i++) {

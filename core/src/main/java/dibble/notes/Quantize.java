@@ -3,6 +3,7 @@ package dibble.notes;
 import static dibble.text.CoreText.say;
 
 import dibble.recording.ClipIndex;
+import dibble.text.UserException;
 import java.util.Locale;
 
 /**
@@ -31,10 +32,10 @@ public record Quantize(Grid grid, What what, int strength, long leastOff, long m
 
     public Quantize {
         if (strength < 0 || strength > 100) {
-            throw new IllegalArgumentException(say("quantize.strength-expected", strength));
+            throw new UserException(say("quantize.strength-expected", strength));
         }
         if (leastOff < 0 || mostOff < leastOff) {
-            throw new IllegalArgumentException(say("quantize.range-expected", leastOff, mostOff));
+            throw new UserException(say("quantize.range-expected", leastOff, mostOff));
         }
     }
 

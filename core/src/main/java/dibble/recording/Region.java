@@ -3,6 +3,7 @@ package dibble.recording;
 import static dibble.text.CoreText.say;
 
 import dibble.midi.MidiTrack;
+import dibble.text.UserException;
 
 /**
  * A stretch of a track, and where it came from. It has all that was printed: what lies outside the stretch made way for
@@ -18,7 +19,7 @@ import dibble.midi.MidiTrack;
 public record Region(String take, long from, long to, Onto printed, boolean edited, MidiTrack print) {
     public Region {
         if (from < 0 || to < from) {
-            throw new IllegalArgumentException(say("region.region-from-tick-to-expected", from, to));
+            throw new UserException(say("region.region-from-tick-to-expected", from, to));
         }
     }
 

@@ -6,6 +6,7 @@ import dibble.midi.MiddleC;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
@@ -46,11 +47,11 @@ public record Sorting(List<Pile> piles, String warning) {
             splits = List.copyOf(splits);
             names = Map.copyOf(names);
             if (by == By.RANGE && splits.isEmpty()) {
-                throw new IllegalArgumentException(say("sorting.no-split-key-expected-one"));
+                throw new UserException(say("sorting.no-split-key-expected-one"));
             }
             for (int i = 0; i < splits.size(); i++) {
                 if (splits.get(i) < 1 || splits.get(i) > 127 || i > 0 && splits.get(i) <= splits.get(i - 1)) {
-                    throw new IllegalArgumentException(say("sorting.split-at-key-expected-1", splits.get(i)));
+                    throw new UserException(say("sorting.split-at-key-expected-1", splits.get(i)));
                 }
             }
         }

@@ -6,6 +6,7 @@ import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import dibble.time.TempoRemap;
 import java.util.ArrayList;
@@ -51,7 +52,7 @@ public record Take(
         marks = List.copyOf(marks);
         remaps = List.copyOf(remaps);
         if (start < 0) {
-            throw new IllegalArgumentException(say("take.start-expected-0-or-more", start));
+            throw new UserException(say("take.start-expected-0-or-more", start));
         }
     }
 

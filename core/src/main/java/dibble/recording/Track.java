@@ -7,6 +7,7 @@ import dibble.gear.Ids;
 import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
+import dibble.text.UserException;
 import java.util.Optional;
 
 /**
@@ -27,7 +28,7 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
     public record OfKey(PartRef part, int key) implements Input {
         public OfKey {
             if (key < 0 || key > 127) {
-                throw new IllegalArgumentException(say("track.key-expected-0-to-127", key));
+                throw new UserException(say("track.key-expected-0-to-127", key));
             }
         }
     }
@@ -43,7 +44,7 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
     public record OfChannel(String source, int channel) implements Input {
         public OfChannel {
             if (channel < 1 || channel > 16) {
-                throw new IllegalArgumentException(say("common.channel-expected-1-to-16", channel));
+                throw new UserException(say("common.channel-expected-1-to-16", channel));
             }
         }
     }

@@ -6,6 +6,7 @@ import dibble.gear.Checked;
 import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.midi.ChannelSet;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -34,7 +35,7 @@ public record ControlMap(
         Ids.check(id);
         sends = List.copyOf(sends);
         if (sends.isEmpty()) {
-            throw new IllegalArgumentException(say("control-map.control-map-sends-nothing-expected", id));
+            throw new UserException(say("control-map.control-map-sends-nothing-expected", id));
         }
     }
 
@@ -48,13 +49,13 @@ public record ControlMap(
     public record Trigger(ControlKind kind, int number, int low, int high) {
         public Trigger {
             if (!kind.isTrigger()) {
-                throw new IllegalArgumentException(say("control-map.kind-of-sends-only", kind.word()));
+                throw new UserException(say("control-map.kind-of-sends-only", kind.word()));
             }
             Checked.range("number.number", number, 0, kind.mostNumber());
             Checked.range("number.window", low, 0, kind.most());
             Checked.range("number.window", high, 0, kind.most());
             if (low > high) {
-                throw new IllegalArgumentException(say("control-map.window-to-expected-low-to", low, high));
+                throw new UserException(say("control-map.window-to-expected-low-to", low, high));
             }
         }
 
@@ -88,11 +89,11 @@ public record ControlMap(
             Checked.range("number.window", last, 0, kind.most());
             Checked.range("number.rest", rest, 0, 127);
             if (kind == ControlKind.SCENE != to instanceof Aim.ToScene) {
-                throw new IllegalArgumentException(
+                throw new UserException(
                         say("control-map.a-target-of-kind-expected", kind.word(), kind == ControlKind.SCENE));
             }
             if (kind == ControlKind.NOTE && to instanceof Aim.AllParts) {
-                throw new IllegalArgumentException(say("control-map.a-note-to-all-parts"));
+                throw new UserException(say("control-map.a-note-to-all-parts"));
             }
         }
 

@@ -1,6 +1,7 @@
 package dibble.routing;
 
 import dibble.gear.Source;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -23,7 +24,7 @@ public final class Reach {
         table = RoutingCompiler.compile(routing, slots);
     }
 
-    /** @throws IllegalArgumentException where a routing needs more than there can be */
+    /** @throws UserException where a routing needs more than there can be */
     public static void check(Routing routing) {
         new Reach(routing);
     }

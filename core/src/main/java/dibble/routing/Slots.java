@@ -3,6 +3,7 @@ package dibble.routing;
 import static dibble.text.CoreText.say;
 
 import dibble.gear.Instrument;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -58,11 +59,11 @@ public final class Slots {
         return sources.of(id);
     }
 
-    /** @throws IllegalArgumentException where there are more than {@link #MOST_PORTS} ports */
+    /** @throws UserException where there are more than {@link #MOST_PORTS} ports */
     public int port(String name) {
         int slot = ports.of(name);
         if (slot >= MOST_PORTS) {
-            throw new IllegalArgumentException(say("slots.more-instrument-ports-than-dibble", MOST_PORTS));
+            throw new UserException(say("slots.more-instrument-ports-than-dibble", MOST_PORTS));
         }
         return slot;
     }

@@ -3,6 +3,7 @@ package dibble.routing;
 import static dibble.text.CoreText.say;
 
 import dibble.gear.PartRef;
+import dibble.text.UserException;
 
 /** Where a zone leads: a destination of one instrument. */
 public sealed interface Target extends Aim {
@@ -21,7 +22,7 @@ public sealed interface Target extends Aim {
     record ToChannel(String instrument, int channel) implements Target {
         public ToChannel {
             if (channel < 1 || channel > 16) {
-                throw new IllegalArgumentException(say("common.channel-expected-1-to-16", channel));
+                throw new UserException(say("common.channel-expected-1-to-16", channel));
             }
         }
     }

@@ -8,6 +8,7 @@ import dibble.midi.HeardMessage;
 import dibble.midi.JoinedValues;
 import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -167,8 +168,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
             this.message = heard.message();
             this.unheard = unheard;
             table = RoutingCompiler.compile(routing, slots);
-            source = routing.source(sourceId)
-                    .orElseThrow(() -> new IllegalArgumentException(say("trace.no-source", sourceId)));
+            source = routing.source(sourceId).orElseThrow(() -> new UserException(say("trace.no-source", sourceId)));
             slot = slots.source(sourceId);
             channel = ShortMessage.channel(message);
             kind = EventKind.of(message);

@@ -8,6 +8,7 @@ import dibble.gear.PartRef;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
+import dibble.text.UserException;
 import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
@@ -64,7 +65,7 @@ public record Zone(
     public record VelocityMap(int first, int last) {
         public VelocityMap {
             if (first < 0 || first > 127 || last < 0 || last > 127) {
-                throw new IllegalArgumentException(say("zone.velocityto-expected-0-to-127", first, last));
+                throw new UserException(say("zone.velocityto-expected-0-to-127", first, last));
             }
         }
     }
@@ -72,7 +73,7 @@ public record Zone(
     public Zone {
         Ids.check(id);
         if (transpose < -127 || transpose > 127) {
-            throw new IllegalArgumentException(say("common.transpose-expected-127-to-127", transpose));
+            throw new UserException(say("common.transpose-expected-127-to-127", transpose));
         }
         TreeMap<Integer, List<Integer>> notes = new TreeMap<>();
         noteMap.forEach((key, out) -> notes.put(check("number.key", key), checkNotes(out)));
@@ -84,14 +85,14 @@ public record Zone(
 
     private static int check(String what, int value) {
         if (value < 0 || value > 127) {
-            throw new IllegalArgumentException(say("zone.expected-0-to-127", say(what), value));
+            throw new UserException(say("zone.expected-0-to-127", say(what), value));
         }
         return value;
     }
 
     private static List<Integer> checkNotes(List<Integer> notes) {
         if (notes.isEmpty() || notes.size() > 8) {
-            throw new IllegalArgumentException(say("zone.notes-on-a-key-expected", notes.size()));
+            throw new UserException(say("zone.notes-on-a-key-expected", notes.size()));
         }
         notes.forEach(note -> check("number.note", note));
         return List.copyOf(notes);

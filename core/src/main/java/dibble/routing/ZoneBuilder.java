@@ -4,6 +4,7 @@ import dibble.gear.Extras;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
+import dibble.text.UserException;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -133,7 +134,7 @@ public final class ZoneBuilder {
         return this;
     }
 
-    /** @throws IllegalArgumentException as the zone's own constructor says */
+    /** @throws UserException as the zone's own constructor says */
     public Zone build() {
         return new Zone(
                 id,

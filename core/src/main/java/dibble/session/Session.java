@@ -19,6 +19,7 @@ import dibble.routing.Scene;
 import dibble.routing.SceneSwitch;
 import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.text.UserException;
 import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
@@ -95,8 +96,7 @@ public record Session(
         Set<String> ids = new HashSet<>();
         for (T item : list) {
             if (!ids.add(id.apply(item))) {
-                throw new IllegalArgumentException(
-                        say("session.appears-twice-expected-unique-ids", say(what), id.apply(item)));
+                throw new UserException(say("session.appears-twice-expected-unique-ids", say(what), id.apply(item)));
             }
         }
     }

@@ -4,6 +4,7 @@ import static dibble.text.CoreText.say;
 
 import dibble.gear.Checked;
 import dibble.gear.Extras;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -28,7 +29,7 @@ public record SessionSet(String name, List<Entry> entries, Integer next, Integer
     public record Entry(String file, String notes, Double tempo, Extras extras) {
         public Entry {
             if (tempo != null && !(tempo >= 5 && tempo <= 999)) {
-                throw new IllegalArgumentException(say("session-set.tempo", tempo));
+                throw new UserException(say("session-set.tempo", tempo));
             }
         }
 

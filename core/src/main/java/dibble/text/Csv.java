@@ -12,7 +12,7 @@ public final class Csv {
      * The rows of a text under the heads of its first.
      *
      * @throws IOException where the first row cannot be read
-     * @throws IllegalArgumentException where a head is missing or stands there twice
+     * @throws UserException where a head is missing or stands there twice
      */
     public static CSVParser rows(String text) throws IOException {
         String plain = text.startsWith("\uFEFF") ? text.substring(1) : text;

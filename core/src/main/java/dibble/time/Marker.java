@@ -2,6 +2,8 @@ package dibble.time;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
+
 /**
  * A place in the music that has a name.
  *
@@ -10,7 +12,7 @@ import static dibble.text.CoreText.say;
 public record Marker(long at, String name) {
     public Marker {
         if (at < 0) {
-            throw new IllegalArgumentException(say("marker.tick-expected", at));
+            throw new UserException(say("marker.tick-expected", at));
         }
     }
 }

@@ -2,6 +2,7 @@ package dibble.time;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -24,10 +25,10 @@ public final class TempoMap {
     public record Tempo(long at, double bpm) {
         public Tempo {
             if (at < 0) {
-                throw new IllegalArgumentException(say("tempo-map.tempo-at-tick-expected-0", at));
+                throw new UserException(say("tempo-map.tempo-at-tick-expected-0", at));
             }
             if (!(bpm >= 5 && bpm <= 999)) {
-                throw new IllegalArgumentException(say("tempo-map.tempo-of-expected-5-to", bpm));
+                throw new UserException(say("tempo-map.tempo-of-expected-5-to", bpm));
             }
         }
 
@@ -46,13 +47,13 @@ public final class TempoMap {
     public record Meter(long at, int beats, int unit) {
         public Meter {
             if (at < 0) {
-                throw new IllegalArgumentException(say("tempo-map.meter-at-tick-expected-0", at));
+                throw new UserException(say("tempo-map.meter-at-tick-expected-0", at));
             }
             if (beats < 1 || beats > 64) {
-                throw new IllegalArgumentException(say("tempo-map.beats-per-bar-expected-1", beats));
+                throw new UserException(say("tempo-map.beats-per-bar-expected-1", beats));
             }
             if (unit < 1 || unit > 64 || Integer.bitCount(unit) != 1) {
-                throw new IllegalArgumentException(say("tempo-map.beat-unit-expected-1-2", unit));
+                throw new UserException(say("tempo-map.beat-unit-expected-1-2", unit));
             }
         }
 
@@ -101,11 +102,11 @@ public final class TempoMap {
 
     private static long[] rising(String what, long[] ticks) {
         if (ticks.length == 0 || ticks[0] != 0) {
-            throw new IllegalArgumentException(say("tempo-map.no-at-tick-0", say(what)));
+            throw new UserException(say("tempo-map.no-at-tick-0", say(what)));
         }
         for (int i = 1; i < ticks.length; i++) {
             if (ticks[i] <= ticks[i - 1]) {
-                throw new IllegalArgumentException(say("tempo-map.at-tick-expected-later-ticks", say(what), ticks[i]));
+                throw new UserException(say("tempo-map.at-tick-expected-later-ticks", say(what), ticks[i]));
             }
         }
         return ticks;

@@ -16,6 +16,7 @@ import dibble.routing.Routing;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -41,7 +42,7 @@ class ZoneEditsTest {
         assertThat(upper.velocity()).isEqualTo(new Range(1, 78));
         assertThat(cut.sceneOf("upper").orElseThrow().id()).isEqualTo("dusk");
         assertThatThrownBy(() -> ZoneEdits.cutZone(demo, "bowls-soft", "upper", 66))
-                .isInstanceOf(IllegalArgumentException.class);
+                .isInstanceOf(UserException.class);
     }
 
     @Test

@@ -3,6 +3,7 @@ package dibble.midi;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dibble.text.UserException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -57,7 +58,7 @@ class MessageTextTest {
             })
     void whatCannotBeReadIsSaidWithWhatWasExpected(String text) {
         assertThatThrownBy(() -> MessageText.parse(text, 0, MiddleC.C4))
-                .isInstanceOf(IllegalArgumentException.class)
+                .isInstanceOf(UserException.class)
                 .hasMessageContaining("expected");
     }
 

@@ -3,10 +3,15 @@ package dibble.desktop;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
+import com.tngtech.archunit.core.domain.JavaAccess;
+import com.tngtech.archunit.core.domain.JavaClass;
+import com.tngtech.archunit.core.domain.properties.HasName;
+import com.tngtech.archunit.core.domain.properties.HasOwner;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import javafx.application.Platform;
 
 /** Views do not know each other, and event threads never post to the interface. */
 @AnalyzeClasses(packages = "dibble.desktop", importOptions = ImportOption.DoNotIncludeTests.class)
@@ -21,15 +26,20 @@ class DesktopLayersTest {
             .notDependOnEachOther()
             .ignoreDependency(
                     com.tngtech.archunit.base.DescribedPredicate.alwaysTrue(),
-                    com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAPackage("dibble.desktop.ui"))
+                    JavaClass.Predicates.resideInAPackage("dibble.desktop.ui"))
             .ignoreDependency(
-                    com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAPackage("dibble.desktop.app"),
+                    JavaClass.Predicates.resideInAPackage("dibble.desktop.app"),
                     com.tngtech.archunit.base.DescribedPredicate.alwaysTrue());
 
+    /** References to the method count as well as calls. */
     @ArchTest
     static final ArchRule NOBODY_ELSE_POSTS_TO_THE_INTERFACE = noClasses()
             .that()
             .doNotHaveSimpleName("Pulse")
+            .and()
+            .doNotHaveSimpleName("Workbench")
             .should()
-            .callMethod(javafx.application.Platform.class, "runLater", Runnable.class);
+            .accessTargetWhere(JavaAccess.Predicates.target(
+                    HasOwner.Predicates.With.<JavaClass>owner(JavaClass.Predicates.type(Platform.class))
+                            .and(HasName.Predicates.name("runLater"))));
 }

@@ -16,6 +16,7 @@ import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Session;
 import dibble.text.Csv;
+import dibble.text.UserException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
@@ -74,15 +75,15 @@ final class SheetReader {
                 }
                 take(told);
             }
-        } catch (IOException | UncheckedIOException | IllegalStateException e) {
+        } catch (IOException | UncheckedIOException | IllegalStateException | IllegalArgumentException e) {
             throw new SheetFormatException(say("sheet.no-rows-of-values", row == null ? 1 : row.getRecordNumber() + 2));
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             // What a zone or a control map refuses, it refuses in one line.
             throw row == null ? new SheetFormatException(say("sheet.no-rows-of-values", 1)) : wrong(e.getMessage());
         }
         try {
             return with(told);
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             // Two with one id, such as a row that was doubled.
             throw new SheetFormatException(e.getMessage());
         }

@@ -3,9 +3,10 @@ package dibble.presentation;
 /**
  * Something that can be chosen, with the words for it.
  *
+ * @param <T> what is chosen from
  * @param value what it stands for; null for nothing
  */
-public record Choice(Object value, String words) {
+public record Choice<T>(T value, String words) {
     @Override
     public String toString() {
         return words;

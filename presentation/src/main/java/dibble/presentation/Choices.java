@@ -2,6 +2,7 @@ package dibble.presentation;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.gear.PartRef;
 import dibble.notes.Grid;
 import dibble.routing.Zone;
 import dibble.session.Session;
@@ -17,52 +18,52 @@ public final class Choices {
     private Choices() {}
 
     /** Sources, by their ids. */
-    public static List<Choice> sources(Session session) {
+    public static List<Choice<String>> sources(Session session) {
         return session.sources().stream()
-                .map(source -> new Choice(source.id(), source.name()))
+                .map(source -> new Choice<>(source.id(), source.name()))
                 .toList();
     }
 
     /** Instruments, by their ids. */
-    public static List<Choice> instruments(Session session) {
+    public static List<Choice<String>> instruments(Session session) {
         return session.instruments().stream()
-                .map(instrument -> new Choice(instrument.id(), instrument.name()))
+                .map(instrument -> new Choice<>(instrument.id(), instrument.name()))
                 .toList();
     }
 
-    /** Parts, each with its {@link dibble.gear.PartRef}, as {@code instrument / part}. */
-    public static List<Choice> parts(Session session) {
+    /** Parts, each with its {@link PartRef}, as {@code instrument / part}. */
+    public static List<Choice<PartRef>> parts(Session session) {
         return session.instruments().stream()
                 .flatMap(instrument -> instrument.parts().stream()
-                        .map(part -> new Choice(instrument.ref(part), instrument.name() + " / " + part.name())))
+                        .map(part -> new Choice<>(instrument.ref(part), instrument.name() + " / " + part.name())))
                 .toList();
     }
 
     /** Scenes, by their ids. */
-    public static List<Choice> scenes(Session session) {
+    public static List<Choice<String>> scenes(Session session) {
         return session.scenes().stream()
-                .map(scene -> new Choice(scene.id(), scene.name()))
+                .map(scene -> new Choice<>(scene.id(), scene.name()))
                 .toList();
     }
 
     /** Whoever can play a zone or move a control: sources, and all of them together. */
-    public static List<Choice> players(Session session) {
-        List<Choice> all = new ArrayList<>(sources(session));
-        all.add(new Choice(Zone.ANY_SOURCE, say("common.all-sources-2")));
+    public static List<Choice<String>> players(Session session) {
+        List<Choice<String>> all = new ArrayList<>(sources(session));
+        all.add(new Choice<>(Zone.ANY_SOURCE, say("common.all-sources-2")));
         return all;
     }
 
     /** Where something can hold: in every scene ({@link #ALWAYS}), or in one alone, by its id. */
-    public static List<Choice> holds(Session session) {
-        List<Choice> all = new ArrayList<>(List.of(new Choice(ALWAYS, say("choices.every-scene"))));
-        session.scenes().forEach(scene -> all.add(new Choice(scene.id(), say("common.only", scene.name()))));
+    public static List<Choice<String>> holds(Session session) {
+        List<Choice<String>> all = new ArrayList<>(List.of(new Choice<>(ALWAYS, say("choices.every-scene"))));
+        session.scenes().forEach(scene -> all.add(new Choice<>(scene.id(), say("common.only", scene.name()))));
         return all;
     }
 
     /** Steps of a grid, each a {@link Grid.Step}, from long to short. */
-    public static List<Choice> gridSteps() {
+    public static List<Choice<Grid.Step>> gridSteps() {
         return Stream.of("1/4", "1/4t", "1/8d", "1/8", "1/8t", "1/16d", "1/16", "1/16t", "1/32", "1/32t", "1/64")
-                .map(text -> new Choice(Grid.Step.parse(text), stepWords(text)))
+                .map(text -> new Choice<>(Grid.Step.parse(text), stepWords(text)))
                 .toList();
     }
 
@@ -74,8 +75,8 @@ public final class Choices {
     }
 
     /** One before the others. */
-    public static List<Choice> with(Choice first, List<Choice> others) {
-        List<Choice> all = new ArrayList<>(List.of(first));
+    public static <T> List<Choice<T>> with(Choice<T> first, List<Choice<T>> others) {
+        List<Choice<T>> all = new ArrayList<>(List.of(first));
         all.addAll(others);
         return all;
     }

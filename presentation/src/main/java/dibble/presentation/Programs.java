@@ -39,32 +39,32 @@ public final class Programs {
     }
 
     /** All that can be chosen, with what is chosen now. @param now the program that it has, or null */
-    public List<Choice> choices(Choice none, Picked now) {
-        List<Choice> all = new ArrayList<>(List.of(none));
+    public List<Choice<Picked>> choices(Choice<Picked> none, Picked now) {
+        List<Choice<Picked>> all = new ArrayList<>(List.of(none));
         if (areNamed()) {
             for (SoundNames.Bank bank : names.banks()) {
                 for (SoundNames.Program program : bank.programs()) {
-                    all.add(new Choice(new Picked(bank.numbers(), program.program()), words(bank, program)));
+                    all.add(new Choice<>(new Picked(bank.numbers(), program.program()), words(bank, program)));
                 }
             }
         } else {
             List<Integer> bank = now == null ? null : now.bank();
             for (int program = 0; program < COUNT; program++) {
-                all.add(new Choice(
+                all.add(new Choice<>(
                         new Picked(bank, program),
                         drums ? say("common.kit", program + 1) : GeneralMidi.program(program)));
             }
         }
         if (now != null && all.stream().noneMatch(choice -> choice.value().equals(now))) {
-            all.add(new Choice(now, say("common.program-2", now.program() + 1)));
+            all.add(new Choice<>(now, say("common.program-2", now.program() + 1)));
         }
         return all;
     }
 
     /** Those whose words have all that is looked for, at most so many. */
-    public List<Choice> search(String text, int most) {
+    public List<Choice<Picked>> search(String text, int most) {
         String[] wanted = text.toLowerCase(Locale.ROOT).strip().split("\\s+");
-        return choices(new Choice("", ""), null).stream()
+        return choices(new Choice<>(null, ""), null).stream()
                 .skip(1)
                 .filter(choice -> {
                     String words = choice.words().toLowerCase(Locale.ROOT);

@@ -2,6 +2,7 @@ package dibble.disk;
 
 import static dibble.text.CoreText.say;
 
+import dibble.files.Damage;
 import dibble.files.Form;
 import dibble.files.OneLine;
 import dibble.files.SessionContent;
@@ -31,9 +32,9 @@ import java.util.zip.ZipInputStream;
  * no entry's name ever becomes a path.
  *
  * @param entries by their names
- * @param damage what is wrong with it, a phrase each; none where it is whole
+ * @param damage what is wrong with it; none where it is whole
  */
-public record Container(Map<String, byte[]> entries, List<String> damage) {
+public record Container(Map<String, byte[]> entries, List<Damage> damage) {
     static final String SESSION = "session.json";
 
     static final int MOST_ENTRIES = 50_000;
@@ -73,7 +74,7 @@ public record Container(Map<String, byte[]> entries, List<String> damage) {
     /** Without its directory, which stands at its end: it was cut off. What comes before that is there. */
     private static Container readFromItsBeginning(Path path) throws IOException {
         Reading reading = new Reading();
-        reading.damage.add(say("container.the-file-was-cut-off"));
+        reading.damage.add(Damage.CUT_OFF);
         try (InputStream in = Files.newInputStream(path);
                 ZipInputStream zip = new ZipInputStream(in)) {
             for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
@@ -96,7 +97,7 @@ public record Container(Map<String, byte[]> entries, List<String> damage) {
     /** What has been read, against the limits. */
     private static final class Reading {
         final Map<String, byte[]> entries = new LinkedHashMap<>();
-        final List<String> damage = new ArrayList<>();
+        final List<Damage> damage = new ArrayList<>();
         private long left = SessionContent.MOST_BYTES;
         private long leftForForeign = MOST_FOREIGN_BYTES;
         private int seen;
@@ -119,7 +120,7 @@ public record Container(Map<String, byte[]> entries, List<String> damage) {
             } catch (ZipException | EOFException e) {
                 // It is named below.
             }
-            damage.add(say("container.is-damaged", OneLine.of(entry.getName())));
+            damage.add(new Damage(entry.getName(), Damage.Kind.CHANGED));
         }
 
         byte[] unpacked(InputStream in, String name) throws IOException {

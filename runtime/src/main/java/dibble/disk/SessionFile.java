@@ -4,6 +4,7 @@ import static dibble.text.CoreText.say;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dibble.files.Damage;
 import dibble.files.DamagedSessionException;
 import dibble.files.SessionContent;
 import dibble.files.SessionFormatException;
@@ -24,6 +25,9 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Session files: a zip with {@code session.json}, takes and tracks, or a bare {@code session.json}. What is not whole is
@@ -67,15 +71,14 @@ public final class SessionFile {
         }
         Container container = Container.read(path);
         progress.at(UNPACKED);
-        List<String> damage = new ArrayList<>(container.damage());
-        if (damage.isEmpty() && !container.entries().containsKey(SessionContent.SESSION)) {
+        if (container.damage().isEmpty() && !container.entries().containsKey(SessionContent.SESSION)) {
             throw new SessionFormatException(say("session-file.not-a-session-the-file", SessionContent.SESSION));
         }
         if (!container.entries().containsKey(SessionContent.SESSION)) {
-            throw new DamagedSessionException(damage);
+            throw new DamagedSessionException(container.damage());
         }
         SessionReader.Read read = SessionContent.readSession(container.entries());
-        addMissing(damage, read, container);
+        List<Damage> damage = damage(read, container);
         if (!damage.isEmpty()) {
             throw new DamagedSessionException(damage);
         }
@@ -90,22 +93,23 @@ public final class SessionFile {
     public static Salvaged salvage(Path path) throws IOException {
         Container container = Container.read(path);
         if (!container.entries().containsKey(SessionContent.SESSION)) {
-            throw new DamagedSessionException(List.of(say("session-file.is-missing", SessionContent.SESSION)));
+            throw new DamagedSessionException(List.of(new Damage(SessionContent.SESSION, Damage.Kind.MISSING)));
         }
-        List<String> losses = new ArrayList<>(container.damage());
         SessionReader.Read read = SessionContent.readSession(container.entries());
-        addMissing(losses, read, container);
+        List<String> losses = new ArrayList<>();
+        damage(read, container).forEach(damage -> losses.add(damage.text()));
         SessionContent opened = SessionContent.assemble(read, container.entries(), losses, Progress.NONE);
         return new Salvaged(opened.session(), opened.performance(), losses);
     }
 
-    /** Adds what a session names and its container does not have, without what is known to be damaged. */
-    private static void addMissing(List<String> damage, SessionReader.Read read, Container container) {
-        read.files().stream()
-                .filter(name -> !container.entries().containsKey(name))
-                .filter(name -> damage.stream().noneMatch(known -> known.startsWith(name)))
+    /** Returns the damage of a container, with the entries that its session names and that are not there. */
+    private static List<Damage> damage(SessionReader.Read read, Container container) {
+        Set<String> damaged = container.damage().stream().map(Damage::entry).collect(Collectors.toSet());
+        Stream<Damage> missing = read.files().stream()
+                .filter(name -> !container.entries().containsKey(name) && !damaged.contains(name))
                 .sorted()
-                .forEach(name -> damage.add(say("common.is-missing", name)));
+                .map(name -> new Damage(name, Damage.Kind.MISSING));
+        return Stream.concat(container.damage().stream(), missing).toList();
     }
 
     /** Whether a file is a container, rather than a bare {@code session.json}. */

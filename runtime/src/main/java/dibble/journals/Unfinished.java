@@ -8,6 +8,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.disk.Container;
 import dibble.disk.SessionFile;
 import dibble.edits.TakeEdits;
+import dibble.files.Damage;
 import dibble.files.IoWords;
 import dibble.files.SessionContent;
 import dibble.files.SessionReader;
@@ -249,7 +250,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
             try {
                 entries.put(name, Files.readAllBytes(folder.resolve(name)));
             } catch (NoSuchFileException e) {
-                losses.add(say("common.is-missing", name));
+                losses.add(new Damage(name, Damage.Kind.MISSING).text());
             } catch (IOException e) {
                 losses.add(name + ": " + IoWords.of(e));
             }
@@ -258,7 +259,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
         if (Files.exists(foreign)) {
             try {
                 Container container = Container.read(foreign);
-                losses.addAll(container.damage());
+                container.damage().forEach(damage -> losses.add(damage.text()));
                 entries.putAll(container.entries());
             } catch (IOException e) {
                 losses.add(SessionJournal.FOREIGN + ": " + IoWords.of(e));

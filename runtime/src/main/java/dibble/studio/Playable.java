@@ -5,6 +5,7 @@ import dibble.routing.RoutingCompiler;
 import dibble.routing.Slots;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.text.UserException;
 
 /** Says whether a session can be played here, before it is on the desk. Belongs to the thread that asks. */
 public final class Playable {
@@ -23,7 +24,7 @@ public final class Playable {
         try {
             RoutingCompiler.compile(session.routing(performance), slots);
             session.clock().to().forEach(slots::port);
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             throw new SessionFormatException(e.getMessage());
         }
     }

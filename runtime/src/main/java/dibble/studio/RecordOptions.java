@@ -4,6 +4,7 @@ import static dibble.text.CoreText.say;
 
 import dibble.notes.Grid;
 import dibble.recording.Onto;
+import dibble.text.UserException;
 
 /**
  * How is recorded and played; what the player sets beside the transport. Places are ticks of the session.
@@ -30,14 +31,14 @@ public record RecordOptions(
     public record Stretch(long from, long to) {
         public Stretch {
             if (from < 0 || to <= from) {
-                throw new IllegalArgumentException(say("record-options.from-tick-to-expected-a", from, to));
+                throw new UserException(say("record-options.from-tick-to-expected-a", from, to));
             }
         }
     }
 
     public RecordOptions {
         if (countIn < 0 || countIn > 4) {
-            throw new IllegalArgumentException(say("record-options.count-in-of-bars-expected", countIn));
+            throw new UserException(say("record-options.count-in-of-bars-expected", countIn));
         }
     }
 

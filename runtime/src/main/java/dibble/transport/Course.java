@@ -2,6 +2,7 @@ package dibble.transport;
 
 import static dibble.text.CoreText.say;
 
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 
 /**
@@ -22,7 +23,7 @@ public record Course(TempoMap tempo, long place, long at, Loop loop) {
     public record Loop(long from, long to) {
         public Loop {
             if (from < 0 || to <= from) {
-                throw new IllegalArgumentException(say("course.loop-from-tick-to-expected", from, to));
+                throw new UserException(say("course.loop-from-tick-to-expected", from, to));
             }
         }
     }

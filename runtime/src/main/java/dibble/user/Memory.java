@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import dibble.disk.AtomicFile;
+import dibble.text.UserException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
@@ -57,7 +58,7 @@ public record Memory(
             Path file = folder.resolve(FILE);
             Memory read = Files.exists(file) ? JSON.readValue(Files.readAllBytes(file), Memory.class) : null;
             return read == null ? NONE : read;
-        } catch (IOException | IllegalArgumentException | NullPointerException e) {
+        } catch (IOException | IllegalArgumentException | UserException | NullPointerException e) {
             return NONE;
         }
     }

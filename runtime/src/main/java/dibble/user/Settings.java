@@ -13,6 +13,7 @@ import dibble.files.IoWords;
 import dibble.files.OneLine;
 import dibble.gear.Checked;
 import dibble.midi.MiddleC;
+import dibble.text.UserException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -135,7 +136,7 @@ public record Settings(
 
     private static int oneOf(String what, Integer given, List<Integer> all) {
         if (given != null && !all.contains(given)) {
-            throw new IllegalArgumentException(say("settings.one-of-expected", say(what), given, all.toString()));
+            throw new UserException(say("settings.one-of-expected", say(what), given, all.toString()));
         }
         return given == null ? all.get(0) : given;
     }
@@ -315,7 +316,7 @@ public record Settings(
                 alone.set(field.getKey(), field.getValue());
                 JSON.convertValue(alone, Settings.class);
                 readable.set(field.getKey(), field.getValue());
-            } catch (IllegalArgumentException e) {
+            } catch (UserException e) {
                 damage.accept("\"" + OneLine.of(field.getKey()) + "\"");
             }
         }

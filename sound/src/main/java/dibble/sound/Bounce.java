@@ -9,6 +9,7 @@ import dibble.levels.SoundPlan;
 import dibble.levels.StripPlan;
 import dibble.midi.ShortMessage;
 import dibble.recording.FileNames;
+import dibble.text.UserException;
 import dibble.work.Progress;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -81,13 +82,13 @@ public final class Bounce {
         /** Everything, at 44,100 a second with 24 bits, until nothing is heard any more. */
         public static final Wanted USUAL = new Wanted(44_100, Bits.PCM_24, -1, Set.of(), false);
 
-        /** @throws IllegalArgumentException where a number is out of its range */
+        /** @throws UserException where a number is out of its range */
         public Wanted {
             if (rate < LOWEST_RATE || rate > HIGHEST_RATE) {
-                throw new IllegalArgumentException(say("bounce.rate-expected", rate, LOWEST_RATE, HIGHEST_RATE));
+                throw new UserException(say("bounce.rate-expected", rate, LOWEST_RATE, HIGHEST_RATE));
             }
             if (tail > LONGEST_TAIL || Double.isNaN(tail)) {
-                throw new IllegalArgumentException(say("bounce.tail-expected", tail, (int) LONGEST_TAIL));
+                throw new UserException(say("bounce.tail-expected", tail, (int) LONGEST_TAIL));
             }
             parts = Set.copyOf(parts);
         }

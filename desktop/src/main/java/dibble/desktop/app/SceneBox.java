@@ -15,7 +15,7 @@ import javafx.scene.layout.HBox;
 /** The scene that holds, to be changed, and the way to all of them. */
 final class SceneBox extends HBox {
     private final Desk desk;
-    private final ComboBox<Choice> scenes = Cards.box("scene", say("common.scene"));
+    private final ComboBox<Choice<String>> scenes = Cards.box("scene", say("common.scene"));
     private final Button label;
     private boolean showing;
 
@@ -43,8 +43,8 @@ final class SceneBox extends HBox {
     }
 
     void show() {
-        List<Choice> all = desk.session().scenes().stream()
-                .map(scene -> new Choice(scene.id(), scene.name()))
+        List<Choice<String>> all = desk.session().scenes().stream()
+                .map(scene -> new Choice<>(scene.id(), scene.name()))
                 .toList();
         showing = true;
         Form.choose(scenes, all, desk.session().activeScene(desk.performance()));

@@ -21,6 +21,7 @@ import dibble.session.ChannelChart.Place;
 import dibble.session.ChannelChart.PortChart;
 import dibble.session.ChannelChart.Way;
 import dibble.session.SessionWords;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -284,7 +285,7 @@ public final class ChannelsView extends BorderPane implements View {
                     presenter.filter() == null ? desk.selection().source().get() : presenter.filter());
             typed.clear();
             join(read.from(), read.to());
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             tell(e.getMessage());
         }
     }

@@ -21,9 +21,9 @@ import javafx.scene.layout.HBox;
 /** Leads a row of channels to a row of parts: asks for the firsts and a step, shows the outcome, then does it. */
 final class JoinPlantPane extends Question {
     private final ChannelsPresenter presenter;
-    private final ComboBox<Choice> from = Cards.box("join-plant-from", say("join-plant-pane.first-channel"));
-    private final ComboBox<Choice> first = Cards.box("join-plant-first", say("join-plant-pane.first-sound"));
-    private final ComboBox<Choice> step =
+    private final ComboBox<Choice<Arrival>> from = Cards.box("join-plant-from", say("join-plant-pane.first-channel"));
+    private final ComboBox<Choice<PartRef>> first = Cards.box("join-plant-first", say("join-plant-pane.first-sound"));
+    private final ComboBox<Choice<Integer>> step =
             Cards.box("join-plant-step", say("join-plant-pane.step-in-sounds-per-channel"));
     private final Label preview = new Label();
     private final Button plant;
@@ -39,7 +39,7 @@ final class JoinPlantPane extends Question {
             presenter.plant(plan());
             close();
         });
-        for (ComboBox<Choice> box : List.of(from, first, step)) {
+        for (ComboBox<?> box : List.of(from, first, step)) {
             box.setOnAction(event -> showPreview());
         }
         HBox line = new HBox(
@@ -62,11 +62,11 @@ final class JoinPlantPane extends Question {
                 .toList();
         from.getItems()
                 .setAll(arrivals.stream()
-                        .map(it -> new Choice(it, presenter.from(it)))
+                        .map(it -> new Choice<>(it, presenter.from(it)))
                         .toList());
         first.getItems()
                 .setAll(presenter.parts().stream()
-                        .map(it -> new Choice(
+                        .map(it -> new Choice<>(
                                 it, presenter.session().part(it).orElseThrow().name()))
                         .toList());
         from.getSelectionModel().selectFirst();
@@ -77,11 +77,11 @@ final class JoinPlantPane extends Question {
     }
 
     private Plant plan() {
-        int at = arrivals.indexOf((Arrival) from.getValue().value());
+        int at = arrivals.indexOf(from.getValue().value());
         return presenter.plan(
                 arrivals.subList(at, arrivals.size()),
-                (PartRef) first.getValue().value(),
-                (Integer) step.getValue().value());
+                first.getValue().value(),
+                step.getValue().value());
     }
 
     private void showPreview() {

@@ -77,7 +77,7 @@ final class ControlInspector extends VBox {
                                 .map(Scene::id)
                                 .orElse(Choices.ALWAYS),
                         (id, scene) -> {
-                            presenter.holdIn(id, scene.equals(Choices.ALWAYS) ? null : (String) scene);
+                            presenter.holdIn(id, scene.equals(Choices.ALWAYS) ? null : scene);
                             return id;
                         })
                 .choice(
@@ -86,16 +86,14 @@ final class ControlInspector extends VBox {
                         say("control-inspector.source-of-the-control"),
                         id -> Choices.players(desk.session()),
                         id -> now(id).source(),
-                        edit(say("edit.source"), (it, source) -> it.withSource((String) source)))
+                        edit(say("edit.source"), (it, source) -> it.withSource(source)))
                 .choice(
                         "control-kind",
                         say("control-inspector.control"),
                         say("control-inspector.kind-of-control"),
                         id -> SendForm.KINDS,
                         id -> now(id).when().kind(),
-                        edit(
-                                say("edit.control"),
-                                (it, kind) -> it.withWhen(ControlsPresenter.ofKind(it.when(), (ControlKind) kind))))
+                        edit(say("edit.control"), (it, kind) -> it.withWhen(ControlsPresenter.ofKind(it.when(), kind))))
                 .row(
                         say("common.number"),
                         number,

@@ -11,6 +11,7 @@ import dibble.presentation.Subscription;
 import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.ControlMap;
 import dibble.session.SessionWords;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -134,7 +135,7 @@ public final class ControlsView extends BorderPane implements View {
                                             trigger.number(),
                                             desk.session().middleC()))
                             : say("controls-view.it-already-has-a-control"));
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             told.setText(e.getMessage());
         }
     }

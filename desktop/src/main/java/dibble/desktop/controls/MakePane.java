@@ -35,11 +35,11 @@ final class MakePane extends Question {
     private final ControlsPresenter presenter;
     private final Consumer<String> done;
     private final Label title = Cards.strong("");
-    private final ComboBox<Choice> source = Cards.box("make-source", say("make-pane.source-of-the-control"));
+    private final ComboBox<Choice<String>> source = Cards.box("make-source", say("make-pane.source-of-the-control"));
     private final TextField number = new TextField();
     private final Label name = Cards.soft(say("make-pane.or-move-it-now"));
-    private final ComboBox<Choice> from = Cards.box("fade-from", say("make-pane.sound-at-the-low-end"));
-    private final ComboBox<Choice> to = Cards.box("fade-to", say("make-pane.sound-at-the-high-end"));
+    private final ComboBox<Choice<PartRef>> from = Cards.box("fade-from", say("make-pane.sound-at-the-low-end"));
+    private final ComboBox<Choice<PartRef>> to = Cards.box("fade-to", say("make-pane.sound-at-the-high-end"));
     private final TextField aim = new TextField();
     private final FlowPane parts = new FlowPane(4, 4);
     private final FlowPane fading;
@@ -118,7 +118,7 @@ final class MakePane extends Question {
                 .filter(it -> it.value().equals(selected))
                 .findFirst()
                 .orElse(source.getItems().stream().findFirst().orElse(null)));
-        List<Choice> all = Choices.parts(desk.session());
+        List<Choice<PartRef>> all = Choices.parts(desk.session());
         from.getItems().setAll(all);
         to.getItems().setAll(all);
         List<PartRef> first = presenter.firstTwo(selected);
@@ -131,14 +131,14 @@ final class MakePane extends Question {
         check();
     }
 
-    private static Choice choice(List<Choice> all, List<PartRef> first, int place) {
+    private static Choice choice(List<Choice<PartRef>> all, List<PartRef> first, int place) {
         return all.stream()
                 .filter(it -> place < first.size() && it.value().equals(first.get(place)))
                 .findFirst()
                 .orElse(null);
     }
 
-    private static ToggleButton partSwitch(Choice part) {
+    private static ToggleButton partSwitch(Choice<PartRef> part) {
         ToggleButton button = new ToggleButton(part.words());
         button.getStyleClass().add("small");
         button.setId("many-" + part.value().toString().replace('/', '-'));

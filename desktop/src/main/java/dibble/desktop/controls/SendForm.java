@@ -23,18 +23,19 @@ import javafx.scene.layout.VBox;
 /** The fields of one send of a control map; shows the map by its id. */
 final class SendForm extends VBox {
     /** What a control map can answer to, and send. */
-    static final List<Choice> KINDS = List.of(
-            new Choice(ControlKind.CONTROLLER, say("common.controller-cc")),
-            new Choice(ControlKind.NOTE, say("common.note")),
-            new Choice(ControlKind.PITCH_BEND, say("common.pitch-bend")),
-            new Choice(ControlKind.CHANNEL_PRESSURE, say("common.channel-pressure")),
-            new Choice(ControlKind.KEY_PRESSURE, say("common.poly-pressure")),
-            new Choice(ControlKind.PROGRAM_CHANGE, say("common.program-change")),
-            new Choice(ControlKind.CONTROLLER_14, say("send-form.controller-14-bit")),
-            new Choice(ControlKind.RPN, say("send-form.rpn")),
-            new Choice(ControlKind.NRPN, say("send-form.nrpn")));
+    static final List<Choice<ControlKind>> KINDS = List.of(
+            new Choice<>(ControlKind.CONTROLLER, say("common.controller-cc")),
+            new Choice<>(ControlKind.NOTE, say("common.note")),
+            new Choice<>(ControlKind.PITCH_BEND, say("common.pitch-bend")),
+            new Choice<>(ControlKind.CHANNEL_PRESSURE, say("common.channel-pressure")),
+            new Choice<>(ControlKind.KEY_PRESSURE, say("common.poly-pressure")),
+            new Choice<>(ControlKind.PROGRAM_CHANGE, say("common.program-change")),
+            new Choice<>(ControlKind.CONTROLLER_14, say("send-form.controller-14-bit")),
+            new Choice<>(ControlKind.RPN, say("send-form.rpn")),
+            new Choice<>(ControlKind.NRPN, say("send-form.nrpn")));
 
-    private static final List<Choice> CALL = List.of(new Choice(ControlKind.SCENE, say("send-form.switch-to")));
+    private static final List<Choice<ControlKind>> CALL =
+            List.of(new Choice<>(ControlKind.SCENE, say("send-form.switch-to")));
 
     private final Desk desk;
     private final ControlsPresenter presenter;
@@ -76,14 +77,14 @@ final class SendForm extends VBox {
                         say("send-form.where-target-sends-to", place + 1),
                         id -> presenter.aims(send(id).to()),
                         id -> send(id).to(),
-                        edit(say("edit.target"), (send, to) -> ControlsPresenter.led(send, (Aim) to)))
+                        edit(say("edit.target"), (send, to) -> ControlsPresenter.led(send, to)))
                 .choice(
                         "send-kind-" + place,
                         say("send-form.send-as"),
                         say("send-form.kind-of-message-of-target", place + 1),
                         id -> kinds(send(id)),
                         id -> send(id).kind(),
-                        edit(say("edit.kind"), (send, kind) -> ControlsPresenter.ofKind(send, (ControlKind) kind)))
+                        edit(say("edit.kind"), (send, kind) -> ControlsPresenter.ofKind(send, kind)))
                 .onlyFor(id -> send(id).kind() != ControlKind.SCENE)
                 .row(
                         say("common.number"),
@@ -118,7 +119,7 @@ final class SendForm extends VBox {
         return presenter.map(id).orElseThrow().sends().get(place);
     }
 
-    private static List<Choice> kinds(ControlMap.Send send) {
+    private static List<Choice<ControlKind>> kinds(ControlMap.Send send) {
         if (send.kind() == ControlKind.SCENE) {
             return CALL;
         }

@@ -33,8 +33,8 @@ final class InstrumentForm {
                         say("common.kind"),
                         say("instrument-form.kind-of-instrument"),
                         it -> List.of(
-                                new Choice(true, say("common.built-in")),
-                                new Choice(false, say("instrument-form.external-module"))),
+                                new Choice<>(true, say("common.built-in")),
+                                new Choice<>(false, say("instrument-form.external-module"))),
                         Instrument::builtIn,
                         (it, builtIn) -> it.withBuiltIn((Boolean) builtIn))
                 .choice(
@@ -58,9 +58,9 @@ final class InstrumentForm {
                         say("instrument-form.receives"),
                         say("instrument-form.which-channels-the-instrument-receives"),
                         it -> List.of(
-                                new Choice(Receives.BY_CHANNEL, say("instrument-form.by-channel")),
-                                new Choice(Receives.ONE_CHANNEL, say("instrument-form.one-channel")),
-                                new Choice(Receives.ALL, say("instrument-form.all-channels-omni"))),
+                                new Choice<>(Receives.BY_CHANNEL, say("instrument-form.by-channel")),
+                                new Choice<>(Receives.ONE_CHANNEL, say("instrument-form.one-channel")),
+                                new Choice<>(Receives.ALL, say("instrument-form.all-channels-omni"))),
                         Instrument::receives,
                         (it, receives) -> it.withReceives((Receives) receives))
                 .several(

@@ -19,11 +19,10 @@ import javafx.scene.layout.VBox;
 
 /** Where the names of a device's sounds come from: a file, or another instrument that is the same device. */
 final class NamesPane extends VBox {
-    private static final String NONE = "none";
 
     private final GearPresenter presenter;
     private final Label about = Cards.soft("");
-    private final ComboBox<Choice> others = new ComboBox<>();
+    private final ComboBox<Choice<SoundNames>> others = new ComboBox<>();
     private final Button export;
     private Instrument shown;
 
@@ -52,9 +51,9 @@ final class NamesPane extends VBox {
     void show(Instrument instrument) {
         shown = null;
         SoundNames names = instrument.names();
-        List<Choice> choices = new ArrayList<>(List.of(new Choice(NONE, say("names-pane.not-known"))));
-        presenter.knownNames(instrument).forEach(known -> choices.add(new Choice(known, words(known))));
-        Form.choose(others, choices, names == null ? NONE : names);
+        List<Choice<SoundNames>> choices = new ArrayList<>(List.of(new Choice<>(null, say("names-pane.not-known"))));
+        presenter.knownNames(instrument).forEach(known -> choices.add(new Choice<>(known, words(known))));
+        Form.choose(others, choices, names);
         about.setText(
                 names == null
                         ? say("names-pane.import-a-document")
@@ -73,10 +72,9 @@ final class NamesPane extends VBox {
     }
 
     private void choose() {
-        Choice chosen = others.getValue();
+        Choice<SoundNames> chosen = others.getValue();
         if (shown != null && chosen != null) {
-            SoundNames names = chosen.value() instanceof SoundNames known ? known : null;
-            presenter.changeInstrument(say("edit.sound-names"), shown.id(), it -> it.withNames(names));
+            presenter.changeInstrument(say("edit.sound-names"), shown.id(), it -> it.withNames(chosen.value()));
         }
     }
 }

@@ -20,8 +20,6 @@ import javafx.scene.control.Button;
 
 /** The fields of a part: those that everybody needs, and the rest. They show where a part is; an edit changes it there. */
 final class PartForms {
-    private static final Object AUTO = "auto";
-    private static final Object NONE = "none";
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -58,16 +56,16 @@ final class PartForms {
         return new Programs(desk.session(), ref);
     }
 
-    /** The program that a part has, or {@link #NONE}. */
-    private Object program(PartRef ref) {
+    /** The program that a part has, or null. */
+    private Programs.Picked program(PartRef ref) {
         Part part = part(ref);
-        return part.program() == null ? NONE : programs(ref).picked(part.bank(), part.program());
+        return part.program() == null ? null : programs(ref).picked(part.bank(), part.program());
     }
 
-    private static Part withProgram(Part part, Object to) {
-        return to instanceof Programs.Picked picked
-                ? part.edit().bank(picked.bank()).program(picked.program()).build()
-                : part.edit().program(null).build();
+    private static Part withProgram(Part part, Programs.Picked to) {
+        return to == null
+                ? part.edit().program(null).build()
+                : part.edit().bank(to.bank()).program(to.program()).build();
     }
 
     private boolean isBuiltIn(PartRef ref) {
@@ -97,17 +95,14 @@ final class PartForms {
                         "part-channel",
                         say("part-forms.channel"),
                         say("part-forms.channel-of-the-part"),
-                        ref -> Choices.with(new Choice(AUTO, say("part-forms.auto-kept")), Form.CHANNELS),
-                        ref -> part(ref).channel() == null ? AUTO : part(ref).channel(),
-                        with(say("edit.channel"), (it, to) -> it.withChannel(to.equals(AUTO) ? null : (Integer) to)))
+                        ref -> Choices.with(new Choice<>(null, say("part-forms.auto-kept")), Form.CHANNELS),
+                        ref -> part(ref).channel(),
+                        with(say("edit.channel"), (it, to) -> it.withChannel(to)))
                 .choice(
                         "part-program",
                         say("common.program"),
                         say("part-forms.program-of-the-part"),
-                        ref -> programs(ref)
-                                .choices(
-                                        new Choice(NONE, say("common.not-sent")),
-                                        program(ref) instanceof Programs.Picked chosen ? chosen : null),
+                        ref -> programs(ref).choices(new Choice<>(null, say("common.not-sent")), program(ref)),
                         this::program,
                         with(say("edit.program"), PartForms::withProgram))
                 .row("", search, ref -> {

@@ -50,7 +50,7 @@ final class ProgramSearch extends VBox {
     private void find(String text) {
         List<Node> nodes = new ArrayList<>();
         if (programs != null && !text.isBlank()) {
-            for (Choice choice : programs.search(text, MOST)) {
+            for (Choice<Programs.Picked> choice : programs.search(text, MOST)) {
                 Button button = Cards.button("program-found-" + nodes.size(), choice.words(), () -> {
                     field.clear();
                     taker.accept((Programs.Picked) choice.value());

@@ -29,7 +29,7 @@ import javafx.scene.layout.VBox;
 
 /** The gear shelf: what was kept for other sessions, and what ships. Zones that need a place ask for it in place. */
 final class ShelfPanel extends VBox {
-    private static final Choice LEFT_OUT = new Choice(null, say("shelf-panel.leave-out"));
+    private static final Choice<String> LEFT_OUT = new Choice<>(null, say("shelf-panel.leave-out"));
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -228,8 +228,8 @@ final class ShelfPanel extends VBox {
     }
 
     private static void choice(
-            GridPane grid, String id, String name, List<Choice> choices, String guess, Consumer<String> taker) {
-        ComboBox<Choice> box = Cards.box(id, say("shelf-panel.what-takes-the-place-of", name));
+            GridPane grid, String id, String name, List<Choice<String>> choices, String guess, Consumer<String> taker) {
+        ComboBox<Choice<String>> box = Cards.box(id, say("shelf-panel.what-takes-the-place-of", name));
         Form.choose(box, Choices.with(LEFT_OUT, choices), guess);
         box.setOnAction(event -> taker.accept((String) box.getValue().value()));
         Label label = new Label(name);
@@ -239,9 +239,9 @@ final class ShelfPanel extends VBox {
     }
 
     /** Parts as the item names them. */
-    private List<Choice> parts() {
+    private List<Choice<String>> parts() {
         return Choices.parts(desk.session()).stream()
-                .map(it -> new Choice(it.value().toString(), it.words()))
+                .map(it -> new Choice<>(it.value().toString(), it.words()))
                 .toList();
     }
 }

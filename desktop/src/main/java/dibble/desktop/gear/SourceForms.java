@@ -11,16 +11,14 @@ import dibble.midi.EventKind;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
 import dibble.presentation.gear.GearPresenter;
-import java.util.EnumSet;
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Stream;
 
 /** The fields of a source: those that everybody needs, and the rest. */
 final class SourceForms {
-    private static final Object NONE = "none";
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -61,10 +59,10 @@ final class SourceForms {
                         say("common.kind"),
                         say("source-forms.kind-of-source"),
                         it -> Stream.of(SourceKind.values())
-                                .map(kind -> new Choice(kind, kind.name().toLowerCase(Locale.ROOT)))
+                                .map(kind -> new Choice<>(kind, kind.name().toLowerCase(Locale.ROOT)))
                                 .toList(),
                         Source::kind,
-                        (it, kind) -> it.edit().kind((SourceKind) kind).build())
+                        (it, kind) -> it.edit().kind(kind).build())
                 .choice(
                         "source-port",
                         say("common.port"),
@@ -100,9 +98,9 @@ final class SourceForms {
                         say("source-forms.internal-sounds"),
                         say("source-forms.the-instrument-this-keyboard-plays"),
                         it -> Choices.with(
-                                new Choice(NONE, say("common.nothing")), Choices.instruments(desk.session())),
-                        it -> it.ownInstrument() == null ? NONE : it.ownInstrument(),
-                        (it, id) -> it.withOwnSounds(it.localControl(), id.equals(NONE) ? null : (String) id));
+                                new Choice<>(null, say("common.nothing")), Choices.instruments(desk.session())),
+                        Source::ownInstrument,
+                        (it, id) -> it.withOwnSounds(it.localControl(), id));
     }
 
     private Form<Source> more() {
@@ -117,17 +115,16 @@ final class SourceForms {
                         "accept",
                         say("source-forms.accepts"),
                         it -> Stream.of(EventKind.values())
-                                .map(kind -> new Choice(kind, words(kind)))
+                                .map(kind -> new Choice<>(kind, words(kind)))
                                 .toList(),
                         Source::accept,
-                        (it, kinds) -> it.edit().accept(kinds(kinds)).build())
+                        (it, kinds) -> it.edit().accept(kinds).build())
                 .several(
                         "sysex-to",
                         say("source-forms.sysex-to"),
                         it -> Choices.instruments(desk.session()),
                         it -> new LinkedHashSet<>(it.sysexTo()),
-                        (it, ids) -> it.withSysexTo(
-                                ids.stream().map(String.class::cast).toList()))
+                        (it, ids) -> it.withSysexTo(List.copyOf(ids)))
                 .flag(
                         "echoes",
                         say("source-forms.midi-echo"),
@@ -147,11 +144,5 @@ final class SourceForms {
             case KEY_PRESSURE -> say("common.poly-pressure");
             case PROGRAM_CHANGE -> say("common.program-changes");
         };
-    }
-
-    private static Set<EventKind> kinds(Set<Object> chosen) {
-        Set<EventKind> kinds = EnumSet.noneOf(EventKind.class);
-        chosen.forEach(kind -> kinds.add((EventKind) kind));
-        return kinds;
     }
 }

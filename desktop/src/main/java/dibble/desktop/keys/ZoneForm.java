@@ -5,7 +5,6 @@ import static dibble.presentation.UiText.say;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.gear.PartRef;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
 import dibble.presentation.keys.KeysPresenter;
@@ -54,7 +53,7 @@ final class ZoneForm extends VBox {
                             presenter.change(
                                     say("edit.sound"),
                                     id,
-                                    it -> it.edit().to((Target) to).build());
+                                    it -> it.edit().to(to).build());
                             return id;
                         })
                 .choice(
@@ -65,8 +64,7 @@ final class ZoneForm extends VBox {
                         id -> zone(id).source(),
                         change(
                                 say("edit.played-by"),
-                                (it, source) ->
-                                        it.edit().source((String) source).build()))
+                                (it, source) -> it.edit().source(source).build()))
                 .choice(
                         "zone-scene",
                         say("common.active-in"),
@@ -74,7 +72,7 @@ final class ZoneForm extends VBox {
                         id -> Choices.holds(desk.session()),
                         id -> desk.session().sceneOf(id).map(Scene::id).orElse(Choices.ALWAYS),
                         (id, scene) -> {
-                            presenter.holdIn(id, scene.equals(Choices.ALWAYS) ? null : (String) scene);
+                            presenter.holdIn(id, scene.equals(Choices.ALWAYS) ? null : scene);
                             return id;
                         })
                 .channels(
@@ -149,18 +147,18 @@ final class ZoneForm extends VBox {
         };
     }
 
-    private Object sound(String id) {
+    private Target sound(String id) {
         return zone(id).to();
     }
 
     /** All parts, and what the zone leads to where that is none. */
-    private List<Choice> sounds(String id) {
-        List<Choice> choices = new ArrayList<>();
+    private List<Choice<Target>> sounds(String id) {
+        List<Choice<Target>> choices = new ArrayList<>();
         Choices.parts(desk.session())
-                .forEach(it -> choices.add(new Choice(new Target.ToPart((PartRef) it.value()), it.words())));
+                .forEach(it -> choices.add(new Choice<>(new Target.ToPart(it.value()), it.words())));
         Target now = zone(id).to();
         if (choices.stream().noneMatch(choice -> choice.value().equals(now))) {
-            choices.add(new Choice(now, SessionWords.target(now, desk.session())));
+            choices.add(new Choice<>(now, SessionWords.target(now, desk.session())));
         }
         return choices;
     }

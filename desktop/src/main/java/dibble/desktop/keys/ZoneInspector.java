@@ -16,6 +16,7 @@ import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Routing;
 import dibble.routing.Zone;
 import dibble.session.SessionWords;
+import dibble.text.UserException;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -281,7 +282,7 @@ final class ZoneInspector extends VBox {
             if (!window.equals(zone.velocity())) {
                 presenter.change(say("edit.velocity"), zone.id(), it -> it.withVelocity(window));
             }
-        } catch (IllegalArgumentException e) {
+        } catch (NumberFormatException | UserException e) {
             // Not two numbers from 1 to 127, the lower first: what was there stays, and is shown again.
             showVelocity();
         }

@@ -26,15 +26,15 @@ import javafx.scene.layout.FlowPane;
 /** Asks how the sound is to be exported; where to is asked next. */
 final class ExportQuestion extends Question {
     private static final int LONGEST = (int) Bounce.Wanted.LONGEST_TAIL;
-    private static final List<Choice> BITS = List.of(
-            new Choice(Bounce.Bits.PCM_24, say("export-question.bits-24")),
-            new Choice(Bounce.Bits.PCM_16, say("export-question.bits-16")),
-            new Choice(Bounce.Bits.FLOAT, say("export-question.float")));
+    private static final List<Choice<Bounce.Bits>> BITS = List.of(
+            new Choice<>(Bounce.Bits.PCM_24, say("export-question.bits-24")),
+            new Choice<>(Bounce.Bits.PCM_16, say("export-question.bits-16")),
+            new Choice<>(Bounce.Bits.FLOAT, say("export-question.float")));
 
     private final LevelsPresenter presenter;
     private final Label about = Cards.soft("");
-    private final ComboBox<Choice> bits = Cards.box("export-bits", say("export-question.bits"));
-    private final ComboBox<Choice> rate = Cards.box("export-rate", say("export-question.rate"));
+    private final ComboBox<Choice<Bounce.Bits>> bits = Cards.box("export-bits", say("export-question.bits"));
+    private final ComboBox<Choice<Integer>> rate = Cards.box("export-rate", say("export-question.rate"));
     private final TextField tail = new TextField();
     private final ToggleButton mixOnly = new ToggleButton(say("export-question.mix-only"));
     private final ToggleButton chosenOnly = new ToggleButton();
@@ -47,7 +47,7 @@ final class ExportQuestion extends Question {
         bits.setValue(BITS.get(0));
         rate.getItems()
                 .setAll(Settings.AUDIO_RATES.stream()
-                        .map(it -> new Choice(it, say("export-question.kilohertz", it / 1000.0)))
+                        .map(it -> new Choice<>(it, say("export-question.kilohertz", it / 1000.0)))
                         .toList());
         rate.getSelectionModel().selectFirst();
         tail.setId("export-tail");

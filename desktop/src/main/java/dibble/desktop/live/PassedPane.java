@@ -62,7 +62,7 @@ final class PassedPane extends VBox {
     private final BiConsumer<String, HeardMessage> why;
     private final Canvas canvas = new Canvas();
     private final Pane view = new Pane(canvas);
-    private final ComboBox<Choice> source = new ComboBox<>();
+    private final ComboBox<Choice<String>> source = new ComboBox<>();
     private final ToggleButton pause = toggle("passed-pause", say("passed-pane.pause"));
     private final ToggleButton bytes = toggle("passed-bytes", say("passed-pane.bytes"));
     private final Label skipped = new Label();
@@ -256,8 +256,8 @@ final class PassedPane extends VBox {
 
     /** The session has changed: names, and who is there. */
     void show() {
-        List<Choice> choices =
-                Choices.with(new Choice(null, say("common.all-sources-2")), Choices.sources(desk.session()));
+        List<Choice<String>> choices =
+                Choices.with(new Choice<>(null, say("common.all-sources-2")), Choices.sources(desk.session()));
         if (!source.getItems().equals(choices)) {
             source.getItems().setAll(choices);
             source.getSelectionModel().selectFirst();

@@ -14,6 +14,7 @@ import dibble.presentation.Choices;
 import dibble.presentation.LiveState;
 import dibble.presentation.live.Why;
 import dibble.studio.Loop;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -37,8 +38,8 @@ final class WhyPane extends VBox {
 
     private final Desk desk;
     private final ToggleButton last = new ToggleButton(say("why-pane.follow-playing"));
-    private final ComboBox<Choice> source = new ComboBox<>();
-    private final ComboBox<Choice> channel = new ComboBox<>();
+    private final ComboBox<Choice<String>> source = new ComboBox<>();
+    private final ComboBox<Choice<Integer>> channel = new ComboBox<>();
     private final TextField typed = new TextField();
     private final Label sentence = new Label();
     private final VBox lines = new VBox(2);
@@ -118,12 +119,12 @@ final class WhyPane extends VBox {
         }
         try {
             ask(
-                    (String) source.getValue().value(),
+                    source.getValue().value(),
                     MessageText.parse(
                             typed.getText(),
-                            (Integer) channel.getValue().value() - 1,
+                            channel.getValue().value() - 1,
                             desk.session().middleC()));
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             last.setSelected(false);
             askedSource = null;
             answer = new Why.Answer(e.getMessage(), List.of());
@@ -133,7 +134,7 @@ final class WhyPane extends VBox {
 
     /** The session has changed. */
     void show() {
-        List<Choice> choices = Choices.sources(desk.session());
+        List<Choice<String>> choices = Choices.sources(desk.session());
         if (!source.getItems().equals(choices)) {
             source.getItems().setAll(choices);
             source.setValue(choices.stream()
@@ -148,7 +149,7 @@ final class WhyPane extends VBox {
     private void showChannel() {
         if (source.getValue() != null) {
             int plays = desk.session()
-                    .source((String) source.getValue().value())
+                    .source(source.getValue().value())
                     .map(Source::playsOn)
                     .orElse(0);
             channel.getSelectionModel().select(plays);

@@ -9,6 +9,7 @@ import dibble.notes.Changed;
 import dibble.presentation.Jobs;
 import dibble.presentation.notes.NotesPresenter;
 import dibble.session.Session;
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import java.util.Objects;
 import java.util.function.Function;
@@ -137,7 +138,7 @@ abstract class AskStrip extends NoteQuestion {
     private static Outcome outcome(Function<Session, Edited> edit, Session now) {
         try {
             return new Outcome(edit.apply(now), "");
-        } catch (IllegalArgumentException e) {
+        } catch (UserException e) {
             return new Outcome(null, e.getMessage());
         }
     }

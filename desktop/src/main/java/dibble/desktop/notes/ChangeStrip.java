@@ -28,11 +28,11 @@ import javafx.scene.layout.HBox;
 
 /** Any of the changes that have numbers: velocities, lengths, keys, times, what is taken away. */
 final class ChangeStrip extends AskStrip {
-    private static final List<Choice> CHANGES = Stream.of(NoteChange.values())
-            .map(change -> new Choice(change, say("note-change." + change.word())))
+    private static final List<Choice<NoteChange>> CHANGES = Stream.of(NoteChange.values())
+            .map(change -> new Choice<>(change, say("note-change." + change.word())))
             .toList();
 
-    private final ComboBox<Choice> change = Cards.box("change-what", say("change-strip.what"));
+    private final ComboBox<Choice<NoteChange>> change = Cards.box("change-what", say("change-strip.what"));
     private final HBox numbers = new HBox(6);
     private final List<Node> fields = new ArrayList<>();
 
@@ -72,10 +72,11 @@ final class ChangeStrip extends AskStrip {
         return field;
     }
 
-    private ComboBox<Choice> choice(NoteChange.Number number, String name) {
-        ComboBox<Choice> box = Cards.box("change-" + number.name(), name);
-        List<Choice> all = IntStream.range(0, number.words().size())
-                .mapToObj(i -> new Choice(i, say("change-word." + number.words().get(i))))
+    private ComboBox<Choice<Integer>> choice(NoteChange.Number number, String name) {
+        ComboBox<Choice<Integer>> box = Cards.box("change-" + number.name(), name);
+        List<Choice<Integer>> all = IntStream.range(0, number.words().size())
+                .mapToObj(
+                        i -> new Choice<>(i, say("change-word." + number.words().get(i))))
                 .toList();
         Form.choose(box, all, number.usual());
         box.setOnAction(event -> show());
@@ -103,10 +104,9 @@ final class ChangeStrip extends AskStrip {
         return new Wish(chosen(), values, notes.chosen());
     }
 
-    @SuppressWarnings("unchecked")
     private static OptionalInt value(Node field, NoteChange.Number number) {
         if (field instanceof ComboBox<?> box) {
-            return OptionalInt.of((Integer) ((ComboBox<Choice>) box).getValue().value());
+            return OptionalInt.of(box.getSelectionModel().getSelectedIndex());
         }
         String text = ((TextField) field).getText().strip().replace('−', '-');
         if (!text.matches("[+-]?\\d{1,6}")) {

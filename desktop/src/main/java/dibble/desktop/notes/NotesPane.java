@@ -80,7 +80,7 @@ public final class NotesPane extends BorderPane implements Below {
     private final Runnable stale;
     private final HBox names = new HBox(6);
     private final Label count = Cards.soft("");
-    private final ComboBox<Choice> grid = Cards.box("notes-grid", say("notes-pane.grid"));
+    private final ComboBox<Choice<Grid.Step>> grid = Cards.box("notes-grid", say("notes-pane.grid"));
     private final ToggleButton snaps = new ToggleButton(say("notes-pane.snap"));
     private final MenuButton view = new MenuButton(say("notes-pane.show"));
     private final CheckMenuItem onlyUsed = new CheckMenuItem(say("notes-pane.only-rows-that-are-used"));

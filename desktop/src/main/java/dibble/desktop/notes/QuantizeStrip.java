@@ -34,16 +34,16 @@ import javafx.scene.layout.HBox;
 
 /** Quantizing, and the feel of another track. */
 final class QuantizeStrip extends AskStrip {
-    private static final List<Choice> WHATS = List.of(
-            new Choice(Quantize.What.STARTS, say("quantize-strip.starts")),
-            new Choice(Quantize.What.ENDS, say("quantize-strip.ends")),
-            new Choice(Quantize.What.BOTH, say("quantize-strip.both")));
+    private static final List<Choice<Quantize.What>> WHATS = List.of(
+            new Choice<>(Quantize.What.STARTS, say("quantize-strip.starts")),
+            new Choice<>(Quantize.What.ENDS, say("quantize-strip.ends")),
+            new Choice<>(Quantize.What.BOTH, say("quantize-strip.both")));
 
     /** Notes within this part of a quarter note are a chord. */
     private static final long CHORD = 60;
 
-    private final ComboBox<Choice> to = Cards.box("quantize-to", say("quantize-strip.grid"));
-    private final ComboBox<Choice> what = Cards.box("quantize-what", say("quantize-strip.what-moves"));
+    private final ComboBox<Choice<To>> to = Cards.box("quantize-to", say("quantize-strip.grid"));
+    private final ComboBox<Choice<Quantize.What>> what = Cards.box("quantize-what", say("quantize-strip.what-moves"));
     private final Slider strength = slider("quantize-strength", say("quantize-strip.strength"), 100);
     private final Label strengthNow = Cards.soft("");
     private final Slider swing = slider("quantize-swing", say("quantize-strip.swing"), 0);
@@ -99,24 +99,32 @@ final class QuantizeStrip extends AskStrip {
 
     @Override
     void ask() {
-        List<Choice> all = new ArrayList<>(Choices.gridSteps());
+        List<Choice<To>> all = new ArrayList<>();
+        Choices.gridSteps().forEach(it -> all.add(new Choice<>(new To.Steps(it.value()), it.words())));
         for (Track track : desk.session().tracks()) {
             if (track.sounding().size() > 0) {
-                all.add(new Choice(track.id(), say("quantize-strip.feel-of", track.name())));
+                all.add(new Choice<>(new To.FeelOf(track.id()), say("quantize-strip.feel-of", track.name())));
             }
         }
-        Object before = to.getValue() == null ? notes.step() : to.getValue().value();
-        Form.choose(to, all, before);
+        To usual = new To.Steps(notes.step());
+        Form.choose(to, all, to.getValue() == null ? usual : to.getValue().value());
         if (to.getValue() == null) {
-            Form.choose(to, all, notes.step());
+            Form.choose(to, all, usual);
         }
         ask(to);
     }
 
+    /** What notes are quantized to: a grid, or the feel of another track. */
+    private sealed interface To {
+        record Steps(Grid.Step step) implements To {}
+
+        record FeelOf(String track) implements To {}
+    }
+
     /** All that is wished. */
     private record Wish(
-            Object to,
-            Object what,
+            To to,
+            Quantize.What what,
             int strength,
             int swing,
             int least,
@@ -131,7 +139,7 @@ final class QuantizeStrip extends AskStrip {
         if (to.getValue() == null) {
             return null;
         }
-        boolean isFeel = to.getValue().value() instanceof String;
+        boolean isFeel = to.getValue().value() instanceof To.FeelOf;
         for (Node node : List.of(what, swing, swingNow, only, chords)) {
             node.setDisable(isFeel);
         }
@@ -158,17 +166,17 @@ final class QuantizeStrip extends AskStrip {
     }
 
     private static NoteFunction function(Session session, Wish wish, Grid.Step step) {
-        if (wish.to instanceof String id) {
-            Track other = session.track(id).orElseThrow();
+        if (wish.to instanceof To.FeelOf feel) {
+            Track other = session.track(feel.track).orElseThrow();
             Grid grid = Grid.of(step, session.tempo(), 0);
             return new Feel(grid, session.tempo(), ClipIndex.of(other.sounding()), wish.strength, wish.strength);
         }
-        Grid grid = Grid.of((Grid.Step) wish.to, session.tempo(), wish.swing);
+        Grid grid = Grid.of(((To.Steps) wish.to).step, session.tempo(), wish.swing);
         // From one place to the middle between two is all that a note can be off.
         double half = grid.step() / 200.0;
         return new Quantize(
                 grid,
-                (Quantize.What) wish.what,
+                wish.what,
                 wish.strength,
                 Math.round(wish.least * half),
                 Math.max(

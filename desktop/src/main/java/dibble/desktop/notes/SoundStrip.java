@@ -31,7 +31,9 @@ final class SoundStrip extends AskStrip {
     private static final double TARGET = 290;
     private static final int CHANNELS = 16;
 
-    private final ComboBox<Choice> target = Cards.box("sound-target", say("sound-strip.target"));
+    private static final To EACH_KEY = new To.Apart(Sorting.By.KEY);
+
+    private final ComboBox<Choice<To>> target = Cards.box("sound-target", say("sound-strip.target"));
 
     SoundStrip(Desk desk, NotesPresenter notes) {
         super("to-sound", desk, notes);
@@ -43,40 +45,49 @@ final class SoundStrip extends AskStrip {
 
     @Override
     void ask() {
-        List<Choice> all = new ArrayList<>();
-        all.add(new Choice(Sorting.By.KEY, say("sound-strip.each-key")));
-        all.add(new Choice(Sorting.By.CHANNEL, say("sound-strip.each-channel")));
-        all.add(new Choice(Sorting.By.HAND, say("sound-strip.each-hand")));
-        for (Choice part : Choices.parts(desk.session())) {
-            all.add(new Choice(
-                    part.value(),
-                    say(
-                            "sound-strip.part",
-                            part.words(),
-                            SessionWords.channel((PartRef) part.value(), desk.routing()))));
+        List<Choice<To>> all = new ArrayList<>();
+        all.add(new Choice<>(EACH_KEY, say("sound-strip.each-key")));
+        all.add(new Choice<>(new To.Apart(Sorting.By.CHANNEL), say("sound-strip.each-channel")));
+        all.add(new Choice<>(new To.Apart(Sorting.By.HAND), say("sound-strip.each-hand")));
+        for (Choice<PartRef> part : Choices.parts(desk.session())) {
+            all.add(new Choice<>(
+                    new To.ToPart(part.value()),
+                    say("sound-strip.part", part.words(), SessionWords.channel(part.value(), desk.routing()))));
         }
         for (Track track : desk.session().tracks()) {
             if (track.part().isEmpty() || track.input() instanceof Track.OfKey) {
-                all.add(new Choice(track.id(), say("sound-strip.track", track.name())));
+                all.add(new Choice<>(new To.ToTrack(track.id()), say("sound-strip.track", track.name())));
             }
         }
         // A track of a part is played on that part's channel: only elsewhere a note's own channel says anything.
         if (notes.tracks().stream().anyMatch(track -> track.playsOn().isEmpty())) {
             for (int channel = 1; channel <= CHANNELS; channel++) {
-                all.add(new Choice(channel, say("sound-strip.channel", channel)));
+                all.add(new Choice<>(new To.ToChannel(channel), say("sound-strip.channel", channel)));
             }
         }
         Form.choose(
                 target,
                 all,
-                target.getValue() == null ? Sorting.By.KEY : target.getValue().value());
+                target.getValue() == null ? EACH_KEY : target.getValue().value());
         if (target.getValue() == null) {
-            Form.choose(target, all, Sorting.By.KEY);
+            Form.choose(target, all, EACH_KEY);
         }
         ask(target);
     }
 
-    private record Wish(Object target, Map<String, BitSet> of) {}
+    /** Where notes go. */
+    private sealed interface To {
+        record ToPart(PartRef part) implements To {}
+
+        record ToTrack(String track) implements To {}
+
+        record ToChannel(int channel) implements To {}
+
+        /** Each key, channel or hand to a track of its own. */
+        record Apart(Sorting.By by) implements To {}
+    }
+
+    private record Wish(To target, Map<String, BitSet> of) {}
 
     @Override
     Object wish() {
@@ -88,17 +99,17 @@ final class SoundStrip extends AskStrip {
         Wish wish = (Wish) wish();
         Routing routing = desk.routing();
         return session -> {
-            if (wish.target instanceof PartRef part) {
-                return NoteMoves.toPart(session, routing, wish.of, part);
+            if (wish.target instanceof To.ToPart to) {
+                return NoteMoves.toPart(session, routing, wish.of, to.part);
             }
-            if (wish.target instanceof String track) {
-                return NoteMoves.toTrack(session, routing, wish.of, track);
+            if (wish.target instanceof To.ToTrack to) {
+                return NoteMoves.toTrack(session, routing, wish.of, to.track);
             }
-            if (wish.target instanceof Integer channel) {
-                return NoteEdits.change(session, wish.of, ByHand.onChannel(channel - 1));
+            if (wish.target instanceof To.ToChannel to) {
+                return NoteEdits.change(session, wish.of, ByHand.onChannel(to.channel - 1));
             }
             Session apart = session;
-            Sorting.How how = new Sorting.How((Sorting.By) wish.target, List.of(), Map.of(), session.middleC());
+            Sorting.How how = new Sorting.How(((To.Apart) wish.target).by, List.of(), Map.of(), session.middleC());
             for (Map.Entry<String, BitSet> of : wish.of.entrySet()) {
                 apart = NoteMoves.apart(apart, of.getKey(), of.getValue(), how);
             }

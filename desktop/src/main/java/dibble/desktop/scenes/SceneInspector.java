@@ -104,14 +104,11 @@ final class SceneInspector extends VBox {
                         "scene-sound-program",
                         say("common.program"),
                         say("scene-inspector.program-the-scene-gives-the"),
-                        ref -> new Programs(desk.session(), ref)
-                                .choices(
-                                        new Choice(AS_IT_IS, AS_IT_IS),
-                                        program(ref) instanceof Programs.Picked now ? now : null),
+                        ref -> new Programs(desk.session(), ref).choices(new Choice<>(null, AS_IT_IS), program(ref)),
                         this::program,
-                        edit((sound, to) -> to instanceof Programs.Picked picked
-                                ? new Sound(picked.bank(), picked.program(), sound.volume(), sound.pan())
-                                : new Sound(sound.bank(), null, sound.volume(), sound.pan())))
+                        edit((sound, to) -> to == null
+                                ? new Sound(sound.bank(), null, sound.volume(), sound.pan())
+                                : new Sound(to.bank(), to.program(), sound.volume(), sound.pan())))
                 .number(
                         "scene-sound-level",
                         say("common.level-cc-7"),
@@ -132,15 +129,13 @@ final class SceneInspector extends VBox {
                         edit((sound, to) -> new Sound(sound.bank(), sound.program(), sound.volume(), (Integer) to)));
     }
 
-    /** The program that a scene gives a part, or {@link #AS_IT_IS}. */
-    private Object program(PartRef ref) {
+    /** The program that a scene gives a part, or null. */
+    private Programs.Picked program(PartRef ref) {
         Sound sound = sound(ref);
-        return sound.program() == null
-                ? AS_IT_IS
-                : new Programs(desk.session(), ref).picked(sound.bank(), sound.program());
+        return sound.program() == null ? null : new Programs(desk.session(), ref).picked(sound.bank(), sound.program());
     }
 
-    private <V> BiFunction<PartRef, V, PartRef> edit(BiFunction<Sound, Object, Sound> with) {
+    private <V> BiFunction<PartRef, V, PartRef> edit(BiFunction<Sound, V, Sound> with) {
         return (ref, value) -> {
             presenter.changeSound(id(), ref, before -> with.apply(before, value));
             return ref;

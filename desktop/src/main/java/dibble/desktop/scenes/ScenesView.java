@@ -44,7 +44,7 @@ public final class ScenesView extends BorderPane implements View {
     private final Label always = Cards.soft("");
     private final VBox cards = new VBox(8);
     private final Label empty = new Label(say("scenes-view.no-scenes-yet-everything-is"));
-    private final ComboBox<Choice> other = new ComboBox<>();
+    private final ComboBox<Choice<String>> other = new ComboBox<>();
     private final Label against = Cards.heading("");
     private final GridPane differences = new GridPane();
     private final VBox compare;
@@ -138,8 +138,8 @@ public final class ScenesView extends BorderPane implements View {
         return session.source(source).map(Source::playsOn).orElse(0) + 1;
     }
 
-    private static List<Choice> players(Session session) {
-        return Choices.with(new Choice(NOBODY, say("scenes-view.no-source")), Choices.sources(session));
+    private static List<Choice<String>> players(Session session) {
+        return Choices.with(new Choice<>(NOBODY, say("scenes-view.no-source")), Choices.sources(session));
     }
 
     @Override
@@ -207,12 +207,12 @@ public final class ScenesView extends BorderPane implements View {
         if (one.isEmpty()) {
             return;
         }
-        List<Choice> choices = desk.session().scenes().stream()
+        List<Choice<String>> choices = desk.session().scenes().stream()
                 .filter(scene -> !scene.equals(one.get()))
-                .map(scene -> new Choice(scene.id(), scene.name()))
+                .map(scene -> new Choice<>(scene.id(), scene.name()))
                 .toList();
         if (!other.getItems().equals(choices)) {
-            Choice before = other.getValue();
+            Choice<String> before = other.getValue();
             other.getItems().setAll(choices);
             int place = desk.session().scenes().indexOf(one.get());
             if (before != null && choices.contains(before)) {

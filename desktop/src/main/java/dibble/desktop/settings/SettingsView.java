@@ -122,13 +122,14 @@ public final class SettingsView extends BorderPane implements View {
     }
 
     private Node audio(Settings now) {
-        ComboBox<Choice> device = Cards.box("audio-device", say("settings-view.audio-device"));
-        List<Choice> devices = new ArrayList<>(List.of(new Choice("", say("settings-view.the-systems-choice"))));
+        ComboBox<Choice<String>> device = Cards.box("audio-device", say("settings-view.audio-device"));
+        List<Choice<String>> devices =
+                new ArrayList<>(List.of(new Choice<>("", say("settings-view.the-systems-choice"))));
         List<String> names = listed.get("", false, audioDevices).orElse(List.of());
-        names.forEach(name -> devices.add(new Choice(name, deviceName(name))));
+        names.forEach(name -> devices.add(new Choice<>(name, deviceName(name))));
         if (!now.audioDevice().isEmpty() && !names.contains(now.audioDevice())) {
             devices.add(
-                    new Choice(now.audioDevice(), say("settings-view.not-connected", deviceName(now.audioDevice()))));
+                    new Choice<>(now.audioDevice(), say("settings-view.not-connected", deviceName(now.audioDevice()))));
         }
         device.getItems().setAll(devices);
         device.setValue(devices.stream()
@@ -145,14 +146,14 @@ public final class SettingsView extends BorderPane implements View {
                 now.audioMillis(),
                 Settings.AUDIO_MILLIS,
                 millis -> desk.preferences().change(settings -> settings.withAudio(settings.audioDevice(), millis)));
-        ComboBox<Choice> rate = numbers(
+        ComboBox<Choice<Integer>> rate = numbers(
                 "audio-rate",
                 say("settings-view.sample-rate"),
                 Settings.AUDIO_RATES,
                 it -> say("export-question.kilohertz", it / 1000.0),
                 now.audioRate(),
                 it -> desk.preferences().change(settings -> settings.withMixing(it, settings.audioBlock())));
-        ComboBox<Choice> block = numbers(
+        ComboBox<Choice<Integer>> block = numbers(
                 "audio-block",
                 say("settings-view.block"),
                 Settings.AUDIO_BLOCKS.stream().sorted().toList(),
@@ -174,11 +175,13 @@ public final class SettingsView extends BorderPane implements View {
                         Cards.flow(rate, block, pairs, Cards.soft(say("settings-view.stereo-outputs")))));
     }
 
-    private static ComboBox<Choice> numbers(
+    private static ComboBox<Choice<Integer>> numbers(
             String id, String name, List<Integer> all, IntFunction<String> words, int now, IntConsumer choose) {
-        ComboBox<Choice> box = Cards.box(id, name);
+        ComboBox<Choice<Integer>> box = Cards.box(id, name);
         box.getItems()
-                .setAll(all.stream().map(it -> new Choice(it, words.apply(it))).toList());
+                .setAll(all.stream()
+                        .map(it -> new Choice<>(it, words.apply(it)))
+                        .toList());
         box.getSelectionModel().select(all.indexOf(now));
         box.setOnAction(event -> choose.accept((Integer) box.getValue().value()));
         return box;

@@ -48,7 +48,7 @@ public final class SheetView extends BorderPane implements View {
     private final Label place = Cards.strong("");
     private final Button back = Cards.button("sheet-back", "‹", () -> turn(-1));
     private final Button on = Cards.button("sheet-on", "›", () -> turn(1));
-    private final ComboBox<Choice> paper = new ComboBox<>();
+    private final ComboBox<Choice<PaperSize>> paper = new ComboBox<>();
     private final ToggleButton grey = new ToggleButton(say("sheet-view.in-grey"));
     private final ScrollPane preview;
     private final DifferencesPane differences;
@@ -76,8 +76,8 @@ public final class SheetView extends BorderPane implements View {
         paper.setAccessibleText(say("sheet-view.paper"));
         paper.getItems()
                 .setAll(
-                        new Choice(PaperSize.A4, say("sheet-view.a4")),
-                        new Choice(PaperSize.LETTER, say("sheet-view.letter")));
+                        new Choice<>(PaperSize.A4, say("sheet-view.a4")),
+                        new Choice<>(PaperSize.LETTER, say("sheet-view.letter")));
         paper.getSelectionModel().select(PaperSize.usual(Texts.users()).ordinal());
         paper.setOnAction(event -> watch.stale());
         grey.setId("sheet-grey");

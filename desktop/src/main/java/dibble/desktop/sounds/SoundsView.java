@@ -46,7 +46,7 @@ public final class SoundsView extends BorderPane implements View {
     private final Desk desk;
     private final SoundsPresenter presenter;
     private final Watch watch;
-    private final ComboBox<Choice> part = Cards.box("sounds-part", say("sounds-view.part"));
+    private final ComboBox<Choice<PartRef>> part = Cards.box("sounds-part", say("sounds-view.part"));
     private final TextField search = new TextField();
     private final ListView<Sound> list = new ListView<>();
     private final VBox files = new VBox(6);

@@ -13,6 +13,7 @@ import dibble.recording.Onto;
 import dibble.session.SessionWords;
 import dibble.studio.RecordOptions;
 import dibble.studio.Transport;
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
@@ -34,22 +35,22 @@ import javafx.scene.layout.FlowPane;
 
 /** How is recorded: count-in, click, what becomes of what is there, a range to loop or to punch into, tempo and meter. */
 final class OptionsBar extends FlowPane {
-    private static final List<Choice> COUNT_INS = IntStream.rangeClosed(0, 4)
-            .mapToObj(bars -> new Choice(
+    private static final List<Choice<Integer>> COUNT_INS = IntStream.rangeClosed(0, 4)
+            .mapToObj(bars -> new Choice<>(
                     bars, bars == 0 ? say("options-bar.no-count-in") : say("options-bar.count-in-bars", bars)))
             .toList();
-    private static final List<Choice> WAYS = List.of(
-            new Choice(Onto.INSTEAD, say("options-bar.new-take")),
-            new Choice(Onto.WITHIN, say("options-bar.replace")),
-            new Choice(Onto.OVER, say("options-bar.overdub")));
-    private static final List<Choice> QUANTIZES = Choices.with(
-            new Choice(null, say("options-bar.no-quantize")),
+    private static final List<Choice<Onto>> WAYS = List.of(
+            new Choice<>(Onto.INSTEAD, say("options-bar.new-take")),
+            new Choice<>(Onto.WITHIN, say("options-bar.replace")),
+            new Choice<>(Onto.OVER, say("options-bar.overdub")));
+    private static final List<Choice<Grid.Step>> QUANTIZES = Choices.with(
+            new Choice<>(null, say("options-bar.no-quantize")),
             Choices.gridSteps().stream()
-                    .map(step -> new Choice(step.value(), say("options-bar.quantize-to", step.words())))
+                    .map(step -> new Choice<>(step.value(), say("options-bar.quantize-to", step.words())))
                     .toList());
-    private static final List<Choice> METERS = Stream.of(
+    private static final List<Choice<String>> METERS = Stream.of(
                     "2/4", "3/4", "4/4", "5/4", "6/4", "7/4", "3/8", "5/8", "6/8", "7/8", "9/8", "12/8")
-            .map(text -> new Choice(text, text))
+            .map(text -> new Choice<>(text, text))
             .toList();
 
     private static final int MOST_BARS = 9999;
@@ -59,11 +60,12 @@ final class OptionsBar extends FlowPane {
 
     private final Desk desk;
     private final TakesPresenter presenter;
-    private final ComboBox<Choice> countIn = box("count-in", say("options-bar.count-in-before-recording"), COUNT_INS);
-    private final ComboBox<Choice> quantize = box("record-quantize", say("options-bar.quantize"), QUANTIZES);
+    private final ComboBox<Choice<Integer>> countIn =
+            box("count-in", say("options-bar.count-in-before-recording"), COUNT_INS);
+    private final ComboBox<Choice<Grid.Step>> quantize = box("record-quantize", say("options-bar.quantize"), QUANTIZES);
     private final ToggleButton click =
             toggle("click", say("options-bar.click"), say("options-bar.metronome-while-recording-and-playing"));
-    private final ComboBox<Choice> onto = box("record-onto", say("options-bar.what-happens-to-what-is"), WAYS);
+    private final ComboBox<Choice<Onto>> onto = box("record-onto", say("options-bar.what-happens-to-what-is"), WAYS);
     private final TextField first = bar("range-first", say("options-bar.first-bar-of-the-range"));
     private final TextField last = bar("range-last", say("options-bar.last-bar-of-the-range"));
     private final ToggleButton loop =
@@ -71,7 +73,7 @@ final class OptionsBar extends FlowPane {
     private final ToggleButton punch =
             toggle("punch", say("options-bar.punch"), say("options-bar.records-only-the-range-plays"));
     private final TextField tempo = Cards.field("tempo", say("options-bar.tempo-in-quarter-notes-per"), this::setTempo);
-    private final ComboBox<Choice> meter = box("meter", say("common.meter"), METERS);
+    private final ComboBox<Choice<String>> meter = box("meter", say("common.meter"), METERS);
     private final MenuButton clock = new MenuButton(say("common.clock-2"));
     private final Button keep;
     private boolean showing;
@@ -131,8 +133,8 @@ final class OptionsBar extends FlowPane {
         return label;
     }
 
-    private static ComboBox<Choice> box(String id, String name, List<Choice> choices) {
-        ComboBox<Choice> box = Cards.box(id, name);
+    private static <V> ComboBox<Choice<V>> box(String id, String name, List<Choice<V>> choices) {
+        ComboBox<Choice<V>> box = Cards.box(id, name);
         box.getItems().setAll(choices);
         return box;
     }
@@ -195,7 +197,7 @@ final class OptionsBar extends FlowPane {
             if (bpm != desk.session().tempo().bpm(place())) {
                 presenter.setTempo(place(), bpm);
             }
-        } catch (IllegalArgumentException e) {
+        } catch (NumberFormatException | UserException e) {
             desk.ask().tell(say("options-bar.tempo-expected-5-to-999", tempo.getText()));
         }
         tempo.setText(SessionWords.bpm(desk.session().tempo().bpm(place())));
@@ -214,7 +216,7 @@ final class OptionsBar extends FlowPane {
         return presenter.changeAt(desk.session().tempo().ticks(desk.studio().place()));
     }
 
-    private static void choose(ComboBox<Choice> box, Object value) {
+    private static <V> void choose(ComboBox<Choice<V>> box, V value) {
         box.getItems().stream()
                 .filter(choice -> Objects.equals(choice.value(), value))
                 .findFirst()
@@ -244,7 +246,7 @@ final class OptionsBar extends FlowPane {
         String text = now.beats() + "/" + now.unit();
         if (METERS.stream().noneMatch(choice -> choice.value().equals(text))
                 && meter.getItems().size() == METERS.size()) {
-            meter.getItems().add(new Choice(text, text));
+            meter.getItems().add(new Choice<>(text, text));
         }
         choose(meter, text);
         showing = false;

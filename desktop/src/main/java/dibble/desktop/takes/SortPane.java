@@ -10,6 +10,7 @@ import dibble.desktop.ui.Question;
 import dibble.presentation.Choice;
 import dibble.presentation.Jobs;
 import dibble.presentation.takes.TakesPresenter;
+import dibble.presentation.takes.TakesPresenter.SortBy;
 import dibble.presentation.takes.TakesPresenter.Wish;
 import dibble.recording.Sorting;
 import dibble.recording.Track;
@@ -28,20 +29,20 @@ import javafx.scene.layout.HBox;
 
 /** Sorts what is on a track into tracks, after showing which and how many notes each would have. */
 final class SortPane extends Question {
-    private static final List<Choice> WAYS = List.of(
-            new Choice(Sorting.By.CHANNEL, say("part-forms.channel")),
-            new Choice(Sorting.By.KEY, say("sort-pane.key")),
-            new Choice(Sorting.By.CHANNEL_AND_KEY, say("sort-pane.channel-and-key")),
-            new Choice(Sorting.By.RANGE, say("sort-pane.key-range")),
-            new Choice(Sorting.By.HAND, say("sort-pane.hand")),
-            new Choice(TakesPresenter.BY_ZONE, say("sort-pane.zone")),
-            new Choice(TakesPresenter.BY_SOURCE, say("control-inspector.source")));
+    private static final List<Choice<SortBy>> WAYS = List.of(
+            new Choice<>(SortBy.CHANNEL, say("part-forms.channel")),
+            new Choice<>(SortBy.KEY, say("sort-pane.key")),
+            new Choice<>(SortBy.CHANNEL_AND_KEY, say("sort-pane.channel-and-key")),
+            new Choice<>(SortBy.RANGE, say("sort-pane.key-range")),
+            new Choice<>(SortBy.HAND, say("sort-pane.hand")),
+            new Choice<>(SortBy.ZONE, say("sort-pane.zone")),
+            new Choice<>(SortBy.SOURCE, say("control-inspector.source")));
     private static final int MOST_SHOWN = 24;
 
     private final Desk desk;
     private final TakesPresenter presenter;
     private final Label title = Cards.strong("");
-    private final ComboBox<Choice> by = Cards.box("sort-by", say("sort-pane.what-to-sort-by"));
+    private final ComboBox<Choice<SortBy>> by = Cards.box("sort-by", say("sort-pane.what-to-sort-by"));
     private final NoteField at = new NoteField(say("sort-pane.lowest-key-of-the-upper"));
     private final Label from = new Label(say("sort-pane.from"));
     private final ToggleButton drums = new ToggleButton(say("sort-pane.drum-names"));
@@ -102,7 +103,7 @@ final class SortPane extends Question {
                         say("sort-pane.reading", track.name()),
                         progress -> TakesPresenter.likeliest(session, sorted),
                         likeliest -> {
-                            Form.choose(by, WAYS, likeliest);
+                            Form.choose(by, WAYS, SortBy.of(likeliest));
                             choosing = false;
                             show();
                         })
@@ -119,10 +120,10 @@ final class SortPane extends Question {
             close();
             return;
         }
-        Object what = by.getValue().value();
-        Cards.show(at, what == Sorting.By.RANGE);
-        Cards.show(from, what == Sorting.By.RANGE);
-        Cards.show(drums, what == Sorting.By.KEY || what == Sorting.By.CHANNEL_AND_KEY);
+        SortBy what = by.getValue().value();
+        Cards.show(at, what == SortBy.RANGE);
+        Cards.show(from, what == SortBy.RANGE);
+        Cards.show(drums, what == SortBy.KEY || what == SortBy.CHANNEL_AND_KEY);
         Sorted next = new Sorted(track, new Wish(what, at.note(), drums.isSelected()), desk.routing());
         if (!isSame(next)) {
             shown = next;

@@ -28,7 +28,7 @@ final class TakeHead extends HBox {
     private final Desk desk;
     private final TakesPresenter presenter;
     private final Label name = Cards.soft("");
-    private final ComboBox<Choice> choice = Cards.box("take-choice", say("take-head.take"));
+    private final ComboBox<Choice<String>> choice = Cards.box("take-choice", say("take-head.take"));
     private final FlowPane buttons = new FlowPane(6, 4);
     private final Map<Take, Integer> counts = new IdentityHashMap<>();
     private boolean showing;
@@ -94,8 +94,8 @@ final class TakeHead extends HBox {
     void show(boolean recording) {
         Optional<Take> take = presenter.lastTake();
         name.setText(recording ? say("take-head.now") : take.isPresent() ? "" : say("take-head.nothing-yet"));
-        List<Choice> takes = desk.session().takes().stream()
-                .map(it -> new Choice(it.id(), say("take-head.notes", it.name(), notes(it))))
+        List<Choice<String>> takes = desk.session().takes().stream()
+                .map(it -> new Choice<>(it.id(), say("take-head.notes", it.name(), notes(it))))
                 .toList();
         counts.keySet().retainAll(desk.session().takes());
         showing = true;

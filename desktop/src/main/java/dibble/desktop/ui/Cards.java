@@ -233,8 +233,8 @@ public final class Cards {
     }
 
     /** A box of choices. */
-    public static ComboBox<Choice> box(String id, String name) {
-        ComboBox<Choice> box = new ComboBox<>();
+    public static <T> ComboBox<Choice<T>> box(String id, String name) {
+        ComboBox<Choice<T>> box = new ComboBox<>();
         box.setId(id);
         box.setAccessibleText(name);
         box.getStyleClass().add("gear-choice");

@@ -52,8 +52,8 @@ public final class Form<T> extends GridPane {
     private static final int LARGEST = 16_383;
 
     /** The channels 1-16. */
-    public static final List<Choice> CHANNELS = IntStream.rangeClosed(1, 16)
-            .mapToObj(channel -> new Choice(channel, String.valueOf(channel)))
+    public static final List<Choice<Integer>> CHANNELS = IntStream.rangeClosed(1, 16)
+            .mapToObj(channel -> new Choice<>(channel, String.valueOf(channel)))
             .toList();
 
     private final Editor<T> editor;
@@ -221,19 +221,19 @@ public final class Form<T> extends GridPane {
     }
 
     /** One of several; which there are can depend on the thing. */
-    public Form<T> choice(
+    public <V> Form<T> choice(
             String id,
             String label,
             String name,
-            Function<T, List<Choice>> choices,
-            Function<T, Object> get,
-            BiFunction<T, Object, T> with) {
-        ComboBox<Choice> box = new ComboBox<>();
+            Function<T, List<Choice<V>>> choices,
+            Function<T, V> get,
+            BiFunction<T, V, T> with) {
+        ComboBox<Choice<V>> box = new ComboBox<>();
         box.setId(id);
         box.setAccessibleText(name);
         box.getStyleClass().add("gear-choice");
         box.setOnAction(event -> {
-            Choice chosen = box.getValue();
+            Choice<V> chosen = box.getValue();
             if (chosen != null && isLive() && !Objects.equals(chosen.value(), get.apply(shown))) {
                 edit(label, thing -> with.apply(thing, chosen.value()));
             }
@@ -244,7 +244,7 @@ public final class Form<T> extends GridPane {
     }
 
     /** Has a box offer choices, and shows the one of a value; none where there is none of it. */
-    public static void choose(ComboBox<Choice> box, List<Choice> all, Object value) {
+    public static <V> void choose(ComboBox<Choice<V>> box, List<Choice<V>> all, V value) {
         if (!box.getItems().equals(all)) {
             box.getItems().setAll(all);
         }
@@ -334,23 +334,22 @@ public final class Form<T> extends GridPane {
                 thing -> new TreeSet<>(get.apply(thing).numbers()),
                 (thing, numbers) -> with.apply(
                         thing,
-                        ChannelSet.of(numbers.stream()
-                                .mapToInt(number -> (Integer) number)
-                                .toArray())));
+                        ChannelSet.of(
+                                numbers.stream().mapToInt(Integer::intValue).toArray())));
     }
 
     /** Several of a set, each with a switch; which there are can depend on the thing. */
-    public Form<T> several(
+    public <V extends Comparable<? super V>> Form<T> several(
             String id,
             String label,
-            Function<T, List<Choice>> choices,
-            Function<T, Set<?>> get,
-            BiFunction<T, Set<Object>, T> with) {
+            Function<T, List<Choice<V>>> choices,
+            Function<T, Set<V>> get,
+            BiFunction<T, Set<V>, T> with) {
         FlowPane flow = new FlowPane(4, 4);
         flow.setPrefWrapLength(WIDE);
-        List<Choice> there = new ArrayList<>();
+        List<Choice<V>> there = new ArrayList<>();
         return wideRow(label, flow, thing -> {
-            List<Choice> all = choices.apply(thing);
+            List<Choice<V>> all = choices.apply(thing);
             if (!there.equals(all) || flow.getChildren().isEmpty() && !all.isEmpty()) {
                 there.clear();
                 there.addAll(all);
@@ -359,7 +358,7 @@ public final class Form<T> extends GridPane {
                                 .map(it -> toggle(id, label, it, get, with))
                                 .toList());
             }
-            Set<?> chosen = get.apply(thing);
+            Set<V> chosen = get.apply(thing);
             for (int i = 0; i < all.size(); i++) {
                 ((ToggleButton) flow.getChildren().get(i))
                         .setSelected(chosen.contains(all.get(i).value()));
@@ -367,8 +366,8 @@ public final class Form<T> extends GridPane {
         });
     }
 
-    private ToggleButton toggle(
-            String id, String label, Choice choice, Function<T, Set<?>> get, BiFunction<T, Set<Object>, T> with) {
+    private <V extends Comparable<? super V>> ToggleButton toggle(
+            String id, String label, Choice<V> choice, Function<T, Set<V>> get, BiFunction<T, Set<V>, T> with) {
         ToggleButton button = new ToggleButton(choice.words());
         boolean isWord = choice.words().length() > 2;
         button.getStyleClass().add(isWord ? "small" : "channel-switch");
@@ -377,7 +376,7 @@ public final class Form<T> extends GridPane {
         button.setOnAction(event -> {
             boolean on = button.isSelected();
             edit(label, thing -> {
-                Set<Object> chosen = new TreeSet<>(get.apply(thing));
+                Set<V> chosen = new TreeSet<>(get.apply(thing));
                 if (on) {
                     chosen.add(choice.value());
                 } else {

@@ -38,7 +38,7 @@ class ScenesAndLoopsTest extends WindowTest {
 
     @Test
     void aProgramChangeOfTheKeyboardThatMayCallsTheScene() {
-        ComboBox<Choice> scenes = lookup("#scene").query();
+        ComboBox<Choice<String>> scenes = lookup("#scene").query();
         larkspur().play(ShortMessage.programChange(0, 2));
         until(() -> scenes.getValue().value().equals("procession"));
         assertThat(desk().document().isChanged()).isFalse();

@@ -219,7 +219,7 @@ class ZonesJourneyTest extends WindowTest {
         interact(() -> desk().document().undo());
         assertThat(desk().session()).isEqualTo(session());
         press(KeyCode.CONTROL).type(KeyCode.A).type(KeyCode.ENTER).release(KeyCode.CONTROL);
-        until(() -> desk().selection().zones().equals(Set.of("bass-hand", "bowls-soft")));
+        until(() -> desk().selection().zones().get().equals(Set.of("bass-hand", "bowls-soft")));
         interact(() -> desk().selection().zoneAlone("celesta"));
         press(KeyCode.CONTROL).type(KeyCode.C).release(KeyCode.CONTROL);
         interact(() -> desk().selection().source().set("fern"));

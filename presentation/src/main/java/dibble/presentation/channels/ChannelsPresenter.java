@@ -24,6 +24,7 @@ import dibble.session.ChannelChart.Way;
 import dibble.session.Document;
 import dibble.session.Session;
 import dibble.session.SessionWords;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -317,7 +318,7 @@ public final class ChannelsPresenter {
      * sound or its beginning.
      *
      * @param meant the source that is meant where none is typed, or null
-     * @throws IllegalArgumentException with one line that says what was expected
+     * @throws UserException with one line that says what was expected
      */
     public Typed read(String text, String meant) {
         String rest = text.strip();
@@ -331,15 +332,15 @@ public final class ChannelsPresenter {
         }
         int space = rest.indexOf(' ');
         if (space < 0) {
-            throw new IllegalArgumentException(say("channels-presenter.expected-a-channel-and-a", text.strip()));
+            throw new UserException(say("channels-presenter.expected-a-channel-and-a", text.strip()));
         }
         if (source == null) {
-            throw new IllegalArgumentException(say("channels-presenter.no-source-expected-its-name"));
+            throw new UserException(say("channels-presenter.no-source-expected-its-name"));
         }
         String channel = rest.substring(0, space);
         boolean every = channel.equalsIgnoreCase("all");
         if (!every && !channel.matches("0*([1-9]|1[0-6])")) {
-            throw new IllegalArgumentException(say("channels-presenter.channel-expected-1-to-16", channel));
+            throw new UserException(say("channels-presenter.channel-expected-1-to-16", channel));
         }
         int number = every ? ChannelChart.EVERY : Integer.parseInt(channel);
         return new Typed(
@@ -368,7 +369,7 @@ public final class ChannelsPresenter {
             String several = fitting.isEmpty()
                     ? say("channels-presenter.no-sound")
                     : say("channels-presenter.sounds", fitting.size());
-            throw new IllegalArgumentException(
+            throw new UserException(
                     say("channels-presenter.called-expected-the-name-of", several, wanted.toLowerCase(Locale.ROOT)));
         }
         return new Target.ToPart(fitting.get(0));

@@ -24,6 +24,7 @@ import dibble.routing.Target;
 import dibble.session.Document;
 import dibble.session.Session;
 import dibble.session.SessionWords;
+import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -206,7 +207,7 @@ public final class ControlsPresenter {
      * there.
      *
      * @return its id, or that of the map that answers to the control already
-     * @throws IllegalArgumentException with one line where there is no part yet
+     * @throws UserException with one line where there is no part yet
      */
     public String add(String source, ControlMap.Trigger when) {
         Optional<ControlMap> there = maps().stream()
@@ -220,7 +221,7 @@ public final class ControlsPresenter {
         List<PartRef> parts =
                 reached(source).isEmpty() ? parts().stream().limit(1).toList() : reached(source);
         if (parts.isEmpty()) {
-            throw new IllegalArgumentException(say("controls-presenter.there-is-no-sound-to"));
+            throw new UserException(say("controls-presenter.there-is-no-sound-to"));
         }
         return make(
                 source,
@@ -287,18 +288,17 @@ public final class ControlsPresenter {
     }
 
     /** All that a send can lead to, and what it leads to where that is nothing of it. */
-    public List<Choice> aims(Aim now) {
-        List<Choice> aims = new ArrayList<>();
-        Choices.parts(session())
-                .forEach(it -> aims.add(new Choice(new Target.ToPart((PartRef) it.value()), it.words())));
-        aims.add(new Choice(new Aim.AllParts(), say("controls-presenter.all-parts")));
-        aims.add(new Choice(new Aim.ToScene(Aim.ToScene.NEXT), say("common.the-next-scene")));
-        aims.add(new Choice(new Aim.ToScene(Aim.ToScene.PREVIOUS), say("common.the-previous-scene")));
+    public List<Choice<Aim>> aims(Aim now) {
+        List<Choice<Aim>> aims = new ArrayList<>();
+        Choices.parts(session()).forEach(it -> aims.add(new Choice<>(new Target.ToPart(it.value()), it.words())));
+        aims.add(new Choice<>(new Aim.AllParts(), say("controls-presenter.all-parts")));
+        aims.add(new Choice<>(new Aim.ToScene(Aim.ToScene.NEXT), say("common.the-next-scene")));
+        aims.add(new Choice<>(new Aim.ToScene(Aim.ToScene.PREVIOUS), say("common.the-previous-scene")));
         session()
                 .scenes()
-                .forEach(it -> aims.add(new Choice(new Aim.ToScene(it.id()), say("common.scene-3", it.name()))));
+                .forEach(it -> aims.add(new Choice<>(new Aim.ToScene(it.id()), say("common.scene-3", it.name()))));
         if (aims.stream().noneMatch(it -> it.value().equals(now))) {
-            aims.add(new Choice(
+            aims.add(new Choice<>(
                     now, now instanceof Target to ? SessionWords.target(to, session()) : scene((Aim.ToScene) now)));
         }
         return aims;

@@ -404,7 +404,7 @@ public final class GearPresenter {
 
     /** The ports that can be chosen: those that are there, and the one in use where it is not. */
     /** The ports that a source or an instrument can be on; a port of our own among other programs bears its id. */
-    public List<Choice> portChoices(String id, String used, String... also) {
+    public List<Choice<String>> portChoices(String id, String used, String... also) {
         Set<String> names = new LinkedHashSet<>(List.of(used));
         names.addAll(devices.inputs());
         names.addAll(devices.outputs());
@@ -413,7 +413,7 @@ public final class GearPresenter {
         names.addAll(List.of(also));
         return names.stream()
                 .filter(name -> name.equals(used) || !hidden.get().contains(name))
-                .map(name -> new Choice(name, Words.portInList(name, session())))
+                .map(name -> new Choice<>(name, Words.portInList(name, session())))
                 .toList();
     }
 

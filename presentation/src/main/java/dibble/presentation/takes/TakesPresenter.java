@@ -30,6 +30,7 @@ import dibble.session.Session;
 import dibble.session.SessionWords;
 import dibble.sound.Meters;
 import dibble.studio.RecordOptions;
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
 import dibble.transport.ServerTransport;
@@ -45,15 +46,10 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 
 /** What the Takes view says and does. */
 public final class TakesPresenter {
-    /** Ways of sorting that need what was played. */
-    public static final String BY_ZONE = "zone";
-
-    /** The order of tracks by who plays them. */
-    public static final String BY_SOURCE = "source";
-
     private final Document document;
     private String chosen;
 
@@ -268,7 +264,7 @@ public final class TakesPresenter {
     /**
      * Sets the tempo from a tick on, to the next change. One that is that of what is before it is no change any more.
      *
-     * @throws IllegalArgumentException where there is no such tempo
+     * @throws UserException where there is no such tempo
      */
     public void setTempo(long tick, double bpm) {
         TempoMap now = session().tempo();
@@ -434,21 +430,44 @@ public final class TakesPresenter {
         return channels > 1 ? Sorting.By.CHANNEL : Sorting.By.HAND;
     }
 
+    /** What a track can be sorted by. */
+    public enum SortBy {
+        CHANNEL(Sorting.By.CHANNEL),
+        KEY(Sorting.By.KEY),
+        CHANNEL_AND_KEY(Sorting.By.CHANNEL_AND_KEY),
+        RANGE(Sorting.By.RANGE),
+        HAND(Sorting.By.HAND),
+
+        /** These need what was played. */
+        ZONE(null),
+        SOURCE(null);
+
+        private final Sorting.By way;
+
+        SortBy(Sorting.By way) {
+            this.way = way;
+        }
+
+        /** Returns the constant that sorts the notes of a clip in this way. */
+        public static SortBy of(Sorting.By way) {
+            return Stream.of(values()).filter(it -> it.way == way).findFirst().orElseThrow();
+        }
+    }
+
     /**
      * How a track is to be sorted.
      *
-     * @param by a {@link Sorting.By}, or one of the ways that need what was played
      * @param at the key where the upper range begins
      * @param drums whether keys have the names of drums
      */
-    public record Wish(Object by, int at, boolean drums) {}
+    public record Wish(SortBy by, int at, boolean drums) {}
 
     /** What sorting a track would make of it. Any thread. */
     public static Sorting sorting(Session session, Performance performance, Track track, Wish wish) {
-        if (wish.by == BY_ZONE || wish.by == BY_SOURCE) {
-            return TrackSorting.byZone(session, performance, track, wish.by == BY_SOURCE);
+        if (wish.by.way == null) {
+            return TrackSorting.byZone(session, performance, track, wish.by == SortBy.SOURCE);
         }
-        Sorting.By way = (Sorting.By) wish.by;
+        Sorting.By way = wish.by.way;
         return TrackSorting.by(
                 session,
                 track,

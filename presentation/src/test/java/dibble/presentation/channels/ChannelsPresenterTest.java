@@ -9,6 +9,7 @@ import dibble.midi.ChannelSet;
 import dibble.routing.Target;
 import dibble.session.ChannelChart;
 import dibble.session.Document;
+import dibble.text.UserException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -36,7 +37,7 @@ class ChannelsPresenterTest {
     })
     void whatCannotBeReadIsSaid(String text, String message) {
         assertThatThrownBy(() -> presenter.read(text, "tansy"))
-                .isInstanceOf(IllegalArgumentException.class)
+                .isInstanceOf(UserException.class)
                 .hasMessageContaining(message);
     }
 

@@ -9,6 +9,7 @@ import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.studio.RecordOptions;
+import dibble.text.UserException;
 import dibble.time.TempoMap;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -57,7 +58,7 @@ class TakesPresenterTest {
         presenter.setMeter(4 * bar, 4, 4);
         assertThat(document.session().tempo().tempos()).hasSize(1);
         assertThat(document.session().tempo().meters()).hasSize(1);
-        assertThatThrownBy(() -> presenter.setTempo(0, 1000)).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> presenter.setTempo(0, 1000)).isInstanceOf(UserException.class);
     }
 
     @Test
