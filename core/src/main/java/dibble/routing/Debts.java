@@ -121,6 +121,11 @@ final class Debts {
         return pedalOwners[destination * (KINDS - FIRST_PEDAL) + pedal - FIRST_PEDAL];
     }
 
+    /** Whether this is a pedal, and somebody holds it down there. */
+    boolean isHeldDown(int destination, int kind) {
+        return kind >= FIRST_PEDAL && pedalOwners(destination, kind) > 0;
+    }
+
     void begin(int voice, int channel, int destination, int kind, int instrument) {
         int at = channel * destinations + destination;
         instruments[voice][at * KINDS + kind] = (short) instrument;

@@ -1,5 +1,6 @@
 package dibble.routing;
 
+import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 import dibble.routing.RoutingTable.SoundColumns;
 import java.util.Arrays;
@@ -55,6 +56,12 @@ final class Outlet {
             }
         }
         return taken;
+    }
+
+    /** Chooses a parameter of a destination, whose value can be sent then. */
+    void choose(long stamp, int destination, int parameter, int instrument) {
+        send(stamp, destination, Parameter.choosesCoarse(parameter), instrument);
+        send(stamp, destination, Parameter.choosesFine(parameter), instrument);
     }
 
     /** Which value of a sound a message sets, in the order of {@link SoundColumns}, or -1. */

@@ -5,7 +5,6 @@ import dibble.midi.JoinedValues;
 import dibble.midi.Parameter;
 import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
-import java.util.Arrays;
 
 /**
  * Runs a {@link RoutingTable}: decides for each event what leaves, in which order, and remembers what is held and owed.
@@ -26,47 +25,20 @@ public final class Router {
 
     private final Debts debts = new Debts();
     private final SendStates sends = new SendStates(debts);
+    private final EventMarks marks = new EventMarks();
+    private final NoteBatch batch;
+    private final ResetSender resets;
+    private final ControlSends controlSends;
     private RoutingTable table = RoutingTable.empty();
     private boolean givesSounds;
-
-    /** What the present event sounds through zones, one entry a place; {@code seenIn} and {@code seenAt} find it. */
-    private int[] outPlace = new int[16];
-
-    private int[] outVelocity = new int[16];
-    private int[] outInstrument = new int[16];
-    private boolean[] outPressure = new boolean[16];
-    private int outCount;
-    private int[] seenIn = {};
-    private int[] seenAt = {};
-    private int[] reachedIn = {};
-    private int eventNumber;
-
-    /** The sends that the present event makes, with their values, and the scene that one of them calls. */
-    private int[] outSend = new int[16];
-
-    private int[] outValue = new int[16];
-    private int sendCount;
-    private int calledScene;
-
-    /** By voice and channel: whether a wheel's payment waits for a note or a pedal to end. */
-    private boolean[] waiting = {};
-
-    /** Who pays in a round of payments: voices with their channels, and sends. */
-    private int[] payers = {};
-
-    private int payerCount;
-    private int[] leavers = {};
-
-    /** For each of the leavers: the send of the table now in force that goes on where that still leads, or none. */
-    private int[] goingOn = {};
-
-    private int leaverCount;
-    private int[] returning = {};
 
     /** @param output takes what is sent, on the thread that brings an event */
     public Router(RouterOutput output) {
         outlet = new Outlet(output, parameters);
         notes = new HeldNotes(outlet);
+        batch = new NoteBatch(notes);
+        resets = new ResetSender(outlet, notes, heard, debts, sends, marks);
+        controlSends = new ControlSends(outlet, notes, heard, parameters, debts, sends, resets);
     }
 
     /** Has scenes give parts the sounds that they list, when one of them becomes active. Off unless asked for. */
@@ -108,27 +80,10 @@ public final class Router {
         notes.openPorts(next.portCount);
         outlet.openPorts(next.portCount);
         sends.open(next.controls.sendOfSlot.length, next.portCount);
-        int places = next.portCount * 16 * 128;
-        if (places > seenIn.length) {
-            seenIn = Arrays.copyOf(seenIn, places);
-            seenAt = Arrays.copyOf(seenAt, places);
-            reachedIn = Arrays.copyOf(reachedIn, next.portCount * 16);
-        }
-        if (next.mostNotes > outPlace.length) {
-            outPlace = new int[next.mostNotes];
-            outVelocity = new int[next.mostNotes];
-            outInstrument = new int[next.mostNotes];
-            outPressure = new boolean[next.mostNotes];
-        }
-        if (next.mostSends > outSend.length) {
-            outSend = new int[next.mostSends];
-            outValue = new int[next.mostSends];
-        }
-        if (sends.count() > leavers.length) {
-            leavers = new int[sends.count()];
-            goingOn = new int[sends.count()];
-            returning = new int[sends.count()];
-        }
+        marks.open(next.portCount * 16);
+        batch.open(next.mostNotes, next.portCount * 16 * 128);
+        resets.openSends(sends.count());
+        controlSends.open(next.mostSends, sends.count());
     }
 
     /** Makes room for voices 0 to {@code count - 1}. */
@@ -137,15 +92,14 @@ public final class Router {
         parameters.openVoices(count);
         heard.open(count * 16);
         notes.openVoices(count);
-        if (count * 16 > waiting.length) {
-            waiting = Arrays.copyOf(waiting, count * 16);
-            payers = Arrays.copyOf(payers, count * 16);
-        }
+        resets.openVoices(count);
     }
 
     private void activate(RoutingTable next, long stamp) {
         RoutingTable before = table;
         table = next;
+        resets.use(next);
+        controlSends.use(next);
         if (before.sources != next.sources) {
             for (int source = 0; source < before.sources.count; source++) {
                 if (before.sources.live[source] && !next.sources.isLive(source)) {
@@ -153,15 +107,8 @@ public final class Router {
                 }
             }
         }
-        findLeavingSends(before, stamp);
-        findPayers(0, notes.voices());
-        for (int i = 0; i < payerCount; i++) {
-            waiting[payers[i]] = false;
-        }
-        for (int port : table.portOrder) {
-            pay(port, false, stamp);
-        }
-        returnControllers(before, stamp);
+        resets.payAfterTable(before, stamp);
+        controlSends.returnControllers(before, stamp);
         if (givesSounds && before.sceneSlot() != next.sceneSlot() && before.scene != NONE) {
             giveSceneSounds(stamp);
         }
@@ -188,7 +135,7 @@ public final class Router {
         if (ShortMessage.isNote(message) && table.controlList(source, message) == 0) {
             boolean ends = end(source, message, stamp);
             if (!ends) {
-                payDue(source, channel, stamp);
+                resets.payDue(source, channel, stamp);
             }
             if (!ends && table.letsIn(source, channel, EventKind.NOTES)) {
                 noteOn(source, channel, ShortMessage.data1(message), ShortMessage.data2(message), stamp);
@@ -196,15 +143,15 @@ public final class Router {
         } else {
             decide(source, channel, message, stamp);
         }
-        payDue(source, channel, stamp);
+        resets.payDue(source, channel, stamp);
     }
 
     /** Decides all events but those of keys to which no control map answers. */
     private void decide(int source, int channel, int message, long stamp) {
-        eventNumber++;
+        marks.begin();
         boolean ends = end(source, message, stamp);
         if (ShortMessage.startsNote(message)) {
-            payDue(source, channel, stamp);
+            resets.payDue(source, channel, stamp);
         }
         EventKind kind = EventKind.of(message);
         boolean letIn = table.letsIn(source, channel, kind);
@@ -215,35 +162,35 @@ public final class Router {
         int controls = letIn && called == NONE ? table.controlList(source, message) : 0;
         boolean goesOn = letIn && called == NONE && !table.isTaken(controls, heard.choice(source * 16 + channel));
         if (Debts.isPedalUp(message)) {
-            payElsewhere(source, channel, goesOn, message, stamp);
+            resets.payElsewhere(source, channel, goesOn, message, stamp);
         }
         if (called != NONE) {
             callScene(called, stamp);
         } else if (letIn) {
             boolean starts = ShortMessage.startsNote(message);
-            outCount = 0;
+            batch.begin();
             if (goesOn && starts) {
-                gatherNotes(source, channel, ShortMessage.data1(message), ShortMessage.data2(message));
+                batch.gather(table, source, channel, ShortMessage.data1(message), ShortMessage.data2(message));
             }
             if (controls != 0) {
-                gatherSends(controls, source, message, ends);
-                stopTriggeredBySends(channel, stamp);
+                controlSends.gather(controls, source, message, ends);
+                controlSends.stopSounding(channel, stamp);
             }
-            stopTriggered(stamp);
+            batch.stopSounding(stamp);
             if (controls != 0) {
-                makeSends(channel, stamp);
+                controlSends.send(channel, stamp);
             }
             if (goesOn) {
                 if (starts) {
-                    sound(source, channel, ShortMessage.data1(message), stamp);
+                    batch.sound(source, channel, ShortMessage.data1(message), stamp);
                 } else if (kind == EventKind.KEY_PRESSURE) {
                     notes.press(source, channel, ShortMessage.data1(message), ShortMessage.data2(message), stamp);
                 } else if (!ends) {
                     pass(source, channel, kind, message, stamp);
                 }
             }
-            if (controls != 0 && calledScene != NONE) {
-                callScene(calledScene, stamp);
+            if (controls != 0 && controlSends.calledScene() != NONE) {
+                callScene(controlSends.calledScene(), stamp);
             }
         }
     }
@@ -280,15 +227,14 @@ public final class Router {
         if (port >= table.portCount) {
             return;
         }
-        eventNumber++;
         int channel = ShortMessage.channel(message);
         int note = ShortMessage.data1(message);
         boolean ends = end(voice, message, stamp);
         if (ShortMessage.startsNote(message)) {
-            outCount = 0;
+            batch.begin();
             int place = HeldNotes.place(port * 16 + channel, note);
-            add(place, ShortMessage.data2(message), instrument, true);
-            sound(voice, channel, note, stamp);
+            batch.add(place, ShortMessage.data2(message), instrument, true);
+            batch.sound(voice, channel, note, stamp);
         } else if (!ends) {
             sendOwing(voice, channel, port * 16 + channel, instrument, message, stamp);
         }
@@ -309,20 +255,7 @@ public final class Router {
         for (int i = 0; i < 16 * 128; i++) {
             notes.release(voice, i >>> 7, i & 0x7F, ShortMessage.DEFAULT_RELEASE, stamp);
         }
-        leaverCount = 0;
-        for (int slot = 0; slot < sends.count(); slot++) {
-            if (sends.driver(slot) == voice) {
-                addLeaver(slot, NONE, stamp);
-            }
-        }
-        findPayers(voice, voice + 1);
-        for (int port : table.portOrder) {
-            pay(port, true, stamp);
-        }
-        for (int i = 0; i < leaverCount; i++) {
-            sends.forgetLast(leavers[i]);
-        }
-        leaverCount = 0;
+        resets.payAllOf(voice, stamp);
     }
 
     /**
@@ -334,11 +267,7 @@ public final class Router {
             notes.stopPort(port, stamp);
         }
         notes.forgetAll();
-        findAllPayers();
-        for (int port : table.portOrder) {
-            pay(port, true, stamp);
-        }
-        leaverCount = 0;
+        resets.payAll(stamp);
         debts.forgetAll();
         sends.forgetDebts();
     }
@@ -364,9 +293,7 @@ public final class Router {
     public void closePort(int port, long stamp) {
         if (port < table.portCount) {
             notes.stopPort(port, stamp);
-            findAllPayers();
-            pay(port, true, stamp);
-            leaverCount = 0;
+            resets.payAllTo(port, stamp);
             forgetPort(port);
         }
     }
@@ -414,11 +341,10 @@ public final class Router {
         }
         int zone = table.cells[list + 1];
         if (table.cells[list] > 1 || table.noteCount(zone, key) > 1) {
-            eventNumber++;
-            outCount = 0;
-            gatherNotes(source, channel, key, velocity);
-            stopTriggered(stamp);
-            sound(source, channel, key, stamp);
+            batch.begin();
+            batch.gather(table, source, channel, key, velocity);
+            batch.stopSounding(stamp);
+            batch.sound(source, channel, key, stamp);
         } else if (table.zones.takesVelocity(zone, velocity) && table.noteCount(zone, key) == 1) {
             int note = table.note(zone, source, key, 0);
             if (note != NONE) {
@@ -430,204 +356,6 @@ public final class Router {
         }
     }
 
-    private void gatherNotes(int source, int channel, int key, int velocity) {
-        int list = table.noteList(source, channel, key, velocity);
-        if (list == 0) {
-            return;
-        }
-        int[] cells = table.cells;
-        for (int i = list + 1; i <= list + cells[list]; i++) {
-            int zone = cells[i];
-            if (table.zones.takesVelocity(zone, velocity)) {
-                int count = table.noteCount(zone, key);
-                for (int n = 0; n < count; n++) {
-                    int note = table.note(zone, source, key, n);
-                    if (note != NONE) {
-                        add(
-                                HeldNotes.place(table.destination(zone, channel), note),
-                                table.velocity(zone, velocity),
-                                table.zones.instrument(zone),
-                                table.passesKeyPressure(zone));
-                    }
-                }
-            }
-        }
-    }
-
-    /** Adds a note to the present event's; the same note at the same place is one, with the highest velocity. */
-    private void add(int place, int velocity, int instrument, boolean pressure) {
-        if (seenIn[place] == eventNumber) {
-            int at = seenAt[place];
-            outVelocity[at] = Math.max(outVelocity[at], velocity);
-            outPressure[at] |= pressure;
-            return;
-        }
-        seenIn[place] = eventNumber;
-        seenAt[place] = outCount;
-        outPlace[outCount] = place;
-        outVelocity[outCount] = velocity;
-        outInstrument[outCount] = instrument;
-        outPressure[outCount] = pressure;
-        outCount++;
-    }
-
-    private void stopTriggered(long stamp) {
-        for (int i = 0; i < outCount; i++) {
-            notes.stop(outPlace[i], ShortMessage.DEFAULT_RELEASE, stamp);
-        }
-    }
-
-    /** Sends the present event's notes and has the key hold them. */
-    private void sound(int voice, int channel, int key, long stamp) {
-        notes.begin();
-        for (int i = 0; i < outCount; i++) {
-            notes.sound(outPlace[i], outVelocity[i], outInstrument[i], stamp);
-            notes.hold(voice, channel, key, outPlace[i], outPressure[i]);
-        }
-    }
-
-    /** Finds what the sends of matching control maps have to say to an event, each by its last output and its note. */
-    private void gatherSends(int list, int source, int message, boolean ends) {
-        ControlColumns controls = table.controls;
-        int way = source * 16 + ShortMessage.channel(message);
-        int choice = heard.choice(way);
-        int parameter = heard.parameter(way, message);
-        int pair = heard.pair(way, message);
-        sendCount = 0;
-        calledScene = NONE;
-        for (int i = list + 1; i <= list + table.cells[list]; i++) {
-            int map = table.cells[i];
-            int value = controls.value(map, message, choice, parameter, pair);
-            for (int s = controls.firstSend[map];
-                    value != ControlColumns.NOTHING && s < controls.firstSend[map + 1];
-                    s++) {
-                boolean callsScene = controls.send[s].kind() == ControlKind.SCENE;
-                if (table.sources.live[source] || callsScene) {
-                    gatherSend(s, value, ends, source, callsScene);
-                }
-            }
-        }
-    }
-
-    private void gatherSend(int s, int value, boolean ends, int source, boolean callsScene) {
-        ControlColumns controls = table.controls;
-        int output = controls.output(s, value, ends);
-        int slot = controls.slot[s];
-        int last = sends.last(slot);
-        boolean isClamped = !ends && !controls.isInside(s, value);
-        if (output == ControlColumns.NOTHING || isClamped && output == last) {
-            return;
-        }
-        sends.put(slot, output, source);
-        if (callsScene) {
-            if (output > 0 && last <= 0) {
-                calledScene = sceneOf(controls.scene[s]);
-            }
-            return;
-        }
-        boolean isNote = controls.send[s].kind() == ControlKind.NOTE;
-        if (!isNote || output > 0 == (sends.held(slot) == NONE)) {
-            outSend[sendCount] = s;
-            outValue[sendCount++] = output;
-        }
-    }
-
-    /** The scene that a send calls, seen from the one that is active or called already; none beyond the ends. */
-    private int sceneOf(int called) {
-        int from = calledScene != NONE ? calledScene : table.scene;
-        return switch (called) {
-            case ControlColumns.NEXT_SCENE -> from + 1 < table.scenes.slots.length ? from + 1 : calledScene;
-            case ControlColumns.PREVIOUS_SCENE -> from > 0 ? from - 1 : calledScene;
-            case ControlColumns.NO_SCENE -> calledScene;
-            default -> called;
-        };
-    }
-
-    private void stopTriggeredBySends(int channel, long stamp) {
-        for (int i = 0; i < sendCount; i++) {
-            if (table.controls.send[outSend[i]].kind() == ControlKind.NOTE && outValue[i] > 0) {
-                int place = sendPlace(outSend[i], channel);
-                if (place != NONE) {
-                    notes.stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
-                }
-            }
-        }
-    }
-
-    /** The place where a send of notes sounds, or none where it leads nowhere. */
-    private int sendPlace(int s, int channel) {
-        ControlColumns controls = table.controls;
-        int aim = controls.firstAim[s];
-        return aim == controls.firstAim[s + 1]
-                ? NONE
-                : HeldNotes.place(
-                        RoutingTable.onChannel(controls.destination[aim], channel), controls.send[s].number());
-    }
-
-    private void makeSends(int channel, long stamp) {
-        for (int i = 0; i < sendCount; i++) {
-            int s = outSend[i];
-            if (table.controls.send[s].kind() == ControlKind.NOTE) {
-                sendNote(s, outValue[i], channel, stamp);
-            } else {
-                sendMessage(s, outValue[i], channel, stamp);
-            }
-        }
-    }
-
-    private void sendNote(int s, int value, int channel, long stamp) {
-        int slot = table.controls.slot[s];
-        if (value == 0) {
-            notes.unhold(sends.held(slot), ShortMessage.DEFAULT_RELEASE, stamp);
-            sends.hold(slot, NONE);
-            return;
-        }
-        int place = sendPlace(s, channel);
-        if (place != NONE) {
-            notes.sound(place, value, table.controls.instrument[table.controls.firstAim[s]], stamp);
-            sends.hold(slot, place);
-        }
-    }
-
-    private void sendMessage(int s, int value, int channel, long stamp) {
-        ControlColumns controls = table.controls;
-        int slot = controls.slot[s];
-        int message = controls.message(s, value);
-        int fine = controls.fine(s, value);
-        int choice = controls.parameter(s);
-        int kind = Debts.kind(message);
-        boolean rests = kind != Debts.NO_KIND && Rest.isAtRest(message);
-        for (int aim = controls.firstAim[s]; aim < controls.firstAim[s + 1]; aim++) {
-            int destination = RoutingTable.onChannel(controls.destination[aim], channel);
-            if (rests) {
-                sends.end(slot, destination, kind);
-                if (isHeldDown(destination, kind)) {
-                    continue;
-                }
-            }
-            int instrument = controls.instrument[aim];
-            if (choice != Parameter.NOTHING && !parameters.isTold(destination, choice)) {
-                choose(choice, destination, instrument, stamp);
-            }
-            if (outlet.send(stamp, destination, message, instrument)) {
-                if (fine != 0) {
-                    outlet.send(stamp, destination, fine, instrument);
-                }
-                if (kind != Debts.NO_KIND && !rests) {
-                    sends.begin(slot, destination, kind, instrument);
-                }
-                if (controls.send[s].kind() == ControlKind.CONTROLLER) {
-                    sends.move(slot, destination);
-                }
-            }
-        }
-    }
-
-    /** Whether this is a pedal, and somebody holds it down there. */
-    private boolean isHeldDown(int destination, int kind) {
-        return kind >= Debts.FIRST_PEDAL && debts.pedalOwners(destination, kind) > 0;
-    }
-
     private void pass(int source, int channel, EventKind kind, int message, long stamp) {
         int list = table.channelLists[source * 16 + channel];
         if (list == 0) {
@@ -636,8 +364,8 @@ public final class Router {
         for (int i = list + 1; i <= list + table.cells[list]; i++) {
             int zone = table.cells[i];
             int destination = table.destination(zone, channel);
-            if (reachedIn[destination] != eventNumber && table.passes(zone, kind, message)) {
-                reachedIn[destination] = eventNumber;
+            if (!marks.isMarked(destination) && table.passes(zone, kind, message)) {
+                marks.mark(destination);
                 sendOwing(source, channel, destination, table.zones.instrument(zone), message, stamp);
             }
         }
@@ -649,7 +377,7 @@ public final class Router {
         boolean rests = kind != Debts.NO_KIND && Rest.isAtRest(message);
         if (rests) {
             debts.end(voice, channel, destination, kind);
-            if (isHeldDown(destination, kind)) {
+            if (debts.isHeldDown(destination, kind)) {
                 return;
             }
         }
@@ -662,239 +390,12 @@ public final class Router {
         }
     }
 
-    private void choose(int choice, int destination, int instrument, long stamp) {
-        outlet.send(stamp, destination, Parameter.choosesCoarse(choice), instrument);
-        outlet.send(stamp, destination, Parameter.choosesFine(choice), instrument);
-    }
-
     /** Somebody else has chosen another parameter there: data would become the value of theirs. */
     private void chooseAgain(int voice, int channel, int destination, int instrument, int message, long stamp) {
-        choose(parameters.chosen(voice, channel), destination, instrument, stamp);
+        outlet.choose(stamp, destination, parameters.chosen(voice, channel), instrument);
         int coarse = parameters.coarse(voice, channel);
         if (ShortMessage.data1(message) == Parameter.DATA_FINE && coarse >= 0) {
             outlet.send(stamp, destination, ShortMessage.controller(channel, Parameter.DATA, coarse), instrument);
-        }
-    }
-
-    /** A pedal that goes up goes up wherever it went down, also where zones do not lead it any more. */
-    private void payElsewhere(int source, int channel, boolean goesOn, int message, long stamp) {
-        if (!debts.owesAnywhere(source, channel)) {
-            return;
-        }
-        if (goesOn) {
-            markGiven(source, channel, message);
-        }
-        int pedal = Debts.kind(message);
-        for (int port : table.portOrder) {
-            for (int destination = port * 16; destination < port * 16 + 16; destination++) {
-                if (reachedIn[destination] != eventNumber) {
-                    pay(source, channel, destination, pedal, stamp);
-                }
-            }
-        }
-        // What was marked has not been reached yet.
-        eventNumber++;
-    }
-
-    private void markGiven(int source, int channel, int message) {
-        int list = table.channelLists[source * 16 + channel];
-        for (int i = list + 1; list != 0 && i <= list + table.cells[list]; i++) {
-            if (table.passes(table.cells[i], EventKind.of(message), message)) {
-                reachedIn[table.destination(table.cells[i], channel)] = eventNumber;
-            }
-        }
-    }
-
-    /** Ends a debt, where there is one, and sends what puts it right, unless another still holds the pedal down. */
-    private void pay(int voice, int channel, int destination, int kind, long stamp) {
-        if (!debts.owes(voice, channel, destination, kind)) {
-            return;
-        }
-        int instrument = debts.instrument(voice, channel, destination, kind);
-        debts.end(voice, channel, destination, kind);
-        if (!isHeldDown(destination, kind)) {
-            outlet.send(stamp, destination, Debts.payment(kind), instrument);
-        }
-    }
-
-    private void paySend(int slot, int destination, int kind, long stamp) {
-        if (!sends.owes(slot, destination, kind)) {
-            return;
-        }
-        int instrument = sends.instrument(slot, destination);
-        sends.end(slot, destination, kind);
-        sends.forgetLast(slot);
-        if (!isHeldDown(destination, kind)) {
-            outlet.send(stamp, destination, Debts.payment(kind), instrument);
-        }
-    }
-
-    /** Finds the voices and channels, {@code voice*16 + channel}, that owe anything. */
-    private void findPayers(int fromVoice, int toVoice) {
-        payerCount = 0;
-        for (int payer = fromVoice * 16; payer < toVoice * 16; payer++) {
-            if (debts.owesAnywhere(payer >>> 4, payer & 0xF)) {
-                payers[payerCount++] = payer;
-            }
-        }
-    }
-
-    private void findAllPayers() {
-        findPayers(0, notes.voices());
-        leaverCount = 0;
-        for (int slot = 0; slot < sends.count(); slot++) {
-            leavers[leaverCount] = slot;
-            goingOn[leaverCount++] = NONE;
-        }
-    }
-
-    /**
-     * Pays what the payers and leavers that were found owe to a port: by channel, kind and payer.
-     *
-     * @param all whether voices pay everything, rather than the wheels that do not reach any more where they are owed
-     */
-    private void pay(int port, boolean all, long stamp) {
-        if (payerCount == 0 && leaverCount == 0) {
-            return;
-        }
-        for (int destination = port * 16; destination < port * 16 + 16; destination++) {
-            for (int kind = 0; kind < Debts.KINDS; kind++) {
-                for (int i = 0; i < payerCount; i++) {
-                    if (all) {
-                        pay(payers[i] >>> 4, payers[i] & 0xF, destination, kind, stamp);
-                    } else if (kind < Debts.FIRST_PEDAL) {
-                        payIfDue(payers[i] >>> 4, payers[i] & 0xF, destination, kind, stamp);
-                    }
-                }
-                for (int i = 0; i < leaverCount; i++) {
-                    if (leaves(i, destination)) {
-                        paySend(leavers[i], destination, kind, stamp);
-                    }
-                }
-            }
-        }
-    }
-
-    /** Pays the wheels of one source and channel, after an event of it, where something waits. */
-    private void payDue(int source, int channel, long stamp) {
-        if (!waiting[source * 16 + channel]) {
-            return;
-        }
-        waiting[source * 16 + channel] = false;
-        for (int port : table.portOrder) {
-            for (int destination = port * 16; destination < port * 16 + 16; destination++) {
-                for (int wheel = 0; wheel < Debts.FIRST_PEDAL; wheel++) {
-                    payIfDue(source, channel, destination, wheel, stamp);
-                }
-            }
-        }
-    }
-
-    /** Pays a wheel that does not reach any more where it is owed; if it must wait, it is looked at again. */
-    private void payIfDue(int source, int channel, int destination, int wheel, long stamp) {
-        if (!debts.owes(source, channel, destination, wheel)
-                || reaches(source, channel, destination, Debts.payment(wheel) | channel)) {
-            return;
-        }
-        if (debts.owesPedal(source, channel, destination) || notes.isHeldAt(source, channel, destination)) {
-            waiting[source * 16 + channel] = true;
-        } else {
-            pay(source, channel, destination, wheel, stamp);
-        }
-    }
-
-    /** Whether a message of this kind, sent now, would get there through zones. */
-    private boolean reaches(int source, int channel, int destination, int message) {
-        EventKind kind = EventKind.of(message);
-        // A voice that is no source of the session plays tracks, which always reach where they go.
-        if (source >= table.sources.count || !table.sources.isSource[source]) {
-            return true;
-        }
-        if (!table.letsIn(source, channel, kind)
-                || table.isTaken(table.controlList(source, message), heard.choice(source * 16 + channel))) {
-            return false;
-        }
-        int list = table.channelLists[source * 16 + channel];
-        for (int i = list + 1; list != 0 && i <= list + table.cells[list]; i++) {
-            int zone = table.cells[i];
-            if (table.destination(zone, channel) == destination && table.passes(zone, kind, message)) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    /** Finds the sends that no longer hold, or lead elsewhere now, and releases the notes of those that do not hold. */
-    private void findLeavingSends(RoutingTable before, long stamp) {
-        leaverCount = 0;
-        ControlColumns old = before.controls;
-        for (int s = 0; s < old.sendCount; s++) {
-            boolean held = old.sendOfSlot[old.slot[s]] == s;
-            int same = old.sameIn(table.controls, s);
-            if (held && (same == NONE || !old.hasSameAims(s, table.controls, same))) {
-                addLeaver(old.slot[s], same, stamp);
-            }
-        }
-    }
-
-    private void addLeaver(int slot, int same, long stamp) {
-        leavers[leaverCount] = slot;
-        goingOn[leaverCount++] = same;
-        int place = sends.held(slot);
-        if (same == NONE && place != NONE) {
-            sends.hold(slot, NONE);
-            notes.unhold(place, ShortMessage.DEFAULT_RELEASE, stamp);
-        }
-    }
-
-    /** Whether a leaver leaves a destination. */
-    private boolean leaves(int leaver, int destination) {
-        return goingOn[leaver] == NONE || table.controls.aim(goingOn[leaver], destination) == NONE;
-    }
-
-    /** Controllers that leaving sends moved go back, by port, channel and number; then the sends are forgotten. */
-    private void returnControllers(RoutingTable before, long stamp) {
-        for (int p = 0; p < table.portOrder.length && leaverCount > 0; p++) {
-            int port = table.portOrder[p];
-            for (int destination = port * 16; destination < port * 16 + 16; destination++) {
-                int count = 0;
-                for (int i = 0; i < leaverCount; i++) {
-                    if (sends.moved(leavers[i], destination) && leaves(i, destination)) {
-                        count = insertByNumber(before.controls.sendOfSlot[leavers[i]], count, before.controls);
-                    }
-                }
-                for (int i = 0; i < count; i++) {
-                    returnController(before.controls, returning[i], destination, stamp);
-                }
-            }
-        }
-        for (int i = 0; i < leaverCount; i++) {
-            if (goingOn[i] == NONE) {
-                sends.forgetLast(leavers[i]);
-            }
-        }
-        leaverCount = 0;
-    }
-
-    private int insertByNumber(int s, int count, ControlColumns controls) {
-        int at = count;
-        while (at > 0 && controls.send[returning[at - 1]].number() > controls.send[s].number()) {
-            returning[at] = returning[at - 1];
-            at--;
-        }
-        returning[at] = s;
-        return count + 1;
-    }
-
-    private void returnController(ControlColumns old, int s, int destination, long stamp) {
-        int aim = old.aim(s, destination);
-        int rest = aim == NONE ? ControlColumns.NOTHING : old.rest[aim];
-        sends.unmove(old.slot[s], destination);
-        if (rest != ControlColumns.NOTHING && sends.last(old.slot[s]) != rest) {
-            int message = ShortMessage.controller(0, old.send[s].number(), rest);
-            if (!Debts.isPedalUp(message) || !isHeldDown(destination, Debts.kind(message))) {
-                outlet.send(stamp, destination, message, old.instrument[aim]);
-            }
         }
     }
 }

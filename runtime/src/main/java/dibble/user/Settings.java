@@ -316,7 +316,7 @@ public record Settings(
                 alone.set(field.getKey(), field.getValue());
                 JSON.convertValue(alone, Settings.class);
                 readable.set(field.getKey(), field.getValue());
-            } catch (UserException e) {
+            } catch (IllegalArgumentException e) {
                 damage.accept("\"" + OneLine.of(field.getKey()) + "\"");
             }
         }
