@@ -76,16 +76,28 @@ public final class NoteMoves {
                     .orElse(taken);
         }
         int channel = routing.channels().channel(part.get()).orElse(1) - 1;
-        MidiTrack.Builder on = new MidiTrack.Builder();
+        // Notes of one key that sounded apart become notes of one place: each voice is merged like a track of its own.
+        Map<Voice, MidiTrack.Builder> voices = new LinkedHashMap<>();
         for (int i = 0; i < taken.size(); i++) {
-            if (taken.isChannelMessage(i)) {
+            boolean isMessage = taken.isChannelMessage(i);
+            MidiTrack.Builder on = voices.computeIfAbsent(
+                    new Voice(taken.destination(i), isMessage ? ShortMessage.channel(taken.message(i)) : 0),
+                    it -> new MidiTrack.Builder());
+            if (isMessage) {
                 on.add(taken.tick(i), ShortMessage.onChannel(taken.message(i), channel));
             } else {
                 on.copyTo(MidiTrack.NO_DESTINATION, taken, i);
             }
         }
-        return on.build(taken.endTick());
+        MidiTrack merged = Track.NOTHING;
+        for (MidiTrack.Builder voice : voices.values()) {
+            merged = Clips.over(merged, voice.build(taken.endTick()));
+        }
+        return merged;
     }
+
+    /** What notes alternate on: a channel of a destination. */
+    private record Voice(String destination, int channel) {}
 
     /**
      * Puts each key of the selected notes of a track, or whatever else they are sorted by, onto a track of its own behind

@@ -11,9 +11,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.Executor;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.FutureTask;
 import java.util.function.Consumer;
 import java.util.function.Function;
 
@@ -74,11 +73,15 @@ public final class Jobs implements AutoCloseable {
 
         /** The same by who began it, who need not be told. */
         public void drop() {
+            abandon();
+            end(this);
+        }
+
+        private void abandon() {
             cancelled = true;
             if (future != null) {
                 future.cancel(true);
             }
-            end(this);
         }
 
         /** Has something done where it is cancelled by the user. */
@@ -96,20 +99,20 @@ public final class Jobs implements AutoCloseable {
     }
 
     private final Executor back;
-    private final ExecutorService threads = Executors.newCachedThreadPool(task -> {
-        Thread worker = new Thread(task, "dibble-jobs");
-        worker.setDaemon(true);
-        return worker;
-    });
+    private final Executor threads;
 
     /** The first is under way, the others wait for it. */
     private final List<Job> running = new ArrayList<>();
 
     private final List<Runnable> afterAll = new ArrayList<>();
 
-    /** @param back runs something on the thread that edits */
-    public Jobs(Executor back) {
+    /**
+     * @param back runs something on the thread that edits
+     * @param threads run the work
+     */
+    public Jobs(Executor back, Executor threads) {
         this.back = back;
+        this.threads = threads;
     }
 
     /**
@@ -136,7 +139,9 @@ public final class Jobs implements AutoCloseable {
     private void beginNext() {
         if (!running.isEmpty() && running.get(0).future == null) {
             Job next = running.get(0);
-            next.future = threads.submit(() -> next.work.accept(next));
+            FutureTask<Void> task = new FutureTask<>(() -> next.work.accept(next), null);
+            next.future = task;
+            threads.execute(task);
         }
     }
 
@@ -221,8 +226,9 @@ public final class Jobs implements AutoCloseable {
         }
     }
 
+    /** Drops all work. */
     @Override
     public void close() {
-        threads.shutdownNow();
+        List.copyOf(running).forEach(Job::abandon);
     }
 }

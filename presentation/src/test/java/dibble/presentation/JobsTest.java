@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.system.Workers;
 import dibble.testing.PatientAwaiting;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -20,7 +21,7 @@ import org.junit.jupiter.api.Test;
 /** The thread of the test is the one that edits: what is posted back waits until it is taken. */
 class JobsTest {
     private final BlockingQueue<Runnable> posted = new LinkedBlockingQueue<>();
-    private final Jobs jobs = new Jobs(posted::add);
+    private final Jobs jobs = new Jobs(posted::add, Workers.shared().jobs());
     private final List<String> told = new ArrayList<>();
 
     @AfterEach

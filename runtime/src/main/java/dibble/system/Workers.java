@@ -13,14 +13,17 @@ import java.util.concurrent.atomic.AtomicInteger;
  * @param computing for what only needs a processor
  * @param files for reading and writing files
  * @param disk for forced writes to disk, one at a time
+ * @param jobs for long work that a user sees; more than one, since a cancelled job may take a while to notice
  */
-public record Workers(Executor computing, Executor files, Executor disk) {
+public record Workers(Executor computing, Executor files, Executor disk, Executor jobs) {
     private static final int MAX_FILES = 4;
+    private static final int MAX_JOBS = 8;
     private static final long KEEP_SECONDS = 10;
     private static final Workers SHARED = new Workers(
             pool("dibble-work", Math.max(2, Runtime.getRuntime().availableProcessors() - 1)),
             pool("dibble-files", MAX_FILES),
-            pool("dibble-disk", 1));
+            pool("dibble-disk", 1),
+            pool("dibble-jobs", MAX_JOBS));
 
     /** Returns the workers of the application. */
     public static Workers shared() {

@@ -171,31 +171,6 @@ class DesktopHabitsTest extends WindowTest {
     }
 
     @Test
-    void aFileThatAnotherProgramHasChangedIsNotSavedOver() throws Exception {
-        Path file = saved("shared");
-        onFx(() -> window.files().openAsked(file));
-        until(() -> desk().session().name().equals("shared"));
-        SessionFile.write(file, Session.empty("theirs"), Performance.NEW);
-        onFx(() -> {
-            desk().document().edit("name", session -> session.withName("mine"));
-            window.files().save();
-        });
-        until(() -> desk().ask().isAsking());
-        assertThat(text("#ask-text")).contains("was changed by another program");
-        assertThat(SessionFile.read(file).session().name()).isEqualTo("theirs");
-        clickOn(labelled("Replace"));
-        until(() -> !desk().document().isChanged());
-        assertThat(SessionFile.read(file).session().name()).isEqualTo("mine");
-        // Its own writing is nobody else's.
-        onFx(() -> {
-            desk().document().edit("name", session -> session.withName("mine again"));
-            window.files().save();
-        });
-        until(() -> !desk().document().isChanged());
-        assertThat(SessionFile.read(file).session().name()).isEqualTo("mine again");
-    }
-
-    @Test
     void theEditMenuHasWhatTheViewCanDoAndSaysWhatIsUndone() {
         clickOn("#zone-marimba");
         type(KeyCode.RIGHT);

@@ -30,6 +30,7 @@ import dibble.standins.StandIn;
 import dibble.standins.StandIns;
 import dibble.studio.Studio;
 import dibble.studio.Transport;
+import dibble.system.Workers;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.Timeline;
@@ -95,7 +96,7 @@ public class AppServices implements AutoCloseable {
         studio = new Studio(Clock.SYSTEM, devices, document, journal.takes(), programs.transport());
         document.listen(this::keepJournal);
         devices.onChange(() -> portsChanged.set(true));
-        Jobs jobs = new Jobs(given.back);
+        Jobs jobs = new Jobs(given.back, Workers.shared().jobs());
         Preferences preferences = new Preferences(userFolder, jobs, given.ask::tell);
         LiveState live = new LiveState(studio.monitor(), studio::monitorSkipped, studio.slots());
         context = new AppContext(

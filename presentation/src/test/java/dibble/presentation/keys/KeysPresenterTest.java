@@ -15,6 +15,7 @@ import dibble.recording.Track;
 import dibble.routing.Target;
 import dibble.session.Document;
 import dibble.session.Performance;
+import dibble.system.Workers;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -24,7 +25,8 @@ import org.junit.jupiter.api.Test;
 class KeysPresenterTest {
     private final Document document = new Document(LamplightersRound.session(), Performance.NEW.withScene("dusk"));
     private final BlockingQueue<Runnable> posted = new LinkedBlockingQueue<>();
-    private final KeysPresenter presenter = new KeysPresenter(document, new Jobs(posted::add));
+    private final KeysPresenter presenter =
+            new KeysPresenter(document, new Jobs(posted::add, Workers.shared().jobs()));
 
     @Test
     void bandsThatOverlapLieOverOneAnother() {

@@ -9,6 +9,7 @@ import dibble.gear.StripRef;
 import dibble.presentation.Decibels;
 import dibble.presentation.Jobs;
 import dibble.session.Document;
+import dibble.system.Workers;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -21,7 +22,7 @@ class LevelsPresenterTest {
     private static final PartRef HANDS = new PartRef("sorrel", "hands");
 
     private final BlockingQueue<Runnable> posted = new LinkedBlockingQueue<>();
-    private final Jobs jobs = new Jobs(posted::add);
+    private final Jobs jobs = new Jobs(posted::add, Workers.shared().jobs());
     private final Document document = new Document(LamplightersRound.session(), LamplightersRound.performance());
     private final LevelsPresenter presenter = new LevelsPresenter(document, jobs);
 

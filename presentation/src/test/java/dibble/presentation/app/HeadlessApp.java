@@ -1,0 +1,173 @@
+package dibble.presentation.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dibble.ports.OutputPort;
+import dibble.presentation.AppContext;
+import dibble.presentation.FileKind;
+import dibble.presentation.FrameScheduler;
+import dibble.presentation.OtherPrograms;
+import dibble.presentation.Prompter;
+import dibble.presentation.Subscription;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.sound.SoundEngine;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+
+/**
+ * The application without a window. The thread of the test is the one that edits; questions wait until the test answers
+ * them.
+ */
+final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
+    private static final int PATIENCE_SECONDS = 60;
+
+    final AppServices services;
+    final SessionFiles files;
+    final MidiFiles midi;
+    final Recovery recovery;
+    final List<String> told = new ArrayList<>();
+    boolean quit;
+
+    /** What is asked, or null; its answers; and who takes a text, where it asks for one. */
+    String question;
+
+    private List<Answer> answers = List.of();
+    private TextTaker taker;
+    private final BlockingQueue<Runnable> posted = new LinkedBlockingQueue<>();
+
+    HeadlessApp(Session session, Path userFolder) {
+        services = new AppServices(
+                session,
+                Performance.NEW,
+                new AppServices.Surroundings(
+                        SoundEngine.elsewhere(HeadlessApp::silent),
+                        document -> OtherPrograms.NONE,
+                        List.of(),
+                        userFolder,
+                        this,
+                        this,
+                        posted::add));
+        PathQuestions questions = new PathQuestions(context());
+        files = new SessionFiles(services, questions, () -> quit = true);
+        midi = new MidiFiles(context(), files, questions, new Exports(context(), files, questions));
+        recovery = new Recovery(services, files);
+    }
+
+    private static OutputPort silent(String name) {
+        return new OutputPort() {
+            @Override
+            public String name() {
+                return name;
+            }
+
+            @Override
+            public void send(int message, long stamp) {}
+        };
+    }
+
+    AppContext context() {
+        return services.context();
+    }
+
+    Session session() {
+        return context().session();
+    }
+
+    /** Takes in what background work posts, until none is under way. */
+    void settle() {
+        try {
+            while (context().jobs().running().isPresent() || !posted.isEmpty()) {
+                Runnable next = posted.poll(PATIENCE_SECONDS, TimeUnit.SECONDS);
+                assertThat(next).as("outcome of a job").isNotNull();
+                next.run();
+            }
+        } catch (InterruptedException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    /** Gives an answer to the question, by its label, and settles. */
+    void answer(String label) {
+        Answer chosen = answers.stream()
+                .filter(it -> it.label().equals(label))
+                .findFirst()
+                .orElseThrow(() -> new AssertionError(question + " " + answers));
+        question = null;
+        chosen.action().run();
+        settle();
+    }
+
+    /** Types a path where one is asked for, and settles. */
+    void type(Path path) {
+        assertThat(taker).as(question).isNotNull();
+        String asked = question;
+        taker.take(path.toString(), () -> {
+            if (asked.equals(question)) {
+                question = null;
+                taker = null;
+            }
+        });
+        settle();
+    }
+
+    String lastTold() {
+        return told.isEmpty() ? "" : told.get(told.size() - 1);
+    }
+
+    @Override
+    public void ask(String text, List<Answer> given) {
+        question = text;
+        answers = given;
+        taker = null;
+    }
+
+    @Override
+    public void ask(String text, List<Answer> given, String leaving) {
+        ask(text, given);
+    }
+
+    @Override
+    public void askText(String text, String given, String verb, List<Answer> more, TextTaker next) {
+        question = text;
+        answers = more;
+        taker = next;
+    }
+
+    @Override
+    public void askPath(FileKind kind, String text, String given, String verb, boolean saving, TextTaker next) {
+        askText(text, given, verb, List.of(), next);
+    }
+
+    @Override
+    public void tell(String text) {
+        told.add(text);
+    }
+
+    @Override
+    public void tell(String text, Answer answer) {
+        told.add(text);
+    }
+
+    @Override
+    public Subscription each(Runnable reader) {
+        return Subscription.NONE;
+    }
+
+    @Override
+    public void once(Runnable action) {
+        posted.add(action);
+    }
+
+    @Override
+    public void wake() {}
+
+    @Override
+    public void close() {
+        services.close();
+    }
+}
