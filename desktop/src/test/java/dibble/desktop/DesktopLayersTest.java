@@ -3,10 +3,8 @@ package dibble.desktop;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
-import com.tngtech.archunit.core.domain.JavaAccess;
+import com.tngtech.archunit.base.DescribedPredicate;
 import com.tngtech.archunit.core.domain.JavaClass;
-import com.tngtech.archunit.core.domain.properties.HasName;
-import com.tngtech.archunit.core.domain.properties.HasOwner;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
@@ -25,11 +23,9 @@ class DesktopLayersTest {
             .should()
             .notDependOnEachOther()
             .ignoreDependency(
-                    com.tngtech.archunit.base.DescribedPredicate.alwaysTrue(),
-                    JavaClass.Predicates.resideInAPackage("dibble.desktop.ui"))
+                    DescribedPredicate.alwaysTrue(), JavaClass.Predicates.resideInAPackage("dibble.desktop.ui"))
             .ignoreDependency(
-                    JavaClass.Predicates.resideInAPackage("dibble.desktop.app"),
-                    com.tngtech.archunit.base.DescribedPredicate.alwaysTrue());
+                    JavaClass.Predicates.resideInAPackage("dibble.desktop.app"), DescribedPredicate.alwaysTrue());
 
     /** References to the method count as well as calls. */
     @ArchTest
@@ -39,7 +35,8 @@ class DesktopLayersTest {
             .and()
             .doNotHaveSimpleName("Workbench")
             .should()
-            .accessTargetWhere(JavaAccess.Predicates.target(
-                    HasOwner.Predicates.With.<JavaClass>owner(JavaClass.Predicates.type(Platform.class))
-                            .and(HasName.Predicates.name("runLater"))));
+            .accessTargetWhere(DescribedPredicate.describe(
+                    "Platform.runLater",
+                    access -> access.getTarget().getOwner().isEquivalentTo(Platform.class)
+                            && access.getTarget().getName().equals("runLater")));
 }

@@ -5,6 +5,7 @@ import static dibble.text.CoreText.say;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.disk.AtomicFile;
 import dibble.disk.ContainerWriter;
+import dibble.disk.FileStamp;
 import dibble.files.IoWords;
 import dibble.files.SessionWriter;
 import dibble.files.TakeLines;
@@ -51,6 +52,8 @@ public final class SessionJournal implements AutoCloseable {
     static final String JOURNAL = "journal";
 
     static final String FILE = "file";
+    static final String FILE_TIME = "fileTime";
+    static final String FILE_SIZE = "fileSize";
     static final String KEPT = "kept";
 
     private static final Logger LOG = LoggerFactory.getLogger(SessionJournal.class);
@@ -58,7 +61,7 @@ public final class SessionJournal implements AutoCloseable {
     private static final long RETRY_MILLIS = 2_000;
 
     /** What is to be written: the newest takes the place of an older one that was not written yet. */
-    private record State(Session session, Performance performance, String file) {}
+    private record State(Session session, Performance performance, String file, FileStamp stamp) {}
 
     /** The files of what is on a track. */
     private record Written(Regions regions, String clip, String prints) {}
@@ -138,9 +141,19 @@ public final class SessionJournal implements AutoCloseable {
      * @param file the path of its file, or null
      */
     public void changed(Kept kept, String file) {
+        changed(kept, file, FileStamp.UNKNOWN);
+    }
+
+    /**
+     * The session is another than on disk.
+     *
+     * @param file the path of its file, or null
+     * @param stamp the version of the file that the session comes from
+     */
+    public void changed(Kept kept, String file, FileStamp stamp) {
         if (parent != null
                 && !writer.isShutdown()
-                && next.getAndSet(new State(kept.session(), kept.performance(), file)) == null) {
+                && next.getAndSet(new State(kept.session(), kept.performance(), file, stamp)) == null) {
             // Edits come in rows: a moment is waited for, then the newest is written.
             writer.schedule(this::writeNext, SETTLE_MILLIS, TimeUnit.MILLISECONDS);
         }
@@ -201,6 +214,8 @@ public final class SessionJournal implements AutoCloseable {
         ObjectNode json = SessionWriter.session(state.session, state.performance, naming(null));
         ObjectNode own = json.putObject(JOURNAL);
         own.put(FILE, state.file);
+        own.put(FILE_TIME, state.stamp.time());
+        own.put(FILE_SIZE, state.stamp.size());
         ended.forEach(path -> own.withArray(KEPT).add(path.getFileName().toString()));
         AtomicFile.write(where.resolve(SESSION), SessionWriter.bytes(json));
         for (Path path : ended) {

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.MissingNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.disk.Container;
+import dibble.disk.FileStamp;
 import dibble.disk.SessionFile;
 import dibble.edits.TakeEdits;
 import dibble.files.Damage;
@@ -39,10 +40,11 @@ import org.slf4j.LoggerFactory;
  *
  * @param folder where it is
  * @param file the path of the session's file, or empty where it had none
+ * @param stamp the version of that file that the session comes from
  * @param when something was last written there
  * @param recordings the files of recordings that are in no session, the oldest first
  */
-public record Unfinished(Path folder, String file, Instant when, List<Path> recordings) {
+public record Unfinished(Path folder, String file, FileStamp stamp, Instant when, List<Path> recordings) {
     private static final Logger LOG = LoggerFactory.getLogger(Unfinished.class);
 
     /** Where folders go of which not all could be brought back, beside those that are offered. */
@@ -108,7 +110,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
                 return;
             }
             recordings.sort(Comparator.comparing(Unfinished::number));
-            found.add(new Unfinished(folder, about.file, when, recordings));
+            found.add(new Unfinished(folder, about.file, about.stamp, when, recordings));
         } catch (IOException | DirectoryIteratorException e) {
             LOG.warn("{} could not be read: {}", folder, e.getMessage(), e);
         }
@@ -142,7 +144,7 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
     }
 
     /** What the journal says of itself. */
-    private record About(String file, List<String> kept) {
+    private record About(String file, FileStamp stamp, List<String> kept) {
         static About of(Path folder) {
             JsonNode session = json(folder.resolve(SessionJournal.SESSION));
             // Earlier versions had it in a file of its own.
@@ -151,7 +153,13 @@ public record Unfinished(Path folder, String file, Instant when, List<Path> reco
                     : json(folder.resolve("about.json"));
             List<String> kept = new ArrayList<>();
             own.path(SessionJournal.KEPT).forEach(name -> kept.add(name.asText()));
-            return new About(own.path(SessionJournal.FILE).asText(""), kept);
+            // Earlier versions did not say it.
+            FileStamp stamp = own.has(SessionJournal.FILE_TIME)
+                    ? new FileStamp(
+                            own.path(SessionJournal.FILE_TIME).asLong(),
+                            own.path(SessionJournal.FILE_SIZE).asLong())
+                    : FileStamp.UNKNOWN;
+            return new About(own.path(SessionJournal.FILE).asText(""), stamp, kept);
         }
 
         /** Cut off before it was written, or damaged, which is said when it is opened: then it says nothing. */

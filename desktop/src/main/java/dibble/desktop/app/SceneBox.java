@@ -30,7 +30,7 @@ final class SceneBox extends HBox {
         scenes.setMinWidth(96);
         scenes.setOnAction(event -> {
             if (!showing && scenes.getValue() != null) {
-                desk.callScene((String) scenes.getValue().value());
+                desk.callScene(scenes.getValue().value());
             }
         });
         setAlignment(Pos.CENTER_LEFT);

@@ -54,17 +54,11 @@ final class WindowCommands {
                 .about(say("window-commands.search-all-commands-and-their")));
         all.add(Command.of("event-log", say("common.event-log"), live::showPassed)
                 .about(say("live-panels.every-event-that-came-in")));
-        all.add(Command.of(
-                        "next-session",
-                        say("window-commands.next-session"),
-                        () -> others.sets.go(others.sets.place() + 1))
+        all.add(Command.of("next-session", say("window-commands.next-session"), () -> others.sets.step(1))
                 .key("Shortcut+Page Down")
                 .about(say("window-commands.next-session-of-the-set"))
                 .when(() -> others.sets.set() != null));
-        all.add(Command.of(
-                        "previous-session",
-                        say("window-commands.previous-session"),
-                        () -> others.sets.go(others.sets.place() - 1))
+        all.add(Command.of("previous-session", say("window-commands.previous-session"), () -> others.sets.step(-1))
                 .key("Shortcut+Page Up")
                 .about(say("window-commands.previous-session-of-the-set"))
                 .when(() -> others.sets.set() != null));

@@ -131,7 +131,7 @@ final class MakePane extends Question {
         check();
     }
 
-    private static Choice choice(List<Choice<PartRef>> all, List<PartRef> first, int place) {
+    private static Choice<PartRef> choice(List<Choice<PartRef>> all, List<PartRef> first, int place) {
         return all.stream()
                 .filter(it -> place < first.size() && it.value().equals(first.get(place)))
                 .findFirst()
@@ -195,11 +195,11 @@ final class MakePane extends Question {
     }
 
     private void make() {
-        String mover = (String) source.getValue().value();
+        String mover = source.getValue().value();
         String made;
         if (fades) {
-            made = presenter.fade(mover, when, (PartRef) from.getValue().value(), (PartRef)
-                    to.getValue().value());
+            made = presenter.fade(
+                    mover, when, from.getValue().value(), to.getValue().value());
         } else {
             List<PartRef> chosen = new ArrayList<>();
             parts.getChildren()

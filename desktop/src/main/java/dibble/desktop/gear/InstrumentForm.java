@@ -36,14 +36,14 @@ final class InstrumentForm {
                                 new Choice<>(true, say("common.built-in")),
                                 new Choice<>(false, say("instrument-form.external-module"))),
                         Instrument::builtIn,
-                        (it, builtIn) -> it.withBuiltIn((Boolean) builtIn))
+                        (it, builtIn) -> it.withBuiltIn(builtIn))
                 .choice(
                         "instrument-port",
                         say("common.port"),
                         say("instrument-form.port-of-the-instrument"),
                         it -> presenter.portChoices(it.id(), it.port()),
                         Instrument::port,
-                        (it, port) -> it.withPort((String) port))
+                        (it, port) -> it.withPort(port))
                 .flag(
                         "part-ports",
                         say("instrument-form.ports"),
@@ -62,7 +62,7 @@ final class InstrumentForm {
                                 new Choice<>(Receives.ONE_CHANNEL, say("instrument-form.one-channel")),
                                 new Choice<>(Receives.ALL, say("instrument-form.all-channels-omni"))),
                         Instrument::receives,
-                        (it, receives) -> it.withReceives((Receives) receives))
+                        (it, receives) -> it.withReceives(receives))
                 .several(
                         "hears",
                         say("instrument-form.also-cabled-to"),

@@ -53,7 +53,7 @@ final class ProgramSearch extends VBox {
             for (Choice<Programs.Picked> choice : programs.search(text, MOST)) {
                 Button button = Cards.button("program-found-" + nodes.size(), choice.words(), () -> {
                     field.clear();
-                    taker.accept((Programs.Picked) choice.value());
+                    taker.accept(choice.value());
                 });
                 button.getStyleClass().add("link");
                 nodes.add(button);

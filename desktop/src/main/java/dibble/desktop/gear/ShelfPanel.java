@@ -231,7 +231,7 @@ final class ShelfPanel extends VBox {
             GridPane grid, String id, String name, List<Choice<String>> choices, String guess, Consumer<String> taker) {
         ComboBox<Choice<String>> box = Cards.box(id, say("shelf-panel.what-takes-the-place-of", name));
         Form.choose(box, Choices.with(LEFT_OUT, choices), guess);
-        box.setOnAction(event -> taker.accept((String) box.getValue().value()));
+        box.setOnAction(event -> taker.accept(box.getValue().value()));
         Label label = new Label(name);
         label.setMinWidth(70);
         label.setMaxWidth(110);

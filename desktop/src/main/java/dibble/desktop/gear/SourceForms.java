@@ -69,7 +69,7 @@ final class SourceForms {
                         say("source-forms.port-of-the-source"),
                         it -> presenter.portChoices(it.id(), it.port(), "any"),
                         Source::port,
-                        (it, port) -> it.edit().port((String) port).build())
+                        (it, port) -> it.edit().port(port).build())
                 .keys(
                         "source",
                         say("common.keys"),

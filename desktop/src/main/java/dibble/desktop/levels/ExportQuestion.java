@@ -105,8 +105,8 @@ final class ExportQuestion extends Question {
         String seconds = tail.getText().strip();
         boolean said = seconds.matches("\\d{1,3}") && Integer.parseInt(seconds) <= LONGEST;
         return new Bounce.Wanted(
-                (Integer) rate.getValue().value(),
-                (Bounce.Bits) bits.getValue().value(),
+                rate.getValue().value(),
+                bits.getValue().value(),
                 said ? Integer.parseInt(seconds) : -1,
                 chosenOnly.isVisible() && chosenOnly.isSelected() ? chosen() : Set.of(),
                 mixOnly.isSelected());

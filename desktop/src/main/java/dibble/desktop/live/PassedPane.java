@@ -86,10 +86,7 @@ final class PassedPane extends VBox {
         source.setAccessibleText(say("passed-pane.source-whose-events-are-shown"));
         source.getStyleClass().add("live-choice");
         source.setOnAction(event -> {
-            rows.showSource(
-                    source.getValue() == null
-                            ? null
-                            : (String) source.getValue().value());
+            rows.showSource(source.getValue() == null ? null : source.getValue().value());
             restart();
         });
         FlowPane line = new FlowPane(6, 4, source);

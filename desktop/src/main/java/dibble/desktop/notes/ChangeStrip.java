@@ -50,7 +50,7 @@ final class ChangeStrip extends AskStrip {
     }
 
     private NoteChange chosen() {
-        return (NoteChange) change.getValue().value();
+        return change.getValue().value();
     }
 
     private void layOut() {

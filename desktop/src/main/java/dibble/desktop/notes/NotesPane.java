@@ -156,7 +156,7 @@ public final class NotesPane extends BorderPane implements Below {
     private FlowPane bar() {
         Form.choose(grid, Choices.gridSteps(), notes.step());
         grid.setOnAction(event -> {
-            notes.setStep((Grid.Step) grid.getValue().value());
+            notes.setStep(grid.getValue().value());
             stale.run();
         });
         snaps.setId("notes-snap");

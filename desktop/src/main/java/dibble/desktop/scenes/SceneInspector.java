@@ -117,7 +117,7 @@ final class SceneInspector extends VBox {
                         127,
                         true,
                         ref -> sound(ref).volume(),
-                        edit((sound, to) -> new Sound(sound.bank(), sound.program(), (Integer) to, sound.pan())))
+                        edit((sound, to) -> new Sound(sound.bank(), sound.program(), to, sound.pan())))
                 .number(
                         "scene-sound-pan",
                         say("common.pan-cc-10"),
@@ -126,7 +126,7 @@ final class SceneInspector extends VBox {
                         127,
                         true,
                         ref -> sound(ref).pan(),
-                        edit((sound, to) -> new Sound(sound.bank(), sound.program(), sound.volume(), (Integer) to)));
+                        edit((sound, to) -> new Sound(sound.bank(), sound.program(), sound.volume(), to)));
     }
 
     /** The program that a scene gives a part, or null. */

@@ -117,9 +117,7 @@ public final class ScenesView extends BorderPane implements View {
                                 ? NOBODY
                                 : session.sceneSwitch().source(),
                         (session, source) -> session.withSceneSwitch(
-                                source.equals(NOBODY)
-                                        ? null
-                                        : new SceneSwitch((String) source, channel(session, (String) source))))
+                                source.equals(NOBODY) ? null : new SceneSwitch(source, channel(session, source))))
                 .choice(
                         "scene-switch-channel",
                         say("scenes-view.on-channel"),
@@ -129,7 +127,7 @@ public final class ScenesView extends BorderPane implements View {
                                 ? 1
                                 : session.sceneSwitch().channel(),
                         (session, channel) -> session.withSceneSwitch(
-                                new SceneSwitch(session.sceneSwitch().source(), (Integer) channel)))
+                                new SceneSwitch(session.sceneSwitch().source(), channel)))
                 .onlyFor(session -> session.sceneSwitch() != null);
     }
 
@@ -228,7 +226,7 @@ public final class ScenesView extends BorderPane implements View {
         differences.getChildren().clear();
         Optional<Scene> one = selected();
         Optional<Scene> two = Optional.ofNullable(other.getValue())
-                .flatMap(choice -> desk.session().scene((String) choice.value()));
+                .flatMap(choice -> desk.session().scene(choice.value()));
         if (one.isEmpty() || two.isEmpty()) {
             return;
         }

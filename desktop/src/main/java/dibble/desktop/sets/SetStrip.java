@@ -40,8 +40,8 @@ public final class SetStrip extends HBox {
         VBox words = new VBox(2, title, notes);
         words.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(words, Priority.ALWAYS);
-        previous = Cards.button("set-previous", say("set-strip.previous"), () -> actions.go(actions.place() - 1));
-        next = Cards.button("set-next", say("set-strip.next"), () -> actions.go(actions.place() + 1));
+        previous = Cards.button("set-previous", say("set-strip.previous"), () -> actions.step(-1));
+        next = Cards.button("set-next", say("set-strip.next"), () -> actions.step(1));
         Button all = Cards.button("set-edit", say("set-strip.edit-set"), edit);
         Button leave = Cards.button("set-leave", say("set-strip.leave-set"), actions::leave);
         for (Button button : new Button[] {previous, next, all, leave}) {

@@ -137,7 +137,7 @@ public final class SettingsView extends BorderPane implements View {
                 .findFirst()
                 .orElseThrow());
         device.setOnAction(event -> {
-            String name = (String) device.getValue().value();
+            String name = device.getValue().value();
             desk.preferences().change(settings -> settings.withAudio(name, settings.audioMillis()));
         });
         TextField buffer = number(
@@ -183,7 +183,7 @@ public final class SettingsView extends BorderPane implements View {
                         .map(it -> new Choice<>(it, words.apply(it)))
                         .toList());
         box.getSelectionModel().select(all.indexOf(now));
-        box.setOnAction(event -> choose.accept((Integer) box.getValue().value()));
+        box.setOnAction(event -> choose.accept(box.getValue().value()));
         return box;
     }
 

@@ -22,6 +22,7 @@ import java.awt.print.PrinterException;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Objects;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.control.Button;
@@ -75,9 +76,9 @@ public final class SheetView extends BorderPane implements View {
         paper.setId("sheet-paper");
         paper.setAccessibleText(say("sheet-view.paper"));
         paper.getItems()
-                .setAll(
+                .setAll(List.of(
                         new Choice<>(PaperSize.A4, say("sheet-view.a4")),
-                        new Choice<>(PaperSize.LETTER, say("sheet-view.letter")));
+                        new Choice<>(PaperSize.LETTER, say("sheet-view.letter"))));
         paper.getSelectionModel().select(PaperSize.usual(Texts.users()).ordinal());
         paper.setOnAction(event -> watch.stale());
         grey.setId("sheet-grey");
@@ -139,7 +140,7 @@ public final class SheetView extends BorderPane implements View {
     }
 
     private PaperSize size() {
-        return (PaperSize) paper.getValue().value();
+        return paper.getValue().value();
     }
 
     private void export(SheetActions.Form form) {

@@ -74,7 +74,7 @@ public final class SoundsView extends BorderPane implements View {
         getStyleClass().add("sounds-view");
         part.setOnAction(event -> {
             if (!showing && part.getValue() != null) {
-                choose((PartRef) part.getValue().value());
+                choose(part.getValue().value());
             }
         });
         part.setMinWidth(230);
@@ -168,7 +168,7 @@ public final class SoundsView extends BorderPane implements View {
         Form.choose(
                 part,
                 Choices.parts(desk.session()).stream()
-                        .filter(choice -> parts.contains((PartRef) choice.value()))
+                        .filter(choice -> parts.contains(choice.value()))
                         .toList(),
                 presenter.target().orElse(null));
         List<Sound> sounds = presenter.sounds();

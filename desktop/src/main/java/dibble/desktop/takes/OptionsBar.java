@@ -97,12 +97,12 @@ final class OptionsBar extends FlowPane {
         tempo.setPrefColumnCount(4);
         Turning.number(tempo, 5, 999);
         quantize.setPrefWidth(QUANTIZE);
-        quantize.setOnAction(event -> change(
-                options -> options.withQuantize((Grid.Step) quantize.getValue().value())));
-        countIn.setOnAction(event -> change(
-                options -> options.withCountIn((Integer) countIn.getValue().value())));
-        onto.setOnAction(event ->
-                change(options -> options.withOnto((Onto) onto.getValue().value())));
+        quantize.setOnAction(event ->
+                change(options -> options.withQuantize(quantize.getValue().value())));
+        countIn.setOnAction(event ->
+                change(options -> options.withCountIn(countIn.getValue().value())));
+        onto.setOnAction(
+                event -> change(options -> options.withOnto(onto.getValue().value())));
         click.setOnAction(event -> change(options -> options.withClick(click.isSelected())));
         loop.setOnAction(event -> change(options -> withRange(options).withLoops(loop.isSelected())));
         punch.setOnAction(event -> change(options -> withRange(options).withPunches(punch.isSelected())));
@@ -206,7 +206,7 @@ final class OptionsBar extends FlowPane {
 
     private void setMeter() {
         if (!showing && meter.getValue() != null) {
-            String[] parts = ((String) meter.getValue().value()).split("/");
+            String[] parts = (meter.getValue().value()).split("/");
             presenter.setMeter(place(), Integer.parseInt(parts[0]), Integer.parseInt(parts[1]));
         }
     }

@@ -44,7 +44,7 @@ final class TakeHead extends HBox {
         name.setId("take-name");
         choice.setOnAction(event -> {
             if (!showing && choice.getValue() != null) {
-                presenter.look((String) choice.getValue().value());
+                presenter.look(choice.getValue().value());
                 looked.run();
             }
         });

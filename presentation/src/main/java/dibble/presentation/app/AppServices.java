@@ -3,6 +3,7 @@ package dibble.presentation.app;
 import static dibble.presentation.UiText.say;
 
 import dibble.demo.LamplightersRound;
+import dibble.disk.FileStamp;
 import dibble.gear.Source;
 import dibble.jack.JackDevices;
 import dibble.journals.SessionJournal;
@@ -54,6 +55,7 @@ public class AppServices implements AutoCloseable {
     private final SessionJournal journal;
     private final Path userFolder;
     private String file;
+    private FileStamp stamp = FileStamp.NONE;
     private final StandIns standIns;
     private final Devices devices;
     private final AtomicBoolean portsChanged = new AtomicBoolean();
@@ -141,7 +143,7 @@ public class AppServices implements AutoCloseable {
     /** What is not on disk yet is kept in the user's folder, so that no crash takes it. */
     public void keepJournal() {
         if (document.isChanged() || studio.transport() == Transport.RECORDING) {
-            journal.changed(document.kept(), file);
+            journal.changed(document.kept(), file, stamp);
         } else {
             journal.settled();
         }
@@ -154,7 +156,7 @@ public class AppServices implements AutoCloseable {
             return;
         }
         studio.record();
-        journal.changed(document.kept(), file);
+        journal.changed(document.kept(), file, stamp);
     }
 
     /** Returns the reason for which a recording failed or unsaved work cannot be journaled; null if there is none. */
@@ -163,9 +165,15 @@ public class AppServices implements AutoCloseable {
         return stopped == null ? journal.trouble() : stopped;
     }
 
-    /** The file of the open session, as a path; null for none. */
-    public void setFile(Path path) {
+    /**
+     * Says which file the open session belongs to.
+     *
+     * @param path null for none
+     * @param version the version of the file that the session comes from
+     */
+    public void setFile(Path path, FileStamp version) {
         file = path == null ? null : path.toAbsolutePath().toString();
+        stamp = version;
     }
 
     /** What earlier runs left behind. */

@@ -5,7 +5,6 @@ import static dibble.presentation.UiText.say;
 import dibble.journals.Unfinished;
 import dibble.presentation.AppContext;
 import dibble.presentation.Prompter;
-import dibble.session.Session;
 import dibble.studio.Playable;
 import dibble.text.Texts;
 import java.nio.file.Path;
@@ -51,10 +50,7 @@ public final class Recovery {
                 .ask(
                         say("recovery.dibble-did-not-close-properly", WHEN.format(left.when()), what, of),
                         List.of(
-                                new Prompter.Answer(
-                                        say("recovery.recover"),
-                                        () -> files.unlessChanged(
-                                                say("recovery.before-recovering"), () -> bringBack(left))),
+                                new Prompter.Answer(say("recovery.recover"), () -> bringBack(left)),
                                 new Prompter.Answer(say("recovery.discard"), () -> throwAway(left))),
                         say("common.later"));
     }
@@ -73,7 +69,6 @@ public final class Recovery {
     }
 
     private void bringBack(Unfinished left) {
-        Session before = context.session();
         Playable playable = context.studio().playable();
         context.jobs()
                 .start(
@@ -83,8 +78,7 @@ public final class Recovery {
                             playable.check(back.session(), back.performance());
                             return back;
                         },
-                        back -> files.unlessChangedSince(
-                                before, say("recovery.before-recovering"), () -> put(left, back)),
+                        back -> files.unlessChanged(say("recovery.before-recovering"), () -> put(left, back)),
                         e -> context.ask()
                                 .tell(say(
                                         "recovery.not-recovered-it-stays-in",
@@ -95,7 +89,7 @@ public final class Recovery {
     /** It is thrown away there only when all of it is kept here; what could not be brought back stays. */
     private void put(Unfinished left, Unfinished.BroughtBack back) {
         services.openUnsaved(back.session(), back.performance());
-        files.adopt(left.file().isEmpty() ? null : Path.of(left.file()));
+        files.adopt(left.file().isEmpty() ? null : Path.of(left.file()), left.stamp());
         services.keepJournal();
         context.jobs()
                 .start(

@@ -2,6 +2,7 @@ package dibble.presentation.app;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.disk.FileStamp;
 import dibble.disk.SessionFile;
 import dibble.edits.StartingPoint;
 import dibble.files.DamagedSessionException;
@@ -35,7 +36,10 @@ public final class SessionFiles {
     private final PathQuestions questions;
     private final Runnable quit;
     private Path file;
-    private Stamp stamp = Stamp.NONE;
+
+    /** The version of the file that the session comes from. */
+    private FileStamp stamp = FileStamp.NONE;
+
     private Runnable listener = () -> {};
     private Runnable begun = () -> {};
 
@@ -62,19 +66,20 @@ public final class SessionFiles {
         return file;
     }
 
-    private void setFile(Path path) {
+    /**
+     * The session on the desk has another file.
+     *
+     * @param path null for none
+     * @param version the version of the file that the session comes from
+     */
+    void adopt(Path path, FileStamp version) {
         file = path;
-        stamp = Stamp.of(path);
+        stamp = version;
         if (path != null) {
             context.preferences().remember(memory -> memory.withRecent(path));
         }
-        services.setFile(path);
+        services.setFile(path, version);
         listener.run();
-    }
-
-    /** The session on the desk has another file: it was brought back. */
-    void adopt(Path path) {
-        setFile(path);
     }
 
     /** Starts with nothing. @param after run where that was done */
@@ -90,47 +95,45 @@ public final class SessionFiles {
     /** Starts with a session that has no file yet. @param after run where that was done */
     public void begin(Session session, Runnable after) {
         unlessChanged(say("session-files.before-a-new-session"), () -> {
-            setFile(null);
+            adopt(null, FileStamp.NONE);
             services.open(session, Performance.NEW);
             after.run();
         });
     }
 
-    /** Opens a file, after asking where what is open would be lost. */
+    /** Opens a file. */
     public void openAsked(Path path) {
-        unlessChanged(say("session-files.before-opening", path.getFileName()), () -> open(path, () -> {}));
+        open(path, () -> {});
     }
 
     /** Asks for a session and opens it. */
     public void open() {
-        unlessChanged(
-                say("session-files.before-another-session"),
-                () -> questions.askToRead(
-                        FileKind.SESSION,
-                        say("session-files.open-a-session"),
-                        folder(),
-                        say("session-files.open"),
-                        this::open));
+        questions.askToRead(
+                FileKind.SESSION, say("session-files.open-a-session"), folder(), say("session-files.open"), this::open);
     }
 
     /**
-     * Opens a file; where that fails, the session that was open stays.
+     * Opens a file, after asking where what is open would be lost; where it cannot be read, the session that was open
+     * stays.
      *
-     * @param done run where it is open
+     * @param done runs where it was read
      */
     public void open(Path path, Runnable done) {
-        Session before = context.session();
         read(
                 path,
-                opened -> unlessChangedSince(before, say("session-files.before-opening", path.getFileName()), () -> {
-                    boolean wasBare = before.sources().isEmpty();
+                null,
+                opened -> {
                     done.run();
-                    setFile(path);
-                    services.open(opened.session(), opened.performance());
-                    if (wasBare) {
-                        begun.run();
-                    }
-                }),
+                    unlessChanged(say("session-files.before-opening", path.getFileName()), () -> {
+                        boolean wasBare = context.session().sources().isEmpty();
+                        adopt(path, opened.stamp());
+                        services.open(
+                                opened.content().session(), opened.content().performance());
+                        if (wasBare) {
+                            begun.run();
+                        }
+                    });
+                },
                 e -> {
                     if (e instanceof DamagedSessionException) {
                         offerCopy(path, e.getMessage());
@@ -140,16 +143,29 @@ public final class SessionFiles {
                 });
     }
 
-    /** Reads a session that can be played here. @param failed is given what went wrong */
-    void read(Path path, Consumer<SessionContent> then, Consumer<IOException> failed) {
+    /** What was read of a file, and the version of the file. */
+    record Loaded(SessionContent content, FileStamp stamp) {}
+
+    /**
+     * Reads a session that can be played here.
+     *
+     * @param known what was read before, or null; it is used where the file is the same now
+     * @param failed receives what went wrong
+     */
+    void read(Path path, Loaded known, Consumer<Loaded> then, Consumer<IOException> failed) {
         Playable playable = context.studio().playable();
         context.jobs()
                 .start(
                         say("session-files.opening", path.getFileName()),
                         progress -> {
+                            // Before it is read: who writes it meanwhile is noticed when it is saved.
+                            FileStamp stamp = FileStamp.of(path);
+                            if (known != null && known.stamp.equals(stamp)) {
+                                return known;
+                            }
                             SessionContent opened = SessionFile.read(path, progress);
                             playable.check(opened.session(), opened.performance());
-                            return opened;
+                            return new Loaded(opened, stamp);
                         },
                         then,
                         failed);
@@ -164,7 +180,6 @@ public final class SessionFiles {
     }
 
     private void openCopy(Path path) {
-        Session before = context.session();
         Playable playable = context.studio().playable();
         context.jobs()
                 .start(
@@ -174,8 +189,8 @@ public final class SessionFiles {
                             playable.check(salvaged.session(), salvaged.performance());
                             return salvaged;
                         },
-                        salvaged -> unlessChangedSince(before, say("session-files.before-the-copy"), () -> {
-                            setFile(null);
+                        salvaged -> unlessChanged(say("session-files.before-the-copy"), () -> {
+                            adopt(null, FileStamp.NONE);
                             Session session = salvaged.session();
                             services.openUnsaved(
                                     session.withName(say("session-files.copy", session.name())),
@@ -220,23 +235,23 @@ public final class SessionFiles {
             return;
         }
         Path path = file;
-        if (!Stamp.of(path).equals(stamp)) {
-            context.ask()
-                    .ask(
-                            say("session-files.was-changed-by-another-program", path.getFileName()),
-                            List.of(
-                                    new Prompter.Answer(say("session-files.replace"), () -> {
-                                        stamp = Stamp.of(path);
-                                        save(after);
-                                    }),
-                                    new Prompter.Answer(
-                                            say("window-commands.save-as"), () -> saveAs(suggested(), after))));
-            return;
-        }
-        save(
-                path,
-                after,
-                () -> saveAs(say("session-files.is-a-bare-session-file", path.getFileName()), suggested(), after));
+        save(path, stamp, after, outcome -> {
+            if (outcome == Saving.NO_ROOM) {
+                saveAs(say("session-files.is-a-bare-session-file", path.getFileName()), suggested(), after);
+            } else {
+                askToReplace(path, after);
+            }
+        });
+    }
+
+    private void askToReplace(Path path, Runnable after) {
+        context.ask()
+                .ask(
+                        say("session-files.was-changed-by-another-program", path.getFileName()),
+                        List.of(
+                                new Prompter.Answer(
+                                        say("session-files.replace"), () -> save(path, null, after, outcome -> {})),
+                                new Prompter.Answer(say("window-commands.save-as"), () -> saveAs(suggested(), after))));
     }
 
     private void saveAs(String question, Path suggested, Runnable after) {
@@ -246,16 +261,35 @@ public final class SessionFiles {
                 done.run();
                 after.run();
             };
-            questions.unlessThere(path, file, () -> save(path, saved, () -> {}));
+            questions.unlessThere(path, file, () -> {
+                if (path.equals(file)) {
+                    done.run();
+                    save(after);
+                } else {
+                    save(path, null, saved, outcome -> {});
+                }
+            });
         });
     }
+
+    /** Why a session was not written. */
+    private enum Saving {
+        /** The file is a bare session, which has no room for what is recorded. */
+        NO_ROOM,
+        /** The file is another version than the session comes from. */
+        CHANGED
+    }
+
+    /** What came of writing: a version of the file, or why there is none. */
+    private record Saved(FileStamp stamp, Saving reason) {}
 
     /**
      * Writes the session as it is now; what is changed meanwhile is not saved by it.
      *
-     * @param noRoom run where the file is a bare session, which has no room for what is recorded
+     * @param expected the version of the file that may be replaced; null for any
+     * @param refused runs where the session was not written
      */
-    private void save(Path path, Runnable after, Runnable noRoom) {
+    private void save(Path path, FileStamp expected, Runnable after, Consumer<Saving> refused) {
         Session session = context.document().kept().session();
         Performance performance = context.performance();
         boolean own = path.equals(file);
@@ -263,24 +297,27 @@ public final class SessionFiles {
                 .start(
                         say("session-files.saving", path.getFileName()),
                         progress -> {
+                            if (expected != null && !expected.equals(FileStamp.of(path))) {
+                                return new Saved(null, Saving.CHANGED);
+                            }
                             boolean bare = own && SessionFile.isBare(path);
                             if (bare && hasMusic(session)) {
-                                return false;
+                                return new Saved(null, Saving.NO_ROOM);
                             }
                             if (bare) {
                                 SessionFile.update(path, session, performance);
                             } else {
                                 SessionFile.write(path, session, performance, progress);
                             }
-                            return true;
+                            return new Saved(FileStamp.of(path), null);
                         },
                         saved -> {
-                            if (saved) {
-                                setFile(path);
+                            if (saved.reason == null) {
+                                adopt(path, saved.stamp);
                                 context.document().markSaved(session, performance);
                                 after.run();
                             } else {
-                                noRoom.run();
+                                refused.accept(saved.reason);
                             }
                         },
                         e -> context.ask().tell(say("session-files.not-saved", PathQuestions.explain(path, e))));
@@ -291,18 +328,35 @@ public final class SessionFiles {
                 || session.tracks().stream().anyMatch(track -> track.content().size() > 0);
     }
 
-    /** Closes the window, after asking where something would be lost, and when what is under way is done. */
+    /**
+     * Closes the window, after asking where something would be lost, and when what is under way is done. What is edited or
+     * recorded meanwhile is asked about again.
+     */
     public void close() {
         unlessChanged(say("session-files.before-quitting"), () -> {
+            Session let = context.document().kept().session();
             context.jobs()
                     .running()
                     .ifPresent(job -> context.ask().tell(say("session-files.the-window-closes-when-it", job.words())));
-            context.jobs().afterAll(quit);
+            context.jobs().afterAll(() -> {
+                if (isAt(let)) {
+                    quit.run();
+                } else {
+                    close();
+                }
+            });
         });
     }
 
+    /** Whether this is still the session, and nothing is recorded. */
+    private boolean isAt(Session session) {
+        return context.document().kept().session() == session
+                && services.studio().transport() != Transport.RECORDING;
+    }
+
     /**
-     * Does something that puts the session away, after asking where it has changes or records.
+     * Does something that puts the session away, after asking where it has changes or records. Called at the moment in
+     * which it would be put away: what changes until the answer is asked about again.
      *
      * @param purpose what is to be done, as it stands behind "before"
      */
@@ -315,6 +369,7 @@ public final class SessionFiles {
         } else if (!context.document().isChanged()) {
             action.run();
         } else {
+            Session asked = context.document().kept().session();
             context.ask()
                     .ask(
                             say(
@@ -326,17 +381,13 @@ public final class SessionFiles {
                                     new Prompter.Answer(
                                             say("session-files.save"),
                                             () -> save(() -> unlessChanged(purpose, action))),
-                                    new Prompter.Answer(say("session-files.dont-save"), action)));
-        }
-    }
-
-    /** The same where it was asked already before something long: only what has changed since is asked about. */
-    void unlessChangedSince(Session before, String purpose, Runnable action) {
-        boolean rests = services.studio().transport() != Transport.RECORDING;
-        if (rests && context.session() == before) {
-            action.run();
-        } else {
-            unlessChanged(purpose, action);
+                                    new Prompter.Answer(say("session-files.dont-save"), () -> {
+                                        if (isAt(asked)) {
+                                            action.run();
+                                        } else {
+                                            unlessChanged(purpose, action);
+                                        }
+                                    })));
         }
     }
 

@@ -25,7 +25,6 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 
 /** Walks through a set: the next session is read beforehand, and taken on while hands hold notes. */
@@ -42,8 +41,11 @@ public final class SetFiles implements SetActions {
     private Path file;
     private int place = -1;
 
+    /** The place of the session that is being read to be taken on; -1 for none. */
+    private int coming = -1;
+
     /** What was read beforehand, of which file. */
-    private SessionContent ready;
+    private SessionFiles.Loaded ready;
 
     private Path readyFile;
     private Boolean learning;
@@ -88,7 +90,7 @@ public final class SetFiles implements SetActions {
 
     /** What is played is being read now: another session is taken on when that is done. */
     private void soon(int by) {
-        context.frames().once(() -> go(place + by));
+        context.frames().once(() -> step(by));
     }
 
     @Override
@@ -235,31 +237,49 @@ public final class SetFiles implements SetActions {
 
     @Override
     public void go(int number) {
-        if (set == null || number < 0 || number >= set.entries().size() || number == place) {
+        if (set == null || number < 0 || number >= set.entries().size() || number == place && coming < 0) {
             return;
         }
-        files.unlessChanged(say("session-files.before-opening", path(number).getFileName()), () -> take(number));
-    }
-
-    private void take(int number) {
+        coming = number;
         Path path = path(number);
-        if (path.equals(readyFile)) {
-            takeOn(number, path, ready);
+        files.read(
+                path,
+                path.equals(readyFile) ? ready : null,
+                read -> {
+                    if (coming == number) {
+                        coming = -1;
+                        files.unlessChanged(
+                                say("session-files.before-opening", path.getFileName()),
+                                () -> takeOn(number, path, read));
+                    }
+                },
+                e -> {
+                    coming = -1;
+                    tellNotOpened(path, e);
+                });
+    }
+
+    @Override
+    public void step(int by) {
+        go((coming < 0 ? place : coming) + by);
+    }
+
+    private void tellNotOpened(Path path, IOException e) {
+        context.ask().tell(say("session-files.not-opened", PathQuestions.explain(path, e)));
+    }
+
+    private void takeOn(int number, Path path, SessionFiles.Loaded read) {
+        if (set == null || number >= set.entries().size() || !path(number).equals(path)) {
+            // The set has become another meanwhile.
             return;
         }
-        read(path, opened -> takeOn(number, path, opened));
-    }
-
-    private void read(Path path, Consumer<SessionContent> then) {
-        files.read(
-                path, then, e -> context.ask().tell(say("session-files.not-opened", PathQuestions.explain(path, e))));
-    }
-
-    private void takeOn(int number, Path path, SessionContent opened) {
         place = number;
         Double tempo = set.entries().get(number).tempo();
-        files.adopt(path);
-        services.takeOn(tempo == null ? opened.session() : atTempo(opened.session(), tempo), opened.performance());
+        Session session = read.content().session();
+        files.adopt(path, read.stamp());
+        services.takeOn(
+                tempo == null ? session : atTempo(session, tempo),
+                read.content().performance());
         changed();
         prepare();
     }
@@ -280,12 +300,16 @@ public final class SetFiles implements SetActions {
         ready = null;
         readyFile = null;
         if (next != null) {
-            read(next, opened -> {
-                if (set != null) {
-                    ready = opened;
-                    readyFile = next;
-                }
-            });
+            files.read(
+                    next,
+                    null,
+                    read -> {
+                        if (set != null) {
+                            ready = read;
+                            readyFile = next;
+                        }
+                    },
+                    e -> tellNotOpened(next, e));
         }
     }
 

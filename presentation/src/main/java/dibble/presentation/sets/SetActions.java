@@ -36,6 +36,9 @@ public interface SetActions {
     /** Takes a session of the set on; what hands hold then rings until they let go. */
     void go(int place);
 
+    /** Takes on the session that comes some places later, or earlier by a negative number. */
+    void step(int by);
+
     /** Asks where, and writes all its sheets as one PDF. */
     void export();
 

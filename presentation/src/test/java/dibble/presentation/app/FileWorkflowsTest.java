@@ -1,6 +1,7 @@
 package dibble.presentation.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 
 import dibble.demo.LamplightersRound;
 import dibble.disk.SessionFile;
@@ -14,11 +15,15 @@ import dibble.recording.EventLog;
 import dibble.recording.Take;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.session.SessionSet;
 import dibble.time.TempoMap;
+import dibble.user.SetFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -228,5 +233,158 @@ class FileWorkflowsTest {
         assertThat(app.question).contains("changed");
         app.answer("Don’t save");
         assertThat(app.quit).isTrue();
+    }
+
+    private static long waited(CountDownLatch latch) {
+        try {
+            latch.await();
+            return latch.getCount();
+        } catch (InterruptedException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    private Path saved(String name) throws Exception {
+        Path file = folder.resolve(name + ".dibble");
+        SessionFile.write(file, Session.empty(name), Performance.NEW);
+        return file;
+    }
+
+    private String onDisk(Path file) throws Exception {
+        return SessionFile.read(file).session().name();
+    }
+
+    @Test
+    void whatIsEditedWhileAPathIsAskedForIsAskedAboutWhenItWouldBeReplaced() throws Exception {
+        Path file = saved("other");
+        app.files.open();
+        rename("edited meanwhile");
+        app.type(file);
+        assertThat(app.session().name()).isEqualTo("edited meanwhile");
+        assertThat(app.question).contains("edited meanwhile");
+        app.answer("Don’t save");
+        assertThat(app.session().name()).isEqualTo("other");
+    }
+
+    @Test
+    void whatIsEditedAfterTheQuestionIsAskedAboutAgain() throws Exception {
+        rename("first");
+        app.files.openAsked(saved("other"));
+        app.settle();
+        assertThat(app.question).contains("first");
+        rename("second");
+        app.answer("Don’t save");
+        assertThat(app.session().name()).isEqualTo("second");
+        assertThat(app.question).contains("second");
+        app.answer("Don’t save");
+        assertThat(app.session().name()).isEqualTo("other");
+    }
+
+    @Test
+    void whatIsEditedWhileAJobHoldsTheEndUpIsAskedAboutBeforeQuitting() {
+        rename("first");
+        CountDownLatch lasts = new CountDownLatch(1);
+        app.context().jobs().start("Lasting", progress -> waited(lasts), done -> {});
+        app.files.close();
+        app.answerAtOnce("Don’t save");
+        rename("second");
+        lasts.countDown();
+        app.settle();
+        assertThat(app.quit).isFalse();
+        assertThat(app.question).contains("second");
+        app.answer("Don’t save");
+        assertThat(app.quit).isTrue();
+    }
+
+    @Test
+    void whatIsRecoveredIsNotSavedOverWhatWasSavedSince() throws Exception {
+        Path file = saved("before");
+        app.files.openAsked(file);
+        app.settle();
+        rename("edited");
+        // It ends in the middle: what it kept is another's to find.
+        Path kept = Files.createDirectories(userFolder.resolve("unfinished"));
+        await().until(() -> {
+            try (Stream<Path> all = Files.walk(kept)) {
+                return all.anyMatch(it -> it.endsWith("session.json"));
+            }
+        });
+        Path other = Files.createDirectories(folder.resolve("user-2/unfinished/session-1"));
+        try (Stream<Path> all = Files.walk(kept)) {
+            Files.copy(
+                    all.filter(it -> it.endsWith("session.json")).findFirst().orElseThrow(),
+                    other.resolve("session.json"));
+        }
+        SessionFile.write(file, Session.empty("saved since, by another"), Performance.NEW);
+        try (HeadlessApp again = new HeadlessApp(Session.empty("new"), folder.resolve("user-2"))) {
+            again.recovery.offer();
+            again.settle();
+            again.answer("Recover");
+            assertThat(again.session().name()).isEqualTo("edited");
+            again.files.save();
+            again.settle();
+            assertThat(onDisk(file)).isEqualTo("saved since, by another");
+            assertThat(again.question).contains("was changed by another program");
+            again.answer("Replace");
+            assertThat(onDisk(file)).isEqualTo("edited");
+        }
+    }
+
+    private Path set() throws Exception {
+        saved("one");
+        saved("two");
+        SessionSet set = SessionSet.empty("Evening")
+                .with(new SessionSet.Entry("one.dibble"))
+                .with(new SessionSet.Entry("two.dibble"));
+        Path file = folder.resolve("evening" + SetFile.ENDING);
+        SetFile.write(set, file);
+        app.sets.open(file, () -> {});
+        app.settle();
+        app.sets.go(0);
+        app.settle();
+        assertThat(app.session().name()).isEqualTo("one");
+        return file;
+    }
+
+    @Test
+    void theNextOfASetIsNeverAnOldCopy() throws Exception {
+        set();
+        Path two = folder.resolve("two.dibble");
+        SessionFile.write(two, Session.empty("two, changed since it was read"), Performance.NEW);
+        app.sets.go(1);
+        app.settle();
+        assertThat(app.session().name()).isEqualTo("two, changed since it was read");
+        SessionFile.write(two, Session.empty("two, changed again"), Performance.NEW);
+        rename("mine");
+        app.files.save();
+        app.settle();
+        assertThat(onDisk(two)).isEqualTo("two, changed again");
+        assertThat(app.question).contains("was changed by another program");
+    }
+
+    @Test
+    void whatIsEditedWhileASessionOfASetIsReadIsAskedAbout() throws Exception {
+        set();
+        // What was read ahead is outdated, so that it is read once more.
+        saved("two");
+        app.sets.go(1);
+        rename("edited meanwhile");
+        app.settle();
+        assertThat(app.session().name()).isEqualTo("edited meanwhile");
+        app.answer("Don’t save");
+        assertThat(app.session().name()).isEqualTo("two");
+    }
+
+    @Test
+    void twoQuickStepsThroughASetAreTwo() throws Exception {
+        Path file = set();
+        saved("three");
+        app.sets.change(set -> set.with(new SessionSet.Entry("three.dibble")));
+        app.settle();
+        app.sets.step(1);
+        app.sets.step(1);
+        app.settle();
+        assertThat(app.session().name()).isEqualTo("three");
+        assertThat(SetFile.read(file).entries()).hasSize(3);
     }
 }

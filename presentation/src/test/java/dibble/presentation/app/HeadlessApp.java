@@ -30,6 +30,7 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
     final SessionFiles files;
     final MidiFiles midi;
     final Recovery recovery;
+    final SetFiles sets;
     final List<String> told = new ArrayList<>();
     boolean quit;
 
@@ -54,7 +55,9 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
                         posted::add));
         PathQuestions questions = new PathQuestions(context());
         files = new SessionFiles(services, questions, () -> quit = true);
-        midi = new MidiFiles(context(), files, questions, new Exports(context(), files, questions));
+        Exports exports = new Exports(context(), files, questions);
+        midi = new MidiFiles(context(), files, questions, exports);
+        sets = new SetFiles(services, files, questions, exports);
         recovery = new Recovery(services, files);
     }
 
@@ -93,13 +96,18 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
 
     /** Gives an answer to the question, by its label, and settles. */
     void answer(String label) {
+        answerAtOnce(label);
+        settle();
+    }
+
+    /** Gives an answer to the question, and lets background work go on. */
+    void answerAtOnce(String label) {
         Answer chosen = answers.stream()
                 .filter(it -> it.label().equals(label))
                 .findFirst()
                 .orElseThrow(() -> new AssertionError(question + " " + answers));
         question = null;
         chosen.action().run();
-        settle();
     }
 
     /** Types a path where one is asked for, and settles. */
