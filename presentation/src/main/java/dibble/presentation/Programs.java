@@ -55,7 +55,7 @@ public final class Programs {
                         drums ? say("common.kit", program + 1) : GeneralMidi.program(program)));
             }
         }
-        if (now != null && all.stream().noneMatch(choice -> choice.value().equals(now))) {
+        if (now != null && all.stream().noneMatch(choice -> now.equals(choice.value()))) {
             all.add(new Choice<>(now, say("common.program-2", now.program() + 1)));
         }
         return all;

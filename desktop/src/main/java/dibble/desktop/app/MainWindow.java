@@ -45,6 +45,7 @@ import dibble.presentation.app.SheetFiles;
 import dibble.presentation.help.HelpTopic;
 import dibble.user.Memory;
 import dibble.user.Settings;
+import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -165,7 +166,7 @@ public final class MainWindow extends BorderPane {
         });
         setOnDragDropped(event -> {
             if (event.getDragboard().hasFiles()) {
-                drop(event.getDragboard().getFiles().get(0).toPath());
+                drop(event.getDragboard().getFiles().stream().map(File::toPath).toList());
                 event.setDropCompleted(true);
                 event.consume();
             }
@@ -195,11 +196,23 @@ public final class MainWindow extends BorderPane {
         return all;
     }
 
-    /** A file was dropped on the window. */
-    void drop(Path path) {
-        if (!take(path)) {
-            desk.ask().tell(say("main-window.cannot-be-opened-expected-a", path.getFileName()));
+    /** Files were dropped on the window: all are taken, but only one session or set can be open. */
+    void drop(List<Path> paths) {
+        boolean opens = false;
+        for (Path path : paths) {
+            String name = nameOf(path);
+            boolean isOpened = FileKind.SESSION.has(name) || FileKind.SET.has(name);
+            if (isOpened && opens) {
+                desk.ask().tell(say("main-window.not-opened-one-at-a-time", path.getFileName()));
+            } else if (!take(path)) {
+                desk.ask().tell(say("main-window.cannot-be-opened-expected-a", path.getFileName()));
+            }
+            opens |= isOpened;
         }
+    }
+
+    private static String nameOf(Path path) {
+        return String.valueOf(path.getFileName()).toLowerCase(Locale.ROOT);
     }
 
     /** A file was named at the start, or by a second start. What has no known ending may be a session all the same. */
@@ -211,7 +224,7 @@ public final class MainWindow extends BorderPane {
 
     /** Opens a session, a set or a file of sounds, imports a MIDI file. @return whether it is any of these, by its name */
     private boolean take(Path path) {
-        String name = String.valueOf(path.getFileName()).toLowerCase(Locale.ROOT);
+        String name = nameOf(path);
         if (FileKind.MIDI.has(name)) {
             midi.bringIn(path, () -> {});
         } else if (FileKind.SOUNDS.has(name)) {

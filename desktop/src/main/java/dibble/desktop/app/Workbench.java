@@ -45,7 +45,7 @@ public final class Workbench extends AppServices {
                         userFolder,
                         ask,
                         pulse,
-                        Platform::runLater));
+                        outcome -> Platform.runLater(() -> ask.inBackground(outcome))));
         desk = new Desk(context(), pulse, new Theme(), ask, new Commands());
     }
 

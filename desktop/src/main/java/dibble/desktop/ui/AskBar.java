@@ -4,6 +4,7 @@ import static dibble.presentation.UiText.say;
 
 import dibble.presentation.FileKind;
 import dibble.presentation.Prompter;
+import dibble.presentation.QuestionQueue;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -21,12 +22,19 @@ import javafx.stage.Window;
 
 /**
  * Where the window asks and tells, under its top: a bar for the question that waits, and one for what was told. Nothing
- * waits for the answer, the music least of all; Esc leaves the question. The newest question takes the place of an older
- * one. What is told takes the place of no question, and nothing that was told is lost: earlier messages are a click away
+ * waits for the answer, the music least of all; Esc leaves the question. A question never takes the place of one that
+ * waits ({@link QuestionQueue}); what was typed into that stays, and after the last one the focus is back. What is told
+ * takes the place of no question, and nothing that was told is lost: earlier messages are a click away
  * until they are closed, and can be shown again.
  */
 public final class AskBar extends VBox implements Prompter {
     private static final int MOST_MESSAGES = 50;
+
+    /** A question as it is shown: its nodes, with what is typed into them, and the one that has the focus. */
+    private static final class Shown {
+        final List<Node> nodes = new ArrayList<>();
+        Node focus;
+    }
 
     /** Something that was told. */
     private record Message(String text, Answer answer) {}
@@ -43,8 +51,13 @@ public final class AskBar extends VBox implements Prompter {
     private int unread;
     private int shown;
 
-    /** How many questions were asked so far: an answer may ask the next one. */
-    private int asked;
+    private final QuestionQueue<Shown> questions = new QuestionQueue<>();
+
+    /** Whether what runs now comes from background work, rather than from a user's hand. */
+    private boolean inBackground;
+
+    /** What had the focus before the first question; null for nothing. */
+    private Node before;
 
     /**
      * Nothing is asked yet, and it takes no room.
@@ -57,7 +70,7 @@ public final class AskBar extends VBox implements Prompter {
         getChildren().addAll(question, told);
         FocusKeys.escape(question, this::leave);
         FocusKeys.escape(told, this::close);
-        leave();
+        Cards.show(question, false);
         Cards.show(told, false);
     }
 
@@ -68,10 +81,44 @@ public final class AskBar extends VBox implements Prompter {
         return bar;
     }
 
-    /** Takes the question away. */
+    /** Runs what background work has come to: its questions wait behind those that are there. */
+    public void inBackground(Runnable outcome) {
+        boolean was = inBackground;
+        inBackground = true;
+        try {
+            outcome.run();
+        } finally {
+            inBackground = was;
+        }
+    }
+
+    /** Takes the question away that is shown. */
     public void leave() {
-        question.getChildren().clear();
-        Cards.show(question, false);
+        questions.shown().ifPresent(this::end);
+    }
+
+    private void end(Shown ended) {
+        questions.end(ended);
+        showFirst();
+    }
+
+    /** Shows the question that is first now; where there is none, what had the focus has it again. */
+    private void showFirst() {
+        Shown first = questions.shown().orElse(null);
+        if (first == null) {
+            Node focused = getScene() == null ? null : getScene().getFocusOwner();
+            boolean isFree = focused == null || question.getChildren().contains(focused);
+            question.getChildren().clear();
+            Cards.show(question, false);
+            if (isFree && before != null && before.getScene() == getScene()) {
+                before.requestFocus();
+            }
+            before = null;
+        } else if (!question.getChildren().equals(first.nodes)) {
+            question.getChildren().setAll(first.nodes);
+            Cards.show(question, true);
+            first.focus.requestFocus();
+        }
     }
 
     /** Whether a question waits, or something told has not been closed. */
@@ -88,16 +135,16 @@ public final class AskBar extends VBox implements Prompter {
     /** @param leaving the words for leaving the question */
     @Override
     public void ask(String text, List<Answer> answers, String leaving) {
-        List<Node> nodes = new ArrayList<>();
-        nodes.add(text(text, "ask-text"));
+        Shown asked = new Shown();
+        asked.nodes.add(text(text, "ask-text"));
         for (Answer answer : answers) {
-            nodes.add(button(answer.label(), () -> {
-                leave();
-                answer.action().run();
+            asked.nodes.add(button(answer.label(), () -> {
+                questions.end(asked, answer.action());
+                showFirst();
             }));
         }
-        nodes.add(button(leaving, this::leave));
-        showQuestion(nodes, nodes.get(1));
+        asked.nodes.add(button(leaving, () -> end(asked)));
+        showQuestion(asked, asked.nodes.get(1));
     }
 
     /** Asks for a text, such as where a file is. */
@@ -107,18 +154,16 @@ public final class AskBar extends VBox implements Prompter {
         field.setId("ask-field");
         field.setAccessibleText(text);
         HBox.setHgrow(field, Priority.ALWAYS);
-        int number = asked + 1;
-        Runnable leaveThis = () -> {
-            if (asked == number) {
-                leave();
-            }
+        Shown asked = new Shown();
+        Runnable take = () -> {
+            questions.answer(asked);
+            taker.take(field.getText().strip(), () -> end(asked));
         };
-        Runnable take = () -> taker.take(field.getText().strip(), leaveThis);
         field.setOnAction(event -> take.run());
-        List<Node> nodes = new ArrayList<>(List.of(text(text, "ask-text"), field, button(verb, take)));
-        more.forEach(answer -> nodes.add(button(answer.label(), answer.action())));
-        nodes.add(button(say("common.cancel"), this::leave));
-        showQuestion(nodes, field);
+        asked.nodes.addAll(List.of(text(text, "ask-text"), field, button(verb, take)));
+        more.forEach(answer -> asked.nodes.add(button(answer.label(), answer.action())));
+        asked.nodes.add(button(say("common.cancel"), () -> end(asked)));
+        showQuestion(asked, field);
         field.selectAll();
     }
 
@@ -157,11 +202,13 @@ public final class AskBar extends VBox implements Prompter {
         }
     }
 
-    private void showQuestion(List<Node> nodes, Node focus) {
-        asked++;
-        question.getChildren().setAll(nodes);
-        Cards.show(question, true);
-        focus.requestFocus();
+    private void showQuestion(Shown asked, Node focus) {
+        asked.focus = focus;
+        if (questions.shown().isEmpty()) {
+            before = getScene() == null ? null : getScene().getFocusOwner();
+        }
+        questions.ask(asked, !inBackground);
+        showFirst();
     }
 
     /** Tells something that went wrong, or was done. */

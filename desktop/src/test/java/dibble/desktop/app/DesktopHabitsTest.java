@@ -6,6 +6,7 @@ import dibble.demo.LamplightersRound;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Palette;
 import dibble.disk.SessionFile;
+import dibble.gear.Source;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
@@ -86,7 +87,7 @@ class DesktopHabitsTest extends WindowTest {
     @Test
     void whatWasOpenedIsAmongTheRecentSessions() throws Exception {
         Path one = saved("one");
-        onFx(() -> window.drop(one));
+        onFx(() -> window.drop(List.of(one)));
         until(() -> desk().session().name().equals("one"));
         Path two = saved("two");
         onFx(() -> window.files().openAsked(two));
@@ -133,15 +134,18 @@ class DesktopHabitsTest extends WindowTest {
                 .build();
         Path file = folder.resolve("Tune.MID");
         Files.write(file, MidiFileWriter.write(new MidiFile(1, 480, List.of(notes))));
-        onFx(() -> window.drop(file));
+        Path third = Files.copy(file, folder.resolve("Third tune.mid"));
+        onFx(() -> window.drop(List.of(file, third)));
         until(() -> desk().session().sources().stream()
-                .anyMatch(source -> source.name().equals("Tune")));
+                .map(Source::name)
+                .toList()
+                .containsAll(List.of("Tune", "Third tune")));
         // As a double-click does it, with the next start.
         Path second = Files.copy(file, folder.resolve("Second tune.mid"));
         onFx(() -> window.open(second));
         until(() -> desk().session().sources().stream()
                 .anyMatch(source -> source.name().equals("Second tune")));
-        onFx(() -> window.drop(folder.resolve("letter.txt")));
+        onFx(() -> window.drop(List.of(folder.resolve("letter.txt"))));
         until(() ->
                 lookup("#ask-told").tryQuery().isPresent() && text("#ask-told").startsWith("letter.txt cannot be"));
     }

@@ -261,7 +261,7 @@ class LevelsJourneyTest extends WindowTest {
 
         Path broken = folder.resolve("broken.sf2");
         Files.writeString(broken, "RIFF");
-        onFx(() -> window.drop(broken));
+        onFx(() -> window.drop(List.of(broken)));
         until(() ->
                 lookup("#ask-told").tryQuery().isPresent() && text("#ask-told").contains("broken.sf2"));
         assertThat(desk().session().soundFiles()).isEmpty();

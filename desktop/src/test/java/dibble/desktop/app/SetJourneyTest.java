@@ -13,6 +13,7 @@ import dibble.standins.StandIn;
 import dibble.user.SetFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -71,7 +72,7 @@ class SetJourneyTest extends WindowTest {
     @Test
     void aChordIsHeldAcrossEachChange() throws Exception {
         Path file = set();
-        onFx(() -> window.drop(file));
+        onFx(() -> window.drop(List.of(file)));
         press("#set-go-0");
         until(() -> desk().session().name().equals("celesta"));
         for (int key : CHORD) {
@@ -103,7 +104,7 @@ class SetJourneyTest extends WindowTest {
     @Test
     void aPedalGoesOnOnceEachTimeItIsPressed() throws Exception {
         Path file = set();
-        onFx(() -> window.drop(file));
+        onFx(() -> window.drop(List.of(file)));
         press("#set-go-0");
         until(() -> desk().session().name().equals("celesta"));
         press("#set-learn-next");
@@ -123,7 +124,7 @@ class SetJourneyTest extends WindowTest {
     @Test
     void allSheetsAreOneDocument() throws Exception {
         Path file = set();
-        onFx(() -> window.drop(file));
+        onFx(() -> window.drop(List.of(file)));
         press("#set-export");
         Path pdf = folder.resolve("evening.pdf");
         until(() -> desk().ask().isAsking() && lookup("#ask-field").tryQuery().isPresent());
