@@ -165,6 +165,7 @@ public final class SetFiles implements SetActions {
     private void open(Path path, SessionSet opened) {
         file = path;
         set = opened;
+        coming = -1;
         findPlace();
         changed();
         prepare();
@@ -358,6 +359,7 @@ public final class SetFiles implements SetActions {
         readyFile = null;
         learning = null;
         place = -1;
+        coming = -1;
         changed();
     }
 }
