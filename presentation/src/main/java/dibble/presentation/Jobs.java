@@ -17,7 +17,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 
 /**
- * Work that can take longer than a tenth of a second: it is done on threads of its own, one after another, on values
+ * Work that can take longer than a tenth of a second: it is done in the background, one after another, on values
  * that are never altered, and its outcome is taken in on the thread that edits. Everything here is called there.
  */
 public final class Jobs implements AutoCloseable {

@@ -21,11 +21,6 @@ public final class ObservableIds {
         return ids.size();
     }
 
-    /** Whether there are none. */
-    public boolean isEmpty() {
-        return ids.isEmpty();
-    }
-
     /** Returns the one that was added first. */
     public Optional<String> first() {
         return ids.stream().findFirst();
@@ -50,13 +45,6 @@ public final class ObservableIds {
             changed();
         }
         return had;
-    }
-
-    /** Removes all but these. */
-    public void retain(java.util.Collection<String> kept) {
-        if (ids.retainAll(kept)) {
-            changed();
-        }
     }
 
     /** Removes all. */

@@ -139,15 +139,6 @@ public final class SessionJournal implements AutoCloseable {
      * The session is another than on disk.
      *
      * @param file the path of its file, or null
-     */
-    public void changed(Kept kept, String file) {
-        changed(kept, file, FileStamp.UNKNOWN);
-    }
-
-    /**
-     * The session is another than on disk.
-     *
-     * @param file the path of its file, or null
      * @param stamp the version of the file that the session comes from
      */
     public void changed(Kept kept, String file, FileStamp stamp) {

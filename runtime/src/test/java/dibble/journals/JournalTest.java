@@ -3,6 +3,7 @@ package dibble.journals;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.disk.FileStamp;
 import dibble.edits.TakeEdits;
 import dibble.files.SessionFormatException;
 import dibble.files.SessionReader;
@@ -192,7 +193,8 @@ class JournalTest {
                     "take-1", "Take 1", List.of("larkspur", "tansy"), log(7), marks(), demo.tempo(), 6_000_000_000L, 0);
             Session edited =
                     TakeEdits.keep(demo.withName("Edited"), Performance.NEW.withScene("dusk"), TakeEdits.closed(old));
-            journal.changed(Kept.of(edited, Performance.NEW.withScene("snow")), "/somewhere/round.dibble");
+            journal.changed(
+                    Kept.of(edited, Performance.NEW.withScene("snow")), "/somewhere/round.dibble", FileStamp.NONE);
             journal.sync();
             journal.takes().begin(demo.tempo(), 0);
             journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
@@ -221,7 +223,7 @@ class JournalTest {
     @Test
     void whatIsSavedOrLeftOnPurposeLeavesNothingBehind() throws Exception {
         SessionJournal journal = new SessionJournal(user);
-        journal.changed(Kept.of(demo, Performance.NEW), null);
+        journal.changed(Kept.of(demo, Performance.NEW), null, FileStamp.NONE);
         journal.sync();
         journal.settled();
         journal.close();
@@ -233,18 +235,19 @@ class JournalTest {
     @Test
     void aRecordingThatTheSessionHasIsNotKeptTwice() throws Exception {
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(Kept.of(demo, Performance.NEW), null);
+            journal.changed(Kept.of(demo, Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             journal.takes().begin(demo.tempo(), 0);
             journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
             Path ended = journal.takes().end(6_000_000_000L);
             // Until the session that has it is written, its file stays.
-            journal.changed(Kept.of(demo.withName("Edited"), Performance.NEW), null);
+            journal.changed(Kept.of(demo.withName("Edited"), Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             assertThat(ended).exists();
             Take take = new Take(
                     "take-1", "Take 1", List.of("larkspur", "tansy"), log(8), marks(), demo.tempo(), 6_000_000_000L, 0);
-            journal.changed(Kept.of(TakeEdits.keep(demo, Performance.NEW, take), Performance.NEW), null);
+            journal.changed(
+                    Kept.of(TakeEdits.keep(demo, Performance.NEW, take), Performance.NEW), null, FileStamp.NONE);
             journal.takes().kept(ended);
             journal.sync();
             assertThat(Unfinished.find(leftBehind()).get(0).recordings()).isEmpty();

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.demo.LamplightersRound;
 import dibble.disk.EditedTracksTest;
+import dibble.disk.FileStamp;
 import dibble.edits.TakeEdits;
 import dibble.files.SessionContent;
 import dibble.midi.ShortMessage;
@@ -108,12 +109,12 @@ class UnfinishedTest {
     @Test
     void ofATakeThatWasUndoneAndRecordedAgainTheSecondComesBack() throws IOException {
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(Kept.of(recorded(DEMO, 1), Performance.NEW), null);
+            journal.changed(Kept.of(recorded(DEMO, 1), Performance.NEW), null, FileStamp.NONE);
             journal.sync();
-            journal.changed(Kept.of(DEMO, Performance.NEW), null);
+            journal.changed(Kept.of(DEMO, Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             Session second = recorded(DEMO, 2);
-            journal.changed(Kept.of(second, Performance.NEW), null);
+            journal.changed(Kept.of(second, Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             assertSame(broughtBack().session(), second);
         }
@@ -129,7 +130,7 @@ class UnfinishedTest {
             try (SessionJournal journal = new SessionJournal(folder)) {
                 for (int i = 0; i < 6; i++) {
                     session = EditedTracksTest.edited(random, session);
-                    journal.changed(Kept.of(session, Performance.NEW), null);
+                    journal.changed(Kept.of(session, Performance.NEW), null, FileStamp.NONE);
                     journal.sync();
                 }
                 Path left = leftBehind(folder, Files.createDirectory(folder.resolve("other")));
@@ -143,7 +144,7 @@ class UnfinishedTest {
     @Test
     void whatAFailedWriteLeftOutTheNextOneWrites() throws IOException {
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(Kept.of(DEMO, Performance.NEW), null);
+            journal.changed(Kept.of(DEMO, Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             Path folder;
             try (Stream<Path> folders = Files.list(user.resolve("unfinished"))) {
@@ -153,7 +154,7 @@ class UnfinishedTest {
             Unfinished.delete(folder.resolve("takes"));
             Files.createFile(folder.resolve("takes"));
             Session edited = recorded(DEMO, 1);
-            journal.changed(Kept.of(edited, Performance.NEW), null);
+            journal.changed(Kept.of(edited, Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             assertThat(journal.trouble()).contains("cannot be kept");
             Files.delete(folder.resolve("takes"));
@@ -167,7 +168,7 @@ class UnfinishedTest {
     void twoRecordingsOfOneLengthAreTwo() throws IOException {
         Session session = recorded(DEMO, 1);
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(Kept.of(session, Performance.NEW), null);
+            journal.changed(Kept.of(session, Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             Take again = session.takes().get(0);
             journal.takes().begin(again.tempo(), again.start());
@@ -181,14 +182,15 @@ class UnfinishedTest {
     @Test
     void aRecordingThatTheSessionHasIsNotOfferedTwice() throws IOException {
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(Kept.of(DEMO, Performance.NEW), null);
+            journal.changed(Kept.of(DEMO, Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             Take take = take(DEMO, 1);
             journal.takes().begin(take.tempo(), take.start());
             journal.takes().follow(take.log(), take.sources(), take.marks());
             Path recording = journal.takes().end(take.length());
             byte[] lines = Files.readAllBytes(recording);
-            journal.changed(Kept.of(TakeEdits.keep(DEMO, Performance.NEW, take), Performance.NEW), null);
+            journal.changed(
+                    Kept.of(TakeEdits.keep(DEMO, Performance.NEW, take), Performance.NEW), null, FileStamp.NONE);
             journal.takes().kept(recording);
             journal.sync();
             Files.write(recording, lines);
@@ -244,7 +246,7 @@ class UnfinishedTest {
                 .map(source -> source.withSysexTo(List.of("sorrel")))
                 .toList());
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(Kept.of(listening, Performance.NEW), null);
+            journal.changed(Kept.of(listening, Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             Path other = leftBehind(user, user.resolve("other"));
             Path folder = Unfinished.find(other).get(0).folder();
@@ -274,7 +276,7 @@ class UnfinishedTest {
     void aTakeThatCannotBeReadCostsNoOther() throws IOException {
         Session session = recorded(recorded(DEMO, 1), 2);
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(Kept.of(session, Performance.NEW), null);
+            journal.changed(Kept.of(session, Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             Path other = leftBehind(user, user.resolve("other"));
             Path takes = Unfinished.find(other).get(0).folder().resolve("takes");
@@ -294,7 +296,7 @@ class UnfinishedTest {
     @Test
     void aFolderThatSomebodyHasIsLeftAloneAlsoByAnotherLookFromHere() throws IOException {
         try (SessionJournal journal = new SessionJournal(user)) {
-            journal.changed(Kept.of(DEMO, Performance.NEW), null);
+            journal.changed(Kept.of(DEMO, Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             assertThat(Unfinished.find(user)).isEmpty();
             // To look must not let the lock go.
@@ -332,7 +334,8 @@ class UnfinishedTest {
                             for (int n = 0; n < 15; n++) {
                                 Unfinished.find(user);
                                 try (SessionJournal journal = new SessionJournal(user)) {
-                                    journal.changed(Kept.of(DEMO.withName("n" + seed), Performance.NEW), null);
+                                    journal.changed(
+                                            Kept.of(DEMO.withName("n" + seed), Performance.NEW), null, FileStamp.NONE);
                                     journal.sync();
                                     assertThat(journal.trouble()).isNull();
                                 }
@@ -380,10 +383,10 @@ class UnfinishedTest {
                         document.edit("record", session -> recorded(session, take));
                     }
                 }
-                journal.changed(document.kept(), null);
+                journal.changed(document.kept(), null, FileStamp.NONE);
                 if (step == fails) {
                     failOnce(own, journal);
-                    journal.changed(document.kept(), null);
+                    journal.changed(document.kept(), null, FileStamp.NONE);
                 } else if (random.nextBoolean()) {
                     journal.sync();
                 }
@@ -410,7 +413,7 @@ class UnfinishedTest {
                 Path hidden = folder.resolve("hidden-" + name);
                 Files.move(real, hidden);
                 Files.createFile(real);
-                journal.changed(Kept.of(recorded(DEMO, 99), Performance.NEW), null);
+                journal.changed(Kept.of(recorded(DEMO, 99), Performance.NEW), null, FileStamp.NONE);
                 journal.sync();
                 assertThat(journal.trouble()).isNotNull();
                 Files.delete(real);

@@ -1,6 +1,7 @@
 package dibble.studio;
 
 import dibble.demo.LamplightersRound;
+import dibble.disk.FileStamp;
 import dibble.disk.SessionFile;
 import dibble.edits.TakeEdits;
 import dibble.files.SessionContent;
@@ -66,11 +67,11 @@ final class Victim {
         StandIns standIns = new StandIns(Clock.SYSTEM, name -> nowhere);
         document.edit("tempo", session -> session.withTempo(dibble.time.TempoMap.of(600)));
         Studio studio = new Studio(Clock.SYSTEM, standIns, document, journal.takes());
-        document.listen(() -> journal.changed(document.kept(), null));
+        document.listen(() -> journal.changed(document.kept(), null, FileStamp.NONE));
         StandIn keyboard = standIns.standIn("stand-in:larkspur").orElseThrow();
         studio.setOptions(options);
         studio.record();
-        journal.changed(document.kept(), null);
+        journal.changed(document.kept(), null, FileStamp.NONE);
         while (studio.recording() == null) {
             Thread.onSpinWait();
         }
@@ -104,7 +105,7 @@ final class Victim {
     private void undo() {
         for (int number = 1; true; number++) {
             step(document, random, number);
-            journal.changed(document.kept(), null);
+            journal.changed(document.kept(), null, FileStamp.NONE);
             if (random.nextInt(3) == 0) {
                 journal.sync();
                 System.out.println(number + " 0");

@@ -3,6 +3,7 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
+import dibble.disk.FileStamp;
 import dibble.edits.TrackEdits;
 import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
@@ -318,7 +319,7 @@ class TakesJourneyTest extends WindowTest {
             EventLog log = new EventLog();
             log.add(0, 0, ShortMessage.noteOn(0, 60, 80));
             log.add(10, 0, ShortMessage.noteOn(0, 40, 80));
-            journal.changed(Kept.of(session().withName("Left behind"), Performance.NEW), null);
+            journal.changed(Kept.of(session().withName("Left behind"), Performance.NEW), null, FileStamp.NONE);
             journal.sync();
             journal.takes().begin(session().tempo(), 0);
             journal.takes()

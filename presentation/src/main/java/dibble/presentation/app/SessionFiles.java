@@ -234,14 +234,7 @@ public final class SessionFiles {
             saveAs(suggested(), after);
             return;
         }
-        Path path = file;
-        save(path, stamp, after, outcome -> {
-            if (outcome == Saving.NO_ROOM) {
-                saveAs(say("session-files.is-a-bare-session-file", path.getFileName()), suggested(), after);
-            } else {
-                askToReplace(path, after);
-            }
-        });
+        save(file, stamp, after);
     }
 
     private void askToReplace(Path path, Runnable after) {
@@ -249,8 +242,7 @@ public final class SessionFiles {
                 .ask(
                         say("session-files.was-changed-by-another-program", path.getFileName()),
                         List.of(
-                                new Prompter.Answer(
-                                        say("session-files.replace"), () -> save(path, null, after, outcome -> {})),
+                                new Prompter.Answer(say("session-files.replace"), () -> save(path, null, after)),
                                 new Prompter.Answer(say("window-commands.save-as"), () -> saveAs(suggested(), after))));
     }
 
@@ -261,14 +253,7 @@ public final class SessionFiles {
                 done.run();
                 after.run();
             };
-            questions.unlessThere(path, file, () -> {
-                if (path.equals(file)) {
-                    done.run();
-                    save(after);
-                } else {
-                    save(path, null, saved, outcome -> {});
-                }
-            });
+            questions.unlessThere(path, file, () -> save(path, path.equals(file) ? stamp : null, saved));
         });
     }
 
@@ -287,9 +272,9 @@ public final class SessionFiles {
      * Writes the session as it is now; what is changed meanwhile is not saved by it.
      *
      * @param expected the version of the file that may be replaced; null for any
-     * @param refused runs where the session was not written
+     * @param after runs where the session was written; where it was not, the user is asked
      */
-    private void save(Path path, FileStamp expected, Runnable after, Consumer<Saving> refused) {
+    private void save(Path path, FileStamp expected, Runnable after) {
         Session session = context.document().kept().session();
         Performance performance = context.performance();
         boolean own = path.equals(file);
@@ -312,12 +297,17 @@ public final class SessionFiles {
                             return new Saved(FileStamp.of(path), null);
                         },
                         saved -> {
-                            if (saved.reason == null) {
+                            if (saved.reason == Saving.NO_ROOM) {
+                                saveAs(
+                                        say("session-files.is-a-bare-session-file", path.getFileName()),
+                                        suggested(),
+                                        after);
+                            } else if (saved.reason == Saving.CHANGED) {
+                                askToReplace(path, after);
+                            } else {
                                 adopt(path, saved.stamp);
                                 context.document().markSaved(session, performance);
                                 after.run();
-                            } else {
-                                refused.accept(saved.reason);
                             }
                         },
                         e -> context.ask().tell(say("session-files.not-saved", PathQuestions.explain(path, e))));

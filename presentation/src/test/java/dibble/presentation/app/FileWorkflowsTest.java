@@ -330,6 +330,21 @@ class FileWorkflowsTest {
         }
     }
 
+    /** Replaced by another program and without room for takes: the one question follows the other. */
+    @Test
+    void aChangedBareFileThatIsReplacedStillAsksWhereTakesCanGo() throws Exception {
+        Path file = folder.resolve("session.json");
+        Files.write(file, SessionContent.json(app.session(), Performance.NEW));
+        open(file);
+        app.context().document().edit("take", FileWorkflowsTest::withTake);
+        Files.write(file, SessionContent.json(Session.empty("theirs"), Performance.NEW));
+        app.files.save();
+        app.settle();
+        app.answer("Replace");
+        assertThat(app.question).contains("cannot hold takes");
+        assertThat(isChanged()).isTrue();
+    }
+
     private Path set() throws Exception {
         saved("one");
         saved("two");

@@ -2,6 +2,7 @@ package dibble.presentation.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dibble.ports.Devices;
 import dibble.ports.OutputPort;
 import dibble.presentation.AppContext;
 import dibble.presentation.FileKind;
@@ -41,14 +42,14 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
     private TextTaker taker;
     private final BlockingQueue<Runnable> posted = new LinkedBlockingQueue<>();
 
-    HeadlessApp(Session session, Path userFolder) {
+    HeadlessApp(Session session, Path userFolder, Devices... more) {
         services = new AppServices(
                 session,
                 Performance.NEW,
                 new AppServices.Surroundings(
                         SoundEngine.elsewhere(HeadlessApp::silent),
                         document -> OtherPrograms.NONE,
-                        List.of(),
+                        List.of(more),
                         userFolder,
                         this,
                         this,

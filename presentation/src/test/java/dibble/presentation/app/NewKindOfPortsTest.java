@@ -13,14 +13,7 @@ import dibble.midi.ShortMessage;
 import dibble.ports.Devices;
 import dibble.ports.InputPort;
 import dibble.ports.OutputPort;
-import dibble.presentation.FileKind;
-import dibble.presentation.FrameScheduler;
-import dibble.presentation.OtherPrograms;
-import dibble.presentation.Prompter;
-import dibble.presentation.Subscription;
-import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.sound.SoundEngine;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -112,41 +105,6 @@ class NewKindOfPortsTest {
         }
     }
 
-    /** Nobody answers. */
-    private static final class Silent implements Prompter {
-        @Override
-        public void ask(String text, List<Answer> answers) {}
-
-        @Override
-        public void ask(String text, List<Answer> answers, String leaving) {}
-
-        @Override
-        public void askText(String text, String given, String verb, List<Answer> more, TextTaker taker) {}
-
-        @Override
-        public void askPath(FileKind kind, String text, String given, String verb, boolean saving, TextTaker taker) {}
-
-        @Override
-        public void tell(String text) {}
-
-        @Override
-        public void tell(String text, Answer answer) {}
-    }
-
-    /** No frame is ever drawn. */
-    private static final class NoFrames implements FrameScheduler {
-        @Override
-        public Subscription each(Runnable reader) {
-            return Subscription.NONE;
-        }
-
-        @Override
-        public void once(Runnable action) {}
-
-        @Override
-        public void wake() {}
-    }
-
     private static Session session() {
         Session session = Session.empty("Pipes")
                 .withSources(List.of(Source.keyboard("keys", "Keys", IN, Range.ALL)))
@@ -157,20 +115,8 @@ class NewKindOfPortsTest {
 
     @Test
     void aNewKindOfPortsIsPlayedSoundsGoesAndComesBack(@TempDir Path folder) {
-        AppServices services = new AppServices(
-                session(),
-                Performance.NEW,
-                new AppServices.Surroundings(
-                        SoundEngine.elsewhere(name -> {
-                            throw new AssertionError(name);
-                        }),
-                        document -> OtherPrograms.NONE,
-                        List.of(pipes),
-                        folder,
-                        new Silent(),
-                        new NoFrames(),
-                        Runnable::run));
-        try {
+        try (HeadlessApp app = new HeadlessApp(session(), folder, pipes)) {
+            AppServices services = app.services;
             pipes.heard.heard(ShortMessage.noteOn(0, 60, 90));
             await().until(() -> pipes.sent.contains(ShortMessage.noteOn(0, 60, 90)));
             InputPort.Listener before = pipes.heard;
@@ -184,8 +130,6 @@ class NewKindOfPortsTest {
             assertThat(before).isNotNull();
             pipes.heard.heard(ShortMessage.noteOn(0, 64, 80));
             await().until(() -> pipes.sent.contains(ShortMessage.noteOn(0, 64, 80)));
-        } finally {
-            services.close();
         }
         assertThat(pipes.closed).isTrue();
     }
