@@ -188,9 +188,10 @@ class PortsTest {
             studio.pulse();
             return document.session().takes().size() == 1;
         });
-        assertThat(yarrow.sent)
+        // A port's own thread sends.
+        await().untilAsserted(() -> assertThat(yarrow.sent)
                 .contains(noteOn(0, 60, 80), noteOn(1, 62, 80), noteOff(0, 60, 64), noteOff(1, 62, 64))
-                .contains(noteOn(0, 64, 80));
+                .contains(noteOn(0, 64, 80)));
         assertThat(document.session().trackOf(HARP).orElseThrow().sounding().size())
                 .isEqualTo(4);
         assertThat(document.session().trackOf(WINDS).orElseThrow().sounding().size())
