@@ -64,8 +64,7 @@ public final class ZoneEdits {
      * @param source who plays it
      * @param scene the scene that it holds in, or null for always
      */
-    public static Session copyZone(Session session, String id, String newId, String source, String scene) {
-        Zone zone = session.zone(id).orElseThrow();
+    public static Session copyZone(Session session, Zone zone, String newId, String source, String scene) {
         return addZone(session, zone.edit().id(newId).source(source).build(), scene);
     }
 

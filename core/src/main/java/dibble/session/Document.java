@@ -9,13 +9,15 @@ import java.util.Collection;
 import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 
 /**
  * The open session: the present value, the way back and forth, and the performance state beside it. Belongs to the
- * thread that edits. A gesture (a drag, say) shows many values and is one step of undo.
+ * thread that edits. A {@link Gesture} (a drag, say) shows many values and is one step of undo.
  */
 public final class Document {
     /** What the way back may cost beyond the session itself. */
@@ -30,8 +32,9 @@ public final class Document {
      * A value in the history, with the name of the edit that led to it.
      *
      * @param bytes about what it costs to be able to go back behind it
+     * @param run the run of small edits that the step belongs to; null for none
      */
-    private record Step(String name, Session session, long bytes) {}
+    private record Step(String name, Session session, long bytes, Object run) {}
 
     private final List<Step> steps = new ArrayList<>();
     private final List<Runnable> listeners = new ArrayList<>();
@@ -39,6 +42,11 @@ public final class Document {
     private long bytes;
     private int saved;
     private Session shown;
+    private Gesture gesture;
+
+    /** Identifies the session that was opened, whatever its edits make of it. */
+    private Object opening = new Object();
+
     private Performance performance;
 
     /** The cables to other programs as they are on disk. */
@@ -53,16 +61,18 @@ public final class Document {
     }
 
     /** Puts another session in place; there is no way back to the one before. */
-    public void open(Session opening, Performance opened) {
-        Session session = DistinctIds.withDistinctIds(opening);
+    public void open(Session session, Performance opened) {
+        Session distinct = DistinctIds.withDistinctIds(session);
+        dropGesture(Gesture.End.CANCELLED);
+        opening = new Object();
         steps.clear();
-        steps.add(new Step("", session, 0));
+        steps.add(new Step("", distinct, 0, null));
         bytes = 0;
         now = 0;
         saved = 0;
         shown = null;
         savedConnections = opened.connections();
-        take(session, opened);
+        take(distinct, opened);
         changed();
     }
 
@@ -84,7 +94,7 @@ public final class Document {
         routing = session.routing(performance, channels);
     }
 
-    /** The session as it is shown and played now; in a gesture, the value that the gesture has reached. */
+    /** The session as it is shown and played now; in a gesture, with its preview. */
     public Session session() {
         return shown;
     }
@@ -92,6 +102,11 @@ public final class Document {
     /** Returns the session without the preview that is shown. */
     public Kept kept() {
         return Kept.of(current(), performance);
+    }
+
+    /** Returns an object that stays the same until another session is opened. */
+    public Object opening() {
+        return opening;
     }
 
     /** How the session is played now. */
@@ -106,18 +121,47 @@ public final class Document {
 
     /** Makes an edit, as one step. An edit that changes nothing makes none. */
     public void edit(String name, UnaryOperator<Session> edit) {
-        Session next = edit.apply(current());
-        if (next.equals(current())) {
-            show(current());
-            return;
+        edit(new Edit(name, edit), null);
+    }
+
+    /** Makes an edit, as one step. */
+    public void edit(Edit edit) {
+        edit(edit, null);
+    }
+
+    /**
+     * Makes an edit that may belong to a run of small edits, such as turns of a wheel: edits of the same run that follow each
+     * other directly are one step, unless the session was saved between them.
+     *
+     * @param run identifies the run; null for an edit of its own
+     */
+    public void edit(Edit edit, Object run) {
+        Session next = edit.change().apply(current());
+        if (!next.equals(current())) {
+            add(edit.name(), next, run);
         }
+        if (gesture != null && !gesture.holdsAbove(current())) {
+            dropGesture(Gesture.End.CANCELLED);
+        }
+        showGesture();
+    }
+
+    private void add(String name, Session next, Object run) {
         while (steps.size() > now + 1) {
             bytes -= steps.remove(steps.size() - 1).bytes();
         }
         if (saved > now) {
             saved = -1;
         }
-        Step step = new Step(name, next, Apart.bytes(current(), next));
+        if (run != null && now > 0 && steps.get(now).run() == run && saved != now) {
+            bytes -= steps.remove(now).bytes();
+            now--;
+            if (next.equals(current())) {
+                // The run has led back to where it began.
+                return;
+            }
+        }
+        Step step = new Step(name, next, Apart.bytes(current(), next), run);
         steps.add(step);
         bytes += step.bytes();
         now++;
@@ -128,17 +172,83 @@ public final class Document {
             now--;
             saved--;
         }
-        show(next);
     }
 
-    /** Shows what an edit would make, without a step: for gestures. {@link #edit} or {@link #cancel} ends it. */
-    public void preview(UnaryOperator<Session> edit) {
-        show(edit.apply(current()));
+    /**
+     * Begins a gesture. A gesture that is open ends.
+     *
+     * @param ended is notified where the gesture ends and its owner has not ended it
+     */
+    public Gesture begin(Consumer<Gesture.End> ended) {
+        return begin(new Gesture(this, false, ended));
     }
 
-    /** Leaves a gesture and shows what was before it. */
-    public void cancel() {
-        show(current());
+    /** Begins the preview of a dialog: it ends where another gesture begins, and may begin again when that has ended. */
+    public Gesture beginPreview(Consumer<Gesture.End> ended) {
+        return begin(new Gesture(this, true, ended));
+    }
+
+    private Gesture begin(Gesture next) {
+        dropGesture(Gesture.End.REPLACED);
+        gesture = next;
+        showGesture();
+        return next;
+    }
+
+    /** Returns the gesture that is open, or null. */
+    public Gesture gesture() {
+        return gesture;
+    }
+
+    /** Ends the gesture that is open and shows the session without it. Returns whether one was open. */
+    public boolean cancelGesture() {
+        boolean open = gesture != null;
+        dropGesture(Gesture.End.CANCELLED);
+        if (open) {
+            showAfterGesture();
+        }
+        return open;
+    }
+
+    private void dropGesture(Gesture.End how) {
+        Gesture dropped = gesture;
+        if (dropped != null) {
+            gesture = null;
+            dropped.end(how);
+        }
+    }
+
+    void leaveGesture() {
+        gesture = null;
+        showAfterGesture();
+    }
+
+    void finish(Edit edit) {
+        gesture = null;
+        Session before = shown;
+        edit(edit, null);
+        if (shown == before) {
+            changed();
+        }
+    }
+
+    /** Listeners may wait for the end of a gesture, even of one that has changed nothing. */
+    private void showAfterGesture() {
+        if (shown == current()) {
+            changed();
+        } else {
+            show(current());
+        }
+    }
+
+    /** Shows the session with the gesture over it. */
+    void showGesture() {
+        try {
+            show(gesture == null ? current() : gesture.over(current()));
+        } catch (NoSuchElementException e) {
+            // The object that is dragged is gone.
+            cancelGesture();
+        }
     }
 
     private Session current() {
@@ -192,17 +302,17 @@ public final class Document {
         return now + 1 < steps.size() ? Optional.of(steps.get(now + 1).name()) : Optional.empty();
     }
 
-    /** Takes the last edit back, where there is one. */
+    /** Takes the last edit back, where there is one; where a gesture is open, ends that instead. */
     public void undo() {
-        if (now > 0) {
+        if (!cancelGesture() && now > 0) {
             now--;
             show(current());
         }
     }
 
-    /** Makes the edit again that was taken back last, where there is one. */
+    /** Makes the edit again that was taken back last, where there is one; where a gesture is open, ends that instead. */
     public void redo() {
-        if (now + 1 < steps.size()) {
+        if (!cancelGesture() && now + 1 < steps.size()) {
             now++;
             show(current());
         }

@@ -19,8 +19,25 @@ public interface Progress {
      */
     void at(double share);
 
+    /**
+     * Announces the step after which the work has had an effect: from here on it can no longer be cancelled.
+     *
+     * @throws CancellationException where it was cancelled before
+     */
+    default void commit() {}
+
     /** The progress of a stretch of this: what comes to 1 there has come to {@code to} here. */
     default Progress within(double from, double to) {
-        return share -> at(from + share * (to - from));
+        return new Progress() {
+            @Override
+            public void at(double share) {
+                Progress.this.at(from + share * (to - from));
+            }
+
+            @Override
+            public void commit() {
+                Progress.this.commit();
+            }
+        };
     }
 }

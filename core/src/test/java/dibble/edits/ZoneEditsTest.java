@@ -47,7 +47,7 @@ class ZoneEditsTest {
 
     @Test
     void aZoneIsCopiedToAnotherSourceAndMovedToAScene() {
-        Session copied = ZoneEdits.copyZone(demo, "celesta", "again", "tansy", "snow");
+        Session copied = ZoneEdits.copyZone(demo, demo.zone("celesta").orElseThrow(), "again", "tansy", "snow");
         assertThat(copied.zone("again").orElseThrow().source()).isEqualTo("tansy");
         assertThat(copied.sceneOf("again").orElseThrow().id()).isEqualTo("snow");
         Session moved = ZoneEdits.moveZone(copied, "again", null);

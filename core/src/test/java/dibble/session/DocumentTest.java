@@ -30,30 +30,6 @@ class DocumentTest {
     }
 
     @Test
-    void aGestureIsOneStepHoweverManyValuesItShowed() {
-        for (int high = 40; high < 50; high++) {
-            int now = high;
-            document.preview(session -> keys(session, now));
-        }
-        assertThat(bassKeys().high()).isEqualTo(49);
-        assertThat(document.isChanged()).isFalse();
-        document.edit("keys", session -> keys(session, 49));
-        assertThat(document.undoName()).contains("keys");
-        document.undo();
-        assertThat(bassKeys().high()).isEqualTo(53);
-        document.redo();
-        assertThat(bassKeys().high()).isEqualTo(49);
-    }
-
-    @Test
-    void aGestureThatIsLeftShowsWhatWasBefore() {
-        document.preview(session -> keys(session, 40));
-        document.cancel();
-        assertThat(bassKeys().high()).isEqualTo(53);
-        assertThat(document.undoName()).isEmpty();
-    }
-
-    @Test
     void whatIsSwitchedWhilePlayingIsNoChangeAndNoStep() {
         document.perform(performance -> performance.withScene("snow").withHeard("tansy", false));
         assertThat(document.isChanged()).isFalse();

@@ -2,6 +2,7 @@ package dibble.disk;
 
 import static dibble.text.CoreText.say;
 
+import dibble.work.Progress;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -86,6 +87,15 @@ public final class AtomicFile {
 
     /** Replaces or makes a file with what is written while it is asked for. Where this fails, the old file is as it was. */
     public static void write(Path path, Content content) throws IOException {
+        write(path, content, Progress.NONE);
+    }
+
+    /**
+     * Replaces or makes a file. Where this fails or is cancelled, the old file is as it was.
+     *
+     * @param progress is committed right before the old file is replaced
+     */
+    public static void write(Path path, Content content, Progress progress) throws IOException {
         Path absolute = path.toAbsolutePath();
         if (isStream(absolute)) {
             try (OutputStream out =
@@ -111,6 +121,7 @@ public final class AtomicFile {
         try {
             writeWhole(beside, content);
             keepAttributes(target, beside);
+            progress.commit();
             move(beside, target);
         } finally {
             done(beside);

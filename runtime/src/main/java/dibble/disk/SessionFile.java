@@ -160,7 +160,7 @@ public final class SessionFile {
                 + session.tracks().size();
         ObjectNode json = SessionWriter.session(session, performance, SessionWriter.BY_ID);
         SessionContent.checkReadable(json);
-        AtomicFile.write(path, out -> {
+        AtomicFile.Content content = out -> {
             try (ContainerWriter container = new ContainerWriter(out)) {
                 container.put(SessionContent.SESSION, SessionWriter.bytes(json), SessionContent.MOST_JSON_BYTES);
                 double done = 1;
@@ -175,7 +175,8 @@ public final class SessionFile {
                 }
                 container.putForeign(session.foreign());
             }
-        });
+        };
+        AtomicFile.write(path, content, progress);
     }
 
     /**
@@ -183,13 +184,20 @@ public final class SessionFile {
      * {@code session.json}, whose takes and tracks lie elsewhere and are named there as before.
      */
     public static void update(Path path, Session session, Performance performance) throws IOException {
+        update(path, session, performance, Progress.NONE);
+    }
+
+    /** Saves a session in the form that its file has. */
+    public static void update(Path path, Session session, Performance performance, Progress progress)
+            throws IOException {
         if (isContainer(path)) {
-            write(path, session, performance);
+            write(path, session, performance, progress);
         } else {
             JsonNode before = SessionReader.parse(Files.readAllBytes(path), SessionContent.SESSION);
             ObjectNode json = SessionWriter.bare(session, performance, before);
             SessionContent.checkReadable(json);
-            AtomicFile.write(path, SessionWriter.bytes(json));
+            byte[] bytes = SessionWriter.bytes(json);
+            AtomicFile.write(path, out -> out.write(bytes), progress);
         }
     }
 }

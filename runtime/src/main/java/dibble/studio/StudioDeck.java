@@ -130,7 +130,8 @@ final class StudioDeck implements Deck {
 
     /** The tracks that are recorded onto; new ones are in the document, and armed. */
     private List<Track> prepareTracks() {
-        // A preview is not recorded onto: the edit below ends it.
+        // A preview is not recorded onto.
+        document.cancelGesture();
         Session before = document.kept().session();
         Session with = TrackEdits.addMissingTracks(before);
         Set<String> armed = TakeEdits.armed(with, before, document.performance());

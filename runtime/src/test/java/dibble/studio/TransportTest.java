@@ -330,7 +330,7 @@ class TransportTest {
         @Test
         void aPreviewIsNotRecordedOnto() {
             open(session().withTracks(List.of(notes("harp", HARP, 60), notes("winds", WINDS, 50))));
-            document.preview(session -> session.withZones(List.of()));
+            document.begin(end -> {}).preview(session -> session.withZones(List.of()));
             studio.record();
             pulseUntil(() -> studio.recording() != null);
             assertThat(document.session().zones()).hasSize(2);
