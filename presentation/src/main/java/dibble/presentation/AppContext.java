@@ -1,5 +1,7 @@
 package dibble.presentation;
 
+import static dibble.presentation.UiText.say;
+
 import dibble.gear.SequencerLane;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
@@ -16,6 +18,7 @@ import dibble.standins.StandIns;
 import dibble.studio.Studio;
 import dibble.user.GearShelf;
 import java.util.Optional;
+import java.util.function.Consumer;
 
 /** The open document, the studio that plays it, and the services that presenters and file workflows share. */
 public record AppContext(
@@ -33,7 +36,26 @@ public record AppContext(
         OtherPrograms programs,
         Places places,
         Findings findings,
-        Jobs jobs) {
+        Jobs jobs,
+        EditRuns runs,
+        Entries entries) {
+    /**
+     * Binds an action to the session that is open now. Where another is open when it would run, the user is told that it was
+     * not done.
+     *
+     * @param what the name of the action, for that message
+     */
+    public <T> Consumer<T> forThisSession(String what, Consumer<T> action) {
+        Object opening = document.opening();
+        return value -> {
+            if (document.opening() == opening) {
+                action.accept(value);
+            } else {
+                ask.tell(say("app-context.another-session-was-opened", what));
+            }
+        };
+    }
+
     /** Has a scene hold now. */
     public void callScene(String id) {
         document.perform(performance -> performance.withScene(id));

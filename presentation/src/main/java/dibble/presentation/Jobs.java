@@ -13,6 +13,7 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.Executor;
 import java.util.concurrent.Future;
 import java.util.concurrent.FutureTask;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import java.util.function.Function;
 
@@ -31,13 +32,21 @@ public final class Jobs implements AutoCloseable {
         T run(Progress progress) throws IOException;
     }
 
+    private enum State {
+        OPEN,
+        CANCELLED,
+        /** Its effect has begun. */
+        COMMITTED
+    }
+
     /** Work that is going on, or waits for its turn. */
     public final class Job {
         private final String words;
         private final Consumer<Job> work;
         private final long began = System.nanoTime();
         private volatile double share = UNKNOWN;
-        private volatile boolean cancelled;
+        private final AtomicReference<State> state = new AtomicReference<>(State.OPEN);
+        private boolean edits;
         private Runnable onCancel = () -> {};
 
         /** Null while it waits for its turn. */
@@ -63,25 +72,38 @@ public final class Jobs implements AutoCloseable {
             return System.nanoTime() - began;
         }
 
-        /** It is not wanted any more: what comes of it is dropped, and the next begins, even where this cannot be stopped. */
-        public void cancel() {
-            if (running.contains(this)) {
-                drop();
+        /**
+         * Cancels the work: its result is dropped, and the next work begins, even where this cannot be stopped.
+         *
+         * @return whether nothing was changed; not where the work has begun to take effect
+         */
+        public boolean cancel() {
+            boolean cancelled = running.contains(this) && drop();
+            if (cancelled) {
                 onCancel.run();
             }
+            return cancelled;
         }
 
-        /** The same by who began it, who need not be told. */
-        public void drop() {
-            abandon();
-            end(this);
+        /** Cancels the work without notifying the one who began it. Returns whether nothing was changed. */
+        public boolean drop() {
+            boolean cancelled = abandon();
+            if (cancelled) {
+                end(this);
+            }
+            return cancelled;
         }
 
-        private void abandon() {
-            cancelled = true;
-            if (future != null) {
+        private boolean abandon() {
+            boolean cancelled = state.compareAndSet(State.OPEN, State.CANCELLED);
+            if (cancelled && future != null) {
                 future.cancel(true);
             }
+            return cancelled;
+        }
+
+        private boolean isCancelled() {
+            return state.get() == State.CANCELLED;
         }
 
         /** Has something done where it is cancelled by the user. */
@@ -90,11 +112,22 @@ public final class Jobs implements AutoCloseable {
             return this;
         }
 
-        private void at(double now) {
-            if (cancelled) {
-                throw new CancellationException(words);
+        /** The progress of the work, on its thread. */
+        private final class Steps implements Progress {
+            @Override
+            public void at(double now) {
+                if (isCancelled()) {
+                    throw new CancellationException(words);
+                }
+                share = now;
             }
-            share = now;
+
+            @Override
+            public void commit() {
+                if (!state.compareAndSet(State.OPEN, State.COMMITTED) && isCancelled()) {
+                    throw new CancellationException(words);
+                }
+            }
         }
     }
 
@@ -147,7 +180,7 @@ public final class Jobs implements AutoCloseable {
 
     private <T> void work(Job job, Work<T> work, Consumer<T> done, Consumer<IOException> failed) {
         try {
-            T outcome = work.run(job::at);
+            T outcome = work.run(job.new Steps());
             end(job, () -> done.accept(outcome));
         } catch (IOException e) {
             end(job, () -> failed.accept(e));
@@ -165,7 +198,7 @@ public final class Jobs implements AutoCloseable {
 
     private void end(Job job, Runnable outcome) {
         back.execute(() -> {
-            if (!job.cancelled) {
+            if (!job.isCancelled()) {
                 // What comes next may begin with the outcome: another job must find this one gone.
                 running.remove(job);
                 try {
@@ -194,22 +227,30 @@ public final class Jobs implements AutoCloseable {
     }
 
     /**
-     * Makes an edit that takes long, as one step. Where the session has become another meanwhile, it is made of that one
-     * again.
+     * Makes an edit that takes long, as one step. Where the session has been edited meanwhile, the edit is made again, of the
+     * edited one; where another session was opened, it is dropped.
      *
      * @param name what undo calls it
      * @param after run where it is made
      */
     public Job edit(Document document, String words, String name, LongEdit change, Runnable after) {
         Session before = document.kept().session();
-        return start(words, progress -> change.of(before, progress), next -> {
+        Object opening = document.opening();
+        Job job = start(words, progress -> change.of(before, progress), next -> {
             if (document.kept().session() == before) {
                 document.edit(name, session -> next);
                 after.run();
-            } else {
+            } else if (document.opening() == opening) {
                 edit(document, words, name, change, after);
             }
         });
+        job.edits = true;
+        return job;
+    }
+
+    /** Returns the edit that is being made, or waits to be made. */
+    public Optional<Job> editing() {
+        return running.stream().filter(job -> job.edits).findFirst();
     }
 
     /** The work that has been going on for longest. */

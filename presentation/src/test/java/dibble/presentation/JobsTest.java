@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.session.Document;
+import dibble.session.Gesture;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.system.Workers;
@@ -12,6 +13,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
@@ -108,6 +110,56 @@ class JobsTest {
         assertThat(told).containsExactly("goes on");
     }
 
+    @Test
+    void workThatHasTakenEffectCannotBeCancelled() throws InterruptedException {
+        CountDownLatch committed = new CountDownLatch(1);
+        CountDownLatch goesOn = new CountDownLatch(1);
+        Jobs.Job job = start("saving", progress -> {
+            progress.within(0, 0.5).commit();
+            committed.countDown();
+            try {
+                goesOn.await();
+            } catch (InterruptedException e) {
+                return "interrupted";
+            }
+            progress.at(1);
+            return "saved";
+        });
+        assertThat(committed.await(PatientAwaiting.TIMEOUT.toSeconds(), TimeUnit.SECONDS))
+                .isTrue();
+        assertThat(job.cancel()).isFalse();
+        goesOn.countDown();
+        takeIn();
+        assertThat(told).containsExactly("saved");
+    }
+
+    @Test
+    void cancelledWorkTakesNoEffect() throws InterruptedException {
+        CountDownLatch begun = new CountDownLatch(1);
+        CountDownLatch refused = new CountDownLatch(1);
+        Jobs.Job job = start("saving", progress -> {
+            begun.countDown();
+            try {
+                new CountDownLatch(1).await();
+            } catch (InterruptedException e) {
+                // Cancelled: what follows must not take effect.
+            }
+            try {
+                progress.commit();
+            } catch (CancellationException e) {
+                refused.countDown();
+                throw e;
+            }
+            return "saved";
+        });
+        assertThat(begun.await(PatientAwaiting.TIMEOUT.toSeconds(), TimeUnit.SECONDS))
+                .isTrue();
+        assertThat(job.cancel()).isTrue();
+        assertThat(refused.await(PatientAwaiting.TIMEOUT.toSeconds(), TimeUnit.SECONDS))
+                .isTrue();
+        assertThat(told).isEmpty();
+    }
+
     /** A file on a disk that does not answer must not keep the session from being saved. */
     @Test
     void whatCannotBeStoppedKeepsNobodyWaiting() throws InterruptedException {
@@ -195,11 +247,13 @@ class JobsTest {
     @Test
     void aLongEditDoesNotKeepAPreview() throws InterruptedException {
         Document document = new Document(Session.empty("Kept"), Performance.NEW);
-        document.preview(session -> session.withName("Shown"));
+        Gesture gesture = document.begin(end -> {});
+        gesture.preview(session -> session.withName("Shown"));
         jobs.edit(document, "editing", "edit", (session, progress) -> session.withName(session.name() + "!"), () -> {});
-        document.preview(session -> session.withName("Shown later"));
+        gesture.preview(session -> session.withName("Shown later"));
         takeIn();
-        assertThat(document.session().name()).isEqualTo("Kept!");
+        assertThat(document.kept().session().name()).isEqualTo("Kept!");
+        gesture.leave();
         document.undo();
         assertThat(document.session().name()).isEqualTo("Kept");
     }

@@ -11,7 +11,7 @@ import org.junit.platform.launcher.LauncherSessionListener;
  */
 public final class PatientAwaiting implements LauncherSessionListener {
     /** The longest wait for any condition. */
-    public static final Duration TIMEOUT = Duration.ofMinutes(3);
+    public static final Duration TIMEOUT = Duration.ofSeconds(Integer.getInteger("dibble.patience", 180));
 
     private static final Duration POLL_INTERVAL = Duration.ofMillis(5);
 

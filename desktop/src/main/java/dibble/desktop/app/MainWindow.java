@@ -57,7 +57,9 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.InputEvent;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
@@ -149,9 +151,18 @@ public final class MainWindow extends BorderPane {
         setBottom(live);
         // What a hand does may move anything.
         addEventFilter(InputEvent.ANY, event -> desk.pulse().wake());
+        desk.pointer().watch(this);
+        addEventFilter(
+                MouseEvent.MOUSE_PRESSED,
+                event -> desk.commands().clicked(event.getTarget() instanceof Node node ? node : null));
         // Letters that play come before everything; all other keys go to what has the focus first.
         addEventFilter(KeyEvent.ANY, desk.commands()::follow);
         addEventFilter(KeyEvent.ANY, this::typed);
+        addEventFilter(KeyEvent.ANY, event -> {
+            if (desk.commands().takeSpace(event, focused())) {
+                event.consume();
+            }
+        });
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         addEventHandler(KeyEvent.KEY_TYPED, event -> {
             if (desk.commands().takeTyped(event, focused())) {
@@ -251,10 +262,10 @@ public final class MainWindow extends BorderPane {
                 desk.pulse().whileSo(workbench::isMoving),
                 desk.pulse().each(this::read),
                 desk.preferences().follow(settings -> obey(settings)),
-                // A field for a note takes the next key that is pressed while it has the focus.
+                // A field for a note that was asked to takes the next key that is pressed.
                 desk.live().onKey((source, key, velocity) -> {
-                    if (focused() instanceof NoteField field) {
-                        field.take(key);
+                    if (focused() instanceof NoteField field && desk.isPlayedByHand(source)) {
+                        field.played(key);
                     }
                 }),
                 pages.page().subscribe(page -> {
@@ -393,6 +404,7 @@ public final class MainWindow extends BorderPane {
         desk.document().setMostBytes((long) settings.undoMegabytes() << 20);
         desk.studio().setBacklog(TimeUnit.MINUTES.toNanos(settings.backlogMinutes()));
         workbench.chooseAudio(settings);
+        desk.commands().setFrench(settings.letters() == Settings.Letters.AZERTY);
     }
 
     private void follow() {
@@ -421,13 +433,15 @@ public final class MainWindow extends BorderPane {
     }
 
     private void typed(KeyEvent event) {
-        if (!(focused() instanceof TextInputControl) && live.typed(event)) {
+        // A key that went down as music goes up as music, wherever the focus is by then.
+        boolean down = event.getEventType() == KeyEvent.KEY_PRESSED;
+        if (!(down && focused() instanceof TextInputControl) && live.typed(event)) {
             event.consume();
         }
     }
 
     private void key(KeyEvent event) {
-        if (desk.commands().take(event, focused())) {
+        if (desk.commands().take(event, focused()) || event.getCode() == KeyCode.ESCAPE && pages.escape()) {
             event.consume();
         }
     }

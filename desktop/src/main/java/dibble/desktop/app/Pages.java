@@ -55,6 +55,8 @@ final class Pages extends StackPane {
         if (next == page.get()) {
             return;
         }
+        desk.pointer().cancel();
+        desk.document().cancelGesture();
         close();
         if (page.get() != null && Page.TABS.contains(page.get())) {
             before = page.get();
@@ -71,6 +73,11 @@ final class Pages extends StackPane {
     /** Shows a view, or the one before where it is shown already. */
     void turn(Page which) {
         show(page.get() == which ? before : which);
+    }
+
+    /** Ends what the view waits for. Returns whether there was anything. */
+    boolean escape() {
+        return page.get() != null && ((View) view(page.get())).escape();
     }
 
     void close() {

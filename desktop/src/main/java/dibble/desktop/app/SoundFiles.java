@@ -30,6 +30,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import javafx.animation.PauseTransition;
 import javafx.util.Duration;
 
@@ -152,6 +153,8 @@ final class SoundFiles implements Listening {
 
     /** Opens a file of sounds for this session. @param done run where it could be read */
     void bringIn(Path path, Runnable done) {
+        Consumer<SoundBank> into =
+                desk.context().forThisSession(String.valueOf(path.getFileName()), bank -> add(path, bank));
         desk.jobs()
                 .start(
                         say("sound-files.opening", path.getFileName()),
@@ -164,22 +167,19 @@ final class SoundFiles implements Listening {
                         },
                         bank -> {
                             done.run();
-                            String name = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
-                            desk.document()
-                                    .edit(
-                                            say("sound-files.edit"),
-                                            session -> StripEdits.addSoundFile(
-                                                    session,
-                                                    name,
-                                                    path.toAbsolutePath().toString(),
-                                                    bank.sha256()));
-                            desk.ask()
-                                    .tell(say(
-                                            "sound-files.opened",
-                                            name,
-                                            bank.presets().size()));
+                            into.accept(bank);
                         },
                         e -> desk.ask().tell(say("sound-files.not-opened", e.getMessage())));
+    }
+
+    private void add(Path path, SoundBank bank) {
+        String name = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
+        desk.document()
+                .edit(
+                        say("sound-files.edit"),
+                        session -> StripEdits.addSoundFile(
+                                session, name, path.toAbsolutePath().toString(), bank.sha256()));
+        desk.ask().tell(say("sound-files.opened", name, bank.presets().size()));
     }
 
     /** Asks for a folder, and makes files of sound there. */
@@ -196,7 +196,8 @@ final class SoundFiles implements Listening {
                 say("sound-files.export"),
                 files.exportFolder().resolve(say("sound-files.folder", files.fileName())),
                 say("midi-files.export"),
-                (path, done) -> questions.unlessThere(path.resolve(MIX), null, () -> export(kept, wanted, path, done)));
+                (path, done) ->
+                        questions.unlessThere(path.resolve(MIX), null, mix -> export(kept, wanted, path, done)));
     }
 
     private void export(Kept kept, Bounce.Wanted wanted, Path path, Runnable done) {

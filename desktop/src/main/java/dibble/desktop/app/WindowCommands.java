@@ -96,7 +96,7 @@ final class WindowCommands {
                                 "export-a-file-for-each-track",
                                 say("window-commands.export-one-file-per-track"),
                                 midi::exportFiles)
-                        .key("Shortcut+Alt+E"),
+                        .key("Shortcut+Shift+F"),
                 Command.of("export-sound", say("levels-view.export-sound"), others.exportSound)
                         .key("Shortcut+Shift+W")
                         .about(say("about.export-sound")),
@@ -131,7 +131,7 @@ final class WindowCommands {
                         "messages",
                         say("window-commands.messages"),
                         () -> desk.ask().tellAgain())
-                .key("Shortcut+M"));
+                .key("Shortcut+Shift+I"));
         all.add(Command.of(
                         "switch-theme",
                         say("window-commands.switch-theme"),

@@ -3,6 +3,8 @@ package dibble.desktop.app;
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Commands;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.FocusedEntry;
+import dibble.desktop.ui.Pointer;
 import dibble.desktop.ui.Pulse;
 import dibble.desktop.ui.Theme;
 import dibble.jack.JackDevices;
@@ -45,8 +47,15 @@ public final class Workbench extends AppServices {
                         userFolder,
                         ask,
                         pulse,
+                        new FocusedEntry(ask::getScene),
                         outcome -> Platform.runLater(() -> ask.inBackground(outcome))));
-        desk = new Desk(context(), pulse, new Theme(), ask, new Commands());
+        desk = new Desk(
+                context(),
+                pulse,
+                new Theme(),
+                ask,
+                new Commands(),
+                new Pointer(context().document()));
     }
 
     /** A workbench whose built-in instruments sound, among other programs. */

@@ -1,7 +1,9 @@
 package dibble.desktop.channels;
 
+import dibble.desktop.ui.Pointer;
 import dibble.session.ChannelChart.Arrival;
 import dibble.session.ChannelChart.Place;
+import dibble.session.Gesture;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Point2D;
@@ -13,12 +15,14 @@ import javafx.scene.shape.CubicCurve;
 final class ChartDrags {
     private static final double DRAGGED_OFF = 24;
 
+    private final Pointer pointer;
     private final ChartPane pane;
     private final ChartPane.Hands hands;
     private final CubicCurve drawn = new CubicCurve();
     private Point2D pressed;
 
-    ChartDrags(ChartPane pane, ChartPane.Hands hands) {
+    ChartDrags(Pointer pointer, ChartPane pane, ChartPane.Hands hands) {
+        this.pointer = pointer;
         this.pane = pane;
         this.hands = hands;
         drawn.setFill(null);
@@ -33,76 +37,108 @@ final class ChartDrags {
         return drawn;
     }
 
-    /** An end of a ribbon may be dragged from here. */
-    void press(double x, double y) {
-        pressed = new Point2D(x, y);
+    /** Joins by dragging from the dot of a row to one on the other side. */
+    void joinFrom(EndRow<?> row) {
+        pointer.edits(row.dot, new Drag() {
+            @Override
+            public boolean press(MouseEvent event) {
+                pressed = here(event);
+                return true;
+            }
+
+            @Override
+            public void drag(MouseEvent event, Gesture gesture) {
+                Point2D at = here(event);
+                Point2D from = new Point2D(row.dot.getLayoutX(), row.dot.getLayoutY());
+                Ribbon.bend(drawn, from.getX(), from.getY(), at.getX(), at.getY());
+                drawn.setVisible(true);
+                aim(at);
+            }
+
+            @Override
+            void drop(Point2D at) {
+                Object end = row.end;
+                if (end instanceof Arrival from) {
+                    under(pane.places(), at).ifPresent(to -> hands.join(from, to));
+                } else if (end instanceof Place to) {
+                    under(pane.arrivals(), at).ifPresent(from -> hands.join(from, to));
+                }
+            }
+        });
     }
 
-    /** Joins by dragging from a dot to one on the other side. */
-    void drag(Node dot, EndRow<?> row) {
-        dot.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
-            pressed = here(event);
-            event.consume();
+    /** An end of a ribbon that is dragged off follows the pointer: the nearer one. */
+    void leadEnds(Ribbon ribbon) {
+        pointer.edits(ribbon, new Drag() {
+            @Override
+            public boolean press(MouseEvent event) {
+                pressed = here(event);
+                ribbon.requestFocus();
+                hands.choose(ribbon.way);
+                return true;
+            }
+
+            @Override
+            public void drag(MouseEvent event, Gesture gesture) {
+                Point2D at = here(event);
+                if (at.distance(pressed) < DRAGGED_OFF / 2) {
+                    return;
+                }
+                double begin = pane.side() + ChartPane.EDGE;
+                double end = pane.getWidth() - begin;
+                if (isStart(pressed)) {
+                    Ribbon.bend(drawn, at.getX(), at.getY(), end, ribbon.endY());
+                } else {
+                    Ribbon.bend(drawn, begin, ribbon.startY(), at.getX(), at.getY());
+                }
+                ribbon.dim(true);
+                drawn.setVisible(true);
+                aim(at);
+            }
+
+            @Override
+            void drop(Point2D at) {
+                dropEnd(ribbon, at);
+            }
+
+            @Override
+            public void cancel() {
+                ribbon.dim(false);
+                super.cancel();
+            }
         });
-        dot.addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
-            Point2D at = here(event);
-            Point2D from = new Point2D(row.dot.getLayoutX(), row.dot.getLayoutY());
-            Ribbon.bend(drawn, from.getX(), from.getY(), at.getX(), at.getY());
-            drawn.setVisible(true);
-            aim(at);
-            event.consume();
-        });
-        dot.addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
+    }
+
+    /** Something that is drawn until it is dropped. */
+    private abstract class Drag implements Pointer.Handler {
+        abstract void drop(Point2D at);
+
+        @Override
+        public void release(MouseEvent event, Gesture gesture) {
             boolean wasDrawn = drawn.isVisible();
-            leave();
-            if (!wasDrawn) {
-                return;
+            cancel();
+            gesture.leave();
+            if (wasDrawn) {
+                drop(here(event));
             }
-            Point2D at = here(event);
-            Object end = row.end;
-            if (end instanceof Arrival from) {
-                under(pane.places(), at).ifPresent(to -> hands.join(from, to));
-            } else if (end instanceof Place to) {
-                under(pane.arrivals(), at).ifPresent(from -> hands.join(from, to));
-            }
-        });
+        }
+
+        @Override
+        public void cancel() {
+            drawn.setVisible(false);
+            aim(new Point2D(-1, -1));
+        }
     }
 
     private Point2D here(MouseEvent event) {
         return pane.sceneToLocal(event.getSceneX(), event.getSceneY());
     }
 
-    /** An end of a ribbon that is dragged off follows the pointer: the nearer one. */
-    void dragEnd(Ribbon ribbon, MouseEvent event) {
-        Point2D at = here(event);
-        if (pressed == null || at.distance(pressed) < DRAGGED_OFF / 2) {
-            return;
-        }
-        double begin = pane.side() + ChartPane.EDGE;
-        double end = pane.getWidth() - begin;
-        if (isStart(pressed)) {
-            Ribbon.bend(drawn, at.getX(), at.getY(), end, ribbon.endY());
-        } else {
-            Ribbon.bend(drawn, begin, ribbon.startY(), at.getX(), at.getY());
-        }
-        ribbon.dim(true);
-        drawn.setVisible(true);
-        aim(at);
-        event.consume();
-    }
-
     private boolean isStart(Point2D at) {
         return at.getX() < pane.getWidth() / 2;
     }
 
-    void dropEnd(Ribbon ribbon, MouseEvent event) {
-        boolean wasDrawn = drawn.isVisible();
-        leave();
-        ribbon.dim(false);
-        if (!wasDrawn) {
-            return;
-        }
-        Point2D at = here(event);
+    private void dropEnd(Ribbon ribbon, Point2D at) {
         if (isStart(pressed)) {
             under(pane.arrivals(), at)
                     .filter(from -> !from.equals(ribbon.way.from()))
@@ -112,7 +148,6 @@ final class ChartDrags {
                     .filter(to -> !to.equals(ribbon.way.to()))
                     .ifPresentOrElse(to -> hands.lead(ribbon.way, to), () -> dropNowhere(ribbon, at));
         }
-        event.consume();
     }
 
     private void dropNowhere(Ribbon ribbon, Point2D at) {
@@ -138,10 +173,5 @@ final class ChartDrags {
         pane.places()
                 .values()
                 .forEach(row -> row.showAimed(row.getBoundsInParent().contains(at)));
-    }
-
-    private void leave() {
-        drawn.setVisible(false);
-        aim(new Point2D(-1, -1));
     }
 }

@@ -27,7 +27,6 @@ import java.util.concurrent.TimeUnit;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.MenuItem;
-import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 
@@ -81,7 +80,7 @@ final class ChartPane extends Pane {
         setId("channel-chart");
         ribbonLayer.setPickOnBounds(false);
         labelLayer.setMouseTransparent(true);
-        drags = new ChartDrags(this, hands);
+        drags = new ChartDrags(desk.pointer(), this, hands);
         layout = new ChartLayout(arrivals, places);
         rows = new ChartRows(desk, presenter, hands, this::adopt);
     }
@@ -135,7 +134,7 @@ final class ChartPane extends Pane {
 
     private void adopt(EndRow<?> row) {
         hover(row, row.end);
-        drags.drag(row.dot, row);
+        drags.joinFrom(row);
     }
 
     private List<MenuItem> context(Way way) {
@@ -159,14 +158,7 @@ final class ChartPane extends Pane {
         ribbons.clear();
         for (Way way : chart.ways()) {
             Ribbon ribbon = new Ribbon(way, presenter.colour(way.to()), presenter.label(way), presenter.sentence(way));
-            ribbon.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
-                drags.press(event.getX(), event.getY());
-                ribbon.requestFocus();
-                hands.choose(way);
-                event.consume();
-            });
-            ribbon.addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> drags.dragEnd(ribbon, event));
-            ribbon.addEventHandler(MouseEvent.MOUSE_RELEASED, event -> drags.dropEnd(ribbon, event));
+            drags.leadEnds(ribbon);
             FocusKeys.choose(ribbon, event -> hands.choose(way));
             FocusKeys.delete(ribbon, () -> hands.unplug(way));
             ContextItems.on(ribbon, () -> context(way));

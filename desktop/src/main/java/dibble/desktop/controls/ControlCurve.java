@@ -30,7 +30,7 @@ final class ControlCurve extends StackPane {
     ControlCurve(Desk desk, ControlsPresenter presenter, double width, double height, boolean edits) {
         this.desk = desk;
         this.presenter = presenter;
-        curve = new CurveEditor(desk.theme(), width, height, NEAR, edits ? hands() : null);
+        curve = new CurveEditor(desk, width, height, NEAR, edits ? hands() : null);
         if (edits) {
             curve.setId("control-curve");
             curve.setAccessibleText(say("control-curve.values-in-and-out-the"));
@@ -42,18 +42,9 @@ final class ControlCurve extends StackPane {
     }
 
     private CurveEditor.Hands hands() {
-        return new CurveEditor.Hands() {
-            @Override
-            public void drag(int line, boolean low, int in, int out) {
-                ControlMap next = dragged(line, low, in, out);
-                presenter.preview(map.id(), it -> next);
-            }
-
-            @Override
-            public void drop(int line, boolean low, int in, int out) {
-                ControlMap next = dragged(line, low, in, out);
-                presenter.change(say("edit.curve"), map.id(), it -> next);
-            }
+        return (line, low) -> {
+            String id = map.id();
+            return (in, out) -> presenter.mapEdit(say("edit.curve"), id, it -> dragged(it, line, low, in, out));
         };
     }
 
@@ -106,7 +97,7 @@ final class ControlCurve extends StackPane {
         return from;
     }
 
-    private ControlMap dragged(int line, boolean low, int in, int out) {
+    private static ControlMap dragged(ControlMap map, int line, boolean low, int in, int out) {
         ControlMap.Trigger when = map.when();
         ControlMap.Trigger window = low
                 ? new ControlMap.Trigger(when.kind(), when.number(), Math.min(in, when.high()), when.high())

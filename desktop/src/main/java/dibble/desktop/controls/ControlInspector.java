@@ -4,6 +4,7 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.Form;
 import dibble.edits.ControlEdits;
 import dibble.midi.ChannelSet;
@@ -167,6 +168,9 @@ final class ControlInspector extends VBox {
     void show() {
         Optional<ControlMap> selected =
                 Optional.ofNullable(desk.selection().control().get()).flatMap(presenter::map);
+        if (map != null && selected.filter(it -> it.id().equals(map.id())).isEmpty()) {
+            EntryField.commitWithin(this);
+        }
         body.setVisible(selected.isPresent());
         body.setManaged(selected.isPresent());
         empty.setVisible(selected.isEmpty());

@@ -3,6 +3,7 @@ package dibble.desktop.controls;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Turning;
 import dibble.midi.ControllerNames;
@@ -11,12 +12,11 @@ import dibble.midi.ParameterNames;
 import dibble.routing.ControlKind;
 import java.util.function.IntConsumer;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 
 /** The number of a controller or a parameter with its name, or a key; nothing for kinds that have none. */
 final class NumberOrKey extends HBox {
-    private final TextField number;
+    private final EntryField number;
     private final NoteField key;
     private final Label name = Cards.soft("");
     private final IntConsumer taker;
@@ -63,7 +63,7 @@ final class NumberOrKey extends HBox {
         Cards.show(number, kind.isNumbered() && !isKey);
         Cards.show(key, isKey);
         Cards.show(name, !isKey);
-        Cards.showIn(number, String.valueOf(value));
+        number.show(String.valueOf(value));
         if (isKey) {
             key.setNote(value, middleC);
         }

@@ -20,8 +20,9 @@ final class InstrumentForm {
     static Form<Instrument> of(Desk desk, GearPresenter presenter) {
         return new Form<Instrument>(
                         () -> desk.session().middleC(),
-                        it -> true,
+                        it -> desk.session().instrument(it.id()).isPresent(),
                         (it, what, change) -> presenter.changeInstrument(what, it.id(), change))
+                .by(Instrument::id)
                 .text(
                         "instrument-name",
                         say("common.name"),

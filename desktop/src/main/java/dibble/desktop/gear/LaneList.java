@@ -3,14 +3,15 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.Turning;
 import dibble.gear.SequencerLane;
 import dibble.gear.Source;
 import dibble.presentation.gear.GearPresenter;
 import java.util.ArrayList;
 import java.util.List;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -30,10 +31,13 @@ final class LaneList extends VBox {
         if (source.equals(shown)) {
             return;
         }
+        if (shown != null && !shown.id().equals(source.id())) {
+            EntryField.commitWithin(this);
+        }
         shown = source;
-        getChildren().setAll(Cards.soft(say("lane-list.lanes")));
+        List<Node> nodes = new ArrayList<>(List.of(Cards.soft(say("lane-list.lanes"))));
         for (int i = 0; i < source.lanes().size(); i++) {
-            getChildren().add(line(source, i));
+            nodes.add(line(source, i));
         }
         Button add = Cards.button("lane-add", say("lane-list.add-lane"), () -> {
             List<SequencerLane> lanes = new ArrayList<>(source.lanes());
@@ -43,12 +47,13 @@ final class LaneList extends VBox {
             put(lanes);
         });
         add.getStyleClass().add("small");
-        getChildren().add(add);
+        nodes.add(add);
+        Cards.rebuild(this, nodes);
     }
 
     private HBox line(Source source, int place) {
         SequencerLane lane = source.lanes().get(place);
-        TextField[] fields = new TextField[2];
+        EntryField[] fields = new EntryField[2];
         Runnable commit = () -> {
             String name = fields[0].getText().strip();
             String channel = fields[1].getText().strip();
@@ -62,8 +67,10 @@ final class LaneList extends VBox {
                 put(lanes);
             }
         };
-        fields[0] = Cards.field("lane-name-" + (place + 1), say("lane-list.name-of-the-lane"), commit);
-        fields[1] = Cards.field("lane-channel-" + (place + 1), say("lane-list.channel-of-the-lane"), commit);
+        fields[0] = Cards.field("lane-name-" + (place + 1), say("lane-list.name-of-the-lane"), commit)
+                .of(source.id());
+        fields[1] = Cards.field("lane-channel-" + (place + 1), say("lane-list.channel-of-the-lane"), commit)
+                .of(source.id());
         fields[0].setText(lane.name());
         fields[1].setText(String.valueOf(lane.channel()));
         fields[1].setPrefColumnCount(2);

@@ -3,13 +3,16 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.NoteField;
 import dibble.midi.MiddleC;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -35,11 +38,12 @@ final class NamedNotes extends VBox {
         }
         shown = names;
         middleC = naming;
-        getChildren().clear();
-        names.forEach((note, name) -> getChildren().add(line(note, name)));
+        List<Node> nodes = new ArrayList<>();
+        names.forEach((note, name) -> nodes.add(line(note, name)));
         Button add = Cards.button(id + "-add", say("named-notes.name-a-note"), this::add);
         add.getStyleClass().add("small");
-        getChildren().add(add);
+        nodes.add(add);
+        Cards.rebuild(this, nodes);
     }
 
     private HBox line(int note, String name) {
@@ -54,7 +58,7 @@ final class NamedNotes extends VBox {
             next.put(other, name);
             taker.accept(next);
         });
-        TextField[] text = new TextField[1];
+        EntryField[] text = new EntryField[1];
         text[0] = Cards.field(id + "-name-" + note, say("named-notes.name-of-the-note"), () -> {
             String typed = text[0].getText().strip();
             if (!typed.equals(name)) {

@@ -41,10 +41,11 @@ final class SourceForms {
     }
 
     private Form<Source> form() {
-        return new Form<>(
-                () -> desk.session().middleC(),
-                it -> true,
-                (it, what, change) -> presenter.changeSource(what, it.id(), change));
+        return new Form<Source>(
+                        () -> desk.session().middleC(),
+                        it -> desk.session().source(it.id()).isPresent(),
+                        (it, what, change) -> presenter.changeSource(what, it.id(), change))
+                .by(Source::id);
     }
 
     private Form<Source> main() {

@@ -5,12 +5,12 @@ import static dibble.presentation.UiText.say;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.presentation.Subscription;
+import dibble.presentation.WheelSteps;
 import dibble.presentation.keys.KeysPresenter;
 import dibble.presentation.keys.NoteScale;
 import dibble.presentation.keys.NoteWindow;
@@ -48,7 +48,8 @@ public final class KeysView extends StackPane implements View {
     private final ZoneInspector inspector;
     private final PartDrop drop;
     private final KeyWait waiting = new KeyWait();
-    private String copied;
+    private final WheelSteps wheel = new WheelSteps();
+    private KeysPresenter.Copied copied;
 
     /** Builds the view; it follows nothing before {@link #open}. */
     public KeysView(Desk desk) {
@@ -70,9 +71,15 @@ public final class KeysView extends StackPane implements View {
         BorderPane whole = new BorderPane(left);
         whole.setRight(Cards.side(desk, "keys", new VBox(sounds, inspector), SIDE));
         getChildren().addAll(whole, drop, waiting);
-        FocusKeys.escape(this, waiting::leave);
         addEventFilter(ScrollEvent.SCROLL, this::wheel);
         scroll.viewportBoundsProperty().subscribe(bounds -> watch.stale());
+    }
+
+    @Override
+    public boolean escape() {
+        boolean waited = waiting.isVisible();
+        waiting.leave();
+        return waited;
     }
 
     @Override
@@ -92,7 +99,8 @@ public final class KeysView extends StackPane implements View {
                 Command.of(
                                 "layer-zone",
                                 say("keys-view.layer-the-zone"),
-                                () -> zone().ifPresent(it -> selectFresh(presenter.copy(it.id(), it.source()))))
+                                () -> zone().ifPresent(
+                                                it -> selectFresh(presenter.paste(presenter.copied(it), it.source()))))
                         .key("L")
                         .when(() -> zone().isPresent()),
                 Command.of("hear-source", say("keys-view.hear-the-source-or-not"), this::hear)
@@ -104,15 +112,15 @@ public final class KeysView extends StackPane implements View {
                 Command.of(
                                 "copy-zone",
                                 say("keys-view.copy-zone"),
-                                () -> copied = zone().orElseThrow().id())
+                                () -> copied = presenter.copied(zone().orElseThrow()))
                         .key("Shortcut+C")
                         .when(() -> zone().isPresent()),
                 Command.of(
                                 "paste-zone",
                                 say("keys-view.paste-zone-onto-the-source"),
-                                () -> selectFresh(presenter.copy(copied, source())))
+                                () -> selectFresh(presenter.paste(copied, source())))
                         .key("Shortcut+V")
-                        .when(() -> copied != null && source() != null),
+                        .when(() -> copied != null && source() != null && presenter.canPaste(copied)),
                 Command.of("fewer-notes", say("keys-view.zoom-in"), this::zoomIn)
                         .key("Shortcut+PLUS")
                         .key("Shortcut+EQUALS"),
@@ -165,8 +173,12 @@ public final class KeysView extends StackPane implements View {
     }
 
     private void pressed(String source, int key) {
-        if (!waiting.take(source, key)) {
-            Optional.ofNullable(rows.get(source)).ifPresent(row -> row.pressed(key));
+        boolean byHand = desk.isPlayedByHand(source);
+        if (byHand && waiting.take(source, key)) {
+            return;
+        }
+        Optional.ofNullable(rows.get(source)).ifPresent(row -> row.pressed(key));
+        if (byHand) {
             drop.pressed(source, key);
             inspector.pressed(source, key);
         }
@@ -206,10 +218,10 @@ public final class KeysView extends StackPane implements View {
         }
         if (event.isShortcutDown()) {
             int note = scale().noteAt(sceneToLocal(event.getSceneX(), 0).getX() - SourceRow.HEAD);
-            window.zoom(by > 0 ? NoteWindow.STEP : 1 / NoteWindow.STEP, note);
+            window.zoom(Math.pow(NoteWindow.STEP, wheel.add(by)), note);
             event.consume();
         } else if (event.isShiftDown() && window.isPart()) {
-            window.turn(by > 0 ? -3 : 3);
+            window.turn(-3 * wheel.add(by));
             event.consume();
         }
     }

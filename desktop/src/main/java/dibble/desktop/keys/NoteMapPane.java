@@ -5,6 +5,7 @@ import static dibble.presentation.UiText.say;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.StartAndStep;
 import dibble.edits.Plant;
@@ -68,7 +69,7 @@ final class NoteMapPane extends VBox {
         sounds.setAccessibleText(say("note-map-pane.notes-of-the-part"));
         sounds.setMinHeight(44);
         sounds.setPrefHeight(44);
-        sounds.setPlayer(new KeyboardPane.Player() {
+        sounds.setPlayer(desk.pointer(), new KeyboardPane.Player() {
             @Override
             public void press(int note, int velocity) {
                 give(note);
@@ -112,7 +113,7 @@ final class NoteMapPane extends VBox {
             shown = now;
             field.getChildren()
                     .setAll(pads().stream().map(key -> pad(key, part)).toList());
-            lines.getChildren().setAll(rows.stream().map(key -> line(key, part)).toList());
+            Cards.rebuild(lines, rows.stream().map(key -> line(key, part)).toList());
         }
         TreeSet<Integer> given = new TreeSet<>(zone.noteMap().getOrDefault(chosen, List.of()));
         for (int note = 0; note < 128; note++) {
@@ -179,9 +180,12 @@ final class NoteMapPane extends VBox {
         name.setSelected(key == chosen);
         name.setOnAction(event -> choose(key));
         List<Integer> notes = zone.noteMap().getOrDefault(key, List.of());
-        TextField[] field = new TextField[1];
+        EntryField[] field = new EntryField[1];
         field[0] = Cards.field(
-                "note-map-notes-" + key, say("note-map-pane.notes-of", name.getText()), () -> commit(key, field[0]));
+                        "note-map-notes-" + key,
+                        say("note-map-pane.notes-of", name.getText()),
+                        () -> commit(key, field[0]))
+                .of(zone.id());
         field[0].setText(words(notes));
         field[0].setPrefColumnCount(8);
         field[0].setMinWidth(70);

@@ -74,10 +74,15 @@ final class PartDrop extends Pane implements SoundsPanel.Drags {
 
     @Override
     public void dropped(PartRef part, double sceneX, double sceneY) {
-        ghost.setVisible(false);
-        rows.values().forEach(row -> row.setAimed(false));
+        cancelled();
         rowAt(sceneX, sceneY)
                 .ifPresent(row -> add(part, row.sourceId(), row.keyAt(sceneX), sceneToLocal(sceneX, sceneY)));
+    }
+
+    @Override
+    public void cancelled() {
+        ghost.setVisible(false);
+        rows.values().forEach(row -> row.setAimed(false));
     }
 
     @Override

@@ -9,6 +9,7 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Pointer;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -18,6 +19,7 @@ import dibble.presentation.Places;
 import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Destination;
 import dibble.routing.Routing;
+import dibble.session.Gesture;
 import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
@@ -50,6 +52,9 @@ final class SoundsPanel extends VBox {
         void moved(PartRef part, double sceneX, double sceneY);
 
         void dropped(PartRef part, double sceneX, double sceneY);
+
+        /** Ends a drag without a drop. */
+        void cancelled();
 
         /** A part was chosen with the keyboard, for the selected source. */
         void chosen(PartRef part);
@@ -149,13 +154,7 @@ final class SoundsPanel extends VBox {
         String hint = say("sounds-panel.text", part.name() + sound, isFed);
         line.setAccessibleText(say("sounds-panel.part", hint));
         Tooltip.install(line, new Tooltip(say("sounds-panel.drag-it-onto-a-keyboard", hint)));
-        line.addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> drags.moved(ref, event.getSceneX(), event.getSceneY()));
-        line.addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
-            if (!event.isStillSincePress()) {
-                drags.dropped(ref, event.getSceneX(), event.getSceneY());
-            }
-        });
-        line.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> line.requestFocus());
+        desk.pointer().edits(line, new Drag(line, ref));
         FocusKeys.choose(line, event -> drags.chosen(ref));
         Light.on(desk, line, Places.Kind.PART, ref::toString);
         ContextItems.on(
@@ -167,6 +166,42 @@ final class SoundsPanel extends VBox {
                                 say("context.show-in-gear"),
                                 () -> desk.places().show(new Places.Thing(Places.Kind.PART, ref.toString())))));
         return line;
+    }
+
+    private final class Drag implements Pointer.Handler {
+        private final Node line;
+        private final PartRef part;
+
+        Drag(Node line, PartRef part) {
+            this.line = line;
+            this.part = part;
+        }
+
+        @Override
+        public boolean press(MouseEvent event) {
+            line.requestFocus();
+            return true;
+        }
+
+        @Override
+        public void drag(MouseEvent event, Gesture gesture) {
+            drags.moved(part, event.getSceneX(), event.getSceneY());
+        }
+
+        @Override
+        public void release(MouseEvent event, Gesture gesture) {
+            gesture.leave();
+            if (event.isStillSincePress()) {
+                drags.cancelled();
+            } else {
+                drags.dropped(part, event.getSceneX(), event.getSceneY());
+            }
+        }
+
+        @Override
+        public void cancel() {
+            drags.cancelled();
+        }
     }
 
     /** Shows how loud the parts are now. */

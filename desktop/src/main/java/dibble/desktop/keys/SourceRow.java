@@ -94,7 +94,7 @@ final class SourceRow extends Pane {
         dragNote.getStyleClass().add("drag-note");
         dragNote.setMouseTransparent(true);
         dragNote.setVisible(false);
-        keyboard.setPlayer(new KeyboardPane.Player() {
+        keyboard.setPlayer(desk.pointer(), new KeyboardPane.Player() {
             @Override
             public void press(int key, int velocity) {
                 select();

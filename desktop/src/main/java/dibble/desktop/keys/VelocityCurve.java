@@ -26,18 +26,9 @@ final class VelocityCurve extends StackPane {
         this.desk = desk;
         setMaxSize(WIDTH, HEIGHT);
         // The nearer end is taken, wherever it is pressed.
-        curve = new CurveEditor(desk.theme(), WIDTH, HEIGHT, WIDTH, new CurveEditor.Hands() {
-            @Override
-            public void drag(int line, boolean low, int in, int out) {
-                Zone next = dragged(low, in, out);
-                presenter.preview(zone, it -> next);
-            }
-
-            @Override
-            public void drop(int line, boolean low, int in, int out) {
-                Zone next = dragged(low, in, out);
-                presenter.change(say("edit.velocity"), zone, it -> next);
-            }
+        curve = new CurveEditor(desk, WIDTH, HEIGHT, WIDTH, (line, low) -> {
+            String dragged = zone;
+            return (in, out) -> presenter.zoneEdit(say("edit.velocity"), dragged, it -> dragged(it, low, in, out));
         });
         curve.setId("velocity-curve");
         curve.setAccessibleText(say("velocity-curve.velocity-in-and-out-the"));
@@ -62,8 +53,7 @@ final class VelocityCurve extends StackPane {
         return desk.session().zone(zone).orElseThrow();
     }
 
-    private Zone dragged(boolean low, int in, int out) {
-        Zone before = now();
+    private static Zone dragged(Zone before, boolean low, int in, int out) {
         int from = before.velocity().low();
         int to = before.velocity().high();
         Range window = low ? new Range(Math.min(Math.max(1, in), to), to) : new Range(from, Math.max(in, from));

@@ -8,13 +8,16 @@ import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.Pointer;
 import dibble.desktop.ui.Spoken;
+import dibble.gear.Source;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.presentation.Places;
 import dibble.presentation.keys.KeysPresenter;
 import dibble.presentation.keys.NoteScale;
 import dibble.routing.Zone;
+import dibble.session.Gesture;
 import dibble.session.SessionWords;
 import java.util.ArrayList;
 import java.util.List;
@@ -27,7 +30,6 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyEvent;
-import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
@@ -72,7 +74,13 @@ final class ZoneBand extends Pane {
     private Hold hold;
     private double pressedAt;
     private Range pressedKeys;
+    private String pressedZone;
     private boolean dragged;
+
+    /** The source that sounds the end that is dragged, and the key; null for none. */
+    private Source sounding;
+
+    private int soundingKey;
     private TextField nameField;
 
     ZoneBand(Desk desk, KeysPresenter presenter) {
@@ -94,9 +102,7 @@ final class ZoneBand extends Pane {
         setFocusTraversable(true);
         setPrefHeight(HEIGHT);
         getChildren().addAll(face, label);
-        addEventHandler(MouseEvent.MOUSE_PRESSED, this::press);
-        addEventHandler(MouseEvent.MOUSE_DRAGGED, this::drag);
-        addEventHandler(MouseEvent.MOUSE_RELEASED, this::drop);
+        desk.pointer().edits(this, new Drag());
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         focusedProperty().subscribe(has -> {
             // Going round among several that are selected together leaves them so.
@@ -268,31 +274,62 @@ final class ZoneBand extends Pane {
         }
     }
 
-    private void press(MouseEvent event) {
-        if (event.getButton() != MouseButton.PRIMARY || nameField != null) {
-            return;
-        }
-        if (event.isShortcutDown() || event.isShiftDown()) {
-            selectSource();
-            desk.selection().zoneAlso(zone.id());
-            requestFocus();
+    private final class Drag implements Pointer.Handler {
+        @Override
+        public boolean press(MouseEvent event) {
+            if (nameField != null) {
+                return false;
+            }
             event.consume();
-            return;
-        }
-        requestFocus();
-        if (!desk.selection().zones().contains(zone.id())) {
-            select();
-        }
-        desk.selection().zone().set(zone.id());
-        if (event.getClickCount() == 2) {
-            rename();
-        } else {
+            if (event.isShortcutDown() || event.isShiftDown()) {
+                selectSource();
+                desk.selection().zoneAlso(zone.id());
+                requestFocus();
+                return false;
+            }
+            requestFocus();
+            if (!desk.selection().zones().contains(zone.id())) {
+                select();
+            }
+            desk.selection().zone().set(zone.id());
+            if (event.getClickCount() == 2) {
+                rename();
+                return false;
+            }
             hold = holdAt(event.getX());
             pressedAt = event.getSceneX();
             pressedKeys = zone.keys();
+            pressedZone = zone.id();
             dragged = false;
+            return true;
         }
-        event.consume();
+
+        @Override
+        public void drag(MouseEvent event, Gesture gesture) {
+            Range keys = draggedKeys(event);
+            if (!keys.equals(zone.keys())) {
+                dragged = true;
+                sound(hold == Hold.HIGH ? keys.high() : keys.low());
+                gesture.preview(presenter.keysEdit(pressedZone, keys).change());
+            }
+        }
+
+        @Override
+        public void release(MouseEvent event, Gesture gesture) {
+            boolean moved = dragged;
+            Range keys = draggedKeys(event);
+            cancel();
+            if (moved) {
+                gesture.finish(presenter.keysEdit(pressedZone, keys));
+            }
+        }
+
+        @Override
+        public void cancel() {
+            hold = null;
+            dragged = false;
+            silence();
+        }
     }
 
     /** Grips reach outside the band, and inside by a third of it at most, so that a short band can still be moved. */
@@ -304,18 +341,6 @@ final class ZoneBand extends Pane {
         return x > GRIP + bandWidth() - inside ? Hold.HIGH : Hold.BODY;
     }
 
-    private void drag(MouseEvent event) {
-        if (hold != null) {
-            Range keys = draggedKeys(event);
-            if (!keys.equals(zone.keys())) {
-                dragged = true;
-                soundEnd(keys);
-                presenter.previewKeys(zone.id(), keys);
-            }
-            event.consume();
-        }
-    }
-
     private Range draggedKeys(MouseEvent event) {
         int semitones = scale.semitones(event.getSceneX() - pressedAt);
         return hold == Hold.BODY
@@ -324,31 +349,19 @@ final class ZoneBand extends Pane {
     }
 
     /** The end that is dragged sounds, so that ears can choose it. */
-    private void soundEnd(Range keys) {
-        int note = hold == Hold.HIGH ? keys.high() : keys.low();
-        int before = hold == Hold.HIGH ? zone.keys().high() : zone.keys().low();
-        desk.session().source(zone.source()).ifPresent(source -> {
-            desk.release(source, before);
-            desk.press(source, note, 64);
-        });
-    }
-
-    private void drop(MouseEvent event) {
-        if (hold != null) {
-            Range keys = draggedKeys(event);
-            endSound();
-            hold = null;
-            if (dragged) {
-                presenter.setKeys(zone.id(), keys);
-            }
-            event.consume();
+    private void sound(int key) {
+        silence();
+        sounding = desk.session().source(zone.source()).orElse(null);
+        soundingKey = key;
+        if (sounding != null) {
+            desk.press(sounding, key, 64);
         }
     }
 
-    private void endSound() {
-        if (dragged) {
-            int note = hold == Hold.HIGH ? zone.keys().high() : zone.keys().low();
-            desk.session().source(zone.source()).ifPresent(source -> desk.release(source, note));
+    private void silence() {
+        if (sounding != null) {
+            desk.release(sounding, soundingKey);
+            sounding = null;
         }
     }
 
@@ -358,13 +371,6 @@ final class ZoneBand extends Pane {
         }
         int step = event.isShiftDown() ? 12 : 1;
         switch (event.getCode()) {
-            case ESCAPE -> {
-                if (hold != null) {
-                    endSound();
-                    hold = null;
-                    presenter.cancel();
-                }
-            }
             case DELETE, BACK_SPACE ->
                 presenter.deleteAll(List.copyOf(desk.selection().zones().get()));
             case LEFT -> nudge(event, -step);
@@ -392,10 +398,8 @@ final class ZoneBand extends Pane {
         } else {
             change = keys -> KeysPresenter.moved(keys, semitones);
         }
-        presenter.changeAll(
-                say("edit.keys"),
-                List.copyOf(desk.selection().zones().get()),
-                it -> it.withKeys(change.apply(it.keys())));
+        List<String> zones = List.copyOf(desk.selection().zones().get());
+        desk.document().edit(KeysPresenter.keysOfAll(zones, change), desk.run(List.of("keys", zones)));
     }
 
     private void rename() {

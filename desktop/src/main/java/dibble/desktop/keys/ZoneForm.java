@@ -4,6 +4,7 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.Form;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
@@ -19,7 +20,6 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 
 /** What a zone leads to, where it holds, and what it does to what it passes. Shows a zone by its id. */
@@ -29,7 +29,7 @@ final class ZoneForm extends VBox {
     private final Desk desk;
     private final KeysPresenter presenter;
     private final Form<String> form;
-    private final TextField blocked =
+    private final EntryField blocked =
             Cards.field("zone-blocked", say("zone-form.numbers-of-controllers-that-do"), this::commitBlocked);
     private String shown;
     private final VelocityCurve curve;
@@ -127,7 +127,7 @@ final class ZoneForm extends VBox {
                                 (it, on) -> it.edit().dropUnmapped(on).build()));
         form.row(say("zone-form.blocked-ccs"), blocked, id -> {
             shown = id;
-            Cards.showIn(blocked, blocked(zone(id)));
+            blocked.show(blocked(zone(id)));
         });
         getChildren().add(form);
     }

@@ -5,6 +5,7 @@ import static dibble.presentation.UiText.say;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Turning;
 import dibble.gear.Source;
@@ -42,16 +43,16 @@ final class ZoneInspector extends VBox {
     private final KeysPresenter presenter;
     private final Chip chip = new Chip();
     private final Label title = new Label();
-    private final TextField name = Cards.field("inspector-name", say("common.name-of-the-zone"), this::commitName);
+    private final EntryField name = Cards.field("inspector-name", say("common.name-of-the-zone"), this::commitName);
     private final NoteField low = new NoteField(say("common.lowest-key"));
     private final NoteField high = new NoteField(say("common.highest-key"));
     private final ToggleButton learn = new ToggleButton(say("zone-inspector.learn"));
     private final Label soundsAt = new Label();
     private final Button lineUp = new Button(say("zone-inspector.line-up"));
     private final Label transpose = new Label();
-    private final TextField softest =
+    private final EntryField softest =
             Cards.field("velocity-low", say("zone-inspector.softest-velocity"), this::commitVelocity);
-    private final TextField loudest =
+    private final EntryField loudest =
             Cards.field("velocity-high", say("zone-inspector.loudest-velocity"), this::commitVelocity);
     private final Map<EventKind, ToggleButton> passes = new LinkedHashMap<>();
     private final ToggleButton on = new ToggleButton(say("common.on"));
@@ -181,6 +182,9 @@ final class ZoneInspector extends VBox {
     void show() {
         Optional<Zone> selected =
                 Optional.ofNullable(desk.selection().zone().get()).flatMap(desk.session()::zone);
+        if (zone != null && selected.filter(it -> it.id().equals(zone.id())).isEmpty()) {
+            EntryField.commitWithin(this);
+        }
         // What is not there need not be styled either: it is most of what the view has.
         Cards.put(this, List.of(selected.isPresent() ? body : empty));
         if (selected.isEmpty()) {
@@ -202,7 +206,7 @@ final class ZoneInspector extends VBox {
                         .map(part -> SessionWords.channel(part, routing))
                         .orElse("·"));
         title.setText(say("zone-inspector.from", SessionWords.target(zone.to(), desk.session()), from));
-        Cards.showIn(name, SessionWords.zone(zone, desk.session()));
+        name.show(SessionWords.zone(zone, desk.session()));
         low.setNote(zone.keys().low(), middleC);
         high.setNote(zone.keys().high(), middleC);
         transpose.setText(zone.transpose() == 0 ? "0" : SessionWords.transpose(zone.transpose()));
@@ -211,8 +215,8 @@ final class ZoneInspector extends VBox {
                 .map(range -> SessionWords.keys(range, middleC))
                 .orElse(say("zone-inspector.nowhere-outside-0-127")));
         showLineUp(middleC);
-        Cards.showIn(softest, String.valueOf(zone.velocity().low()));
-        Cards.showIn(loudest, String.valueOf(zone.velocity().high()));
+        softest.show(String.valueOf(zone.velocity().low()));
+        loudest.show(String.valueOf(zone.velocity().high()));
         int count = desk.selection().zones().size();
         several.setText(say("zone-inspector.more-selected-arrow-keys-move", count - 1));
         several.setVisible(count > 1);
@@ -262,7 +266,7 @@ final class ZoneInspector extends VBox {
     }
 
     private void setKeys(int from, int to) {
-        presenter.setKeys(zone.id(), new Range(from, to));
+        desk.document().edit(presenter.keysEdit(zone.id(), new Range(from, to)));
     }
 
     private void commitName() {

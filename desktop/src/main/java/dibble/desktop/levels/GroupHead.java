@@ -3,6 +3,7 @@ package dibble.desktop.levels;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Desk;
 import dibble.gear.Effects;
 import dibble.gear.Instrument;
 import dibble.presentation.levels.LevelsPresenter;
@@ -16,6 +17,7 @@ import javafx.scene.layout.Region;
 
 /** An instrument above its strips: what it is, and where Dibble sounds it, its room and chorus. */
 final class GroupHead extends HBox {
+    private final Desk desk;
     private final LevelsPresenter presenter;
     private final Label name = Cards.heading("");
     private final Label about = Cards.soft("");
@@ -23,8 +25,9 @@ final class GroupHead extends HBox {
     private final List<SendBar> bars;
     private Instrument shown;
 
-    GroupHead(LevelsPresenter presenter) {
+    GroupHead(Desk desk, LevelsPresenter presenter) {
         super(12);
+        this.desk = desk;
         this.presenter = presenter;
         getStyleClass().add("strip-group");
         setAlignment(Pos.BASELINE_LEFT);
@@ -45,9 +48,10 @@ final class GroupHead extends HBox {
         int controller = Effects.FIRST_CONTROLLER + effects.getChildren().size() / 2;
         SendBar bar = new SendBar(words, Effects.USUAL.at(controller));
         bar.setId("effect-" + id);
-        bar.on(
-                to -> presenter.previewEffects(shown.id(), it -> it.with(controller, (int) Math.round(to))),
-                to -> presenter.setEffects(shown.id(), it -> it.with(controller, (int) Math.round(to))));
+        bar.on(desk, () -> {
+            String dragged = shown.id();
+            return to -> presenter.effectsEdit(dragged, it -> it.with(controller, (int) Math.round(to)));
+        });
         effects.getChildren().addAll(Cards.soft(words), (Node) bar);
         return bar;
     }

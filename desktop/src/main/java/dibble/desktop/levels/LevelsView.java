@@ -56,8 +56,7 @@ public final class LevelsView extends BorderPane implements View {
         presenter = new LevelsPresenter(desk.document(), desk.jobs());
         watch = desk.watch(this::show)
                 .each(this::follow)
-                .with(() -> desk.pulse().whileSo(() -> strips.values().stream().anyMatch(StripRow::isFalling)))
-                .with(() -> presenter::cancel);
+                .with(() -> desk.pulse().whileSo(() -> strips.values().stream().anyMatch(StripRow::isFalling)));
         planting = new Planting(presenter::plant);
         question = new ExportQuestion(presenter, export);
         outputs = new OutputsFoot(desk, presenter);
@@ -117,7 +116,7 @@ public final class LevelsView extends BorderPane implements View {
         List<String> instruments = new ArrayList<>();
         int made = 0;
         for (Group group : presenter.groups()) {
-            GroupHead head = heads.computeIfAbsent(group.instrument().id(), id -> new GroupHead(presenter));
+            GroupHead head = heads.computeIfAbsent(group.instrument().id(), id -> new GroupHead(desk, presenter));
             head.show(group.instrument());
             instruments.add(group.instrument().id());
             nodes.add(head);

@@ -6,6 +6,7 @@ import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.LevelBar;
 import dibble.desktop.ui.Light;
@@ -14,6 +15,7 @@ import dibble.desktop.ui.Slide;
 import dibble.desktop.ui.Spoken;
 import dibble.gear.Loudness;
 import dibble.gear.Strip;
+import dibble.gear.StripRef;
 import dibble.presentation.Decibels;
 import dibble.presentation.Places;
 import dibble.presentation.levels.LevelsPresenter;
@@ -29,7 +31,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseButton;
@@ -56,7 +57,7 @@ final class StripRow extends HBox {
     private final ToggleButton mute = new ToggleButton(say("track-row.mute"));
     private final ToggleButton solo = new ToggleButton(say("track-row.solo"));
     private final LevelBar bar = new LevelBar(say("levels-view.level"));
-    private final TextField level;
+    private final EntryField level;
     private final PanLine pan = new PanLine(say("levels-view.pan"));
     private final SendBar room = new SendBar(say("levels-view.room"), 0);
     private final SendBar chorus = new SendBar(say("levels-view.chorus"), 0);
@@ -99,7 +100,10 @@ final class StripRow extends HBox {
         switches.setAlignment(Pos.CENTER_LEFT);
         Columns.fix(switches, Columns.SWITCHES);
         HBox.setHgrow(bar, Priority.ALWAYS);
-        bar.on(to -> presenter.previewLevel(row.ref(), to), to -> presenter.setLevel(row.ref(), to));
+        bar.on(desk, () -> {
+            StripRef dragged = row.ref();
+            return to -> presenter.levelEdit(dragged, to);
+        });
         level = Cards.field("", say("levels-view.level"), this::commitLevel);
         level.getStyleClass().add("level-field");
         Columns.fix(level, Columns.LEVEL);
@@ -139,9 +143,10 @@ final class StripRow extends HBox {
     }
 
     private void slide(Slide slide, String what, Change change) {
-        slide.on(
-                to -> presenter.preview(row.ref(), strip -> change.apply(strip, (int) Math.round(to))),
-                to -> presenter.change(what, row.ref(), strip -> change.apply(strip, (int) Math.round(to))));
+        slide.on(desk, () -> {
+            StripRef dragged = row.ref();
+            return to -> presenter.stripEdit(what, dragged, strip -> change.apply(strip, (int) Math.round(to)));
+        });
     }
 
     private void commitLevel() {
@@ -197,6 +202,9 @@ final class StripRow extends HBox {
 
     /** Shows a strip, in place. */
     void show(Row next) {
+        if (row != null && !row.ref().equals(next.ref())) {
+            level.commitPending();
+        }
         row = next;
         boolean hasTrack = presenter.track(row.ref()).isPresent();
         String channel = SessionWords.channel(row.ref().part(), desk.routing());
@@ -239,9 +247,7 @@ final class StripRow extends HBox {
         bar.setEnd(row.most());
         level.setId("level-field-" + id);
         level.setAccessibleText(say("levels-view.level-of", row.name()));
-        if (!level.isFocused()) {
-            level.setText(Decibels.words(strip.levelNow()));
-        }
+        level.show(Decibels.words(strip.levelNow()));
         pan.setId("pan-" + id);
         pan.show(strip.panNow());
         where.setText(PanLine.words(strip.panNow()));
@@ -274,9 +280,7 @@ final class StripRow extends HBox {
     /** The bar ends where the level is now: a control may have moved it since. */
     private void showLevel(double now) {
         bar.show(Math.max(LevelBar.LOW, now));
-        if (!level.isFocused()) {
-            Cards.showIn(level, Decibels.words(now));
-        }
+        level.show(Decibels.words(now));
     }
 
     /** Shows what sounds now. */

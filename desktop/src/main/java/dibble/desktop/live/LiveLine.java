@@ -106,7 +106,7 @@ public final class LiveLine extends VBox {
         keyboard.setMinHeight(64);
         keyboard.setPrefHeight(64);
         keyboard.setAccessibleText(say("live-line.keyboard-of-the-selected-source"));
-        keyboard.setPlayer(new KeyboardPane.Player() {
+        keyboard.setPlayer(desk.pointer(), new KeyboardPane.Player() {
             @Override
             public void press(int key, int velocity) {
                 selected().ifPresent(source -> desk.press(source, key, velocity));
@@ -195,16 +195,17 @@ public final class LiveLine extends VBox {
 
     /** Plays the selected source with the letter rows, while <em>keys play</em> is on; true where the key was taken. */
     public boolean typed(KeyEvent event) {
-        Integer step = TypedKeys.step(event.getCode(), desk.preferences().get().letters());
-        if (step == null || event.isShortcutDown() || event.isAltDown()) {
-            return false;
-        }
         if (event.getEventType() == KeyEvent.KEY_RELEASED) {
+            // Whatever else is down by now, and whatever the key would play.
             Runnable letGo = typedDown.remove(event.getCode());
             if (letGo != null) {
                 letGo.run();
             }
             return letGo != null;
+        }
+        Integer step = TypedKeys.step(event.getCode(), desk.preferences().get().letters());
+        if (step == null || event.isShortcutDown() || event.isAltDown()) {
+            return false;
         }
         if (!keysPlay.isSelected() || event.getEventType() != KeyEvent.KEY_PRESSED) {
             return keysPlay.isSelected();

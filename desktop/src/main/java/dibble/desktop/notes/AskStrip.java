@@ -94,6 +94,9 @@ abstract class AskStrip extends NoteQuestion {
             close();
             return;
         }
+        if (notes.hasToWait()) {
+            return;
+        }
         title.setText(title(notes.chosenCount()));
         Object next = wish();
         boolean same = of == notes.kept() && Objects.equals(next, wish) && (notes.isPreviewing() || job != null);
@@ -149,7 +152,7 @@ abstract class AskStrip extends NoteQuestion {
             return;
         }
         Edited edited = outcome.edited;
-        notes.preview(now, edited);
+        notes.preview(now, edited, this::close);
         boolean changes = edited.session() != now && !edited.session().tracks().equals(now.tracks());
         keep.setDisable(!changes);
         effect.setText(changes ? effect(edited) : say("ask-strip.nothing-changes"));

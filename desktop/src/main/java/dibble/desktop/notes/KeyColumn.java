@@ -1,17 +1,21 @@
 package dibble.desktop.notes;
 
+import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.Pointer;
 import dibble.gear.Part;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.presentation.notes.Geometry;
 import dibble.presentation.notes.KeyRows;
+import dibble.session.Gesture;
 import dibble.session.SessionWords;
 import java.util.List;
 import java.util.function.IntConsumer;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
@@ -32,17 +36,35 @@ final class KeyColumn extends Pane {
     private List<Object> drawn;
 
     /** @param press is given a key, or {@link KeyRows#NONE} when it is let go */
-    KeyColumn(Board board, IntConsumer press) {
+    KeyColumn(Desk desk, Board board, IntConsumer press) {
         this.board = board;
         setId("note-keys");
         setMinSize(0, 0);
         getChildren().add(canvas);
-        setOnMousePressed(event -> {
-            if (board.at() != null) {
-                press.accept(board.at().keyAt(event.getY()));
+        desk.pointer().plays(this, new Pointer.Handler() {
+            @Override
+            public boolean press(MouseEvent event) {
+                if (board.at() != null) {
+                    press.accept(board.at().keyAt(event.getY()));
+                }
+                return board.at() != null;
+            }
+
+            @Override
+            public void drag(MouseEvent event, Gesture gesture) {
+                // The key that was pressed sounds on.
+            }
+
+            @Override
+            public void release(MouseEvent event, Gesture gesture) {
+                cancel();
+            }
+
+            @Override
+            public void cancel() {
+                press.accept(KeyRows.NONE);
             }
         });
-        setOnMouseReleased(event -> press.accept(KeyRows.NONE));
     }
 
     /** @param parts of the tracks that are shown: the first that has a name for a key gives it */

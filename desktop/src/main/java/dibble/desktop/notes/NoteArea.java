@@ -4,15 +4,16 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.Pointer;
 import dibble.presentation.notes.Held;
 import dibble.presentation.notes.KeyRows;
 import dibble.presentation.notes.NotesPresenter;
 import dibble.presentation.notes.Selected;
 import dibble.presentation.notes.Sheet;
 import dibble.recording.ClipIndex;
+import dibble.session.Gesture;
 import java.util.BitSet;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.BiConsumer;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Cursor;
@@ -72,9 +73,8 @@ final class NoteArea extends Pane {
         band.setVisible(false);
         band.getStyleClass().add("note-band");
         getChildren().addAll(canvas, band);
-        setOnMousePressed(this::press);
-        setOnMouseDragged(this::drag);
-        setOnMouseReleased(this::release);
+        desk.pointer().edits(this, new Drag());
+        setOnMousePressed(this::pressOther);
         setOnMouseMoved(event -> setCursor(board.at() == null ? null : cursor(event)));
         // The arrow keys would carry the focus elsewhere: what has a key here goes first.
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
@@ -97,25 +97,67 @@ final class NoteArea extends Pane {
         return x >= end - Math.min(END, wide / 3);
     }
 
-    private void press(MouseEvent event) {
-        requestFocus();
-        if (board.at() == null || desk.document().session() != board.presenter().kept()) {
-            return;
-        }
-        pressX = event.getX();
-        pressY = event.getY();
-        Optional<Board.Hit> hit = board.hit(pressX, pressY);
+    /** Another button than the primary one selects what it is pressed on, for the menu that it opens. */
+    private void pressOther(MouseEvent event) {
         if (event.getButton() != MouseButton.PRIMARY) {
-            hit.filter(it -> !isSelected(it)).ifPresent(this::selectOnly);
-            return;
+            requestFocus();
+            if (isEditable()) {
+                board.hit(event.getX(), event.getY())
+                        .filter(it -> !isSelected(it))
+                        .ifPresent(this::selectOnly);
+            }
         }
-        grabbed = hit.orElse(null);
-        if (grabbed == null) {
-            pressEmpty(event);
-        } else {
-            pressNote(event);
+    }
+
+    private boolean isEditable() {
+        return board.at() != null
+                && desk.document().session() == board.presenter().kept();
+    }
+
+    private final class Drag implements Pointer.Handler {
+        @Override
+        public boolean press(MouseEvent event) {
+            requestFocus();
+            if (!isEditable()) {
+                return false;
+            }
+            pressX = event.getX();
+            pressY = event.getY();
+            grabbed = board.hit(pressX, pressY).orElse(null);
+            if (grabbed == null) {
+                pressEmpty(event);
+            } else {
+                pressNote(event);
+            }
+            stale.run();
+            return doing != Doing.NOTHING;
         }
-        stale.run();
+
+        @Override
+        public void drag(MouseEvent event, Gesture gesture) {
+            NoteArea.this.drag(event);
+        }
+
+        @Override
+        public void release(MouseEvent event, Gesture gesture) {
+            gesture.leave();
+            NoteArea.this.release(event);
+        }
+
+        @Override
+        public void cancel() {
+            doing = Doing.NOTHING;
+            held = Held.NOTHING;
+            soundKey(KeyRows.NONE);
+            band.setVisible(false);
+            stale.run();
+        }
+
+        /** What is dragged is known by the numbers of notes. */
+        @Override
+        public boolean followsEdits() {
+            return false;
+        }
     }
 
     private void pressEmpty(MouseEvent event) {

@@ -82,7 +82,7 @@ final class NotesCommands {
                 command("notes-to-another-sound", () -> ask.accept(NoteQuestion.Kind.TO_SOUND))
                         .key("Shortcut+T"),
                 command("change-notes", () -> ask.accept(NoteQuestion.Kind.CHANGE))
-                        .key("Shortcut+H"),
+                        .key("Shortcut+Shift+H"),
                 command("arrange-bars", () -> ask.accept(NoteQuestion.Kind.ARRANGE))
                         .key("Shortcut+G"),
                 command("find-the-beat", () -> ask.accept(NoteQuestion.Kind.BEAT))
@@ -131,22 +131,22 @@ final class NotesCommands {
                 command("previous-note-too", () -> notes.select().step(-1, true))
                         .in(SELECT)
                         .key("Shift+Left"),
-                command("note-later", () -> notes.drag(notes.grid().step(), 0))
+                command("note-later", () -> notes.step(notes.grid().step(), 0))
                         .in(MOVE)
                         .key("Alt+Right"),
-                command("note-earlier", () -> notes.drag(-notes.grid().step(), 0))
+                command("note-earlier", () -> notes.step(-notes.grid().step(), 0))
                         .in(MOVE)
                         .key("Alt+Left"),
-                command("note-a-tick-later", () -> notes.drag(1, 0)).in(MOVE).key("Alt+Shift+Right"),
-                command("note-a-tick-earlier", () -> notes.drag(-1, 0)).in(MOVE).key("Alt+Shift+Left"),
+                command("note-a-tick-later", () -> notes.step(1, 0)).in(MOVE).key("Alt+Shift+Right"),
+                command("note-a-tick-earlier", () -> notes.step(-1, 0)).in(MOVE).key("Alt+Shift+Left"),
                 command("note-up", () -> transpose(1)).in(MOVE).key("Alt+Up"),
                 command("note-down", () -> transpose(-1)).in(MOVE).key("Alt+Down"),
                 command("note-octave-up", () -> transpose(OCTAVE)).in(MOVE).key("Alt+Shift+Up"),
                 command("note-octave-down", () -> transpose(-OCTAVE)).in(MOVE).key("Alt+Shift+Down"),
-                command("note-longer", () -> notes.lengthen(notes.grid().step()))
+                command("note-longer", () -> notes.stepLength(notes.grid().step()))
                         .in(MOVE)
                         .key("Shortcut+Right"),
-                command("note-shorter", () -> notes.lengthen(-notes.grid().step()))
+                command("note-shorter", () -> notes.stepLength(-notes.grid().step()))
                         .in(MOVE)
                         .key("Shortcut+Left"),
                 command("note-louder", () -> notes.louder(LOUDER)).in(MOVE).key("Shortcut+Up"),
@@ -159,7 +159,7 @@ final class NotesCommands {
     }
 
     private void transpose(int semitones) {
-        notes.drag(0, semitones);
+        notes.step(0, semitones);
         sound.run();
     }
 

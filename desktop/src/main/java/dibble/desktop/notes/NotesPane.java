@@ -112,13 +112,14 @@ public final class NotesPane extends BorderPane implements Below {
         this.desk = desk;
         this.head = head;
         this.stale = stale;
-        notes = new NotesPresenter(desk.document());
+        notes = new NotesPresenter(desk.document(), desk.context().runs());
         board = new Board(notes);
         asPlayed = Cards.button("notes-as-played", say("notes-pane.as-it-was-played"), notes::asPlayed);
         asPlayed.setTooltip(new Tooltip(say("notes-pane.about-as-it-was-played")));
-        keys = new KeyColumn(board, key -> board.shown().stream().findFirst().ifPresent(it -> sound(it, key)));
+        keys = new KeyColumn(
+                desk, board, key -> board.shown().stream().findFirst().ifPresent(it -> sound(it, key)));
         area = new NoteArea(desk, board, stale, this::sound);
-        velocities = new VelocityArea(board, stale);
+        velocities = new VelocityArea(desk, board, stale);
         lanes = new Lanes(board, head, stale);
         commands = new NotesCommands(
                 notes, area::isFocused, this::playhead, stale, this::ask, this::loopSelection, this::soundSelected);

@@ -2,9 +2,12 @@ package dibble.desktop.notes;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.Pointer;
 import dibble.presentation.notes.Sheet;
 import dibble.recording.ClipIndex;
+import dibble.session.Gesture;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
@@ -37,16 +40,14 @@ final class VelocityArea extends Pane {
     private double nowX;
     private double nowY;
 
-    VelocityArea(Board board, Runnable stale) {
+    VelocityArea(Desk desk, Board board, Runnable stale) {
         this.board = board;
         this.stale = stale;
         setId("velocity-area");
         setAccessibleText(say("velocity-area.velocities"));
         setMinSize(0, 0);
         getChildren().add(canvas);
-        setOnMousePressed(this::press);
-        setOnMouseDragged(this::drag);
-        setOnMouseReleased(event -> release());
+        desk.pointer().edits(this, new Drag());
     }
 
     private double y(int velocity) {
@@ -57,10 +58,43 @@ final class VelocityArea extends Pane {
         return (int) Math.max(1, Math.min(127, Math.round((1 - (y - AIR) / (getHeight() - AIR)) * 127)));
     }
 
-    private void press(MouseEvent event) {
-        if (board.at() == null || board.presenter().isPreviewing()) {
-            return;
+    private final class Drag implements Pointer.Handler {
+        @Override
+        public boolean press(MouseEvent event) {
+            if (board.at() == null || board.presenter().isPreviewing()) {
+                return false;
+            }
+            grab(event);
+            follow(event);
+            return true;
         }
+
+        @Override
+        public void drag(MouseEvent event, Gesture gesture) {
+            follow(event);
+        }
+
+        @Override
+        public void release(MouseEvent event, Gesture gesture) {
+            gesture.leave();
+            keep();
+        }
+
+        @Override
+        public void cancel() {
+            drawsLine = false;
+            held.clear();
+            stale.run();
+        }
+
+        /** Velocities are held by the numbers of notes. */
+        @Override
+        public boolean followsEdits() {
+            return false;
+        }
+    }
+
+    private void grab(MouseEvent event) {
         pressX = event.getX();
         pressY = event.getY();
         grabbed = null;
@@ -86,13 +120,9 @@ final class VelocityArea extends Pane {
             }
         }
         drawsLine = grabbed == null;
-        drag(event);
     }
 
-    private void drag(MouseEvent event) {
-        if (board.at() == null || board.presenter().isPreviewing()) {
-            return;
-        }
+    private void follow(MouseEvent event) {
         nowX = event.getX();
         nowY = event.getY();
         held.clear();
@@ -143,7 +173,7 @@ final class VelocityArea extends Pane {
         }
     }
 
-    private void release() {
+    private void keep() {
         drawsLine = false;
         if (!held.isEmpty()) {
             Map<String, int[]> drawn = Map.copyOf(held);

@@ -4,6 +4,7 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.presentation.Subscription;
@@ -13,11 +14,10 @@ import dibble.text.Texts;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -95,19 +95,22 @@ public final class SetView extends BorderPane implements View {
         Label number = Cards.strong(String.valueOf(place + 1));
         number.setMinWidth(28);
         Label name = Cards.strong(actions.name(place));
-        TextField notes = Cards.field("set-notes-" + place, say("set-view.notes-of", actions.name(place)), () -> {});
+        EntryField notes = new EntryField("set-notes-" + place, say("set-view.notes-of", actions.name(place)));
+        notes.of(entry.file());
         notes.setPromptText(say("set-view.notes"));
         notes.setText(entry.notes());
-        commit(notes, text -> {
+        notes.onCommit(() -> {
+            String text = notes.getText();
             if (!text.equals(entry.notes())) {
-                actions.change(it -> it.with(place, it.entries().get(place).withNotes(text)));
+                change(place, entry, it -> it.withNotes(text));
             }
         });
-        TextField tempo = Cards.field("set-tempo-" + place, say("set-view.tempo-of", actions.name(place)), () -> {});
+        EntryField tempo = new EntryField("set-tempo-" + place, say("set-view.tempo-of", actions.name(place)));
+        tempo.of(entry.file());
         tempo.setPrefColumnCount(5);
         tempo.setPromptText(say("set-view.its-own"));
-        tempo.setText(entry.tempo() == null ? "" : Texts.decimal(entry.tempo()));
-        commit(tempo, text -> takeTempo(entry, place, text));
+        tempo.setText(tempo(entry));
+        tempo.onCommit(() -> takeTempo(entry, place, tempo));
         HBox line = new HBox(8, Cards.soft(say("set-view.notes")), notes, Cards.soft(say("set-view.tempo")), tempo);
         line.getStyleClass().add("card-line");
         HBox.setHgrow(notes, Priority.ALWAYS);
@@ -136,30 +139,35 @@ public final class SetView extends BorderPane implements View {
         return card;
     }
 
-    private void takeTempo(SessionSet.Entry before, int place, String text) {
+    /** Changes an entry, where it is still at its place. */
+    private void change(int place, SessionSet.Entry entry, UnaryOperator<SessionSet.Entry> change) {
+        actions.change(set -> {
+            List<SessionSet.Entry> all = set.entries();
+            boolean isThere = place < all.size() && all.get(place).file().equals(entry.file());
+            return isThere ? set.with(place, change.apply(all.get(place))) : set;
+        });
+    }
+
+    private void takeTempo(SessionSet.Entry before, int place, EntryField field) {
+        String text = field.getText();
         Double bpm = null;
         if (!text.isBlank()) {
             String plain = text.strip().replace(',', '.');
             bpm = plain.matches("\\d{1,3}(\\.\\d{1,2})?") ? (Double) Double.parseDouble(plain) : null;
             if (bpm == null || bpm < 5 || bpm > 999) {
                 desk.ask().tell(say("options-bar.tempo-expected-5-to-999", text));
-                stale();
+                field.setText(tempo(before));
                 return;
             }
         }
         Double wanted = bpm;
         if (!Objects.equals(wanted, before.tempo())) {
-            actions.change(it -> it.with(place, it.entries().get(place).withTempo(wanted)));
+            change(place, before, it -> it.withTempo(wanted));
         }
     }
 
-    private static void commit(TextField field, Consumer<String> taker) {
-        field.setOnAction(event -> taker.accept(field.getText()));
-        field.focusedProperty().subscribe((was, is) -> {
-            if (was && !is) {
-                taker.accept(field.getText());
-            }
-        });
+    private static String tempo(SessionSet.Entry entry) {
+        return entry.tempo() == null ? "" : Texts.decimal(entry.tempo());
     }
 
     private Node pedals(SessionSet set) {

@@ -4,6 +4,7 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.jack.JackDevices;
@@ -11,10 +12,12 @@ import dibble.midi.MiddleC;
 import dibble.presentation.Aside;
 import dibble.presentation.Choice;
 import dibble.presentation.Subscription;
+import dibble.presentation.app.PathQuestions;
 import dibble.presentation.settings.SettingsPresenter;
 import dibble.session.SessionWords;
 import dibble.user.Settings;
-import java.io.File;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -28,7 +31,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
@@ -42,6 +44,7 @@ public final class SettingsView extends BorderPane implements View {
     private final SettingsPresenter presenter;
     private final Watch watch;
     private final Supplier<List<String>> audioDevices;
+    private List<Object> drawn = List.of();
     private final Aside<String, List<String>> listed = new Aside<>();
 
     /** One of several that can be chosen. */
@@ -69,6 +72,17 @@ public final class SettingsView extends BorderPane implements View {
 
     private void show() {
         Settings now = desk.preferences().get();
+        List<Object> next = List.of(
+                now,
+                desk.session().middleC(),
+                desk.session().sources(),
+                desk.session().instruments(),
+                listed.get("", false, audioDevices).orElse(List.of()));
+        if (next.equals(drawn)) {
+            // A button that is pressed must be there when it is released.
+            return;
+        }
+        drawn = next;
         List<Node> nodes = new ArrayList<>(List.of(Cards.heading(say("common.settings"))));
         nodes.add(choice(
                 say("settings-view.name-of-note-60"),
@@ -140,7 +154,7 @@ public final class SettingsView extends BorderPane implements View {
             String name = device.getValue().value();
             desk.preferences().change(settings -> settings.withAudio(name, settings.audioMillis()));
         });
-        TextField buffer = number(
+        EntryField buffer = number(
                 "audio-buffer",
                 say("settings-view.audio-buffer"),
                 now.audioMillis(),
@@ -160,7 +174,7 @@ public final class SettingsView extends BorderPane implements View {
                 it -> say("settings-view.frames", it),
                 now.audioBlock(),
                 it -> desk.preferences().change(settings -> settings.withMixing(settings.audioRate(), it)));
-        TextField pairs = number(
+        EntryField pairs = number(
                 "audio-pairs",
                 say("settings-view.pairs"),
                 now.audioPairs(),
@@ -188,12 +202,12 @@ public final class SettingsView extends BorderPane implements View {
     }
 
     private Node folders(Settings now) {
-        TextField sessions = folder(
+        EntryField sessions = folder(
                 "session-folder",
                 say("settings-view.sessions"),
                 now.sessionFolder(),
                 (settings, folder) -> settings.withFolders(folder, settings.exportFolder()));
-        TextField exports = folder(
+        EntryField exports = folder(
                 "export-folder",
                 say("settings-view.exports"),
                 now.exportFolder(),
@@ -209,16 +223,29 @@ public final class SettingsView extends BorderPane implements View {
                         exports));
     }
 
-    private TextField folder(String id, String name, String now, BiFunction<Settings, String, Settings> taker) {
-        TextField[] field = new TextField[1];
+    private EntryField folder(String id, String name, String now, BiFunction<Settings, String, Settings> taker) {
+        EntryField[] field = new EntryField[1];
         field[0] = Cards.field(id, name, () -> {
-            String text = field[0].getText().strip();
-            if (text.isEmpty() || new File(text).isDirectory()) {
-                desk.preferences().change(settings -> taker.apply(settings, text));
-            } else {
-                desk.ask().tell(say("settings-view.no-such-folder", text));
-                watch.stale();
+            String typed = field[0].getText();
+            String text = PathQuestions.parse(typed).map(Path::toString).orElse(typed);
+            if (text.equals(now)) {
+                return;
             }
+            desk.jobs()
+                    .start(
+                            say("path-questions.looking-for", text),
+                            progress -> text.isEmpty()
+                                    || PathQuestions.parse(text)
+                                            .filter(Files::isDirectory)
+                                            .isPresent(),
+                            isThere -> {
+                                if (isThere) {
+                                    desk.preferences().change(settings -> taker.apply(settings, text));
+                                } else {
+                                    desk.ask().tell(say("settings-view.no-such-folder", text));
+                                    field[0].show(now);
+                                }
+                            });
         });
         field[0].setText(now);
         field[0].setPrefColumnCount(36);
@@ -226,13 +253,13 @@ public final class SettingsView extends BorderPane implements View {
     }
 
     private Node limits(Settings now) {
-        TextField undo = number(
+        EntryField undo = number(
                 "undo-memory",
                 say("settings-view.undo-memory"),
                 now.undoMegabytes(),
                 Settings.UNDO_MEGABYTES,
                 most -> desk.preferences().change(settings -> settings.withLimits(most, settings.backlogMinutes())));
-        TextField backlog = number(
+        EntryField backlog = number(
                 "backlog-minutes",
                 say("settings-view.keep-what-i-just-played"),
                 now.backlogMinutes(),
@@ -250,8 +277,8 @@ public final class SettingsView extends BorderPane implements View {
                 Cards.soft(say("settings-view.minutes")));
     }
 
-    private TextField number(String id, String name, int now, Settings.Limits limits, IntConsumer taker) {
-        TextField[] field = new TextField[1];
+    private EntryField number(String id, String name, int now, Settings.Limits limits, IntConsumer taker) {
+        EntryField[] field = new EntryField[1];
         field[0] = Cards.field(id, name, () -> {
             String text = field[0].getText().strip();
             boolean fits = text.matches("\\d{1,4}") && limits.hold(Integer.parseInt(text));
@@ -259,7 +286,7 @@ public final class SettingsView extends BorderPane implements View {
                 taker.accept(Integer.parseInt(text));
             } else {
                 desk.ask().tell(say("settings-view.expected-to", name, text, limits.low(), limits.high()));
-                watch.stale();
+                field[0].setText(String.valueOf(now));
             }
         });
         field[0].setText(String.valueOf(now));

@@ -44,12 +44,17 @@ final class DifferencesPane extends BorderPane {
     }
 
     /** Shows what a sheet would change, and makes it so where that is wanted. */
-    void offer(SheetActions.Other changed) {
-        Comparison comparison =
-                Comparison.of(desk.session(), desk.performance(), changed.session(), desk.performance());
+    void offer(SheetActions.Offer offer) {
+        SheetActions.Other changed = offer.changed();
+        Comparison comparison = Comparison.of(offer.base(), desk.performance(), changed.session(), desk.performance());
         FlowPane buttons = new FlowPane(6, 6);
         if (!comparison.differences().isEmpty()) {
             buttons.getChildren().add(Cards.button("import-apply", say("differences-pane.apply"), () -> {
+                if (desk.document().kept().session() != offer.base()) {
+                    desk.ask().tell(say("differences-pane.changed-since", changed.name()));
+                    offer.again().run();
+                    return;
+                }
                 desk.document()
                         .edit(
                                 say("edit.import-sheet"),

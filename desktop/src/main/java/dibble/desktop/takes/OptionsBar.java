@@ -4,6 +4,7 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.Turning;
 import dibble.notes.Grid;
 import dibble.presentation.Choice;
@@ -28,7 +29,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
@@ -66,18 +66,19 @@ final class OptionsBar extends FlowPane {
     private final ToggleButton click =
             toggle("click", say("options-bar.click"), say("options-bar.metronome-while-recording-and-playing"));
     private final ComboBox<Choice<Onto>> onto = box("record-onto", say("options-bar.what-happens-to-what-is"), WAYS);
-    private final TextField first = bar("range-first", say("options-bar.first-bar-of-the-range"));
-    private final TextField last = bar("range-last", say("options-bar.last-bar-of-the-range"));
+    private final EntryField first = bar("range-first", say("options-bar.first-bar-of-the-range"));
+    private final EntryField last = bar("range-last", say("options-bar.last-bar-of-the-range"));
     private final ToggleButton loop =
             toggle("loop", say("options-bar.loop"), say("options-bar.plays-and-records-the-range"));
     private final ToggleButton punch =
             toggle("punch", say("options-bar.punch"), say("options-bar.records-only-the-range-plays"));
-    private final TextField tempo = Cards.field("tempo", say("options-bar.tempo-in-quarter-notes-per"), this::setTempo);
+    private final EntryField tempo =
+            Cards.field("tempo", say("options-bar.tempo-in-quarter-notes-per"), this::setTempo);
     private final ComboBox<Choice<String>> meter = box("meter", say("common.meter"), METERS);
     private final MenuButton clock = new MenuButton(say("common.clock-2"));
     private final Button keep;
     private boolean showing;
-    private long shownPlace = -1;
+    private long shownPlace;
 
     OptionsBar(Desk desk, TakesPresenter presenter) {
         super(6, 4);
@@ -147,8 +148,8 @@ final class OptionsBar extends FlowPane {
         return button;
     }
 
-    private TextField bar(String id, String name) {
-        TextField field = Cards.field(id, name, () -> change(this::withRange));
+    private EntryField bar(String id, String name) {
+        EntryField field = Cards.field(id, name, () -> change(this::withRange));
         field.setPrefColumnCount(3);
         Turning.number(field, 1, MOST_BARS);
         return field;
@@ -211,9 +212,9 @@ final class OptionsBar extends FlowPane {
         }
     }
 
-    /** Tempo and meter are those of the bar where it plays from. */
+    /** Tempo and meter are those of the bar that was shown: where it plays from may have changed since they were typed. */
     private long place() {
-        return presenter.changeAt(desk.session().tempo().ticks(desk.studio().place()));
+        return presenter.changeAt(desk.session().tempo().ticks(shownPlace));
     }
 
     private static <V> void choose(ComboBox<Choice<V>> box, V value) {
@@ -224,6 +225,9 @@ final class OptionsBar extends FlowPane {
     }
 
     void show() {
+        if (shownPlace != desk.studio().place()) {
+            EntryField.commitWithin(this);
+        }
         showing = true;
         shownPlace = desk.studio().place();
         RecordOptions options = desk.studio().options();
@@ -235,13 +239,9 @@ final class OptionsBar extends FlowPane {
         loop.setSelected(options.loops());
         punch.setSelected(options.punches());
         RecordOptions.Stretch range = options.range();
-        Cards.showIn(
-                first,
-                range == null ? "1" : String.valueOf(map.place(range.from()).bar()));
-        Cards.showIn(
-                last,
-                range == null ? "4" : String.valueOf(map.place(range.to() - 1).bar()));
-        Cards.showIn(tempo, SessionWords.bpm(map.bpm(place())));
+        first.show(range == null ? "1" : String.valueOf(map.place(range.from()).bar()));
+        last.show(range == null ? "4" : String.valueOf(map.place(range.to() - 1).bar()));
+        tempo.show(SessionWords.bpm(map.bpm(place())));
         TempoMap.Meter now = map.meter(place());
         String text = now.beats() + "/" + now.unit();
         if (METERS.stream().noneMatch(choice -> choice.value().equals(text))

@@ -12,6 +12,7 @@ import dibble.desktop.ui.Watch;
 import dibble.gear.Source;
 import dibble.presentation.Subscription;
 import dibble.presentation.TimeScale;
+import dibble.presentation.WheelSteps;
 import dibble.presentation.takes.ShownNotes;
 import dibble.presentation.takes.TakesPresenter;
 import dibble.presentation.takes.TakesPresenter.Again;
@@ -238,7 +239,7 @@ public final class TakesView extends StackPane implements View {
             return;
         }
         if (event.isShortcutDown()) {
-            zoom(up > 0 ? 1 / WHEEL_ZOOM : WHEEL_ZOOM, event.getX());
+            zoom(Math.pow(WHEEL_ZOOM, -up / WheelSteps.STEP), event.getX());
             event.consume();
         } else if (along) {
             TimeScale now = wanted();

@@ -104,7 +104,10 @@ final class TrackRow extends HBox {
         more.setMinWidth(USE_PREF_SIZE);
         more.getItems().setAll(items());
         ContextItems.on(this, this::items);
-        bar.on(to -> presenter.previewLevel(track, to), to -> presenter.setLevel(track, to));
+        bar.on(desk, () -> {
+            Track dragged = track;
+            return to -> presenter.levelEdit(dragged, to);
+        });
         HBox switches = new HBox(6, arm, mute, solo, more);
         switches.setAlignment(Pos.CENTER_RIGHT);
         VBox right = new VBox(switches, bar);

@@ -5,6 +5,7 @@ import static dibble.presentation.UiText.say;
 import dibble.presentation.FileKind;
 import dibble.presentation.Prompter;
 import dibble.presentation.QuestionQueue;
+import dibble.presentation.app.PathQuestions;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -175,31 +176,38 @@ public final class AskBar extends VBox implements Prompter {
 
     private void browse(FileKind kind, boolean saving) {
         TextField field = (TextField) lookup("#ask-field");
-        Path typed = Path.of(field.getText());
-        File parent = typed.getParent() == null ? null : typed.getParent().toFile();
-        File folder = parent != null && parent.isDirectory() ? parent : null;
-        Window window = getScene().getWindow();
+        Path typed = PathQuestions.parse(field.getText()).orElse(Path.of(""));
+        File folder = typed.getParent() == null ? null : typed.getParent().toFile();
         File chosen;
-        if (kind == FileKind.FOLDER) {
-            DirectoryChooser chooser = new DirectoryChooser();
-            chooser.setInitialDirectory(folder);
-            chosen = chooser.showDialog(window);
-        } else {
-            FileChooser chooser = new FileChooser();
-            chooser.setInitialDirectory(folder);
-            chooser.getExtensionFilters()
-                    .setAll(
-                            new FileChooser.ExtensionFilter(kind.words(), kind.patterns()),
-                            new FileChooser.ExtensionFilter(say("path-questions.all-files"), "*"));
-            if (saving) {
-                chooser.setInitialFileName(
-                        typed.getFileName() == null ? "" : typed.getFileName().toString());
-            }
-            chosen = saving ? chooser.showSaveDialog(window) : chooser.showOpenDialog(window);
+        try {
+            chosen = browse(kind, saving, typed, folder);
+        } catch (IllegalArgumentException e) {
+            // The folder is not there: the dialog begins where the system has it begin.
+            chosen = browse(kind, saving, typed, null);
         }
         if (chosen != null) {
             field.setText(chosen.getPath());
         }
+    }
+
+    private File browse(FileKind kind, boolean saving, Path typed, File folder) {
+        Window window = getScene().getWindow();
+        if (kind == FileKind.FOLDER) {
+            DirectoryChooser chooser = new DirectoryChooser();
+            chooser.setInitialDirectory(folder);
+            return chooser.showDialog(window);
+        }
+        FileChooser chooser = new FileChooser();
+        chooser.setInitialDirectory(folder);
+        chooser.getExtensionFilters()
+                .setAll(
+                        new FileChooser.ExtensionFilter(kind.words(), kind.patterns()),
+                        new FileChooser.ExtensionFilter(say("path-questions.all-files"), "*"));
+        if (saving) {
+            chooser.setInitialFileName(
+                    typed.getFileName() == null ? "" : typed.getFileName().toString());
+        }
+        return saving ? chooser.showSaveDialog(window) : chooser.showOpenDialog(window);
     }
 
     private void showQuestion(Shown asked, Node focus) {

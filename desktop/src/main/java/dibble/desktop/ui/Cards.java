@@ -16,7 +16,6 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -200,16 +199,22 @@ public final class Cards {
         }
     }
 
-    /** The same for any change of what is in a pane. */
+    /** The same for any change of what is in a pane. What is being typed goes on in the field that replaces its own. */
     public static void keepFocus(Pane pane, Runnable change) {
         Node focused = pane.getScene() == null ? null : pane.getScene().getFocusOwner();
         String id = isWithin(focused, pane) ? focused.getId() : null;
+        if (id == null) {
+            change.run();
+            return;
+        }
+        EntryField before = focused instanceof EntryField field ? field : null;
+        EntryField.Typing typing = before == null ? null : before.suspend();
         change.run();
-        if (id != null) {
-            Node same = within(pane, id);
-            if (same != null && same != focused) {
-                same.requestFocus();
-            }
+        Node same = within(pane, id);
+        if (before != null && same instanceof EntryField after) {
+            after.resume(before, typing);
+        } else if (same != null && same != focused) {
+            same.requestFocus();
         }
     }
 
@@ -258,28 +263,10 @@ public final class Cards {
         return item;
     }
 
-    /**
-     * Shows a value in a field. What somebody is typing there stays, unless the value itself has become another: undone,
-     * for instance.
-     */
-    public static void showIn(TextField field, String text) {
-        boolean another = !text.equals(field.getProperties().put(Cards.class, text));
-        if ((another || !field.isFocused()) && !field.getText().equals(text)) {
-            field.setText(text);
-        }
-    }
-
-    /** A text field that commits with Enter and when the focus leaves it. */
-    public static TextField field(String id, String name, Runnable commit) {
-        TextField field = new TextField();
-        field.setId(id);
-        field.setAccessibleText(name);
-        field.setOnAction(event -> commit.run());
-        field.focusedProperty().subscribe((was, is) -> {
-            if (was && !is) {
-                commit.run();
-            }
-        });
+    /** A text field that edits a value. */
+    public static EntryField field(String id, String name, Runnable commit) {
+        EntryField field = new EntryField(id, name);
+        field.onCommit(commit);
         return field;
     }
 }

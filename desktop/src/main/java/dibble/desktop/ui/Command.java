@@ -94,7 +94,12 @@ public record Command(
 
     /** Whether one of its keys was pressed. */
     boolean isPressed(KeyEvent event) {
-        return keys.stream().anyMatch(key -> key.match(event));
+        return keys.stream().anyMatch(key -> key.match(event)) && !KeyCharacters.typesAnother(event);
+    }
+
+    /** Whether one of its keys is meant by a key that has another code on this keyboard. */
+    boolean isWritten(KeyEvent event, boolean french) {
+        return keys.stream().anyMatch(key -> KeyCharacters.match(key, event, french));
     }
 
     /** Whether its key would be a letter, or move the caret, where somebody types. */

@@ -21,6 +21,21 @@ import javafx.scene.input.KeyEvent;
 
 /** All that can be done in the window, in one table: menus, tooltips, keys and the overview of keys are made of it. */
 public final class Commands {
+    /** Keys that edit text together with the shortcut key. */
+    private static final Set<KeyCode> TEXT_KEYS = EnumSet.of(
+            KeyCode.Z,
+            KeyCode.Y,
+            KeyCode.X,
+            KeyCode.C,
+            KeyCode.V,
+            KeyCode.A,
+            KeyCode.LEFT,
+            KeyCode.RIGHT,
+            KeyCode.BACK_SPACE,
+            KeyCode.DELETE,
+            KeyCode.HOME,
+            KeyCode.END);
+
     private final List<Command> all = new ArrayList<>();
     private List<Command> ofView = List.of();
 
@@ -28,6 +43,10 @@ public final class Commands {
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
 
     private boolean isRepeated;
+    private boolean french;
+
+    /** The button that the pointer has pressed last; null for none, or where the keyboard was used since. */
+    private Node clicked;
 
     /** Adds what only the shown view can do, before the others, until the subscription ends. */
     public Subscription addOfView(List<Command> commands) {
@@ -98,9 +117,56 @@ public final class Commands {
      * @param presses whether Space presses it
      */
     boolean take(KeyEvent event, boolean types, boolean presses) {
-        return run(
-                command -> command.isPressed(event) && !(types && command.isTyped()) && !(presses && command.isSpace()),
-                isRepeated);
+        if (types && isOfText(event)) {
+            // Taken by the field, even where it has nothing to undo: menus must not see it either.
+            return true;
+        }
+        Predicate<Command> free = command -> !(types && command.isTyped()) && !(presses && command.isSpace());
+        return run(free.and(command -> command.isPressed(event)), isRepeated)
+                || run(free.and(command -> command.isWritten(event, french)), isRepeated);
+    }
+
+    private static boolean isOfText(KeyEvent event) {
+        return event.isShortcutDown() && !event.isAltDown() && TEXT_KEYS.contains(event.getCode());
+    }
+
+    /** Sets whether the digits of the keyboard are typed with Shift. */
+    public void setFrench(boolean on) {
+        french = on;
+    }
+
+    /** Notes what the pointer has pressed: Space is the window's there, not the button's. */
+    public void clicked(Node target) {
+        Node button = target;
+        while (button != null && !(button instanceof ButtonBase || button instanceof ComboBox)) {
+            button = button.getParent();
+        }
+        clicked = button;
+    }
+
+    /**
+     * Takes Space before a button does that has the focus because it was clicked. Where the keyboard has led to it, Space
+     * presses it.
+     *
+     * @return whether the button is not to see the event
+     */
+    public boolean takeSpace(KeyEvent event, Node focused) {
+        boolean isSpace = event.getCode() == KeyCode.SPACE || " ".equals(event.getCharacter());
+        if (!isSpace || !isClicked(focused)) {
+            if (event.getEventType() == KeyEvent.KEY_PRESSED && event.getCode().isNavigationKey()
+                    || event.getCode() == KeyCode.TAB) {
+                clicked = null;
+            }
+            return false;
+        }
+        return event.getEventType() != KeyEvent.KEY_PRESSED || take(event, false, false);
+    }
+
+    private boolean isClicked(Node focused) {
+        return focused != null
+                && clicked != null
+                && (focused == clicked
+                        || focused.getId() != null && focused.getId().equals(clicked.getId()));
     }
 
     /** The same for a character that was typed where nobody types. */

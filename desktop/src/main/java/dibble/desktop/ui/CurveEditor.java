@@ -1,5 +1,7 @@
 package dibble.desktop.ui;
 
+import dibble.session.Edit;
+import dibble.session.Gesture;
 import java.util.List;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
@@ -37,13 +39,16 @@ public final class CurveEditor extends Pane {
      */
     public record Curve(int most, int low, int high, boolean beyond, List<Line> lines, List<Integer> now) {}
 
-    /** Takes what hands do to an end. */
+    /** Makes edits of a curve's ends. */
     public interface Hands {
-        /** One end was dragged to a value in and a value out; more may come. */
-        void drag(int line, boolean low, int in, int out);
+        /** Returns the edits of one end, of the object that is shown now. */
+        Grip take(int line, boolean low);
+    }
 
-        /** It was let go there. */
-        void drop(int line, boolean low, int in, int out);
+    /** An end that is dragged. */
+    public interface Grip {
+        /** Returns the edit that puts it to a value in and a value out. */
+        Edit at(int in, int out);
     }
 
     private final Theme theme;
@@ -53,15 +58,13 @@ public final class CurveEditor extends Pane {
     private final Canvas canvas;
     private Curve curve;
     private Palette drawn;
-    private int held = NO_STEP;
-    private boolean heldLow;
 
     /**
      * @param hands where it is edited, or null
      * @param near how near a press takes an end, in pixels
      */
-    public CurveEditor(Theme theme, double width, double height, double near, Hands hands) {
-        this.theme = theme;
+    public CurveEditor(Desk desk, double width, double height, double near, Hands hands) {
+        theme = desk.theme();
         this.hands = hands;
         this.near = near;
         edge = hands == null ? 6 : 9;
@@ -73,9 +76,7 @@ public final class CurveEditor extends Pane {
         if (hands == null) {
             setMouseTransparent(true);
         } else {
-            setOnMousePressed(this::press);
-            setOnMouseDragged(this::drag);
-            setOnMouseReleased(this::release);
+            desk.pointer().edits(this, new Drag());
         }
     }
 
@@ -100,47 +101,52 @@ public final class CurveEditor extends Pane {
         return (int) Math.max(0, Math.min(highest, Math.round(value)));
     }
 
-    private int in(MouseEvent event) {
-        return within((event.getX() - edge) / (canvas.getWidth() - 2 * edge) * curve.most, curve.most);
-    }
+    private final class Drag implements Pointer.Handler {
+        private Grip grip;
+        private int mostIn;
+        private int mostOut;
 
-    private int out(MouseEvent event) {
-        int most = curve.lines.get(held).most;
-        return within((canvas.getHeight() - edge - event.getY()) / (canvas.getHeight() - 2 * edge) * most, most);
-    }
+        /** The nearest end is taken, where one is near. */
+        @Override
+        public boolean press(MouseEvent event) {
+            grip = null;
+            double nearest = near;
+            for (int i = 0; i < curve.lines.size(); i++) {
+                Line line = curve.lines.get(i);
+                double low = Math.hypot(event.getX() - x(curve.low), event.getY() - y(line, line.first));
+                double high = Math.hypot(event.getX() - x(curve.high), event.getY() - y(line, line.last));
+                if (line.step == NO_STEP && Math.min(low, high) <= nearest) {
+                    nearest = Math.min(low, high);
+                    grip = hands.take(i, low < high);
+                    mostIn = curve.most;
+                    mostOut = line.most;
+                }
+            }
+            return grip != null;
+        }
 
-    /** The nearest end is taken, where one is near. */
-    private void press(MouseEvent event) {
-        held = NO_STEP;
-        double nearest = near;
-        for (int i = 0; i < curve.lines.size(); i++) {
-            Line line = curve.lines.get(i);
-            double low = Math.hypot(event.getX() - x(curve.low), event.getY() - y(line, line.first));
-            double high = Math.hypot(event.getX() - x(curve.high), event.getY() - y(line, line.last));
-            if (line.step == NO_STEP && Math.min(low, high) <= nearest) {
-                nearest = Math.min(low, high);
-                held = i;
-                heldLow = low < high;
+        private Edit edit(MouseEvent event) {
+            double in = (event.getX() - edge) / (canvas.getWidth() - 2 * edge) * mostIn;
+            double out = (canvas.getHeight() - edge - event.getY()) / (canvas.getHeight() - 2 * edge) * mostOut;
+            return grip.at(within(in, mostIn), within(out, mostOut));
+        }
+
+        @Override
+        public void drag(MouseEvent event, Gesture gesture) {
+            gesture.preview(edit(event).change());
+        }
+
+        @Override
+        public void release(MouseEvent event, Gesture gesture) {
+            if (!event.isStillSincePress()) {
+                gesture.finish(edit(event));
             }
         }
-        event.consume();
-    }
 
-    private void drag(MouseEvent event) {
-        if (held >= 0) {
-            hands.drag(held, heldLow, in(event), out(event));
+        @Override
+        public void cancel() {
+            // The curve is drawn as the document has it.
         }
-        event.consume();
-    }
-
-    private void release(MouseEvent event) {
-        if (held >= 0) {
-            int line = held;
-            int out = out(event);
-            held = NO_STEP;
-            hands.drop(line, heldLow, in(event), out);
-        }
-        event.consume();
     }
 
     private void draw() {

@@ -1,6 +1,7 @@
 package dibble.desktop.ui;
 
 import dibble.gear.Source;
+import dibble.gear.SourceKind;
 import dibble.ports.Devices;
 import dibble.presentation.AppContext;
 import dibble.presentation.Findings;
@@ -22,7 +23,7 @@ import dibble.user.GearShelf;
 import java.util.Optional;
 
 /** What every view works on: the shared services without a toolkit, and those of the window. */
-public record Desk(AppContext context, Pulse pulse, Theme theme, AskBar ask, Commands commands) {
+public record Desk(AppContext context, Pulse pulse, Theme theme, AskBar ask, Commands commands, Pointer pointer) {
     /** What follows everything that a view shows: see {@link Watch}. */
     public Watch watch(Runnable draw) {
         return new Watch(this, draw);
@@ -93,6 +94,11 @@ public record Desk(AppContext context, Pulse pulse, Theme theme, AskBar ask, Com
         return context.jobs();
     }
 
+    /** Returns the run that a small edit of a subject belongs to. */
+    public Object run(Object subject) {
+        return context.runs().of(subject);
+    }
+
     /** Has a scene hold now. */
     public void callScene(String id) {
         context.callScene(id);
@@ -121,6 +127,14 @@ public record Desk(AppContext context, Pulse pulse, Theme theme, AskBar ask, Com
     /** Lets a key of a source go. */
     public void release(Source source, int key) {
         context.release(source, key);
+    }
+
+    /** Returns whether a source is played by hand, rather than by a sequencer. */
+    public boolean isPlayedByHand(String source) {
+        return session()
+                .source(source)
+                .filter(it -> it.kind() == SourceKind.SEQUENCER)
+                .isEmpty();
     }
 
     /** Plays a message as a source does: on its stand-in, or in the place of its real gear. */

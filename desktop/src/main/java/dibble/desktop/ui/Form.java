@@ -21,7 +21,6 @@ import java.util.stream.IntStream;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
@@ -60,6 +59,7 @@ public final class Form<T> extends GridPane {
     private final Predicate<T> isThere;
     private final Supplier<MiddleC> middleC;
     private final List<Consumer<T>> showers = new ArrayList<>();
+    private Function<T, ?> identity = thing -> thing;
     private T shown;
     private boolean showing;
 
@@ -72,8 +72,17 @@ public final class Form<T> extends GridPane {
         setVgap(6);
     }
 
-    /** Shows a thing. */
+    /** Identifies things by what this returns of them, where they are not the same while they change. */
+    public Form<T> by(Function<T, ?> id) {
+        identity = id;
+        return this;
+    }
+
+    /** Shows a thing. What is being typed for another thing is committed to that. */
     public void show(T thing) {
+        if (shown != null && (thing == null || !identity.apply(shown).equals(identity.apply(thing)))) {
+            EntryField.commitWithin(this);
+        }
         shown = thing;
         showing = true;
         showers.forEach(shower -> shower.accept(thing));
@@ -121,7 +130,7 @@ public final class Form<T> extends GridPane {
             Function<T, Integer> most,
             Function<T, int[]> get,
             BiFunction<T, int[], T> with) {
-        TextField[] fields = new TextField[2];
+        EntryField[] fields = new EntryField[2];
         for (int end = 0; end < 2; end++) {
             int at = end;
             fields[end] = field(id + (end == 0 ? "-first" : "-last"), say("form.first", name, end == 0), it -> {
@@ -148,7 +157,7 @@ public final class Form<T> extends GridPane {
         line.getStyleClass().add("card-line");
         return row(label, line, thing -> {
             for (int end = 0; end < 2; end++) {
-                Cards.showIn(fields[end], String.valueOf(get.apply(thing)[end]));
+                fields[end].show(String.valueOf(get.apply(thing)[end]));
             }
         });
     }
@@ -160,8 +169,8 @@ public final class Form<T> extends GridPane {
         return this;
     }
 
-    private TextField field(String id, String name, Consumer<TextField> commit) {
-        TextField[] field = new TextField[1];
+    private EntryField field(String id, String name, Consumer<EntryField> commit) {
+        EntryField[] field = new EntryField[1];
         field[0] = Cards.field(id, name, () -> {
             if (isLive()) {
                 commit.accept(field[0]);
@@ -172,7 +181,7 @@ public final class Form<T> extends GridPane {
 
     /** A text that is not empty. */
     public Form<T> text(String id, String label, String name, Function<T, String> get, BiFunction<T, String, T> with) {
-        TextField field = field(id, name, it -> {
+        EntryField field = field(id, name, it -> {
             String text = it.getText().strip();
             if (text.isEmpty() || text.equals(get.apply(shown))) {
                 it.setText(get.apply(shown));
@@ -180,7 +189,7 @@ public final class Form<T> extends GridPane {
                 edit(label, thing -> with.apply(thing, text));
             }
         });
-        return row(label, field, thing -> Cards.showIn(field, get.apply(thing)));
+        return row(label, field, thing -> field.show(get.apply(thing)));
     }
 
     /** A whole number in range, or nothing where that is allowed: then a dash. */
@@ -193,7 +202,7 @@ public final class Form<T> extends GridPane {
             boolean optional,
             Function<T, Integer> get,
             BiFunction<T, Integer, T> with) {
-        TextField field = field(id, name, it -> {
+        EntryField field = field(id, name, it -> {
             String text = it.getText().strip();
             boolean none = optional && (text.isEmpty() || text.equals("–") || text.equals("-"));
             Integer value = none ? null : parse(text, lowest, highest);
@@ -205,7 +214,7 @@ public final class Form<T> extends GridPane {
         });
         field.setPrefColumnCount(4);
         Turning.number(field, lowest, highest);
-        return row(label, field, thing -> Cards.showIn(field, number(get.apply(thing))));
+        return row(label, field, thing -> field.show(number(get.apply(thing))));
     }
 
     private static String number(Integer value) {

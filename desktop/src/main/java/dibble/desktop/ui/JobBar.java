@@ -37,8 +37,11 @@ public final class JobBar extends HBox {
 
     private void cancel() {
         desk.jobs().running().ifPresent(job -> {
-            job.cancel();
-            desk.ask().tell(say("job-bar.cancelled-nothing-was-changed", job.words()));
+            boolean cancelled = job.cancel();
+            desk.ask()
+                    .tell(say(
+                            cancelled ? "job-bar.cancelled-nothing-was-changed" : "job-bar.too-late-to-cancel",
+                            job.words()));
         });
     }
 

@@ -7,6 +7,7 @@ import dibble.midi.NoteNames;
 import dibble.midi.Range;
 import dibble.presentation.LiveState;
 import dibble.presentation.Piano;
+import dibble.session.Gesture;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.function.BiFunction;
@@ -72,17 +73,33 @@ public final class KeyboardPane extends Pane {
         getStyleClass().add("keyboard");
         setAccessibleRole(AccessibleRole.NODE);
         setAccessibleText(say("keyboard-pane.keyboard"));
-        addEventHandler(MouseEvent.MOUSE_PRESSED, this::mouse);
-        addEventHandler(MouseEvent.MOUSE_DRAGGED, this::mouse);
-        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
-            letGo();
-            event.consume();
-        });
     }
 
-    /** Has another play what is pressed here. */
-    public void setPlayer(Player to) {
+    /** Makes its keys playable with the pointer. */
+    public void setPlayer(Pointer pointer, Player to) {
         player = to;
+        pointer.plays(this, new Pointer.Handler() {
+            @Override
+            public boolean press(MouseEvent event) {
+                mouse(event);
+                return true;
+            }
+
+            @Override
+            public void drag(MouseEvent event, Gesture gesture) {
+                mouse(event);
+            }
+
+            @Override
+            public void release(MouseEvent event, Gesture gesture) {
+                letGo();
+            }
+
+            @Override
+            public void cancel() {
+                letGo();
+            }
+        });
     }
 
     /** Which keys there are, and how they are named. */
@@ -169,7 +186,7 @@ public final class KeyboardPane extends Pane {
     }
 
     private void mouse(MouseEvent event) {
-        if (piano == null || player == null) {
+        if (piano == null) {
             return;
         }
         int key = piano.keyAt(event.getX(), event.getY() / getHeight());
@@ -180,7 +197,6 @@ public final class KeyboardPane extends Pane {
                 player.press(key, velocityAt(event.getY() / getHeight(), piano.isRaised(key)));
             }
         }
-        event.consume();
     }
 
     private static int velocityAt(double y, boolean black) {

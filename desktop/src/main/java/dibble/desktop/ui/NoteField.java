@@ -1,47 +1,88 @@
 package dibble.desktop.ui;
 
+import static dibble.presentation.UiText.say;
+
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
+import java.util.List;
 import java.util.function.IntConsumer;
-import javafx.scene.control.TextField;
+import javafx.css.PseudoClass;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
 
-/** A field for a note: takes a name, a number, arrow keys, or the next key pressed while it has the focus. */
-public final class NoteField extends TextField {
+/**
+ * A field for a note. It takes a name, a number, arrow keys, or, once it was asked to, the next key that is played. It is asked by
+ * Ctrl+K or in its menu.
+ */
+public final class NoteField extends EntryField {
+    private static final PseudoClass LISTENING = PseudoClass.getPseudoClass("listening");
+
+    private static final KeyCombination LISTEN = KeyCombination.keyCombination("Shortcut+K");
+
     private MiddleC middleC = MiddleC.C4;
     private int note;
+    private boolean listening;
     private IntConsumer onNote = note -> {};
 
     /** @param name what it is for, as it is read aloud */
     public NoteField(String name) {
-        setAccessibleText(name);
+        super(null, name);
         getStyleClass().add("note-field");
         setPrefColumnCount(6);
-        focusedProperty().subscribe((was, is) -> {
-            if (was && !is) {
-                commit();
-            }
+        onCommit(() -> {
+            NoteNames.parse(getText(), middleC).ifPresent(this::choose);
+            setText(NoteNames.nameAndNumber(note, middleC));
         });
-        setOnAction(event -> commit());
+        setTooltip(new Tooltip(say("note-field.about", LISTEN.getDisplayText())));
         Turning.on(
                 this,
                 0,
                 127,
                 () -> NoteNames.parse(getText(), middleC).orElse(note),
                 number -> setText(NoteNames.nameAndNumber(number, middleC)));
-        setOnKeyPressed(event -> {
-            int step = event.isShiftDown() ? 12 : 1;
-            if (event.getCode() == KeyCode.UP) {
-                take(note + step);
-                event.consume();
-            } else if (event.getCode() == KeyCode.DOWN) {
-                take(note - step);
-                event.consume();
-            } else if (event.getCode() == KeyCode.ESCAPE) {
-                show();
-                event.consume();
+        focusedProperty().subscribe(focused -> {
+            if (!focused) {
+                listen(false);
             }
         });
+        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        ContextItems.on(
+                this, () -> List.of(Cards.item("note-field-listen", say("note-field.listen"), () -> listen(true))));
+    }
+
+    private void key(KeyEvent event) {
+        int step = event.isShiftDown() ? 12 : 1;
+        if (LISTEN.match(event)) {
+            listen(!listening);
+        } else if (listening && event.getCode() == KeyCode.ESCAPE) {
+            listen(false);
+        } else if (event.getCode() == KeyCode.UP) {
+            take(note + step);
+        } else if (event.getCode() == KeyCode.DOWN) {
+            take(note - step);
+        } else {
+            return;
+        }
+        event.consume();
+    }
+
+    /** Makes it take the next key that is played, or no longer wait for one. */
+    public void listen(boolean on) {
+        if (on) {
+            requestFocus();
+        }
+        listening = on;
+        pseudoClassStateChanged(LISTENING, on);
+    }
+
+    /** Takes a key that is played, where the field was asked to. */
+    public void played(int key) {
+        if (listening) {
+            listen(false);
+            take(key);
+        }
     }
 
     /** Is told each note that the player chooses. */
@@ -53,7 +94,7 @@ public final class NoteField extends TextField {
     public void setNote(int value, MiddleC naming) {
         note = value;
         middleC = naming;
-        Cards.showIn(this, NoteNames.nameAndNumber(note, middleC));
+        show(NoteNames.nameAndNumber(note, middleC));
     }
 
     /** The note that it shows, 0-127. */
@@ -63,19 +104,15 @@ public final class NoteField extends TextField {
 
     /** Takes a note as if it had been typed. */
     public void take(int value) {
+        restore();
+        choose(value);
+    }
+
+    private void choose(int value) {
         if (value >= 0 && value <= 127 && value != note) {
             note = value;
-            show();
+            show(NoteNames.nameAndNumber(note, middleC));
             onNote.accept(value);
         }
-    }
-
-    private void commit() {
-        NoteNames.parse(getText(), middleC).ifPresent(this::take);
-        show();
-    }
-
-    private void show() {
-        setText(NoteNames.nameAndNumber(note, middleC));
     }
 }

@@ -1,10 +1,13 @@
 package dibble.desktop.ui;
 
-import java.util.function.DoubleConsumer;
+import dibble.presentation.WheelSteps;
+import dibble.session.Edit;
+import dibble.session.Gesture;
+import java.util.function.DoubleFunction;
+import java.util.function.Supplier;
 import javafx.scene.AccessibleAttribute;
 import javafx.scene.AccessibleRole;
 import javafx.scene.input.KeyEvent;
-import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Region;
@@ -21,13 +24,14 @@ public abstract class Slide extends Region {
     private final double step;
     private double high;
     private double rest;
-    private DoubleConsumer preview = value -> {};
-    private DoubleConsumer commit = value -> {};
+    private Desk desk;
+    private Supplier<DoubleFunction<Edit>> edits;
+    private DoubleFunction<Edit> edited;
+    private final WheelSteps wheel = new WheelSteps();
     private double value;
     private double pressedAt;
     private double pressedValue;
     private boolean dragging;
-    private boolean moved;
 
     protected Slide(String name, double low, double high, double rest, double step) {
         this.low = low;
@@ -38,14 +42,13 @@ public abstract class Slide extends Region {
         setAccessibleRole(AccessibleRole.SLIDER);
         setAccessibleText(name);
         getStyleClass().add("slide");
-        addEventHandler(MouseEvent.MOUSE_PRESSED, this::press);
-        addEventHandler(MouseEvent.MOUSE_DRAGGED, this::drag);
-        addEventHandler(MouseEvent.MOUSE_RELEASED, this::release);
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         addEventHandler(ScrollEvent.SCROLL, event -> {
-            // A list that is scrolled past must change nothing.
+            // A list that is scrolled past must change nothing, nor what a finger has left rolling on.
             if (isFocused() && event.getDeltaY() != 0) {
-                set(value + Math.signum(event.getDeltaY()) * step);
+                if (!event.isInertia()) {
+                    set(value + wheel.add(event.getDeltaY()) * step);
+                }
                 event.consume();
             }
         });
@@ -62,14 +65,14 @@ public abstract class Slide extends Region {
     }
 
     /**
-     * Says what is done.
+     * Makes it edit the document.
      *
-     * @param each called while it is dragged
-     * @param last called once it is let go
+     * @param subject returns the edit of each value, for the object that is shown when a drag or a step begins
      */
-    public void on(DoubleConsumer each, DoubleConsumer last) {
-        preview = each;
-        commit = last;
+    public void on(Desk to, Supplier<DoubleFunction<Edit>> subject) {
+        desk = to;
+        edits = subject;
+        desk.pointer().edits(this, new Drag());
     }
 
     /** Has it end lower or higher than at first. */
@@ -101,44 +104,51 @@ public abstract class Slide extends Region {
         return high;
     }
 
-    private void press(MouseEvent event) {
-        if (event.getButton() != MouseButton.PRIMARY || isDisabled()) {
-            return;
-        }
-        requestFocus();
-        if (event.getClickCount() == 2) {
-            set(rest);
-        } else {
+    /** A drag moves by as much as the pointer, and is one step of undo. */
+    private final class Drag implements Pointer.Handler {
+        private double before;
+
+        @Override
+        public boolean press(MouseEvent event) {
+            if (isDisabled()) {
+                return false;
+            }
+            requestFocus();
+            if (event.getClickCount() == 2) {
+                set(rest);
+                return false;
+            }
             dragging = true;
-            moved = false;
+            edited = edits.get();
+            before = value;
             pressedAt = event.getX();
             pressedValue = Math.max(low, value);
+            return true;
         }
-        event.consume();
-    }
 
-    private void drag(MouseEvent event) {
-        if (!dragging) {
-            return;
-        }
-        double by = (event.getX() - pressedAt) / getWidth() * (scaleEnd() - low) * (event.isShiftDown() ? FINE : 1);
-        double next = held(pressedValue + by);
-        if (next != value) {
-            moved = true;
-            value = next;
-            preview.accept(end(value));
-            requestLayout();
-        }
-        event.consume();
-    }
-
-    private void release(MouseEvent event) {
-        if (dragging) {
-            dragging = false;
-            if (moved) {
-                commit.accept(end(value));
+        @Override
+        public void drag(MouseEvent event, Gesture gesture) {
+            double by = (event.getX() - pressedAt) / getWidth() * (scaleEnd() - low) * (event.isShiftDown() ? FINE : 1);
+            double next = held(pressedValue + by);
+            if (next != value) {
+                value = next;
+                gesture.preview(edited.apply(end(value)).change());
+                requestLayout();
             }
-            event.consume();
+        }
+
+        @Override
+        public void release(MouseEvent event, Gesture gesture) {
+            dragging = false;
+            if (value != before) {
+                gesture.finish(edited.apply(end(value)));
+            }
+        }
+
+        @Override
+        public void cancel() {
+            dragging = false;
+            show(before);
         }
     }
 
@@ -162,7 +172,8 @@ public abstract class Slide extends Region {
         double to = held(next);
         if (to != value) {
             value = to;
-            commit.accept(end(to));
+            // Turns of a wheel and a held arrow key are one step of undo.
+            desk.document().edit(edits.get().apply(end(to)), desk.run(this));
             requestLayout();
         }
     }

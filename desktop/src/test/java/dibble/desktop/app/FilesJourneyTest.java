@@ -126,7 +126,7 @@ class FilesJourneyTest extends WindowTest {
         clickOn(labelled("Cancel"));
         clickOn(labelled("Close"));
         until(() -> !desk().ask().isAsking());
-        shortcut(KeyCode.M);
+        shortcut(KeyCode.SHIFT, KeyCode.I);
         until(() -> told().contains("no such file"));
         clickOn(labelled("2 earlier"));
         until(() -> told().equals("The second thing."));

@@ -22,7 +22,6 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.Button;
-import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -203,24 +202,5 @@ class LongJobsTest extends WindowTest {
         until(() -> Files.list(files).count() == 1);
         assertThat(Files.readAllBytes(file)).isEqualTo(before);
         assertThat(desk().document().isChanged()).isTrue();
-    }
-
-    @Test
-    void whatIsChangedWhileItIsSavedIsStillToBeSaved() throws IOException {
-        open();
-        Path copy = files.resolve("copy.dibble");
-        onFx(window.files()::saveAs);
-        until(() -> lookup("#ask-field").tryQuery().isPresent());
-        onFx(() -> {
-            lookup("#ask-field").queryAs(TextField.class).setText(copy.toString());
-            lookup("#ask-field").queryAs(TextField.class).fireEvent(new javafx.event.ActionEvent());
-            assertThat(desk().jobs().running()).isPresent();
-            desk().document().edit("name", session -> session.withName("Changed meanwhile"));
-        });
-        resting();
-        until(() -> copy.equals(window.files().file()));
-        assertThat(desk().document().isChanged()).isTrue();
-        assertThat(SessionFile.read(copy).session().name()).isNotEqualTo("Changed meanwhile");
-        Files.delete(copy);
     }
 }

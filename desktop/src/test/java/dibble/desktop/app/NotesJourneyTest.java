@@ -231,7 +231,7 @@ class NotesJourneyTest extends WindowTest {
     void aPreviewIsHeard() {
         open("celesta");
         push(KeyCode.CONTROL, KeyCode.A);
-        push(KeyCode.CONTROL, KeyCode.H);
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.H);
         choose("#change-what", "Velocity: set");
         fill("#change-velocity", "7");
         until(() -> velocities("celesta").stream().allMatch(velocity -> velocity == 7));

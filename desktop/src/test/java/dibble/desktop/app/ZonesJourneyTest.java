@@ -256,13 +256,20 @@ class ZonesJourneyTest extends WindowTest {
     }
 
     @Test
-    void aNoteFieldTakesTheNextKeyThatIsPressed() {
+    void noteFieldTakesTheNextKeyOnlyOnceItWasAskedTo() {
         clickOn("#zone-marimba");
         until(() -> lookup("#inspector-low").tryQuery().isPresent());
         interact(() -> lookup("#inspector-low").query().requestFocus());
         press("tansy", 58);
+        letGo("tansy", 58);
+        assertThat(zone("marimba").keys().low()).isEqualTo(53);
+        push(KeyCode.CONTROL, KeyCode.K);
+        press("tansy", 58);
         until(() -> zone("marimba").keys().equals(new Range(58, 84)));
         letGo("tansy", 58);
+        press("tansy", 60);
+        letGo("tansy", 60);
+        assertThat(zone("marimba").keys().low()).as("one key only").isEqualTo(58);
     }
 
     @Test

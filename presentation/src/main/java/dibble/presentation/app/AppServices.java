@@ -12,6 +12,8 @@ import dibble.midi.MidiTrack;
 import dibble.ports.Devices;
 import dibble.ports.JoinedDevices;
 import dibble.presentation.AppContext;
+import dibble.presentation.EditRuns;
+import dibble.presentation.Entries;
 import dibble.presentation.Findings;
 import dibble.presentation.FrameScheduler;
 import dibble.presentation.Jobs;
@@ -71,6 +73,7 @@ public class AppServices implements AutoCloseable {
      * @param userFolder where the user's own things are
      * @param ask asks and tells the user
      * @param frames the frames of the window
+     * @param entries the fields of the window
      * @param back runs something on the thread that edits
      */
     public record Surroundings(
@@ -80,6 +83,7 @@ public class AppServices implements AutoCloseable {
             Path userFolder,
             Prompter ask,
             FrameScheduler frames,
+            Entries entries,
             Executor back) {}
 
     /** Makes everything live that a session needs. */
@@ -116,7 +120,9 @@ public class AppServices implements AutoCloseable {
                 programs,
                 new Places(),
                 new Findings(document, studio, devices, live),
-                jobs);
+                jobs,
+                new EditRuns(Clock.SYSTEM),
+                given.entries);
         selectFirst();
     }
 
@@ -233,6 +239,7 @@ public class AppServices implements AutoCloseable {
     }
 
     private void putAside() {
+        context.entries().drop();
         programs.opened();
         studio.stopPerformance();
         studio.hearAlone(null);

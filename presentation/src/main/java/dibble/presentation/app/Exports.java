@@ -36,12 +36,13 @@ public final class Exports {
      * @param making is asked on the interface's thread, with the path that was chosen, and takes there what it needs
      */
     void ask(FileKind kind, String question, String name, Function<Path, Making> making) {
+        context.entries().commit();
         questions.askToWrite(
                 kind,
                 question,
                 files.exportFolder().resolve(name),
                 say("midi-files.export"),
-                (path, done) -> questions.unlessThere(path, files.file(), () -> write(path, making.apply(path), done)));
+                (path, done) -> questions.unlessThere(path, null, to -> write(to, making.apply(to), done)));
     }
 
     private void write(Path path, Making making, Runnable done) {
@@ -49,7 +50,7 @@ public final class Exports {
                 .start(
                         say("midi-files.exporting-to", path.getFileName()),
                         progress -> {
-                            AtomicFile.write(path, to -> making.write(to, progress));
+                            AtomicFile.write(path, to -> making.write(to, progress), progress);
                             return path;
                         },
                         written -> {

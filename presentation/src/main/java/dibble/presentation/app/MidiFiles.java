@@ -14,6 +14,7 @@ import dibble.presentation.Prompter;
 import dibble.recording.TrackExport;
 import dibble.routing.Routing;
 import dibble.session.Kept;
+import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.session.SessionWords;
 import java.io.IOException;
@@ -23,6 +24,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BiFunction;
+import java.util.function.Consumer;
 
 /** MIDI files in and out. */
 public final class MidiFiles {
@@ -85,6 +87,7 @@ public final class MidiFiles {
 
     /** Asks for a folder, and writes a file for each track there. */
     public void exportFiles() {
+        context.entries().commit();
         if (!hasNothing()) {
             Path suggested = files.exportFolder().resolve(say("midi-files.tracks", files.fileName()));
             questions.askToWrite(
@@ -113,6 +116,7 @@ public final class MidiFiles {
                                             into.resolve(name + ENDING).toString());
                                 }
                             }
+                            progress.commit();
                             int count = 0;
                             for (Map.Entry<String, MidiFile> file : made.entrySet()) {
                                 progress.at((double) count++ / made.size());
@@ -150,6 +154,7 @@ public final class MidiFiles {
     /** Brings a MIDI file in. @param done run where it could be read */
     public void bringIn(Path path, Runnable done) {
         Session session = context.document().kept().session();
+        Consumer<Found> into = context.forThisSession(String.valueOf(path.getFileName()), this::bringIn);
         context.jobs()
                 .start(
                         say("midi-files.reading", path.getFileName()),
@@ -162,17 +167,18 @@ public final class MidiFiles {
                         },
                         found -> {
                             done.run();
-                            FileImport read = found.read;
-                            if (read.hasTempo()
-                                    && !read.take()
-                                            .tempo()
-                                            .equals(context.session().tempo())) {
-                                askWhoseTempo(found);
-                            } else {
-                                bringIn(found, FileImport.Tempo.OF_THE_SESSION);
-                            }
+                            into.accept(found);
                         },
                         e -> context.ask().tell(say("midi-files.not-imported", explain(path, e))));
+    }
+
+    private void bringIn(Found found) {
+        FileImport read = found.read;
+        if (read.hasTempo() && !read.take().tempo().equals(context.session().tempo())) {
+            askWhoseTempo(found);
+        } else {
+            bringIn(found, FileImport.Tempo.OF_THE_SESSION);
+        }
     }
 
     private static String explain(Path path, IOException e) {
@@ -182,6 +188,7 @@ public final class MidiFiles {
     }
 
     private void askWhoseTempo(Found found) {
+        Consumer<FileImport.Tempo> into = context.forThisSession(found.name, whose -> bringIn(found, whose));
         context.ask()
                 .ask(
                         say(
@@ -192,15 +199,16 @@ public final class MidiFiles {
                         List.of(
                                 new Prompter.Answer(
                                         say("midi-files.use-its-tempo"),
-                                        () -> bringIn(found, FileImport.Tempo.OF_THE_FILE)),
+                                        () -> into.accept(FileImport.Tempo.OF_THE_FILE)),
                                 new Prompter.Answer(
                                         say("midi-files.keep-the-sessions-tempo"),
-                                        () -> bringIn(found, FileImport.Tempo.OF_THE_SESSION))),
+                                        () -> into.accept(FileImport.Tempo.OF_THE_SESSION))),
                         say("midi-files.cancel"));
     }
 
     private void bringIn(Found found, FileImport.Tempo whose) {
         String name = found.name;
+        Performance performance = context.performance();
         context.jobs()
                 .edit(
                         context.document(),
@@ -208,7 +216,7 @@ public final class MidiFiles {
                         say("midi-files.import-2", name),
                         // What was read is looked at anew: its source's name may be taken by now.
                         (session, progress) ->
-                                FileImport.of(session, found.file, name).into(session, context.performance(), whose),
+                                FileImport.of(session, found.file, name).into(session, performance, whose),
                         () -> tell(found));
     }
 

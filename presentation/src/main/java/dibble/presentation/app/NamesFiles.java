@@ -8,6 +8,7 @@ import dibble.gear.SoundNames;
 import dibble.presentation.AppContext;
 import dibble.presentation.FileKind;
 import dibble.presentation.gear.NamesActions;
+import java.util.function.Consumer;
 
 /** Device name documents in and out. */
 public final class NamesFiles implements NamesActions {
@@ -31,16 +32,20 @@ public final class NamesFiles implements NamesActions {
                 say("names-files.import"),
                 files.exportFolder(),
                 say("midi-files.import"),
-                (path, done) -> context.jobs()
-                        .start(
-                                say("sheet-files.reading", path.getFileName()),
-                                progress -> NamesFile.read(path),
-                                names -> {
-                                    done.run();
-                                    take(instrument, names);
-                                },
-                                e -> context.ask()
-                                        .tell(say("sheet-files.not-imported", PathQuestions.explain(path, e)))));
+                (path, done) -> {
+                    Consumer<SoundNames> into = context.forThisSession(
+                            String.valueOf(path.getFileName()), names -> take(instrument, names));
+                    context.jobs()
+                            .start(
+                                    say("sheet-files.reading", path.getFileName()),
+                                    progress -> NamesFile.read(path),
+                                    names -> {
+                                        done.run();
+                                        into.accept(names);
+                                    },
+                                    e -> context.ask()
+                                            .tell(say("sheet-files.not-imported", PathQuestions.explain(path, e))));
+                });
     }
 
     private void take(String instrument, SoundNames names) {

@@ -13,7 +13,9 @@ import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.BiConsumer;
+import java.util.function.Consumer;
 
 /** Asks for files in place: a line with the path, and the system's dialog behind a button. */
 public final class PathQuestions {
@@ -47,35 +49,74 @@ public final class PathQuestions {
             boolean saving,
             BiConsumer<Path, Runnable> taker) {
         context.ask().askPath(kind, question, text, verb, saving, (typed, done) -> {
-            try {
-                Path path = Path.of(typed);
-                if (!typed.isEmpty()) {
-                    remember(kind, path);
-                    taker.accept(path, done);
-                }
-            } catch (InvalidPathException e) {
+            Optional<Path> path = parse(typed);
+            if (path.isEmpty()) {
                 context.ask().tell(say("path-questions.not-a-valid-file-name", typed));
+            } else if (!typed.isBlank()) {
+                remember(kind, path.get());
+                taker.accept(path.get(), done);
             }
         });
     }
 
+    /** Returns the path that was typed, without the quotes that other programs copy along; empty where it is none. */
+    public static Optional<Path> parse(String typed) {
+        String text = typed.strip();
+        boolean isQuoted = text.length() > 1
+                && (text.charAt(0) == '"' || text.charAt(0) == '\'')
+                && text.charAt(text.length() - 1) == text.charAt(0);
+        try {
+            return Optional.of(Path.of(isQuoted ? text.substring(1, text.length() - 1) : text));
+        } catch (InvalidPathException e) {
+            return Optional.empty();
+        }
+    }
+
     private void remember(FileKind kind, Path path) {
         Path folder = kind == FileKind.FOLDER ? path : path.toAbsolutePath().getParent();
-        if (folder != null && Files.isDirectory(folder)) {
+        if (folder != null) {
             context.preferences().remember(memory -> memory.withFolder(folder));
         }
     }
 
-    /** Writes a file, after asking where another one would be replaced. */
-    public void unlessThere(Path path, Path own, Runnable writing) {
-        boolean isOwn = own != null && path.toAbsolutePath().equals(own.toAbsolutePath());
-        if (isOwn || !Files.exists(path)) {
-            writing.run();
-        } else {
-            context.ask()
-                    .ask(
-                            say("path-questions.already-exists-replace-it", path.getFileName()),
-                            List.of(new Prompter.Answer(say("path-questions.replace"), writing)));
+    private enum Target {
+        FREE,
+        TAKEN,
+        OWN
+    }
+
+    /**
+     * Writes a file, after asking where another one would be replaced.
+     *
+     * @param own the file that may be replaced unasked, however its path is typed; null for none
+     * @param writing receives the path, or {@code own} where it is the same file
+     */
+    public void unlessThere(Path path, Path own, Consumer<Path> writing) {
+        context.jobs()
+                .start(say("path-questions.looking-for", path.getFileName()), progress -> look(path, own), found -> {
+                    if (found == Target.TAKEN) {
+                        context.ask()
+                                .ask(
+                                        say("path-questions.already-exists-replace-it", path.getFileName()),
+                                        List.of(new Prompter.Answer(
+                                                say("path-questions.replace"), () -> writing.accept(path))));
+                    } else {
+                        writing.accept(found == Target.OWN ? own : path);
+                    }
+                });
+    }
+
+    private static Target look(Path path, Path own) {
+        if (own != null && path.toAbsolutePath().equals(own.toAbsolutePath())) {
+            return Target.OWN;
+        }
+        try {
+            if (!Files.exists(path)) {
+                return Target.FREE;
+            }
+            return own != null && Files.exists(own) && Files.isSameFile(path, own) ? Target.OWN : Target.TAKEN;
+        } catch (IOException e) {
+            return Target.TAKEN;
         }
     }
 

@@ -8,6 +8,7 @@ import dibble.edits.StartingPoint;
 import dibble.files.DamagedSessionException;
 import dibble.files.SessionContent;
 import dibble.presentation.AppContext;
+import dibble.presentation.Aside;
 import dibble.presentation.FileKind;
 import dibble.presentation.Prompter;
 import dibble.recording.FileNames;
@@ -35,6 +36,7 @@ public final class SessionFiles {
     private final AppContext context;
     private final PathQuestions questions;
     private final Runnable quit;
+    private final Aside<Path, Boolean> folders = new Aside<>();
     private Path file;
 
     /** The version of the file that the session comes from. */
@@ -49,6 +51,9 @@ public final class SessionFiles {
         this.questions = questions;
         this.quit = quit;
         context = services.context();
+        // Begins to look for the folders, so that it is known whether they are there when they are asked for.
+        folder();
+        exportFolder();
     }
 
     /** Has somebody told when the session has another file. */
@@ -212,6 +217,7 @@ public final class SessionFiles {
 
     /** Saves the session; asks where if it has no file. */
     public void save() {
+        context.entries().commit();
         save(() -> {});
     }
 
@@ -247,13 +253,14 @@ public final class SessionFiles {
     }
 
     private void saveAs(String question, Path suggested, Runnable after) {
+        context.entries().commit();
         questions.askToWrite(FileKind.SESSION, question, suggested, say("common.save"), (typed, done) -> {
             Path path = typed.toString().endsWith(ENDING) ? typed : Path.of(typed + ENDING);
             Runnable saved = () -> {
                 done.run();
                 after.run();
             };
-            questions.unlessThere(path, file, () -> save(path, path.equals(file) ? stamp : null, saved));
+            questions.unlessThere(path, file, to -> save(to, to.equals(file) ? stamp : null, saved));
         });
     }
 
@@ -290,7 +297,7 @@ public final class SessionFiles {
                                 return new Saved(null, Saving.NO_ROOM);
                             }
                             if (bare) {
-                                SessionFile.update(path, session, performance);
+                                SessionFile.update(path, session, performance, progress);
                             } else {
                                 SessionFile.write(path, session, performance, progress);
                             }
@@ -351,6 +358,16 @@ public final class SessionFiles {
      * @param purpose what is to be done, as it stands behind "before"
      */
     void unlessChanged(String purpose, Runnable action) {
+        context.entries().commit();
+        context.document().cancelGesture();
+        if (context.jobs().editing().isPresent()) {
+            context.ask()
+                    .tell(say(
+                            "session-files.waits-for-an-edit",
+                            context.jobs().editing().get().words()));
+            context.jobs().afterAll(() -> unlessChanged(purpose, action));
+            return;
+        }
         if (services.studio().transport() == Transport.RECORDING) {
             context.ask()
                     .ask(
@@ -399,10 +416,14 @@ public final class SessionFiles {
         return folder(context.preferences().get().exportFolder()).orElseGet(this::folder);
     }
 
-    private static Optional<Path> folder(String last) {
+    private Optional<Path> folder(String last) {
         try {
-            if (last != null && !last.isBlank() && Files.isDirectory(Path.of(last))) {
-                return Optional.of(Path.of(last));
+            if (last != null && !last.isBlank()) {
+                Path folder = Path.of(last);
+                // Looked for in the background: until it is known, the folder is taken to be there.
+                boolean isThere = folders.get(folder, false, () -> Files.isDirectory(folder))
+                        .orElse(true);
+                return isThere ? Optional.of(folder) : Optional.empty();
             }
         } catch (InvalidPathException e) {
             LOG.debug("no folder of this system: {}", last);

@@ -135,7 +135,7 @@ public final class SetFiles implements SetActions {
                 say("set-files.new-set-as"),
                 files.exportFolder().resolve(say("set-files.evening") + SetFile.ENDING),
                 say("set-files.begin"),
-                (path, done) -> questions.unlessThere(path, null, () -> {
+                (path, done) -> questions.unlessThere(path, null, to -> {
                     done.run();
                     String name = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
                     open(path, SessionSet.empty(name));

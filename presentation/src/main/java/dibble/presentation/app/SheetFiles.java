@@ -89,7 +89,7 @@ public final class SheetFiles implements SheetActions {
     }
 
     @Override
-    public void bringIn(Consumer<Other> then) {
+    public void bringIn(Consumer<Offer> then) {
         questions.askToRead(
                 FileKind.CSV,
                 say("sheet-files.import-a-sheet"),
@@ -101,13 +101,17 @@ public final class SheetFiles implements SheetActions {
                 }));
     }
 
-    private void bringIn(Path path, Consumer<Other> then) {
+    private void bringIn(Path path, Consumer<Offer> then) {
+        context.entries().commit();
         Kept kept = context.document().kept();
         context.jobs()
                 .start(
                         say("sheet-files.reading", path.getFileName()),
                         progress -> read(path, kept.session()),
-                        changed -> then.accept(new Other(path.getFileName().toString(), changed, kept.performance())),
+                        changed -> then.accept(new Offer(
+                                new Other(path.getFileName().toString(), changed, kept.performance()),
+                                kept.session(),
+                                () -> bringIn(path, then))),
                         e -> context.ask().tell(say("sheet-files.not-imported", PathQuestions.explain(path, e))));
     }
 

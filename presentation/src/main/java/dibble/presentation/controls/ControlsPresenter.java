@@ -22,6 +22,7 @@ import dibble.routing.Routing;
 import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.session.Document;
+import dibble.session.Edit;
 import dibble.session.Session;
 import dibble.session.SessionWords;
 import dibble.text.UserException;
@@ -133,12 +134,12 @@ public final class ControlsPresenter {
 
     /** Changes a control map as one step of undo. */
     public void change(String what, String id, UnaryOperator<ControlMap> change) {
-        document.edit(what, session -> ControlEdits.change(session, id, change));
+        document.edit(mapEdit(what, id, change));
     }
 
-    /** Shows a change of a control map that is being dragged. */
-    public void preview(String id, UnaryOperator<ControlMap> change) {
-        document.preview(session -> ControlEdits.change(session, id, change));
+    /** Returns the edit that changes a control map. */
+    public Edit mapEdit(String what, String id, UnaryOperator<ControlMap> change) {
+        return new Edit(what, session -> ControlEdits.change(session, id, change));
     }
 
     /** Deletes a control map. */

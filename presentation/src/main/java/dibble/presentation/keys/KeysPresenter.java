@@ -13,6 +13,7 @@ import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Document;
+import dibble.session.Edit;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -99,24 +100,14 @@ public final class KeysPresenter {
                 : new Range(keys.low(), Math.min(127, Math.max(keys.low(), keys.high() + semitones)));
     }
 
-    /** Shows the keys of a zone that is being dragged. */
-    public void previewKeys(String zone, Range keys) {
-        document.preview(session -> ZoneEdits.changeZone(session, zone, it -> it.withKeys(keys)));
-    }
-
-    /** Sets the keys of a zone. */
-    public void setKeys(String zone, Range keys) {
-        change(say("edit.keys"), zone, it -> it.withKeys(keys));
+    /** Returns the edit that sets the keys of a zone. */
+    public Edit keysEdit(String zone, Range keys) {
+        return zoneEdit(say("edit.keys"), zone, it -> it.withKeys(keys));
     }
 
     /** Lets a source be heard, or not. */
     public void setHeard(String source, boolean heard) {
         document.perform(performance -> performance.withHeard(source, heard));
-    }
-
-    /** Cancels the change that is shown and was not kept. */
-    public void cancel() {
-        document.cancel();
     }
 
     /** Transposes a zone. */
@@ -129,19 +120,26 @@ public final class KeysPresenter {
         change(say("edit.rename"), zone, it -> it.withName(name));
     }
 
-    /** Changes a zone as one step of undo. */
-    public void change(String what, String zone, UnaryOperator<Zone> change) {
-        document.edit(what, session -> ZoneEdits.changeZone(session, zone, change));
+    /** Returns the edit that changes a zone. */
+    public Edit zoneEdit(String what, String zone, UnaryOperator<Zone> change) {
+        return new Edit(what, session -> ZoneEdits.changeZone(session, zone, change));
     }
 
-    /** Shows a change of a zone without making it a step yet. */
-    public void preview(String zone, UnaryOperator<Zone> change) {
-        document.preview(session -> ZoneEdits.changeZone(session, zone, change));
+    /** Changes a zone as one step of undo. */
+    public void change(String what, String zone, UnaryOperator<Zone> change) {
+        document.edit(zoneEdit(what, zone, change));
     }
 
     /** Changes several zones in one step. */
     public void changeAll(String what, Collection<String> zones, UnaryOperator<Zone> change) {
         document.edit(what, session -> ZoneEdits.changeZones(session, zones, change));
+    }
+
+    /** Returns the edit that sets the keys of several zones. */
+    public static Edit keysOfAll(Collection<String> zones, UnaryOperator<Range> change) {
+        return new Edit(
+                say("edit.keys"),
+                session -> ZoneEdits.changeZones(session, zones, it -> it.withKeys(change.apply(it.keys()))));
     }
 
     /** Deletes zones as one step of undo. */
@@ -171,13 +169,29 @@ public final class KeysPresenter {
         return id;
     }
 
-    /** Adds the like of a zone for a source, where the zone holds; the new zone's id, or null where it is gone. */
-    public String copy(String zone, String source) {
-        if (session().zone(zone).isEmpty()) {
-            return null;
-        }
-        String id = ZoneEdits.freshZoneId(session(), zone);
-        String scene = session().sceneOf(zone).map(Scene::id).orElse(null);
+    /**
+     * A zone that was copied.
+     *
+     * @param scene the scene in which it is active; null for always
+     */
+    public record Copied(Zone zone, String scene) {}
+
+    /** Copies a zone; the copy stays when the zone is deleted. */
+    public Copied copied(Zone zone) {
+        return new Copied(zone, session().sceneOf(zone.id()).map(Scene::id).orElse(null));
+    }
+
+    /** Returns whether the sound of a copied zone is there: it may have been copied in another session. */
+    public boolean canPaste(Copied copied) {
+        return part(copied.zone()).flatMap(session()::part).isPresent()
+                || part(copied.zone()).isEmpty();
+    }
+
+    /** Adds a copied zone for a source, in its scene where that is still there. Returns the id of the new zone. */
+    public String paste(Copied copied, String source) {
+        Zone zone = copied.zone();
+        String id = ZoneEdits.freshZoneId(session(), zone.id());
+        String scene = session().scene(copied.scene()).map(Scene::id).orElse(null);
         document.edit(say("edit.paste-zone"), session -> ZoneEdits.copyZone(session, zone, id, source, scene));
         return id;
     }

@@ -17,6 +17,7 @@ import dibble.presentation.Jobs;
 import dibble.recording.Track;
 import dibble.routing.Scene;
 import dibble.session.Document;
+import dibble.session.Edit;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -138,29 +139,24 @@ public final class LevelsPresenter {
         track(ref).ifPresent(it -> document.perform(performance -> performance.withSoloed(it.id(), on)));
     }
 
-    /** Moves a strip, and its group with it, while a hand is at it. */
-    public void previewLevel(StripRef ref, double level) {
-        document.preview(session -> StripEdits.move(session, scene(), ref, level));
+    /** Returns the edit that moves a strip, and its group with it. */
+    public Edit levelEdit(StripRef ref, double level) {
+        return new Edit(say("edit.level"), session -> StripEdits.move(session, scene(), ref, level));
     }
 
     /** Moves a strip, and its group with it. */
     public void setLevel(StripRef ref, double level) {
-        document.edit(say("edit.level"), session -> StripEdits.move(session, scene(), ref, level));
+        document.edit(levelEdit(ref, level));
     }
 
-    /** Shows a change of a strip that is being dragged. */
-    public void preview(StripRef ref, UnaryOperator<Strip> change) {
-        document.preview(session -> StripEdits.change(session, scene(), ref, change));
+    /** Returns the edit that changes a strip. */
+    public Edit stripEdit(String what, StripRef ref, UnaryOperator<Strip> change) {
+        return new Edit(what, session -> StripEdits.change(session, scene(), ref, change));
     }
 
     /** Changes a strip as one step of undo. */
     public void change(String what, StripRef ref, UnaryOperator<Strip> change) {
-        document.edit(what, session -> StripEdits.change(session, scene(), ref, change));
-    }
-
-    /** Leaves what a hand was at. */
-    public void cancel() {
-        document.cancel();
+        document.edit(stripEdit(what, ref, change));
     }
 
     /** Sets all levels to 0 dB. */
@@ -168,14 +164,9 @@ public final class LevelsPresenter {
         document.edit(say("levels-view.all-at-zero"), session -> StripEdits.allAtZero(session, scene()));
     }
 
-    /** Shows a change of effects that are being dragged. */
-    public void previewEffects(String instrument, UnaryOperator<Effects> change) {
-        document.preview(session -> StripEdits.effects(session, instrument, change));
-    }
-
-    /** Changes the effects of an instrument as one step of undo. */
-    public void setEffects(String instrument, UnaryOperator<Effects> change) {
-        document.edit(say("edit.effects"), session -> StripEdits.effects(session, instrument, change));
+    /** Returns the edit that changes the effects of an instrument. */
+    public Edit effectsEdit(String instrument, UnaryOperator<Effects> change) {
+        return new Edit(say("edit.effects"), session -> StripEdits.effects(session, instrument, change));
     }
 
     /** Whether a strip is selected. */

@@ -14,8 +14,11 @@ import dibble.notes.Note;
 import dibble.notes.NoteFunction;
 import dibble.notes.Times;
 import dibble.notes.Velocities;
+import dibble.presentation.EditRuns;
 import dibble.recording.Track;
 import dibble.session.Document;
+import dibble.session.Edit;
+import dibble.session.Gesture;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -52,9 +55,15 @@ public final class NotesPresenter {
 
     private Session previewOf;
 
+    /** The gesture that shows the preview; null before the first. */
+    private Gesture previewing;
+
+    private final EditRuns runs;
+
     /** Presents a document; no track is open yet. */
-    public NotesPresenter(Document document) {
+    public NotesPresenter(Document document, EditRuns runs) {
         this.document = document;
+        this.runs = runs;
         selecting = new Selecting(
                 selected, this::sheets, this::grid, () -> session().tempo());
     }
@@ -256,13 +265,31 @@ public final class NotesPresenter {
         }
     }
 
+    /** Identifies the subject of a run of nudges. */
+    private record Nudged(String name, Map<String, BitSet> notes) {}
+
+    /** Makes a change of the selected notes that belongs to a run: as many nudges in a row are one step. */
+    private void nudge(String name, NoteFunction function) {
+        if (!selected.isEmpty()) {
+            Object run = runs.of(new Nudged(name, selected.byTrack()));
+            edit(name, session -> NoteEdits.change(session, selected.byTrack(), function), run);
+            runs.renameSubject(new Nudged(name, selected.byTrack()));
+        }
+    }
+
     private void edit(String name, Function<Session, Edited> edit) {
+        edit(name, edit, null);
+    }
+
+    private void edit(String name, Function<Session, Edited> edit, Object run) {
         cancel();
         Edited[] done = new Edited[1];
-        document.edit(name, session -> {
-            done[0] = edit.apply(session);
-            return done[0].session();
-        });
+        document.edit(
+                new Edit(name, session -> {
+                    done[0] = edit.apply(session);
+                    return done[0].session();
+                }),
+                run);
         takeOver(done[0]);
     }
 
@@ -283,6 +310,11 @@ public final class NotesPresenter {
         if (ticks != 0 || semitones != 0) {
             change(say("edit.move-notes"), Times.drag(ticks, semitones));
         }
+    }
+
+    /** Moves the selected notes by a step of a key that may be held: a run of such steps is one step of undo. */
+    public void step(long ticks, int semitones) {
+        nudge(say("edit.move-notes"), Times.drag(ticks, semitones));
     }
 
     /** Copies what is selected to elsewhere; the copies are selected then. */
@@ -313,9 +345,14 @@ public final class NotesPresenter {
         change(say("edit.length-of-notes"), Lengths.add(ticks));
     }
 
-    /** Raises the velocities of the selected notes, or lowers them by a negative number. */
+    /** Lengthens the selected notes by a step of a key that may be held. */
+    public void stepLength(long ticks) {
+        nudge(say("edit.length-of-notes"), Lengths.add(ticks));
+    }
+
+    /** Raises the velocities of the selected notes, or lowers them by a negative number, by a step of a key. */
     public void louder(int by) {
-        change(say("edit.velocities"), Velocities.add(by));
+        nudge(say("edit.velocities"), Velocities.add(by));
     }
 
     /** Sets velocities that were drawn. @param velocities by the numbers of notes, 0 where it stays */
@@ -441,11 +478,21 @@ public final class NotesPresenter {
 
     // What is shown and heard before it is kept.
 
-    /** Whether a change is shown that was not kept yet. */
+    /** Returns whether a change is shown that is not yet a step. */
     public boolean isPreviewing() {
-        return preview != null
+        return previewLasts()
+                && preview != null
                 && preview.session() == document.session()
                 && previewOf == document.kept().session();
+    }
+
+    private boolean previewLasts() {
+        return previewing != null && previewing.isOpen();
+    }
+
+    /** Returns whether another gesture lasts, which a preview has to wait for. */
+    public boolean hasToWait() {
+        return document.gesture() != null && !previewLasts();
     }
 
     /** The session that a preview is made of. */
@@ -453,12 +500,24 @@ public final class NotesPresenter {
         return document.kept().session();
     }
 
-    /** Shows what a change would make. */
-    public void preview(Session of, Edited edited) {
-        if (of == document.kept().session()) {
+    /**
+     * Shows what a change would make.
+     *
+     * @param cancelled runs where the user, an undo or another session cancels the preview
+     */
+    public void preview(Session of, Edited edited, Runnable cancelled) {
+        if (of == document.kept().session() && !hasToWait()) {
+            if (!previewLasts()) {
+                previewing = document.beginPreview(end -> {
+                    preview = null;
+                    if (end == Gesture.End.CANCELLED) {
+                        cancelled.run();
+                    }
+                });
+            }
             previewOf = of;
             preview = edited;
-            document.preview(session -> edited.session());
+            previewing.preview(of, edited.session());
         }
     }
 
@@ -468,12 +527,9 @@ public final class NotesPresenter {
 
     /** Leaves a preview. */
     public void cancel() {
-        if (preview != null) {
-            boolean mine = isPreviewing();
-            preview = null;
-            if (mine) {
-                document.cancel();
-            }
+        preview = null;
+        if (previewing != null) {
+            previewing.leave();
         }
     }
 
@@ -482,7 +538,7 @@ public final class NotesPresenter {
         if (isPreviewing()) {
             Edited kept = preview;
             preview = null;
-            document.edit(name, session -> kept.session());
+            previewing.finish(new Edit(name, session -> kept.session()));
             takeOver(kept);
         }
     }

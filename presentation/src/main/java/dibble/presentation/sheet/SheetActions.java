@@ -20,8 +20,16 @@ public interface SheetActions {
     /** Asks where, and writes the sheet there. */
     void export(Form form, PaperSize paper);
 
-    /** Asks for a sheet of rows, and gives what the session would be with it. */
-    void bringIn(Consumer<Other> then);
+    /**
+     * A session as a sheet of rows would make it.
+     *
+     * @param base the session that the rows were applied to: the offer holds for that alone
+     * @param again reads the rows again, for the session that is open then
+     */
+    record Offer(Other changed, Session base, Runnable again) {}
+
+    /** Asks for a sheet of rows, and offers what the session would be with it. */
+    void bringIn(Consumer<Offer> then);
 
     /** Asks for a session, and gives it. */
     void choose(Consumer<Other> then);

@@ -24,6 +24,7 @@ import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.ClockPlan;
 import dibble.session.Document;
+import dibble.session.Edit;
 import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -146,16 +147,13 @@ public final class TakesPresenter {
                 .orElse(Meters.Reading.NOTHING);
     }
 
-    /** Shows a level that is being dragged, in decibels. */
-    public void previewLevel(Track track, double level) {
-        stripRef(track).ifPresent(ref -> document.preview(session -> StripEdits.move(session, scene(), ref, level)));
-    }
-
-    /** Sets the level of a track's strip, in decibels. */
-    public void setLevel(Track track, double level) {
-        stripRef(track)
-                .ifPresent(ref ->
-                        document.edit(say("edit.level"), session -> StripEdits.move(session, scene(), ref, level)));
+    /** Returns the edit that sets the level of a track's strip, in decibels. */
+    public Edit levelEdit(Track track, double level) {
+        Optional<StripRef> ref = stripRef(track);
+        return new Edit(
+                say("edit.level"),
+                session -> ref.map(it -> StripEdits.move(session, scene(), it, level))
+                        .orElse(session));
     }
 
     /** The take that is looked at: the one that was chosen, else the newest. */

@@ -267,6 +267,18 @@ class FileWorkflowsTest {
     }
 
     @Test
+    void editsWhileTheSessionIsSavedAreStillToBeSaved() throws Exception {
+        Path file = saved("whole");
+        open(file);
+        rename("saved");
+        app.files.save();
+        rename("edited while it was saved");
+        app.settle();
+        assertThat(isChanged()).isTrue();
+        assertThat(SessionFile.read(file).session().name()).isEqualTo("saved");
+    }
+
+    @Test
     void whatIsEditedAfterTheQuestionIsAskedAboutAgain() throws Exception {
         rename("first");
         app.files.openAsked(saved("other"));

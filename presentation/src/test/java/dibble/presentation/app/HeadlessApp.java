@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.ports.Devices;
 import dibble.ports.OutputPort;
 import dibble.presentation.AppContext;
+import dibble.presentation.Entries;
 import dibble.presentation.FileKind;
 import dibble.presentation.FrameScheduler;
 import dibble.presentation.OtherPrograms;
@@ -24,7 +25,7 @@ import java.util.concurrent.TimeUnit;
  * The application without a window. The thread of the test is the one that edits; questions wait until the test answers
  * them.
  */
-final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
+final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler, Entries {
     private static final int PATIENCE_SECONDS = 60;
 
     final AppServices services;
@@ -40,6 +41,12 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
 
     private List<Answer> answers = List.of();
     private TextTaker taker;
+
+    /** Commits what is typed into a field now; null where nothing is. */
+    Runnable entry;
+
+    boolean hasDroppedEntry;
+
     private final BlockingQueue<Runnable> posted = new LinkedBlockingQueue<>();
 
     HeadlessApp(Session session, Path userFolder, Devices... more) {
@@ -51,6 +58,7 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
                         document -> OtherPrograms.NONE,
                         List.of(more),
                         userFolder,
+                        this,
                         this,
                         this,
                         posted::add));
@@ -108,6 +116,7 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
                 .findFirst()
                 .orElseThrow(() -> new AssertionError(question + " " + answers));
         question = null;
+        answers = List.of();
         chosen.action().run();
     }
 
@@ -122,6 +131,22 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
             }
         });
         settle();
+    }
+
+    /** The answers to the question that is asked. */
+    List<Answer> answers() {
+        return answers;
+    }
+
+    boolean asksForText() {
+        return taker != null;
+    }
+
+    /** Leaves the question without an answer. */
+    void leave() {
+        question = null;
+        taker = null;
+        answers = List.of();
     }
 
     String lastTold() {
@@ -174,6 +199,21 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler {
 
     @Override
     public void wake() {}
+
+    @Override
+    public void commit() {
+        Runnable typed = entry;
+        entry = null;
+        if (typed != null) {
+            typed.run();
+        }
+    }
+
+    @Override
+    public void drop() {
+        hasDroppedEntry |= entry != null;
+        entry = null;
+    }
 
     @Override
     public void close() {

@@ -46,7 +46,7 @@ class KeysPresenterTest {
     @Test
     void gapsAreTheKeysThatNoZoneTakes() {
         assertThat(presenter.gaps(document.session().sources().get(0))).isEmpty();
-        presenter.setKeys("celesta", new Range(60, 90));
+        document.edit(presenter.keysEdit("celesta", new Range(60, 90)));
         document.perform(performance -> performance.withScene("snow"));
         assertThat(presenter.gaps(document.session().sources().get(0)))
                 .containsExactly(new Range(54, 59), new Range(91, 100));

@@ -9,6 +9,7 @@ import dibble.gear.StripRef;
 import dibble.presentation.Decibels;
 import dibble.presentation.Jobs;
 import dibble.session.Document;
+import dibble.session.Gesture;
 import dibble.system.Workers;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
@@ -55,9 +56,10 @@ class LevelsPresenterTest {
     void aDragIsOneStepThatTakesTheGroupAlong() {
         presenter.setGroup(List.of(CELESTA, MARIMBA), 3);
         double before = row(MARIMBA).strip().levelNow();
-        presenter.previewLevel(MARIMBA, before - 2);
-        presenter.previewLevel(MARIMBA, before - 5);
-        presenter.setLevel(MARIMBA, before - 6);
+        Gesture drag = document.begin(end -> {});
+        drag.preview(presenter.levelEdit(MARIMBA, before - 2).change());
+        drag.preview(presenter.levelEdit(MARIMBA, before - 5).change());
+        drag.finish(presenter.levelEdit(MARIMBA, before - 6));
         assertThat(row(MARIMBA).strip().levelNow()).isEqualTo(Loudness.rounded(before - 6));
         document.undo();
         assertThat(row(MARIMBA).strip().levelNow()).isEqualTo(before);

@@ -9,15 +9,20 @@ import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.notes.NoteFunction;
 import dibble.notes.Velocities;
+import dibble.presentation.EditRuns;
 import dibble.recording.ClipIndex;
 import dibble.recording.Regions;
 import dibble.recording.Track;
 import dibble.session.Document;
+import dibble.session.Edit;
+import dibble.session.Gesture;
 import dibble.session.Performance;
 import dibble.session.Session;
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -26,7 +31,11 @@ class NotesPresenterTest {
     private static final long BAR = 3840;
 
     private Document document;
+    private static final long PAUSE = TimeUnit.SECONDS.toNanos(1);
+
     private NotesPresenter notes;
+    private long nanos;
+    private final List<Integer> cancelled = new ArrayList<>();
 
     /** Eight notes, two a bar: C4 and E4, softer and louder. */
     @BeforeEach
@@ -43,7 +52,7 @@ class NotesPresenterTest {
                                 .withRegions(Regions.own(clip.build(4 * BAR))),
                         Track.of("bowls", "Bowls", new PartRef("sorrel", "bowls"))));
         document = new Document(session, Performance.NEW);
-        notes = new NotesPresenter(document);
+        notes = new NotesPresenter(document, new EditRuns(() -> nanos));
         notes.show("celesta", false);
         notes.follow();
     }
@@ -123,18 +132,75 @@ class NotesPresenterTest {
     void aPreviewIsNoStepUntilItIsKept() {
         notes.select().all();
         Session before = document.kept().session();
-        notes.preview(before, NoteEdits.change(before, notes.chosen(), Velocities.set(5)));
+        preview(5);
         assertThat(notes.isPreviewing()).isTrue();
         assertThat(index().velocity(0)).isEqualTo(5);
         assertThat(document.kept().session()).isSameAs(before);
         assertThat(document.isChanged()).isFalse();
         notes.cancel();
         assertThat(document.session()).isSameAs(before);
-        notes.preview(before, NoteEdits.change(before, notes.chosen(), Velocities.set(6)));
+        preview(6);
         notes.keep("softer");
         assertThat(document.undoName()).contains("softer");
         assertThat(notes.isPreviewing()).isFalse();
         assertThat(notes.selected().count()).isEqualTo(8);
+    }
+
+    private void preview(int velocity) {
+        Session before = document.kept().session();
+        notes.preview(
+                before,
+                NoteEdits.change(before, notes.chosen(), Velocities.set(velocity)),
+                () -> cancelled.add(velocity));
+    }
+
+    @Test
+    void aPreviewIsCancelledByUndoAndWaitsForADrag() {
+        document.edit("name", session -> session.withName("before"));
+        notes.select().all();
+        preview(5);
+        document.undo();
+        assertThat(index().velocity(0)).isEqualTo(50);
+        assertThat(cancelled).containsExactly(5);
+        assertThat(document.undoName()).contains("name");
+        preview(6);
+        Gesture drag = document.begin(end -> {});
+        assertThat(index().velocity(0)).isEqualTo(50);
+        assertThat(notes.hasToWait()).isTrue();
+        preview(7);
+        assertThat(index().velocity(0)).isEqualTo(50);
+        drag.finish(new Edit("name", session -> session.withName("dragged")));
+        assertThat(notes.hasToWait()).isFalse();
+        preview(8);
+        assertThat(index().velocity(0)).isEqualTo(8);
+        assertThat(document.session().name()).isEqualTo("dragged");
+        notes.keep("softer");
+        assertThat(cancelled).containsExactly(5);
+    }
+
+    @Test
+    void aRunOfNudgesIsOneStepAndEndsWithItsNotesOrAPause() {
+        notes.selected().set("celesta", 0, true);
+        notes.step(0, 1);
+        notes.step(0, 1);
+        notes.step(0, 1);
+        assertThat(index().key(0)).isEqualTo(63);
+        document.undo();
+        assertThat(index().key(0)).isEqualTo(60);
+        document.redo();
+        notes.follow();
+        notes.selected().clear();
+        notes.selected().set("celesta", 2, true);
+        notes.step(0, 1);
+        notes.step(0, 1);
+        nanos += PAUSE;
+        notes.step(0, 1);
+        assertThat(index().key(2)).isEqualTo(63);
+        document.undo();
+        assertThat(index().key(2)).isEqualTo(62);
+        document.undo();
+        assertThat(index().key(2)).isEqualTo(60);
+        assertThat(index().key(0)).isEqualTo(63);
     }
 
     @Test

@@ -1,0 +1,90 @@
+package dibble.presentation.disk;
+
+import java.io.IOException;
+import java.nio.file.FileStore;
+import java.nio.file.FileSystem;
+import java.nio.file.Path;
+import java.nio.file.PathMatcher;
+import java.nio.file.WatchService;
+import java.nio.file.attribute.UserPrincipalLookupService;
+import java.nio.file.spi.FileSystemProvider;
+import java.util.Set;
+import java.util.stream.StreamSupport;
+
+/** A file system whose paths lead to the guarded provider. */
+final class GuardedFileSystem extends FileSystem {
+    private final GuardedProvider provider;
+    private final FileSystem system;
+
+    GuardedFileSystem(GuardedProvider provider, FileSystem system) {
+        this.provider = provider;
+        this.system = system;
+    }
+
+    Path guarded(Path path) {
+        return path == null || path instanceof GuardedPath ? path : new GuardedPath(this, path);
+    }
+
+    @Override
+    public FileSystemProvider provider() {
+        return provider;
+    }
+
+    @Override
+    public void close() throws IOException {
+        system.close();
+    }
+
+    @Override
+    public boolean isOpen() {
+        return system.isOpen();
+    }
+
+    @Override
+    public boolean isReadOnly() {
+        return system.isReadOnly();
+    }
+
+    @Override
+    public String getSeparator() {
+        return system.getSeparator();
+    }
+
+    @Override
+    public Iterable<Path> getRootDirectories() {
+        return StreamSupport.stream(system.getRootDirectories().spliterator(), false)
+                .map(this::guarded)
+                .toList();
+    }
+
+    @Override
+    public Iterable<FileStore> getFileStores() {
+        return system.getFileStores();
+    }
+
+    @Override
+    public Set<String> supportedFileAttributeViews() {
+        return system.supportedFileAttributeViews();
+    }
+
+    @Override
+    public Path getPath(String first, String... more) {
+        return guarded(system.getPath(first, more));
+    }
+
+    @Override
+    public PathMatcher getPathMatcher(String pattern) {
+        PathMatcher matcher = system.getPathMatcher(pattern);
+        return path -> matcher.matches(GuardedProvider.plain(path));
+    }
+
+    @Override
+    public UserPrincipalLookupService getUserPrincipalLookupService() {
+        return system.getUserPrincipalLookupService();
+    }
+
+    @Override
+    public WatchService newWatchService() throws IOException {
+        return system.newWatchService();
+    }
+}
