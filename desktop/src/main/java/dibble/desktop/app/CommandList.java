@@ -47,7 +47,7 @@ final class CommandList extends VBox {
         list.setAccessibleText(say("command-list.commands"));
         list.setFocusTraversable(false);
         list.setCellFactory(view -> new Row());
-        list.setOnMouseClicked(event -> run());
+        Cards.onClick(list, event -> run());
         VBox.setVgrow(list, Priority.ALWAYS);
         getChildren().addAll(Cards.heading(say("command-list.keys-and-commands")), search, list);
         FocusKeys.escape(this, this::close);

@@ -7,6 +7,7 @@ import dibble.files.IoWords;
 import dibble.presentation.SystemTheme;
 import dibble.presentation.app.Doorbell;
 import dibble.presentation.app.Page;
+import dibble.presentation.app.WindowPlacement;
 import dibble.session.Performance;
 import dibble.user.ErrorLog;
 import dibble.user.Memory;
@@ -15,8 +16,10 @@ import dibble.user.UserFolder;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import javafx.application.Application;
 import javafx.application.Platform;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
 import javafx.scene.image.Image;
 import javafx.stage.Screen;
@@ -26,6 +29,11 @@ import org.slf4j.LoggerFactory;
 
 /** The application: one window on one workbench. */
 public final class DibbleApp extends Application {
+    /** The smallest window, except on screens that are smaller. */
+    private static final double LEAST_WIDTH = 1024;
+
+    private static final double LEAST_HEIGHT = 620;
+
     private static final Logger LOG = LoggerFactory.getLogger(DibbleApp.class);
 
     /** For measuring and for warming up: the window is closed again when it has been seen. */
@@ -62,8 +70,8 @@ public final class DibbleApp extends Application {
         Scene scene = new Scene(new Enlarged(window, workbench.desk().preferences()), 1280, 800);
         workbench.desk().theme().dress(scene);
         stage.titleProperty().bind(window.title());
-        stage.setMinWidth(1024);
-        stage.setMinHeight(620);
+        stage.setMinWidth(LEAST_WIDTH);
+        stage.setMinHeight(LEAST_HEIGHT);
         stage.setScene(scene);
         stage.setOnCloseRequest(event -> {
             event.consume();
@@ -118,18 +126,25 @@ public final class DibbleApp extends Application {
                 .remember(memory -> memory.withWindow(kept).withView(window.page()));
     }
 
-    /** Puts the window where it was, as far as that is on a screen now. */
+    /** Puts the window where it was, as far as that is on a screen now; otherwise where all of it is on the screen. */
     private static void place(Stage stage, Memory.Place was) {
-        if (was == null
-                || Screen.getScreensForRectangle(was.x() + 40, was.y() + 10, was.width() - 80, 20)
-                        .isEmpty()) {
-            return;
-        }
-        stage.setX(was.x());
-        stage.setY(was.y());
-        stage.setWidth(was.width());
-        stage.setHeight(was.height());
-        stage.setMaximized(was.maximized());
+        List<WindowPlacement.Area> screens =
+                Screen.getScreens().stream().map(DibbleApp::area).toList();
+        WindowPlacement.Area place = Optional.ofNullable(was)
+                .flatMap(it -> WindowPlacement.fit(it, screens))
+                .orElseGet(() -> WindowPlacement.first(area(Screen.getPrimary())));
+        stage.setMinWidth(Math.min(LEAST_WIDTH, place.width()));
+        stage.setMinHeight(Math.min(LEAST_HEIGHT, place.height()));
+        stage.setX(place.x());
+        stage.setY(place.y());
+        stage.setWidth(place.width());
+        stage.setHeight(place.height());
+        stage.setMaximized(was != null && was.maximized());
+    }
+
+    private static WindowPlacement.Area area(Screen screen) {
+        Rectangle2D bounds = screen.getVisualBounds();
+        return new WindowPlacement.Area(bounds.getMinX(), bounds.getMinY(), bounds.getWidth(), bounds.getHeight());
     }
 
     private void askTheSystem() {

@@ -5,7 +5,10 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.transform.Scale;
 
-/** Shows its content larger than it is made, as far as the content then still has the room that it needs. */
+/**
+ * Shows its content larger than it is made, as far as the content then still has the room that it needs, and smaller where a
+ * screen has less room than that.
+ */
 final class Enlarged extends Pane {
     /** What makes text readable from a step away. */
     private static final double LARGE = 1.4;
@@ -14,6 +17,14 @@ final class Enlarged extends Pane {
     private static final double LEAST_WIDTH = 1024;
 
     private static final double LEAST_HEIGHT = 620;
+
+    /** The room that the content needs at least, within the frame of the smallest window. */
+    private static final double SMALL_WIDTH = 1000;
+
+    private static final double SMALL_HEIGHT = 570;
+
+    /** The smallest scale that can be read. */
+    private static final double LEAST = 0.5;
 
     private final Region content;
     private final Scale scale = new Scale(1, 1);
@@ -34,6 +45,8 @@ final class Enlarged extends Pane {
     protected void layoutChildren() {
         double fits = Math.min(getWidth() / LEAST_WIDTH, getHeight() / LEAST_HEIGHT);
         double factor = large ? Math.max(1, Math.min(LARGE, fits)) : 1;
+        // On a screen that is smaller than the window can be, all of it is shown smaller.
+        factor = Math.min(factor, Math.max(LEAST, Math.min(getWidth() / SMALL_WIDTH, getHeight() / SMALL_HEIGHT)));
         scale.setX(factor);
         scale.setY(factor);
         content.resizeRelocate(0, 0, getWidth() / factor, getHeight() / factor);

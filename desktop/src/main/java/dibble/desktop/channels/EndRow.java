@@ -64,7 +64,7 @@ final class EndRow<T> extends HBox {
     /** Has Enter, Space and a click do something. */
     EndRow<T> onChosen(Runnable chosen) {
         FocusKeys.choose(this, event -> chosen.run());
-        setOnMouseClicked(event -> {
+        Cards.onClick(this, event -> {
             if (event.isStillSincePress()) {
                 requestFocus();
                 chosen.run();

@@ -20,6 +20,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -135,12 +136,16 @@ final class ControlCard extends HBox {
             line.add(new Chip().show(said.colour(), said.channel()));
         }
         line.add(to);
-        line.add(what);
+        if (!said.what().isEmpty()) {
+            line.add(what);
+        }
         to.setMinWidth(Region.USE_PREF_SIZE);
-        HBox head = new HBox(8);
-        head.getStyleClass().add("card-line");
-        head.getChildren().addAll(line);
-        return new VBox(0, head, Cards.soft(said.values()));
+        // In a small window what is sent has a line of its own, rather than being cut.
+        FlowPane head = Cards.flow(line.toArray(new Node[0]));
+        Label values = Cards.soft(said.values());
+        what.setWrapText(true);
+        values.setWrapText(true);
+        return new VBox(0, head, values);
     }
 
     private String position() {

@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.Consumer;
+import javafx.beans.binding.Bindings;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -239,6 +240,10 @@ public final class GearView extends BorderPane implements View {
         HBox.setHgrow(count, Priority.ALWAYS);
         count.setMaxWidth(Double.MAX_VALUE);
         count.setMinWidth(0);
+        // Where there is no room for all of it, a part of it says nothing.
+        count.visibleProperty()
+                .bind(Bindings.createBooleanBinding(
+                        () -> count.getWidth() >= count.prefWidth(-1), count.widthProperty(), count.textProperty()));
         Label heading = Cards.heading(text);
         heading.setMinWidth(Label.USE_PREF_SIZE);
         HBox title = new HBox(8, heading, count);

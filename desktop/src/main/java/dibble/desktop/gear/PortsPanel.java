@@ -201,6 +201,7 @@ final class PortsPanel extends VBox {
         Label label = new Label(SessionWords.port(name, desk.session()));
         label.getStyleClass().add("strong");
         label.setMinWidth(40);
+        label.setWrapText(true);
         HBox ends = new HBox(4, Cards.soft(String.join(" · ", ways)));
         ends.getStyleClass().add("card-line");
         ends.setMinWidth(Region.USE_PREF_SIZE);

@@ -142,8 +142,9 @@ final class SourceCard extends VBox {
         HBox when = new HBox(8, mark, heard);
         patterns = desk.patterns(source).orElse(null);
         nodes.add(patterns == null ? when : Cards.line(when, run));
-        nodes.add(Cards.line(
-                Cards.soft(say("source-card.listens", SessionWords.listening(source))), Cards.soft(ownSounds())));
+        Label listens = Cards.soft(say("source-card.listens", SessionWords.listening(source)));
+        listens.setWrapText(true);
+        nodes.add(Cards.line(listens, Cards.soft(ownSounds())));
         desk.devices().trouble(source.port()).ifPresent(why -> nodes.add(Cards.trouble(why)));
         desk.studio()
                 .identity(source.port())

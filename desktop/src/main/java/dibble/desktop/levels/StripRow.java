@@ -120,7 +120,7 @@ final class StripRow extends HBox {
         peak.getStyleClass().add("level-peak");
         peak.setAlignment(Pos.CENTER_RIGHT);
         peak.setTooltip(new Tooltip(say("levels-view.peak-about")));
-        peak.setOnMouseClicked(event -> desk.meters().forgetPeaks());
+        Cards.onClick(peak, event -> desk.meters().forgetPeaks());
         Columns.fix(peak, Columns.PEAK);
         getChildren().addAll(head, switches, bar, level, pan, room, chorus, output, own, peak);
         addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {

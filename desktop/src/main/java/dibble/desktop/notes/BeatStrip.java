@@ -28,6 +28,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
 
 /**
  * Finds the beat of what was played without a click, from the notes that are shown or from taps along, and puts bars where
@@ -53,7 +54,11 @@ final class BeatStrip extends AskStrip {
         tap.setId("beat-tap");
         tap.setTooltip(new Tooltip(say("beat-strip.about-taps")));
         // A beat is where the hand comes down, not where it comes up.
-        tap.setOnMousePressed(event -> tap());
+        tap.setOnMousePressed(event -> {
+            if (event.getButton() == MouseButton.PRIMARY) {
+                tap();
+            }
+        });
         tap.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.SPACE || event.getCode() == KeyCode.ENTER) {
                 tap();

@@ -236,7 +236,7 @@ public final class SoundsView extends BorderPane implements View {
                     hear(getItem());
                 }
             });
-            setOnMouseClicked(event -> {
+            Cards.onClick(this, event -> {
                 if (getItem() != null) {
                     presenter.take(getItem());
                 }

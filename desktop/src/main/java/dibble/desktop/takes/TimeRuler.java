@@ -2,6 +2,7 @@ package dibble.desktop.takes;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Palette;
 import dibble.presentation.TimeScale;
 import dibble.studio.RecordOptions;
@@ -36,7 +37,7 @@ final class TimeRuler extends Pane {
         setAccessibleText(say("time-ruler.ruler-click-to-set-the"));
         setFocusTraversable(true);
         getChildren().add(canvas);
-        setOnMouseClicked(event -> locate(event.getX()));
+        Cards.onClick(this, event -> locate(event.getX()));
         setOnKeyPressed(event -> {
             if (event.getCode() == KeyCode.HOME) {
                 studio.locate(0);

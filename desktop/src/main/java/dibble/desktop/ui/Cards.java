@@ -5,6 +5,7 @@ import static dibble.presentation.UiText.say;
 import dibble.checks.Finding;
 import dibble.presentation.Choice;
 import java.util.List;
+import java.util.function.Consumer;
 import javafx.collections.ObservableList;
 import javafx.geometry.Pos;
 import javafx.geometry.VPos;
@@ -19,6 +20,7 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -244,6 +246,15 @@ public final class Cards {
         box.setAccessibleText(name);
         box.getStyleClass().add("gear-choice");
         return box;
+    }
+
+    /** Does something at a click of the primary button: others open menus, and change nothing. */
+    public static void onClick(Node node, Consumer<MouseEvent> action) {
+        node.setOnMouseClicked(event -> {
+            if (event.getButton() == MouseButton.PRIMARY) {
+                action.accept(event);
+            }
+        });
     }
 
     /** A button as wide as its words. */

@@ -6,11 +6,13 @@ import dibble.demo.LamplightersRound;
 import dibble.presentation.app.Page;
 import dibble.session.Session;
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Hyperlink;
+import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 
 /** Every view with its panels: nothing is shown that is in no bundle, and no button is too small for what it says. */
@@ -45,6 +47,33 @@ class AllViewsTest extends WindowTest {
         for (Page page : Page.values()) {
             onFx(() -> window.show(page));
             look("empty " + page, wrong);
+        }
+        assertThat(wrong).isEmpty();
+    }
+
+    @Test
+    void labelsOfControlsAndGearFitIntoASmallWindow() {
+        Stage stage = onFx(() -> (Stage) window.getScene().getWindow());
+        double width = stage.getWidth();
+        double height = stage.getHeight();
+        Set<String> wrong = new LinkedHashSet<>();
+        try {
+            onFx(() -> {
+                stage.setWidth(1024);
+                stage.setHeight(700);
+            });
+            for (Page page : List.of(Page.CONTROLS, Page.GEAR)) {
+                onFx(() -> window.show(page));
+                settle();
+                settle();
+                interact(() -> window.layout());
+                MarkedTexts.cutLabels(window).forEach(it -> wrong.add(page + ", " + it));
+            }
+        } finally {
+            onFx(() -> {
+                stage.setWidth(width);
+                stage.setHeight(height);
+            });
         }
         assertThat(wrong).isEmpty();
     }

@@ -77,6 +77,9 @@ class InterruptedDragsTest extends WindowTest {
             interact(() -> {
                 workbench.open(session(), Performance.NEW);
                 desk().document().edit("before", session -> session.withName("edited"));
+                desk().selection()
+                        .control()
+                        .set(desk().session().controls().get(0).id());
             });
             push(KeyCode.CONTROL, KeyCode.valueOf("DIGIT" + view));
             until(() -> lookup(what).tryQuery().filter(Node::isVisible).isPresent());
@@ -113,11 +116,17 @@ class InterruptedDragsTest extends WindowTest {
         return curve.localToScreen(curve.getEndX() - 25, curve.getEndY());
     }
 
+    /** The low end of a curve that begins at zero. */
+    private static Point2D lowEnd(Node curve) {
+        return curve.localToScreen(9, curve.getLayoutBounds().getHeight() - 9);
+    }
+
     @Test
     void leaveZonesCurvesLevelsAndConnectionsAlone() {
         dragInterrupted(2, "#zone-marimba", at(0.5, 0.5), new Point2D(60, 0));
         dragInterrupted(2, "#part-yarrow-harp", at(0.5, 0.5), new Point2D(-300, 0));
         dragInterrupted(3, "#ribbon-marimba-2", InterruptedDragsTest::nearEnd, new Point2D(-60, 30));
+        dragInterrupted(4, "#control-curve", InterruptedDragsTest::lowEnd, new Point2D(20, -20));
         dragInterrupted(6, "#level-sorrel-celesta", at(0.5, 0.5), new Point2D(-40, 0));
     }
 

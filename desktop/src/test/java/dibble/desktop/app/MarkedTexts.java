@@ -20,6 +20,7 @@ import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Hyperlink;
+import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.text.Text;
@@ -93,6 +94,23 @@ final class MarkedTexts {
                             && text.getParent() == button
                             && !text.getText().equals(button.getText())) {
                         cut.add(button.getId() + ": " + text.getText());
+                    }
+                }
+            }
+        });
+        return cut;
+    }
+
+    /** Returns the labels below a node that show less than their text. */
+    static List<String> cutLabels(Node root) {
+        List<String> cut = new ArrayList<>();
+        each(root, node -> {
+            if (node instanceof Label label && label.getText() != null && !label.isWrapText()) {
+                for (Node inner : label.lookupAll(".text")) {
+                    if (inner instanceof Text text
+                            && text.getParent() == label
+                            && !text.getText().equals(label.getText())) {
+                        cut.add(label.getText() + ": " + text.getText());
                     }
                 }
             }
