@@ -77,7 +77,7 @@ public final class Gesture {
         }
     }
 
-    /** Returns what is shown above a session. */
+    /** Returns a session with the preview of the gesture. */
     Session over(Session session) {
         return shown == null || computedFrom != null && computedFrom != session ? session : shown.apply(session);
     }
@@ -89,7 +89,7 @@ public final class Gesture {
         }
     }
 
-    /** Ends the gesture; the session is what it was before. The owner is not notified. */
+    /** Ends the gesture and restores the session. The owner is not notified. */
     public void leave() {
         if (isOpen()) {
             document.leaveGesture();

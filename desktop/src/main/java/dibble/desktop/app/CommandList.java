@@ -3,9 +3,9 @@ package dibble.desktop.app;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Commands;
 import dibble.desktop.ui.FocusKeys;
+import dibble.presentation.Command;
 import java.util.Locale;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -114,8 +114,8 @@ final class CommandList extends VBox {
             about.setMinWidth(0);
             HBox what = new HBox(10, words, about);
             what.setAlignment(Pos.CENTER_LEFT);
-            setGraphic(Cards.line(what, Cards.soft(command.sign())));
-            setAccessibleText(say("command-list.text", command.words(), command.sign(), applies));
+            setGraphic(Cards.line(what, Cards.soft(Commands.sign(command))));
+            setAccessibleText(say("command-list.text", command.words(), Commands.sign(command), applies));
         }
     }
 }

@@ -42,6 +42,9 @@ import dibble.presentation.app.Recovery;
 import dibble.presentation.app.SessionFiles;
 import dibble.presentation.app.SetFiles;
 import dibble.presentation.app.SheetFiles;
+import dibble.presentation.app.SoundFiles;
+import dibble.presentation.app.WindowActions;
+import dibble.presentation.app.WindowCommands;
 import dibble.presentation.help.HelpTopic;
 import dibble.user.Memory;
 import dibble.user.Settings;
@@ -50,6 +53,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.TimeUnit;
+import javafx.animation.PauseTransition;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.scene.Node;
@@ -64,9 +68,12 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import javafx.util.Duration;
 
 /** The frame: session, views, transport, scene and silence at the top; the live line at the foot. */
 public final class MainWindow extends BorderPane {
+
+    private static final Duration NOTE = Duration.millis(700);
 
     private final Workbench workbench;
     private final Desk desk;
@@ -102,7 +109,7 @@ public final class MainWindow extends BorderPane {
         desk = workbench.desk();
         PathQuestions questions = new PathQuestions(desk.context());
         files = new SessionFiles(workbench, questions, quit);
-        sounds = new SoundFiles(desk, workbench.sound(), files, questions);
+        sounds = new SoundFiles(desk.context(), workbench.sound(), files, questions, MainWindow::afterNote);
         Exports exports = new Exports(desk.context(), files, questions);
         sheets = new SheetFiles(desk.context(), files, questions, exports);
         names = new NamesFiles(desk.context(), files, questions, exports);
@@ -124,21 +131,7 @@ public final class MainWindow extends BorderPane {
         commands = new CommandList(desk.commands());
         minutes = new FirstMinutesStrip(desk, page -> pages.show(Page.valueOf(page)));
         evening = new SetStrip(sets, () -> pages.show(Page.SET));
-        desk.commands()
-                .add(WindowCommands.of(
-                        workbench,
-                        pages,
-                        files,
-                        midi,
-                        live,
-                        new WindowCommands.Others(
-                                commands::open,
-                                perform::fire,
-                                this::help,
-                                this::firstMinutes,
-                                this::exportSound,
-                                sheets::export,
-                                sets)));
+        desk.commands().add(WindowCommands.of(workbench, files, midi, sheets::export, sets, new Actions()));
         desk.places().onShow(pages::show);
         top = new TopBar(desk, files);
         job = new JobBar(desk);
@@ -187,6 +180,13 @@ public final class MainWindow extends BorderPane {
                 top.fit(width.doubleValue());
             }
         });
+    }
+
+    /** Returns what runs an action after the length of a note that is listened to, counted from the last time. */
+    private static Runnable afterNote(Runnable action) {
+        PauseTransition note = new PauseTransition(NOTE);
+        note.setOnFinished(event -> action.run());
+        return note::playFromStart;
     }
 
     private Pages pages() {
@@ -318,6 +318,82 @@ public final class MainWindow extends BorderPane {
                         say("first-minutes.welcome-to-dibble-would-you"),
                         List.of(new Prompter.Answer(say("first-minutes.start"), this::firstMinutes)),
                         say("first-minutes.not-now"));
+    }
+
+    /** What commands do with the window. */
+    private final class Actions implements WindowActions {
+        @Override
+        public Page page() {
+            return pages.page().get();
+        }
+
+        @Override
+        public void show(Page page) {
+            pages.show(page);
+        }
+
+        @Override
+        public void turn(Page page) {
+            pages.turn(page);
+        }
+
+        @Override
+        public void turnLargeScenes() {
+            ScenesView scenes = (ScenesView) pages.view(Page.SCENES);
+            scenes.showLarge(page() != Page.SCENES || !scenes.isLarge());
+            pages.show(Page.SCENES);
+        }
+
+        @Override
+        public void help(HelpTopic topic) {
+            MainWindow.this.help(topic);
+        }
+
+        @Override
+        public void listCommands() {
+            commands.open();
+        }
+
+        @Override
+        public void playDemo() {
+            perform.fire();
+        }
+
+        @Override
+        public void firstMinutes() {
+            MainWindow.this.firstMinutes();
+        }
+
+        @Override
+        public void exportSound() {
+            MainWindow.this.exportSound();
+        }
+
+        @Override
+        public void tellAgain() {
+            desk.ask().tellAgain();
+        }
+
+        @Override
+        public void switchTheme() {
+            boolean dark = desk.theme().palette().isDark();
+            desk.preferences().change(settings -> settings.withTheme(dark ? Settings.Theme.DAY : Settings.Theme.NIGHT));
+        }
+
+        @Override
+        public void showEvents() {
+            live.showPassed();
+        }
+
+        @Override
+        public void why() {
+            live.why();
+        }
+
+        @Override
+        public void releaseTypedKeys() {
+            live.letGoTyped();
+        }
     }
 
     private void exportSound() {

@@ -3,9 +3,9 @@ package dibble.desktop.app;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.edits.StartingPoint;
+import dibble.presentation.Command;
 import dibble.presentation.app.SessionFiles;
 import dibble.routing.Scene;
 import java.nio.file.Path;

@@ -3,6 +3,7 @@ package dibble.desktop.app;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Commands;
 import dibble.desktop.ui.Desk;
 import dibble.presentation.app.SessionFiles;
 import java.util.Optional;
@@ -91,6 +92,6 @@ final class SessionBox extends VBox {
                 .setText(say(
                         "session-box.text-2",
                         told,
-                        desk.commands().get(button.getId()).sign()));
+                        Commands.sign(desk.commands().get(button.getId()))));
     }
 }

@@ -3,7 +3,6 @@ package dibble.desktop.channels;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
@@ -11,6 +10,7 @@ import dibble.desktop.ui.Watch;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.presentation.Command;
 import dibble.presentation.Prompter;
 import dibble.presentation.Subscription;
 import dibble.presentation.channels.ChannelsPresenter;

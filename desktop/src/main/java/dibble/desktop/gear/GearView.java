@@ -3,12 +3,12 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.edits.StartingPoint;
+import dibble.presentation.Command;
 import dibble.presentation.Subscription;
 import dibble.presentation.gear.GearPresenter;
 import dibble.presentation.gear.NamesActions;

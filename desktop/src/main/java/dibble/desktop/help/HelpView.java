@@ -3,7 +3,7 @@ package dibble.desktop.help;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Command;
+import dibble.desktop.ui.Commands;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.presentation.Subscription;
@@ -103,7 +103,7 @@ public final class HelpView extends BorderPane implements View {
         return text.startsWith(KEY)
                 ? desk.commands()
                         .find(text.substring(KEY.length()))
-                        .map(Command::sign)
+                        .map(Commands::sign)
                         .orElse(text)
                 : text;
     }

@@ -3,12 +3,12 @@ package dibble.desktop.keys;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.Source;
 import dibble.midi.Range;
+import dibble.presentation.Command;
 import dibble.presentation.Subscription;
 import dibble.presentation.WheelSteps;
 import dibble.presentation.keys.KeysPresenter;

@@ -3,12 +3,12 @@ package dibble.desktop.levels;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Planting;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.StripRef;
+import dibble.presentation.Command;
 import dibble.presentation.Subscription;
 import dibble.presentation.levels.LevelsPresenter;
 import dibble.presentation.levels.LevelsPresenter.Group;

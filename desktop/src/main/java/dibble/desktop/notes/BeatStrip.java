@@ -3,6 +3,7 @@ package dibble.desktop.notes;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.Commands;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Turning;
 import dibble.edits.NoteEdits.Edited;
@@ -59,6 +60,7 @@ final class BeatStrip extends AskStrip {
                 tap();
             }
         });
+        Commands.keepSpace(tap);
         tap.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.SPACE || event.getCode() == KeyCode.ENTER) {
                 tap();

@@ -2,28 +2,20 @@ package dibble.desktop.notes;
 
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Question;
+import dibble.presentation.notes.NoteQuestionKind;
 import dibble.presentation.notes.NotesPresenter;
-import java.util.function.BiFunction;
 
 /** A question about notes, asked in a line below the names of their tracks. */
 abstract class NoteQuestion extends Question {
-    /** Those that there are. */
-    enum Kind {
-        QUANTIZE(QuantizeStrip::new),
-        TO_SOUND(SoundStrip::new),
-        CHANGE(ChangeStrip::new),
-        ARRANGE(ArrangeStrip::new),
-        BEAT(BeatStrip::new);
-
-        private final BiFunction<Desk, NotesPresenter, NoteQuestion> maker;
-
-        Kind(BiFunction<Desk, NotesPresenter, NoteQuestion> maker) {
-            this.maker = maker;
-        }
-
-        NoteQuestion make(Desk desk, NotesPresenter notes) {
-            return maker.apply(desk, notes);
-        }
+    /** Makes the question of a kind. */
+    static NoteQuestion make(NoteQuestionKind kind, Desk desk, NotesPresenter notes) {
+        return switch (kind) {
+            case QUANTIZE -> new QuantizeStrip(desk, notes);
+            case TO_SOUND -> new SoundStrip(desk, notes);
+            case CHANGE -> new ChangeStrip(desk, notes);
+            case ARRANGE -> new ArrangeStrip(desk, notes);
+            case BEAT -> new BeatStrip(desk, notes);
+        };
     }
 
     NoteQuestion(String id) {

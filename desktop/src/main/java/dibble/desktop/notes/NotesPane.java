@@ -5,7 +5,6 @@ import static dibble.presentation.UiText.say;
 import dibble.desktop.ui.Below;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Command;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
@@ -19,9 +18,12 @@ import dibble.gear.PartRef;
 import dibble.notes.Grid;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
+import dibble.presentation.Command;
 import dibble.presentation.TimeScale;
 import dibble.presentation.notes.Geometry;
 import dibble.presentation.notes.KeyRows;
+import dibble.presentation.notes.NoteQuestionKind;
+import dibble.presentation.notes.NotesCommands;
 import dibble.presentation.notes.NotesPresenter;
 import dibble.presentation.notes.Sheet;
 import dibble.recording.Track;
@@ -93,7 +95,7 @@ public final class NotesPane extends BorderPane implements Below {
     private final Lanes lanes;
 
     /** Those that were asked for at least once: to make all takes longer than to open a track. */
-    private final Map<NoteQuestion.Kind, NoteQuestion> strips = new EnumMap<>(NoteQuestion.Kind.class);
+    private final Map<NoteQuestionKind, NoteQuestion> strips = new EnumMap<>(NoteQuestionKind.class);
 
     private final VBox stripBox = new VBox();
     private final NotesCommands commands;
@@ -183,12 +185,12 @@ public final class NotesPane extends BorderPane implements Below {
         FlowPane bar = Cards.flow(
                 names,
                 count,
-                Cards.button("notes-quantize", say("notes-pane.quantize"), () -> ask(NoteQuestion.Kind.QUANTIZE)),
+                Cards.button("notes-quantize", say("notes-pane.quantize"), () -> ask(NoteQuestionKind.QUANTIZE)),
                 Cards.button(
-                        "notes-to-sound", say("notes-pane.to-another-sound"), () -> ask(NoteQuestion.Kind.TO_SOUND)),
-                Cards.button("notes-change", say("notes-pane.change"), () -> ask(NoteQuestion.Kind.CHANGE)),
-                Cards.button("notes-arrange", say("notes-pane.arrange"), () -> ask(NoteQuestion.Kind.ARRANGE)),
-                Cards.button("notes-beat", say("notes-pane.find-the-beat"), () -> ask(NoteQuestion.Kind.BEAT)),
+                        "notes-to-sound", say("notes-pane.to-another-sound"), () -> ask(NoteQuestionKind.TO_SOUND)),
+                Cards.button("notes-change", say("notes-pane.change"), () -> ask(NoteQuestionKind.CHANGE)),
+                Cards.button("notes-arrange", say("notes-pane.arrange"), () -> ask(NoteQuestionKind.ARRANGE)),
+                Cards.button("notes-beat", say("notes-pane.find-the-beat"), () -> ask(NoteQuestionKind.BEAT)),
                 asPlayed,
                 close);
         bar.getStyleClass().add("notes-bar");
@@ -202,16 +204,16 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     /** The question of a kind, made when it is first asked. */
-    private NoteQuestion strip(NoteQuestion.Kind kind) {
+    private NoteQuestion strip(NoteQuestionKind kind) {
         return strips.computeIfAbsent(kind, it -> {
-            NoteQuestion strip = it.make(desk, notes);
+            NoteQuestion strip = NoteQuestion.make(it, desk, notes);
             stripBox.getChildren().add(strip);
             return strip;
         });
     }
 
     /** Asks, or leaves what is asked already: one strip asks at a time. */
-    private void ask(NoteQuestion.Kind kind) {
+    private void ask(NoteQuestionKind kind) {
         boolean was = strip(kind).isOpen();
         leave();
         if (!was) {
@@ -478,7 +480,7 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     private void loopSelection() {
-        ask(NoteQuestion.Kind.ARRANGE);
-        ((ArrangeStrip) strip(NoteQuestion.Kind.ARRANGE)).loop();
+        ask(NoteQuestionKind.ARRANGE);
+        ((ArrangeStrip) strip(NoteQuestionKind.ARRANGE)).loop();
     }
 }

@@ -108,6 +108,7 @@ public final class ScenesView extends BorderPane implements View {
                         () -> desk.session().middleC(),
                         session -> true,
                         (session, what, change) -> presenter.edit(what, change))
+                .by(session -> desk.document().opening())
                 .choice(
                         "scene-switch",
                         say("scenes-view.switched-by-program-changes-from"),

@@ -4,12 +4,12 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Below;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.View;
 import dibble.desktop.ui.Watch;
 import dibble.gear.Source;
+import dibble.presentation.Command;
 import dibble.presentation.Subscription;
 import dibble.presentation.TimeScale;
 import dibble.presentation.WheelSteps;

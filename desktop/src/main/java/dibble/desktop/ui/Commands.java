@@ -1,5 +1,6 @@
 package dibble.desktop.ui;
 
+import dibble.presentation.Command;
 import dibble.presentation.Subscription;
 import java.util.ArrayList;
 import java.util.EnumSet;
@@ -122,8 +123,8 @@ public final class Commands {
             return true;
         }
         Predicate<Command> free = command -> !(types && command.isTyped()) && !(presses && command.isSpace());
-        return run(free.and(command -> command.isPressed(event)), isRepeated)
-                || run(free.and(command -> command.isWritten(event, french)), isRepeated);
+        return run(free.and(command -> KeyCharacters.isPressed(command, event)), isRepeated)
+                || run(free.and(command -> KeyCharacters.isWritten(command, event, french)), isRepeated);
     }
 
     private static boolean isOfText(KeyEvent event) {
@@ -135,13 +136,18 @@ public final class Commands {
         french = on;
     }
 
-    /** Notes what the pointer has pressed: Space is the window's there, not the button's. */
+    /** Makes Space press a button even after a click, as for one that is tapped in time. */
+    public static void keepSpace(ButtonBase button) {
+        button.getProperties().put(Commands.class, true);
+    }
+
+    /** Records the button that the pointer has pressed: Space belongs to the window then, not to the button. */
     public void clicked(Node target) {
         Node button = target;
         while (button != null && !(button instanceof ButtonBase || button instanceof ComboBox)) {
             button = button.getParent();
         }
-        clicked = button;
+        clicked = button == null || button.getProperties().containsKey(Commands.class) ? null : button;
     }
 
     /**
@@ -190,13 +196,26 @@ public final class Commands {
         return found.isPresent();
     }
 
+    /** The first key of a command as the platform writes it, or its character; empty for neither. */
+    public static String sign(Command command) {
+        return command.keys().isEmpty()
+                ? command.typed()
+                : KeyCharacters.combination(command.keys().get(0)).getDisplayText();
+    }
+
+    /** What a tooltip of a command says, with its key. */
+    public static String tip(Command command) {
+        String sign = sign(command);
+        return sign.isEmpty() ? command.explanation() : command.explanation() + " (" + sign + ")";
+    }
+
     /** An entry of a menu for a command, grey where it does not apply now. */
     public MenuItem item(Command command) {
         MenuItem item = new MenuItem(command.words());
         item.setId("menu-" + command.id());
         item.setDisable(!command.applies().getAsBoolean());
         if (!command.keys().isEmpty()) {
-            item.setAccelerator(command.keys().get(0));
+            item.setAccelerator(KeyCharacters.combination(command.keys().get(0)));
         }
         item.setOnAction(event -> command.action().run());
         return item;
@@ -224,7 +243,7 @@ public final class Commands {
     /** Has a button do a command, with a tooltip that says what and by which key. */
     public <B extends ButtonBase> B on(String id, B button) {
         Command command = get(id);
-        button.setTooltip(new Tooltip(command.tip()));
+        button.setTooltip(new Tooltip(tip(command)));
         button.setOnAction(event -> command.action().run());
         return button;
     }

@@ -8,9 +8,8 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 
 /**
- * A text field that edits a value. What is typed stays whatever is refreshed around it; Enter, Tab and the loss of the focus
- * commit it, Esc restores the value. Before its object changes, and before anything is saved or left, the owner commits
- * it.
+ * A text field that edits a value. Uncommitted text survives every refresh; Enter, Tab and the loss of the focus commit it, Esc
+ * restores the value. The owner commits the field before it shows another object, and before anything is saved or left.
  */
 public class EntryField extends TextField {
     private Runnable commit = () -> {};
@@ -66,12 +65,12 @@ public class EntryField extends TextField {
         }
     }
 
-    /** Returns whether something was typed that is not committed. */
+    /** Returns whether the field has uncommitted text. */
     public boolean isPending() {
         return pending;
     }
 
-    /** Shows a value. What is being typed stays. */
+    /** Shows a value. Uncommitted text stays. */
     public void show(String text) {
         if (pending) {
             value = text;
@@ -87,7 +86,7 @@ public class EntryField extends TextField {
         return entry;
     }
 
-    /** Shows the value again, without what was typed. */
+    /** Restores the value and discards uncommitted text. */
     public void restore() {
         pending = false;
         entry++;
@@ -108,7 +107,7 @@ public class EntryField extends TextField {
         }
     }
 
-    /** Commits what was typed, if there is anything. */
+    /** Commits uncommitted text, if there is any. */
     public final void commitPending() {
         if (pending) {
             commit();
@@ -116,20 +115,20 @@ public class EntryField extends TextField {
     }
 
     /**
-     * What is being typed.
+     * The uncommitted text of a field, with its selection.
      *
-     * @param text the text; null where nothing is typed that is not committed
+     * @param text the text; null for none
      */
     record Typing(String text, int anchor, int caret) {}
 
-    /** Returns what is being typed, and leaves the field without committing it: it is about to be replaced. */
+    /** Returns the uncommitted text and clears it, since the field is about to be replaced. */
     Typing suspend() {
         Typing typing = new Typing(pending ? getText() : null, getAnchor(), getCaretPosition());
         pending = false;
         return typing;
     }
 
-    /** Goes on with what was being typed in a field that this one replaces, if both edit the same value. */
+    /** Takes over the uncommitted text of a field that this one replaces, if both edit the same value. */
     void resume(EntryField before, Typing typing) {
         requestFocus();
         if (typing.text != null && Objects.equals(subject, before.subject)) {
@@ -139,12 +138,12 @@ public class EntryField extends TextField {
         selectRange(typing.anchor, typing.caret);
     }
 
-    /** Returns the field in which something is typed now that is not committed; null for none. */
+    /** Returns the field that has the focus and uncommitted text; null for none. */
     static EntryField pendingIn(Scene scene) {
         return scene != null && scene.getFocusOwner() instanceof EntryField field && field.pending ? field : null;
     }
 
-    /** Commits what is being typed within a node, before that shows another object. */
+    /** Commits the field within a node, before the node shows another object. */
     public static void commitWithin(Node node) {
         EntryField field = pendingIn(node.getScene());
         if (field != null && Cards.isWithin(field, node)) {

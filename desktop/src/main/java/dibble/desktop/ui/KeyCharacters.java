@@ -1,8 +1,10 @@
 package dibble.desktop.ui;
 
+import dibble.presentation.Command;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
@@ -26,14 +28,31 @@ final class KeyCharacters {
             Map.entry(KeyCode.LEFT_PARENTHESIS, KeyCode.DIGIT5),
             Map.entry(KeyCode.UNDERSCORE, KeyCode.DIGIT8));
 
+    /** Shortcuts as the toolkit has them, by their form in commands. */
+    private static final Map<String, KeyCombination> COMBINATIONS = new ConcurrentHashMap<>();
+
     private KeyCharacters() {}
+
+    static KeyCombination combination(String key) {
+        return COMBINATIONS.computeIfAbsent(key, KeyCombination::keyCombination);
+    }
+
+    /** Returns whether one of the keys of a command was pressed. */
+    static boolean isPressed(Command command, KeyEvent event) {
+        return command.keys().stream().anyMatch(key -> combination(key).match(event)) && !typesAnother(event);
+    }
+
+    /** Returns whether one of the keys of a command is meant by a key that has another code on this keyboard. */
+    static boolean isWritten(Command command, KeyEvent event, boolean french) {
+        return command.keys().stream().anyMatch(key -> match(combination(key), event, french));
+    }
 
     /**
      * Returns whether a shortcut is meant by the character of a key, though the key has another code.
      *
      * @param french whether the keys of quote and minus are those of the digits 4 and 6
      */
-    static boolean match(KeyCombination shortcut, KeyEvent event, boolean french) {
+    private static boolean match(KeyCombination shortcut, KeyEvent event, boolean french) {
         if (!(shortcut instanceof KeyCodeCombination combination)) {
             return false;
         }
@@ -79,7 +98,7 @@ final class KeyCharacters {
     /**
      * Returns whether a key types another character than its letter, as AltGr does: then it is no shortcut of a letter alone.
      */
-    static boolean typesAnother(KeyEvent event) {
+    private static boolean typesAnother(KeyEvent event) {
         String text = event.getText();
         return event.getCode().isLetterKey()
                 && !event.isShortcutDown()

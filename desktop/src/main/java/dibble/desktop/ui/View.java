@@ -1,5 +1,6 @@
 package dibble.desktop.ui;
 
+import dibble.presentation.Command;
 import dibble.presentation.Subscription;
 import java.util.List;
 

@@ -3,7 +3,7 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
-import dibble.desktop.ui.Command;
+import dibble.presentation.Command;
 import dibble.session.Session;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;

@@ -3,7 +3,6 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
-import dibble.desktop.ui.Command;
 import dibble.desktop.ui.Palette;
 import dibble.disk.SessionFile;
 import dibble.gear.Source;
@@ -11,6 +10,7 @@ import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
+import dibble.presentation.Command;
 import dibble.presentation.app.Page;
 import dibble.presentation.help.HelpTopic;
 import dibble.session.Performance;

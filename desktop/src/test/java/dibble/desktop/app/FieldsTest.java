@@ -5,12 +5,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.studio.Transport;
 import javafx.scene.Node;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
-/** What is typed, and what keys do while something is typed. */
+/** Fields with uncommitted text, and the keys that belong to them. */
 class FieldsTest extends WindowTest {
     @Override
     Session session() {
@@ -78,7 +80,7 @@ class FieldsTest extends WindowTest {
         interact(() -> {
             desk().callScene("snow");
             desk().document().edit("other", session -> session.withName("edited"));
-            desk().preferences().change(settings -> settings.withHidden("midi:some port", true));
+            desk().preferences().change(settings -> settings.withHidden("stand-in:larkspur", true));
         });
         settle();
         settle();
@@ -124,10 +126,10 @@ class FieldsTest extends WindowTest {
         clickOn("#hear-tansy");
         until(() -> desk().performance().unheard().contains("tansy"));
         type(KeyCode.SPACE);
-        until(() -> workbench.studio().transport() == dibble.studio.Transport.PLAYING);
+        until(() -> workbench.studio().transport() == Transport.PLAYING);
         assertThat(desk().performance().unheard()).contains("tansy");
         type(KeyCode.SPACE);
-        until(() -> workbench.studio().transport() == dibble.studio.Transport.STOPPED);
+        until(() -> workbench.studio().transport() == Transport.STOPPED);
         type(KeyCode.TAB);
         interact(() -> lookup("#hear-tansy").query().requestFocus());
         type(KeyCode.SPACE);
@@ -135,12 +137,28 @@ class FieldsTest extends WindowTest {
     }
 
     @Test
+    void spaceTapsTheBeatAfterAClickOnTap() {
+        push(KeyCode.CONTROL, KeyCode.DIGIT5);
+        until(() -> lookup("#track-celesta").tryQuery().isPresent());
+        interact(() -> lookup("#track-celesta").query().requestFocus());
+        push(KeyCode.ENTER);
+        until(() -> lookup("#note-area").query().isFocused());
+        push(KeyCode.CONTROL, KeyCode.B);
+        until(() -> lookup("#beat-tap").query().isVisible());
+        clickOn("#beat-tap");
+        until(() -> workbench.studio().transport() == Transport.PLAYING);
+        type(KeyCode.SPACE);
+        until(() -> text("#beat-tap").contains("1"));
+        assertThat(workbench.studio().transport()).isEqualTo(Transport.PLAYING);
+        interact(() -> workbench.studio().stop());
+        until(() -> workbench.studio().transport() == Transport.STOPPED);
+    }
+
+    @Test
     void typedKeyIsReleasedWhereverTheFocusWent() {
         clickOn("#zone-marimba");
         until(() -> lookup("#inspector-name").tryQuery().isPresent());
-        interact(() -> lookup("#keys-play")
-                .queryAs(javafx.scene.control.ToggleButton.class)
-                .setSelected(true));
+        interact(() -> lookup("#keys-play").queryAs(ToggleButton.class).setSelected(true));
         press(KeyCode.Q);
         until(() -> workbench.studio().soundingCount() > 0);
         interact(() -> field("#inspector-name").requestFocus());

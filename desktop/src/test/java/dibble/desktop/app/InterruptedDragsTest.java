@@ -25,7 +25,7 @@ import javafx.scene.input.ScrollEvent;
 import javafx.scene.shape.CubicCurve;
 import org.junit.jupiter.api.Test;
 
-/** Whatever is dragged, and whatever interrupts the drag: the session is as it was, and no key hangs. */
+/** Drags of every kind with every interruption: each restores the session, and no key hangs. */
 class InterruptedDragsTest extends WindowTest {
     private static final long BAR = 4L * TempoMap.PPQ;
 

@@ -3,8 +3,8 @@ package dibble.desktop.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
-import dibble.desktop.ui.Command;
 import dibble.desktop.ui.KeyboardPane;
+import dibble.presentation.Command;
 import dibble.presentation.app.Page;
 import dibble.session.Session;
 import java.util.ArrayList;
@@ -65,7 +65,7 @@ class TogetherTest extends WindowTest {
             onFx(() -> window.show(page));
             List<KeyCombination> keys = new ArrayList<>();
             for (Command command : desk().commands().all()) {
-                keys.addAll(command.keys());
+                command.keys().stream().map(KeyCombination::keyCombination).forEach(keys::add);
             }
             List<String> twice = keys.stream()
                     .collect(Collectors.groupingBy(KeyCombination::getName, Collectors.counting()))

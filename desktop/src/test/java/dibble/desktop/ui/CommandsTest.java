@@ -3,6 +3,7 @@ package dibble.desktop.ui;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dibble.presentation.Command;
 import dibble.presentation.Subscription;
 import java.util.ArrayList;
 import java.util.List;
@@ -102,8 +103,9 @@ class CommandsTest {
 
     @Test
     void aTipSaysWhatAndByWhichKey() {
-        assertThat(command("save").key("Shortcut+S").about("Keeps it").tip()).matches("Keeps it \\(.*S\\)");
-        assertThat(command("save").tip()).isEqualTo("save");
+        assertThat(Commands.tip(command("save").key("Shortcut+S").about("Keeps it")))
+                .matches("Keeps it \\(.*S\\)");
+        assertThat(Commands.tip(command("save"))).isEqualTo("save");
         assertThatThrownBy(() -> commands.get("gone")).hasMessageContaining("gone");
     }
 }

@@ -2,6 +2,7 @@ package dibble.desktop.ui;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dibble.presentation.Command;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;

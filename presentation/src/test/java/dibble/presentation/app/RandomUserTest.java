@@ -30,7 +30,7 @@ import net.jqwik.api.Property;
 /**
  * A user who does anything in any order: edits, drags that are interrupted anywhere, typing that is not committed, undo, saving,
  * opening, long edits, scenes, keys, and files that another program changes, with any answer to every question. The
- * application is compared with a model that knows finished edits only, and every file with what the user was asked about.
+ * application is compared with a model that knows finished edits only, and every overwritten file with the questions that were asked.
  * Each session is known by its name, which every edit makes another.
  */
 class RandomUserTest {
@@ -66,7 +66,7 @@ class RandomUserTest {
         private final Document document;
         private final List<Path> files = new ArrayList<>();
 
-        /** What each file was when it was looked at last. */
+        /** The content of each file at the last check. */
         private final Map<Path, String> onDisk = new HashMap<>();
 
         /** The steps of undo, and the present one. */
@@ -81,7 +81,7 @@ class RandomUserTest {
         private String known;
         private String asked = "";
 
-        /** What the session was when a question was asked whose answer was not to save it. */
+        /** The session that the user decided not to save. */
         private String abandoned;
 
         private boolean isComputing;

@@ -34,7 +34,7 @@ import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** What is under way when another session is opened, saved or imported into: it goes where it was meant for, or nowhere. */
+/** Work in progress while another session is opened, saved or imported into: it reaches its own session or none. */
 class SessionReplacementTest {
     @TempDir
     private Path folder;

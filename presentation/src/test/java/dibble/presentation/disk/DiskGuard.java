@@ -17,7 +17,7 @@ public final class DiskGuard {
         return FileSystems.getDefault() instanceof GuardedFileSystem;
     }
 
-    /** Runs what the interface thread runs. */
+    /** Runs an action as the interface thread would. */
     public static void onInterfaceThread(Runnable action) {
         boolean was = GUARDED.get();
         GUARDED.set(true);

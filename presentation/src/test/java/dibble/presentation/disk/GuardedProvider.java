@@ -25,7 +25,7 @@ import java.util.Set;
 import java.util.concurrent.ExecutorService;
 
 /**
- * The default file system of a test process. It does what the system's own does, and reports every call that may wait for a
+ * The default file system of a test process. It delegates to the file system of the operating system, and reports every call that may wait for a
  * disk to {@link DiskGuard}.
  */
 public final class GuardedProvider extends FileSystemProvider {

@@ -1,12 +1,8 @@
-package dibble.desktop.ui;
+package dibble.presentation;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BooleanSupplier;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyCodeCombination;
-import javafx.scene.input.KeyCombination;
-import javafx.scene.input.KeyEvent;
 
 /**
  * Something that can be done: by its key, from a menu, by a button.
@@ -14,7 +10,7 @@ import javafx.scene.input.KeyEvent;
  * @param id in small letters and dashes
  * @param words as a menu says it
  * @param about what it does, in a sentence without its full stop; may be empty
- * @param keys the first is the one that is shown
+ * @param keys in the form {@code Shortcut+Shift+S}; the first is the one that is shown
  * @param typed a character that does it as well, wherever it lies on the keyboard; empty for none
  * @param group what a menu has it under, with others; empty where it stands by itself
  * @param again whether it is done again and again while its key is held down
@@ -24,7 +20,7 @@ public record Command(
         String id,
         String words,
         String about,
-        List<KeyCombination> keys,
+        List<String> keys,
         String typed,
         String group,
         boolean again,
@@ -41,8 +37,8 @@ public record Command(
 
     /** With another key, such as {@code Shortcut+S}. */
     public Command key(String key) {
-        List<KeyCombination> more = new ArrayList<>(keys);
-        more.add(KeyCombination.keyCombination(key));
+        List<String> more = new ArrayList<>(keys);
+        more.add(key);
         return new Command(id, words, about, more, typed, group, again, applies, action);
     }
 
@@ -81,38 +77,23 @@ public record Command(
         return new Command(id, words, about, keys, typed, group, true, applies, action);
     }
 
-    /** Its first key as the platform writes it, or its character; empty for neither. */
-    public String sign() {
-        return keys.isEmpty() ? typed : keys.get(0).getDisplayText();
-    }
-
-    /** What a tooltip says: the sentence, or the words where there is none, with the key. */
-    public String tip() {
-        String text = about.isEmpty() ? words : about;
-        return sign().isEmpty() ? text : text + " (" + sign() + ")";
-    }
-
-    /** Whether one of its keys was pressed. */
-    boolean isPressed(KeyEvent event) {
-        return keys.stream().anyMatch(key -> key.match(event)) && !KeyCharacters.typesAnother(event);
-    }
-
-    /** Whether one of its keys is meant by a key that has another code on this keyboard. */
-    boolean isWritten(KeyEvent event, boolean french) {
-        return keys.stream().anyMatch(key -> KeyCharacters.match(key, event, french));
+    /** What a tooltip says: the sentence, or the words where there is none. */
+    public String explanation() {
+        return about.isEmpty() ? words : about;
     }
 
     /** Whether its key would be a letter, or move the caret, where somebody types. */
-    boolean isTyped() {
+    public boolean isTyped() {
         return keys.stream()
-                .anyMatch(key -> key.getShortcut() != KeyCombination.ModifierValue.DOWN
-                        && key.getAlt() != KeyCombination.ModifierValue.DOWN
-                        && !(key instanceof KeyCodeCombination code
-                                && code.getCode().isFunctionKey()));
+                .anyMatch(key -> !key.contains("Shortcut+") && !key.contains("Alt+") && !isFunctionKey(key));
+    }
+
+    private static boolean isFunctionKey(String key) {
+        return key.matches("(Shift\\+)?F\\d{1,2}");
     }
 
     /** Whether its key is Space, which buttons take. */
-    boolean isSpace() {
-        return keys.stream().anyMatch(key -> key instanceof KeyCodeCombination code && code.getCode() == KeyCode.SPACE);
+    public boolean isSpace() {
+        return keys.stream().anyMatch("SPACE"::equalsIgnoreCase);
     }
 }

@@ -1,10 +1,8 @@
-package dibble.desktop.notes;
+package dibble.presentation.notes;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Command;
-import dibble.presentation.notes.NotesPresenter;
-import dibble.presentation.notes.Selecting;
+import dibble.presentation.Command;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BooleanSupplier;
@@ -12,7 +10,7 @@ import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 
 /** All that can be done with notes, with its keys. */
-final class NotesCommands {
+public final class NotesCommands {
     private static final String SELECT = say("command-group.select");
     private static final String MOVE = say("command-group.move");
     private static final String NOTES = say("command-group.notes");
@@ -24,7 +22,7 @@ final class NotesCommands {
     private final BooleanSupplier focused;
     private final LongSupplier playhead;
     private final Runnable stale;
-    private final Consumer<NoteQuestion.Kind> ask;
+    private final Consumer<NoteQuestionKind> ask;
     private final Runnable loop;
     private final Runnable sound;
 
@@ -35,12 +33,12 @@ final class NotesCommands {
      * @param loop loops the bars of the selected notes
      * @param sound sounds the first of the selected notes
      */
-    NotesCommands(
+    public NotesCommands(
             NotesPresenter notes,
             BooleanSupplier focused,
             LongSupplier playhead,
             Runnable stale,
-            Consumer<NoteQuestion.Kind> ask,
+            Consumer<NoteQuestionKind> ask,
             Runnable loop,
             Runnable sound) {
         this.notes = notes;
@@ -59,7 +57,8 @@ final class NotesCommands {
         });
     }
 
-    List<Command> all() {
+    /** Returns all of them. */
+    public List<Command> all() {
         BooleanSupplier open = () -> notes.isOpen() && !notes.isPreviewing();
         BooleanSupplier selection =
                 () -> open.getAsBoolean() && !notes.selected().isEmpty();
@@ -77,15 +76,15 @@ final class NotesCommands {
                         .key("Shortcut+V")
                         .when(notes::hasCopied),
                 command("draw-note-at-playhead", this::drawAtPlayhead).in(NOTES).key("Insert"),
-                command("quantize-notes", () -> ask.accept(NoteQuestion.Kind.QUANTIZE))
+                command("quantize-notes", () -> ask.accept(NoteQuestionKind.QUANTIZE))
                         .key("Shortcut+U"),
-                command("notes-to-another-sound", () -> ask.accept(NoteQuestion.Kind.TO_SOUND))
+                command("notes-to-another-sound", () -> ask.accept(NoteQuestionKind.TO_SOUND))
                         .key("Shortcut+T"),
-                command("change-notes", () -> ask.accept(NoteQuestion.Kind.CHANGE))
+                command("change-notes", () -> ask.accept(NoteQuestionKind.CHANGE))
                         .key("Shortcut+Shift+H"),
-                command("arrange-bars", () -> ask.accept(NoteQuestion.Kind.ARRANGE))
+                command("arrange-bars", () -> ask.accept(NoteQuestionKind.ARRANGE))
                         .key("Shortcut+G"),
-                command("find-the-beat", () -> ask.accept(NoteQuestion.Kind.BEAT))
+                command("find-the-beat", () -> ask.accept(NoteQuestionKind.BEAT))
                         .key("Shortcut+B"),
                 command("notes-as-played", notes::asPlayed)
                         .key("Shortcut+Shift+P")

@@ -1,8 +1,7 @@
-package dibble.desktop.app;
+package dibble.presentation.app;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Desk;
 import dibble.edits.StripEdits;
 import dibble.gear.PartRef;
 import dibble.gear.SoundFile;
@@ -13,10 +12,9 @@ import dibble.levels.SoundPlan;
 import dibble.levels.StripPlan;
 import dibble.midi.ShortMessage;
 import dibble.ports.OutputPort;
+import dibble.presentation.AppContext;
 import dibble.presentation.FileKind;
 import dibble.presentation.Listening;
-import dibble.presentation.app.PathQuestions;
-import dibble.presentation.app.SessionFiles;
 import dibble.session.Kept;
 import dibble.sound.Bounce;
 import dibble.sound.Preset;
@@ -31,21 +29,19 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
-import javafx.animation.PauseTransition;
-import javafx.util.Duration;
+import java.util.function.Function;
 
 /** Files of sounds in, files of sound out, and sounds that are listened to. */
-final class SoundFiles implements Listening {
+public final class SoundFiles implements Listening {
     private static final String LISTENING = "listening:";
     private static final String MIX = "mix.wav";
     private static final int VELOCITY = 92;
-    private static final Duration NOTE = Duration.millis(700);
 
-    private final Desk desk;
+    private final AppContext context;
     private final SoundEngine audio;
     private final PathQuestions questions;
     private final SessionFiles files;
-    private final PauseTransition end = new PauseTransition(NOTE);
+    private final Runnable endLater;
     private SoundLibrary library = SoundLibrary.NONE;
 
     /** What the library is of, or will be once it is read. */
@@ -55,19 +51,29 @@ final class SoundFiles implements Listening {
     private StripPlan listened;
     private int sounding = -1;
 
-    SoundFiles(Desk desk, SoundEngine audio, SessionFiles files, PathQuestions questions) {
-        this.desk = desk;
+    /**
+     * Follows the sound files of the session.
+     *
+     * @param later returns what runs an action after the length of a note, counted from the last time it was run
+     */
+    public SoundFiles(
+            AppContext context,
+            SoundEngine audio,
+            SessionFiles files,
+            PathQuestions questions,
+            Function<Runnable, Runnable> later) {
+        this.context = context;
         this.audio = audio;
         this.files = files;
         this.questions = questions;
-        end.setOnFinished(event -> letGo());
-        desk.document().listen(this::follow);
+        endLater = later.apply(this::letGo);
+        context.document().listen(this::follow);
         follow();
     }
 
     /** The mixer has the session's strips, and the files that it names are opened. */
     private void follow() {
-        List<SoundFile> named = desk.session().soundFiles();
+        List<SoundFile> named = context.session().soundFiles();
         if (!named.equals(wanted)) {
             wanted = named;
             read(named);
@@ -82,19 +88,20 @@ final class SoundFiles implements Listening {
         }
         Path folder = files.folder();
         SoundLibrary before = library;
-        desk.jobs().start(say("sound-files.reading"), progress -> SoundLibrary.open(named, folder, before), opened -> {
-            if (named.equals(wanted)) {
-                library = opened;
-                opened.troubles().forEach(desk.ask()::tell);
-                followPlan();
-                desk.pulse().wake();
-            }
-        });
+        context.jobs()
+                .start(say("sound-files.reading"), progress -> SoundLibrary.open(named, folder, before), opened -> {
+                    if (named.equals(wanted)) {
+                        library = opened;
+                        opened.troubles().forEach(context.ask()::tell);
+                        followPlan();
+                        context.frames().wake();
+                    }
+                });
     }
 
     private void followPlan() {
         if (audio.isHere()) {
-            SoundPlan plan = SoundPlan.of(desk.session(), desk.performance());
+            SoundPlan plan = SoundPlan.of(context.session(), context.performance());
             if (listened != null) {
                 List<StripPlan> strips = new ArrayList<>(plan.strips());
                 strips.add(listened);
@@ -134,8 +141,8 @@ final class SoundFiles implements Listening {
         port.send(ShortMessage.programChange(0, preset.program()), now);
         port.send(ShortMessage.noteOn(0, key, VELOCITY), now);
         sounding = key;
-        desk.pulse().wake();
-        end.playFromStart();
+        context.frames().wake();
+        endLater.run();
     }
 
     private void letGo() {
@@ -146,16 +153,15 @@ final class SoundFiles implements Listening {
     }
 
     /** Asks for a file of sounds. */
-    void open() {
+    public void open() {
         questions.askToRead(
                 FileKind.SOUNDS, say("sound-files.open"), files.folder(), say("sound-files.open-verb"), this::bringIn);
     }
 
     /** Opens a file of sounds for this session. @param done run where it could be read */
-    void bringIn(Path path, Runnable done) {
-        Consumer<SoundBank> into =
-                desk.context().forThisSession(String.valueOf(path.getFileName()), bank -> add(path, bank));
-        desk.jobs()
+    public void bringIn(Path path, Runnable done) {
+        Consumer<SoundBank> into = context.forThisSession(String.valueOf(path.getFileName()), bank -> add(path, bank));
+        context.jobs()
                 .start(
                         say("sound-files.opening", path.getFileName()),
                         progress -> {
@@ -169,26 +175,26 @@ final class SoundFiles implements Listening {
                             done.run();
                             into.accept(bank);
                         },
-                        e -> desk.ask().tell(say("sound-files.not-opened", e.getMessage())));
+                        e -> context.ask().tell(say("sound-files.not-opened", e.getMessage())));
     }
 
     private void add(Path path, SoundBank bank) {
         String name = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
-        desk.document()
+        context.document()
                 .edit(
                         say("sound-files.edit"),
                         session -> StripEdits.addSoundFile(
                                 session, name, path.toAbsolutePath().toString(), bank.sha256()));
-        desk.ask().tell(say("sound-files.opened", name, bank.presets().size()));
+        context.ask().tell(say("sound-files.opened", name, bank.presets().size()));
     }
 
     /** Asks for a folder, and makes files of sound there. */
-    void export(Bounce.Wanted wanted) {
-        Kept kept = desk.document().kept();
+    public void export(Bounce.Wanted wanted) {
+        Kept kept = context.document().kept();
         boolean nothing = kept.session().tracks().stream()
                 .allMatch(track -> track.sounding().size() == 0);
         if (nothing) {
-            desk.ask().tell(say("midi-files.nothing-to-export-yet-record"));
+            context.ask().tell(say("midi-files.nothing-to-export-yet-record"));
             return;
         }
         questions.askToWrite(
@@ -202,7 +208,7 @@ final class SoundFiles implements Listening {
 
     private void export(Kept kept, Bounce.Wanted wanted, Path path, Runnable done) {
         SoundLibrary sounds = library;
-        desk.jobs()
+        context.jobs()
                 .start(
                         say("sound-files.exporting", path.getFileName()),
                         progress -> Bounce.render(
@@ -214,7 +220,7 @@ final class SoundFiles implements Listening {
                                 progress),
                         made -> {
                             done.run();
-                            desk.ask()
+                            context.ask()
                                     .tell(say(
                                             "sound-files.exported",
                                             made.files().size(),
@@ -223,6 +229,6 @@ final class SoundFiles implements Listening {
                                             String.join(", ", made.leftOut()),
                                             made.peak() > 0 && wanted.bits() != Bounce.Bits.FLOAT));
                         },
-                        e -> desk.ask().tell(say("midi-files.not-exported", PathQuestions.explain(path, e))));
+                        e -> context.ask().tell(say("midi-files.not-exported", PathQuestions.explain(path, e))));
     }
 }

@@ -1,0 +1,139 @@
+package dibble.presentation;
+
+import dibble.gear.Source;
+import dibble.gear.SourceKind;
+import dibble.ports.Devices;
+import dibble.routing.Routing;
+import dibble.session.Document;
+import dibble.session.Performance;
+import dibble.session.Session;
+import dibble.sound.Meters;
+import dibble.standins.PatternSequencer;
+import dibble.standins.StandIns;
+import dibble.studio.Studio;
+import dibble.user.GearShelf;
+import java.util.Optional;
+
+/** The services of a context by their names, for what works with a context and more. */
+public interface ContextServices {
+    /** Returns the context. */
+    AppContext context();
+
+    /** Returns the open document. */
+    default Document document() {
+        return context().document();
+    }
+
+    /** Returns what plays and records it. */
+    default Studio studio() {
+        return context().studio();
+    }
+
+    /** Returns the simulated devices. */
+    default StandIns standIns() {
+        return context().standIns();
+    }
+
+    /** Returns all ports that there are. */
+    default Devices devices() {
+        return context().devices();
+    }
+
+    /** Returns what sounds now. */
+    default LiveState live() {
+        return context().live();
+    }
+
+    /** Returns what is selected. */
+    default Selection selection() {
+        return context().selection();
+    }
+
+    /** Returns the user's settings. */
+    default Preferences preferences() {
+        return context().preferences();
+    }
+
+    /** Returns the user's shelf of gear. */
+    default GearShelf shelf() {
+        return context().shelf();
+    }
+
+    /** Returns the levels of the built-in sounds. */
+    default Meters meters() {
+        return context().meters();
+    }
+
+    /** Returns the ports among other programs. */
+    default OtherPrograms programs() {
+        return context().programs();
+    }
+
+    /** Returns where things can be shown. */
+    default Places places() {
+        return context().places();
+    }
+
+    /** Returns what the checks find. */
+    default Findings findings() {
+        return context().findings();
+    }
+
+    /** Returns the long work under way. */
+    default Jobs jobs() {
+        return context().jobs();
+    }
+
+    /** Returns the run that a small edit of a subject belongs to. */
+    default Object run(Object subject) {
+        return context().runs().of(subject);
+    }
+
+    /** Has a scene hold now. */
+    default void callScene(String id) {
+        context().callScene(id);
+    }
+
+    /** The session as it is now. */
+    default Session session() {
+        return context().session();
+    }
+
+    /** How it is played now. */
+    default Performance performance() {
+        return context().performance();
+    }
+
+    /** What both come to: the routing in force. */
+    default Routing routing() {
+        return context().routing();
+    }
+
+    /** Presses a key of a source, on the channel that it plays on. */
+    default void press(Source source, int key, int velocity) {
+        context().press(source, key, velocity);
+    }
+
+    /** Lets a key of a source go. */
+    default void release(Source source, int key) {
+        context().release(source, key);
+    }
+
+    /** Returns whether a source is played by hand, rather than by a sequencer. */
+    default boolean isPlayedByHand(String source) {
+        return session()
+                .source(source)
+                .filter(it -> it.kind() == SourceKind.SEQUENCER)
+                .isEmpty();
+    }
+
+    /** Plays a message as a source does: on its stand-in, or in the place of its real gear. */
+    default void play(Source source, int message) {
+        context().play(source, message);
+    }
+
+    /** The patterns of a sequencer's stand-in, on the channels of its lanes; empty where it has none. */
+    default Optional<PatternSequencer> patterns(Source source) {
+        return context().patterns(source);
+    }
+}
