@@ -65,6 +65,8 @@ final class ControlCard extends HBox {
         on.setOnAction(
                 event -> presenter.change(say("edit.switch-on-or-off"), id, it -> it.withEnabled(on.isSelected())));
         name.setWrapText(true);
+        who.setWrapText(true);
+        what.setWrapText(true);
         VBox first = new VBox(6, name, on);
         VBox second = new VBox(1, who, what, now);
         first.setMinWidth(NAME);

@@ -8,7 +8,6 @@ import dibble.edits.StartingPoint;
 import dibble.files.DamagedSessionException;
 import dibble.files.SessionContent;
 import dibble.presentation.AppContext;
-import dibble.presentation.Aside;
 import dibble.presentation.FileKind;
 import dibble.presentation.Prompter;
 import dibble.recording.FileNames;
@@ -16,11 +15,15 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.studio.Playable;
 import dibble.studio.Transport;
+import dibble.system.AsyncValue;
+import dibble.system.Workers;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import org.slf4j.Logger;
@@ -36,7 +39,7 @@ public final class SessionFiles {
     private final AppContext context;
     private final PathQuestions questions;
     private final Runnable quit;
-    private final Aside<Path, Boolean> folders = new Aside<>();
+    private final Map<Path, AsyncValue<Boolean>> folders = new HashMap<>();
     private Path file;
 
     /** The version of the file that the session comes from. */
@@ -421,7 +424,10 @@ public final class SessionFiles {
             if (last != null && !last.isBlank()) {
                 Path folder = Path.of(last);
                 // Looked for in the background: until it is known, the folder is taken to be there.
-                boolean isThere = folders.get(folder, false, () -> Files.isDirectory(folder))
+                boolean isThere = folders.computeIfAbsent(
+                                folder,
+                                it -> AsyncValue.compute(Workers.shared().files(), () -> Files.isDirectory(it)))
+                        .value()
                         .orElse(true);
                 return isThere ? Optional.of(folder) : Optional.empty();
             }
