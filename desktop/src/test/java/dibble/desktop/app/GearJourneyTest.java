@@ -203,7 +203,8 @@ class GearJourneyTest extends WindowTest {
                 .tryQuery()
                 .isPresent());
         interact(() -> workbench.open(StartingPoint.TWO_KEYBOARDS.session(), Performance.NEW));
-        clickOn("#shelf-add-0");
+        // Where the ports take more lines the shelf is below them, out of sight.
+        interact(() -> lookup("#shelf-add-0").queryAs(Button.class).fire());
         until(() -> lookup("#place-keyboard").tryQuery().isPresent());
         choose("#place-keyboard", "Upper keyboard");
         choose("#place-built-in-bass", "Built-in sounds / Strings");
