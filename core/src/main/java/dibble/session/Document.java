@@ -180,16 +180,8 @@ public final class Document {
      * @param ended is notified where the gesture ends and its owner has not ended it
      */
     public Gesture begin(Consumer<Gesture.End> ended) {
-        return begin(new Gesture(this, false, ended));
-    }
-
-    /** Begins the preview of a dialog: it ends where another gesture begins, and may begin again when that has ended. */
-    public Gesture beginPreview(Consumer<Gesture.End> ended) {
-        return begin(new Gesture(this, true, ended));
-    }
-
-    private Gesture begin(Gesture next) {
         dropGesture(Gesture.End.REPLACED);
+        Gesture next = new Gesture(this, ended);
         gesture = next;
         showGesture();
         return next;

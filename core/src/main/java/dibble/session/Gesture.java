@@ -17,26 +17,19 @@ public final class Gesture {
     }
 
     private final Document document;
-    private final boolean yields;
     private final Consumer<End> ended;
     private UnaryOperator<Session> shown;
     private Session computedFrom;
     private Session boundTo;
 
-    Gesture(Document document, boolean yields, Consumer<End> ended) {
+    Gesture(Document document, Consumer<End> ended) {
         this.document = document;
-        this.yields = yields;
         this.ended = ended;
     }
 
     /** Returns whether the gesture goes on. */
     public boolean isOpen() {
         return document.gesture() == this;
-    }
-
-    /** Returns whether it waits while another gesture lasts, as the preview of a dialog does. */
-    public boolean yields() {
-        return yields;
     }
 
     /** Makes the gesture end where the session below it is edited, since it refers to positions in that session. */

@@ -122,7 +122,7 @@ class GestureTest {
 
     @Test
     void dropsAResultThatWasComputedFromAnotherSession() {
-        Gesture gesture = document.beginPreview(ends::add);
+        Gesture gesture = document.begin(ends::add);
         Session before = document.session();
         gesture.preview(before, keys(before, 40));
         assertThat(high()).isEqualTo(40);
@@ -202,7 +202,7 @@ class GestureTest {
             boolean open = gesture != null && gesture.isOpen();
             switch (random.nextInt(10)) {
                 case 0 -> {
-                    gesture = random.nextBoolean() ? edited.begin(end -> {}) : edited.beginPreview(end -> {});
+                    gesture = edited.begin(end -> {});
                     old.add(gesture);
                 }
                 case 1, 2, 3 -> {

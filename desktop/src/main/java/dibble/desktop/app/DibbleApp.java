@@ -29,11 +29,6 @@ import org.slf4j.LoggerFactory;
 
 /** The application: one window on one workbench. */
 public final class DibbleApp extends Application {
-    /** The smallest window, except on screens that are smaller. */
-    private static final double LEAST_WIDTH = 1024;
-
-    private static final double LEAST_HEIGHT = 620;
-
     private static final Logger LOG = LoggerFactory.getLogger(DibbleApp.class);
 
     /** For measuring and for warming up: the window is closed again when it has been seen. */
@@ -70,8 +65,8 @@ public final class DibbleApp extends Application {
         Scene scene = new Scene(new Enlarged(window, workbench.desk().preferences()), 1280, 800);
         workbench.desk().theme().dress(scene);
         stage.titleProperty().bind(window.title());
-        stage.setMinWidth(LEAST_WIDTH);
-        stage.setMinHeight(LEAST_HEIGHT);
+        stage.setMinWidth(Enlarged.LEAST_WIDTH);
+        stage.setMinHeight(Enlarged.LEAST_HEIGHT);
         stage.setScene(scene);
         stage.setOnCloseRequest(event -> {
             event.consume();
@@ -133,8 +128,8 @@ public final class DibbleApp extends Application {
         WindowPlacement.Area place = Optional.ofNullable(was)
                 .flatMap(it -> WindowPlacement.fit(it, screens))
                 .orElseGet(() -> WindowPlacement.first(area(Screen.getPrimary())));
-        stage.setMinWidth(Math.min(LEAST_WIDTH, place.width()));
-        stage.setMinHeight(Math.min(LEAST_HEIGHT, place.height()));
+        stage.setMinWidth(Math.min(Enlarged.LEAST_WIDTH, place.width()));
+        stage.setMinHeight(Math.min(Enlarged.LEAST_HEIGHT, place.height()));
         stage.setX(place.x());
         stage.setY(place.y());
         stage.setWidth(place.width());

@@ -14,9 +14,9 @@ final class Enlarged extends Pane {
     private static final double LARGE = 1.4;
 
     /** The narrowest and lowest that the window works at. */
-    private static final double LEAST_WIDTH = 1024;
+    static final double LEAST_WIDTH = 1024;
 
-    private static final double LEAST_HEIGHT = 620;
+    static final double LEAST_HEIGHT = 620;
 
     /** The room that the content needs at least, within the frame of the smallest window. */
     private static final double SMALL_WIDTH = 1000;

@@ -9,6 +9,7 @@ import dibble.files.DamagedSessionException;
 import dibble.files.SessionContent;
 import dibble.presentation.AppContext;
 import dibble.presentation.FileKind;
+import dibble.presentation.Jobs;
 import dibble.presentation.Prompter;
 import dibble.recording.FileNames;
 import dibble.session.Performance;
@@ -363,11 +364,9 @@ public final class SessionFiles {
     void unlessChanged(String purpose, Runnable action) {
         context.entries().commit();
         context.document().cancelGesture();
-        if (context.jobs().editing().isPresent()) {
-            context.ask()
-                    .tell(say(
-                            "session-files.waits-for-an-edit",
-                            context.jobs().editing().get().words()));
+        Optional<Jobs.Job> edit = context.jobs().editing();
+        if (edit.isPresent()) {
+            context.ask().tell(say("session-files.waits-for-an-edit", edit.get().words()));
             context.jobs().afterAll(() -> unlessChanged(purpose, action));
             return;
         }

@@ -508,7 +508,7 @@ public final class NotesPresenter {
     public void preview(Session of, Edited edited, Runnable cancelled) {
         if (of == document.kept().session() && !hasToWait()) {
             if (!previewLasts()) {
-                previewing = document.beginPreview(end -> {
+                previewing = document.begin(end -> {
                     preview = null;
                     if (end == Gesture.End.CANCELLED) {
                         cancelled.run();
