@@ -1,7 +1,6 @@
 package dibble;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
-import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
 import com.tngtech.archunit.core.importer.ImportOption;
@@ -9,6 +8,7 @@ import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTag;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import dibble.testing.Layers;
 
 /** The core has values and functions only, and its packages depend on each other in one direction. */
 @ArchTag("slow")
@@ -17,60 +17,21 @@ import com.tngtech.archunit.lang.ArchRule;
         importOptions = ImportOption.DoNotIncludeTests.class)
 class LayersTest {
     @ArchTest
-    static final ArchRule DIRECTIONS = layeredArchitecture()
-            .consideringOnlyDependenciesInLayers()
-            .layer("text")
-            .definedBy("dibble.text")
-            .layer("work")
-            .definedBy("dibble.work")
-            .layer("midi")
-            .definedBy("dibble.midi")
-            .layer("time")
-            .definedBy("dibble.time")
-            .layer("gear")
-            .definedBy("dibble.gear")
-            .layer("routing")
-            .definedBy("dibble.routing")
-            .layer("recording")
-            .definedBy("dibble.recording")
-            .layer("notes")
-            .definedBy("dibble.notes")
-            .layer("session")
-            .definedBy("dibble.session")
-            .layer("edits")
-            .definedBy("dibble.edits")
-            .layer("files")
-            .definedBy("dibble.files")
-            .layer("checks")
-            .definedBy("dibble.checks")
-            .layer("demo")
-            .definedBy("dibble.demo")
-            .whereLayer("text")
-            .mayNotAccessAnyLayer()
-            .whereLayer("work")
-            .mayNotAccessAnyLayer()
-            .whereLayer("midi")
-            .mayOnlyAccessLayers("text")
-            .whereLayer("time")
-            .mayOnlyAccessLayers("text")
-            .whereLayer("gear")
-            .mayOnlyAccessLayers("text", "midi")
-            .whereLayer("routing")
-            .mayOnlyAccessLayers("text", "midi", "gear")
-            .whereLayer("recording")
-            .mayOnlyAccessLayers("text", "work", "midi", "time", "gear", "routing")
-            .whereLayer("notes")
-            .mayOnlyAccessLayers("text", "midi", "time", "recording")
-            .whereLayer("session")
-            .mayOnlyAccessLayers("text", "midi", "time", "gear", "routing", "recording")
-            .whereLayer("edits")
-            .mayOnlyAccessLayers("text", "work", "midi", "time", "gear", "routing", "recording", "notes", "session")
-            .whereLayer("files")
-            .mayOnlyAccessLayers("text", "work", "midi", "time", "gear", "routing", "recording", "session", "edits")
-            .whereLayer("checks")
-            .mayOnlyAccessLayers("text", "midi", "gear", "routing", "recording", "session", "edits")
-            .whereLayer("demo")
-            .mayOnlyAccessLayers("midi", "time", "gear", "routing", "recording", "session", "edits");
+    static final ArchRule DIRECTIONS = Layers.of("""
+            text:
+            work:
+            midi: text
+            time: text
+            gear: text midi
+            routing: text midi gear
+            recording: text work midi time gear routing
+            notes: text midi time recording
+            session: text midi time gear routing recording
+            edits: text work midi time gear routing recording notes session
+            files: text work midi time gear routing recording session edits
+            checks: text midi gear routing recording session edits
+            demo: midi time gear routing recording session edits
+            """);
 
     @ArchTest
     static final ArchRule NO_CYCLES = slices().matching("dibble.(*)..").should().beFreeOfCycles();

@@ -196,7 +196,7 @@ class CommandLineTest {
                                 .withSources(List.of(LamplightersRound.session()
                                         .source("larkspur")
                                         .orElseThrow()
-                                        .edit()
+                                        .with()
                                         .name("Lark\u001b[2Jspur\u0007")
                                         .build())),
                         LamplightersRound.performance()));

@@ -107,7 +107,7 @@ class RenderCommandTest {
                 strip -> strip.withLevel(6.0));
         loud = StripEdits.addSoundFile(loud, "Glass", "nowhere/glass.sf2", "0".repeat(64));
         write(dibble.edits.GearEdits.changePart(
-                loud, CELESTA, part -> part.edit().soundFile("glass").build()));
+                loud, CELESTA, part -> part.with().soundFile("glass").build()));
         Path hard = folder.resolve("hard.mid");
         MidiTrack.Builder pads = new MidiTrack.Builder().text(0, MidiTrack.META_TRACK_NAME, "Sedge pads");
         for (int pad = 53; pad < 69; pad++) {

@@ -44,7 +44,7 @@ final class Deaf extends Check {
                                     session -> ZoneEdits.changeZone(
                                             session,
                                             zone.id(),
-                                            it -> it.edit().channels(heard).build())));
+                                            it -> it.with().channels(heard).build())));
         }
     }
 }

@@ -55,7 +55,7 @@ public final class SilenceTest {
         @Override
         public List<Mend> mends() {
             Part part = Part.of("part-on-" + channel, say("silence-test.part-on", channel), channel, 0, Range.ALL, 0)
-                    .edit()
+                    .with()
                     .program(null)
                     .build();
             return List.of(

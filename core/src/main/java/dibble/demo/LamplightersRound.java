@@ -89,17 +89,17 @@ public final class LamplightersRound {
                 .withListen(ChannelSet.of(2));
         Source sedge = Source.keyboard(SEDGE, "Sedge pads", PortId.standIn(SEDGE), PADS)
                 .withListen(ChannelSet.of(10))
-                .edit()
+                .with()
                 .kind(SourceKind.PADS)
                 .build();
         Source fern = Source.keyboard(FERN, "Fern pedals", PortId.standIn(FERN), new Range(36, 52))
                 .withListen(ChannelSet.of(3))
-                .edit()
+                .with()
                 .kind(SourceKind.PEDALS)
                 .build();
         Source teasel = Source.keyboard(TEASEL, "Teasel", PortId.standIn(TEASEL), new Range(24, 103))
                 .withListen(ChannelSet.of(2, 5, 6, 9, 13))
-                .edit()
+                .with()
                 .kind(SourceKind.SEQUENCER)
                 .lanes(List.of(
                         new SequencerLane("Kalimba line", 2),
@@ -121,7 +121,7 @@ public final class LamplightersRound {
                 Part.of("bowls", "Glass bowls", null, 92, new Range(48, 96), 6),
                 Part.of("hands", "Hand drums", null, HAND_DRUMS, new Range(35, 81), 5)
                         .asDrums()
-                        .edit()
+                        .with()
                         .noteNames(Map.of(
                                 41, "Frame drum, low",
                                 43, "Frame drum",
@@ -136,16 +136,17 @@ public final class LamplightersRound {
         List<Part> levelled = new ArrayList<>();
         for (int i = 0; i < levels.length; i++) {
             Strip strip = parts.get(i).strip().withVolume(levels[i]).withReverb(rooms[i]);
-            levelled.add(parts.get(i).edit().strip(strip).build());
+            levelled.add(parts.get(i).with().strip(strip).build());
         }
         int drums = levelled.size() - 1;
-        levelled.set(drums, levelled.get(drums).edit().output(DRUM_OUTPUT).build());
+        Part kit = levelled.get(drums);
+        levelled.set(drums, kit.withStrip(kit.strip().withOutput(DRUM_OUTPUT)));
         return Instrument.of(SORREL, "Sorrel", true, PortId.standIn(SORREL), levelled);
     }
 
     private static Instrument yarrow() {
         Part organ = Part.of("organ", "Reed organ", 1, 20, new Range(36, 96), 13)
-                .edit()
+                .with()
                 .keyswitches(Map.of(24, "Soft stops", 25, "Full", 26, "Tremulant"))
                 .build();
         List<Part> parts = List.of(
@@ -167,14 +168,14 @@ public final class LamplightersRound {
         return List.of(
                 Zone.of("bass-hand", "Bass hand", LARKSPUR, new Range(28, SPLIT - 1), part("upright"))
                         .withTranspose(-12)
-                        .edit()
+                        .with()
                         .blockControllers(Set.of(64))
                         .build(),
                 Zone.of("celesta", "Celesta", LARKSPUR, new Range(SPLIT, 100), part("celesta")),
                 Zone.of("marimba", "Marimba", TANSY, new Range(53, 84), part("marimba"))
                         .withTranspose(12),
                 Zone.of("drums", "Hand drums", SEDGE, PADS, part("hands"))
-                        .edit()
+                        .with()
                         .noteMap(drums())
                         .build(),
                 Zone.of("winds", "Low winds", FERN, new Range(36, 52), part(YARROW, "winds")),
@@ -236,7 +237,7 @@ public final class LamplightersRound {
     /** A zone for one of Teasel's lanes: what its part answers to, of a channel. */
     private static Zone line(String id, int channel, Range keys, PartRef to) {
         return Zone.of(id, "", TEASEL, keys, to)
-                .edit()
+                .with()
                 .channels(ChannelSet.of(channel))
                 .build();
     }

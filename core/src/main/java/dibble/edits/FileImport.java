@@ -104,7 +104,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
                 .max()
                 .orElse(0);
         Source source = Source.keyboard(id, name, PortId.standIn(id), Range.ALL)
-                .edit()
+                .with()
                 .kind(SourceKind.FILE)
                 .lanes(lanes.lanes)
                 .build();

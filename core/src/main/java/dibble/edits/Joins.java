@@ -53,7 +53,7 @@ public final class Joins {
     public static Session join(Session session, String id, String source, int channel, Target to) {
         Range keys = session.source(source).map(Source::keys).orElse(Range.ALL);
         Zone zone = Zone.of(id, "", source, keys, to)
-                .edit()
+                .with()
                 .channels(channel == ChannelChart.EVERY ? ChannelSet.ALL : ChannelSet.of(channel))
                 .build();
         return ZoneEdits.addZone(session, zone, null);
@@ -102,7 +102,7 @@ public final class Joins {
                 : ZoneEdits.changeZone(
                         session,
                         way.zone().id(),
-                        zone -> zone.edit().channels(rest).build());
+                        zone -> zone.with().channels(rest).build());
     }
 
     /** The channels that a zone keeps when one of its ways goes; none where it has no other. */
@@ -127,13 +127,13 @@ public final class Joins {
         String id = way.zone().id();
         if (rest.isEmpty()) {
             return ZoneEdits.changeZone(
-                    session, id, zone -> change.apply(zone.edit()).build());
+                    session, id, zone -> change.apply(zone.with()).build());
         }
         String scene = session.sceneOf(id).map(it -> it.id()).orElse(null);
         ZoneBuilder copy =
-                way.zone().edit().id(newId).channels(ChannelSet.of(way.from().channel()));
+                way.zone().with().id(newId).channels(ChannelSet.of(way.from().channel()));
         Session kept = ZoneEdits.changeZone(
-                session, id, zone -> zone.edit().channels(rest).build());
+                session, id, zone -> zone.with().channels(rest).build());
         return ZoneEdits.addZone(kept, change.apply(copy).build(), scene);
     }
 

@@ -157,7 +157,7 @@ public record Plant(List<Row> rows, int wanted, List<Integer> taken, UnaryOperat
         for (int i = 0; i < notes.size(); i++) {
             map.put(keys.low() + i, List.of(notes.get(i)));
         }
-        return zone.edit().noteMap(map).build();
+        return zone.with().noteMap(map).build();
     }
 
     /** Plans the channels of a sequencer's lanes; zones that take one lane's channel alone go with it. */
@@ -186,12 +186,12 @@ public record Plant(List<Row> rows, int wanted, List<Integer> taken, UnaryOperat
         Session planted = GearEdits.changeSource(
                 session,
                 id,
-                it -> it.edit().lanes(lanes).listen(all ? it.listen() : listen).build());
+                it -> it.with().lanes(lanes).listen(all ? it.listen() : listen).build());
         for (Zone zone : session.allZones()) {
             ChannelSet other = moved.get(zone.channels());
             if (zone.source().equals(id) && other != null) {
                 planted = ZoneEdits.changeZone(
-                        planted, zone.id(), it -> it.edit().channels(other).build());
+                        planted, zone.id(), it -> it.with().channels(other).build());
             }
         }
         return planted;

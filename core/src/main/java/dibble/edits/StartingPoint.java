@@ -103,7 +103,7 @@ public enum StartingPoint {
         Range manual = new Range(36, 96);
         Range board = new Range(36, 67);
         Source pedals = keyboard("pedals", say("starting-point.pedals"), board)
-                .edit()
+                .with()
                 .kind(SourceKind.PEDALS)
                 .build();
         return session(
@@ -136,14 +136,14 @@ public enum StartingPoint {
                     0);
             parts.add(
                     channel == 10
-                            ? plain.edit()
+                            ? plain.with()
                                     .name(say("starting-point.drums"))
                                     .program(0)
                                     .drums(true)
                                     .build()
                             : plain);
             zones.add(zone("channel-" + channel, "", "keyboard", Range.ALL, "part-" + channel)
-                    .edit()
+                    .with()
                     .channels(ChannelSet.of(channel))
                     .build());
         }
@@ -153,7 +153,7 @@ public enum StartingPoint {
     private static Session pads() {
         Range sixteen = new Range(36, 51);
         Source pads = keyboard("pads", say("starting-point.pads"), sixteen)
-                .edit()
+                .with()
                 .kind(SourceKind.PADS)
                 .build();
         return session(
@@ -171,12 +171,12 @@ public enum StartingPoint {
             lanes.add(new SequencerLane(say("starting-point.line", lane), lane));
             parts.add(part("line-" + lane, say("starting-point.line", lane), PROGRAMS[lane - 1]));
             zones.add(zone("line-" + lane, "", "sequencer", Range.ALL, "line-" + lane)
-                    .edit()
+                    .with()
                     .channels(ChannelSet.of(lane))
                     .build());
         }
         Source sequencer = keyboard("sequencer", say("starting-point.sequencer"), Range.ALL)
-                .edit()
+                .with()
                 .kind(SourceKind.SEQUENCER)
                 .listen(ChannelSet.of(1, 2, 3, 4, 5))
                 .lanes(lanes)
@@ -186,7 +186,7 @@ public enum StartingPoint {
 
     private static Session keyswitches() {
         Part reeds = part("reeds", say("starting-point.reed-organ"), 20)
-                .edit()
+                .with()
                 .keys(new Range(36, 108))
                 .keyswitches(Map.of(
                         24,
@@ -198,7 +198,7 @@ public enum StartingPoint {
                 .build();
         Zone playing = zone("playing", say("starting-point.playing"), "keyboard", new Range(36, 108), "reeds");
         Zone switches = zone("switches", say("starting-point.stops"), "small", SMALL, "reeds")
-                .edit()
+                .with()
                 .keyswitch(true)
                 .noteMap(Map.of(48, List.of(24), 49, List.of(25), 50, List.of(26)))
                 .dropUnmapped(true)

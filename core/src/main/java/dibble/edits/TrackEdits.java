@@ -44,7 +44,7 @@ public final class TrackEdits {
         return GearEdits.changePart(
                 session.withTracks(tracks),
                 ref,
-                it -> it.edit().keyStrips(strips).build());
+                it -> it.with().keyStrips(strips).build());
     }
 
     /** Adds a track for each part that a zone leads to and no track takes, in the order of the instruments. */

@@ -65,7 +65,7 @@ public final class ZoneEdits {
      * @param scene the scene that it holds in, or null for always
      */
     public static Session copyZone(Session session, Zone zone, String newId, String source, String scene) {
-        return addZone(session, zone.edit().id(newId).source(source).build(), scene);
+        return addZone(session, zone.with().id(newId).source(source).build(), scene);
     }
 
     /** Has a zone hold in one scene, or (null) always. */
@@ -128,7 +128,7 @@ public final class ZoneEdits {
             throw new UserException(say("zone-edits.part-has-no-keyswitches-expected", part));
         }
         Zone zone = Zone.of(id, "", source, new Range(first, key - 1), part)
-                .edit()
+                .with()
                 .keyswitch(true)
                 .noteMap(map)
                 .dropUnmapped(true)

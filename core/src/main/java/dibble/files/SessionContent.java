@@ -8,7 +8,6 @@ import dibble.recording.Track;
 import dibble.session.Foreign;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionBuilder;
 import dibble.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -69,7 +68,8 @@ public record SessionContent(Session session, Performance performance) {
                 tracks.add(track);
             }
         }
-        Session session = new SessionBuilder(read.session())
+        Session session = read.session()
+                .with()
                 .takes(takes)
                 .tracks(tracks)
                 .foreign(foreign(read, entries))

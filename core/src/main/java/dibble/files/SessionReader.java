@@ -26,7 +26,6 @@ import dibble.session.Colours;
 import dibble.session.Connection;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionBuilder;
 import dibble.session.Settled;
 import dibble.text.UserException;
 import dibble.time.Marker;
@@ -170,7 +169,8 @@ public final class SessionReader {
             }
         }
         Performance performance = performance(f, all);
-        Session session = new SessionBuilder(name)
+        Session session = Session.empty(name)
+                .with()
                 .middleC(middleC)
                 .tempo(tempo)
                 .markers(markers)

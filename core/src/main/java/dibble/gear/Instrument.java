@@ -3,6 +3,7 @@ package dibble.gear;
 import static dibble.text.CoreText.say;
 
 import dibble.text.UserException;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -20,6 +21,7 @@ import java.util.Set;
  * @param effects the room and the chorus of one that Dibble sounds
  * @param names the names of its sounds, or null where they are not known
  */
+@RecordBuilder
 public record Instrument(
         String id,
         String name,
@@ -31,7 +33,8 @@ public record Instrument(
         List<Part> parts,
         Effects effects,
         SoundNames names,
-        Extras extras) {
+        Extras extras)
+        implements InstrumentBuilder.With {
     public Instrument {
         Ids.check(id);
         parts = List.copyOf(parts);
@@ -65,52 +68,6 @@ public record Instrument(
         return parts.stream().filter(part -> part.id().equals(partId)).findFirst();
     }
 
-    public Instrument withParts(List<Part> others) {
-        return new Instrument(
-                id, name, builtIn, port, partPorts, receives, hearsDirectly, others, effects, names, extras);
-    }
-
-    public Instrument withId(String other) {
-        return new Instrument(
-                other, name, builtIn, port, partPorts, receives, hearsDirectly, parts, effects, names, extras);
-    }
-
-    public Instrument withName(String text) {
-        return new Instrument(
-                id, text, builtIn, port, partPorts, receives, hearsDirectly, parts, effects, names, extras);
-    }
-
-    public Instrument withBuiltIn(boolean own) {
-        return new Instrument(id, name, own, port, partPorts, receives, hearsDirectly, parts, effects, names, extras);
-    }
-
-    public Instrument withPort(String text) {
-        return new Instrument(
-                id, name, builtIn, text, partPorts, receives, hearsDirectly, parts, effects, names, extras);
-    }
-
-    public Instrument withPartPorts(boolean each) {
-        return new Instrument(id, name, builtIn, port, each, receives, hearsDirectly, parts, effects, names, extras);
-    }
-
-    public Instrument withReceives(Receives channels) {
-        return new Instrument(
-                id, name, builtIn, port, partPorts, channels, hearsDirectly, parts, effects, names, extras);
-    }
-
-    public Instrument withHearsDirectly(List<String> sources) {
-        return new Instrument(id, name, builtIn, port, partPorts, receives, sources, parts, effects, names, extras);
-    }
-
-    public Instrument withEffects(Effects other) {
-        return new Instrument(id, name, builtIn, port, partPorts, receives, hearsDirectly, parts, other, names, extras);
-    }
-
-    public Instrument withNames(SoundNames other) {
-        return new Instrument(
-                id, name, builtIn, port, partPorts, receives, hearsDirectly, parts, effects, other, extras);
-    }
-
     /** With names of sounds; those of notes go to parts whose keys are sounds of their own, where these have none. */
     public Instrument named(SoundNames other) {
         return withNames(other)
@@ -118,7 +75,7 @@ public record Instrument(
                         .map(part -> part.drums()
                                         && part.noteNames().isEmpty()
                                         && !other.notes().isEmpty()
-                                ? part.edit().noteNames(other.notes()).build()
+                                ? part.with().noteNames(other.notes()).build()
                                 : part)
                         .toList());
     }

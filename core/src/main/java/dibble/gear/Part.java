@@ -1,6 +1,7 @@
 package dibble.gear;
 
 import dibble.midi.Range;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -23,6 +24,7 @@ import java.util.TreeMap;
  * @param keyswitches names of the notes that choose how it plays, by note
  * @param colour 1-16, its own for good; 0 where none was given yet
  */
+@RecordBuilder
 public record Part(
         String id,
         String name,
@@ -37,7 +39,8 @@ public record Part(
         Map<Integer, String> noteNames,
         Map<Integer, String> keyswitches,
         int colour,
-        Extras extras) {
+        Extras extras)
+        implements PartBuilder.With {
     public Part {
         Ids.check(id);
         Checked.range("number.channel", channel, 1, 16);
@@ -109,36 +112,15 @@ public record Part(
     /** With another strip for a key, or with {@link StripRef#ALL} for itself. */
     public Part withStrip(int key, Strip other) {
         if (key == StripRef.ALL) {
-            return edit().strip(other).build();
+            return with().strip(other).build();
         }
         Map<Integer, Strip> others = new LinkedHashMap<>(keyStrips);
         others.put(key, other);
-        return edit().keyStrips(others).build();
-    }
-
-    public Part withColour(int number) {
-        return edit().colour(number).build();
-    }
-
-    /** The part on another channel 1-16, or with null on one that is chosen once and kept. */
-    public Part withChannel(Integer number) {
-        return edit().channel(number).build();
-    }
-
-    public Part withKeys(Range range) {
-        return edit().keys(range).build();
-    }
-
-    public Part withKeyswitches(Map<Integer, String> names) {
-        return edit().keyswitches(names).build();
+        return with().keyStrips(others).build();
     }
 
     /** The same part, whose keys are sounds of their own. */
     public Part asDrums() {
-        return edit().drums(true).build();
-    }
-
-    public PartBuilder edit() {
-        return new PartBuilder(this);
+        return with().drums(true).build();
     }
 }

@@ -1,11 +1,14 @@
 package dibble.gear;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
+
 /**
  * A line of a sequencer, by its channel.
  *
  * @param channel 1-16
  */
-public record SequencerLane(String name, int channel, Extras extras) {
+@RecordBuilder
+public record SequencerLane(String name, int channel, Extras extras) implements SequencerLaneBuilder.With {
     public SequencerLane {
         Checked.range("number.channel", channel, 1, 16);
     }
@@ -13,9 +16,5 @@ public record SequencerLane(String name, int channel, Extras extras) {
     /** @param channel 1-16 */
     public SequencerLane(String name, int channel) {
         this(name, channel, Extras.NONE);
-    }
-
-    public SequencerLane withChannel(int number) {
-        return new SequencerLane(name, number, extras);
     }
 }

@@ -6,6 +6,7 @@ import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
 import dibble.text.UserException;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
@@ -27,6 +28,7 @@ import java.util.Set;
  * @param sysexTo the ids of the instruments that get its system exclusive messages
  * @param lanes the lines of a sequencer
  */
+@RecordBuilder
 public record Source(
         String id,
         String name,
@@ -42,7 +44,8 @@ public record Source(
         boolean echoes,
         List<String> sysexTo,
         List<SequencerLane> lanes,
-        Extras extras) {
+        Extras extras)
+        implements SourceBuilder.With {
     public Source {
         Ids.check(id);
         if (transpose < -127 || transpose > 127) {
@@ -73,36 +76,12 @@ public record Source(
                 Extras.NONE);
     }
 
-    public Source withTranspose(int semitones) {
-        return edit().transpose(semitones).build();
-    }
-
-    public Source withListen(ChannelSet channels) {
-        return edit().listen(channels).build();
-    }
-
     public Source withSends(ChannelSet channels) {
-        return edit().sends(Optional.of(channels)).build();
-    }
-
-    public Source withAccept(Set<EventKind> kinds) {
-        return edit().accept(kinds).build();
+        return with().sends(Optional.of(channels)).build();
     }
 
     public Source withOwnSounds(boolean local, String instrument) {
-        return edit().localControl(local).ownInstrument(instrument).build();
-    }
-
-    public Source withEchoes(boolean back) {
-        return edit().echoes(back).build();
-    }
-
-    public Source withSysexTo(List<String> instruments) {
-        return edit().sysexTo(instruments).build();
-    }
-
-    public SourceBuilder edit() {
-        return new SourceBuilder(this);
+        return with().localControl(local).ownInstrument(instrument).build();
     }
 
     /** The channel, 0-15, on which a stand-in of this source plays: the first it sends on, else the first let in. */

@@ -3,6 +3,7 @@ package dibble.gear;
 import static dibble.text.CoreText.say;
 
 import dibble.text.UserException;
+import io.soabase.recordbuilder.core.RecordBuilder;
 
 /**
  * How loud a sound is, where between left and right, how much of it goes to the effects, and where it comes out.
@@ -14,7 +15,9 @@ import dibble.text.UserException;
  * @param output the output that it sounds on, 1-64; output 1 is the first pair of the audio device
  * @param group 1-8 where its level moves with others, 0 where it does not
  */
-public record Strip(Double level, Integer pan, int reverb, int chorus, int output, int group) {
+@RecordBuilder
+public record Strip(Double level, Integer pan, int reverb, int chorus, int output, int group)
+        implements StripBuilder.With {
     /** How many groups there are. */
     public static final int GROUPS = 8;
 
@@ -48,40 +51,16 @@ public record Strip(Double level, Integer pan, int reverb, int chorus, int outpu
     }
 
     /** With a level in dB, kept in tenths; null to leave it as it is. */
+    @Override
     public Strip withLevel(Double decibels) {
-        return new Strip(
-                decibels == null ? null : Double.valueOf(Loudness.rounded(decibels)),
-                pan,
-                reverb,
-                chorus,
-                output,
-                group);
+        return with().level(decibels == null ? null : Double.valueOf(Loudness.rounded(decibels)))
+                .build();
     }
 
     /** With the level of a volume 0-127; null to leave it as it is. */
     public Strip withVolume(Integer volume) {
         Checked.range("number.volume", volume, 0, 127);
-        return new Strip(
-                volume == null ? null : Double.valueOf(Loudness.ofVolume(volume)), pan, reverb, chorus, output, group);
-    }
-
-    public Strip withPan(Integer value) {
-        return new Strip(level, value, reverb, chorus, output, group);
-    }
-
-    public Strip withReverb(int value) {
-        return new Strip(level, pan, value, chorus, output, group);
-    }
-
-    public Strip withChorus(int value) {
-        return new Strip(level, pan, reverb, value, output, group);
-    }
-
-    public Strip withOutput(int number) {
-        return new Strip(level, pan, reverb, chorus, number, group);
-    }
-
-    public Strip withGroup(int number) {
-        return new Strip(level, pan, reverb, chorus, output, number);
+        return with().level(volume == null ? null : Double.valueOf(Loudness.ofVolume(volume)))
+                .build();
     }
 }

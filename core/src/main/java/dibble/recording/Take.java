@@ -9,6 +9,7 @@ import dibble.routing.Routing;
 import dibble.text.UserException;
 import dibble.time.TempoMap;
 import dibble.time.TempoRemap;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -27,6 +28,7 @@ import java.util.List;
  *     its prints
  * @param extras what its entry in the session says that this version does not know, and within, what its lines say
  */
+@RecordBuilder
 public record Take(
         String id,
         String name,
@@ -37,7 +39,8 @@ public record Take(
         long length,
         long start,
         List<TempoRemap> remaps,
-        Extras extras) {
+        Extras extras)
+        implements TakeBuilder.With {
     /**
      * A routing that came into force.
      *
@@ -71,12 +74,7 @@ public record Take(
 
     /** The same under another id and name. */
     public Take named(String otherId, String otherName) {
-        return new Take(otherId, otherName, sources, log, marks, tempo, length, start, remaps, extras);
-    }
-
-    /** The same with other routings in force. */
-    public Take withMarks(List<Mark> others) {
-        return new Take(id, name, sources, log, others, tempo, length, start, remaps, extras);
+        return with().id(otherId).name(otherName).build();
     }
 
     /**
@@ -92,12 +90,7 @@ public record Take(
         } else {
             next.add(remap);
         }
-        return new Take(id, name, sources, log, marks, tempo, length, start, next, extras);
-    }
-
-    /** The same with other events. */
-    public Take withLog(EventLog other) {
-        return new Take(id, name, sources, other, marks, tempo, length, start, remaps, extras);
+        return withRemaps(next);
     }
 
     /** The tick of the music at a time since its beginning, in nanoseconds. */

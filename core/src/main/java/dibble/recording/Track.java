@@ -8,6 +8,7 @@ import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.text.UserException;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Optional;
 
 /**
@@ -17,7 +18,9 @@ import java.util.Optional;
  * @param to the part that its clip is played on, where that is not the one that it takes; null otherwise
  * @param regions what is on it, and where that came from
  */
-public record Track(String id, String name, Input input, PartRef to, Regions regions, Extras extras) {
+@RecordBuilder
+public record Track(String id, String name, Input input, PartRef to, Regions regions, Extras extras)
+        implements TrackBuilder.With {
     /** What a track takes. */
     public sealed interface Input {}
 
@@ -123,18 +126,6 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
     /** Returns all events that it has, muted notes among them: what edits, files and questions of "is it empty" go by. */
     public MidiTrack content() {
         return regions.content();
-    }
-
-    public Track withName(String text) {
-        return new Track(id, text, input, to, regions, extras);
-    }
-
-    public Track withTo(PartRef part) {
-        return new Track(id, name, input, part, regions, extras);
-    }
-
-    public Track withRegions(Regions others) {
-        return new Track(id, name, input, to, others, extras);
     }
 
     /** Returns the number of sounding notes. */

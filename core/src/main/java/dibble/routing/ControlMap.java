@@ -7,6 +7,7 @@ import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.midi.ChannelSet;
 import dibble.text.UserException;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -20,6 +21,7 @@ import java.util.function.UnaryOperator;
  * @param when what it answers to
  * @param sends what it sends then, one or more
  */
+@RecordBuilder
 public record ControlMap(
         String id,
         String name,
@@ -30,7 +32,8 @@ public record ControlMap(
         boolean enabled,
         Trigger when,
         List<Send> sends,
-        Extras extras) {
+        Extras extras)
+        implements ControlMapBuilder.With {
     public ControlMap {
         Ids.check(id);
         sends = List.copyOf(sends);
@@ -143,47 +146,11 @@ public record ControlMap(
         return source.equals(Zone.ANY_SOURCE) || source.equals(sourceId);
     }
 
-    public ControlMap withId(String text) {
-        return new ControlMap(text, name, source, channels, keep, ignoreOutside, enabled, when, sends, extras);
-    }
-
-    public ControlMap withName(String text) {
-        return new ControlMap(id, text, source, channels, keep, ignoreOutside, enabled, when, sends, extras);
-    }
-
-    public ControlMap withSource(String sourceId) {
-        return new ControlMap(id, name, sourceId, channels, keep, ignoreOutside, enabled, when, sends, extras);
-    }
-
-    public ControlMap withWhen(Trigger other) {
-        return new ControlMap(id, name, source, channels, keep, ignoreOutside, enabled, other, sends, extras);
-    }
-
     /** The same with one of its sends changed. */
     public ControlMap withSend(int place, UnaryOperator<Send> change) {
         List<Send> others = new ArrayList<>(sends);
         others.set(place, change.apply(others.get(place)));
         return withSends(others);
-    }
-
-    public ControlMap withKeep(boolean on) {
-        return new ControlMap(id, name, source, channels, on, ignoreOutside, enabled, when, sends, extras);
-    }
-
-    public ControlMap withChannels(ChannelSet set) {
-        return new ControlMap(id, name, source, set, keep, ignoreOutside, enabled, when, sends, extras);
-    }
-
-    public ControlMap withIgnoreOutside(boolean on) {
-        return new ControlMap(id, name, source, channels, keep, on, enabled, when, sends, extras);
-    }
-
-    public ControlMap withEnabled(boolean on) {
-        return new ControlMap(id, name, source, channels, keep, ignoreOutside, on, when, sends, extras);
-    }
-
-    public ControlMap withSends(List<Send> others) {
-        return new ControlMap(id, name, source, channels, keep, ignoreOutside, enabled, when, others, extras);
     }
 
     /** The map without what does not change what it does: a new name is no edit that lets go. */

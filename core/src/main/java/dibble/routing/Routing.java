@@ -5,6 +5,7 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -20,6 +21,7 @@ import java.util.stream.Stream;
  * @param sceneSwitch whose program changes call scenes, or null for nobody's
  * @param activeScene the id of the scene that holds, or null where there is none
  */
+@RecordBuilder
 public record Routing(
         List<Source> sources,
         List<Instrument> instruments,
@@ -28,7 +30,8 @@ public record Routing(
         List<ControlMap> controls,
         List<Scene> scenes,
         SceneSwitch sceneSwitch,
-        String activeScene) {
+        String activeScene)
+        implements RoutingBuilder.With {
     public Routing {
         sources = List.copyOf(sources);
         instruments = List.copyOf(instruments);
@@ -70,14 +73,6 @@ public record Routing(
     /** The same with another scene in force. */
     public Routing withScene(String id) {
         return new Routing(sources, instruments, channels, always, controls, scenes, sceneSwitch, id);
-    }
-
-    public Routing withControls(List<ControlMap> others) {
-        return new Routing(sources, instruments, channels, always, others, scenes, sceneSwitch, activeScene);
-    }
-
-    public Routing withSceneSwitch(SceneSwitch other) {
-        return new Routing(sources, instruments, channels, always, controls, scenes, other, activeScene);
     }
 
     /** The zones that hold now, in their order: always zones first, then those of the active scene. */

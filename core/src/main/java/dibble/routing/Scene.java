@@ -3,6 +3,7 @@ package dibble.routing;
 import dibble.gear.Checked;
 import dibble.gear.Extras;
 import dibble.gear.Ids;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
 /**
@@ -11,6 +12,7 @@ import java.util.List;
  * @param program the program change 0-127 that calls it, or null
  * @param sounds what it changes in the sounds of parts
  */
+@RecordBuilder
 public record Scene(
         String id,
         String name,
@@ -18,7 +20,8 @@ public record Scene(
         List<Zone> zones,
         List<ControlMap> controls,
         List<SceneSound> sounds,
-        Extras extras) {
+        Extras extras)
+        implements SceneBuilder.With {
     public Scene {
         Ids.check(id);
         Checked.range("number.program", program, 0, 127);
@@ -30,29 +33,5 @@ public record Scene(
     /** A scene of zones alone. */
     public static Scene of(String id, String name, Integer program, List<Zone> zones) {
         return new Scene(id, name, program, zones, List.of(), List.of(), Extras.NONE);
-    }
-
-    public Scene withId(String text) {
-        return new Scene(text, name, program, zones, controls, sounds, extras);
-    }
-
-    public Scene withName(String text) {
-        return new Scene(id, text, program, zones, controls, sounds, extras);
-    }
-
-    public Scene withProgram(Integer number) {
-        return new Scene(id, name, number, zones, controls, sounds, extras);
-    }
-
-    public Scene withZones(List<Zone> others) {
-        return new Scene(id, name, program, others, controls, sounds, extras);
-    }
-
-    public Scene withControls(List<ControlMap> others) {
-        return new Scene(id, name, program, zones, others, sounds, extras);
-    }
-
-    public Scene withSounds(List<SceneSound> others) {
-        return new Scene(id, name, program, zones, controls, others, extras);
     }
 }

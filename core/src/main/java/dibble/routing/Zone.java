@@ -9,6 +9,7 @@ import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
 import dibble.text.UserException;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
@@ -31,6 +32,7 @@ import java.util.TreeSet;
  * @param pass the kinds of messages besides notes that it passes
  * @param blockControllers controllers that it does not pass
  */
+@RecordBuilder
 public record Zone(
         String id,
         String name,
@@ -48,7 +50,8 @@ public record Zone(
         Set<EventKind> pass,
         Set<Integer> blockControllers,
         boolean enabled,
-        Extras extras) {
+        Extras extras)
+        implements ZoneBuilder.With {
     /** Stands for all sources. */
     public static final String ANY_SOURCE = "*";
 
@@ -128,37 +131,5 @@ public record Zone(
     /** Whether the zone takes events of this source. */
     public boolean isPlayedBy(String sourceId) {
         return source.equals(ANY_SOURCE) || source.equals(sourceId);
-    }
-
-    public Zone withId(String text) {
-        return edit().id(text).build();
-    }
-
-    public Zone withName(String text) {
-        return edit().name(text).build();
-    }
-
-    public Zone withKeys(Range range) {
-        return edit().keys(range).build();
-    }
-
-    public Zone withVelocity(Range range) {
-        return edit().velocity(range).build();
-    }
-
-    public Zone withTranspose(int semitones) {
-        return edit().transpose(semitones).build();
-    }
-
-    public Zone withEnabled(boolean on) {
-        return edit().enabled(on).build();
-    }
-
-    public Zone withPass(Set<EventKind> kinds) {
-        return edit().pass(kinds).build();
-    }
-
-    public ZoneBuilder edit() {
-        return new ZoneBuilder(this);
     }
 }

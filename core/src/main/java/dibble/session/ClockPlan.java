@@ -1,5 +1,6 @@
 package dibble.session;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Set;
 import java.util.TreeSet;
 
@@ -9,7 +10,8 @@ import java.util.TreeSet;
  * @param to the names of output ports that are sent clock, start, stop, continue and song position
  * @param from the name of an input port whose clock is followed, or null for none
  */
-public record ClockPlan(Set<String> to, String from) {
+@RecordBuilder
+public record ClockPlan(Set<String> to, String from) implements ClockPlanBuilder.With {
     /** Nobody is sent a clock, and none is followed. */
     public static final ClockPlan NONE = new ClockPlan(Set.of(), null);
 
@@ -25,9 +27,5 @@ public record ClockPlan(Set<String> to, String from) {
             ports.remove(port);
         }
         return new ClockPlan(ports, from);
-    }
-
-    public ClockPlan withFrom(String port) {
-        return new ClockPlan(to, port);
     }
 }

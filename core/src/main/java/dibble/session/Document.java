@@ -279,7 +279,7 @@ public final class Document {
 
     /** Takes over cables to other programs that nobody has just made: nothing to save. */
     public void adoptConnections(Collection<Connection> cables) {
-        perform(now -> now.withConnections(cables));
+        perform(now -> now.connected(cables));
         savedConnections = performance.connections();
         changed();
     }

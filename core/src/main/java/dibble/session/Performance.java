@@ -1,6 +1,7 @@
 package dibble.session;
 
 import dibble.gear.PartRef;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -19,6 +20,7 @@ import java.util.Set;
  * @param connections the cables between ports of ours and other programs, there now or not
  * @param setUp what was ticked off in the set-up list, by the ids of its items
  */
+@RecordBuilder
 public record Performance(
         String activeScene,
         Set<String> unheard,
@@ -27,7 +29,8 @@ public record Performance(
         Set<String> soloed,
         Map<PartRef, Integer> channels,
         Set<Connection> connections,
-        Set<String> setUp) {
+        Set<String> setUp)
+        implements PerformanceBuilder.With {
     /** That of a session which nobody has played yet: the first scene, and all is heard. */
     public static final Performance NEW =
             new Performance(null, Set.of(), Set.of(), Set.of(), Set.of(), Map.of(), Set.of(), Set.of());
@@ -48,36 +51,27 @@ public record Performance(
     }
 
     public Performance withScene(String id) {
-        return new Performance(id, unheard, armed, muted, soloed, channels, connections, setUp);
+        return withActiveScene(id);
     }
 
     public Performance withHeard(String source, boolean heard) {
-        return new Performance(
-                activeScene, with(unheard, source, !heard), armed, muted, soloed, channels, connections, setUp);
+        return withUnheard(changed(unheard, source, !heard));
     }
 
     public Performance withArmed(String track, boolean on) {
-        return new Performance(
-                activeScene, unheard, with(armed, track, on), muted, soloed, channels, connections, setUp);
+        return withArmed(changed(armed, track, on));
     }
 
     public Performance withMuted(String track, boolean on) {
-        return new Performance(
-                activeScene, unheard, armed, with(muted, track, on), soloed, channels, connections, setUp);
+        return withMuted(changed(muted, track, on));
     }
 
     public Performance withSoloed(String track, boolean on) {
-        return new Performance(
-                activeScene, unheard, armed, muted, with(soloed, track, on), channels, connections, setUp);
+        return withSoloed(changed(soloed, track, on));
     }
 
-    public Performance withChannels(Map<PartRef, Integer> planned) {
-        return new Performance(activeScene, unheard, armed, muted, soloed, planned, connections, setUp);
-    }
-
-    public Performance withConnections(Collection<Connection> cables) {
-        return new Performance(
-                activeScene, unheard, armed, muted, soloed, channels, new LinkedHashSet<>(cables), setUp);
+    public Performance connected(Collection<Connection> cables) {
+        return withConnections(new LinkedHashSet<>(cables));
     }
 
     /** With some things of the set-up list ticked off, or not. */
@@ -88,7 +82,7 @@ public record Performance(
         } else {
             changed.removeAll(items);
         }
-        return new Performance(activeScene, unheard, armed, muted, soloed, channels, connections, changed);
+        return withSetUp(changed);
     }
 
     /** Channels of parts that are gone are remembered, so that undo gives a part its channel back. */
@@ -101,7 +95,7 @@ public record Performance(
         return withChannels(all);
     }
 
-    private static Set<String> with(Set<String> set, String id, boolean in) {
+    private static Set<String> changed(Set<String> set, String id, boolean in) {
         Set<String> changed = new LinkedHashSet<>(set);
         if (in) {
             changed.add(id);

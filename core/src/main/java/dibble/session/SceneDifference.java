@@ -24,7 +24,7 @@ public record SceneDifference<T>(T first, T second) {
         return compare(
                 first.zones(),
                 second.zones(),
-                zone -> zone.edit().id("x").name("").extras(Extras.NONE).build(),
+                zone -> zone.with().id("x").name("").extras(Extras.NONE).build(),
                 (one, other) -> one.source().equals(other.source())
                         && one.to().equals(other.to())
                         && one.keyswitch() == other.keyswitch());

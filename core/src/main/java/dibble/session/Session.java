@@ -22,6 +22,7 @@ import dibble.routing.Zone;
 import dibble.text.UserException;
 import dibble.time.Marker;
 import dibble.time.TempoMap;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
@@ -46,6 +47,7 @@ import java.util.function.Function;
  * @param soundFiles files of sounds that parts can have
  * @param foreign what else its container has
  */
+@RecordBuilder
 public record Session(
         String name,
         MiddleC middleC,
@@ -64,7 +66,8 @@ public record Session(
         Map<Integer, String> outputs,
         List<SoundFile> soundFiles,
         Extras extras,
-        Foreign foreign) {
+        Foreign foreign)
+        implements SessionBuilder.With {
     public Session {
         markers = markers.stream().sorted(Comparator.comparingLong(Marker::at)).toList();
         sources = List.copyOf(sources);
@@ -103,71 +106,25 @@ public record Session(
 
     /** A session with nothing in it. */
     public static Session empty(String name) {
-        return new SessionBuilder(name).build();
-    }
-
-    public Session withName(String text) {
-        return new SessionBuilder(this).name(text).build();
-    }
-
-    public Session withMiddleC(MiddleC naming) {
-        return new SessionBuilder(this).middleC(naming).build();
-    }
-
-    public Session withTempo(TempoMap map) {
-        return new SessionBuilder(this).tempo(map).build();
-    }
-
-    public Session withMarkers(List<Marker> others) {
-        return new SessionBuilder(this).markers(others).build();
-    }
-
-    public Session withSources(List<Source> others) {
-        return new SessionBuilder(this).sources(others).build();
-    }
-
-    public Session withInstruments(List<Instrument> others) {
-        return new SessionBuilder(this).instruments(others).build();
-    }
-
-    public Session withZones(List<Zone> others) {
-        return new SessionBuilder(this).zones(others).build();
-    }
-
-    public Session withControls(List<ControlMap> others) {
-        return new SessionBuilder(this).controls(others).build();
-    }
-
-    public Session withScenes(List<Scene> others) {
-        return new SessionBuilder(this).scenes(others).build();
-    }
-
-    public Session withSceneSwitch(SceneSwitch other) {
-        return new SessionBuilder(this).sceneSwitch(other).build();
-    }
-
-    public Session withTracks(List<Track> others) {
-        return new SessionBuilder(this).tracks(others).build();
-    }
-
-    public Session withTakes(List<Take> others) {
-        return new SessionBuilder(this).takes(others).build();
-    }
-
-    public Session withSettled(List<Settled> others) {
-        return new SessionBuilder(this).settled(others).build();
-    }
-
-    public Session withClock(ClockPlan plan) {
-        return new SessionBuilder(this).clock(plan).build();
-    }
-
-    public Session withOutputs(Map<Integer, String> names) {
-        return new SessionBuilder(this).outputs(names).build();
-    }
-
-    public Session withSoundFiles(List<SoundFile> files) {
-        return new SessionBuilder(this).soundFiles(files).build();
+        return new Session(
+                name,
+                MiddleC.C4,
+                TempoMap.of(96),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                null,
+                List.of(),
+                List.of(),
+                List.of(),
+                ClockPlan.NONE,
+                Map.of(),
+                List.of(),
+                Extras.NONE,
+                Foreign.NONE);
     }
 
     /** The file of sounds with an id, if there is one. */

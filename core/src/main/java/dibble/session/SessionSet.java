@@ -5,6 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.gear.Checked;
 import dibble.gear.Extras;
 import dibble.text.UserException;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -15,7 +16,9 @@ import java.util.List;
  * @param next the controller 0-127 of a pedal that goes on to the next session, of any source; or null
  * @param previous the same for the previous one
  */
-public record SessionSet(String name, List<Entry> entries, Integer next, Integer previous, Extras extras) {
+@RecordBuilder
+public record SessionSet(String name, List<Entry> entries, Integer next, Integer previous, Extras extras)
+        implements SessionSetBuilder.With {
     /** More sessions than an evening has. */
     public static final int MOST = 1000;
 
@@ -55,10 +58,6 @@ public record SessionSet(String name, List<Entry> entries, Integer next, Integer
     /** A set without sessions. */
     public static SessionSet empty(String name) {
         return new SessionSet(name, List.of(), null, null, Extras.NONE);
-    }
-
-    public SessionSet withEntries(List<Entry> others) {
-        return new SessionSet(name, others, next, previous, extras);
     }
 
     public SessionSet withPedals(Integer forNext, Integer forPrevious) {

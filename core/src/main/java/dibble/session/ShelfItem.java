@@ -222,7 +222,7 @@ public record ShelfItem(
                     source.id(),
                     taken -> allSources.stream().anyMatch(other -> other.id().equals(taken)));
             sourceIds.put(source.id(), id);
-            allSources.add(source.edit()
+            allSources.add(source.with()
                     .id(id)
                     .port(port(source.port(), id, ports))
                     .ownInstrument(instrumentIds.get(source.ownInstrument()))
@@ -272,7 +272,7 @@ public record ShelfItem(
         Target to = target(zone.to(), instrumentIds, parts);
         return source == null || to == null
                 ? Optional.empty()
-                : Optional.of(zone.edit().source(source).to(to).build());
+                : Optional.of(zone.with().source(source).to(to).build());
     }
 
     private static Target target(Target to, Map<String, String> instrumentIds, Map<String, String> parts) {

@@ -110,7 +110,7 @@ class ChecksTest {
                 told(
                         "part-missing",
                         "low yarrow/gone",
-                        zone("low", it -> it.edit().to(new Target.ToPart(gone)).build())),
+                        zone("low", it -> it.with().to(new Target.ToPart(gone)).build())),
                 told(
                         "part-missing",
                         "c yarrow/gone",
@@ -126,7 +126,7 @@ class ChecksTest {
                 told(
                         "source-missing",
                         "low gone",
-                        zone("low", it -> it.edit().source("gone").build())),
+                        zone("low", it -> it.with().source("gone").build())),
                 mended("source-missing", "gone", good().withSceneSwitch(new SceneSwitch("gone", 1))),
                 mended("channel-clash", "yarrow/harp yarrow/winds", part(WINDS, it -> it.withChannel(1))),
                 mended("no-channel-left", "yarrow/p13", sixteenMore()),
@@ -147,14 +147,14 @@ class ChecksTest {
                         "low larkspur",
                         zone(
                                 "low",
-                                it -> it.edit().channels(ChannelSet.of(1, 2, 5)).build())),
+                                it -> it.with().channels(ChannelSet.of(1, 2, 5)).build())),
                 told(
                         "deaf",
                         "low larkspur",
                         GearEdits.changeSource(
                                 zone(
                                         "low",
-                                        it -> it.edit()
+                                        it -> it.with()
                                                 .channels(ChannelSet.of(2))
                                                 .build()),
                                 "larkspur",

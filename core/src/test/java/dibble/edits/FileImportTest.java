@@ -148,7 +148,7 @@ class FileImportTest {
         assertThat(in.tempo().bpm(0)).isEqualTo(120);
         assertThat(in.takes()).hasSize(1);
         Zone zone = Zone.of("bass", "", "old-tape", Range.ALL, upright)
-                .edit()
+                .with()
                 .channels(dibble.midi.ChannelSet.of(2))
                 .build();
         Session routed = TakeEdits.routeAgain(ZoneEdits.addZone(in, zone, null), Performance.NEW, "take-1");

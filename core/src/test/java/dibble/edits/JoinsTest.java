@@ -85,7 +85,7 @@ class JoinsTest {
         Session two = ZoneEdits.changeZone(
                 demo,
                 "harp-line",
-                zone -> zone.edit().channels(ChannelSet.of(5, 6)).build());
+                zone -> zone.with().channels(ChannelSet.of(5, 6)).build());
         Way six = from(two, "teasel", 6).stream()
                 .filter(way -> way.zone().id().equals("harp-line"))
                 .findFirst()

@@ -137,7 +137,7 @@ class PlantTest {
     @Test
     void lanesTakeTheirZonesAlong() {
         Source sequencer = Source.keyboard("teasel", "Teasel", "stand-in:teasel", Range.ALL)
-                .edit()
+                .with()
                 .lanes(List.of(new SequencerLane("A", 2), new SequencerLane("B", 5), new SequencerLane("C", 9)))
                 .listen(ChannelSet.of(2, 5, 9))
                 .build();
@@ -146,7 +146,7 @@ class PlantTest {
                 .withSources(List.of(sequencer))
                 .withZones(List.of(
                         Zone.of("a", "", "teasel", Range.ALL, part)
-                                .edit()
+                                .with()
                                 .channels(ChannelSet.of(5))
                                 .build(),
                         Zone.of("b", "", "teasel", Range.ALL, part)));

@@ -395,7 +395,7 @@ class TakeEditsTest {
         Session moved = ZoneEdits.changeZone(
                 punched,
                 "celesta",
-                zone -> zone.edit()
+                zone -> zone.with()
                         .to(new dibble.routing.Target.ToPart(UPRIGHT))
                         .build());
         Session routed = TakeEdits.routeAgain(moved, performance, "take-1");

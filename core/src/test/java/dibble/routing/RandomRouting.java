@@ -170,7 +170,7 @@ public final class RandomRouting {
             }
         }
         return Zone.of(id, id, source, range(0, 127, 58, 66), new PartRef("i", "p0"))
-                .edit()
+                .with()
                 .to(to)
                 .channels(random.nextInt(3) == 0 ? ChannelSet.of(1, 3) : ChannelSet.ALL)
                 .velocity(random.nextBoolean() ? Range.VELOCITIES : range(1, 127, 40, 90))

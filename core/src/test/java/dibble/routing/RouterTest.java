@@ -188,7 +188,7 @@ class RouterTest {
             int centred = ShortMessage.of(ShortMessage.PITCH_BEND, 0, 0, 64);
             install(zone("z", "a", 0, 127, LOW));
             play("a", noteOn(0, 60, 80), bend);
-            install(zone("z", "a", 0, 127, LOW).edit().pass(Set.of()).build());
+            install(zone("z", "a", 0, 127, LOW).with().pass(Set.of()).build());
             play("a", noteOn(0, 60, 90));
             assertThat(sent).containsExactly(noteOn(0, 60, 80), bend, noteOff(0, 60, 64), centred, noteOn(0, 60, 90));
         }
@@ -270,7 +270,7 @@ class RouterTest {
         for (int v = 1; v <= 127; v++) {
             zones[v - 1] = zone("z" + v, "a", 60, 60, LOW)
                     .withVelocity(new Range(v, v))
-                    .edit()
+                    .with()
                     .noteMap(Map.of(60, List.of(v)))
                     .build();
         }

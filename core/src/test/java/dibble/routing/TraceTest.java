@@ -132,23 +132,23 @@ class TraceTest {
         int key = noteOn(0, 60, 80);
         assertThat(why(key, zone -> zone)).isNull();
         assertThat(why(key, zone -> zone.withEnabled(false))).isEqualTo(Reason.OFF);
-        assertThat(why(key, zone -> zone.edit().source("b").build())).isEqualTo(Reason.OTHER_SOURCE);
-        assertThat(why(key, zone -> zone.edit().channels(ChannelSet.of(2)).build()))
+        assertThat(why(key, zone -> zone.with().source("b").build())).isEqualTo(Reason.OTHER_SOURCE);
+        assertThat(why(key, zone -> zone.with().channels(ChannelSet.of(2)).build()))
                 .isEqualTo(Reason.CHANNEL);
         assertThat(why(noteOn(0, 39, 80), zone -> zone)).isEqualTo(Reason.KEY_BELOW);
         assertThat(why(noteOn(0, 81, 80), zone -> zone)).isEqualTo(Reason.KEY_ABOVE);
         assertThat(why(key, zone -> zone.withVelocity(new Range(90, 127)))).isEqualTo(Reason.VELOCITY_BELOW);
         assertThat(why(key, zone -> zone.withVelocity(new Range(1, 70)))).isEqualTo(Reason.VELOCITY_ABOVE);
-        assertThat(why(key, zone -> zone.edit().dropUnmapped(true).build())).isEqualTo(Reason.UNMAPPED);
+        assertThat(why(key, zone -> zone.with().dropUnmapped(true).build())).isEqualTo(Reason.UNMAPPED);
         assertThat(why(key, zone -> zone.withTranspose(100))).isEqualTo(Reason.OUTSIDE);
         assertThat(why(
                         controller(0, 64, 1),
-                        zone -> zone.edit().blockControllers(Set.of(64)).build()))
+                        zone -> zone.with().blockControllers(Set.of(64)).build()))
                 .isEqualTo(Reason.NOT_PASSED);
         assertThat(why(ShortMessage.programChange(0, 1), zone -> zone)).isEqualTo(Reason.NOT_PASSED);
         assertThat(why(
                         key,
-                        zone -> zone.edit()
+                        zone -> zone.with()
                                 .to(new Target.ToPart(new PartRef("i", "gone")))
                                 .build()))
                 .isEqualTo(Reason.NO_SUCH_PART);

@@ -108,8 +108,7 @@ class AmongProgramsTest {
     private void take() {
         if (changed.getAndSet(false)) {
             studio.portsChanged();
-            programs.cables()
-                    .ifPresent(look -> document.perform(performance -> performance.withConnections(look.wanted())));
+            programs.cables().ifPresent(look -> document.perform(performance -> performance.connected(look.wanted())));
         }
         studio.pulse();
     }
@@ -368,15 +367,15 @@ class AmongProgramsTest {
             session = ZoneEdits.changeZone(
                     session,
                     "one",
-                    zone -> zone.edit().channels(ChannelSet.of(1)).build());
+                    zone -> zone.with().channels(ChannelSet.of(1)).build());
             session = ZoneEdits.changeZone(
                     session,
                     "two",
-                    zone -> zone.edit().channels(ChannelSet.of(2)).build());
+                    zone -> zone.with().channels(ChannelSet.of(2)).build());
             return ZoneEdits.changeZone(
                     session,
                     "low",
-                    zone -> zone.edit().channels(ChannelSet.of(1)).build());
+                    zone -> zone.with().channels(ChannelSet.of(1)).build());
         });
         Partner second = new Partner("Finch");
         closing.add(second);

@@ -5,6 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.notes.Grid;
 import dibble.recording.Onto;
 import dibble.text.UserException;
+import io.soabase.recordbuilder.core.RecordBuilder;
 
 /**
  * How is recorded and played; what the player sets beside the transport. Places are ticks of the session.
@@ -17,8 +18,10 @@ import dibble.text.UserException;
  * @param punches whether only the range is recorded, while what is around it plays
  * @param quantize to which grid the starts of recorded notes go, on the tracks alone; null for none
  */
+@RecordBuilder
 public record RecordOptions(
-        int countIn, boolean click, Onto onto, Stretch range, boolean loops, boolean punches, Grid.Step quantize) {
+        int countIn, boolean click, Onto onto, Stretch range, boolean loops, boolean punches, Grid.Step quantize)
+        implements RecordOptionsBuilder.With {
     /** How one begins: no count-in, no click, a new take. */
     public static final RecordOptions PLAIN = new RecordOptions(0, false, Onto.INSTEAD, null, false, false, null);
 
@@ -42,34 +45,22 @@ public record RecordOptions(
         }
     }
 
-    public RecordOptions withCountIn(int bars) {
-        return new RecordOptions(bars, click, onto, range, loops, punches, quantize);
-    }
-
-    public RecordOptions withClick(boolean on) {
-        return new RecordOptions(countIn, on, onto, range, loops, punches, quantize);
-    }
-
-    public RecordOptions withOnto(Onto other) {
-        return new RecordOptions(countIn, click, other, range, loops, punches, quantize);
-    }
-
+    @Override
     public RecordOptions withRange(Stretch other) {
-        return new RecordOptions(
-                countIn, click, onto, other, loops && other != null, punches && other != null, quantize);
+        return with().range(other)
+                .loops(loops && other != null)
+                .punches(punches && other != null)
+                .build();
     }
 
+    @Override
     public RecordOptions withLoops(boolean on) {
-        return new RecordOptions(countIn, click, onto, range, on, punches && !on, quantize);
+        return with().loops(on).punches(punches && !on).build();
     }
 
+    @Override
     public RecordOptions withPunches(boolean on) {
-        return new RecordOptions(countIn, click, onto, range, loops && !on, on, quantize);
-    }
-
-    /** @param step null for none */
-    public RecordOptions withQuantize(Grid.Step step) {
-        return new RecordOptions(countIn, click, onto, range, loops, punches, step);
+        return with().loops(loops && !on).punches(on).build();
     }
 
     /** Returns the mode in which a recording is printed: a recording of a range changes nothing outside the range. */

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import dibble.disk.AtomicFile;
 import dibble.text.UserException;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
@@ -26,13 +27,15 @@ import java.util.Map;
  * @param welcomed whether the first five minutes were offered
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
+@RecordBuilder
 public record Memory(
         List<String> recentFiles,
         String lastFolder,
         Place window,
         String view,
         Map<String, Double> sizes,
-        boolean welcomed) {
+        boolean welcomed)
+        implements MemoryBuilder.With {
     /** Before the first run. */
     public static final Memory NONE = new Memory(List.of(), null, null, null, Map.of(), false);
 
@@ -94,36 +97,20 @@ public record Memory(
         files.remove(absolute.toString());
         files.add(0, absolute.toString());
         Path folder = absolute.getParent();
-        return new Memory(
-                files.subList(0, Math.min(MOST_RECENT, files.size())),
-                folder == null ? lastFolder : folder.toString(),
-                window,
-                view,
-                sizes,
-                welcomed);
+        return with().recentFiles(files.subList(0, Math.min(MOST_RECENT, files.size())))
+                .lastFolder(folder == null ? lastFolder : folder.toString())
+                .build();
     }
 
     /** A file was read or written in a folder. */
     public Memory withFolder(Path folder) {
-        return new Memory(recentFiles, folder.toAbsolutePath().normalize().toString(), window, view, sizes, welcomed);
-    }
-
-    public Memory withWindow(Place place) {
-        return new Memory(recentFiles, lastFolder, place, view, sizes, welcomed);
-    }
-
-    public Memory withView(String name) {
-        return new Memory(recentFiles, lastFolder, window, name, sizes, welcomed);
+        return withLastFolder(folder.toAbsolutePath().normalize().toString());
     }
 
     /** The same with the size of a panel. */
     public Memory withSize(String panel, double size) {
         Map<String, Double> more = new LinkedHashMap<>(sizes);
         more.put(panel, size);
-        return new Memory(recentFiles, lastFolder, window, view, more, welcomed);
-    }
-
-    public Memory withWelcomed() {
-        return new Memory(recentFiles, lastFolder, window, view, sizes, true);
+        return withSizes(more);
     }
 }

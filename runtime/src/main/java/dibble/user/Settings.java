@@ -14,6 +14,7 @@ import dibble.files.OneLine;
 import dibble.gear.Checked;
 import dibble.midi.MiddleC;
 import dibble.text.UserException;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -44,6 +45,7 @@ import java.util.function.Consumer;
  * @param backlogMinutes how long what is played and not recorded can still be kept, in minutes ({@link #BACKLOG_MINUTES})
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
+@RecordBuilder
 public record Settings(
         MiddleC middleC,
         Theme theme,
@@ -58,7 +60,8 @@ public record Settings(
         String sessionFolder,
         String exportFolder,
         Integer undoMegabytes,
-        Integer backlogMinutes) {
+        Integer backlogMinutes)
+        implements SettingsBuilder.With {
     /** Milliseconds of sound in the audio device. */
     public static final Limits AUDIO_MILLIS = new Limits(5, 200, 25);
 
@@ -141,74 +144,6 @@ public record Settings(
         return given == null ? all.get(0) : given;
     }
 
-    /** The same, to be changed in one place or two. */
-    private static final class Draft {
-        private MiddleC middleC;
-        private Theme theme;
-        private boolean large;
-        private Letters letters;
-        private Set<String> hiddenPorts;
-        private String audioDevice;
-        private int audioMillis;
-        private int audioRate;
-        private int audioBlock;
-        private int audioPairs;
-        private String sessionFolder;
-        private String exportFolder;
-        private int undoMegabytes;
-        private int backlogMinutes;
-    }
-
-    private Settings with(Consumer<Draft> change) {
-        Draft draft = new Draft();
-        draft.middleC = middleC;
-        draft.theme = theme;
-        draft.large = large;
-        draft.letters = letters;
-        draft.hiddenPorts = hiddenPorts;
-        draft.audioDevice = audioDevice;
-        draft.audioMillis = audioMillis;
-        draft.audioRate = audioRate;
-        draft.audioBlock = audioBlock;
-        draft.audioPairs = audioPairs;
-        draft.sessionFolder = sessionFolder;
-        draft.exportFolder = exportFolder;
-        draft.undoMegabytes = undoMegabytes;
-        draft.backlogMinutes = backlogMinutes;
-        change.accept(draft);
-        return new Settings(
-                draft.middleC,
-                draft.theme,
-                draft.large,
-                draft.letters,
-                draft.hiddenPorts,
-                draft.audioDevice,
-                draft.audioMillis,
-                draft.audioRate,
-                draft.audioBlock,
-                draft.audioPairs,
-                draft.sessionFolder,
-                draft.exportFolder,
-                draft.undoMegabytes,
-                draft.backlogMinutes);
-    }
-
-    public Settings withMiddleC(MiddleC naming) {
-        return with(it -> it.middleC = naming);
-    }
-
-    public Settings withTheme(Theme colours) {
-        return with(it -> it.theme = colours);
-    }
-
-    public Settings withLarge(boolean on) {
-        return with(it -> it.large = on);
-    }
-
-    public Settings withLetters(Letters layout) {
-        return with(it -> it.letters = layout);
-    }
-
     /** The same with a port hidden, or listed again. */
     public Settings withHidden(String port, boolean hidden) {
         Set<String> ports = new TreeSet<>(hiddenPorts);
@@ -217,44 +152,27 @@ public record Settings(
         } else {
             ports.remove(port);
         }
-        return with(it -> it.hiddenPorts = ports);
+        return withHiddenPorts(ports);
     }
 
     /** The same with another audio device and another amount of sound in it, in milliseconds. */
     public Settings withAudio(String device, int millis) {
-        return with(it -> {
-            it.audioDevice = device;
-            it.audioMillis = millis;
-        });
+        return with(it -> it.audioDevice(device).audioMillis(millis));
     }
 
     /** The same with another rate, in samples a second, and another number of frames that are mixed at a time. */
     public Settings withMixing(int rate, int block) {
-        return with(it -> {
-            it.audioRate = rate;
-            it.audioBlock = block;
-        });
-    }
-
-    /** The same with another number of stereo outputs. */
-    public Settings withPairs(int pairs) {
-        return with(it -> it.audioPairs = pairs);
+        return with(it -> it.audioRate(rate).audioBlock(block));
     }
 
     /** The same with other folders for sessions and exports; empty where none is wanted. */
     public Settings withFolders(String sessions, String exports) {
-        return with(it -> {
-            it.sessionFolder = sessions;
-            it.exportFolder = exports;
-        });
+        return with(it -> it.sessionFolder(sessions).exportFolder(exports));
     }
 
     /** The same with other limits for undo, in MiB, and for what was not recorded, in minutes. */
     public Settings withLimits(int undo, int backlog) {
-        return with(it -> {
-            it.undoMegabytes = undo;
-            it.backlogMinutes = backlog;
-        });
+        return with(it -> it.undoMegabytes(undo).backlogMinutes(backlog));
     }
 
     /** The settings in a folder; plain ones where there are none, and in the place of what cannot be read. */

@@ -397,7 +397,7 @@ class SessionFileTest {
             Session large = withTake()
                     .withSources(withTake().sources().stream()
                             .map(source ->
-                                    source.edit().name("x".repeat(4 << 20)).build())
+                                    source.with().name("x".repeat(4 << 20)).build())
                             .toList());
             assertThatThrownBy(() -> SessionFile.write(file, large, Performance.NEW))
                     .hasMessageStartingWith("session.json is larger than 16 MiB");

@@ -16,7 +16,6 @@ import dibble.session.Foreign;
 import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionBuilder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -366,7 +365,7 @@ class UnfinishedTest {
     void afterWhateverWasDoneTheSessionThatWasOnTheDeskComesBack(@ForAll long seed) throws IOException {
         Random random = new Random(seed);
         Path own = Files.createTempDirectory("dibble-unfinished");
-        Session start = new SessionBuilder(DEMO)
+        Session start = DEMO.with()
                 .foreign(new Foreign(Map.of("notes/read me.txt", new byte[] {1, 2, 3})))
                 .build();
         Document document = new Document(start, Performance.NEW);

@@ -32,7 +32,6 @@ import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionBuilder;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -71,7 +70,8 @@ class PlaybackEqualsLiveTest {
     }
 
     private static Session session(Random random, Routing routing) {
-        return new SessionBuilder("random")
+        return Session.empty("random")
+                .with()
                 .tempo(TEMPO)
                 .sources(routing.sources())
                 .instruments(routing.instruments().stream()
@@ -187,7 +187,7 @@ class PlaybackEqualsLiveTest {
                 ports.add(Instrument.of("at-" + port, port, true, port, List.of()));
             }
             zones.add(Zone.of(id, id, id, Range.ALL, new PartRef("at-" + port, "any"))
-                    .edit()
+                    .with()
                     .to(new Target.ToSameChannel("at-" + port))
                     .pass(EnumSet.allOf(EventKind.class))
                     .blockControllers(Set.of())

@@ -34,7 +34,7 @@ class OwnPortsTest {
         Session session = source(
                 LamplightersRound.session(),
                 "larkspur",
-                it -> it.edit().port("program:larkspur").build());
+                it -> it.with().port("program:larkspur").build());
         return instrument(session, "yarrow", it -> it.withPort("program:yarrow").withPartPorts(partPorts));
     }
 
@@ -55,7 +55,7 @@ class OwnPortsTest {
     @Test
     void namesFollowRenamesAndIdsStay() {
         Session renamed = source(
-                demo(false), "larkspur", it -> it.edit().name("Upper: hands").build());
+                demo(false), "larkspur", it -> it.with().name("Upper: hands").build());
         assertThat(notes(renamed).get(0))
                 .isEqualTo(new NotesPort("in/larkspur", "Upper  hands", true, "program:larkspur", 0, false));
     }
@@ -63,7 +63,7 @@ class OwnPortsTest {
     @Test
     void twoSourcesOnOnePortHaveOne() {
         Session both = source(
-                demo(false), "tansy", it -> it.edit().port("program:larkspur").build());
+                demo(false), "tansy", it -> it.with().port("program:larkspur").build());
         assertThat(notes(both)).hasSize(2);
     }
 
@@ -92,7 +92,7 @@ class OwnPortsTest {
         Session bare = ZoneEdits.changeZone(
                 session,
                 zone,
-                it -> it.edit().to(new Target.ToChannel("yarrow", 16)).build());
+                it -> it.with().to(new Target.ToChannel("yarrow", 16)).build());
         NotesPort rest = notes(bare).stream()
                 .filter(port -> port.id().equals("out/yarrow"))
                 .findFirst()
@@ -110,7 +110,7 @@ class OwnPortsTest {
                     it.id(),
                     old -> old.withName("Bell")
                             .withParts(old.parts().stream()
-                                    .map(part -> part.edit().name("Bell").build())
+                                    .map(part -> part.with().name("Bell").build())
                                     .toList()));
         }
         OwnPorts ports = OwnPorts.of(same, Performance.NEW);

@@ -218,7 +218,7 @@ class RecordingTest {
     void systemExclusiveIsKeptAndPrintedWhereItGoes() {
         Session session = session();
         Session leading = session.withSources(session.sources().stream()
-                .map(source -> source.edit().sysexTo(List.of("yarrow")).build())
+                .map(source -> source.with().sysexTo(List.of("yarrow")).build())
                 .toList());
         byte[] dump = {(byte) 0xF0, 0x7D, 1, 2, (byte) 0xF7};
         Recording recording =

@@ -66,7 +66,7 @@ class TransportTest {
                         Part.of("harp", "Harp", 1, 46, Range.ALL, 1),
                         Part.of("winds", "Low winds", 2, 71, Range.ALL, 2)));
         Source larkspur = Source.keyboard("larkspur", "Larkspur", "keys", Range.ALL)
-                .edit()
+                .with()
                 .sysexTo(List.of("yarrow"))
                 .build();
         return Session.empty("Transport")
@@ -179,7 +179,7 @@ class TransportTest {
             document.edit(
                     "channel",
                     session -> GearEdits.changePart(
-                            session, HARP, part -> part.edit().channel(9).build()));
+                            session, HARP, part -> part.with().channel(9).build()));
             untilSent(onsOf(8), 4);
             int before = sent(onsOf(0)).size();
             untilSent(onsOf(8), 4);

@@ -25,7 +25,7 @@ class MemoryTest {
                 .withWindow(new Memory.Place(10, 20, 1300, 820, true))
                 .withView("TAKES")
                 .withSize("keys", 400)
-                .withWelcomed();
+                .withWelcomed(true);
         memory.write(folder);
         Memory read = Memory.read(folder);
         assertThat(read).isEqualTo(memory);

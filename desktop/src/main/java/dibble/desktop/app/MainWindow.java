@@ -46,7 +46,6 @@ import dibble.presentation.app.SoundFiles;
 import dibble.presentation.app.WindowActions;
 import dibble.presentation.app.WindowCommands;
 import dibble.presentation.help.HelpTopic;
-import dibble.user.Memory;
 import dibble.user.Settings;
 import java.io.File;
 import java.nio.file.Path;
@@ -312,7 +311,7 @@ public final class MainWindow extends BorderPane {
         if (desk.preferences().memory().welcomed()) {
             return;
         }
-        desk.preferences().remember(Memory::withWelcomed);
+        desk.preferences().remember(memory -> memory.withWelcomed(true));
         desk.ask()
                 .ask(
                         say("first-minutes.welcome-to-dibble-would-you"),

@@ -91,6 +91,6 @@ final class LaneList extends VBox {
 
     private void put(List<SequencerLane> lanes) {
         presenter.changeSource(
-                say("edit.lanes"), shown.id(), it -> it.edit().lanes(lanes).build());
+                say("edit.lanes"), shown.id(), it -> it.with().lanes(lanes).build());
     }
 }

@@ -64,8 +64,8 @@ final class PartForms {
 
     private static Part withProgram(Part part, Programs.Picked to) {
         return to == null
-                ? part.edit().program(null).build()
-                : part.edit().bank(to.bank()).program(to.program()).build();
+                ? part.with().program(null).build()
+                : part.with().bank(to.bank()).program(to.program()).build();
     }
 
     private boolean isBuiltIn(PartRef ref) {
@@ -90,7 +90,7 @@ final class PartForms {
                         ref -> part(ref).name(),
                         with(
                                 say("edit.rename"),
-                                (it, text) -> it.edit().name(text).build()))
+                                (it, text) -> it.with().name(text).build()))
                 .choice(
                         "part-channel",
                         say("part-forms.channel"),
@@ -122,7 +122,7 @@ final class PartForms {
                         ref -> part(ref).volume(),
                         with(
                                 say("edit.level"),
-                                (it, value) -> it.edit().volume(value).build()))
+                                (it, value) -> it.withStrip(it.strip().withVolume(value))))
                 .number(
                         "part-pan",
                         say("common.pan-cc-10"),
@@ -133,7 +133,7 @@ final class PartForms {
                         ref -> part(ref).pan(),
                         with(
                                 say("edit.pan"),
-                                (it, value) -> it.edit().pan(value).build()))
+                                (it, value) -> it.withStrip(it.strip().withPan(value))))
                 .keys("part", say("part-forms.keys"), ref -> part(ref).keys(), with(say("edit.keys"), Part::withKeys))
                 .number(
                         "part-output",
@@ -145,7 +145,7 @@ final class PartForms {
                         ref -> part(ref).output(),
                         with(
                                 say("edit.output"),
-                                (it, value) -> it.edit().output(value).build()));
+                                (it, value) -> it.withStrip(it.strip().withOutput(value))));
     }
 
     private Form<PartRef> more() {
@@ -159,7 +159,7 @@ final class PartForms {
                         ref -> part(ref).drums(),
                         with(
                                 say("edit.drum-part"),
-                                (it, on) -> it.edit().drums(on).build()))
+                                (it, on) -> it.with().drums(on).build()))
                 .number(
                         "part-bank",
                         say("part-forms.bank-msb-cc-0"),
@@ -192,7 +192,7 @@ final class PartForms {
                 names -> presenter.changePart(
                         say("edit.note-names"),
                         now[0],
-                        it -> it.edit().noteNames(names).build()));
+                        it -> it.with().noteNames(names).build()));
         return form.wideRow(say("part-forms.keyswitches"), switches, ref -> {
                     now[0] = ref;
                     switches.show(part(ref).keyswitches(), desk.session().middleC());
@@ -210,11 +210,11 @@ final class PartForms {
     /** A bank is two numbers or none. */
     private static Part withBank(Part part, int which, Integer value) {
         if (value == null) {
-            return part.edit().bank(null).build();
+            return part.with().bank(null).build();
         }
         List<Integer> bank = new ArrayList<>(part.bank() == null ? List.of(0, 0) : part.bank());
         bank.set(which, value);
-        return part.edit().bank(bank).build();
+        return part.with().bank(bank).build();
     }
 
     /** A part's form shows where the part is; an edit changes what is there. */

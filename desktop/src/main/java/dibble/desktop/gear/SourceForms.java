@@ -54,7 +54,7 @@ final class SourceForms {
                         say("common.name"),
                         say("source-forms.name-of-the-source"),
                         Source::name,
-                        (it, text) -> it.edit().name(text).build())
+                        (it, text) -> it.with().name(text).build())
                 .choice(
                         "source-kind",
                         say("common.kind"),
@@ -63,19 +63,19 @@ final class SourceForms {
                                 .map(kind -> new Choice<>(kind, kind.name().toLowerCase(Locale.ROOT)))
                                 .toList(),
                         Source::kind,
-                        (it, kind) -> it.edit().kind(kind).build())
+                        (it, kind) -> it.with().kind(kind).build())
                 .choice(
                         "source-port",
                         say("common.port"),
                         say("source-forms.port-of-the-source"),
                         it -> presenter.portChoices(it.id(), it.port(), "any"),
                         Source::port,
-                        (it, port) -> it.edit().port(port).build())
+                        (it, port) -> it.with().port(port).build())
                 .keys(
                         "source",
                         say("common.keys"),
                         Source::keys,
-                        (it, keys) -> it.edit().keys(keys).build())
+                        (it, keys) -> it.with().keys(keys).build())
                 .channels("let-in", say("source-forms.listens-on"), Source::listen, Source::withListen)
                 .number(
                         "source-transpose",
@@ -109,7 +109,7 @@ final class SourceForms {
                         "sends",
                         say("source-forms.sends-on"),
                         it -> it.sends().orElse(ChannelSet.of()),
-                        (it, on) -> it.edit()
+                        (it, on) -> it.with()
                                 .sends(on.mask() == 0 ? Optional.empty() : Optional.of(on))
                                 .build())
                 .several(
@@ -119,7 +119,7 @@ final class SourceForms {
                                 .map(kind -> new Choice<>(kind, words(kind)))
                                 .toList(),
                         Source::accept,
-                        (it, kinds) -> it.edit().accept(kinds).build())
+                        (it, kinds) -> it.with().accept(kinds).build())
                 .several(
                         "sysex-to",
                         say("source-forms.sysex-to"),

@@ -245,7 +245,7 @@ final class NoteMapPane extends VBox {
 
     private void put(Map<Integer, List<Integer>> map) {
         presenter.change(
-                say("edit.note-map"), zone.id(), it -> it.edit().noteMap(map).build());
+                say("edit.note-map"), zone.id(), it -> it.with().noteMap(map).build());
     }
 
     private void give(int note) {

@@ -53,7 +53,7 @@ final class ZoneForm extends VBox {
                             presenter.change(
                                     say("edit.sound"),
                                     id,
-                                    it -> it.edit().to(to).build());
+                                    it -> it.with().to(to).build());
                             return id;
                         })
                 .choice(
@@ -64,7 +64,7 @@ final class ZoneForm extends VBox {
                         id -> zone(id).source(),
                         change(
                                 say("edit.played-by"),
-                                (it, source) -> it.edit().source(source).build()))
+                                (it, source) -> it.with().source(source).build()))
                 .choice(
                         "zone-scene",
                         say("common.active-in"),
@@ -81,7 +81,7 @@ final class ZoneForm extends VBox {
                         id -> zone(id).channels(),
                         change(
                                 say("edit.channels"),
-                                (it, channels) -> it.edit().channels(channels).build()))
+                                (it, channels) -> it.with().channels(channels).build()))
                 .number(
                         "velocity-out-low",
                         say("zone-form.softest-out"),
@@ -114,7 +114,7 @@ final class ZoneForm extends VBox {
                         id -> zone(id).fold(),
                         change(
                                 say("edit.move-into-range"),
-                                (it, on) -> it.edit().fold(on).build()))
+                                (it, on) -> it.with().fold(on).build()))
                 .flag(
                         "zone-unmapped",
                         say("zone-form.keys-without-notes"),
@@ -124,7 +124,7 @@ final class ZoneForm extends VBox {
                         id -> zone(id).dropUnmapped(),
                         change(
                                 say("edit.keys-without-notes"),
-                                (it, on) -> it.edit().dropUnmapped(on).build()));
+                                (it, on) -> it.with().dropUnmapped(on).build()));
         form.row(say("zone-form.blocked-ccs"), blocked, id -> {
             shown = id;
             blocked.show(blocked(zone(id)));
@@ -166,12 +166,12 @@ final class ZoneForm extends VBox {
     /** One end alone is set: the other is as played. */
     static Zone withVelocity(Zone zone, boolean first, Integer value) {
         if (value == null) {
-            return zone.edit().velocityTo(null).build();
+            return zone.with().velocityTo(null).build();
         }
         Zone.VelocityMap before = zone.velocityTo() == null
                 ? new Zone.VelocityMap(zone.velocity().low(), zone.velocity().high())
                 : zone.velocityTo();
-        return zone.edit()
+        return zone.with()
                 .velocityTo(
                         first
                                 ? new Zone.VelocityMap(value, before.last())
@@ -203,7 +203,7 @@ final class ZoneForm extends VBox {
             presenter.change(
                     say("edit.blocked-controllers"),
                     shown,
-                    it -> it.edit().blockControllers(numbers).build());
+                    it -> it.with().blockControllers(numbers).build());
         } else {
             blocked.setText(blocked(zone.get()));
         }

@@ -179,7 +179,7 @@ public final class SettingsView extends BorderPane implements View {
                 say("settings-view.pairs"),
                 now.audioPairs(),
                 Settings.AUDIO_PAIRS,
-                it -> desk.preferences().change(settings -> settings.withPairs(it)));
+                it -> desk.preferences().change(settings -> settings.withAudioPairs(it)));
         return section(
                 say("settings-view.audio"),
                 say("settings-view.device-of-the-built-in"),

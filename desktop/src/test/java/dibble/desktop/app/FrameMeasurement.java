@@ -162,7 +162,7 @@ class FrameMeasurement extends WindowTest {
                         session -> GearEdits.changePart(
                                 session,
                                 new PartRef("i3", "p2"),
-                                part -> part.edit().volume(level).build())));
+                                part -> part.withStrip(part.strip().withVolume(level)))));
         edits.add(System.nanoTime() - from);
     }
 

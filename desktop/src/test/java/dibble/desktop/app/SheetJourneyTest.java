@@ -104,7 +104,7 @@ class SheetJourneyTest extends WindowTest {
                 .edit(
                         "program",
                         session -> GearEdits.changePart(
-                                session, first, part -> part.edit().program(72).build())));
+                                session, first, part -> part.with().program(72).build())));
         until(() -> text("#set-up-count").contains("3 of " + list.count()));
     }
 }

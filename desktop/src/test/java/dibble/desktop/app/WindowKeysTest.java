@@ -104,7 +104,7 @@ class WindowKeysTest extends WindowTest {
                         session -> GearEdits.changeSource(
                                 session,
                                 "tansy",
-                                source -> source.edit().name("Tansy, upper").build())));
+                                source -> source.with().name("Tansy, upper").build())));
         until(() -> "source-tansy".equals(window.getScene().getFocusOwner().getId()));
     }
 

@@ -94,7 +94,7 @@ public final class ProgramPorts implements OtherPrograms {
             isOpened = false;
             document.adoptConnections(look.wanted());
         } else {
-            document.perform(performance -> performance.withConnections(look.wanted()));
+            document.perform(performance -> performance.connected(look.wanted()));
         }
     }
 

@@ -101,7 +101,7 @@ public final class GearPresenter {
         String title = size.title.replaceAll(",.*", "");
         String id = Ids.fresh(title, taken -> session.source(taken).isPresent());
         Source source = Source.keyboard(id, title + number(id), PortId.standIn(id), size.keys)
-                .edit()
+                .with()
                 .kind(size.kind)
                 .build();
         document.edit(say("edit.new-source"), before -> GearEdits.addSource(before, source));
@@ -327,7 +327,7 @@ public final class GearPresenter {
         session()
                 .instrument(ref.instrument())
                 .ifPresent(instrument -> instrument.part(ref.part()).ifPresent(part -> {
-                    Part like = part.edit()
+                    Part like = part.with()
                             .id(freshId(instrument, part.id()))
                             .name(say("gear-presenter.copy", part.name()))
                             .channel(null)

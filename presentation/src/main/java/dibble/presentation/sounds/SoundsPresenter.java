@@ -188,7 +188,7 @@ public final class SoundsPresenter {
                 session -> GearEdits.changePart(
                         session,
                         ref,
-                        it -> it.edit()
+                        it -> it.with()
                                 .soundFile(sound.file())
                                 .bank(preset.bank().equals(List.of(0, 0)) && it.bank() == null ? null : preset.bank())
                                 .program(preset.program())

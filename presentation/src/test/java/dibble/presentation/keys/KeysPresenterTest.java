@@ -65,7 +65,7 @@ class KeysPresenterTest {
                         .low())
                 .isEqualTo(45);
         assertThat(presenter.lineUp(
-                        marimba.edit().to(new Target.ToChannel("sorrel", 9)).build()))
+                        marimba.with().to(new Target.ToChannel("sorrel", 9)).build()))
                 .isEmpty();
     }
 

@@ -66,7 +66,7 @@ class WhyTest {
         Session closed = GearEdits.changeSource(
                 demo,
                 "tansy",
-                source -> source.edit()
+                source -> source.with()
                         .accept(Set.of(dibble.midi.EventKind.NOTES))
                         .build());
         assertThat(ask(closed, "tansy", 2, "bend 0", Set.of()).lines().get(0).text())
