@@ -33,16 +33,23 @@ public final class AudioEngine implements SoundEngine {
     /** How often a device that is not there is looked for. */
     private static final long AGAIN_NANOS = TimeUnit.SECONDS.toNanos(2);
 
+    /** How often it is looked whether a synthesizer does not return. */
+    private static final long LOOK_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
+
     private static final Logger LOG = LoggerFactory.getLogger(AudioEngine.class);
 
     private final Clock clock;
     private final Function<AudioSettings, Optional<AudioOut>> devices;
+    private final Function<AudioSettings, SynthSupply> supplies;
     private final Queue<SynthInstrument> arriving = new ConcurrentLinkedQueue<>();
     private final Queue<SynthInstrument> leaving = new ConcurrentLinkedQueue<>();
-    private final Thread thread;
+    private final Thread watching;
+    private volatile Thread thread;
+    private volatile AudioOut current;
+    private volatile String trouble;
     private volatile AudioSettings settings = AudioSettings.USUAL;
     private volatile Mixer mixer = new Mixer(settings);
-    private volatile SynthPool pool;
+    private volatile SynthSupply pool;
     private volatile SoundPlan plan = SoundPlan.NONE;
     private volatile Map<String, SoundBank> banks = Map.of();
     private volatile boolean closing;
@@ -60,11 +67,27 @@ public final class AudioEngine implements SoundEngine {
 
     /** @param devices opens a way out; asked again where one has gone away, and after {@link #lookAgain} */
     public AudioEngine(Clock clock, Function<AudioSettings, Optional<AudioOut>> devices) {
+        this(clock, devices, SynthPool::new);
+    }
+
+    /** @param supplies makes what synthesizers come from, for some settings */
+    AudioEngine(
+            Clock clock,
+            Function<AudioSettings, Optional<AudioOut>> devices,
+            Function<AudioSettings, SynthSupply> supplies) {
         this.clock = clock;
         this.devices = devices;
-        pool = new SynthPool(settings);
-        thread = new Thread(this::run, "dibble-mixer");
-        thread.setDaemon(true);
+        this.supplies = supplies;
+        pool = supplies.apply(settings);
+        thread = mixing(false);
+        watching = new Thread(this::watch, "dibble-mixer-watch");
+        watching.setDaemon(true);
+    }
+
+    private Thread mixing(boolean anew) {
+        Thread mixing = new Thread(() -> run(anew), "dibble-mixer");
+        mixing.setDaemon(true);
+        return mixing;
     }
 
     /** Begins to make what the first notes need, which takes a second of a processor. */
@@ -73,6 +96,7 @@ public final class AudioEngine implements SoundEngine {
         if (thread.getState() == Thread.State.NEW) {
             pool.start();
             thread.start();
+            watching.start();
         }
     }
 
@@ -131,7 +155,7 @@ public final class AudioEngine implements SoundEngine {
         Map<SoundBank, Integer> counts = new HashMap<>();
         for (StripPlan strip : next.strips()) {
             SoundBank bank = strip.soundFile() == null ? null : banks.get(strip.soundFile());
-            if (bank != null) {
+            if (bank != null && !bank.isUnusable()) {
                 counts.merge(bank, 1, Integer::sum);
             }
         }
@@ -203,13 +227,56 @@ public final class AudioEngine implements SoundEngine {
         }
     }
 
-    private void run() {
-        boolean beginsAnew = false;
+    @Override
+    public String trouble() {
+        return trouble;
+    }
+
+    private void watch() {
+        while (!closing) {
+            LockSupport.parkNanos(this, LOOK_NANOS);
+            look();
+        }
+    }
+
+    /** Looks whether a synthesizer does not return; where it does not, another thread mixes from now on, without it. */
+    void look() {
+        for (SynthInstrument source : sources) {
+            ChannelStrip stuck = source.watch().look();
+            if (stuck != null) {
+                giveUp(stuck);
+                return;
+            }
+        }
+    }
+
+    private void giveUp(ChannelStrip stuck) {
+        trouble = stuck.giveUp();
+        LOG.error("a synthesizer does not return: {}", trouble);
+        Thread left = thread;
+        // Nothing can end it; it shall not take the processor from what plays.
+        left.setPriority(Thread.MIN_PRIORITY);
+        thread = mixing(true);
+        AudioOut held = current;
+        if (held != null) {
+            held.close();
+        }
+        thread.start();
+    }
+
+    /** Whether the calling thread is not the one that mixes any more. */
+    private boolean isReplaced() {
+        return Thread.currentThread() != thread;
+    }
+
+    private void run(boolean anew) {
+        boolean beginsAnew = anew;
         try {
-            while (!closing) {
+            while (!closing && !isReplaced()) {
                 AudioSettings now = settings;
                 looksAgain = false;
                 try (AudioOut out = wayOut(now)) {
+                    current = out;
                     AudioSettings rendered = now.at(out.rate());
                     if (beginsAnew || !rendered.rendersLike(mixer.settings())) {
                         changeOver(rendered);
@@ -217,6 +284,9 @@ public final class AudioEngine implements SoundEngine {
                     }
                     play(out, now);
                 } catch (RuntimeException e) {
+                    if (isReplaced()) {
+                        return;
+                    }
                     // One mistake must not silence the rest of a session: all that sounds is made anew.
                     LOG.error("sound failed, and begins anew: {}", e.toString(), e);
                     beginsAnew = true;
@@ -224,8 +294,10 @@ public final class AudioEngine implements SoundEngine {
                 }
             }
         } finally {
-            sources.forEach(SynthInstrument::end);
-            pool.close();
+            if (!isReplaced()) {
+                sources.forEach(SynthInstrument::end);
+                pool.close();
+            }
         }
     }
 
@@ -242,7 +314,7 @@ public final class AudioEngine implements SoundEngine {
 
     private void changeOver(AudioSettings now) {
         pool.close();
-        pool = new SynthPool(now);
+        pool = supplies.apply(now);
         pool.start();
         mixer = new Mixer(now);
         sources.forEach(source -> source.start(now, pool));
@@ -278,7 +350,7 @@ public final class AudioEngine implements SoundEngine {
         long since = clock.nanos();
         long origin = since - rendered.nanos(mixing.frames());
         status = new Status(out.isSilent(), 0, out.pairs());
-        while (!closing && !looksAgain && now.equals(settings)) {
+        while (!closing && !isReplaced() && !looksAgain && now.equals(settings)) {
             comeAndGo();
             if (out.isSilent() && !isBusy()) {
                 rest();
@@ -345,6 +417,7 @@ public final class AudioEngine implements SoundEngine {
         closing = true;
         pool.close();
         LockSupport.unpark(thread);
+        LockSupport.unpark(watching);
         try {
             thread.join();
         } catch (InterruptedException e) {

@@ -10,6 +10,9 @@ package dibble.sound;
  * @param pairs how many stereo outputs the device is asked for, 1 or more
  */
 public record AudioSettings(String device, int millis, int rate, int block, int pairs) {
+    private static final long NANOS = 1_000_000_000;
+    private static final long ROUNDING_NANOS = 618_033_989;
+
     /** What holds until something else is chosen. */
     public static final AudioSettings USUAL = new AudioSettings("", 25, 44_100, 128, 1);
 
@@ -27,6 +30,14 @@ public record AudioSettings(String device, int millis, int rate, int block, int 
     long nanos(long frames) {
         // Whole seconds apart, so that hours of frames do not overflow.
         return frames / rate * 1_000_000_000L + frames % rate * 1_000_000_000L / rate;
+    }
+
+    /**
+     * How many frames a number of nanoseconds is, to about the nearest: where a time is a nanosecond off, half a frame must
+     * not become another frame, and music has many times of half a frame.
+     */
+    long frames(long nanos) {
+        return nanos / NANOS * rate + Math.floorDiv(nanos % NANOS * rate + ROUNDING_NANOS, NANOS);
     }
 
     /** Whether synthesizers that were made for other settings can go on with these. */

@@ -26,6 +26,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.Function;
 import java.util.stream.Stream;
 
 /**
@@ -105,6 +110,7 @@ public final class Bounce {
     public record Made(List<Path> files, List<String> leftOut, double seconds, double peak) {}
 
     private static final String MIX = "mix";
+    private static final long LOOK_MILLIS = 500;
     private static final String TEMPORARY = ".dibble-";
     private static final double LONGEST_DECAY = 20;
     private static final double SILENT_SECONDS = 0.25;
@@ -140,7 +146,13 @@ public final class Bounce {
         }
     }
 
-    private Bounce(Rendition music, SoundPlan plan, Map<String, SoundBank> banks, Wanted wanted, Path folder) {
+    private Bounce(
+            Rendition music,
+            SoundPlan plan,
+            Map<String, SoundBank> banks,
+            Wanted wanted,
+            Path folder,
+            Function<AudioSettings, SynthMaker> makers) {
         this.music = music;
         this.plan = plan;
         this.wanted = wanted;
@@ -151,7 +163,7 @@ public final class Bounce {
         for (StripPlan strip : plan.strips()) {
             if (strip.builtIn() && !byPort.containsKey(strip.port())) {
                 SynthInstrument source = new SynthInstrument(strip.port(), null);
-                source.start(settings, bank -> new JdkSynth(settings, bank));
+                source.start(settings, makers.apply(settings));
                 source.follow(plan, banks);
                 byPort.put(strip.port(), source);
                 sources.add(source);
@@ -173,6 +185,19 @@ public final class Bounce {
             Path folder,
             Progress progress)
             throws IOException {
+        return render(music, plan, banks, wanted, folder, progress, settings -> bank -> new JdkSynth(settings, bank));
+    }
+
+    /** @param makers makes what makes synthesizers, for some settings */
+    static Made render(
+            Rendition music,
+            SoundPlan plan,
+            Map<String, SoundBank> banks,
+            Wanted wanted,
+            Path folder,
+            Progress progress,
+            Function<AudioSettings, SynthMaker> makers)
+            throws IOException {
         long frames = (long) ((music.length() / 1e9 + Math.max(wanted.tail, LONGEST_DECAY)) * wanted.rate);
         if (WavFile.size(frames, wanted.bits) > LARGEST) {
             throw new IOException(say("bounce.too-long"));
@@ -181,9 +206,9 @@ public final class Bounce {
         Files.createDirectories(folder);
         Path temporary = Files.createTempDirectory(folder, TEMPORARY);
         boolean done = false;
-        Bounce bounce = new Bounce(music, plan, banks, wanted, temporary);
+        Bounce bounce = new Bounce(music, plan, banks, wanted, temporary, makers);
         try {
-            Made made = bounce.run(progress);
+            Made made = bounce.runWatched(progress);
             List<Path> files = new ArrayList<>();
             for (Path file : made.files) {
                 Path to = folder.resolve(file.getFileName());
@@ -211,6 +236,43 @@ public final class Bounce {
         }
     }
 
+    /** Renders on a thread of its own, which is given up where a synthesizer does not return. */
+    private Made runWatched(Progress progress) throws IOException {
+        FutureTask<Made> task = new FutureTask<>(() -> run(progress));
+        Thread thread = new Thread(task, "dibble-render");
+        thread.setDaemon(true);
+        thread.start();
+        while (true) {
+            try {
+                return task.get(LOOK_MILLIS, TimeUnit.MILLISECONDS);
+            } catch (TimeoutException e) {
+                for (SynthInstrument source : sources) {
+                    ChannelStrip stuck = source.watch().look();
+                    if (stuck != null) {
+                        stuck.giveUp();
+                        thread.setPriority(Thread.MIN_PRIORITY);
+                        throw new IOException(
+                                say("bounce.does-not-return", stuck.plan().name()));
+                    }
+                }
+            } catch (InterruptedException e) {
+                // Whoever waits is to stop: so does the work, at its next step.
+                thread.interrupt();
+            } catch (ExecutionException e) {
+                if (e.getCause() instanceof IOException failed) {
+                    throw failed;
+                }
+                if (e.getCause() instanceof RuntimeException failed) {
+                    throw failed;
+                }
+                if (e.getCause() instanceof Error failed) {
+                    throw failed;
+                }
+                throw new IllegalStateException(e.getCause());
+            }
+        }
+    }
+
     private Made run(Progress progress) throws IOException {
         try (WavFile mix = new WavFile(path(MIX), wanted.rate, wanted.bits)) {
             if (!wanted.mixOnly) {
@@ -225,7 +287,7 @@ public final class Bounce {
             int quiet = 0;
             for (double at = 0; at < end || goesOn(at - end, quiet); at = (double) mixer.frames() / wanted.rate) {
                 progress.at(Math.min(1, at / (end + Math.max(0, wanted.tail))));
-                feed(mixer.blockEnd());
+                feed();
                 mixer.mix(sources, mixer.blockEnd(), tap);
                 mixer.interleave(1, frames);
                 float loudest = 0;
@@ -290,13 +352,17 @@ public final class Bounce {
                         .anyMatch(strip -> strip.port().equals(port) && strip.channel() == channel && isWanted(strip));
     }
 
-    /** Sends what is due before a time. */
-    private void feed(long until) {
-        while (next < music.size() && music.stamp(next) < until) {
+    /** Sends what is due in the next block, each at its frame. */
+    private void feed() {
+        while (next < music.size()) {
+            long frame = settings.frames(music.stamp(next)) - mixer.frames();
+            if (frame >= settings.block()) {
+                return;
+            }
             SynthInstrument source = byPort.get(music.port(next));
             int message = music.message(next);
             if (source != null && isWanted(source.name(), ShortMessage.channel(message) + 1)) {
-                source.playNow(message);
+                source.playNow(message, (int) Math.max(0, frame));
             }
             next++;
         }

@@ -1,5 +1,7 @@
 package dibble.sound;
 
+import static dibble.text.CoreText.say;
+
 import dibble.gear.Loudness;
 import dibble.gear.Strip;
 import dibble.gear.StripRef;
@@ -162,6 +164,24 @@ final class ChannelStrip implements AutoCloseable {
     void setSynth(PartSynth made) {
         synth = made;
         synth.setDrums(plan.drums());
+    }
+
+    /**
+     * Gives up its synthesizer, which does not return, and the sounds of a file that it has. Another thread than the one
+     * that renders.
+     *
+     * @return what happened, as a sentence
+     */
+    String giveUp() {
+        PartSynth stuck = synth;
+        if (stuck != null) {
+            stuck.abandon();
+        }
+        SoundBank of = bank;
+        if (of != null) {
+            of.setUnusable();
+        }
+        return say("sound.does-not-return", plan.name());
     }
 
     private void leaveSynth() {

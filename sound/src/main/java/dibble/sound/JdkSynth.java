@@ -34,12 +34,16 @@ final class JdkSynth implements PartSynth {
     private final FloatBuffer samples;
     private final javax.sound.midi.ShortMessage message = new javax.sound.midi.ShortMessage();
     private final int restAfter;
+    private final AudioSettings settings;
     private int channel;
     private int quietBlocks;
     private boolean broken;
+    private long blocks;
+    private volatile boolean abandoned;
 
     /** @param bank sounds that come before those of Dibble and of the JDK; null for none */
     JdkSynth(AudioSettings settings, SoundBank bank) throws MidiUnavailableException {
+        this.settings = settings;
         AudioFormat format =
                 new AudioFormat(AudioFormat.Encoding.PCM_FLOAT, settings.rate(), 32, 2, 8, settings.rate(), false);
         stream = synthesizer.openStream(
@@ -65,10 +69,10 @@ final class JdkSynth implements PartSynth {
         quietBlocks = restAfter;
         for (int on : new int[] {0, DRUMS}) {
             channel = on;
-            play(ShortMessage.controller(0, 7, 127));
-            play(ShortMessage.controller(0, 10, 64));
-            play(ShortMessage.controller(0, 91, 0));
-            play(ShortMessage.controller(0, 93, 0));
+            play(ShortMessage.controller(0, 7, 127), 0);
+            play(ShortMessage.controller(0, 10, 64), 0);
+            play(ShortMessage.controller(0, 91, 0), 0);
+            play(ShortMessage.controller(0, 93, 0), 0);
         }
         channel = 0;
         // The first block is rendered late: so no note is later than another.
@@ -82,24 +86,30 @@ final class JdkSynth implements PartSynth {
     }
 
     @Override
-    public void play(int packed) {
+    public void play(int packed, int frame) {
         try {
             message.setMessage(
                     ShortMessage.kind(packed), channel, ShortMessage.data1(packed), ShortMessage.data2(packed));
         } catch (InvalidMidiDataException e) {
             throw new IllegalArgumentException("message " + Integer.toHexString(packed), e);
         }
-        if (broken) {
+        if (broken || abandoned) {
             return;
         }
         try {
-            receiver.send(message, -1);
+            receiver.send(message, micros(frame));
         } catch (RuntimeException e) {
             fail(e);
             return;
         }
         // A pedal or a swell may raise what was too quiet to be heard.
         quietBlocks = 0;
+    }
+
+    /** The time of a frame of the next block, as the synthesizer counts: by what it has rendered, in microseconds. */
+    private long micros(int frame) {
+        double frameMicros = 1e6 / settings.rate();
+        return (long) (blocks * settings.block() * frameMicros) + Math.round(frame * frameMicros);
     }
 
     /** Damage in a file of sounds that nobody could see before it is played: this part is silent, the others go on. */
@@ -116,18 +126,18 @@ final class JdkSynth implements PartSynth {
 
     @Override
     public boolean render(float[] left, float[] right) {
-        if (!isSounding()) {
+        if (!isSounding() || abandoned) {
             return false;
         }
         try {
             stream.readNBytes(block, 0, block.length);
+            blocks++;
         } catch (IOException | RuntimeException e) {
-            // Damage in a file of sounds that nobody could see before it is played: this part is silent, the others go
-            // on.
-            LOG.warn("a sound cannot be played: {}", e.toString(), e);
-            broken = true;
-            quietBlocks = restAfter;
+            fail(e);
             return false;
+        }
+        if (abandoned) {
+            throw new IllegalStateException("a block came after its synthesizer had been given up");
         }
         float peak = 0;
         for (int i = 0; i < left.length; i++) {
@@ -140,7 +150,15 @@ final class JdkSynth implements PartSynth {
     }
 
     @Override
+    public void abandon() {
+        abandoned = true;
+    }
+
+    @Override
     public void close() {
-        synthesizer.close();
+        // One that does not return holds what closing it waits for.
+        if (!abandoned) {
+            synthesizer.close();
+        }
     }
 }

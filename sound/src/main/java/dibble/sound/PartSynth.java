@@ -5,14 +5,21 @@ interface PartSynth extends AutoCloseable {
     /** Says whether its keys are sounds of their own. */
     void setDrums(boolean drums);
 
-    /** Takes a packed channel message, on whatever channel it is. */
-    void play(int packed);
+    /**
+     * Takes a packed channel message, on whatever channel it is.
+     *
+     * @param frame the frame of the next block at which a note starts; others count from the beginning of the block
+     */
+    void play(int packed, int frame);
 
     /** Whether anything is to be heard of it, now or soon. */
     boolean isSounding();
 
     /** Renders the next block; false where it rests, and nothing was rendered. */
     boolean render(float[] left, float[] right);
+
+    /** Leaves it alone for good: it did not return to the thread that it belongs to. Any thread. */
+    default void abandon() {}
 
     @Override
     void close();

@@ -4,7 +4,6 @@ import static dibble.text.CoreText.say;
 
 import com.sun.media.sound.AudioSynthesizer;
 import com.sun.media.sound.DLSSoundbank;
-import com.sun.media.sound.ModelInstrument;
 import com.sun.media.sound.ModelPatch;
 import com.sun.media.sound.SF2Instrument;
 import com.sun.media.sound.SF2InstrumentRegion;
@@ -58,10 +57,11 @@ public final class SoundBank {
 
     private final Soundbank sounds;
     private final String sha256;
+    private volatile boolean unusable;
     private final List<Preset> presets;
 
     private SoundBank(Soundbank sounds, String sha256) {
-        this.sounds = sounds;
+        this.sounds = SafeSounds.of(sounds);
         this.sha256 = sha256;
         List<Preset> all = new ArrayList<>();
         for (Instrument instrument : sounds.getInstruments()) {
@@ -125,12 +125,6 @@ public final class SoundBank {
             };
             if (sounds.getInstruments().length == 0) {
                 throw new SoundBankException(say("sound-bank.empty"));
-            }
-            for (Instrument instrument : sounds.getInstruments()) {
-                // What a synthesizer will ask for: where it fails, it fails here.
-                if (instrument instanceof ModelInstrument model) {
-                    model.getPerformers();
-                }
             }
             return new SoundBank(sounds, sha256(bytes));
         } catch (IOException | RuntimeException e) {
@@ -242,6 +236,15 @@ public final class SoundBank {
     /** All its sounds: first those with keys of one sound, then drums; by bank and program. */
     public List<Preset> presets() {
         return presets;
+    }
+
+    /** Says that a synthesizer did not return from a block with these sounds: nobody plays them any more. Any thread. */
+    void setUnusable() {
+        unusable = true;
+    }
+
+    boolean isUnusable() {
+        return unusable;
     }
 
     /** Has a synthesizer play all of it, before what it has already. */

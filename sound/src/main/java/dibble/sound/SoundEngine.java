@@ -31,6 +31,11 @@ public interface SoundEngine extends Meters, AutoCloseable {
      */
     void follow(SoundPlan plan, Map<String, SoundBank> files);
 
+    /** Returns what went wrong while sounds were played, as a sentence; null if nothing did. Any thread. */
+    default String trouble() {
+        return null;
+    }
+
     /** Whether anything is heard now. Any thread. */
     boolean isSounding();
 

@@ -37,6 +37,7 @@ final class SynthInstrument implements OutputPort, AudioSource {
     private final AudioEngine engine;
     private final EventRing ring = new EventRing(1 << 14);
     private final ChannelState[] states = new ChannelState[CHANNELS];
+    private volatile BlockWatch watch = new BlockWatch();
     private AudioSettings settings;
     private SynthMaker maker;
     private Effects effectsPlan = Effects.USUAL;
@@ -63,6 +64,7 @@ final class SynthInstrument implements OutputPort, AudioSource {
     /** Begins, perhaps anew with other settings: what channels were told is told again. Mixer's thread. */
     void start(AudioSettings other, SynthMaker from) {
         end();
+        watch = new BlockWatch();
         settings = other;
         maker = from;
         effects = new EffectBus(settings);
@@ -91,10 +93,15 @@ final class SynthInstrument implements OutputPort, AudioSource {
         }
     }
 
-    /** Plays a message in the next block, past the ring: for who renders without a clock. Mixer's thread. */
-    void playNow(int message) {
+    /** Plays a message at a frame of the next block, past the ring: for who renders without a clock. Mixer's thread. */
+    void playNow(int message, int frame) {
         obey();
-        play(message);
+        play(message, frame);
+    }
+
+    /** What notices that one of its synthesizers does not return. Another one after each {@link #start}. */
+    BlockWatch watch() {
+        return watch;
     }
 
     /** Whether nothing waits to be sounded. */
@@ -129,7 +136,7 @@ final class SynthInstrument implements OutputPort, AudioSource {
                             channel,
                             before,
                             after,
-                            plan.soundFile() == null ? null : now.banks.get(plan.soundFile()));
+                            plan.soundFile() == null ? null : usable(now.banks.get(plan.soundFile())));
                 }
             }
             if (after.stream().noneMatch(ChannelStrip::isPart)) {
@@ -144,6 +151,10 @@ final class SynthInstrument implements OutputPort, AudioSource {
             effectsPlan = next;
             effects.set(next);
         }
+    }
+
+    private static SoundBank usable(SoundBank bank) {
+        return bank == null || bank.isUnusable() ? null : bank;
     }
 
     private void take(
@@ -188,8 +199,11 @@ final class SynthInstrument implements OutputPort, AudioSource {
     public void render(int frames, long until) {
         obey();
         takeMessages(until);
+        BlockWatch watching = watch;
         for (ChannelStrip strip : strips) {
+            watching.enter(strip);
             strip.render();
+            watching.leave();
         }
     }
 
@@ -203,19 +217,20 @@ final class SynthInstrument implements OutputPort, AudioSource {
                 waiting = (int) ring.payload();
                 waitingStamp = ring.stamp();
             }
-            if (waitingStamp - until >= 0) {
+            long frame = settings.frames(waitingStamp - until + settings.nanos(settings.block()));
+            if (frame >= settings.block()) {
                 return;
             }
-            play(waiting);
+            play(waiting, (int) Math.max(0, frame));
             waiting = -1;
         }
     }
 
-    private void play(int message) {
+    private void play(int message, int frame) {
         int channel = ShortMessage.channel(message);
         List<ChannelStrip> all = channels.get(channel);
         if (ShortMessage.startsNote(message)) {
-            start(all, message);
+            start(all, message, frame);
             return;
         }
         states[channel].take(message);
@@ -236,9 +251,16 @@ final class SynthInstrument implements OutputPort, AudioSource {
         // Offs go to all: a key may have got a strip of its own while it sounds.
         for (ChannelStrip strip : all) {
             if (strip.synth() != null) {
-                strip.synth().play(message);
+                call(strip, message, frame);
             }
         }
+    }
+
+    private void call(ChannelStrip strip, int message, int frame) {
+        BlockWatch watching = watch;
+        watching.enter(strip);
+        strip.synth().play(message, frame);
+        watching.leave();
     }
 
     private static ChannelStrip part(List<ChannelStrip> all) {
@@ -250,7 +272,7 @@ final class SynthInstrument implements OutputPort, AudioSource {
         throw new IllegalStateException("a channel without a strip");
     }
 
-    private void start(List<ChannelStrip> all, int message) {
+    private void start(List<ChannelStrip> all, int message, int frame) {
         int key = ShortMessage.data1(message);
         ChannelStrip strip = part(all);
         for (ChannelStrip of : all) {
@@ -260,26 +282,26 @@ final class SynthInstrument implements OutputPort, AudioSource {
             try {
                 PartSynth made = maker.take(strip.bank());
                 strip.setSynth(made);
-                states[strip.channel].repeat(made::play);
+                states[strip.channel].repeat(told -> made.play(told, 0));
             } catch (MidiUnavailableException e) {
                 LOG.error("no synthesizer for channel {} of {}: {}", strip.channel + 1, name, e.getMessage(), e);
                 return;
             }
         }
         if (strip.plan().drums()) {
-            choke(all, strip, key);
+            choke(all, strip, key, frame);
         }
-        strip.synth().play(message);
+        call(strip, message, frame);
     }
 
     /** Within one synthesizer that is the sound's own doing; here a key's strip ends another key's. */
-    private static void choke(List<ChannelStrip> all, ChannelStrip by, int key) {
+    private void choke(List<ChannelStrip> all, ChannelStrip by, int key, int frame) {
         for (int[] group : CHOKES) {
             if (Arrays.stream(group).anyMatch(one -> one == key)) {
                 for (ChannelStrip strip : all) {
                     boolean chokes = strip != by && Arrays.stream(group).anyMatch(one -> one == strip.key);
                     if (chokes && strip.synth() != null) {
-                        strip.synth().play(ShortMessage.controller(0, SOUND_OFF, 0));
+                        call(strip, ShortMessage.controller(0, SOUND_OFF, 0), frame);
                     }
                 }
             }

@@ -8,7 +8,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /** Keeps a few synthesizers ready: opening one takes longer than a mixer can wait without being heard. */
-final class SynthPool implements SynthMaker, AutoCloseable {
+final class SynthPool implements SynthSupply {
     private static final int READY = 6;
     private static final Logger LOG = LoggerFactory.getLogger(SynthPool.class);
 
@@ -31,12 +31,13 @@ final class SynthPool implements SynthMaker, AutoCloseable {
         maker.setPriority(Thread.MIN_PRIORITY);
     }
 
-    void start() {
+    @Override
+    public void start() {
         maker.start();
     }
 
-    /** Has some made with sounds of files. */
-    synchronized void want(Map<SoundBank, Integer> counts) {
+    @Override
+    public synchronized void want(Map<SoundBank, Integer> counts) {
         wanted.clear();
         wanted.putAll(counts);
         others.keySet().retainAll(counts.keySet());

@@ -257,11 +257,11 @@ class AudioEngineTest {
         AudioSettings settings = AudioSettings.USUAL;
         float[] left = new float[settings.block()];
         try (JdkSynth synth = new JdkSynth(settings, null)) {
-            synth.play(ShortMessage.programChange(0, 16));
+            synth.play(ShortMessage.programChange(0, 16), 0);
             for (int i = 0; i < 20; i++) {
                 synth.render(left, new float[settings.block()]);
             }
-            synth.play(ShortMessage.noteOn(0, 84, 127));
+            synth.play(ShortMessage.noteOn(0, 84, 127), 0);
             for (int frame = 0; ; frame += settings.block()) {
                 synth.render(left, new float[settings.block()]);
                 for (int i = 0; i < left.length; i++) {

@@ -63,8 +63,8 @@ final class Desk {
         public void setDrums(boolean drums) {}
 
         @Override
-        public void play(int packed) {
-            frame = Math.max(0, frame);
+        public void play(int packed, int frame) {
+            this.frame = Math.max(0, this.frame);
         }
 
         @Override

@@ -19,7 +19,7 @@ class MixerTest {
         Desk desk = new Desk(SETTINGS, signal);
         desk.plan(strips);
         for (int channel = 0; channel < strips.length; channel++) {
-            desk.instrument.playNow(ShortMessage.noteOn(channel, 60, 100));
+            desk.instrument.playNow(ShortMessage.noteOn(channel, 60, 100), 0);
         }
         desk.mix();
         return desk;
@@ -102,7 +102,7 @@ class MixerTest {
         double largest = 0;
         for (int block = 0; block < 40; block++) {
             // From one end to the other each time, before it has got there.
-            desk.instrument.playNow(ShortMessage.controller(0, 7, block % 2 == 0 ? 127 : 0));
+            desk.instrument.playNow(ShortMessage.controller(0, 7, block % 2 == 0 ? 127 : 0), 0);
             desk.mix();
             for (float sample : desk.out(1).left) {
                 largest = Math.max(largest, Math.abs(sample - before));
@@ -127,20 +127,20 @@ class MixerTest {
     @CsvSource({"127, 0", "90, -6.0", "64, -11.91", "0, -Infinity"})
     void controllersMoveStrips(int volume, double level) {
         Desk desk = desk(frame -> 1f, level(-6.0));
-        desk.instrument.playNow(ShortMessage.controller(0, 7, volume));
+        desk.instrument.playNow(ShortMessage.controller(0, 7, volume), 0);
         for (int block = 0; block < 8; block++) {
             desk.mix();
         }
         assertThat(Loudness.ofGain(desk.out(1).left[127])).isCloseTo(level, within(0.01));
         assertThat(desk.instrument.strip(0, -1).level()).isCloseTo(level, within(0.01));
-        desk.instrument.playNow(ShortMessage.controller(0, 10, 1));
+        desk.instrument.playNow(ShortMessage.controller(0, 10, 1), 0);
         assertThat(desk.instrument.strip(0, -1).pan()).isEqualTo(1);
     }
 
     @Test
     void theSessionsLevelHoldsAgainOnceItIsChanged() {
         Desk desk = desk(frame -> 1f, level(-6.0));
-        desk.instrument.playNow(ShortMessage.controller(0, 7, 20));
+        desk.instrument.playNow(ShortMessage.controller(0, 7, 20), 0);
         desk.plan(level(-5.0));
         desk.mix();
         assertThat(desk.instrument.strip(0, -1).level()).isEqualTo(-5.0);
@@ -184,14 +184,14 @@ class MixerTest {
                         java.util.List.of(Desk.plan(1, -1, level(-6.0)), Desk.plan(1, 38, level(0).withOutput(2))),
                         java.util.Map.of()),
                 java.util.Map.of());
-        desk.instrument.playNow(ShortMessage.noteOn(0, 38, 100));
+        desk.instrument.playNow(ShortMessage.noteOn(0, 38, 100), 0);
         desk.mix();
         assertThat(desk.out(1).left[5]).isZero();
         assertThat(desk.out(2).left[5]).isEqualTo(1f);
         // From -6.0 dB to silence, by a controller on the channel: all of the kit.
-        desk.instrument.playNow(ShortMessage.controller(0, 7, 64));
+        desk.instrument.playNow(ShortMessage.controller(0, 7, 64), 0);
         assertThat(desk.instrument.strip(0, 38).level()).isCloseTo(-11.91 + 6, within(0.01));
-        desk.instrument.playNow(ShortMessage.controller(0, 7, 90));
+        desk.instrument.playNow(ShortMessage.controller(0, 7, 90), 0);
         assertThat(desk.instrument.strip(0, 38).level()).isEqualTo(0);
     }
 }

@@ -93,7 +93,7 @@ class SoundBankTest {
         try (JdkSynth synth = new JdkSynth(SETTINGS, bank)) {
             for (int message : messages) {
                 synth.setDrums(ShortMessage.channel(message) == 9);
-                synth.play(message);
+                synth.play(message, 0);
             }
             for (int i = 0; i < blocks; i++) {
                 synth.render(left, right);

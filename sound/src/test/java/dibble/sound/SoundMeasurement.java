@@ -79,11 +79,11 @@ class SoundMeasurement {
         instrument.follow(new SoundPlan(plans, Map.of()), Map.of());
         instrument.start(SETTINGS, bank -> new JdkSynth(SETTINGS, bank));
         for (int part = 0; part < 16; part++) {
-            instrument.playNow(ShortMessage.programChange(part, programs[part % programs.length]));
+            instrument.playNow(ShortMessage.programChange(part, programs[part % programs.length]), 0);
         }
         for (int part = 0; part < 16; part++) {
             for (int voice = 0; voice < 8; voice++) {
-                instrument.playNow(ShortMessage.noteOn(part, 48 + 3 * voice, 90));
+                instrument.playNow(ShortMessage.noteOn(part, 48 + 3 * voice, 90), 0);
             }
         }
         Mixer mixer = new Mixer(SETTINGS);

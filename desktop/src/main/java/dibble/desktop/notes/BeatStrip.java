@@ -45,6 +45,7 @@ final class BeatStrip extends AskStrip {
     private final Button tap = new Button(say("beat-strip.tap-along"));
     private List<Long> taps = new ArrayList<>();
     private boolean tapping;
+    private KeyCode held;
 
     BeatStrip(Desk desk, NotesPresenter notes) {
         super("beat", desk, notes);
@@ -63,10 +64,16 @@ final class BeatStrip extends AskStrip {
         Commands.keepSpace(tap);
         tap.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.SPACE || event.getCode() == KeyCode.ENTER) {
-                tap();
+                // A key that is held repeats, and is one beat all the same.
+                if (held != event.getCode()) {
+                    tap();
+                }
+                held = event.getCode();
                 event.consume();
             }
         });
+        tap.addEventFilter(KeyEvent.KEY_RELEASED, event -> held = null);
+        tap.focusedProperty().addListener((of, was, is) -> held = null);
         setAsked(
                 tap,
                 Cards.soft(say("beat-strip.per-bar")),

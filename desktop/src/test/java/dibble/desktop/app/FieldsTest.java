@@ -147,7 +147,9 @@ class FieldsTest extends WindowTest {
         until(() -> lookup("#beat-tap").query().isVisible());
         clickOn("#beat-tap");
         until(() -> workbench.studio().transport() == Transport.PLAYING);
-        type(KeyCode.SPACE);
+        press(KeyCode.SPACE);
+        press(KeyCode.SPACE);
+        release(KeyCode.SPACE);
         until(() -> text("#beat-tap").contains("1"));
         assertThat(workbench.studio().transport()).isEqualTo(Transport.PLAYING);
         interact(() -> workbench.studio().stop());

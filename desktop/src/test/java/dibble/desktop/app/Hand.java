@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Deque;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutionException;
@@ -23,6 +24,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.robot.Robot;
+import org.awaitility.core.ConditionTimeoutException;
 import org.testfx.api.FxRobot;
 import org.testfx.robot.Motion;
 import org.testfx.service.query.EmptyNodeQueryException;
@@ -106,16 +108,28 @@ abstract class Hand extends FxRobot {
      * for is missing, it does not hold yet.
      */
     void until(Callable<Boolean> condition) {
-        await().pollInSameThread().until(() -> {
-            settle();
-            return onFx(() -> {
-                try {
-                    return condition.call();
-                } catch (EmptyNodeQueryException notYet) {
-                    return false;
-                }
+        try {
+            await().pollInSameThread().until(() -> {
+                settle();
+                return onFx(() -> {
+                    try {
+                        return condition.call();
+                    } catch (EmptyNodeQueryException notYet) {
+                        return false;
+                    }
+                });
             });
-        });
+        } catch (ConditionTimeoutException e) {
+            throw new AssertionError(e.getMessage() + " Focus: " + onFx(this::focusOwners) + ".", e);
+        }
+    }
+
+    private List<Node> focusOwners() {
+        return listWindows().stream()
+                .filter(window -> window.getScene() != null)
+                .map(window -> window.getScene().getFocusOwner())
+                .filter(Objects::nonNull)
+                .toList();
     }
 
     /** Releases all keys and buttons. */

@@ -171,6 +171,11 @@ public class AppServices implements AutoCloseable {
         return stopped == null ? journal.trouble() : stopped;
     }
 
+    /** Returns the reason for which a sound was taken out; null if there is none. */
+    public String soundTrouble() {
+        return sound.trouble();
+    }
+
     /**
      * Says which file the open session belongs to.
      *

@@ -22,6 +22,7 @@ public final class Notices {
     private boolean toldMistake;
     private List<Loop> toldLoops = List.of();
     private String toldTrouble;
+    private String toldSound;
 
     /** Watches the services. */
     public Notices(AppServices services) {
@@ -42,7 +43,9 @@ public final class Notices {
 
     /** Whether there is something that was not told yet. Any thread. */
     public boolean hasNews() {
-        return mistake.get() != null && !toldMistake || !Objects.equals(services.recordingTrouble(), toldTrouble);
+        return mistake.get() != null && !toldMistake
+                || !Objects.equals(services.recordingTrouble(), toldTrouble)
+                || !Objects.equals(services.soundTrouble(), toldSound);
     }
 
     /** Tells what is new. */
@@ -50,6 +53,7 @@ public final class Notices {
         tellMistake();
         tellLoops();
         tellJournal();
+        tellSound();
     }
 
     private void tellMistake() {
@@ -79,6 +83,15 @@ public final class Notices {
             }
         }
         toldLoops = loops;
+    }
+
+    /** Tells of sounds that were taken out. */
+    private void tellSound() {
+        String trouble = services.soundTrouble();
+        if (!Objects.equals(trouble, toldSound)) {
+            toldSound = trouble;
+            context.ask().tell(trouble);
+        }
     }
 
     /** Tells of a recording that stopped, or that goes on in memory only. */
