@@ -104,10 +104,10 @@ public final class DamageRun {
         }));
         byte[] names = NamesFile.midnam(tabled());
         kinds.put("names.midnam", new Kind((damage, random) -> damage.bytes(names), file -> {
-            NamesFile.read(file);
+            NamesFile.read(file, remark -> {});
         }));
         kinds.put("names.csv", new Kind((damage, random) -> damage.bytes(TABLE.getBytes(UTF_8)), file -> {
-            NamesFile.read(file);
+            NamesFile.read(file, remark -> {});
         }));
         byte[] rows = SheetCsv.of(LamplightersRound.session()).getBytes(UTF_8);
         kinds.put("sheet.csv", new Kind((damage, random) -> damage.bytes(rows), DamageRun::sheet));
@@ -281,7 +281,7 @@ public final class DamageRun {
 
     private static SoundNames tabled() {
         try {
-            return NamesFile.read(TABLE.getBytes(UTF_8), "names.csv");
+            return NamesFile.read(TABLE.getBytes(UTF_8), "names.csv", remark -> {});
         } catch (SessionFormatException e) {
             throw new IllegalStateException(e);
         }

@@ -35,7 +35,10 @@ final class BadArguments {
             return say("bad-arguments.takes-only-one-event-at", name);
         }
         if (e instanceof CommandLine.OverwrittenOptionException) {
-            return say("bad-arguments.an-option-appears-twice-expected", e.getArgSpec() == null, shown(e.getArgSpec()));
+            return say(
+                    "bad-arguments.an-option-appears-twice-expected",
+                    e.getArgSpec() == null,
+                    e.getArgSpec() == null ? "" : shown(e.getArgSpec()));
         }
         if (e.getArgSpec() != null && e.getValue() != null) {
             return say(

@@ -99,7 +99,10 @@ final class InOut {
     SessionSet set(String name) {
         claim(name, "SESSION");
         try {
-            return SetFile.read(path(name));
+            Path path = path(name);
+            return Files.exists(path) && AtomicFile.isStream(path)
+                    ? Streams.ofFile(path, MOST_BYTES, SetFile::read)
+                    : SetFile.read(path);
         } catch (SessionFormatException e) {
             throw new BadInput(shown(name) + ": " + e.getMessage());
         } catch (IOException e) {

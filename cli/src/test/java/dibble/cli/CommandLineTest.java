@@ -247,4 +247,29 @@ class CommandLineTest {
                     .isNotEmpty();
         }
     }
+
+    @ParameterizedTest
+    @CsvSource({
+        "edit --do half-time -o a -o b",
+        "edit -o a -o b --do x",
+        "sort --by key --by x -o",
+        "render --rate 1 --rate 2 q",
+        "quantize -o x -o y"
+    })
+    void doubledOptionsWithAnotherMistakeAreOneLine(String line) {
+        assertThat(run(line.split(" "))).isEqualTo(2);
+        assertThat(terminal.errors()).hasSize(1);
+        assertThat(terminal.err()).startsWith("dibble: ").contains("expected once");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"/", "a\\u0000b", "", " "})
+    void setsNameSessionsByPathsThatFilesCanHave(String file) throws IOException {
+        Path set = folder.resolve("evening.dibbleset");
+        Files.writeString(
+                set, "{\"format\": \"dibble-set\", \"version\": 1, \"sessions\": [{\"file\": \"" + file + "\"}]}");
+        assertThat(run("sheet", set.toString(), "-o", folder.resolve("s.pdf").toString()))
+                .isEqualTo(2);
+        assertRefused("expected the path of a session");
+    }
 }

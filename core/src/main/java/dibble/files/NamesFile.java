@@ -6,13 +6,13 @@ import dibble.gear.BankSelect;
 import dibble.gear.Extras;
 import dibble.gear.SoundNames;
 import dibble.text.Csv;
+import dibble.text.PlainText;
 import dibble.text.UserException;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.xml.stream.XMLOutputFactory;
@@ -49,31 +50,36 @@ public final class NamesFile {
     /**
      * Reads names from a file.
      *
+     * @param remarks is told, a phrase each, what of the file was left out
      * @throws IOException with one line where there are none that can be read
      */
-    public static SoundNames read(Path path) throws IOException {
-        long size = Files.size(path);
-        if (size > MOST_BYTES) {
-            throw new SessionFormatException(say("names-file.too-large", size, MOST_BYTES));
-        }
-        return read(Files.readAllBytes(path), path.getFileName().toString());
+    public static SoundNames read(Path path, Consumer<String> remarks) throws IOException {
+        byte[] bytes = WholeFile.read(
+                path, MOST_BYTES, size -> new SessionFormatException(say("names-file.too-large", size, MOST_BYTES)));
+        return read(bytes, path.getFileName().toString(), remarks);
     }
 
     /**
      * Reads names, whatever kind of file they are in.
      *
      * @param fileName decides what a list without the name of a device is called
+     * @param remarks is told, a phrase each, what was left out
      * @throws SessionFormatException with one line where there are none that can be read
      */
-    public static SoundNames read(byte[] bytes, String fileName) throws SessionFormatException {
+    public static SoundNames read(byte[] bytes, String fileName, Consumer<String> remarks)
+            throws SessionFormatException {
         if (bytes.length > MOST_BYTES) {
             throw new SessionFormatException(say("names-file.too-large", bytes.length, MOST_BYTES));
         }
-        String text = new String(bytes, StandardCharsets.UTF_8).replaceFirst("^\uFEFF", "");
         String model = fileName.replaceFirst("\\.[^.]*$", "");
         try {
-            SoundNames names = text.stripLeading().startsWith("<")
-                    ? new NamesReader(new ByteArrayInputStream(bytes)).read()
+            // A document says itself how its letters are written.
+            boolean isDocument = new String(bytes, 0, Math.min(bytes.length, 200), StandardCharsets.ISO_8859_1)
+                    .replaceAll("[^\\x21-\\x7E]", "")
+                    .startsWith("<");
+            String text = isDocument ? "" : PlainText.decode(bytes);
+            SoundNames names = isDocument
+                    ? new NamesReader(new ByteArrayInputStream(bytes)).read(remarks)
                     : fileName.toLowerCase(Locale.ROOT).endsWith(".csv") ? table(text, model) : list(text, model);
             if (names.count() == 0
                     && names.notes().isEmpty()
@@ -164,7 +170,7 @@ public final class NamesFile {
     }
 
     private static String text(CSVRecord row, String column) {
-        return row.isMapped(column) && row.isSet(column) ? row.get(column) : "";
+        return row.isMapped(column) && row.isSet(column) ? Csv.text(row.get(column)) : "";
     }
 
     private static int number(CSVRecord row, String column, int low, int high) throws SessionFormatException {

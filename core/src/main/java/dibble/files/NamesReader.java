@@ -12,6 +12,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
@@ -19,11 +20,17 @@ import javax.xml.stream.XMLStreamReader;
 
 /**
  * Reads a device name document (MIDNAM 1.0). No document type is loaded and no entity, from here or from elsewhere: what
- * such a document needs is in it. Of several devices the first is read. Used once.
+ * such a document needs is in it. Of several devices the first is read, and the rest is told. Used once.
  */
 final class NamesReader {
     private static final int MOST_NAMES = 200_000;
     private static final int MOST_LETTERS = 200;
+
+    /** Letters of all banks together, each with the list that it uses; a session has to be able to keep them. */
+    private static final int MAX_ALL_LETTERS = 4_000_000;
+
+    /** What a program takes in a session beside its name. */
+    private static final int OVERHEAD = 60;
 
     private final XMLStreamReader in;
     private final Map<String, List<SoundNames.Program>> lists = new HashMap<>();
@@ -36,6 +43,8 @@ final class NamesReader {
     private List<SoundNames.Program> list;
     private int names;
     private boolean isRight;
+    private int devices;
+    private int dropped;
 
     /** A bank as it is read: what selects it, and its list or the name of one that stands elsewhere. */
     private static final class RawBank {
@@ -55,6 +64,8 @@ final class NamesReader {
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
         factory.setProperty(XMLInputFactory.IS_REPLACING_ENTITY_REFERENCES, false);
+        // Its own would print.
+        factory.setXMLReporter((message, type, about, location) -> {});
         factory.setXMLResolver((publicId, systemId, base, namespace) -> InputStream.nullInputStream());
         try {
             in = factory.createXMLStreamReader(from);
@@ -68,12 +79,16 @@ final class NamesReader {
         return new SessionFormatException(say("names-file.no-xml", line));
     }
 
-    SoundNames read() throws SessionFormatException {
+    /** @param remarks is told what was left out */
+    SoundNames read(Consumer<String> remarks) throws SessionFormatException {
         try {
             while (in.hasNext()) {
                 int event = in.next();
                 if (event == XMLStreamConstants.START_ELEMENT) {
-                    begin(in.getLocalName());
+                    devices += isDevice(in.getLocalName()) ? 1 : 0;
+                    if (devices <= 1) {
+                        begin(in.getLocalName());
+                    }
                 } else if (event == XMLStreamConstants.END_ELEMENT) {
                     end(in.getLocalName());
                 }
@@ -91,18 +106,39 @@ final class NamesReader {
         if (!isRight) {
             throw new SessionFormatException(say("names-file.another-document"));
         }
+        if (devices > 1) {
+            remarks.accept(say("names-file.first-device", devices));
+        }
+        if (dropped > 0) {
+            remarks.accept(say("names-file.dropped", dropped));
+        }
         return names();
     }
 
-    private SoundNames names() {
+    /** The elements that tell of one device each. */
+    private static boolean isDevice(String element) {
+        return element.equals("MasterDeviceNames")
+                || element.equals("ExtendingDeviceNames")
+                || element.equals("StandardDeviceMode");
+    }
+
+    private SoundNames names() throws SessionFormatException {
         boolean anyCoarse = banks.stream().anyMatch(it -> it.coarse >= 0);
         boolean anyFine = banks.stream().anyMatch(it -> it.fine >= 0);
         BankSelect by =
                 anyCoarse && !anyFine ? BankSelect.COARSE : anyFine && !anyCoarse ? BankSelect.FINE : BankSelect.BOTH;
         List<SoundNames.Bank> all = new ArrayList<>();
+        long letters = 0;
         for (RawBank raw : banks) {
             List<SoundNames.Program> programs =
                     raw.uses == null ? raw.programs : lists.getOrDefault(raw.uses, List.of());
+            letters += raw.name.length();
+            for (SoundNames.Program program : programs) {
+                letters += OVERHEAD + program.name().length() + program.label().length();
+            }
+            if (letters > MAX_ALL_LETTERS) {
+                throw new SessionFormatException(say("names-file.too-long", MAX_ALL_LETTERS));
+            }
             all.add(new SoundNames.Bank(raw.name, List.of(Math.max(0, raw.coarse), Math.max(0, raw.fine)), programs));
         }
         return new SoundNames(maker, model, by, all, notes, controllers, Extras.NONE);
@@ -169,6 +205,8 @@ final class NamesReader {
         int program = change.isEmpty() ? list.size() : number("ProgramChange");
         if (program < 128 && list.size() < 128) {
             list.add(new SoundNames.Program(program, attribute("Name"), label));
+        } else {
+            dropped++;
         }
     }
 

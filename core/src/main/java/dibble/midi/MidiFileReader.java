@@ -59,8 +59,8 @@ public final class MidiFileReader {
         if (Files.isDirectory(path)) {
             throw new IOException(say("common.is-a-folder-expected-a", path));
         }
-        if (Files.isRegularFile(path) && Files.size(path) <= MOST_BYTES) {
-            return read(Files.readAllBytes(path));
+        if (Files.exists(path) && !Files.isRegularFile(path)) {
+            throw new IOException(say("whole-file.is-no-ordinary-file", path));
         }
         try (InputStream in = Files.newInputStream(path)) {
             return read(in);

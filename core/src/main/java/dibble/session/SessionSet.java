@@ -6,6 +6,8 @@ import dibble.gear.Checked;
 import dibble.gear.Extras;
 import dibble.text.UserException;
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -31,8 +33,19 @@ public record SessionSet(String name, List<Entry> entries, Integer next, Integer
      */
     public record Entry(String file, String notes, Double tempo, Extras extras) {
         public Entry {
+            if (!isFile(file)) {
+                throw new UserException(say("session-set.file", file));
+            }
             if (tempo != null && !(tempo >= 5 && tempo <= 999)) {
                 throw new UserException(say("session-set.tempo", tempo));
+            }
+        }
+
+        private static boolean isFile(String file) {
+            try {
+                return !file.isBlank() && Path.of(file).getFileName() != null;
+            } catch (InvalidPathException e) {
+                return false;
             }
         }
 

@@ -28,6 +28,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 
 class NamesFileTest {
+    private final java.util.List<String> remarks = new java.util.ArrayList<>();
+
     private static SoundNames names(BankSelect by) {
         return new SoundNames(
                 "Thistle & Sons",
@@ -49,15 +51,15 @@ class NamesFileTest {
                 Extras.NONE);
     }
 
-    private static SoundNames read(String text) throws SessionFormatException {
-        return NamesFile.read(text.getBytes(StandardCharsets.UTF_8), "Yarrow.midnam");
+    private SoundNames read(String text) throws SessionFormatException {
+        return NamesFile.read(text.getBytes(StandardCharsets.UTF_8), "Yarrow.midnam", remarks::add);
     }
 
     @ParameterizedTest
     @EnumSource(BankSelect.class)
     void aDocumentComesBackAsItWas(BankSelect by) throws SessionFormatException {
         byte[] written = NamesFile.midnam(names(by));
-        assertThat(NamesFile.read(written, "x.midnam")).isEqualTo(names(by));
+        assertThat(NamesFile.read(written, "x.midnam", remarks::add)).isEqualTo(names(by));
         assertThat(new String(written, StandardCharsets.UTF_8)).contains("<!DOCTYPE MIDINameDocument PUBLIC");
     }
 
@@ -94,22 +96,24 @@ class NamesFileTest {
 
     @Test
     void plainListsAndTablesAreReadToo() throws SessionFormatException {
-        SoundNames list = NamesFile.read("# ours\n0 Warm strings\n\n10: Frost".getBytes(), "Yarrow.txt");
+        SoundNames list = NamesFile.read("# ours\n0 Warm strings\n\n10: Frost".getBytes(), "Yarrow.txt", remarks::add);
         assertThat(list.model()).isEqualTo("Yarrow");
         assertThat(list.program(null, 10))
                 .get()
                 .extracting(SoundNames.Program::name)
                 .isEqualTo("Frost");
-        SoundNames fromOne = NamesFile.read("1 First\n128 Last".getBytes(), "x.txt");
+        SoundNames fromOne = NamesFile.read("1 First\n128 Last".getBytes(), "x.txt", remarks::add);
         assertThat(fromOne.program(null, 127))
                 .get()
                 .extracting(SoundNames.Program::name)
                 .isEqualTo("Last");
         SoundNames oneOfTwoGoesTo128 =
-                NamesFile.read("bank,msb,program,name\nA,0,1,First\nB,1,128,Last\n".getBytes(), "x.csv");
+                NamesFile.read("bank,msb,program,name\nA,0,1,First\nB,1,128,Last\n".getBytes(), "x.csv", remarks::add);
         assertThat(oneOfTwoGoesTo128.program(List.of(0, 0), 0)).isPresent();
         SoundNames table = NamesFile.read(
-                "bank,msb,lsb,program,name\nWarm,0,1,0,\"Strings, warm\"\nCold,1,0,0,Frost\n".getBytes(), "x.csv");
+                "bank,msb,lsb,program,name\nWarm,0,1,0,\"Strings, warm\"\nCold,1,0,0,Frost\n".getBytes(),
+                "x.csv",
+                remarks::add);
         assertThat(table.banks()).hasSize(2);
         assertThat(table.program(List.of(0, 1), 0))
                 .get()
@@ -129,7 +133,7 @@ class NamesFileTest {
                 "x.midnam | <MIDINameDocument/> | no names in it"
             })
     void whatCannotBeReadIsSaidInOneLine(String name, String text, String message) {
-        assertThatThrownBy(() -> NamesFile.read(text.getBytes(StandardCharsets.UTF_8), name))
+        assertThatThrownBy(() -> NamesFile.read(text.getBytes(StandardCharsets.UTF_8), name, remarks::add))
                 .isInstanceOf(SessionFormatException.class)
                 .hasMessageContaining(message);
     }
@@ -177,9 +181,70 @@ class NamesFileTest {
             }
         }
         try {
-            NamesFile.read(bytes, xml ? "x.midnam" : "x.csv");
+            NamesFile.read(bytes, xml ? "x.midnam" : "x.csv", remarks::add);
         } catch (SessionFormatException e) {
             assertThat(e.getMessage()).isNotBlank().doesNotContain("\n").doesNotContain("Exception");
         }
+    }
+
+    private static String document(String... devices) {
+        return "<?xml version=\"1.0\"?><MIDINameDocument>" + String.join("", devices) + "</MIDINameDocument>";
+    }
+
+    private static String device(String model, String inside) {
+        return "<MasterDeviceNames><Manufacturer>Fen</Manufacturer><Model>" + model + "</Model>" + inside
+                + "</MasterDeviceNames>";
+    }
+
+    private static String bank(String name) {
+        return "<PatchBank Name=\"" + name + "\"><PatchNameList Name=\"l" + name
+                + "\"><Patch Number=\"1\" Name=\"Frost\" ProgramChange=\"0\"/></PatchNameList></PatchBank>";
+    }
+
+    @Test
+    void documentsInUtf16AreRead() throws SessionFormatException {
+        String text = document(device("Yarrow", bank("A"))).replace("1.0\"?", "1.0\" encoding=\"UTF-16\"?");
+        SoundNames names = NamesFile.read(text.getBytes(StandardCharsets.UTF_16), "x.midnam", remarks::add);
+        assertThat(names.model()).isEqualTo("Yarrow");
+        assertThat(names.count()).isEqualTo(1);
+    }
+
+    @Test
+    void onlyTheFirstOfSeveralDevicesIsReadAndTheOthersAreTold() throws SessionFormatException {
+        SoundNames names = read(document(device("Yarrow", bank("A")), device("Tansy", bank("B") + bank("C"))));
+        assertThat(names.model()).isEqualTo("Yarrow");
+        assertThat(names.banks()).extracting(SoundNames.Bank::name).containsExactly("A");
+        assertThat(remarks).containsExactly("2 devices in the file, only the first was read");
+    }
+
+    @Test
+    void patchesWithoutAPlaceAreTold() throws SessionFormatException {
+        StringBuilder patches = new StringBuilder("<PatchBank Name=\"A\"><PatchNameList Name=\"l\">");
+        for (int i = 0; i < 130; i++) {
+            patches.append("<Patch Number=\"").append(i).append("\" Name=\"Frost\"/>");
+        }
+        SoundNames names = read(document(device("Yarrow", patches + "</PatchNameList></PatchBank>")));
+        assertThat(names.count()).isEqualTo(128);
+        assertThat(remarks).singleElement().asString().startsWith("2 patches were left out");
+    }
+
+    /** Banks that share one list take it each: a small document must not become a session that cannot be saved. */
+    @Test
+    void listsThatManyBanksShareAreLimitedTogether() {
+        StringBuilder inside = new StringBuilder("<PatchNameList Name=\"l\">");
+        for (int i = 0; i < 128; i++) {
+            inside.append("<Patch Number=\"")
+                    .append(i)
+                    .append("\" Name=\"")
+                    .append("x".repeat(200))
+                    .append("\"/>");
+        }
+        inside.append("</PatchNameList>");
+        for (int i = 0; i < 1000; i++) {
+            inside.append("<PatchBank Name=\"b\"><UsesPatchNameList Name=\"l\"/></PatchBank>");
+        }
+        assertThatThrownBy(() -> read(document(device("Yarrow", inside.toString()))))
+                .isInstanceOf(SessionFormatException.class)
+                .hasMessageContaining("letters at most");
     }
 }

@@ -14,6 +14,9 @@ import dibble.routing.Scene;
 import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Session;
+import dibble.text.Csv;
+import dibble.text.PlainText;
+import dibble.text.UserException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Collection;
@@ -68,6 +71,15 @@ public final class SheetCsv {
      *
      * @throws SheetFormatException where the sheet cannot be read, or names what the session does not have
      */
+    public static Session read(byte[] bytes, Session into) throws SheetFormatException {
+        try {
+            return read(PlainText.decode(bytes), into);
+        } catch (UserException e) {
+            throw new SheetFormatException(e.getMessage());
+        }
+    }
+
+    /** Reads the text of a sheet. */
     public static Session read(String text, Session into) throws SheetFormatException {
         return new SheetReader(into).read(text);
     }
@@ -84,7 +96,7 @@ public final class SheetCsv {
 
     private static void print(CSVPrinter to, Map<Column, String> row) throws IOException {
         to.printRecord(Stream.of(Column.values())
-                .map(column -> row.getOrDefault(column, ""))
+                .map(column -> Csv.cell(row.getOrDefault(column, "")))
                 .toArray());
     }
 

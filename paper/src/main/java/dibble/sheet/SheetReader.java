@@ -176,11 +176,11 @@ final class SheetReader {
         if (!row.isSet(of.head)) {
             throw expected(say("sheet.a-value"));
         }
-        return row.get(of.head);
+        return Csv.text(row.get(of.head));
     }
 
     private SheetFormatException expected(String what) {
-        String given = (row.isSet(column.head) ? row.get(column.head) : "").replaceAll("\\s+", " ");
+        String given = (row.isSet(column.head) ? Csv.text(row.get(column.head)) : "").replaceAll("\\s+", " ");
         return wrong(say(
                 "sheet.expected", given.length() > MOST_SHOWN ? given.substring(0, MOST_SHOWN) + "…" : given, what));
     }

@@ -132,7 +132,10 @@ public final class AtomicFile {
     /** Whether it is a pipe, a terminal or a device, which no file may take the place of. */
     public static boolean isStream(Path path) throws IOException {
         Path absolute = path.toAbsolutePath().normalize();
-        if (absolute.startsWith("/dev") || absolute.startsWith("/proc")) {
+        // A redirected output is named by these, and has a file of its own that is open already.
+        if (absolute.startsWith("/proc")
+                || absolute.startsWith("/dev/fd")
+                || absolute.toString().startsWith("/dev/std")) {
             return true;
         }
         try {

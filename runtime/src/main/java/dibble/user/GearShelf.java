@@ -5,6 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.disk.AtomicFile;
 import dibble.files.SessionFormatException;
 import dibble.files.ShelfFile;
+import dibble.files.WholeFile;
 import dibble.gear.Ids;
 import dibble.session.ShelfItem;
 import java.io.IOException;
@@ -19,6 +20,7 @@ import java.util.stream.Stream;
 
 /** The gear shelf: what the user has kept, one file an item in a folder of theirs, and what ships with Dibble. */
 public final class GearShelf {
+    private static final int MAX_BYTES = 1 << 24;
     private static final String ENDING = ".json";
     private static final List<String> SHIPPED = List.of(
             "stage-keyboard", "manuals-and-pedals", "pads", "breath-and-pedals", "sequencer", "sound-module", "kit");
@@ -53,7 +55,12 @@ public final class GearShelf {
             try {
                 kept.add(new Kept(
                         ShelfFile.read(
-                                Files.readAllBytes(file), file.getFileName().toString()),
+                                WholeFile.read(
+                                        file,
+                                        MAX_BYTES,
+                                        size -> new SessionFormatException(
+                                                say("gear-shelf.too-large", size, MAX_BYTES))),
+                                file.getFileName().toString()),
                         file));
             } catch (SessionFormatException e) {
                 damaged.add(e.getMessage());

@@ -11,9 +11,9 @@ import dibble.files.Fields;
 import dibble.files.SessionFormatException;
 import dibble.files.SessionReader;
 import dibble.files.SessionWriter;
+import dibble.files.WholeFile;
 import dibble.session.SessionSet;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 
 /** A {@link SessionSet} as JSON: {@code "format": "dibble-set"}, in a file {@code NAME.dibbleset}. */
@@ -22,7 +22,7 @@ public final class SetFile {
     public static final String ENDING = ".dibbleset";
 
     private static final String FORMAT = "dibble-set";
-    private static final long MOST_BYTES = 1 << 24;
+    private static final int MOST_BYTES = 1 << 24;
 
     private SetFile() {}
 
@@ -32,11 +32,9 @@ public final class SetFile {
      * @throws IOException with one line where it cannot be read
      */
     public static SessionSet read(Path path) throws IOException {
-        String file = path.getFileName().toString();
-        if (Files.size(path) > MOST_BYTES) {
-            throw new SessionFormatException(say("set-file.too-large", file));
-        }
-        return read(Files.readAllBytes(path), file);
+        byte[] bytes = WholeFile.read(
+                path, MOST_BYTES, size -> new SessionFormatException(say("set-file.too-large", path.getFileName())));
+        return read(bytes, path.getFileName().toString());
     }
 
     static SessionSet read(byte[] bytes, String file) throws SessionFormatException {

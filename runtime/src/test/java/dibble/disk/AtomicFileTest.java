@@ -116,4 +116,22 @@ class AtomicFileTest {
         assertThatThrownBy(() -> AtomicFile.write(folder, NEW)).hasMessageContaining("is a folder");
         assertThatThrownBy(() -> AtomicFile.write(folder.resolve("no/a"), NEW)).hasMessageContaining("no folder");
     }
+
+    /** A folder in memory is a folder as any other, wherever the system has put it. */
+    @Test
+    @org.junit.jupiter.api.condition.EnabledIf("hasSharedMemory")
+    void filesInSharedMemoryAreOrdinaryFiles() throws IOException {
+        Path file = Path.of("/dev/shm", "dibble-test-" + ProcessHandle.current().pid());
+        try {
+            assertThat(AtomicFile.isStream(file)).isFalse();
+            AtomicFile.write(file, NEW);
+            assertThat(file).hasBinaryContent(NEW);
+        } finally {
+            Files.deleteIfExists(file);
+        }
+    }
+
+    static boolean hasSharedMemory() {
+        return Files.isWritable(Path.of("/dev/shm"));
+    }
 }

@@ -11,12 +11,12 @@ import com.sun.media.sound.SF2LayerRegion;
 import com.sun.media.sound.SF2Region;
 import com.sun.media.sound.SF2Sample;
 import com.sun.media.sound.SF2Soundbank;
+import dibble.files.WholeFile;
 import dibble.midi.GeneralMidi;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -107,11 +107,11 @@ public final class SoundBank {
      * @throws SoundBankException where it is too large, damaged, or no file of sounds
      */
     public static SoundBank open(Path file) throws IOException, SoundBankException {
-        long size = Files.size(file);
-        if (size > (long) MOST_MEGABYTES << 20) {
-            throw new SoundBankException(say("sound-bank.too-large", size >> 20, MOST_MEGABYTES));
-        }
-        return of(Files.readAllBytes(file));
+        byte[] bytes = WholeFile.read(
+                file,
+                MOST_MEGABYTES << 20,
+                size -> new IOException(say("sound-bank.too-large", file, size >> 20, MOST_MEGABYTES)));
+        return of(bytes);
     }
 
     /** Opens what is in a file. */

@@ -8,6 +8,8 @@ import dibble.gear.SoundNames;
 import dibble.presentation.AppContext;
 import dibble.presentation.FileKind;
 import dibble.presentation.gear.NamesActions;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.function.Consumer;
 
 /** Device name documents in and out. */
@@ -33,12 +35,13 @@ public final class NamesFiles implements NamesActions {
                 files.exportFolder(),
                 say("midi-files.import"),
                 (path, done) -> {
+                    List<String> remarks = new ArrayList<>();
                     Consumer<SoundNames> into = context.forThisSession(
-                            String.valueOf(path.getFileName()), names -> take(instrument, names));
+                            String.valueOf(path.getFileName()), names -> take(instrument, names, remarks));
                     context.jobs()
                             .start(
                                     say("sheet-files.reading", path.getFileName()),
-                                    progress -> NamesFile.read(path),
+                                    progress -> NamesFile.read(path, remarks::add),
                                     names -> {
                                         done.run();
                                         into.accept(names);
@@ -48,7 +51,7 @@ public final class NamesFiles implements NamesActions {
                 });
     }
 
-    private void take(String instrument, SoundNames names) {
+    private void take(String instrument, SoundNames names, List<String> remarks) {
         context.document()
                 .edit(
                         say("edit.sound-names"),
@@ -58,7 +61,9 @@ public final class NamesFiles implements NamesActions {
                         "names-files.imported",
                         names.maker() + " " + names.model(),
                         names.banks().size(),
-                        names.count()));
+                        names.count(),
+                        remarks.size(),
+                        String.join("; ", remarks)));
     }
 
     @Override

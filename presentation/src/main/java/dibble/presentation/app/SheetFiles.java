@@ -3,6 +3,7 @@ package dibble.presentation.app;
 import static dibble.presentation.UiText.say;
 
 import dibble.disk.SessionFile;
+import dibble.files.WholeFile;
 import dibble.paper.PaperSize;
 import dibble.paper.SheetHtml;
 import dibble.paper.SheetPdf;
@@ -18,7 +19,6 @@ import dibble.text.Texts;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.Arrays;
@@ -28,7 +28,7 @@ import java.util.function.Consumer;
 /** The routing sheet to files and back, and other sessions to compare with. */
 public final class SheetFiles implements SheetActions {
     /** A sheet of rows is never so large. */
-    private static final long MOST_BYTES = 1L << 26;
+    private static final int MOST_BYTES = 1 << 26;
 
     private final AppContext context;
     private final SessionFiles files;
@@ -116,11 +116,10 @@ public final class SheetFiles implements SheetActions {
     }
 
     private static Session read(Path path, Session into) throws IOException {
-        if (Files.size(path) > MOST_BYTES) {
-            throw new IOException(say("sheet-files.too-large", path.getFileName()));
-        }
+        byte[] bytes = WholeFile.read(
+                path, MOST_BYTES, size -> new IOException(say("sheet-files.too-large", path.getFileName())));
         try {
-            return SheetCsv.read(new String(Files.readAllBytes(path), StandardCharsets.UTF_8), into);
+            return SheetCsv.read(bytes, into);
         } catch (SheetFormatException e) {
             throw new IOException(path.getFileName() + ": " + e.getMessage());
         }
