@@ -43,9 +43,15 @@ public final class Main {
             goOffScreen();
         }
         boolean demo = args.length > 0 && args[0].equals("demo");
-        if (!offScreen && !demo && Doorbell.ring(UserFolder.path(), args.length > 0 ? absolute(args[0]) : "")) {
-            System.out.println(say("main.dibble-already-running-shown-in"));
-            return;
+        if (!offScreen && !demo) {
+            Doorbell.Answer answer = Doorbell.ring(UserFolder.path(), args.length > 0 ? absolute(args[0]) : "");
+            if (answer == Doorbell.Answer.HEARD) {
+                System.out.println(say("main.dibble-already-running-shown-in"));
+                return;
+            }
+            if (answer == Doorbell.Answer.SILENT) {
+                System.err.println(say("main.dibble-does-not-answer"));
+            }
         }
         try {
             Application.launch(DibbleApp.class, args);

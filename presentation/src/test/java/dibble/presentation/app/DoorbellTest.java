@@ -1,12 +1,23 @@
 package dibble.presentation.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.awaitility.Awaitility.await;
 
 import java.io.IOException;
+import java.net.StandardProtocolFamily;
+import java.net.UnixDomainSocketAddress;
+import java.nio.ByteBuffer;
+import java.nio.channels.ServerSocketChannel;
+import java.nio.channels.SocketChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledOnOs;
+import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
 
 class DoorbellTest {
@@ -15,26 +26,91 @@ class DoorbellTest {
 
     @Test
     void aSecondStartIsHeardByTheFirst() {
-        assertThat(Doorbell.ring(folder, "/a/round.dibble")).isFalse();
+        assertThat(Doorbell.ring(folder, "/a/round.dibble")).isEqualTo(Doorbell.Answer.NOBODY);
         try (Doorbell bell = Doorbell.hang(folder)) {
             assertThat(bell.hasNews()).isFalse();
-            assertThat(Doorbell.ring(folder, "/a/Lampe – ä.dibble")).isTrue();
+            assertThat(Doorbell.ring(folder, "/a/Lampe – ä.dibble")).isEqualTo(Doorbell.Answer.HEARD);
             await().until(bell::hasNews);
             assertThat(bell.next()).isEqualTo("/a/Lampe – ä.dibble");
-            assertThat(Doorbell.ring(folder, "")).isTrue();
+            assertThat(Doorbell.ring(folder, "")).isEqualTo(Doorbell.Answer.HEARD);
             await().until(bell::hasNews);
             assertThat(bell.next()).isEmpty();
         }
-        assertThat(Doorbell.ring(folder, "")).isFalse();
+        assertThat(Doorbell.ring(folder, "")).isEqualTo(Doorbell.Answer.NOBODY);
     }
 
     @Test
     void whatAKilledProcessLeftKeepsNobodyOut() throws IOException {
-        Files.createFile(folder.resolve("running.socket"));
-        assertThat(Doorbell.ring(folder, "")).isFalse();
+        Files.createFile(Files.createDirectory(folder.resolve("running")).resolve("socket"));
+        assertThat(Doorbell.ring(folder, "")).isEqualTo(Doorbell.Answer.NOBODY);
         try (Doorbell bell = Doorbell.hang(folder)) {
-            assertThat(Doorbell.ring(folder, "x")).isTrue();
+            assertThat(Doorbell.ring(folder, "x")).isEqualTo(Doorbell.Answer.HEARD);
             await().until(bell::hasNews);
+        }
+    }
+
+    private SocketChannel visitor() throws IOException {
+        SocketChannel channel = SocketChannel.open(StandardProtocolFamily.UNIX);
+        channel.connect(UnixDomainSocketAddress.of(folder.resolve("running").resolve("socket")));
+        return channel;
+    }
+
+    @Test
+    @EnabledOnOs(OS.LINUX)
+    void onlyThisUserCanReachTheSocketWhateverTheUmaskIs() throws IOException {
+        Path running = Files.createDirectory(folder.resolve("running"));
+        Files.setPosixFilePermissions(running, PosixFilePermissions.fromString("rwxrwxrwx"));
+        try (Doorbell bell = Doorbell.hang(folder)) {
+            assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(running)))
+                    .isEqualTo("rwx------");
+            assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(running.resolve("socket"))))
+                    .isEqualTo("rw-------");
+        }
+    }
+
+    @Test
+    void visitorsWhoSayNothingKeepNobodyElseOut() throws IOException {
+        List<SocketChannel> idle = new ArrayList<>();
+        try (Doorbell bell = Doorbell.hang(folder)) {
+            for (int i = 0; i < 52; i++) {
+                idle.add(visitor());
+            }
+            assertThat(Doorbell.ring(folder, "/a/b.dibble")).isEqualTo(Doorbell.Answer.HEARD);
+            assertThat(bell.next()).isEqualTo("/a/b.dibble");
+            // They have their time, and no more.
+            for (SocketChannel channel : idle) {
+                assertThat(channel.read(ByteBuffer.allocate(1))).isEqualTo(-1);
+            }
+        } finally {
+            for (SocketChannel channel : idle) {
+                channel.close();
+            }
+        }
+    }
+
+    @Test
+    void messagesWithoutAnEndAreCutOffAndTheNextIsHeard() throws IOException {
+        try (Doorbell bell = Doorbell.hang(folder)) {
+            try (SocketChannel channel = visitor()) {
+                ByteBuffer bytes = ByteBuffer.allocate(1 << 20);
+                assertThatThrownBy(() -> {
+                            while (true) {
+                                channel.write(bytes.clear());
+                            }
+                        })
+                        .isInstanceOf(IOException.class);
+            }
+            assertThat(bell.hasNews()).isFalse();
+            assertThat(Doorbell.ring(folder, "x")).isEqualTo(Doorbell.Answer.HEARD);
+        }
+    }
+
+    @Test
+    void oneThatDoesNotAnswerIsNotTakenForOneThatHeard() throws IOException {
+        Path running = Files.createDirectory(folder.resolve("running"));
+        try (ServerSocketChannel deaf = ServerSocketChannel.open(StandardProtocolFamily.UNIX)) {
+            deaf.bind(UnixDomainSocketAddress.of(running.resolve("socket")));
+            assertThat(Doorbell.ring(folder, "x")).isEqualTo(Doorbell.Answer.SILENT);
         }
     }
 }
