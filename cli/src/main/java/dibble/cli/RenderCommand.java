@@ -60,6 +60,9 @@ final class RenderCommand extends FileCommand {
     @Option(names = "--mix-only", descriptionKey = "mix-only")
     private boolean mixOnly;
 
+    @Option(names = "--sounds", paramLabel = "FOLDER", descriptionKey = "sounds")
+    private List<String> sounds = List.of();
+
     @Option(names = "--scene", paramLabel = "ID", descriptionKey = "scene")
     private String scene;
 
@@ -84,8 +87,9 @@ final class RenderCommand extends FileCommand {
         Rendition music = music(session, performance);
         files.checkOutput(output);
         Path folder = InOut.path(sessionFile).toAbsolutePath().getParent();
-        SoundLibrary sounds = SoundLibrary.open(session.soundFiles(), folder, SoundLibrary.NONE);
+        SoundLibrary sounds = SoundLibrary.open(session.soundFiles(), folder, soundFolders(), SoundLibrary.NONE);
         sounds.troubles().forEach(files::tell);
+        sounds.withheld().forEach(it -> files.tell(say("render-command.sounds-withheld", it)));
         try {
             tell(
                     Bounce.render(
@@ -100,6 +104,12 @@ final class RenderCommand extends FileCommand {
             throw new BadInput(output + ": " + IoWords.of(e));
         }
         return 0;
+    }
+
+    private Set<String> soundFolders() {
+        return sounds.stream()
+                .map(it -> InOut.path(it).toAbsolutePath().normalize().toString())
+                .collect(Collectors.toSet());
     }
 
     private Bounce.Bits format() {

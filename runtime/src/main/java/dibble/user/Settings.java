@@ -20,6 +20,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -42,6 +43,7 @@ import java.util.function.Consumer;
  * @param sessionFolder where sessions are looked for at first; empty for where one was last
  * @param exportFolder where exports go at first; empty for beside the session
  * @param undoMegabytes how much the way back may keep, in MiB ({@link #UNDO_MEGABYTES})
+ * @param soundFolders the folders, beside a session's own, from which sessions may open sound files
  * @param backlogMinutes how long what is played and not recorded can still be kept, in minutes ({@link #BACKLOG_MINUTES})
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
@@ -60,7 +62,8 @@ public record Settings(
         String sessionFolder,
         String exportFolder,
         Integer undoMegabytes,
-        Integer backlogMinutes)
+        Integer backlogMinutes,
+        Set<String> soundFolders)
         implements SettingsBuilder.With {
     /** Milliseconds of sound in the audio device. */
     public static final Limits AUDIO_MILLIS = new Limits(5, 200, 25);
@@ -82,7 +85,7 @@ public record Settings(
 
     /** What holds until something is set. */
     public static final Settings PLAIN =
-            new Settings(null, null, false, null, null, null, null, null, null, null, null, null, null, null);
+            new Settings(null, null, false, null, null, null, null, null, null, null, null, null, null, null, null);
 
     private static final String FILE = "settings.json";
     private static final String ASIDE = "settings.damaged.json";
@@ -127,6 +130,7 @@ public record Settings(
         audioRate = oneOf("number.audio-rate", audioRate, AUDIO_RATES);
         audioBlock = oneOf("number.audio-block", audioBlock, AUDIO_BLOCKS);
         audioPairs = range("number.audio-pairs", audioPairs, AUDIO_PAIRS);
+        soundFolders = soundFolders == null ? Set.of() : Set.copyOf(soundFolders);
         sessionFolder = sessionFolder == null ? "" : sessionFolder;
         exportFolder = exportFolder == null ? "" : exportFolder;
         undoMegabytes = range("number.undo-memory", undoMegabytes, UNDO_MEGABYTES);
@@ -168,6 +172,13 @@ public record Settings(
     /** The same with other folders for sessions and exports; empty where none is wanted. */
     public Settings withFolders(String sessions, String exports) {
         return with(it -> it.sessionFolder(sessions).exportFolder(exports));
+    }
+
+    /** The same with more folders from which sessions may open sound files. */
+    public Settings withMoreSoundFolders(Collection<String> folders) {
+        Set<String> all = new TreeSet<>(soundFolders);
+        all.addAll(folders);
+        return withSoundFolders(all);
     }
 
     /** The same with other limits for undo, in MiB, and for what was not recorded, in minutes. */

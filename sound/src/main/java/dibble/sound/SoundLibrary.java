@@ -10,33 +10,40 @@ import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * The files of sounds of a session, opened. Immutable.
  *
  * @param banks by the ids that the session has for them; those that could not be opened are not in it
  * @param troubles what was wrong with others, a line each: their parts have the usual sounds
+ * @param withheld the folders of files that were not opened, nor looked at, since the user has not allowed these folders
  */
-public record SoundLibrary(Map<String, SoundBank> banks, List<String> troubles) {
+public record SoundLibrary(Map<String, SoundBank> banks, List<String> troubles, List<Path> withheld) {
     /** Of a session that has no such files. */
-    public static final SoundLibrary NONE = new SoundLibrary(Map.of(), List.of());
+    public static final SoundLibrary NONE = new SoundLibrary(Map.of(), List.of(), List.of());
 
     public SoundLibrary {
         banks = Map.copyOf(banks);
         troubles = List.copyOf(troubles);
+        withheld = List.copyOf(withheld);
     }
 
     /**
      * Opens files; those that are open already are not read again. Takes a while: not on the interface's thread.
      *
-     * @param folder where files are looked for that are not where they were; null for nowhere
+     * @param folder the folder of the session: files in it may be opened, and those that are not where they were are looked
+     *     for there
+     * @param allowed the other folders from which files may be opened
      * @param before what was open
      */
-    public static SoundLibrary open(List<SoundFile> files, Path folder, SoundLibrary before) {
+    public static SoundLibrary open(List<SoundFile> files, Path folder, Set<String> allowed, SoundLibrary before) {
         Map<String, SoundBank> banks = new LinkedHashMap<>();
         List<String> troubles = new ArrayList<>();
+        Set<Path> withheld = new LinkedHashSet<>();
         for (SoundFile file : files) {
             SoundBank known = before.banks.get(file.id());
             if (known != null && known.sha256().equals(file.sha256())) {
@@ -44,7 +51,12 @@ public record SoundLibrary(Map<String, SoundBank> banks, List<String> troubles) 
                 continue;
             }
             try {
-                SoundBank bank = SoundBank.open(place(file, folder));
+                Path place = place(file, folder, allowed);
+                if (place == null) {
+                    withheld.add(folder.resolve(file.path()).normalize().getParent());
+                    continue;
+                }
+                SoundBank bank = SoundBank.open(place);
                 banks.put(file.id(), bank);
                 if (!bank.sha256().equals(file.sha256())) {
                     troubles.add(say("sound-library.another", file.path()));
@@ -57,13 +69,22 @@ public record SoundLibrary(Map<String, SoundBank> banks, List<String> troubles) 
                 troubles.add(say("sound-library.unusable", file.path(), say("sound-library.no-path")));
             }
         }
-        return new SoundLibrary(banks, troubles);
+        return new SoundLibrary(banks, troubles, List.copyOf(withheld));
     }
 
-    /** Where it was, or beside the session. */
-    private static Path place(SoundFile file, Path folder) {
-        Path path = Path.of(file.path());
-        Path beside = folder == null ? null : folder.resolve(String.valueOf(path.getFileName()));
-        return !Files.exists(path) && beside != null && Files.exists(beside) ? beside : path;
+    /** Where it was if that is allowed, or beside the session; null for neither. */
+    private static Path place(SoundFile file, Path folder, Set<String> allowed) {
+        Path home = folder.toAbsolutePath().normalize();
+        Path path = home.resolve(file.path()).normalize();
+        if (path.getFileName() == null) {
+            return home;
+        }
+        Path beside = home.resolve(path.getFileName());
+        boolean isAllowed =
+                path.startsWith(home) || allowed.contains(path.getParent().toString());
+        if (isAllowed && (Files.exists(path) || !Files.exists(beside))) {
+            return path;
+        }
+        return Files.exists(beside) ? beside : null;
     }
 }

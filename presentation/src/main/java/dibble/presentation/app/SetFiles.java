@@ -300,7 +300,8 @@ public final class SetFiles implements SetActions {
         }
         ready = null;
         readyFile = null;
-        if (next != null) {
+        // What lies elsewhere is read when the player goes there: a set may come from anybody.
+        if (next != null && next.startsWith(file.toAbsolutePath().getParent().normalize())) {
             files.read(
                     next,
                     null,

@@ -15,6 +15,7 @@ import dibble.ports.OutputPort;
 import dibble.presentation.AppContext;
 import dibble.presentation.FileKind;
 import dibble.presentation.Listening;
+import dibble.presentation.Prompter;
 import dibble.session.Kept;
 import dibble.sound.Bounce;
 import dibble.sound.Preset;
@@ -28,6 +29,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
 
@@ -88,15 +90,40 @@ public final class SoundFiles implements Listening {
         }
         Path folder = files.folder();
         SoundLibrary before = library;
+        Set<String> allowed = context.preferences().get().soundFolders();
         context.jobs()
-                .start(say("sound-files.reading"), progress -> SoundLibrary.open(named, folder, before), opened -> {
-                    if (named.equals(wanted)) {
-                        library = opened;
-                        opened.troubles().forEach(context.ask()::tell);
-                        followPlan();
-                        context.frames().wake();
-                    }
-                });
+                .start(
+                        say("sound-files.reading"),
+                        progress -> SoundLibrary.open(named, folder, allowed, before),
+                        opened -> {
+                            if (named.equals(wanted)) {
+                                library = opened;
+                                opened.troubles().forEach(context.ask()::tell);
+                                askFor(opened.withheld());
+                                followPlan();
+                                context.frames().wake();
+                            }
+                        });
+    }
+
+    /** Asks before files from elsewhere are opened: a session may come from anybody, and its paths may lead anywhere. */
+    private void askFor(List<Path> folders) {
+        if (folders.isEmpty()) {
+            return;
+        }
+        List<String> names = folders.stream().map(Path::toString).toList();
+        context.ask()
+                .ask(
+                        say("sound-files.from-elsewhere", String.join(", ", names)),
+                        List.of(new Prompter.Answer(say("sound-files.allow"), () -> {
+                            allow(names);
+                            read(wanted);
+                        })),
+                        say("sound-files.leave-out"));
+    }
+
+    private void allow(List<String> folders) {
+        context.preferences().change(settings -> settings.withMoreSoundFolders(folders));
     }
 
     private void followPlan() {
@@ -180,6 +207,8 @@ public final class SoundFiles implements Listening {
 
     private void add(Path path, SoundBank bank) {
         String name = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
+        // Who opens a file has allowed its folder.
+        allow(List.of(path.toAbsolutePath().normalize().getParent().toString()));
         context.document()
                 .edit(
                         say("sound-files.edit"),

@@ -65,6 +65,7 @@ class DoorbellTest {
                     .isEqualTo("rwx------");
             assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(running.resolve("socket"))))
                     .isEqualTo("rw-------");
+            assertThat(bell.hasNews()).isFalse();
         }
     }
 
