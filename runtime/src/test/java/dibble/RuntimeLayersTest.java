@@ -23,7 +23,7 @@ class RuntimeLayersTest {
             transport: text midi time recording ports
             standins: text midi time ports transport
             levels: text midi time gear routing recording transport session
-            programs: text midi gear routing recording session levels
+            programs: text midi gear routing recording session files levels
             disk: text work midi recording session files system
             journals: text work midi time gear recording session edits files system disk
             user: text midi gear session files disk

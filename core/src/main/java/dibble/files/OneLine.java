@@ -23,6 +23,12 @@ public final class OneLine {
         return line == null ? text : line.toString();
     }
 
+    /** Returns the text with a space for each control character, line end and mark that turns the direction of others. */
+    public static String plain(String text) {
+        return text.replaceAll("[\\p{Cntrl}\\u061C\\u200E\\u200F\\u2028-\\u202E\\u2066-\\u2069\\uFEFF]", " ")
+                .strip();
+    }
+
     private static boolean isHalf(String text, int i) {
         char c = text.charAt(i);
         if (Character.isHighSurrogate(c)) {

@@ -15,6 +15,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
@@ -31,6 +32,9 @@ public final class SheetHtml {
 
     /** A table of so few rows stays on one page. */
     private static final int SHORT = 12;
+
+    private static final int MAX_TEXT = 1000;
+    private static final Pattern LONG_WORD = Pattern.compile("(\\S{120})\\S+");
 
     private final XMLStreamWriter out;
     private final MiddleC middleC;
@@ -59,7 +63,7 @@ public final class SheetHtml {
 
     private static String style(Sheet sheet, PaperSize paper) {
         try (InputStream in = SheetHtml.class.getResourceAsStream("sheet.css")) {
-            String name = sheet.title().replaceAll("[\"\\\\\\p{Cntrl}<>]", " ");
+            String name = shortened(sheet.title()).replaceAll("[\"\\\\\\p{Cntrl}<>]", " ");
             return new String(in.readAllBytes(), StandardCharsets.UTF_8)
                     .replace("$SIZE", paper.word())
                     .replace("$NAME", name + ", " + date(sheet))
@@ -81,7 +85,9 @@ public final class SheetHtml {
         out.writeEmptyElement("meta");
         out.writeAttribute("charset", "utf-8");
         element("title", "", sheet.title());
-        element("style", "", style(sheet, paper));
+        start("style", "");
+        out.writeCharacters(XmlText.of(style(sheet, paper)));
+        out.writeEndElement();
         out.writeEndElement();
         out.writeStartElement("body");
         for (Sheet.Page page : sheet.pages()) {
@@ -110,7 +116,13 @@ public final class SheetHtml {
     }
 
     private void text(String text) throws XMLStreamException {
-        out.writeCharacters(XmlText.of(text));
+        out.writeCharacters(XmlText.of(shortened(text)));
+    }
+
+    /** No page has room for more, and laying it out takes time that grows with the square of a word. */
+    private static String shortened(String text) {
+        String cut = text.length() <= MAX_TEXT ? text : text.substring(0, MAX_TEXT) + "…";
+        return LONG_WORD.matcher(cut).replaceAll("$1…");
     }
 
     private void start(String name, String css) throws XMLStreamException {

@@ -72,6 +72,21 @@ class SheetPaperTest {
         }
     }
 
+    /** A name without an end is cut: laying out one word takes time that grows with its square. */
+    @Test
+    void namesOfTenThousandLettersAreCut() throws IOException {
+        Session named = demo.withName("x".repeat(10_000))
+                .withSources(demo.sources().stream()
+                        .map(source -> source.withName("y ".repeat(10_000)))
+                        .toList());
+        try (PDDocument document =
+                Loader.loadPDF(pdf(Sheet.of(named, LamplightersRound.performance(), DAY), PaperSize.A4))) {
+            String read = new PDFTextStripper().getText(document);
+            assertThat(read).contains("x".repeat(20)).contains("…");
+            assertThat(read.length()).isLessThan(100_000);
+        }
+    }
+
     private static void assertIsThere(String read, Sheet.Block block) {
         if (block instanceof Sheet.Table table) {
             assertHas(read, table.title());

@@ -2,6 +2,7 @@ package dibble.programs;
 
 import static dibble.text.CoreText.say;
 
+import dibble.files.OneLine;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -142,7 +143,7 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
 
     /** A name that nobody has: as it is, or with a number behind it. A colon would end the name of the program. */
     private static String free(String name, Set<String> taken, String side) {
-        String plain = name.replaceAll("[:\\p{Cntrl}]", " ").strip();
+        String plain = OneLine.plain(name.replace(':', ' '));
         String base = plain.isEmpty() ? say("own-ports.port") : plain.substring(0, Math.min(LONGEST, plain.length()));
         String free = base + side;
         for (int n = 2; !taken.add(free); n++) {

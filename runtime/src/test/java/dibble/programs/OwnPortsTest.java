@@ -52,6 +52,18 @@ class OwnPortsTest {
                         org.assertj.core.groups.Tuple.tuple("out/yarrow", "Yarrow", false));
     }
 
+    /** Other programs show these names; what turns the direction of text would make one look like another. */
+    @Test
+    void namesForOtherProgramsHaveNoMarksThatTurnText() {
+        for (char mark : "\u200E\u200F\u202A\u202E\u2066\u2069\u061C\u2028\n\t".toCharArray()) {
+            Session renamed = source(
+                    demo(false),
+                    "larkspur",
+                    it -> it.with().name("Up" + mark + "per").build());
+            assertThat(notes(renamed).get(0).name()).isEqualTo("Up per");
+        }
+    }
+
     @Test
     void namesFollowRenamesAndIdsStay() {
         Session renamed = source(

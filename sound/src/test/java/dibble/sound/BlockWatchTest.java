@@ -129,7 +129,7 @@ class BlockWatchTest {
     void renderingEndsWithTheNameOfASoundThatDoesNotEnd() {
         MidiTrack.Builder track = new MidiTrack.Builder();
         track.text(0, MidiTrack.META_TRACK_NAME, "Sedge pads");
-        track.add(0, ShortMessage.noteOn(9, 41, 100));
+        track.add(0, ShortMessage.noteOn(9, 53, 100));
         MidiFile file = new MidiFile(1, 960, List.of(track.build()));
         Rendition music = Rendition.ofFile(
                 LamplightersRound.session(), LamplightersRound.performance(), file, new String[] {"sedge"});
