@@ -272,4 +272,19 @@ class CommandLineTest {
                 .isEqualTo(2);
         assertRefused("expected the path of a session");
     }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"half-time", "double-time", "fit=2", "reverse", "legato=10", "into-scale=c,major"})
+    void offsWithoutTheirNotesStopNoChange(String change) throws IOException {
+        MidiTrack offs = new MidiTrack.Builder()
+                .add(0, ShortMessage.noteOff(0, 60, 64))
+                .add(480, ShortMessage.noteOn(0, 61, 80))
+                .add(500, ShortMessage.noteOff(0, 62, 64))
+                .add(700, ShortMessage.noteOff(0, 61, 64))
+                .build();
+        Files.write(midi, MidiFileWriter.write(new MidiFile(1, 480, List.of(offs))));
+        assertThat(run("edit", midi.toString(), "--do", change, "-o", output.toString()))
+                .isZero();
+        assertThat(MidiFileReader.read(output).tracks()).hasSize(1);
+    }
 }

@@ -37,6 +37,19 @@ final class Sorter {
     /** The pile of a note that another one ends, where that is another pile. */
     private final int[] endedIn;
 
+    /**
+     * By the numbers of notes: the off of the note before them on their pile, which ends in the same tick and comes later only
+     * because it is on a later track. It goes before the note, and would cut it otherwise.
+     */
+    private final Map<Integer, Integer> offsBefore = new HashMap<>();
+
+    private final BitSet moved = new BitSet();
+
+    /** By pile, channel and key: the last note. */
+    private final Map<List<Integer>, Begun> begun = new HashMap<>();
+
+    private record Begun(int number, int track, long tick) {}
+
     /** By track and channel: the piles that have notes of it. */
     private final Map<Integer, int[]> pilesOf = new HashMap<>();
 
@@ -87,7 +100,7 @@ final class Sorter {
         OpenNotes open = new OpenNotes();
         each((event, track, number) -> {
             if (track.isChannelMessage(event.at())) {
-                choose(open, event.track(), track.message(event.at()), number);
+                choose(open, event, track.message(event.at()), number);
             }
         });
         each((event, track, number) -> {
@@ -103,21 +116,32 @@ final class Sorter {
         return new Sorting(piles, warning());
     }
 
-    private void choose(OpenNotes open, int track, int message, int number) {
+    private void choose(OpenNotes open, TrackMerge event, int message, int number) {
+        int track = event.track();
         endedIn[number] = OpenNotes.NONE;
         if (ShortMessage.startsNote(message)) {
             int pile = pile(track, message, ofRight != null && ofRight[number]);
             pileOf[number] = pile;
+            begun.put(sound(pile, message), new Begun(number, track, event.tick()));
             int before = open.begin(track, message, pile);
             endedIn[number] = before == pile ? OpenNotes.NONE : before;
             built.computeIfAbsent(pile, key -> new MidiTrack.Builder());
             pilesOf.merge(track << 4 | ShortMessage.channel(message), new int[] {pile}, (all, one) -> with(all, pile));
         } else if (ShortMessage.endsNote(message)) {
             pileOf[number] = open.end(track, message);
+            Begun last = begun.get(sound(pileOf[number], message));
+            if (last != null && last.track != track && last.tick == event.tick()) {
+                moved.set(number);
+                offsBefore.putIfAbsent(last.number, message);
+            }
         } else {
             pileOf[number] =
                     ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE ? open.at(track, message) : OpenNotes.NONE;
         }
+    }
+
+    private static List<Integer> sound(int pile, int message) {
+        return List.of(pile, ShortMessage.channel(message), ShortMessage.data1(message));
     }
 
     private static int[] with(int[] all, int pile) {
@@ -158,7 +182,11 @@ final class Sorter {
                                         ShortMessage.DEFAULT_RELEASE));
             }
             // An off with no on belongs nowhere.
-            if (pileOf[number] >= 0) {
+            if (pileOf[number] >= 0 && !moved.get(number)) {
+                Integer off = offsBefore.get(number);
+                if (off != null) {
+                    built.get(pileOf[number]).add(event.tick(), off);
+                }
                 built.get(pileOf[number]).add(event.tick(), message);
             }
             return;

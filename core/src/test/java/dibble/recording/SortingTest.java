@@ -46,6 +46,28 @@ class SortingTest {
         return notes;
     }
 
+    /** Two notes of one key that touch keep their lengths, whichever track has the first. */
+    @Test
+    void notesThatTouchOnTwoTracksKeepTheirLengths() {
+        MidiTrack first = new MidiTrack.Builder()
+                .add(0, ShortMessage.noteOn(0, 60, 80))
+                .add(480, ShortMessage.noteOff(0, 60, 30))
+                .build();
+        MidiTrack second = new MidiTrack.Builder()
+                .add(480, ShortMessage.noteOn(0, 60, 90))
+                .add(960, ShortMessage.noteOff(0, 60, 40))
+                .build();
+        for (List<MidiTrack> order : List.of(List.of(first, second), List.of(second, first))) {
+            Sorting sorted = Sorting.of(new MidiFile(1, 480, order), Sorting.How.by(Sorting.By.KEY));
+            MidiTrack pile = sorted.piles().get(0).track();
+            assertThat(java.util.stream.IntStream.range(0, pile.size())
+                            .filter(pile::isChannelMessage)
+                            .mapToObj(i -> pile.tick(i) + " " + ShortMessage.startsNote(pile.message(i)) + " "
+                                    + ShortMessage.data2(pile.message(i))))
+                    .containsExactly("0 true 80", "480 false 30", "480 true 90", "960 false 40");
+        }
+    }
+
     @Property(tries = 60)
     void everyNoteIsOnOneTrackAndEveryTrackHasThePedalsOfItsChannels(@ForAll long seed) {
         MidiTrack track = random(new Random(seed));
