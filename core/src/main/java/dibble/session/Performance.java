@@ -70,6 +70,7 @@ public record Performance(
         return withSoloed(changed(soloed, track, on));
     }
 
+    /** Returns it with these cables to other programs. */
     public Performance connected(Collection<Connection> cables) {
         return withConnections(new LinkedHashSet<>(cables));
     }
