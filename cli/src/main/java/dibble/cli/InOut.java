@@ -99,10 +99,7 @@ final class InOut {
     SessionSet set(String name) {
         claim(name, "SESSION");
         try {
-            Path path = path(name);
-            return Files.exists(path) && AtomicFile.isStream(path)
-                    ? Streams.ofFile(path, MOST_BYTES, SetFile::read)
-                    : SetFile.read(path);
+            return Streams.read(path(name), MOST_BYTES, SetFile::read);
         } catch (SessionFormatException e) {
             throw new BadInput(shown(name) + ": " + e.getMessage());
         } catch (IOException e) {
@@ -125,13 +122,9 @@ final class InOut {
     }
 
     private MidiFile read(String name) throws IOException {
-        if (name.equals(STANDARD)) {
-            return MidiFileReader.read(in);
-        }
-        Path path = path(name);
-        return Files.exists(path) && AtomicFile.isStream(path)
-                ? Streams.ofFile(path, MidiFileReader.MOST_BYTES, MidiFileReader::read)
-                : MidiFileReader.read(path);
+        return name.equals(STANDARD)
+                ? MidiFileReader.read(in)
+                : Streams.read(path(name), MidiFileReader.MOST_BYTES, MidiFileReader::read);
     }
 
     static Path path(String name) {

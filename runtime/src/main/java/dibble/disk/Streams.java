@@ -25,6 +25,11 @@ public final class Streams {
         T read(Path file) throws IOException;
     }
 
+    /** Reads a file as it is where it is an ordinary one; a pipe or a device as {@link #ofFile} does, with its limit. */
+    public static <T> T read(Path path, long most, Reading<T> reading) throws IOException {
+        return Files.exists(path) && AtomicFile.isStream(path) ? ofFile(path, most, reading) : reading.read(path);
+    }
+
     /**
      * Copies what comes out of a pipe into a file of its own for as long as it is read.
      *
