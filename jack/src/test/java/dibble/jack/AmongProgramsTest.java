@@ -23,6 +23,7 @@ import dibble.sound.AudioEngine;
 import dibble.sound.AudioSettings;
 import dibble.standins.StandIns;
 import dibble.studio.Studio;
+import dibble.testing.JackServer;
 import dibble.time.Clock;
 import java.lang.management.ManagementFactory;
 import java.util.ArrayList;
@@ -47,7 +48,7 @@ class AmongProgramsTest {
         public void send(int message, long stamp) {}
     }
 
-    private final TestServer server = new TestServer();
+    private final JackServer server = new JackServer();
     private final AtomicBoolean changed = new AtomicBoolean();
     private final List<AutoCloseable> closing = new ArrayList<>();
     private JackDevices programs;
@@ -61,7 +62,7 @@ class AmongProgramsTest {
 
     @BeforeAll
     static void hasServer() {
-        TestServer.assumeInstalled();
+        JackServer.assumeInstalled();
     }
 
     /** Keys of another program play two parts of a third: the low half the harp, the high half the celesta. */
@@ -197,7 +198,7 @@ class AmongProgramsTest {
             assertThat(partner.on(port)).allMatch(it -> ShortMessage.channel(it.message()) == 0);
             assertThat(came.subList(0, 2))
                     .allSatisfy(frame -> assertThat(played)
-                            .anySatisfy(on -> assertThat(frame - on).isBetween(0, TestServer.BLOCK)));
+                            .anySatisfy(on -> assertThat(frame - on).isBetween(0, JackServer.BLOCK)));
         });
     }
 
@@ -222,7 +223,7 @@ class AmongProgramsTest {
         for (int i = 0; i < at.length; i++) {
             late.add(partner.notesOn(1).get(i).frame() - at[i]);
         }
-        assertThat(late).allMatch(frames -> frames == 0 || frames == TestServer.BLOCK);
+        assertThat(late).allMatch(frames -> frames == 0 || frames == JackServer.BLOCK);
         assertThat(player.hasFailed()).isFalse();
     }
 
@@ -406,7 +407,7 @@ class AmongProgramsTest {
                 .singleElement()
                 .satisfies(it -> {
                     assertThat(it.message()).isEqualTo(ShortMessage.noteOn(0, 40, 70));
-                    assertThat(it.frame() - from - 4100).isBetween(0, TestServer.BLOCK);
+                    assertThat(it.frame() - from - 4100).isBetween(0, JackServer.BLOCK);
                 });
         assertThat(partner.on(1)).noneMatch(Partner.Heard::startsNote);
     }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import dibble.programs.OwnPorts;
+import dibble.testing.JackServer;
 import dibble.time.Clock;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -39,11 +40,11 @@ class NoServerTest {
 
     @Test
     void withoutAServerItIsLookedForOn() {
-        TestServer.assumeInstalled();
+        JackServer.assumeInstalled();
         try (JackDevices devices = new JackDevices(Clock.SYSTEM)) {
             devices.start();
             await().until(() -> devices.state().kind() == ServerState.Kind.NO_SERVER);
-            try (TestServer server = new TestServer()) {
+            try (JackServer server = new JackServer()) {
                 server.start();
                 await().pollInterval(Duration.ofMillis(1))
                         .until(() -> devices.state().isRunning());

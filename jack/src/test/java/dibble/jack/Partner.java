@@ -3,6 +3,7 @@ package dibble.jack;
 import com.sun.jna.Memory;
 import com.sun.jna.Pointer;
 import dibble.midi.ShortMessage;
+import dibble.testing.JackServer;
 import dibble.time.Clock;
 import java.util.List;
 import java.util.Queue;
@@ -90,7 +91,7 @@ final class Partner implements AutoCloseable {
 
     /** A frame a little ahead of now. */
     int soon() {
-        return Calls.jack_frame_time(client) + 4 * TestServer.BLOCK;
+        return Calls.jack_frame_time(client) + 4 * JackServer.BLOCK;
     }
 
     /** Plays a message on a frame. */
@@ -158,7 +159,7 @@ final class Partner implements AutoCloseable {
 
     private void sayBeats(long at) {
         Pointer position = new Pointer(at);
-        double beats = (position.getInt(20) & 0xFFFF_FFFFL) / (double) TestServer.RATE * said / 60;
+        double beats = (position.getInt(20) & 0xFFFF_FFFFL) / (double) JackServer.RATE * said / 60;
         position.setInt(24, 0x10);
         position.setInt(28, (int) (beats / 4) + 1);
         position.setInt(32, (int) (beats % 4) + 1);

@@ -20,6 +20,7 @@ import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.studio.Studio;
+import dibble.testing.JackServer;
 import dibble.time.Clock;
 import java.lang.management.ManagementFactory;
 import java.util.Arrays;
@@ -134,7 +135,7 @@ class ProgramsMeasurement {
             scratch.write(to, scratch.frame(), scratch.at(0) | scratch.at(1) << 8 | scratch.at(2) << 16, 3);
         }
         long middle = System.nanoTime();
-        time.begin(middle, frames, TestServer.RATE);
+        time.begin(middle, frames, JackServer.RATE);
         in.hear(time, scratch);
         out.send(time, scratch);
         long end = System.nanoTime();
@@ -148,8 +149,8 @@ class ProgramsMeasurement {
 
     @Test
     void roundTripBesideABareCopy() throws InterruptedException {
-        TestServer.assumeInstalled();
-        try (TestServer server = new TestServer()) {
+        JackServer.assumeInstalled();
+        try (JackServer server = new JackServer()) {
             server.start();
             Calls.load();
             client = Calls.jack_client_open("Dibble", Calls.NO_START_SERVER, 0);
@@ -170,7 +171,7 @@ class ProgramsMeasurement {
                 int at = player.soon();
                 while (blocks < bare.length) {
                     assertThat(mistake).isNull();
-                    for (; at - player.soon() < TestServer.RATE / 2; at += TestServer.BLOCK) {
+                    for (; at - player.soon() < JackServer.RATE / 2; at += JackServer.BLOCK) {
                         for (int i = 0; i < NOTES; i++) {
                             player.play(at + i * 20, ShortMessage.noteOn(0, 48 + i, 90));
                             player.play(at + i * 20 + 10, ShortMessage.noteOff(0, 48 + i, 64));

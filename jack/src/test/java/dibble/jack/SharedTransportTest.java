@@ -11,6 +11,7 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.studio.Studio;
 import dibble.studio.Transport;
+import dibble.testing.JackServer;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.ServerTransport;
@@ -29,7 +30,7 @@ class SharedTransportTest {
     /** Not in step with blocks, so that it is looked at each place in one. */
     private static final Duration LOOK_AGAIN = Duration.ofMillis(7);
 
-    private final TestServer server = new TestServer();
+    private final JackServer server = new JackServer();
     private JackDevices programs;
     private Document document;
     private Studio studio;
@@ -37,7 +38,7 @@ class SharedTransportTest {
 
     @BeforeAll
     static void hasServer() {
-        TestServer.assumeInstalled();
+        JackServer.assumeInstalled();
     }
 
     @BeforeEach
@@ -85,12 +86,12 @@ class SharedTransportTest {
      * @param pace how much of the other's time passes in ours
      */
     private void untilTogether(double pace) {
-        double uncorrected = pace * 0.003 * TestServer.RATE / TestServer.BLOCK;
+        double uncorrected = pace * 0.003 * JackServer.RATE / JackServer.BLOCK;
         await().pollInterval(LOOK_AGAIN).untilAsserted(() -> {
             studio.pulse();
-            double ours = studio.position() / SECOND * pace * TestServer.RATE;
+            double ours = studio.position() / SECOND * pace * JackServer.RATE;
             long theirs = partner.transportFrame();
-            assertThat((ours - theirs) / TestServer.BLOCK)
+            assertThat((ours - theirs) / JackServer.BLOCK)
                     .as("blocks from frame %d to frame %.0f", theirs, ours)
                     .isBetween(0.5 - uncorrected, 2.5 + uncorrected);
         });
@@ -98,13 +99,13 @@ class SharedTransportTest {
 
     /** Four beats of half a second are a bar. */
     private static int barAt(long frame) {
-        return 1 + (int) (frame / (2 * TestServer.RATE));
+        return 1 + (int) (frame / (2 * JackServer.RATE));
     }
 
     @Test
     void theTransportIsFollowed() {
         clock(ClockPlan.NONE.withFrom(ServerTransport.PORT));
-        partner.locate(10 * TestServer.RATE);
+        partner.locate(10 * JackServer.RATE);
         studio.record();
         assertThat(studio.waitsToRecord()).isTrue();
         partner.roll();
@@ -134,7 +135,7 @@ class SharedTransportTest {
         clock(new ClockPlan(Set.of(ServerTransport.PORT), null));
         studio.locate(4_000_000_000L);
         studio.record();
-        until(() -> partner.rolls() && partner.transportFrame() > 4.5 * TestServer.RATE);
+        until(() -> partner.rolls() && partner.transportFrame() > 4.5 * JackServer.RATE);
         untilTogether();
         assertThat(partner.tempo()).isEqualTo(120);
         long before = partner.transportFrame();
@@ -150,10 +151,10 @@ class SharedTransportTest {
     void othersMayStopIt() {
         clock(new ClockPlan(Set.of(ServerTransport.PORT), null));
         studio.record();
-        until(() -> partner.rolls() && partner.transportFrame() > TestServer.RATE / 2);
+        until(() -> partner.rolls() && partner.transportFrame() > JackServer.RATE / 2);
         partner.halt();
         int from = partner.soon();
-        until(() -> partner.soon() - from > TestServer.RATE / 4);
+        until(() -> partner.soon() - from > JackServer.RATE / 4);
         assertThat(partner.rolls()).isFalse();
         studio.stop();
     }

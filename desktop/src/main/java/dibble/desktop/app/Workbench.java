@@ -60,15 +60,18 @@ public final class Workbench extends AppServices {
 
     /** A workbench whose built-in instruments sound, among other programs. */
     public static Workbench sounding(Session session, Performance performance) {
-        return among(session, performance, new JackDevices(Clock.SYSTEM), UserFolder.path());
+        JackDevices jack = new JackDevices(Clock.SYSTEM);
+        SoundEngine sound = new AudioEngine(Clock.SYSTEM, settings -> ProgramPorts.sound(jack, settings));
+        return among(session, performance, sound, jack, UserFolder.path());
     }
 
-    /** A workbench whose built-in instruments sound, with ports among other programs. */
-    static Workbench among(Session session, Performance performance, JackDevices jack, Path userFolder) {
+    /** A workbench with ports among other programs. */
+    static Workbench among(
+            Session session, Performance performance, SoundEngine sound, JackDevices jack, Path userFolder) {
         return new Workbench(
                 session,
                 performance,
-                new AudioEngine(Clock.SYSTEM, settings -> ProgramPorts.sound(jack, settings)),
+                sound,
                 document -> new ProgramPorts(jack, document),
                 userFolder,
                 new AskBar(!Main.isOffScreen()),

@@ -54,9 +54,14 @@ abstract class WindowTest extends Hand {
         settle();
     }
 
+    /** Makes what the window shows. On the interface thread. */
+    Workbench workbench() {
+        return Workbench.alone(session(), Performance.NEW, name -> port, userFolder);
+    }
+
     /** Shows the window. On the interface thread. */
     void start() {
-        workbench = Workbench.alone(session(), Performance.NEW, name -> port, userFolder);
+        workbench = workbench();
         window = new MainWindow(workbench, () -> quit.set(true));
         Stage stage = Toolkit.show(new Enlarged(window, workbench.desk().preferences()));
         workbench.desk().theme().dress(stage.getScene());
