@@ -50,7 +50,7 @@ public final class TakeEdits {
             log.copy(take.log(), i);
             if (!take.log().isEcho(i) && ShortMessage.startsNote(message)) {
                 held.begin(source, message, i);
-            } else if (!take.log().isEcho(i) && ShortMessage.endsNote(message)) {
+            } else if (ShortMessage.endsNote(message)) {
                 held.end(source, message);
             }
         }

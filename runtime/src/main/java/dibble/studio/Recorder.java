@@ -6,6 +6,7 @@ import dibble.recording.Onto;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
+import dibble.routing.Router;
 import dibble.routing.Routing;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
@@ -274,13 +275,14 @@ final class Recorder implements AutoCloseable {
         if (current != null) {
             current.event(stamp, source, message, echo);
         }
+        if (echo && !Router.onlyEnds(message)) {
+            return;
+        }
         // What is played on the way to the start can be kept as well.
-        if (!echo && (current == null || stamp < current.startedAt())) {
+        if (current == null || stamp < current.startedAt()) {
             backlog.add(stamp, source, message);
         }
-        if (!echo) {
-            standing.add(stamp, source, message);
-        }
+        standing.add(stamp, source, message);
     }
 
     /** The recording in progress, or null. */

@@ -7,6 +7,7 @@ import dibble.recording.EventLog;
 import dibble.recording.OpenNotes;
 import dibble.recording.Printer;
 import dibble.recording.Take;
+import dibble.routing.Router;
 import dibble.routing.Routing;
 import dibble.routing.SceneSwitch;
 import dibble.time.TempoMap;
@@ -109,15 +110,17 @@ public final class Recording {
 
     void event(long stamp, int source, int message, boolean echo) {
         long at = stamp - plan.startsAt();
+        // What came back counts only if it ends something: here as in the router.
+        boolean counts = !echo || Router.onlyEnds(message);
         if (at < 0 && !begun) {
-            if (!echo) {
+            if (counts) {
                 early(at, source, message);
             }
             return;
         }
         begin();
         played |= !echo;
-        boolean next = !echo && isForNext(stamp, source, message);
+        boolean next = counts && isForNext(stamp, source, message);
         if (next || !withheld.isEmpty()) {
             withheld.add(new Withheld(new Note(stamp, source, message), echo, next));
         } else {
@@ -219,7 +222,7 @@ public final class Recording {
     private void add(long at, int source, int message, boolean echo) {
         if (!echo && ShortMessage.startsNote(message)) {
             held.begin(source, message, 0);
-        } else if (!echo && ShortMessage.endsNote(message) && held.end(source, message) == OpenNotes.NONE) {
+        } else if (ShortMessage.endsNote(message) && held.end(source, message) == OpenNotes.NONE && !echo) {
             return;
         }
         settleRouting();

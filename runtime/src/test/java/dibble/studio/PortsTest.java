@@ -302,6 +302,46 @@ class PortsTest {
         assertThat(echoes).isPositive().isLessThan(take.log().size());
     }
 
+    /** The key of a note whose off came back after the loop was found is up: live, printed, and for the next recording. */
+    @Test
+    void noKeyIsHeldByALoopThatWasCut() {
+        FakeDevices.In clover = devices.in("clover");
+        FakeDevices.Out looper = devices.out("clover");
+        Instrument echoing =
+                Instrument.of("clover", "Clover", false, "clover", List.of(Part.of("a", "A", 1, 0, Range.ALL, 3)));
+        Session session = session();
+        open(session.withSources(
+                        List.of(session.sources().get(0), Source.keyboard("clover", "Clover", "clover", Range.ALL)))
+                .withInstruments(List.of(session.instruments().get(0), echoing))
+                .withZones(List.of(
+                        Zone.of("in", "", "larkspur", Range.ALL, new PartRef("clover", "a")),
+                        Zone.of("back", "", "clover", Range.ALL, new PartRef("clover", "a")),
+                        Zone.of("on", "", "clover", Range.ALL, HARP))));
+        studio.record();
+        looper.echo = clover::play;
+        keys.play(noteOn(0, 60, 80));
+        await().until(() -> !studio.loops().isEmpty());
+        keys.play(noteOff(0, 60, 64));
+        await().until(() -> studio.soundingCount() == 0);
+        stopped(1);
+        clock.advance(1_000_000_000L);
+        studio.record();
+        keys.play(noteOn(0, 62, 80), noteOff(0, 62, 64));
+        Take next = stopped(2);
+        for (int i = 0; i < next.log().size(); i++) {
+            assertThat(next.sources().get(next.log().source(i))).isEqualTo("larkspur");
+        }
+    }
+
+    private Take stopped(int takes) {
+        studio.stop();
+        await().until(() -> {
+            studio.pulse();
+            return document.session().takes().size() == takes;
+        });
+        return document.session().takes().get(takes - 1);
+    }
+
     /** Local control off: what it plays goes back to it, and its pressure trembles between two values. */
     @Test
     void aKeyboardThatSoundsThroughDibbleIsNeverCutOff() {
