@@ -11,9 +11,10 @@ record() {
 rm -f "$list"
 # One test of each module, for what tests and their coverage are run with.
 record verify -Pcoverage -Dtest='TextsTest,MixerTest,ByteRingTest,SheetPaperTest,LauncherTest,NoNetworkTest' -Dsurefire.failIfNoSpecifiedTests=false
-record -Dmaven.test.skip -pl testing,core,runtime,sound,jack,paper,presentation,cli,desktop package dependency:copy-dependencies -DincludeScope=runtime \
+record -Dmaven.test.skip -pl testing,core,runtime,sound,jack,paper,presentation,cli,desktop,fuzzing package dependency:copy-dependencies -DincludeScope=runtime \
     -DoutputDirectory=target/recorded
 record -f tools/package/pom.xml dependency:copy-dependencies "-DoutputDirectory=$PWD/target/recorded-tools"
+record -f tools/fuzzing/pom.xml dependency:copy-dependencies "-DoutputDirectory=$PWD/target/recorded-tools"
 record spotless:apply clean
 # What other systems have in place of ours.
 version=$(sed -n 's|.*<javafx.version>\(.*\)</.*|\1|p' pom.xml)

@@ -8,7 +8,6 @@ import dibble.gear.SoundNames;
 import dibble.text.Csv;
 import dibble.text.PlainText;
 import dibble.text.UserException;
-import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -79,7 +78,7 @@ public final class NamesFile {
                     .startsWith("<");
             String text = isDocument ? "" : PlainText.decode(bytes);
             SoundNames names = isDocument
-                    ? new NamesReader(new ByteArrayInputStream(bytes)).read(remarks)
+                    ? new NamesReader(NamesReader.decode(bytes)).read(remarks)
                     : fileName.toLowerCase(Locale.ROOT).endsWith(".csv") ? table(text, model) : list(text, model);
             if (names.count() == 0
                     && names.notes().isEmpty()

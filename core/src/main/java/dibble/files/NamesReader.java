@@ -5,14 +5,20 @@ import static dibble.text.CoreText.say;
 import dibble.gear.BankSelect;
 import dibble.gear.Extras;
 import dibble.gear.SoundNames;
+import dibble.text.PlainText;
 import dibble.text.UserException;
 import java.io.InputStream;
+import java.io.StringReader;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
@@ -23,6 +29,9 @@ import javax.xml.stream.XMLStreamReader;
  * such a document needs is in it. Of several devices the first is read, and the rest is told. Used once.
  */
 final class NamesReader {
+    private static final Pattern ENCODING =
+            Pattern.compile("^.{0,3}<\\?xml[^>]*encoding\\s*=\\s*[\"']([A-Za-z][\\w.:-]*)");
+
     private static final int MOST_NAMES = 200_000;
     private static final int MOST_LETTERS = 200;
 
@@ -59,7 +68,7 @@ final class NamesReader {
         }
     }
 
-    NamesReader(InputStream from) throws SessionFormatException {
+    NamesReader(String document) throws SessionFormatException {
         XMLInputFactory factory = XMLInputFactory.newInstance();
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
@@ -68,10 +77,19 @@ final class NamesReader {
         factory.setXMLReporter((message, type, about, location) -> {});
         factory.setXMLResolver((publicId, systemId, base, namespace) -> InputStream.nullInputStream());
         try {
-            in = factory.createXMLStreamReader(from);
+            in = factory.createXMLStreamReader(new StringReader(document));
         } catch (XMLStreamException e) {
             throw refused(e);
         }
+    }
+
+    /** Decodes a document, which says itself how its letters are written. The parser would print what it cannot decode. */
+    static String decode(byte[] bytes) {
+        Matcher said = ENCODING.matcher(new String(bytes, 0, Math.min(bytes.length, 200), StandardCharsets.ISO_8859_1));
+        boolean isKnown = said.find() && Charset.isSupported(said.group(1));
+        Charset charset = isKnown ? Charset.forName(said.group(1)) : StandardCharsets.UTF_8;
+        return PlainText.decode(
+                bytes, charset.canEncode() && "<".getBytes(charset).length == 1 ? charset : StandardCharsets.UTF_8);
     }
 
     private static SessionFormatException refused(XMLStreamException e) {

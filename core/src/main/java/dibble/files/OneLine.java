@@ -25,7 +25,7 @@ public final class OneLine {
 
     /** Returns the text with a space for each control character, line end and mark that turns the direction of others. */
     public static String plain(String text) {
-        return text.replaceAll("[\\p{Cntrl}\\u061C\\u200E\\u200F\\u2028-\\u202E\\u2066-\\u2069\\uFEFF]", " ")
+        return text.replaceAll("[\\p{Cc}\\u061C\\u200E\\u200F\\u2028-\\u202E\\u2066-\\u2069\\uFEFF]", " ")
                 .strip();
     }
 

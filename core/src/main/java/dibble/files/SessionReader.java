@@ -97,7 +97,7 @@ public final class SessionReader {
     /** Parses JSON; the message of the exception names the file. */
     public static JsonNode parse(byte[] bytes, String file) throws SessionFormatException {
         try {
-            JsonNode node = JSON.readTree(bytes);
+            JsonNode node = JsonTree.read(JSON, bytes);
             if (node == null || node.isMissingNode()) {
                 throw new SessionFormatException(say("session-reader.is-empty-expected-a-session", file));
             }
@@ -110,7 +110,9 @@ public final class SessionReader {
     }
 
     private static String place(JsonLocation at) {
-        return at == null ? "" : say("session-reader.line-column", at.getLineNr(), at.getColumnNr());
+        return at == null || at.getLineNr() < 1
+                ? ""
+                : say("session-reader.line-column", at.getLineNr(), at.getColumnNr());
     }
 
     /** What a parser refused, in our words: its own speak of the parser. */

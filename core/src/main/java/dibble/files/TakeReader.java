@@ -246,7 +246,7 @@ public final class TakeReader {
     private void line(byte[] bytes, int from, int to) throws SessionFormatException {
         JsonNode node;
         try {
-            node = JSON.readTree(bytes, from, to - from);
+            node = JsonTree.read(JSON, bytes, from, to - from);
         } catch (JsonProcessingException e) {
             throw wrong(SessionReader.whatIsWrong(e));
         } catch (IOException e) {

@@ -19,12 +19,21 @@ public final class PlainText {
      * @throws UserException with the number of the line where it is no text in that encoding
      */
     public static String decode(byte[] bytes) {
-        Charset charset = charset(bytes);
+        return decode(bytes, StandardCharsets.UTF_8);
+    }
+
+    /**
+     * Decodes a text that is in another encoding where it is not UTF-16, without its byte order mark.
+     *
+     * @throws UserException with the number of the line where it is no text in that encoding
+     */
+    public static String decode(byte[] bytes, Charset otherwise) {
+        Charset charset = charset(bytes, otherwise);
         CharsetDecoder decoder = charset.newDecoder()
                 .onMalformedInput(CodingErrorAction.REPORT)
                 .onUnmappableCharacter(CodingErrorAction.REPORT);
         ByteBuffer from = ByteBuffer.wrap(bytes);
-        CharBuffer to = CharBuffer.allocate(bytes.length + 1);
+        CharBuffer to = CharBuffer.allocate((int) Math.ceil(bytes.length * (double) decoder.maxCharsPerByte()) + 1);
         boolean failed = decoder.decode(from, to, true).isError();
         String text = to.flip().toString();
         if (failed) {
@@ -35,11 +44,11 @@ public final class PlainText {
         return text.startsWith("\uFEFF") ? text.substring(1) : text;
     }
 
-    private static Charset charset(byte[] bytes) {
+    private static Charset charset(byte[] bytes, Charset otherwise) {
         int first = bytes.length < 2 ? 0 : (bytes[0] & 0xFF) << 8 | bytes[1] & 0xFF;
         if (first == 0xFEFF || first == '<') {
             return StandardCharsets.UTF_16BE;
         }
-        return first == 0xFFFE || first == '<' << 8 ? StandardCharsets.UTF_16LE : StandardCharsets.UTF_8;
+        return first == 0xFFFE || first == '<' << 8 ? StandardCharsets.UTF_16LE : otherwise;
     }
 }

@@ -9,7 +9,9 @@ import dibble.gear.Instrument;
 import dibble.gear.Sound;
 import dibble.gear.SoundNames;
 import dibble.midi.ShortMessage;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.PrintStream;
 import java.net.ServerSocket;
 import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
@@ -207,6 +209,31 @@ class NamesFileTest {
         SoundNames names = NamesFile.read(text.getBytes(StandardCharsets.UTF_16), "x.midnam", remarks::add);
         assertThat(names.model()).isEqualTo("Yarrow");
         assertThat(names.count()).isEqualTo(1);
+    }
+
+    @Test
+    void documentsInTheEncodingThatTheySayAreRead() throws SessionFormatException {
+        String text = document(device("Gläser", bank("Öl"))).replace("1.0\"?", "1.0\" encoding=\"ISO-8859-1\"?");
+        SoundNames names = NamesFile.read(text.getBytes(StandardCharsets.ISO_8859_1), "x.midnam", remarks::add);
+        assertThat(names.model()).isEqualTo("Gläser");
+        assertThat(names.banks().get(0).name()).isEqualTo("Öl");
+    }
+
+    @Test
+    void documentsInNoEncodingAreRefusedAndNothingIsPrinted() {
+        PrintStream before = System.err;
+        ByteArrayOutputStream printed = new ByteArrayOutputStream();
+        System.setErr(new PrintStream(printed, true, StandardCharsets.UTF_8));
+        try {
+            for (String text : List.of("<a\u00FF>", "<?xml version=\"1.0\"?><a>\u00FF</a>", "<a", "<a>&b;</a>")) {
+                assertThatThrownBy(() ->
+                                NamesFile.read(text.getBytes(StandardCharsets.ISO_8859_1), "x.midnam", remarks::add))
+                        .isInstanceOf(SessionFormatException.class);
+            }
+        } finally {
+            System.setErr(before);
+        }
+        assertThat(printed.toString(StandardCharsets.UTF_8)).isEmpty();
     }
 
     @Test

@@ -15,6 +15,7 @@ import dibble.routing.Target;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -34,8 +35,10 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
     /** None at all. */
     public static final OwnPorts NONE = new OwnPorts(List.of(), List.of());
 
-    /** As long a name as every server of ports takes, less the side of a pair. */
+    /** As long a name as every server of ports takes, in letters and in bytes, less the side of a pair. */
     private static final int LONGEST = 120;
+
+    private static final int MOST_BYTES = 240;
 
     public OwnPorts {
         notes = List.copyOf(notes);
@@ -144,11 +147,21 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
     /** A name that nobody has: as it is, or with a number behind it. A colon would end the name of the program. */
     private static String free(String name, Set<String> taken, String side) {
         String plain = OneLine.plain(name.replace(':', ' '));
-        String base = plain.isEmpty() ? say("own-ports.port") : plain.substring(0, Math.min(LONGEST, plain.length()));
+        String base = plain.isEmpty() ? say("own-ports.port") : cut(plain);
         String free = base + side;
         for (int n = 2; !taken.add(free); n++) {
             free = base + " " + n + side;
         }
         return free;
+    }
+
+    private static String cut(String name) {
+        int letters = Math.min(LONGEST, name.codePointCount(0, name.length()));
+        String cut = name.substring(0, name.offsetByCodePoints(0, letters));
+        while (cut.getBytes(StandardCharsets.UTF_8).length > MOST_BYTES) {
+            letters--;
+            cut = name.substring(0, name.offsetByCodePoints(0, letters));
+        }
+        return cut.strip();
     }
 }

@@ -10,6 +10,7 @@ import com.fasterxml.jackson.databind.node.BooleanNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.disk.AtomicFile;
 import dibble.files.IoWords;
+import dibble.files.JsonTree;
 import dibble.files.OneLine;
 import dibble.gear.Checked;
 import dibble.midi.MiddleC;
@@ -219,7 +220,7 @@ public record Settings(
             return PLAIN;
         }
         try {
-            JsonNode node = JSON.readTree(Files.readAllBytes(file));
+            JsonNode node = JsonTree.read(JSON, Files.readAllBytes(file));
             if (node instanceof ObjectNode object) {
                 return JSON.convertValue(readable(object, damage), Settings.class);
             }
@@ -263,7 +264,8 @@ public record Settings(
 
     private static ObjectNode others(Path file) throws IOException {
         try {
-            return Files.isRegularFile(file) && JSON.readTree(Files.readAllBytes(file)) instanceof ObjectNode object
+            return Files.isRegularFile(file)
+                            && JsonTree.read(JSON, Files.readAllBytes(file)) instanceof ObjectNode object
                     ? object
                     : JSON.createObjectNode();
         } catch (JacksonException e) {

@@ -112,8 +112,11 @@ class SoakMeasurement extends WindowTest {
                     source.id().hashCode()));
         }
         for (int cycle = 0; System.nanoTime() - begun < HOURS * HOURS_TO_NANOS; cycle++) {
+            int known = violations.size();
             cycle(cycle);
-            violations.forEach(found -> System.out.printf("minute %.1f: %s%n", minute(), found));
+            violations
+                    .subList(known, violations.size())
+                    .forEach(found -> System.out.printf("minute %.1f: %s%n", minute(), found));
             samples.take(minute(), wire, violations.size());
             if (violations.size() > 100) {
                 break;
@@ -164,10 +167,10 @@ class SoakMeasurement extends WindowTest {
         if (cycle % JACK_CYCLES == 0) {
             changeServer();
         }
-        record(cycle);
         if (cycle % LOOP_CYCLES == 1) {
             loop();
         }
+        record(cycle);
         play(cycle);
         if (cycle % 2 == 0) {
             saveAndOpen(NAMES.get(cycle % NAMES.size()));
@@ -291,8 +294,14 @@ class SoakMeasurement extends WindowTest {
                 }
             }
             if (!recorded.equals(player.played())) {
-                violations.add("%s: %d played, %d in the take"
-                        .formatted(player.source(), player.played().size(), recorded.size()));
+                List<Integer> more = new ArrayList<>(recorded);
+                player.played().forEach(more::remove);
+                violations.add("%s: %d played, %d in the take; more: %s"
+                        .formatted(
+                                player.source(),
+                                player.played().size(),
+                                recorded.size(),
+                                more.stream().map(Integer::toHexString).toList()));
             }
         }
     }
@@ -317,10 +326,11 @@ class SoakMeasurement extends WindowTest {
             hand.release(0, 60);
             return !workbench.studio().loops().isEmpty();
         });
+        // The loop has ended when what was cut off has come back as well.
+        rest("looped");
         device.misbehave(Fault.ECHOES, false);
         onFx(() -> List.copyOf(workbench.studio().loops())
                 .forEach(loop -> workbench.studio().allowLoop(loop.output())));
-        rest("looped");
     }
 
     private void play(int cycle) {

@@ -1,4 +1,4 @@
-package dibble.benchmarks;
+package dibble.fuzzing;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;

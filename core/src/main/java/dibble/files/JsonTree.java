@@ -1,0 +1,31 @@
+package dibble.files;
+
+import com.fasterxml.jackson.core.JsonLocation;
+import com.fasterxml.jackson.core.exc.StreamConstraintsException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+
+/** Reads JSON whose numbers may be anything. */
+public final class JsonTree {
+    private JsonTree() {}
+
+    /** Reads a document. */
+    public static JsonNode read(ObjectMapper json, byte[] bytes) throws IOException {
+        return read(json, bytes, 0, bytes.length);
+    }
+
+    /**
+     * Reads a document within some bytes.
+     *
+     * @throws StreamConstraintsException also where a number cannot be kept, for which the library has an exception that is none
+     *     of input
+     */
+    static JsonNode read(ObjectMapper json, byte[] bytes, int from, int length) throws IOException {
+        try {
+            return json.readTree(bytes, from, length);
+        } catch (ArithmeticException | NumberFormatException e) {
+            throw new StreamConstraintsException("number", JsonLocation.NA);
+        }
+    }
+}

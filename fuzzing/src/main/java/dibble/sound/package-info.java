@@ -1,0 +1,2 @@
+/** What needs the insides of sounds. */
+package dibble.sound;
