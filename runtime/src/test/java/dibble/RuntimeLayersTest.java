@@ -14,7 +14,7 @@ import dibble.testing.Layers;
 @ArchTag("slow")
 @AnalyzeClasses(
         packages = {"dibble"},
-        importOptions = ImportOption.DoNotIncludeTests.class)
+        importOptions = {ImportOption.DoNotIncludeTests.class, Layers.WithoutTesting.class})
 class RuntimeLayersTest {
     @ArchTest
     static final ArchRule DIRECTIONS = Layers.of("""

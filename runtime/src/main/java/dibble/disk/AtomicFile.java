@@ -197,8 +197,22 @@ public final class AtomicFile {
         }
     }
 
-    /** So that the new name outlives a power cut; where folders cannot be flushed, the system does it in its time. */
-    private static void flush(Path folder) {
+    /** Makes a folder where it is not there, with those that it is in, so that they outlive a power cut. */
+    public static void makeFolder(Path folder) throws IOException {
+        if (!Files.isDirectory(folder)) {
+            Path parent = folder.toAbsolutePath().getParent();
+            if (parent != null) {
+                makeFolder(parent);
+            }
+            Files.createDirectories(folder);
+            if (parent != null) {
+                flush(parent);
+            }
+        }
+    }
+
+    /** Has the names in a folder outlive a power cut; where folders cannot be flushed, the system does it in its time. */
+    public static void flush(Path folder) {
         try (FileChannel channel = FileChannel.open(folder, StandardOpenOption.READ)) {
             channel.force(true);
         } catch (IOException e) {

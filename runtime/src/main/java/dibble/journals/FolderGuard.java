@@ -1,8 +1,8 @@
 package dibble.journals;
 
+import dibble.disk.AtomicFile;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.Set;
@@ -41,7 +41,7 @@ final class FolderGuard {
     static <T> T within(Path parent, Guarded<T> work) throws IOException {
         WITHIN.lock();
         try {
-            Files.createDirectories(parent);
+            AtomicFile.makeFolder(parent);
             try (FileChannel guard = FileChannel.open(
                     parent.resolveSibling(parent.getFileName() + GUARD),
                     StandardOpenOption.CREATE,

@@ -56,6 +56,9 @@ public final class SessionJournal implements AutoCloseable {
     static final String FILE_SIZE = "fileSize";
     static final String KEPT = "kept";
 
+    /** What is in files of its own. */
+    private static final List<String> FOLDERS = List.of("takes", "tracks", "prints");
+
     private static final Logger LOG = LoggerFactory.getLogger(SessionJournal.class);
     private static final long SETTLE_MILLIS = 150;
     private static final long RETRY_MILLIS = 2_000;
@@ -116,7 +119,7 @@ public final class SessionJournal implements AutoCloseable {
         }
         if (held == null || !Files.isDirectory(held.folder())) {
             letGo();
-            held = FolderGuard.within(parent, () -> FolderGuard.lock(Files.createTempDirectory(parent, "session-")));
+            held = FolderGuard.within(parent, () -> FolderGuard.lock(newFolder()));
             if (held == null) {
                 throw new IOException(say("session-journal.a-new-folder-there-cannot"));
             }
@@ -125,6 +128,12 @@ public final class SessionJournal implements AutoCloseable {
             writtenForeign = Foreign.NONE;
         }
         return held.folder();
+    }
+
+    private Path newFolder() throws IOException {
+        Path folder = Files.createTempDirectory(parent, "session-");
+        AtomicFile.flush(parent);
+        return folder;
     }
 
     private void letGo() throws IOException {
@@ -179,9 +188,9 @@ public final class SessionJournal implements AutoCloseable {
 
     private void write(State state, List<Path> ended) throws IOException {
         Path where = folder();
-        Files.createDirectories(where.resolve("takes"));
-        Files.createDirectories(where.resolve("tracks"));
-        Files.createDirectories(where.resolve("prints"));
+        for (String folder : FOLDERS) {
+            AtomicFile.makeFolder(where.resolve(folder));
+        }
         for (Take take : state.session.takes()) {
             if (!writtenTakes.containsKey(take)) {
                 String name = "takes/take-" + ++number + ".jsonl";
@@ -257,7 +266,7 @@ public final class SessionJournal implements AutoCloseable {
             named.add(written.clip);
             named.add(written.prints);
         });
-        for (String folder : List.of("takes", "tracks", "prints")) {
+        for (String folder : FOLDERS) {
             try (var files = Files.newDirectoryStream(where.resolve(folder))) {
                 for (Path file : files) {
                     if (!named.contains(folder + "/" + file.getFileName())) {
@@ -283,7 +292,7 @@ public final class SessionJournal implements AutoCloseable {
     }
 
     private synchronized void clear() {
-        if (held == null || next.get() != null || takes.isOpen()) {
+        if (held == null || next.get() != null || takes.isNeeded()) {
             return;
         }
         Path folder = held.folder();

@@ -2,6 +2,7 @@ package dibble.journals;
 
 import static dibble.text.CoreText.say;
 
+import dibble.disk.AtomicFile;
 import dibble.files.IoWords;
 import dibble.files.TakeLines;
 import dibble.recording.EventLog;
@@ -17,7 +18,9 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.Queue;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
@@ -48,8 +51,11 @@ public class TakeJournal {
     /** What brings the last lines to the disk: it waits for the disk, and the recording must not. */
     private CompletableFuture<Void> flushing = CompletableFuture.completedFuture(null);
 
-    /** Whether a recording is written, or is about to be: its folder must stay. */
+    /** Whether a recording is written, or is about to be. */
     private volatile boolean open;
+
+    /** Recordings that have ended, and whose takes are in no session yet. */
+    private final Set<Path> waiting = ConcurrentHashMap.newKeySet();
 
     private TakeLines lines;
     private int number;
@@ -81,7 +87,7 @@ public class TakeJournal {
             return;
         }
         try {
-            Files.createDirectories(where);
+            AtomicFile.makeFolder(where);
             Path next = where.resolve("recording-" + ++number + ".jsonl");
             while (Files.exists(next)) {
                 next = where.resolve("recording-" + ++number + ".jsonl");
@@ -136,6 +142,9 @@ public class TakeJournal {
                 fail(folder.get(), e);
             }
         }
+        if (ended != null) {
+            waiting.add(ended);
+        }
         close();
         return ended;
     }
@@ -144,6 +153,7 @@ public class TakeJournal {
     public void kept(Path ended) {
         if (ended != null) {
             kept.add(ended);
+            waiting.remove(ended);
         }
     }
 
@@ -152,8 +162,9 @@ public class TakeJournal {
         return kept.poll();
     }
 
-    boolean isOpen() {
-        return open;
+    /** Whether a recording is not in any session yet: its folder must stay. */
+    boolean isNeeded() {
+        return open || !waiting.isEmpty();
     }
 
     private void fail(Path where, IOException e) {
@@ -163,10 +174,11 @@ public class TakeJournal {
     }
 
     private void flush(FileChannel written) {
+        Path name = path;
         flushing = CompletableFuture.runAsync(
                 () -> {
                     try {
-                        written.force(false);
+                        bring(written, name, false);
                     } catch (IOException e) {
                         trouble = say("take-journal.the-recording-may-not-survive", IoWords.of(e));
                         LOG.warn(trouble, e);
@@ -175,14 +187,21 @@ public class TakeJournal {
                 Workers.shared().disk());
     }
 
+    /** Brings what was written to the disk, with the name of the file. */
+    private static void bring(FileChannel written, Path name, boolean all) throws IOException {
+        written.force(all);
+        AtomicFile.flush(name.getParent());
+    }
+
     private void close() {
         if (file != null) {
             FileChannel written = file;
+            Path name = path;
             file = null;
             flushing = flushing.thenRunAsync(
                     () -> {
                         try (written) {
-                            written.force(true);
+                            bring(written, name, true);
                         } catch (IOException e) {
                             trouble = say("take-journal.the-end-of-the-recording", IoWords.of(e));
                             LOG.warn(trouble, e);

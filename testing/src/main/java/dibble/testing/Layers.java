@@ -4,6 +4,8 @@ import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAnyP
 import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideOutsideOfPackage;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.core.importer.Location;
 import com.tngtech.archunit.lang.ArchRule;
 import com.tngtech.archunit.lang.CompositeArchRule;
 import java.util.Arrays;
@@ -13,6 +15,14 @@ import java.util.stream.Stream;
 /** Rules about which packages may depend on which. */
 public final class Layers {
     private Layers() {}
+
+    /** Leaves out what only tests use. */
+    public static final class WithoutTesting implements ImportOption {
+        @Override
+        public boolean includes(Location location) {
+            return !location.contains("/dibble/testing/");
+        }
+    }
 
     /**
      * Returns the rule that packages depend on nothing of the application but what a table allows. A package without a class

@@ -1,6 +1,6 @@
 package dibble.presentation.disk;
 
-import java.nio.file.FileSystems;
+import dibble.testing.disk.WatchedProvider;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -14,7 +14,7 @@ public final class DiskGuard {
 
     /** Returns whether the process runs with the guarded file system. */
     public static boolean isActive() {
-        return FileSystems.getDefault() instanceof GuardedFileSystem;
+        return WatchedProvider.isDefault(DiskGuard::disk);
     }
 
     /** Runs an action as the interface thread would. */
@@ -28,7 +28,7 @@ public final class DiskGuard {
         }
     }
 
-    static void disk(Path path) {
+    private static void disk(Path path) {
         if (GUARDED.get()) {
             // Classes and texts are read when they are first used.
             boolean isOurs = StackWalker.getInstance()
@@ -39,8 +39,9 @@ public final class DiskGuard {
             if (isOurs) {
                 String by = StackWalker.getInstance()
                         .walk(frames -> frames.map(StackWalker.StackFrame::toString)
-                                .filter(frame ->
-                                        frame.startsWith("dibble.") && !frame.startsWith("dibble.presentation.disk."))
+                                .filter(frame -> frame.startsWith("dibble.")
+                                        && !frame.startsWith("dibble.presentation.disk.")
+                                        && !frame.startsWith("dibble.testing."))
                                 .findFirst()
                                 .orElse("?"));
                 CALLS.add(path + " by " + by);

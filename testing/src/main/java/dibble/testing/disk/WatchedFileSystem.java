@@ -1,4 +1,4 @@
-package dibble.presentation.disk;
+package dibble.testing.disk;
 
 import java.io.IOException;
 import java.nio.file.FileStore;
@@ -11,18 +11,18 @@ import java.nio.file.spi.FileSystemProvider;
 import java.util.Set;
 import java.util.stream.StreamSupport;
 
-/** A file system whose paths lead to the guarded provider. */
-final class GuardedFileSystem extends FileSystem {
-    private final GuardedProvider provider;
+/** A file system whose paths lead to the watched provider. */
+final class WatchedFileSystem extends FileSystem {
+    private final WatchedProvider provider;
     private final FileSystem system;
 
-    GuardedFileSystem(GuardedProvider provider, FileSystem system) {
+    WatchedFileSystem(WatchedProvider provider, FileSystem system) {
         this.provider = provider;
         this.system = system;
     }
 
-    Path guarded(Path path) {
-        return path == null || path instanceof GuardedPath ? path : new GuardedPath(this, path);
+    Path watched(Path path) {
+        return path == null || path instanceof WatchedPath ? path : new WatchedPath(this, path);
     }
 
     @Override
@@ -53,7 +53,7 @@ final class GuardedFileSystem extends FileSystem {
     @Override
     public Iterable<Path> getRootDirectories() {
         return StreamSupport.stream(system.getRootDirectories().spliterator(), false)
-                .map(this::guarded)
+                .map(this::watched)
                 .toList();
     }
 
@@ -69,13 +69,13 @@ final class GuardedFileSystem extends FileSystem {
 
     @Override
     public Path getPath(String first, String... more) {
-        return guarded(system.getPath(first, more));
+        return watched(system.getPath(first, more));
     }
 
     @Override
     public PathMatcher getPathMatcher(String pattern) {
         PathMatcher matcher = system.getPathMatcher(pattern);
-        return path -> matcher.matches(GuardedProvider.plain(path));
+        return path -> matcher.matches(WatchedProvider.plain(path));
     }
 
     @Override

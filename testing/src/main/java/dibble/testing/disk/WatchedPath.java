@@ -1,4 +1,4 @@
-package dibble.presentation.disk;
+package dibble.testing.disk;
 
 import java.io.File;
 import java.io.IOException;
@@ -10,18 +10,18 @@ import java.nio.file.WatchEvent;
 import java.nio.file.WatchKey;
 import java.nio.file.WatchService;
 
-/** A path of the guarded file system. */
-final class GuardedPath implements Path {
-    private final GuardedFileSystem files;
+/** A path of the watched file system. */
+final class WatchedPath implements Path {
+    private final WatchedFileSystem files;
     final Path path;
 
-    GuardedPath(GuardedFileSystem files, Path path) {
+    WatchedPath(WatchedFileSystem files, Path path) {
         this.files = files;
         this.path = path;
     }
 
     private static Path plain(Path other) {
-        return GuardedProvider.plain(other);
+        return WatchedProvider.plain(other);
     }
 
     @Override
@@ -36,17 +36,17 @@ final class GuardedPath implements Path {
 
     @Override
     public Path getRoot() {
-        return files.guarded(path.getRoot());
+        return files.watched(path.getRoot());
     }
 
     @Override
     public Path getFileName() {
-        return files.guarded(path.getFileName());
+        return files.watched(path.getFileName());
     }
 
     @Override
     public Path getParent() {
-        return files.guarded(path.getParent());
+        return files.watched(path.getParent());
     }
 
     @Override
@@ -56,12 +56,12 @@ final class GuardedPath implements Path {
 
     @Override
     public Path getName(int index) {
-        return files.guarded(path.getName(index));
+        return files.watched(path.getName(index));
     }
 
     @Override
     public Path subpath(int begin, int end) {
-        return files.guarded(path.subpath(begin, end));
+        return files.watched(path.subpath(begin, end));
     }
 
     @Override
@@ -76,17 +76,17 @@ final class GuardedPath implements Path {
 
     @Override
     public Path normalize() {
-        return files.guarded(path.normalize());
+        return files.watched(path.normalize());
     }
 
     @Override
     public Path resolve(Path other) {
-        return files.guarded(path.resolve(plain(other)));
+        return files.watched(path.resolve(plain(other)));
     }
 
     @Override
     public Path relativize(Path other) {
-        return files.guarded(path.relativize(plain(other)));
+        return files.watched(path.relativize(plain(other)));
     }
 
     @Override
@@ -96,13 +96,13 @@ final class GuardedPath implements Path {
 
     @Override
     public Path toAbsolutePath() {
-        return files.guarded(path.toAbsolutePath());
+        return files.watched(path.toAbsolutePath());
     }
 
     @Override
     public Path toRealPath(LinkOption... options) throws IOException {
-        DiskGuard.disk(this);
-        return files.guarded(path.toRealPath(options));
+        ((WatchedProvider) files.provider()).told(path);
+        return files.watched(path.toRealPath(options));
     }
 
     @Override
@@ -123,7 +123,7 @@ final class GuardedPath implements Path {
 
     @Override
     public boolean equals(Object other) {
-        return other instanceof GuardedPath guarded && path.equals(guarded.path);
+        return other instanceof WatchedPath watched && path.equals(watched.path);
     }
 
     @Override

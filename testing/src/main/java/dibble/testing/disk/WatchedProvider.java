@@ -1,8 +1,9 @@
-package dibble.presentation.disk;
+package dibble.testing.disk;
 
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.net.URI;
 import java.nio.channels.AsynchronousFileChannel;
 import java.nio.channels.FileChannel;
@@ -12,9 +13,12 @@ import java.nio.file.CopyOption;
 import java.nio.file.DirectoryStream;
 import java.nio.file.FileStore;
 import java.nio.file.FileSystem;
+import java.nio.file.FileSystems;
+import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.OpenOption;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.FileAttributeView;
@@ -25,27 +29,67 @@ import java.util.Set;
 import java.util.concurrent.ExecutorService;
 
 /**
- * The default file system of a test process. It delegates to the file system of the operating system, and reports every call that may wait for a
- * disk to {@link DiskGuard}.
+ * A file system that delegates to that of the operating system, and tells a {@link DiskWatch} what is done. It can be the default
+ * of a test process, or stand beside it.
  */
-public final class GuardedProvider extends FileSystemProvider {
-    final FileSystemProvider system;
-    private final GuardedFileSystem files;
+public final class WatchedProvider extends FileSystemProvider {
+    private static volatile DiskWatch usual = DiskWatch.NONE;
 
-    /** @param system the provider of the operating system */
-    public GuardedProvider(FileSystemProvider system) {
+    final FileSystemProvider system;
+    private final WatchedFileSystem files;
+    private final DiskWatch watch;
+
+    /** Is the default of a process. @param system the provider of the operating system */
+    public WatchedProvider(FileSystemProvider system) {
+        this(system, null);
+    }
+
+    private WatchedProvider(FileSystemProvider system, DiskWatch watch) {
         this.system = system;
-        files = new GuardedFileSystem(this, system.getFileSystem(URI.create("file:///")));
+        this.watch = watch;
+        files = new WatchedFileSystem(this, system.getFileSystem(URI.create("file:///")));
+    }
+
+    /** Whether this is the default file system of the process; who watches it is told from now on. */
+    public static boolean isDefault(DiskWatch watch) {
+        boolean is = FileSystems.getDefault() instanceof WatchedFileSystem;
+        if (is) {
+            usual = watch;
+        }
+        return is;
+    }
+
+    /** Returns a path of the default file system as one whose use is told to somebody. */
+    public static Path watched(Path path, DiskWatch watch) {
+        return new WatchedProvider(path.getFileSystem().provider(), watch).files.watched(path);
+    }
+
+    private DiskWatch watch() {
+        return watch == null ? usual : watch;
     }
 
     /** Returns the path of the operating system, for a call that may wait. */
-    private static Path disk(Path path) {
-        DiskGuard.disk(path);
+    private Path disk(Path path) throws IOException {
+        watch().call(plain(path));
         return plain(path);
     }
 
+    /** Tells of a call that may wait. */
+    void told(Path path) throws IOException {
+        watch().call(path);
+    }
+
+    /** The same, for a call that cannot fail. */
+    private Path unfailing(Path path) {
+        try {
+            return disk(path);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
     static Path plain(Path path) {
-        return path instanceof GuardedPath guarded ? guarded.path : path;
+        return path instanceof WatchedPath watched ? watched.path : path;
     }
 
     @Override
@@ -65,19 +109,26 @@ public final class GuardedProvider extends FileSystemProvider {
 
     @Override
     public Path getPath(URI uri) {
-        return files.guarded(system.getPath(uri));
+        return files.watched(system.getPath(uri));
     }
 
     @Override
     public SeekableByteChannel newByteChannel(
             Path path, Set<? extends OpenOption> options, FileAttribute<?>... attributes) throws IOException {
-        return system.newByteChannel(disk(path), options, attributes);
+        return options.contains(StandardOpenOption.WRITE)
+                ? newFileChannel(path, options, attributes)
+                : system.newByteChannel(disk(path), options, attributes);
     }
 
     @Override
     public FileChannel newFileChannel(Path path, Set<? extends OpenOption> options, FileAttribute<?>... attributes)
             throws IOException {
-        return system.newFileChannel(disk(path), options, attributes);
+        boolean writes = options.contains(StandardOpenOption.WRITE);
+        Path plain = disk(path);
+        if (writes && !Files.exists(plain)) {
+            watch().made(plain);
+        }
+        return new WatchedChannel(system.newFileChannel(plain, options, attributes), plain, watch());
     }
 
     @Override
@@ -94,14 +145,15 @@ public final class GuardedProvider extends FileSystemProvider {
 
     @Override
     public OutputStream newOutputStream(Path path, OpenOption... options) throws IOException {
-        return system.newOutputStream(disk(path), options);
+        // By a channel, as it is for every other file system.
+        return super.newOutputStream(path, options);
     }
 
     @Override
     public DirectoryStream<Path> newDirectoryStream(Path folder, DirectoryStream.Filter<? super Path> filter)
             throws IOException {
         DirectoryStream<Path> entries =
-                system.newDirectoryStream(disk(folder), entry -> filter.accept(files.guarded(entry)));
+                system.newDirectoryStream(disk(folder), entry -> filter.accept(files.watched(entry)));
         return new DirectoryStream<>() {
             @Override
             public Iterator<Path> iterator() {
@@ -114,7 +166,7 @@ public final class GuardedProvider extends FileSystemProvider {
 
                     @Override
                     public Path next() {
-                        return files.guarded(all.next());
+                        return files.watched(all.next());
                     }
                 };
             }
@@ -129,6 +181,7 @@ public final class GuardedProvider extends FileSystemProvider {
     @Override
     public void createDirectory(Path folder, FileAttribute<?>... attributes) throws IOException {
         system.createDirectory(disk(folder), attributes);
+        watch().madeFolder(plain(folder));
     }
 
     @Override
@@ -143,17 +196,21 @@ public final class GuardedProvider extends FileSystemProvider {
 
     @Override
     public void delete(Path path) throws IOException {
-        system.delete(disk(path));
+        watch().deletes(disk(path));
+        system.delete(plain(path));
     }
 
     @Override
     public boolean deleteIfExists(Path path) throws IOException {
-        return system.deleteIfExists(disk(path));
+        if (Files.exists(disk(path), LinkOption.NOFOLLOW_LINKS)) {
+            watch().deletes(plain(path));
+        }
+        return system.deleteIfExists(plain(path));
     }
 
     @Override
     public Path readSymbolicLink(Path link) throws IOException {
-        return files.guarded(system.readSymbolicLink(disk(link)));
+        return files.watched(system.readSymbolicLink(disk(link)));
     }
 
     @Override
@@ -163,7 +220,8 @@ public final class GuardedProvider extends FileSystemProvider {
 
     @Override
     public void move(Path source, Path target, CopyOption... options) throws IOException {
-        system.move(disk(source), plain(target), options);
+        watch().moves(disk(source), plain(target));
+        system.move(plain(source), plain(target), options);
     }
 
     @Override
@@ -188,7 +246,7 @@ public final class GuardedProvider extends FileSystemProvider {
 
     @Override
     public <V extends FileAttributeView> V getFileAttributeView(Path path, Class<V> type, LinkOption... options) {
-        return system.getFileAttributeView(disk(path), type, options);
+        return system.getFileAttributeView(unfailing(path), type, options);
     }
 
     @Override
