@@ -97,7 +97,7 @@ public final class GearShelf {
 
     /** Keeps an item, in a file of its own. */
     public void keep(ShelfItem item) throws IOException {
-        Files.createDirectories(folder);
+        AtomicFile.makeFolder(folder);
         String id = Ids.fresh(item.name(), taken -> Files.exists(folder.resolve(taken + ENDING)));
         AtomicFile.write(folder.resolve(id + ENDING), ShelfFile.write(item));
     }

@@ -59,7 +59,7 @@ public record Memory(
     public static Memory read(Path folder) {
         try {
             Path file = folder.resolve(FILE);
-            Memory read = Files.exists(file) ? JSON.readValue(Files.readAllBytes(file), Memory.class) : null;
+            Memory read = Files.exists(file) ? JSON.readValue(UserFolder.bytes(file), Memory.class) : null;
             return read == null ? NONE : read;
         } catch (IOException | IllegalArgumentException | UserException | NullPointerException e) {
             return NONE;
@@ -68,7 +68,7 @@ public record Memory(
 
     /** Writes it into a folder, which is made where it is not there. */
     public void write(Path folder) throws IOException {
-        Files.createDirectories(folder);
+        AtomicFile.makeFolder(folder);
         AtomicFile.write(
                 folder.resolve(FILE), JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(this));
     }

@@ -220,7 +220,7 @@ public record Settings(
             return PLAIN;
         }
         try {
-            JsonNode node = JsonTree.read(JSON, Files.readAllBytes(file));
+            JsonNode node = JsonTree.read(JSON, UserFolder.bytes(file));
             if (node instanceof ObjectNode object) {
                 return JSON.convertValue(readable(object, damage), Settings.class);
             }
@@ -255,7 +255,7 @@ public record Settings(
 
     /** Writes them into a folder, which is made where it is not there. What another version keeps in the file stays. */
     public void write(Path folder) throws IOException {
-        Files.createDirectories(folder);
+        AtomicFile.makeFolder(folder);
         Path file = folder.resolve(FILE);
         ObjectNode all = others(file);
         all.setAll((ObjectNode) JSON.valueToTree(this));
@@ -264,8 +264,7 @@ public record Settings(
 
     private static ObjectNode others(Path file) throws IOException {
         try {
-            return Files.isRegularFile(file)
-                            && JsonTree.read(JSON, Files.readAllBytes(file)) instanceof ObjectNode object
+            return Files.isRegularFile(file) && JsonTree.read(JSON, UserFolder.bytes(file)) instanceof ObjectNode object
                     ? object
                     : JSON.createObjectNode();
         } catch (JacksonException e) {

@@ -1,5 +1,9 @@
 package dibble.user;
 
+import static dibble.text.CoreText.say;
+
+import dibble.files.WholeFile;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Map;
@@ -10,7 +14,17 @@ public final class UserFolder {
     /** The system property that names another folder. */
     public static final String PROPERTY = "dibble.data";
 
+    private static final int MAX_BYTES = 16 << 20;
+
     private UserFolder() {}
+
+    /** Reads a file that is there, which may be anything: what is no ordinary file, or too large, is refused. */
+    static byte[] bytes(Path file) throws IOException {
+        return WholeFile.read(
+                file,
+                MAX_BYTES,
+                size -> new IOException(say("user-folder.too-large", file.getFileName(), size, MAX_BYTES)));
+    }
 
     /** The folder on this machine; it need not be there yet. */
     public static Path path() {

@@ -1,6 +1,7 @@
 package dibble.user;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import dibble.midi.MiddleC;
 import java.io.IOException;
@@ -90,5 +91,18 @@ class SettingsTest {
         assertThat(UserFolder.path(properties, Map.of("APPDATA", "/roaming"))).isEqualTo(Path.of("/roaming/Dibble"));
         properties.setProperty(UserFolder.PROPERTY, "/elsewhere");
         assertThat(UserFolder.path(properties, Map.of())).isEqualTo(Path.of("/elsewhere"));
+    }
+
+    /** A pipe in the place of the settings would be waited for without end. */
+    @Test
+    void aPipeIsNoFileOfSettings() throws Exception {
+        Path pipe = folder.resolve("settings.json");
+        assumeTrue(Files.isExecutable(Path.of("/usr/bin/mkfifo")), "SKIPPED: no mkfifo");
+        assertThat(new ProcessBuilder("mkfifo", pipe.toString()).start().waitFor())
+                .isZero();
+        assertThat(Settings.read(folder)).isEqualTo(Settings.PLAIN);
+        List<String> said = new ArrayList<>();
+        assertThat(Settings.load(folder, said::add)).isEqualTo(Settings.PLAIN);
+        assertThat(said).hasSize(1);
     }
 }
