@@ -117,6 +117,7 @@ class SoakMeasurement extends WindowTest {
             violations
                     .subList(known, violations.size())
                     .forEach(found -> System.out.printf("minute %.1f: %s%n", minute(), found));
+            showAll();
             samples.take(minute(), wire, violations.size());
             if (violations.size() > 100) {
                 break;
@@ -128,6 +129,15 @@ class SoakMeasurement extends WindowTest {
         System.out.printf("%.1f minutes, %d violations, rising: %s%n", minute(), violations.size(), rising);
         assertThat(violations).isEmpty();
         assertThat(rising).isEmpty();
+    }
+
+    /** Views keep what they have drawn, so that samples can be compared only where all have. */
+    private void showAll() {
+        for (Page page : Page.values()) {
+            onFx(() -> window.show(page));
+            until(() -> !desk().context().jobs().running().isPresent());
+            settle();
+        }
     }
 
     private double minute() {
