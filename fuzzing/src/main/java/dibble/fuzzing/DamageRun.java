@@ -15,8 +15,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 
 /**
- * Damages inputs that are in order, at random, and has every {@link Target} read them. A defect is what a target says is one,
- * and whatever is not done within five seconds. Run by {@code ./dibble bench damage [CASES [SEED]]}; each defect's
+ * Damages inputs that are in order, at random, and has every {@link Target} read them. A failing target is a defect, and so is an input that takes more than five seconds. Run by {@code ./dibble bench damage [CASES [SEED]]}; each defect's
  * input is kept.
  */
 public final class DamageRun {
@@ -72,7 +71,7 @@ public final class DamageRun {
         return defects;
     }
 
-    /** Whether it was read. */
+    /** Returns whether the input was read. */
     private boolean one(Target target, byte[] input, long seed) throws IOException {
         long started = System.currentTimeMillis();
         Future<Boolean> reading = worker.submit(() -> target.run(input));

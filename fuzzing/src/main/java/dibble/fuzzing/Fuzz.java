@@ -5,13 +5,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
 
-/** Where a search by coverage begins: it hands in one input after the other. */
+/** The entry point for a coverage-guided fuzzer, which calls it once per input. */
 public final class Fuzz {
     private static Target target;
 
     private Fuzz() {}
 
-    /** Is told once which target it is. */
+    /** Selects the target. */
     public static void fuzzerInitialize(String[] args) {
         target = Target.valueOf(System.getProperty("dibble.fuzz").toUpperCase(Locale.ROOT));
     }

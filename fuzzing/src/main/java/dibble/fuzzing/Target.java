@@ -51,8 +51,7 @@ import java.util.Locale;
 import java.util.Set;
 
 /**
- * What reads input from outside. An input is either refused in one line of our own, or read; what was read is written and
- * read again as the same. Everything else that {@link #run} throws is a defect.
+ * A reader of external input. It either refuses an input with one line in our own words, or reads it; writing and rereading gives an equal value. Anything else that {@link #run} throws is a defect.
  */
 public enum Target {
     /** Standard MIDI files, which are imported too. */
@@ -64,7 +63,7 @@ public enum Target {
     /** Sessions with their takes, in a container. */
     CONTAINER(Target::container, Seeds::containers),
 
-    /** The lines of a take, read as what a crash left of them. */
+    /** The lines of a take, read as a journal after a crash. */
     TAKE(Target::take, Seeds::takes),
 
     /** A journal's folder: its files, one after the other, between lines that say only {@code --}. */
@@ -106,7 +105,7 @@ public enum Target {
 
     private static final int MOST_IMPORTED = 3000;
 
-    /** Reads an input; throws what is wrong with it. */
+    /** Reads an input; throws an exception that tells the user what is wrong. */
     private interface Reading {
         void read(byte[] bytes) throws IOException, UserException;
     }
@@ -124,7 +123,7 @@ public enum Target {
         this.seeds = seeds;
     }
 
-    /** What a user calls it. */
+    /** Returns the name used on the command line. */
     public String id() {
         return name().toLowerCase(Locale.ROOT);
     }
@@ -173,7 +172,7 @@ public enum Target {
         same(opened.session(), SessionContent.readJson(written).session());
     }
 
-    /** Opened, saved and opened again; what is damaged is opened as far as it is there. */
+    /** Opens, saves and reopens a session; salvages a damaged one. */
     private static void container(byte[] bytes) throws IOException {
         Path file = Places.file("input.dibble");
         Files.write(file, bytes);

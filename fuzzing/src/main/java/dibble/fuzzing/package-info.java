@@ -1,5 +1,4 @@
 /**
- * Gives everything that reads input from outside what nobody should send it: damaged files, and inputs that a search by
- * coverage finds. Nothing of it ships.
+ * Fuzz targets for every reader of external input, and random damage for regression runs. Not part of the application.
  */
 package dibble.fuzzing;

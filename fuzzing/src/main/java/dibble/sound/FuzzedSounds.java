@@ -5,7 +5,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import javax.sound.midi.MidiUnavailableException;
 
-/** Plays what is in a file of sounds. */
+/** Plays the presets of a sound file. */
 public final class FuzzedSounds {
     private static final AudioSettings SETTINGS = AudioSettings.offline(44_100);
     private static final int BLOCKS = 4;

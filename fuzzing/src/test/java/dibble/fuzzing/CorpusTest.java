@@ -13,7 +13,7 @@ import org.junit.jupiter.api.TestFactory;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
-/** Every target reads what is in order, every input that was a defect once, and some that are damaged at random. */
+/** Runs every target on valid inputs, on all inputs found by fuzzing, and on randomly damaged ones. */
 class CorpusTest {
     private static final Path FOUND = Path.of("src/test/resources/found");
     private static final int DAMAGED = 40;

@@ -187,7 +187,7 @@ public class TakeJournal {
                 Workers.shared().disk());
     }
 
-    /** Brings what was written to the disk, with the name of the file. */
+    /** Forces the file and its directory entry to the disk. */
     private static void bring(FileChannel written, Path name, boolean all) throws IOException {
         written.force(all);
         AtomicFile.flush(name.getParent());

@@ -20,7 +20,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** A disk that is full, cannot be written, or fails now and then: nothing that was kept is lost, and a line says what is wrong. */
+/** Saving on a full or failing disk loses nothing that was saved before, and reports the fault in one line. */
 class FaultyDiskTest {
     private static final String FULL = "No space left on device";
 
@@ -176,7 +176,7 @@ class FaultyDiskTest {
         assertThat(after).isGreaterThan(2);
     }
 
-    /** What the only journal has, which is in use. */
+    /** Returns the name of the session in the only journal, which is in use. */
     private static String kept(Path user) throws IOException {
         try (Stream<Path> files = Files.walk(user)) {
             Path session = files.filter(file -> file.endsWith(SessionJournal.SESSION))

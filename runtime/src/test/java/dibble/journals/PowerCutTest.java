@@ -28,8 +28,7 @@ import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
- * The power is cut anywhere while a user edits, records and saves, and the disk has any part of what it was not told to keep.
- * Whatever is left opens; what was saved, kept by the journal or recorded more than a moment ago is there.
+ * Cuts the power at random points while a user edits, records and saves; the disk may have lost any unforced write. Every remaining state opens, and has everything that was saved, journaled or forced.
  */
 @Tag("slow")
 class PowerCutTest {
@@ -88,12 +87,12 @@ class PowerCutTest {
         private int number;
         private int takes;
 
-        /** After how many steps the file, or what is left of a crash, has at least which session. */
+        /** Pairs of step count and session number: from that step on, the file or the journal has at least that session. */
         private final List<int[]> saved = new ArrayList<>();
 
         private final List<int[]> kept = new ArrayList<>();
 
-        /** After how many steps how many events of which take are safe. */
+        /** Triples of step count, take and event count: from that step on, the take has at least that many events. */
         private final List<int[]> recorded = new ArrayList<>();
 
         Course(Path root, Random random) {

@@ -15,9 +15,7 @@ import java.util.Set;
 import java.util.TreeMap;
 
 /**
- * Everything that was done to a disk, in order, and what a power cut could have left of it. What a file had before it was
- * forced is there; of what was written later any part may be, torn or whole. What a folder had before it was forced is
- * there; of later names any may be, in their order.
+ * Logs all changes to a disk, and computes states that a power cut could leave. Forced writes survive; a later write may be lost, torn or whole. Entries of a forced folder survive; later entries may or may not, in their order.
  */
 final class WriteLog implements DiskWatch {
     private sealed interface Step {}

@@ -131,7 +131,7 @@ class SoakMeasurement extends WindowTest {
         assertThat(rising).isEmpty();
     }
 
-    /** Views keep what they have drawn, so that samples can be compared only where all have. */
+    /** Shows every view once. Views cache their drawings, so samples are only comparable after this. */
     private void showAll() {
         for (Page page : Page.values()) {
             onFx(() -> window.show(page));
@@ -187,7 +187,7 @@ class SoakMeasurement extends WindowTest {
         } else {
             undoEverything(before);
         }
-        // What it saved is put back as it was: sessions would grow for hours.
+        // Restore the saved file. Otherwise the sessions would grow for hours.
         go((cycle + 1) % NAMES.size());
         keep(NAMES.get(cycle % NAMES.size()));
         violations.addAll(wire.violations());
@@ -289,7 +289,7 @@ class SoakMeasurement extends WindowTest {
         }
     }
 
-    /** What each source played is in the take, in order. */
+    /** Checks that the take has every event of every source, in order. */
     private void check(Take take) {
         EventLog log = take.log();
         for (SoakPlayer player : players) {
@@ -336,7 +336,7 @@ class SoakMeasurement extends WindowTest {
             hand.release(0, 60);
             return !workbench.studio().loops().isEmpty();
         });
-        // The loop has ended when what was cut off has come back as well.
+        // Wait for the last echoes before the device stops echoing.
         rest("looped");
         device.misbehave(Fault.ECHOES, false);
         onFx(() -> List.copyOf(workbench.studio().loops())

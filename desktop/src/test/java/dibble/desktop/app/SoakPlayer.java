@@ -12,7 +12,7 @@ import java.util.List;
 import java.util.Random;
 import java.util.concurrent.locks.LockSupport;
 
-/** Somebody at a source for hours: keys, pedals and wheels, on a thread of its own, and a list of what was played. */
+/** A simulated player: plays random keys, pedals and wheels on its own thread, and logs every message. */
 final class SoakPlayer implements AutoCloseable {
     private static final int MOST_KEYS = 4;
     private static final long LONGEST_NANOS = 60_000_000;
@@ -61,7 +61,7 @@ final class SoakPlayer implements AutoCloseable {
         LockSupport.unpark(thread);
     }
 
-    /** Lets everything go, and then rests. */
+    /** Releases all keys, pedals and wheels, then pauses. */
     void end() {
         plays = false;
         LockSupport.unpark(thread);
@@ -71,7 +71,7 @@ final class SoakPlayer implements AutoCloseable {
         return rests;
     }
 
-    /** Returns what was played since {@link #begin}. */
+    /** Returns the messages played since {@link #begin}. */
     List<Integer> played() {
         return List.copyOf(played);
     }

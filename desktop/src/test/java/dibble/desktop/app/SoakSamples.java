@@ -11,7 +11,7 @@ import java.util.function.ToDoubleFunction;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-/** What a process uses over hours: samples, a table, a plot and trends. */
+/** Samples the resources of this process, writes them as CSV and as a plot, and checks their trends. */
 final class SoakSamples {
     private static final double MEGABYTE = 1e6;
     private static final int WIDTH = 900;
@@ -25,7 +25,7 @@ final class SoakSamples {
      *
      * @param minute since the start
      * @param heap megabytes in use after a collection
-     * @param resident megabytes of memory of the whole process, without what the heap has taken
+     * @param resident megabytes of resident memory outside the heap
      * @param median of the latencies since the last sample, in microseconds
      * @param p99 99 % of the latencies were less
      * @param events sent since the last sample
@@ -62,7 +62,7 @@ final class SoakSamples {
     /**
      * A column that must not rise.
      *
-     * @param share how much of its median it may rise over the second half, for what changes by itself
+     * @param share the allowed rise over the second half, as a share of the median
      */
     private record Column(String name, double share, ToDoubleFunction<Sample> value) {}
 

@@ -18,8 +18,7 @@ import java.util.concurrent.atomic.AtomicIntegerArray;
 import java.util.concurrent.atomic.AtomicLong;
 
 /**
- * Listens on the way to the sounds: on and off of a key alternate, and it is known what sounds and which pedals and wheels
- * are away from their rest.
+ * Watches all messages to the built-in instruments. Checks that on and off alternate for each key, and tracks sounding keys and displaced pedals and wheels.
  */
 final class SoakWire implements SoundEngine {
     private static final int ALL_NOTES_OFF = 123;
@@ -69,7 +68,7 @@ final class SoakWire implements SoundEngine {
         }
     }
 
-    /** Returns what was wrong on the wire since the last call. */
+    /** Returns the violations since the last call. */
     List<String> violations() {
         List<String> all = new ArrayList<>();
         for (String next = violations.poll(); next != null; next = violations.poll()) {
@@ -78,7 +77,7 @@ final class SoakWire implements SoundEngine {
         return all;
     }
 
-    /** Returns what is not at rest: keys that sound, pedals and wheels that are owed. */
+    /** Returns a line for each sounding key and each displaced pedal or wheel. */
     List<String> unrest() {
         List<String> all = new ArrayList<>();
         ports.forEach((name, port) -> port.addUnrest(all));

@@ -3,8 +3,7 @@ package dibble.desktop.app;
 import java.util.Arrays;
 
 /**
- * How fast a measured value rises, after Theil and Sen: the median of the slopes between all pairs of samples. Outliers
- * hardly move it.
+ * A Theil–Sen trend: the median slope over all pairs of samples. Outliers hardly affect it.
  *
  * @param slope the median slope, from one sample to the next
  * @param least the lower end of the slope's 95 % confidence interval
@@ -14,7 +13,7 @@ import java.util.Arrays;
 record Trend(double slope, double least, double middle, int samples) {
     private static final int FEWEST = 8;
 
-    /** How many standard deviations on each side hold 95 % of a normal distribution. */
+    /** The half-width of a 95 % confidence interval, in standard deviations. */
     private static final double SIGMAS = 1.96;
 
     /** Returns the trend of the second half of some samples; the first half is for warming up. */

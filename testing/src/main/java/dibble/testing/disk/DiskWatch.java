@@ -3,7 +3,7 @@ package dibble.testing.disk;
 import java.io.IOException;
 import java.nio.file.Path;
 
-/** Is told what is done on a {@link WatchedFileSystem}, on the thread that does it, and may refuse it or let it wait. */
+/** Observes a {@link WatchedFileSystem} on the calling thread. It may refuse a call by an exception, or delay it. */
 public interface DiskWatch {
     /** Lets everything pass. */
     DiskWatch NONE = path -> {};
@@ -26,10 +26,10 @@ public interface DiskWatch {
         return bytes.length;
     }
 
-    /** What was written into a file, or changed in a folder, is about to be brought to the disk. */
+    /** A file or a folder is about to be forced to the disk. */
     default void forces(Path path) throws IOException {}
 
-    /** Something gets another name, in the place of what has it. */
+    /** A file is about to be moved, replacing the target. */
     default void moves(Path from, Path to) throws IOException {}
 
     /** Something that is there is deleted. */

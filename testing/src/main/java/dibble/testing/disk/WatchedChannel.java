@@ -9,7 +9,7 @@ import java.nio.channels.ReadableByteChannel;
 import java.nio.channels.WritableByteChannel;
 import java.nio.file.Path;
 
-/** A channel whose writes and forces are told. */
+/** Reports writes and forces to a {@link DiskWatch}. */
 final class WatchedChannel extends FileChannel {
     private final FileChannel channel;
     private final Path path;

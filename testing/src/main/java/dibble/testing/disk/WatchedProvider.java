@@ -29,8 +29,7 @@ import java.util.Set;
 import java.util.concurrent.ExecutorService;
 
 /**
- * A file system that delegates to that of the operating system, and tells a {@link DiskWatch} what is done. It can be the default
- * of a test process, or stand beside it.
+ * A file system that delegates to that of the operating system, and reports all calls to a {@link DiskWatch}. It can be the default file system of a test process, or an additional one.
  */
 public final class WatchedProvider extends FileSystemProvider {
     private static volatile DiskWatch usual = DiskWatch.NONE;
@@ -50,7 +49,7 @@ public final class WatchedProvider extends FileSystemProvider {
         files = new WatchedFileSystem(this, system.getFileSystem(URI.create("file:///")));
     }
 
-    /** Whether this is the default file system of the process; who watches it is told from now on. */
+    /** Returns whether this is the default file system of the process; if so, sets its observer. */
     public static boolean isDefault(DiskWatch watch) {
         boolean is = FileSystems.getDefault() instanceof WatchedFileSystem;
         if (is) {
@@ -59,7 +58,7 @@ public final class WatchedProvider extends FileSystemProvider {
         return is;
     }
 
-    /** Returns a path of the default file system as one whose use is told to somebody. */
+    /** Returns a path whose use is reported to an observer. */
     public static Path watched(Path path, DiskWatch watch) {
         return new WatchedProvider(path.getFileSystem().provider(), watch).files.watched(path);
     }
