@@ -16,7 +16,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 /** Runs every target on valid inputs, on all inputs found by fuzzing, and on randomly damaged ones. */
 class CorpusTest {
     private static final Path FOUND = Path.of("src/test/resources/found");
-    private static final int DAMAGED = 40;
+    private static final int DAMAGED = 15;
 
     @ParameterizedTest
     @EnumSource(Target.class)

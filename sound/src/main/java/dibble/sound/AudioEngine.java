@@ -240,7 +240,7 @@ public final class AudioEngine implements SoundEngine {
     }
 
     /** Looks whether a synthesizer does not return; where it does not, another thread mixes from now on, without it. */
-    void look() {
+    synchronized void look() {
         for (SynthInstrument source : sources) {
             ChannelStrip stuck = source.watch().look();
             if (stuck != null) {

@@ -116,7 +116,11 @@ class BlockWatchTest {
             port.send(ShortMessage.noteOn(0, 60, 100), Clock.SYSTEM.nanos());
             await().untilTrue(isStuck);
             assertThat(engine.trouble()).isNull();
-            await().until(() -> engine.trouble() != null);
+            await().until(() -> {
+                // More often than the engine looks by itself.
+                engine.look();
+                return engine.trouble() != null;
+            });
             assertThat(engine.trouble()).contains("does not end");
             port.send(ShortMessage.noteOn(0, 64, 100), Clock.SYSTEM.nanos());
             await().until(() -> engine.strip(PORT, 1, dibble.gear.StripRef.ALL).peak() > -20);
