@@ -19,6 +19,7 @@ final class SoakSamples {
     private static final int LEFT = 70;
     private static final int TOP = 26;
     private static final int GAP = 18;
+    private static final int COLLECTIONS = 3;
 
     /**
      * One sample.
@@ -85,8 +86,11 @@ final class SoakSamples {
 
     /** Measures the process, and writes all samples so far. */
     void take(double minute, SoakWire wire, int violations) throws IOException {
-        System.gc();
-        System.gc();
+        // The toolkit frees its pictures in frames after they have been collected.
+        for (int i = 0; i < COLLECTIONS; i++) {
+            System.gc();
+            Hand.settle();
+        }
         long used = ManagementFactory.getMemoryMXBean().getHeapMemoryUsage().getUsed();
         long committed =
                 ManagementFactory.getMemoryMXBean().getHeapMemoryUsage().getCommitted();
