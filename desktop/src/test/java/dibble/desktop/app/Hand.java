@@ -40,6 +40,9 @@ abstract class Hand extends FxRobot {
     /** A drag is recognized by movements between its ends. */
     private static final int MOVE_STEPS = 4;
 
+    /** What moves all the time is clicked in the end where it last was. */
+    private static final int MOST_TRIES = 20;
+
     private static final Deque<Object> PRESSED = new ArrayDeque<>();
     private static Robot robot;
     private static Point2D mouse = Point2D.ZERO;
@@ -182,13 +185,16 @@ abstract class Hand extends FxRobot {
 
     /** Presses and releases within one frame, in which no view can be rebuilt. */
     private static void tap(List<?> keysOrButtons) {
-        onFx(() -> {
-            keysOrButtons.forEach(Hand::down);
-            List<Object> backwards = new ArrayList<>(keysOrButtons);
-            Collections.reverse(backwards);
-            backwards.forEach(Hand::up);
-        });
+        onFx(() -> downAndUp(keysOrButtons));
         settle();
+    }
+
+    private static boolean downAndUp(List<?> keysOrButtons) {
+        keysOrButtons.forEach(Hand::down);
+        List<Object> backwards = new ArrayList<>(keysOrButtons);
+        Collections.reverse(backwards);
+        backwards.forEach(Hand::up);
+        return true;
     }
 
     private static List<?> pressed(Class<?> kind) {
@@ -296,12 +302,35 @@ abstract class Hand extends FxRobot {
 
     @Override
     public FxRobot clickOn(String query, Motion motion, MouseButton... buttons) {
-        return moveTo(query, motion).clickOn(buttons);
+        return clickAt(() -> visible(lookup(query)), buttons);
     }
 
     @Override
     public <T extends Node> FxRobot clickOn(Predicate<T> predicate, Motion motion, MouseButton... buttons) {
-        return moveTo(() -> visible(lookup(predicate))).clickOn(buttons);
+        return clickAt(() -> visible(lookup(predicate)), buttons);
+    }
+
+    /**
+     * Clicks on a place. Looks it up again as the button goes down: on a busy machine the layout can change between the move
+     * and the click, for example when the line about a long job appears.
+     */
+    private FxRobot clickAt(Callable<PointQuery> place, MouseButton... buttons) {
+        List<?> wanted = buttons.length == 0 ? List.of(MouseButton.PRIMARY) : List.of(buttons);
+        moveTo(place);
+        boolean done = false;
+        for (int i = 0; !done; i++) {
+            boolean last = i == MOST_TRIES;
+            done = onFx(() -> (last || isThere(place)) && downAndUp(wanted));
+            if (!done) {
+                moveTo(place);
+            }
+        }
+        settle();
+        return this;
+    }
+
+    private static boolean isThere(Callable<PointQuery> place) throws Exception {
+        return place.call().query().equals(mouse);
     }
 
     @Override
