@@ -315,6 +315,7 @@ public final class SessionJournal implements AutoCloseable {
     /** Leaves nothing behind: who closes has been asked. */
     @Override
     public void close() {
+        takes.giveUpEnded();
         settled();
         writer.shutdown();
         try {

@@ -162,6 +162,11 @@ public class TakeJournal {
         return kept.poll();
     }
 
+    /** Gives up recordings that have ended and will be in no session. */
+    void giveUpEnded() {
+        waiting.clear();
+    }
+
     /** Whether a recording is not in any session yet: its folder must stay. */
     boolean isNeeded() {
         return open || !waiting.isEmpty();
