@@ -18,8 +18,8 @@ public final class JsonTree {
     /**
      * Reads a document within some bytes.
      *
-     * @throws StreamConstraintsException also where a number cannot be kept, for which the library has an exception that is none
-     *     of input
+     * @throws StreamConstraintsException also for a number with too large an exponent. The library throws an unchecked
+     *     exception for it.
      */
     static JsonNode read(ObjectMapper json, byte[] bytes, int from, int length) throws IOException {
         try {

@@ -43,17 +43,12 @@ final class WriteLog implements DiskWatch {
 
     /** Returns whether a file was forced after all that was written into it. */
     synchronized boolean isForced(Path file) {
+        int node = nodes.get(Path.of(file.toString()));
         boolean isForced = false;
         for (Step step : steps) {
-            if (step instanceof Forced forced && forced.path.toString().equals(file.toString())) {
+            if (step instanceof Forced forced && forced.node == node) {
                 isForced = true;
-            } else if (step instanceof Wrote wrote
-                    && wrote.node
-                            == nodes.entrySet().stream()
-                                    .filter(entry -> entry.getKey().toString().equals(file.toString()))
-                                    .mapToInt(Map.Entry::getValue)
-                                    .findFirst()
-                                    .orElse(-1)) {
+            } else if (step instanceof Wrote wrote && wrote.node == node) {
                 isForced = false;
             }
         }
