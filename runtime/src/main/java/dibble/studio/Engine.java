@@ -203,8 +203,8 @@ final class Engine implements RouterOutput {
         Lane lane = port < lanes.length ? lanes[port] : null;
         LoopGuard guard = port < guards.length ? guards[port] : null;
         boolean taken = lane != null && (guard == null || !guard.isCut()) && lane.offer(stamp, message);
-        if (guard != null && taken && guard != playedDevice) {
-            guard.sent(stamp, message);
+        if (guard != null && taken) {
+            guard.sent(stamp, message, guard == playedDevice);
         }
         show(stamp, Packed.of(taken ? Packed.SENT : Packed.NOT_SENT, 0, port, instrument, message));
         return taken;

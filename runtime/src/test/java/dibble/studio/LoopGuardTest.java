@@ -20,7 +20,7 @@ class LoopGuardTest {
 
     /** Somebody else has the device sent what its own player plays a moment later. */
     private void coincide(long delay, int message) {
-        guard.sent(now, message);
+        guard.sent(now, message, false);
         guard.heard(now + delay, message, router);
         now += 40 * MS;
     }
@@ -37,7 +37,7 @@ class LoopGuardTest {
         int alike = 0;
         for (int i = 0; i < 4000; i++) {
             if (sends < plays) {
-                guard.sent(sends, messages.apply(i));
+                guard.sent(sends, messages.apply(i), false);
                 sends += (6 + random.nextInt(9)) * MS + random.nextInt((int) MS);
             } else {
                 alike += guard.heard(plays, messages.apply(random.nextInt(2)), router) == LoopGuard.Verdict.CAME_BACK
@@ -58,13 +58,32 @@ class LoopGuardTest {
         playedByBothAlike(inTurn(value -> ShortMessage.controller(0, 4, value)));
     }
 
+    /** Local control off: all that it plays is sent to it. It looks at its sensors a thousand times a second. */
+    @Property(tries = 50)
+    void sensorsThatTrembleAreNoLoop(@ForAll long seed) {
+        Random random = new Random(seed);
+        int sensors = 1 + random.nextInt(3);
+        int[] values = new int[sensors];
+        for (int look = 0; look < 5000; look++) {
+            now += MS;
+            for (int sensor = 0; sensor < sensors; sensor++) {
+                if (random.nextBoolean()) {
+                    values[sensor] ^= 1;
+                    int message = ShortMessage.controller(0, 2 + sensor, 63 + values[sensor]);
+                    assertThat(guard.heard(now, message, router)).isEqualTo(LoopGuard.Verdict.PLAYED);
+                    guard.sent(now, message, true);
+                }
+            }
+        }
+    }
+
     @Test
     void whatComesBackAfterTheSameDelayFourTimesIsCut() {
         for (int i = 0; i < 3; i++) {
             coincide(5 * MS, ShortMessage.noteOn(0, 60 + i, 80));
             assertThat(guard.isCut()).isFalse();
         }
-        guard.sent(now, ShortMessage.noteOn(0, 70, 80));
+        guard.sent(now, ShortMessage.noteOn(0, 70, 80), false);
         assertThat(guard.heard(now + 5 * MS + MS / 3, ShortMessage.noteOn(0, 70, 80), router))
                 .isEqualTo(LoopGuard.Verdict.ECHO);
         assertThat(guard.isCut()).isTrue();

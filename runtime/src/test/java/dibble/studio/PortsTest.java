@@ -38,6 +38,7 @@ import dibble.time.HandClock;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Tag;
@@ -358,7 +359,9 @@ class PortsTest {
                                 .get(0)
                                 .ref(session.instruments().get(0).parts().get(0))))));
         both.play(noteOn(0, 60, 80));
+        Random random = new Random(1);
         for (int i = 0; i < 200; i++) {
+            clock.advance(1 + random.nextInt(8_000_000));
             both.play(ShortMessage.of(ShortMessage.CHANNEL_PRESSURE, 0, 60 + i % 2, 0));
             both.play(controller(0, 2, 30 + i % 2), controller(0, 4, i % 2 * 127));
         }
