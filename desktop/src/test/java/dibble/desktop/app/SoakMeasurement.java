@@ -119,6 +119,9 @@ class SoakMeasurement extends WindowTest {
                     .forEach(found -> System.out.printf("minute %.1f: %s%n", minute(), found));
             showAll();
             samples.take(minute(), wire, violations.size());
+            if (minute() > HOURS * 30) {
+                samples.explain();
+            }
             if (violations.size() > 100) {
                 break;
             }

@@ -2,6 +2,7 @@ package dibble.desktop.app;
 
 import java.io.IOException;
 import java.lang.management.ManagementFactory;
+import java.lang.management.MemoryUsage;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -10,6 +11,8 @@ import java.util.Locale;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import javax.management.JMException;
+import javax.management.ObjectName;
 
 /** Samples the resources of this process, writes them as CSV and as a plot, and checks their trends. */
 final class SoakSamples {
@@ -26,7 +29,8 @@ final class SoakSamples {
      *
      * @param minute since the start
      * @param heap megabytes in use after a collection
-     * @param resident megabytes of resident memory outside the heap
+     * @param machine megabytes of classes and compiled code
+     * @param rest megabytes of resident memory of the process's own that are neither of these
      * @param median of the latencies since the last sample, in microseconds
      * @param p99 99 % of the latencies were less
      * @param events sent since the last sample
@@ -35,7 +39,8 @@ final class SoakSamples {
     record Sample(
             double minute,
             double heap,
-            double resident,
+            double machine,
+            double rest,
             int threads,
             int files,
             double median,
@@ -46,10 +51,11 @@ final class SoakSamples {
         String row() {
             return String.format(
                     Locale.ROOT,
-                    "%.2f,%.2f,%.1f,%d,%d,%.0f,%.0f,%.0f,%d,%d",
+                    "%.2f,%.2f,%.1f,%.1f,%d,%d,%.0f,%.0f,%.0f,%d,%d",
                     minute,
                     heap,
-                    resident,
+                    machine,
+                    rest,
                     threads,
                     files,
                     median,
@@ -68,11 +74,12 @@ final class SoakSamples {
     private record Column(String name, double share, ToDoubleFunction<Sample> value) {}
 
     private static final String HEADER =
-            "minute,heap_mb,native_mb,threads,files,latency_median_us,latency_p99_us,latency_max_us,events,violations";
+            "minute,heap_mb,machine_mb,rest_mb,threads,files,latency_median_us,latency_p99_us,latency_max_us,events,violations";
 
     private static final List<Column> COLUMNS = List.of(
             new Column("heap after collection, MB", 0.02, Sample::heap),
-            new Column("memory outside the heap, MB", 0.03, Sample::resident),
+            new Column("classes and compiled code, MB", 0.05, Sample::machine),
+            new Column("other memory, MB", 0.03, Sample::rest),
             new Column("threads", 0, Sample::threads),
             new Column("open files", 0, Sample::files),
             new Column("latency, 99 %, µs", 0.25, Sample::p99));
@@ -91,14 +98,15 @@ final class SoakSamples {
             System.gc();
             Hand.settle();
         }
-        long used = ManagementFactory.getMemoryMXBean().getHeapMemoryUsage().getUsed();
-        long committed =
-                ManagementFactory.getMemoryMXBean().getHeapMemoryUsage().getCommitted();
+        MemoryUsage heap = ManagementFactory.getMemoryMXBean().getHeapMemoryUsage();
+        long machine =
+                ManagementFactory.getMemoryMXBean().getNonHeapMemoryUsage().getCommitted();
         long events = wire.takeCount();
         samples.add(new Sample(
                 minute,
-                used / MEGABYTE,
-                Math.max(0, resident() - committed) / MEGABYTE,
+                heap.getUsed() / MEGABYTE,
+                machine / MEGABYTE,
+                Math.max(0, resident() - heap.getCommitted() - machine) / MEGABYTE,
                 ManagementFactory.getThreadMXBean().getThreadCount(),
                 openFiles(),
                 wire.latency(0.5),
@@ -110,9 +118,34 @@ final class SoakSamples {
         write();
     }
 
+    /** Writes which parts of the Java machine grew since the first call. */
+    void explain() throws IOException {
+        String change = nativeMemory("summary.diff");
+        if (change.contains("No baseline")) {
+            nativeMemory("baseline");
+        } else {
+            Files.writeString(folder.resolve("memory.txt"), change);
+        }
+    }
+
+    private static String nativeMemory(String option) {
+        try {
+            return ManagementFactory.getPlatformMBeanServer()
+                    .invoke(
+                            new ObjectName("com.sun.management:type=DiagnosticCommand"),
+                            "vmNativeMemory",
+                            new Object[] {new String[] {option}},
+                            new String[] {String[].class.getName()})
+                    .toString();
+        } catch (JMException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Without what it shares with others, such as the memory of a server of ports. */
     private static long resident() throws IOException {
         try (Stream<String> lines = Files.lines(Path.of("/proc/self/status"))) {
-            return lines.filter(line -> line.startsWith("VmRSS:"))
+            return lines.filter(line -> line.startsWith("RssAnon:"))
                     .mapToLong(line -> Long.parseLong(line.replaceAll("\\D", "")) * 1024)
                     .findFirst()
                     .orElse(0);
