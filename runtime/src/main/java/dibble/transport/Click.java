@@ -72,13 +72,17 @@ public final class Click implements AutoCloseable {
         countIn(now);
         Steps beats = new Steps(now, now.tempo()::beatAt, now.at());
         while (goesOn && !stopping) {
+            if (Waiting.isMissed(beats.due(), clock.nanos())) {
+                beats = new Steps(now, now.tempo()::beatAt, clock.nanos());
+            }
             Course next = course;
             if (next != now) {
                 beats = follow(next, now, beats);
                 now = next;
             }
             Course along = now;
-            if (Waiting.until(clock, beats.due(), () -> stopping || course != along)) {
+            if (Waiting.until(clock, beats.due(), () -> stopping || course != along)
+                    && !Waiting.isMissed(beats.due(), clock.nanos())) {
                 click(now.tempo().place(beats.tick()).beat() == 1);
                 beats.next();
             }
@@ -106,10 +110,13 @@ public final class Click implements AutoCloseable {
         long beat = tempo.nanos(tick + meter.ticksPerBeat()) - tempo.nanos(tick);
         long begins = course.at() - countIn(tempo, tick, countIn);
         for (int i = 0; i < countIn * meter.beats(); i++) {
-            if (!Waiting.until(clock, begins + i * beat, () -> stopping)) {
+            long due = begins + i * beat;
+            if (!Waiting.until(clock, due, () -> stopping)) {
                 return;
             }
-            click(i % meter.beats() == 0);
+            if (!Waiting.isMissed(due, clock.nanos())) {
+                click(i % meter.beats() == 0);
+            }
         }
     }
 

@@ -97,6 +97,12 @@ final class ClockScript {
         }
     }
 
+    /** Leaves out the clocks that were missed while the machine stood still: followers go on where the music is now. */
+    void skipTo(long now, Consumer<Message> send) {
+        steps = steps(course, now);
+        jump(send);
+    }
+
     /** Positions are for followers that are stopped. */
     private void jump(Consumer<Message> send) {
         if (running) {

@@ -79,11 +79,15 @@ public final class ClockSender implements AutoCloseable {
             script.begin(this::send);
         }
         while (!stopping) {
+            if (Waiting.isMissed(script.due(), clock.nanos())) {
+                script.skipTo(clock.nanos(), this::send);
+            }
             Course next = course;
             if (next != script.course()) {
                 script.change(next, clock.nanos(), this::send);
             }
-            if (Waiting.until(clock, script.due(), () -> stopping || course != next)) {
+            if (Waiting.until(clock, script.due(), () -> stopping || course != next)
+                    && !Waiting.isMissed(script.due(), clock.nanos())) {
                 letJoin(script);
                 script.act(this::send);
             }
@@ -96,10 +100,13 @@ public final class ClockSender implements AutoCloseable {
         long each = course.tempo().nanos(first + TICKS) - course.tempo().nanos(first);
         // The last one before the start leaves room for it.
         for (long left = lead / each; left > 0 && left * each > AHEAD; left--) {
-            if (!Waiting.until(clock, course.at() - left * each, stops)) {
+            long due = course.at() - left * each;
+            if (!Waiting.until(clock, due, stops)) {
                 return;
             }
-            send(out -> out.realTime(RealTime.CLOCK));
+            if (!Waiting.isMissed(due, clock.nanos())) {
+                send(out -> out.realTime(RealTime.CLOCK));
+            }
         }
     }
 

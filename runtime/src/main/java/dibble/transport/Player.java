@@ -62,12 +62,21 @@ public final class Player implements AutoCloseable {
         return follower == null ? 0 : follower.jumps();
     }
 
+    /** Whether it stood still too long to make up for it. A follower jumps by itself. */
+    private boolean misses(Playing playing) {
+        return follower == null && playing.hasMissed(clock.nanos());
+    }
+
     private void run() {
         int jumps = jumpsAtEntry;
         // From its beginning, though this thread may have begun a little later: what is due by now is played at once.
         Program first = program;
         Playing playing = new Playing(first, entry);
         while (!stopping && !playing.isOver()) {
+            if (misses(playing)) {
+                playing.jump(clock.nanos());
+                continue;
+            }
             Program now = program;
             if (now != playing.program()) {
                 playing.change(now, clock.nanos());
@@ -79,7 +88,8 @@ public final class Player implements AutoCloseable {
                 continue;
             }
             int seen = jumps;
-            if (Waiting.until(clock, playing.due(), () -> stopping || program != now || seen != jumps())) {
+            if (Waiting.until(clock, playing.due(), () -> stopping || program != now || seen != jumps())
+                    && !misses(playing)) {
                 playing.act();
             }
         }

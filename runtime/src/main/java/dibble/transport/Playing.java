@@ -180,7 +180,13 @@ final class Playing {
         return course.loop() == null ? null : program.timeline().chase(course.loopFrom());
     }
 
-    /** Goes to where the music is now: a clock that is followed has jumped. */
+    /** Returns true if what is due was missed, and there is other music to go on with. */
+    boolean hasMissed(long now) {
+        boolean goesOn = at < program.timeline().size() || program.course().loop() != null;
+        return goesOn && Waiting.isMissed(due(), now);
+    }
+
+    /** Goes to where the music is now: a clock that is followed has jumped, or the machine stood still. */
     void jump(long now) {
         states.forEach(LaneState::releaseAll);
         seek(now);

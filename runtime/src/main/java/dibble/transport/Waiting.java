@@ -1,6 +1,7 @@
 package dibble.transport;
 
 import dibble.time.Clock;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 
@@ -14,7 +15,15 @@ final class Waiting {
 
     private static final long NAP_NANOS = 500_000;
 
+    /** What is late by more than this is skipped, since the machine stood still: it slept, or was stopped. */
+    private static final long STANDSTILL = TimeUnit.SECONDS.toNanos(1);
+
     private Waiting() {}
+
+    /** Returns true if something was due so long ago that it is not made up for. */
+    static boolean isMissed(long due, long now) {
+        return now - due > STANDSTILL;
+    }
 
     /** Waits for a time of a clock; false where it was told to stop before. */
     static boolean until(Clock clock, long time, BooleanSupplier stopping) {

@@ -14,6 +14,7 @@ import dibble.gear.Source;
 import dibble.journals.TakeJournal;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
+import dibble.midi.RealTime;
 import dibble.midi.ShortMessage;
 import dibble.recording.ClipIndex;
 import dibble.recording.EventLog;
@@ -23,6 +24,7 @@ import dibble.recording.Regions;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Zone;
+import dibble.session.ClockPlan;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -30,6 +32,7 @@ import dibble.time.HandClock;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -144,6 +147,33 @@ class TransportTest {
             events.add(what + ShortMessage.data1(message));
         }
         return events;
+    }
+
+    @Nested
+    class Standstill {
+        @Test
+        void theMusicGoesOnWhereItIsAndNothingIsMadeUpFor() {
+            FakeDevices.Out drums = devices.out("drums");
+            open(session()
+                    .withTracks(List.of(notes("harp", HARP, 60)))
+                    .withClock(new ClockPlan(Set.of("drums"), null)));
+            studio.setOptions(RecordOptions.PLAIN
+                    .withRange(new RecordOptions.Stretch(0, 100 * BAR))
+                    .withLoops(true));
+            studio.play(0);
+            untilSent(ShortMessage::startsNote, 4);
+            int notes = sent(ShortMessage::startsNote).size();
+            int clocks = drums.realTimes.size();
+            clock.advance(TimeUnit.HOURS.toNanos(10));
+            untilSent(ShortMessage::startsNote, 2);
+            assertThat(sent(ShortMessage::startsNote)).hasSizeBetween(notes + 2, notes + 4);
+            assertThat(drums.realTimes.size() - clocks).isBetween(1, 200);
+            assertThat(drums.realTimes.subList(clocks, drums.realTimes.size()))
+                    .startsWith(RealTime.STOP)
+                    .contains(RealTime.CONTINUE);
+            studio.stop();
+            assertThat(studio.soundingCount()).isZero();
+        }
     }
 
     @Nested
@@ -396,6 +426,28 @@ class TransportTest {
             // The pedal is down in the next one, too; its off of the key before it is dropped.
             assertThat(events(takes.get(1))).startsWith("cc 64", "on 64");
             assertThat(events(takes.get(1))).doesNotContain("on 60", "off 60");
+        }
+
+        @Test
+        void aMachineThatSleptLeavesNoTakesOfTheNight() {
+            open(session());
+            studio.setOptions(RecordOptions.PLAIN
+                    .withRange(new RecordOptions.Stretch(0, 2 * BAR))
+                    .withLoops(true));
+            studio.record();
+            pulseUntil(() -> studio.recording() != null);
+            keys.play(noteOn(0, 60, 80), controller(0, 64, 127));
+            clock.advance(TimeUnit.HOURS.toNanos(10));
+            long pass = document.session().tempo().nanos(2 * BAR);
+            keys.play(noteOff(0, 60, 64), noteOn(0, 64, 80));
+            clock.advance(pass);
+            pulseUntil(() -> document.session().takes().size() >= 2);
+            studio.stop();
+            pulseUntil(() -> studio.transport() == Transport.STOPPED);
+            List<Take> takes = document.session().takes();
+            assertThat(takes).hasSize(2);
+            assertThat(events(takes.get(0))).containsExactly("on 60", "cc 64", "off 60");
+            assertThat(events(takes.get(1))).contains("on 64").doesNotContain("on 60", "off 60");
         }
 
         @Test

@@ -170,6 +170,39 @@ class PlayingTest {
         assertThat(receiver.isAtRest()).isTrue();
     }
 
+    /** After a standstill the music is as if it had begun where it is now. */
+    @Property(tries = 300)
+    void whatWasMissedIsSkipped(@ForAll long seed) {
+        Random random = new Random(seed);
+        TempoMap tempo = TempoMap.of(60 + random.nextInt(120));
+        Course.Loop loop = random.nextBoolean() ? new Course.Loop(480, 480 + 200 + random.nextInt(3000)) : null;
+        Course course = new Course(tempo, 0, 0, loop);
+        Timeline timeline = timeline(tempo, clip(random));
+        Receiver receiver = new Receiver();
+        Playing playing = new Playing(program(course, timeline, receiver), 0);
+        long stops = random.nextLong(2 * timeline.length());
+        playUntil(playing, stops);
+        long now = stops + (long) Math.pow(10, 9 + random.nextDouble(4));
+        if (playing.isOver() || !playing.hasMissed(now)) {
+            return;
+        }
+        playing.jump(now);
+        assertThat(receiver.sounds()).isFalse();
+        assertThat(playing.due()).isGreaterThanOrEqualTo(Math.min(now, timeline.length()));
+        assertThat(playing.hasMissed(now)).isFalse();
+        receiver.heard.clear();
+        Receiver other = new Receiver();
+        Playing begun = new Playing(program(course, timeline, other), now);
+        assertThat(receiver.state()).isEqualTo(other.state());
+        other.heard.clear();
+        playUntil(playing, now + 2 * timeline.length());
+        playUntil(begun, now + 2 * timeline.length());
+        assertThat(receiver.heard).isEqualTo(other.heard);
+        assertThat(receiver.breaches).isZero();
+        playing.end();
+        assertThat(receiver.isAtRest()).isTrue();
+    }
+
     @Property(tries = 300)
     void whateverIsEditedNothingHangsAndNothingIsLeftWhereItDoesNotBelong(@ForAll long seed) {
         Random random = new Random(seed);

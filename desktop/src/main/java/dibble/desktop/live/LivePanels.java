@@ -97,6 +97,7 @@ final class LivePanels extends HBox {
 
     /** @param now the frame's time in nanoseconds */
     void follow(long now) {
+        passed.lookAtClocks();
         if (showPassed.isSelected()) {
             passed.follow(now);
         }

@@ -79,8 +79,8 @@ final class PassedPane extends VBox {
         super(6);
         this.desk = desk;
         this.why = why;
-        rows = new PassedRows(
-                desk.studio().slots(), System.currentTimeMillis(), System.nanoTime(), ZoneId.systemDefault());
+        rows = new PassedRows(desk.studio().slots(), ZoneId.systemDefault());
+        lookAtClocks();
         setId("passed-pane");
         source.setId("passed-source");
         source.setAccessibleText(say("passed-pane.source-whose-events-are-shown"));
@@ -264,6 +264,11 @@ final class PassedPane extends VBox {
 
     private int room() {
         return (int) Math.max(0, (view.getHeight() - HEAD) / ROW);
+    }
+
+    /** Keeps up with the wall clock, also while it is not shown. */
+    void lookAtClocks() {
+        rows.look(System.currentTimeMillis(), System.nanoTime());
     }
 
     /**

@@ -56,8 +56,7 @@ public final class PassedRows {
             String note) {}
 
     private final Slots slots;
-    private final long epochMillis;
-    private final long epochNanos;
+    private final WallTime wall = new WallTime();
     private final ZoneId zone;
 
     /** The kinds that are shown. */
@@ -66,12 +65,15 @@ public final class PassedRows {
     private String onlySource;
     private boolean onlySilent;
 
-    /** @param wall the wall clock's time in milliseconds when the system's clock had that many nanoseconds */
-    public PassedRows(Slots slots, long wall, long nanos, ZoneId zone) {
+    /** {@link #look} comes before the first row. */
+    public PassedRows(Slots slots, ZoneId zone) {
         this.slots = slots;
-        epochMillis = wall;
-        epochNanos = nanos;
         this.zone = zone;
+    }
+
+    /** Takes the wall clock's time in milliseconds, and the system's in nanoseconds, which may come apart. */
+    public void look(long wallMillis, long nanos) {
+        wall.look(wallMillis, nanos);
     }
 
     /** Shows one source alone; null for all. */
@@ -170,7 +172,7 @@ public final class PassedRows {
     }
 
     private String time(long stamp) {
-        long millis = epochMillis + Math.floorDiv(stamp - epochNanos, 1_000_000L);
+        long millis = wall.millis(stamp);
         return TIME.format(Instant.ofEpochMilli(millis).atZone(zone));
     }
 

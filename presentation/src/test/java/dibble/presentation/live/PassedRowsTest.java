@@ -24,7 +24,7 @@ class PassedRowsTest {
     private final Routing routing = demo.routing(LamplightersRound.performance());
     private final Slots slots = new Slots();
     private final Passed passed = new Passed(64);
-    private final PassedRows rows = new PassedRows(slots, 3_600_000, 0, ZoneOffset.UTC);
+    private final PassedRows rows = new PassedRows(slots, ZoneOffset.UTC);
 
     private void played(long at, String source, int message) {
         passed.take(at, Packed.of(Packed.PLAYED, slots.source(source), 0, 0, message));
@@ -36,6 +36,7 @@ class PassedRowsTest {
 
     @BeforeEach
     void play() {
+        rows.look(3_600_000, 0);
         played(MS, "tansy", ShortMessage.noteOn(1, 60, 80));
         left(MS, Packed.SENT, ShortMessage.noteOn(3, 72, 80));
         played(2 * MS, "larkspur", ShortMessage.controller(0, 64, 127));
@@ -51,6 +52,19 @@ class PassedRowsTest {
 
     private PassedRows.Row row(long leader) {
         return rows.row(passed, leader, demo, routing, Set.of());
+    }
+
+    @Test
+    void whatPassedKeepsItsTimeWhenTheMachineSleepsOrItsClockIsSet() {
+        rows.look(3_600_010, 10 * MS);
+        // It slept for an hour; then its clock is set back by two.
+        rows.look(7_200_020, 20 * MS);
+        played(20 * MS, "tansy", ShortMessage.noteOn(1, 60, 80));
+        rows.look(30, 30 * MS);
+        played(30 * MS, "tansy", ShortMessage.noteOn(1, 60, 80));
+        assertThat(all().stream().map(PassedRows.Row::time))
+                .startsWith("01:00:00.001", "01:00:00.002")
+                .endsWith("01:00:00.009", "02:00:00.020", "00:00:00.030");
     }
 
     @Test
