@@ -17,6 +17,9 @@ final class RoutingChange {
     /** Shorter than any routing that is worth a change. */
     private static final int SMALL = 400;
 
+    /** A tilde in a path. The library does not read back every name that has one. */
+    private static final String ESCAPED_TILDE = "~0";
+
     /** Without copying, a change is never larger than it is written. */
     private static final Set<String> OPERATIONS = Set.of("add", "remove", "replace");
 
@@ -28,7 +31,11 @@ final class RoutingChange {
             return null;
         }
         JsonNode change = JsonDiff.asJson(before, after, SIMPLE);
-        int length = change.toString().length();
+        String text = change.toString();
+        if (text.contains(ESCAPED_TILDE)) {
+            return null;
+        }
+        int length = text.length();
         return length < SMALL || length < after.toString().length() / 2 ? change : null;
     }
 

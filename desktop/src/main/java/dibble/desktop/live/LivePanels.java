@@ -97,7 +97,9 @@ final class LivePanels extends HBox {
 
     /** @param now the frame's time in nanoseconds */
     void follow(long now) {
-        passed.lookAtClocks();
+        if (passed != null) {
+            passed.lookAtClocks();
+        }
         if (showPassed.isSelected()) {
             passed.follow(now);
         }
