@@ -9,7 +9,7 @@ import dibble.disk.SessionFile;
 import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.testing.disk.DiskWatch;
+import dibble.testing.disk.FailingDisk;
 import dibble.testing.disk.WatchedProvider;
 import dibble.user.Settings;
 import java.io.IOException;
@@ -24,56 +24,10 @@ import org.junit.jupiter.api.io.TempDir;
 class FaultyDiskTest {
     private static final String FULL = "No space left on device";
 
-    /** Fails from one change on, for as many as are wanted. */
-    private static final class Faults implements DiskWatch {
-        private int changes;
-        private int first = Integer.MAX_VALUE;
-        private int count;
-        private int mostBytes = Integer.MAX_VALUE;
-
-        /** Has changes fail, the first of them after so many. */
-        void fail(int after, int howMany) {
-            changes = 0;
-            first = after;
-            count = howMany;
-        }
-
-        private synchronized void change() throws IOException {
-            int number = changes++;
-            if (number >= first && number - first < count) {
-                throw new IOException(FULL);
-            }
-        }
-
-        @Override
-        public void call(Path path) {}
-
-        @Override
-        public void made(Path file) throws IOException {
-            change();
-        }
-
-        @Override
-        public int writes(Path file, long at, byte[] bytes) throws IOException {
-            change();
-            return Math.min(mostBytes, bytes.length);
-        }
-
-        @Override
-        public void forces(Path path) throws IOException {
-            change();
-        }
-
-        @Override
-        public void moves(Path from, Path to) throws IOException {
-            change();
-        }
-    }
-
     @TempDir
     private Path folder;
 
-    private final Faults faults = new Faults();
+    private final FailingDisk faults = new FailingDisk(FULL);
     private final Session demo = LamplightersRound.session();
 
     private Path watched(String name) {
@@ -140,7 +94,7 @@ class FaultyDiskTest {
             bytes[i] = (byte) i;
         }
         for (int most : new int[] {1, 7, 4096}) {
-            faults.mostBytes = most;
+            faults.writeAtMost(most);
             AtomicFile.write(watched("file"), bytes);
             assertThat(folder.resolve("file")).hasBinaryContent(bytes);
         }

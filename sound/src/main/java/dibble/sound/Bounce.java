@@ -2,6 +2,7 @@ package dibble.sound;
 
 import static dibble.text.CoreText.say;
 
+import dibble.disk.AtomicFile;
 import dibble.gear.Loudness;
 import dibble.gear.PartRef;
 import dibble.levels.Rendition;
@@ -215,6 +216,7 @@ public final class Bounce {
                 Files.move(file, to, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
                 files.add(to);
             }
+            AtomicFile.flush(folder);
             done = true;
             return new Made(files, made.leftOut, made.seconds, made.peak);
         } catch (UncheckedIOException e) {

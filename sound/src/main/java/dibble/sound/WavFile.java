@@ -3,9 +3,13 @@ package dibble.sound;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.io.RandomAccessFile;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 
 /** A stereo WAV file that is being written: its head is filled in when it is closed. */
 final class WavFile implements AutoCloseable {
@@ -15,7 +19,7 @@ final class WavFile implements AutoCloseable {
     private static final int CHANNELS = 2;
     private static final int BUFFER = 1 << 16;
 
-    private final RandomAccessFile file;
+    private final FileChannel file;
     private final OutputStream out;
     private final int rate;
     private final Bounce.Bits format;
@@ -23,9 +27,9 @@ final class WavFile implements AutoCloseable {
     private long frames;
 
     WavFile(Path path, int rate, Bounce.Bits format) throws IOException {
-        file = new RandomAccessFile(path.toFile(), "rw");
-        file.setLength(0);
-        out = new BufferedOutputStream(Channels.newOutputStream(file.getChannel()), BUFFER);
+        file = FileChannel.open(
+                path, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING, StandardOpenOption.WRITE);
+        out = new BufferedOutputStream(Channels.newOutputStream(file), BUFFER);
         this.rate = rate;
         this.format = format;
         out.write(new byte[HEAD]);
@@ -61,38 +65,41 @@ final class WavFile implements AutoCloseable {
                 : Samples.put(sample, format.bits(), bytes, at);
     }
 
+    /** Fills in the head, and has all of it on the disk. */
     @Override
     public void close() throws IOException {
-        try {
+        try (file) {
             out.flush();
-            file.seek(0);
-            long data = size(frames, format) - HEAD;
-            int frame = CHANNELS * format.bits() / 8;
-            text("RIFF");
-            whole(HEAD - 8 + data, 4);
-            text("WAVE");
-            text("fmt ");
-            whole(16, 4);
-            whole(format == Bounce.Bits.FLOAT ? FLOAT : PCM, 2);
-            whole(CHANNELS, 2);
-            whole(rate, 4);
-            whole((long) rate * frame, 4);
-            whole(frame, 2);
-            whole(format.bits(), 2);
-            text("data");
-            whole(data, 4);
-        } finally {
-            file.close();
+            ByteBuffer head = head();
+            while (head.hasRemaining()) {
+                file.write(head, head.position());
+            }
+            file.force(true);
         }
     }
 
-    private void text(String four) throws IOException {
-        file.writeBytes(four);
+    private ByteBuffer head() {
+        long data = size(frames, format) - HEAD;
+        int frame = CHANNELS * format.bits() / 8;
+        return ByteBuffer.allocate(HEAD)
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .put(ascii("RIFF"))
+                .putInt((int) (HEAD - 8 + data))
+                .put(ascii("WAVE"))
+                .put(ascii("fmt "))
+                .putInt(16)
+                .putShort((short) (format == Bounce.Bits.FLOAT ? FLOAT : PCM))
+                .putShort((short) CHANNELS)
+                .putInt(rate)
+                .putInt(rate * frame)
+                .putShort((short) frame)
+                .putShort((short) format.bits())
+                .put(ascii("data"))
+                .putInt((int) data)
+                .flip();
     }
 
-    private void whole(long number, int size) throws IOException {
-        for (int i = 0; i < size; i++) {
-            file.write((int) (number >> 8 * i));
-        }
+    private static byte[] ascii(String four) {
+        return four.getBytes(StandardCharsets.US_ASCII);
     }
 }

@@ -19,6 +19,8 @@ import dibble.recording.Clips;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.testing.PatientAwaiting;
+import dibble.testing.disk.FailingDisk;
+import dibble.testing.disk.WatchedProvider;
 import dibble.time.Clock;
 import dibble.work.Progress;
 import java.io.IOException;
@@ -76,6 +78,41 @@ class BounceTest {
 
     private static Rendition played(Session session, MidiFile file) {
         return Rendition.ofFile(session, LamplightersRound.performance(), file, new String[] {"sedge"});
+    }
+
+    /** Whichever change is the first that fails, alone or with all after it: files are as they were, or as they should be. */
+    @Test
+    void aDiskThatFailsLeavesWhatWasThere() throws IOException {
+        String full = "No space left on device";
+        FailingDisk disk = new FailingDisk(full);
+        Path to = WatchedProvider.watched(folder, disk).resolve("mix");
+        Session session = LamplightersRound.session();
+        Bounce.Wanted wanted = new Bounce.Wanted(8_000, Bounce.Bits.PCM_16, 0, Set.of(), true);
+        Files.createDirectories(folder.resolve("mix"));
+        byte[] old = {1, 2, 3};
+        int failures = 0;
+        for (int howMany : new int[] {1, Integer.MAX_VALUE}) {
+            boolean failed = true;
+            for (int after = 0; failed; after++) {
+                Path mix = Files.write(folder.resolve("mix").resolve("mix.wav"), old);
+                disk.fail(after, howMany);
+                failed = false;
+                try {
+                    Bounce.render(played(session, beats(41)), plan(session), Map.of(), wanted, to, Progress.NONE);
+                } catch (IOException e) {
+                    failed = true;
+                    failures++;
+                    assertThat(e).hasMessage(full);
+                    assertThat(mix).hasBinaryContent(old);
+                }
+                disk.fail(Integer.MAX_VALUE, 0);
+                try (Stream<Path> files = Files.list(mix.getParent())) {
+                    assertThat(files).containsExactly(mix);
+                }
+            }
+        }
+        assertThat(failures).isGreaterThan(8);
+        assertThat(Files.size(folder.resolve("mix").resolve("mix.wav"))).isGreaterThan(HEAD);
     }
 
     private static SoundPlan plan(Session session) {
