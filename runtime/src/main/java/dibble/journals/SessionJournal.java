@@ -17,6 +17,7 @@ import dibble.session.Foreign;
 import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.time.Clock;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -79,6 +80,7 @@ public final class SessionJournal implements AutoCloseable {
     private final TakeJournal takes;
     private FolderGuard.Held held;
     private volatile String trouble;
+    private final DiskWait wait;
 
     /** Writer's thread: what is in the folder, by what it is of. */
     private final Map<Take, String> writtenTakes = new IdentityHashMap<>();
@@ -89,8 +91,13 @@ public final class SessionJournal implements AutoCloseable {
 
     /** @param userFolder the user's folder; null where nothing is to be kept */
     public SessionJournal(Path userFolder) {
+        this(userFolder, Clock.SYSTEM);
+    }
+
+    SessionJournal(Path userFolder, Clock clock) {
+        wait = new DiskWait(clock);
         parent = userFolder == null ? null : userFolder.resolve(FOLDER);
-        takes = new TakeJournal(this::folderForRecording);
+        takes = new TakeJournal(this::folderForRecording, clock);
         writer.setExecuteExistingDelayedTasksAfterShutdownPolicy(false);
     }
 
@@ -101,6 +108,9 @@ public final class SessionJournal implements AutoCloseable {
 
     /** Why nothing can be kept now; null where all is well. */
     public String trouble() {
+        if (wait.isLong() || takes.waitsForDisk()) {
+            return say("session-journal.the-disk-does-not-answer", parent);
+        }
         return trouble == null ? takes.trouble() : trouble;
     }
 
@@ -170,6 +180,7 @@ public final class SessionJournal implements AutoCloseable {
             ended.forEach(takes::kept);
             return;
         }
+        wait.begin();
         try {
             write(state, ended);
             trouble = null;
@@ -183,6 +194,8 @@ public final class SessionJournal implements AutoCloseable {
             if (next.compareAndSet(null, state)) {
                 writer.schedule(this::writeNext, RETRY_MILLIS, TimeUnit.MILLISECONDS);
             }
+        } finally {
+            wait.end();
         }
     }
 

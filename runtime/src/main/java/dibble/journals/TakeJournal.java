@@ -60,10 +60,21 @@ public class TakeJournal {
     private TakeLines lines;
     private int number;
     private volatile String trouble;
+    private final DiskWait wait;
 
     /** @param folder where recordings go; null for nowhere. It is made where it is missing */
     public TakeJournal(Supplier<Path> folder) {
+        this(folder, Clock.SYSTEM);
+    }
+
+    TakeJournal(Supplier<Path> folder, Clock clock) {
         this.folder = folder;
+        wait = new DiskWait(clock);
+    }
+
+    /** Whether the recording has long waited for the disk. Any thread. */
+    boolean waitsForDisk() {
+        return wait.isLong();
     }
 
     /** Why nothing is written now; null where all is well. Any thread. */
@@ -81,6 +92,15 @@ public class TakeJournal {
         close();
         trouble = null;
         open = true;
+        wait.begin();
+        try {
+            open(tempo, start);
+        } finally {
+            wait.end();
+        }
+    }
+
+    private void open(TempoMap tempo, long start) {
         Path where = folder.get();
         if (where == null) {
             open = false;
@@ -116,6 +136,7 @@ public class TakeJournal {
     /** Writes what has come since the last call. */
     public void follow(EventLog log, List<String> sources, List<Take.Mark> marks) {
         if (file != null) {
+            wait.begin();
             try {
                 lines.follow(log, sources, marks);
                 if (Clock.SYSTEM.nanos() - flushedAt >= BETWEEN_FLUSHES && flushing.isDone()) {
@@ -124,6 +145,8 @@ public class TakeJournal {
                 }
             } catch (IOException e) {
                 fail(folder.get(), e);
+            } finally {
+                wait.end();
             }
         }
     }
@@ -136,10 +159,13 @@ public class TakeJournal {
     public Path end(long length) {
         Path ended = file == null ? null : path;
         if (file != null) {
+            wait.begin();
             try {
                 lines.end(length);
             } catch (IOException e) {
                 fail(folder.get(), e);
+            } finally {
+                wait.end();
             }
         }
         if (ended != null) {

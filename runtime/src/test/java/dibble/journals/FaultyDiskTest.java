@@ -1,6 +1,7 @@
 package dibble.journals;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 
 import dibble.demo.LamplightersRound;
 import dibble.disk.AtomicFile;
@@ -10,7 +11,9 @@ import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.testing.disk.FailingDisk;
+import dibble.testing.disk.HangingDisk;
 import dibble.testing.disk.WatchedProvider;
+import dibble.time.HandClock;
 import dibble.user.Settings;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -128,6 +131,26 @@ class FaultyDiskTest {
             after++;
         }
         assertThat(after).isGreaterThan(2);
+    }
+
+    @Test
+    void aDiskThatHangsIsSaidUntilItAnswers() throws IOException {
+        HandClock clock = new HandClock();
+        HangingDisk disk = new HangingDisk();
+        Path user = WatchedProvider.watched(folder, disk).resolve("user");
+        try (SessionJournal journal = new SessionJournal(user, clock)) {
+            disk.hangAfter(3);
+            journal.changed(Kept.of(demo.withName("first"), Performance.NEW), null, FileStamp.NONE);
+            await().until(disk::hangs);
+            assertThat(journal.trouble()).isNull();
+            clock.advance(4_000_000_000L);
+            assertThat(journal.trouble()).contains("does not answer");
+            journal.changed(Kept.of(demo.withName("second"), Performance.NEW), null, FileStamp.NONE);
+            disk.release();
+            journal.sync();
+            assertThat(journal.trouble()).isNull();
+            assertThat(kept(user)).isEqualTo("second");
+        }
     }
 
     /** Returns the name of the session in the only journal, which is in use. */

@@ -103,6 +103,11 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler, Entr
         }
     }
 
+    /** Whether background work has come to something that was not taken in yet. */
+    boolean hasPosted() {
+        return !posted.isEmpty();
+    }
+
     /** Gives an answer to the question, by its label, and settles. */
     void answer(String label) {
         answerAtOnce(label);
