@@ -11,8 +11,10 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 
 /** Sorts tracks, in two passes: first which pile each note goes to, then what goes with it. */
@@ -37,18 +39,21 @@ final class Sorter {
     /** The pile of a note that another one ends, where that is another pile. */
     private final int[] endedIn;
 
-    /**
-     * By the numbers of notes: the off of the note before them on their pile, which ends in the same tick and comes later only
-     * because it is on a later track. It goes before the note, and would cut it otherwise.
-     */
+    /** By the numbers of notes that strike a key of another track again: the off that goes before them. */
     private final Map<Integer, Integer> offsBefore = new HashMap<>();
 
-    private final BitSet moved = new BitSet();
+    /** The offs of keys that another track still holds, or that went before a note. */
+    private final BitSet leftOut = new BitSet();
 
-    /** By pile, channel and key: the last note. */
-    private final Map<List<Integer>, Begun> begun = new HashMap<>();
+    /** By pile, channel and key. */
+    private final Map<List<Integer>, Key> keysDown = new HashMap<>();
 
-    private record Begun(int number, int track, long tick) {}
+    /** A key that sounds until all tracks that hold it have released it. */
+    private static final class Key {
+        final Set<Integer> heldBy = new HashSet<>();
+        int struckBy;
+        long struckAt;
+    }
 
     /** By track and channel: the piles that have notes of it. */
     private final Map<Integer, int[]> pilesOf = new HashMap<>();
@@ -122,22 +127,44 @@ final class Sorter {
         if (ShortMessage.startsNote(message)) {
             int pile = pile(track, message, ofRight != null && ofRight[number]);
             pileOf[number] = pile;
-            begun.put(sound(pile, message), new Begun(number, track, event.tick()));
             int before = open.begin(track, message, pile);
-            endedIn[number] = before == pile ? OpenNotes.NONE : before;
+            if (before != OpenNotes.NONE && before != pile && isReleased(track, before, message)) {
+                endedIn[number] = before;
+            }
+            strike(track, pile, message, event.tick(), number);
             built.computeIfAbsent(pile, key -> new MidiTrack.Builder());
             pilesOf.merge(track << 4 | ShortMessage.channel(message), new int[] {pile}, (all, one) -> with(all, pile));
         } else if (ShortMessage.endsNote(message)) {
             pileOf[number] = open.end(track, message);
-            Begun last = begun.get(sound(pileOf[number], message));
-            if (last != null && last.track != track && last.tick == event.tick()) {
-                moved.set(number);
-                offsBefore.putIfAbsent(last.number, message);
+            if (pileOf[number] != OpenNotes.NONE && !isReleased(track, pileOf[number], message)) {
+                leftOut.set(number);
+                Key key = keysDown.get(sound(pileOf[number], message));
+                if (key.struckAt == event.tick()) {
+                    // It ends where the other begins, and comes later only because it is on a later track.
+                    offsBefore.replace(key.struckBy, message);
+                }
             }
         } else {
             pileOf[number] =
                     ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE ? open.at(track, message) : OpenNotes.NONE;
         }
+    }
+
+    private void strike(int track, int pile, int message, long tick, int number) {
+        Key key = keysDown.computeIfAbsent(sound(pile, message), none -> new Key());
+        key.heldBy.add(track);
+        if (key.heldBy.size() > 1) {
+            offsBefore.put(number, OpenNotes.off(message));
+        }
+        key.struckBy = number;
+        key.struckAt = tick;
+    }
+
+    /** A track releases a key; true if it was the last that held it. */
+    private boolean isReleased(int track, int pile, int message) {
+        Key key = keysDown.get(sound(pile, message));
+        key.heldBy.remove(track);
+        return key.heldBy.isEmpty();
     }
 
     private static List<Integer> sound(int pile, int message) {
@@ -182,7 +209,7 @@ final class Sorter {
                                         ShortMessage.DEFAULT_RELEASE));
             }
             // An off with no on belongs nowhere.
-            if (pileOf[number] >= 0 && !moved.get(number)) {
+            if (pileOf[number] >= 0 && !leftOut.get(number)) {
                 Integer off = offsBefore.get(number);
                 if (off != null) {
                     built.get(pileOf[number]).add(event.tick(), off);

@@ -68,6 +68,56 @@ class SortingTest {
         }
     }
 
+    /** Notes of one key, none of which touch on a track. */
+    private static MidiTrack player(Random random) {
+        MidiTrack.Builder track = new MidiTrack.Builder();
+        for (long tick = random.nextInt(4); tick < 60; tick += random.nextInt(4)) {
+            track.add(tick, ShortMessage.noteOn(0, 60, 1 + random.nextInt(127)));
+            tick += 1 + random.nextInt(8);
+            track.add(tick, ShortMessage.noteOff(0, 60, 64));
+        }
+        return track.build(100);
+    }
+
+    private static String sounding(List<MidiTrack> tracks) {
+        StringBuilder sounding = new StringBuilder();
+        for (long tick = 0; tick < 100; tick++) {
+            int held = 0;
+            for (MidiTrack track : tracks) {
+                boolean on = false;
+                for (int i = 0; i < track.size() && track.tick(i) <= tick; i++) {
+                    on = ShortMessage.isNote(track.message(i)) ? ShortMessage.startsNote(track.message(i)) : on;
+                }
+                held += on ? 1 : 0;
+            }
+            sounding.append(held > 0 ? '#' : '.');
+        }
+        return sounding.toString();
+    }
+
+    /** A key that several tracks hold is struck again by each, and sounds until all of them have released it. */
+    @Property(tries = 300)
+    void ofTracksThatOverlapEveryNoteIsStruckAndNothingSoundsLongerOrShorter(@ForAll long seed) {
+        Random random = new Random(seed);
+        List<MidiTrack> tracks = List.of(player(random), player(random), player(random));
+        MidiTrack pile = Sorting.of(new MidiFile(1, 480, tracks), Sorting.How.by(Sorting.By.KEY))
+                .piles()
+                .get(0)
+                .track();
+        assertThat(notes(pile))
+                .containsExactlyInAnyOrderElementsOf(
+                        tracks.stream().flatMap(track -> notes(track).stream()).toList());
+        assertThat(sounding(List.of(pile))).isEqualTo(sounding(tracks));
+        boolean on = false;
+        for (int i = 0; i < pile.size(); i++) {
+            if (ShortMessage.isNote(pile.message(i))) {
+                assertThat(ShortMessage.startsNote(pile.message(i))).isNotEqualTo(on);
+                on = !on;
+            }
+        }
+        assertThat(on).isFalse();
+    }
+
     @Property(tries = 60)
     void everyNoteIsOnOneTrackAndEveryTrackHasThePedalsOfItsChannels(@ForAll long seed) {
         MidiTrack track = random(new Random(seed));
@@ -236,7 +286,7 @@ class SortingTest {
         MidiTrack shorter =
                 new MidiTrack.Builder().add(0, ShortMessage.noteOn(0, 60, 80)).build(30);
         MidiTrack longer = new MidiTrack.Builder()
-                .add(0, ShortMessage.noteOn(0, 60, 90))
+                .add(0, ShortMessage.noteOn(0, 62, 90))
                 .add(50, ShortMessage.controller(0, 64, 0))
                 .build(99);
         MidiFile file = new MidiFile(1, 480, List.of(shorter, longer));
