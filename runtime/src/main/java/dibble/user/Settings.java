@@ -44,7 +44,7 @@ import java.util.function.Consumer;
  * @param sessionFolder where sessions are looked for at first; empty for where one was last
  * @param exportFolder where exports go at first; empty for beside the session
  * @param undoMegabytes how much the way back may keep, in MiB ({@link #UNDO_MEGABYTES})
- * @param soundFolders the folders, beside a session's own, from which sessions may open sound files
+ * @param soundFolders the folders, beside a session's own, from which sessions may open sound files, and sets sessions
  * @param backlogMinutes how long what is played and not recorded can still be kept, in minutes ({@link #BACKLOG_MINUTES})
  */
 @JsonIgnoreProperties(ignoreUnknown = true)

@@ -11,6 +11,7 @@ import dibble.paper.PaperSize;
 import dibble.paper.SheetPdf;
 import dibble.presentation.AppContext;
 import dibble.presentation.FileKind;
+import dibble.presentation.Prompter;
 import dibble.presentation.Subscription;
 import dibble.presentation.sets.SetActions;
 import dibble.session.Session;
@@ -169,6 +170,49 @@ public final class SetFiles implements SetActions {
         findPlace();
         changed();
         prepare();
+        List<Path> all = new ArrayList<>();
+        for (int i = 0; i < set.entries().size(); i++) {
+            all.add(path(i));
+        }
+        ifAllowed(all, this::prepare);
+    }
+
+    /** Whether a session is in the folder of the set, or in one that the user has allowed. */
+    private boolean isAllowed(Path session) {
+        return session.startsWith(file.toAbsolutePath().getParent().normalize())
+                || context.preferences().get().soundFolders().contains(folder(session));
+    }
+
+    private static String folder(Path session) {
+        return String.valueOf(session.getParent());
+    }
+
+    /** Asks before sessions from elsewhere are opened: a set may come from anybody, and its paths may lead anywhere. */
+    private void ifAllowed(List<Path> sessions, Runnable then) {
+        List<String> elsewhere = sessions.stream()
+                .filter(session -> !isAllowed(session))
+                .map(SetFiles::folder)
+                .distinct()
+                .toList();
+        if (elsewhere.isEmpty()) {
+            then.run();
+            return;
+        }
+        Path asked = file;
+        context.ask()
+                .ask(
+                        say("set-files.from-elsewhere", String.join(", ", elsewhere)),
+                        List.of(new Prompter.Answer(say("sound-files.allow"), () -> {
+                            allow(elsewhere);
+                            if (asked.equals(file)) {
+                                then.run();
+                            }
+                        })),
+                        say("sound-files.leave-out"));
+    }
+
+    private void allow(List<String> folders) {
+        context.preferences().change(settings -> settings.withMoreSoundFolders(folders));
     }
 
     /** Where the session that is on the desk stands in the set. */
@@ -232,6 +276,10 @@ public final class SetFiles implements SetActions {
     private void add(Path session) {
         Path folder = file.toAbsolutePath().getParent();
         Path full = session.toAbsolutePath().normalize();
+        if (!isAllowed(full)) {
+            // Who adds a session has allowed its folder.
+            allow(List.of(folder(full)));
+        }
         boolean near = full.getRoot().equals(folder.getRoot());
         change(it -> it.with(new SessionSet.Entry((near ? folder.relativize(full) : full).toString())));
     }
@@ -241,6 +289,10 @@ public final class SetFiles implements SetActions {
         if (set == null || number < 0 || number >= set.entries().size() || number == place && coming < 0) {
             return;
         }
+        ifAllowed(List.of(path(number)), () -> read(number));
+    }
+
+    private void read(int number) {
         coming = number;
         Path path = path(number);
         files.read(
@@ -300,8 +352,7 @@ public final class SetFiles implements SetActions {
         }
         ready = null;
         readyFile = null;
-        // What lies elsewhere is read when the player goes there: a set may come from anybody.
-        if (next != null && next.startsWith(file.toAbsolutePath().getParent().normalize())) {
+        if (next != null && isAllowed(next)) {
             files.read(
                     next,
                     null,
@@ -321,6 +372,10 @@ public final class SetFiles implements SetActions {
         for (int i = 0; i < set.entries().size(); i++) {
             all.add(path(i));
         }
+        ifAllowed(all, () -> export(all));
+    }
+
+    private void export(List<Path> all) {
         String name = set.name();
         exports.ask(FileKind.PDF, say("set-files.export-all-sheets"), name + ".pdf", path -> {
             MiddleC middleC = context.session().middleC();

@@ -374,6 +374,30 @@ class FileWorkflowsTest {
     }
 
     @Test
+    void sessionsOutsideASetsFolderAreOpenedOnceThatIsAllowed() throws Exception {
+        Path elsewhere = Files.createDirectories(folder.resolve("elsewhere")).toAbsolutePath();
+        Path other = elsewhere.resolve("other.dibble");
+        SessionFile.write(other, Session.empty("other"), Performance.NEW);
+        Path own = Files.createDirectories(folder.resolve("own"));
+        Path file = own.resolve("stranger" + SetFile.ENDING);
+        SetFile.write(SessionSet.empty("Stranger").with(new SessionSet.Entry("../elsewhere/other.dibble")), file);
+        String before = app.session().name();
+        app.sets.open(file, () -> {});
+        app.settle();
+        assertThat(app.question).contains(elsewhere.toString());
+        app.leave();
+        app.sets.go(0);
+        app.settle();
+        assertThat(app.question).contains(elsewhere.toString());
+        assertThat(app.session().name()).isEqualTo(before);
+        app.answer("Open, and remember");
+        assertThat(app.session().name()).isEqualTo("other");
+        app.sets.open(file, () -> {});
+        app.settle();
+        assertThat(app.question).isNull();
+    }
+
+    @Test
     void theNextOfASetIsNeverAnOldCopy() throws Exception {
         set();
         Path two = folder.resolve("two.dibble");
