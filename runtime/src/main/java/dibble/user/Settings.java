@@ -182,6 +182,13 @@ public record Settings(
         return withSoundFolders(all);
     }
 
+    /** The same without a folder from which sessions may open sound files: they ask again. */
+    public Settings withoutSoundFolder(String folder) {
+        Set<String> fewer = new TreeSet<>(soundFolders);
+        fewer.remove(folder);
+        return withSoundFolders(fewer);
+    }
+
     /** The same with other limits for undo, in MiB, and for what was not recorded, in minutes. */
     public Settings withLimits(int undo, int backlog) {
         return with(it -> it.undoMegabytes(undo).backlogMinutes(backlog));

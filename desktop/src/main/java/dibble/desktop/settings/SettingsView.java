@@ -21,17 +21,21 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.IntConsumer;
 import java.util.function.IntFunction;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.OverrunStyle;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -129,6 +133,7 @@ public final class SettingsView extends BorderPane implements View {
         nodes.add(folders(now));
         nodes.add(limits(now));
         nodes.add(hidden(now));
+        nodes.add(allowed(now));
         Label where = soft(say(
                 "settings-view.settings-and-gear-shelf-are", desk.preferences().folder()));
         nodes.add(where);
@@ -347,18 +352,58 @@ public final class SettingsView extends BorderPane implements View {
     }
 
     private VBox hidden(Settings now) {
-        VBox box = new VBox(6, Cards.strong(say("settings-view.hidden-ports")));
-        if (now.hiddenPorts().isEmpty()) {
-            box.getChildren().add(soft(say("settings-view.none-ports-of-this-computer")));
+        return list(
+                say("settings-view.hidden-ports"),
+                now.hiddenPorts().isEmpty() ? say("settings-view.none-ports-of-this-computer") : "",
+                now.hiddenPorts(),
+                port -> SessionWords.port(port, desk.session()),
+                say("common.show-2"),
+                name -> say("common.show", name),
+                (settings, port) -> settings.withHidden(port, false));
+    }
+
+    private VBox allowed(Settings now) {
+        return list(
+                say("settings-view.allowed-folders"),
+                say("settings-view.you-are-asked-before"),
+                now.soundFolders(),
+                folder -> folder,
+                say("settings-view.ask-again"),
+                name -> say("settings-view.ask-again-about", name),
+                Settings::withoutSoundFolder);
+    }
+
+    /**
+     * What the user has put on a list, each with a link that takes it off.
+     *
+     * @param about said below the title; empty for nothing
+     * @param spoken what the link of one is called
+     */
+    private VBox list(
+            String title,
+            String about,
+            Set<String> entries,
+            UnaryOperator<String> words,
+            String verb,
+            UnaryOperator<String> spoken,
+            BiFunction<Settings, String, Settings> off) {
+        VBox box = new VBox(6, Cards.strong(title));
+        if (!about.isEmpty()) {
+            box.getChildren().add(soft(about));
         }
-        for (String port : now.hiddenPorts().stream().sorted().toList()) {
-            Label name = new Label(SessionWords.port(port, desk.session()));
+        for (String entry : entries.stream().sorted().toList()) {
+            Label name = new Label(words.apply(entry));
             name.setMinWidth(180);
-            Button show = new Button(say("common.show-2"));
-            show.getStyleClass().add("link");
-            show.setAccessibleText(say("common.show", name.getText()));
-            show.setOnAction(event -> desk.preferences().change(settings -> settings.withHidden(port, false)));
-            box.getChildren().add(new HBox(8, name, show));
+            name.setTextOverrun(OverrunStyle.CENTER_ELLIPSIS);
+            name.setTooltip(new Tooltip(name.getText()));
+            Button take = new Button(verb);
+            take.getStyleClass().add("link");
+            take.setMinWidth(USE_PREF_SIZE);
+            take.setAccessibleText(spoken.apply(name.getText()));
+            take.setOnAction(event -> desk.preferences().change(settings -> off.apply(settings, entry)));
+            HBox row = new HBox(8, name, take);
+            row.setAlignment(Pos.BASELINE_LEFT);
+            box.getChildren().add(row);
         }
         return box;
     }

@@ -395,6 +395,10 @@ class FileWorkflowsTest {
         app.sets.open(file, () -> {});
         app.settle();
         assertThat(app.question).isNull();
+        app.context().preferences().change(settings -> settings.withoutSoundFolder(elsewhere.toString()));
+        app.sets.open(file, () -> {});
+        app.settle();
+        assertThat(app.question).contains(elsewhere.toString());
     }
 
     @Test
