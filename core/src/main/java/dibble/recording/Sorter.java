@@ -128,7 +128,7 @@ final class Sorter {
             int pile = pile(track, message, ofRight != null && ofRight[number]);
             pileOf[number] = pile;
             int before = open.begin(track, message, pile);
-            if (before != OpenNotes.NONE && before != pile && isReleased(track, before, message)) {
+            if (before != OpenNotes.NONE && before != pile && release(track, before, message)) {
                 endedIn[number] = before;
             }
             strike(track, pile, message, event.tick(), number);
@@ -136,7 +136,7 @@ final class Sorter {
             pilesOf.merge(track << 4 | ShortMessage.channel(message), new int[] {pile}, (all, one) -> with(all, pile));
         } else if (ShortMessage.endsNote(message)) {
             pileOf[number] = open.end(track, message);
-            if (pileOf[number] != OpenNotes.NONE && !isReleased(track, pileOf[number], message)) {
+            if (pileOf[number] != OpenNotes.NONE && !release(track, pileOf[number], message)) {
                 leftOut.set(number);
                 Key key = keysDown.get(sound(pileOf[number], message));
                 if (key.struckAt == event.tick()) {
@@ -161,7 +161,7 @@ final class Sorter {
     }
 
     /** A track releases a key; true if it was the last that held it. */
-    private boolean isReleased(int track, int pile, int message) {
+    private boolean release(int track, int pile, int message) {
         Key key = keysDown.get(sound(pile, message));
         key.heldBy.remove(track);
         return key.heldBy.isEmpty();

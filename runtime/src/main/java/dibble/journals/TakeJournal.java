@@ -122,33 +122,39 @@ public class TakeJournal {
         }
     }
 
+    private interface Writing {
+        void run() throws IOException;
+    }
+
+    /** Writes something of the take that is open; where that fails, nothing more of it is written. */
+    private void write(Writing writing) {
+        if (file == null) {
+            return;
+        }
+        wait.begin();
+        try {
+            writing.run();
+        } catch (IOException e) {
+            fail(folder.get(), e);
+        } finally {
+            wait.end();
+        }
+    }
+
     /** The tempo of the take that is written is another from a change on. */
     public void tempo(TempoMap before, TempoMap now) {
-        if (file != null) {
-            try {
-                lines.tempo(before, now);
-            } catch (IOException e) {
-                fail(folder.get(), e);
-            }
-        }
+        write(() -> lines.tempo(before, now));
     }
 
     /** Writes what has come since the last call. */
     public void follow(EventLog log, List<String> sources, List<Take.Mark> marks) {
-        if (file != null) {
-            wait.begin();
-            try {
-                lines.follow(log, sources, marks);
-                if (Clock.SYSTEM.nanos() - flushedAt >= BETWEEN_FLUSHES && flushing.isDone()) {
-                    flushedAt = Clock.SYSTEM.nanos();
-                    flush(file);
-                }
-            } catch (IOException e) {
-                fail(folder.get(), e);
-            } finally {
-                wait.end();
+        write(() -> {
+            lines.follow(log, sources, marks);
+            if (Clock.SYSTEM.nanos() - flushedAt >= BETWEEN_FLUSHES && flushing.isDone()) {
+                flushedAt = Clock.SYSTEM.nanos();
+                flush(file);
             }
-        }
+        });
     }
 
     /**
@@ -158,16 +164,7 @@ public class TakeJournal {
      */
     public Path end(long length) {
         Path ended = file == null ? null : path;
-        if (file != null) {
-            wait.begin();
-            try {
-                lines.end(length);
-            } catch (IOException e) {
-                fail(folder.get(), e);
-            } finally {
-                wait.end();
-            }
-        }
+        write(() -> lines.end(length));
         if (ended != null) {
             waiting.add(ended);
         }

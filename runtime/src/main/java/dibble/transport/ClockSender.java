@@ -79,20 +79,26 @@ public final class ClockSender implements AutoCloseable {
             script.begin(this::send);
         }
         while (!stopping) {
-            if (Waiting.isMissed(script.due(), clock.nanos())) {
-                script.skipTo(clock.nanos(), this::send);
-            }
             Course next = course;
             if (next != script.course()) {
+                skipMissed(script);
                 script.change(next, clock.nanos(), this::send);
             }
-            if (Waiting.until(clock, script.due(), () -> stopping || course != next)
-                    && !Waiting.isMissed(script.due(), clock.nanos())) {
+            if (Waiting.until(clock, script.due(), () -> stopping || course != next) && !skipMissed(script)) {
                 letJoin(script);
                 script.act(this::send);
             }
         }
         send(out -> out.realTime(RealTime.STOP));
+    }
+
+    private boolean skipMissed(ClockScript script) {
+        long now = clock.nanos();
+        boolean skips = Waiting.isMissed(script.due(), now);
+        if (skips) {
+            script.skipTo(now, this::send);
+        }
+        return skips;
     }
 
     private void countIn(Course course, BooleanSupplier stops) {

@@ -62,9 +62,14 @@ public final class Player implements AutoCloseable {
         return follower == null ? 0 : follower.jumps();
     }
 
-    /** Whether it stood still too long to make up for it. A follower jumps by itself. */
-    private boolean misses(Playing playing) {
-        return follower == null && playing.hasMissed(clock.nanos());
+    /** Goes to where the music is if too much was missed to make up for it. A follower jumps by itself. */
+    private boolean skipMissed(Playing playing) {
+        long now = clock.nanos();
+        boolean skips = follower == null && playing.hasMissed(now);
+        if (skips) {
+            playing.jump(now);
+        }
+        return skips;
     }
 
     private void run() {
@@ -73,12 +78,9 @@ public final class Player implements AutoCloseable {
         Program first = program;
         Playing playing = new Playing(first, entry);
         while (!stopping && !playing.isOver()) {
-            if (misses(playing)) {
-                playing.jump(clock.nanos());
-                continue;
-            }
             Program now = program;
             if (now != playing.program()) {
+                skipMissed(playing);
                 playing.change(now, clock.nanos());
                 continue;
             }
@@ -89,7 +91,7 @@ public final class Player implements AutoCloseable {
             }
             int seen = jumps;
             if (Waiting.until(clock, playing.due(), () -> stopping || program != now || seen != jumps())
-                    && !misses(playing)) {
+                    && !skipMissed(playing)) {
                 playing.act();
             }
         }

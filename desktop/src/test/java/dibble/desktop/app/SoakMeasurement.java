@@ -119,7 +119,8 @@ class SoakMeasurement extends WindowTest {
                     .forEach(found -> System.out.printf("minute %.1f: %s%n", minute(), found));
             showAll();
             samples.take(minute(), wire, violations.size());
-            if (minute() > HOURS * 30) {
+            boolean isWarm = minute() > HOURS * 60 / 2;
+            if (isWarm) {
                 samples.explain();
             }
             if (violations.size() > 100) {

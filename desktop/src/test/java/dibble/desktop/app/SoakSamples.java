@@ -86,6 +86,7 @@ final class SoakSamples {
 
     private final List<Sample> samples = new ArrayList<>();
     private final Path folder;
+    private boolean hasBaseline;
 
     SoakSamples(Path folder) throws IOException {
         this.folder = Files.createDirectories(folder);
@@ -120,11 +121,11 @@ final class SoakSamples {
 
     /** Writes which parts of the Java machine grew since the first call. */
     void explain() throws IOException {
-        String change = nativeMemory("summary.diff");
-        if (change.contains("No baseline")) {
-            nativeMemory("baseline");
+        if (hasBaseline) {
+            Files.writeString(folder.resolve("memory.txt"), nativeMemory("summary.diff"));
         } else {
-            Files.writeString(folder.resolve("memory.txt"), change);
+            nativeMemory("baseline");
+            hasBaseline = true;
         }
     }
 

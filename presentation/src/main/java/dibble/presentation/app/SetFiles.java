@@ -11,7 +11,6 @@ import dibble.paper.PaperSize;
 import dibble.paper.SheetPdf;
 import dibble.presentation.AppContext;
 import dibble.presentation.FileKind;
-import dibble.presentation.Prompter;
 import dibble.presentation.Subscription;
 import dibble.presentation.sets.SetActions;
 import dibble.session.Session;
@@ -34,6 +33,7 @@ public final class SetFiles implements SetActions {
 
     private final AppServices services;
     private final AppContext context;
+    private final AllowedFolders allowed;
     private final SessionFiles files;
     private final PathQuestions questions;
     private final Exports exports;
@@ -45,7 +45,7 @@ public final class SetFiles implements SetActions {
     /** The place of the session that is being read to be taken on; -1 for none. */
     private int coming = -1;
 
-    /** What was read beforehand, of which file. */
+    /** What was read beforehand, of which file; null while it is still being read. */
     private SessionFiles.Loaded ready;
 
     private Path readyFile;
@@ -58,6 +58,7 @@ public final class SetFiles implements SetActions {
     public SetFiles(AppServices services, SessionFiles files, PathQuestions questions, Exports exports) {
         this.services = services;
         context = services.context();
+        allowed = new AllowedFolders(context);
         this.files = files;
         this.questions = questions;
         this.exports = exports;
@@ -170,28 +171,27 @@ public final class SetFiles implements SetActions {
         findPlace();
         changed();
         prepare();
-        List<Path> all = new ArrayList<>();
+        ifAllowed(paths(), this::prepare);
+    }
+
+    private List<Path> paths() {
+        List<Path> paths = new ArrayList<>();
         for (int i = 0; i < set.entries().size(); i++) {
-            all.add(path(i));
+            paths.add(path(i));
         }
-        ifAllowed(all, this::prepare);
+        return paths;
     }
 
     /** Whether a session is in the folder of the set, or in one that the user has allowed. */
     private boolean isAllowed(Path session) {
-        return session.startsWith(file.toAbsolutePath().getParent().normalize())
-                || context.preferences().get().soundFolders().contains(folder(session));
+        return session.startsWith(file.toAbsolutePath().getParent().normalize()) || allowed.have(session);
     }
 
-    private static String folder(Path session) {
-        return String.valueOf(session.getParent());
-    }
-
-    /** Asks before sessions from elsewhere are opened: a set may come from anybody, and its paths may lead anywhere. */
+    /** Does something with sessions, if need be after a question. */
     private void ifAllowed(List<Path> sessions, Runnable then) {
         List<String> elsewhere = sessions.stream()
                 .filter(session -> !isAllowed(session))
-                .map(SetFiles::folder)
+                .map(AllowedFolders::folder)
                 .distinct()
                 .toList();
         if (elsewhere.isEmpty()) {
@@ -199,20 +199,11 @@ public final class SetFiles implements SetActions {
             return;
         }
         Path asked = file;
-        context.ask()
-                .ask(
-                        say("set-files.from-elsewhere", String.join(", ", elsewhere)),
-                        List.of(new Prompter.Answer(say("sound-files.allow"), () -> {
-                            allow(elsewhere);
-                            if (asked.equals(file)) {
-                                then.run();
-                            }
-                        })),
-                        say("sound-files.leave-out"));
-    }
-
-    private void allow(List<String> folders) {
-        context.preferences().change(settings -> settings.withMoreSoundFolders(folders));
+        allowed.ask(say("set-files.from-elsewhere", String.join(", ", elsewhere)), elsewhere, () -> {
+            if (asked.equals(file)) {
+                then.run();
+            }
+        });
     }
 
     /** Where the session that is on the desk stands in the set. */
@@ -277,8 +268,7 @@ public final class SetFiles implements SetActions {
         Path folder = file.toAbsolutePath().getParent();
         Path full = session.toAbsolutePath().normalize();
         if (!isAllowed(full)) {
-            // Who adds a session has allowed its folder.
-            allow(List.of(folder(full)));
+            allowed.allowFolderOf(full);
         }
         boolean near = full.getRoot().equals(folder.getRoot());
         change(it -> it.with(new SessionSet.Entry((near ? folder.relativize(full) : full).toString())));
@@ -353,25 +343,27 @@ public final class SetFiles implements SetActions {
         ready = null;
         readyFile = null;
         if (next != null && isAllowed(next)) {
+            readyFile = next;
             files.read(
                     next,
                     null,
                     read -> {
-                        if (set != null) {
+                        if (next.equals(readyFile)) {
                             ready = read;
-                            readyFile = next;
                         }
                     },
-                    e -> tellNotOpened(next, e));
+                    e -> {
+                        if (next.equals(readyFile)) {
+                            readyFile = null;
+                        }
+                        tellNotOpened(next, e);
+                    });
         }
     }
 
     @Override
     public void export() {
-        List<Path> all = new ArrayList<>();
-        for (int i = 0; i < set.entries().size(); i++) {
-            all.add(path(i));
-        }
+        List<Path> all = paths();
         ifAllowed(all, () -> export(all));
     }
 

@@ -15,7 +15,6 @@ import dibble.ports.OutputPort;
 import dibble.presentation.AppContext;
 import dibble.presentation.FileKind;
 import dibble.presentation.Listening;
-import dibble.presentation.Prompter;
 import dibble.session.Kept;
 import dibble.sound.Bounce;
 import dibble.sound.Preset;
@@ -40,6 +39,7 @@ public final class SoundFiles implements Listening {
     private static final int VELOCITY = 92;
 
     private final AppContext context;
+    private final AllowedFolders allowed;
     private final SoundEngine audio;
     private final PathQuestions questions;
     private final SessionFiles files;
@@ -65,6 +65,7 @@ public final class SoundFiles implements Listening {
             PathQuestions questions,
             Function<Runnable, Runnable> later) {
         this.context = context;
+        allowed = new AllowedFolders(context);
         this.audio = audio;
         this.files = files;
         this.questions = questions;
@@ -90,11 +91,11 @@ public final class SoundFiles implements Listening {
         }
         Path folder = files.folder();
         SoundLibrary before = library;
-        Set<String> allowed = context.preferences().get().soundFolders();
+        Set<String> elsewhere = context.preferences().get().soundFolders();
         context.jobs()
                 .start(
                         say("sound-files.reading"),
-                        progress -> SoundLibrary.open(named, folder, allowed, before),
+                        progress -> SoundLibrary.open(named, folder, elsewhere, before),
                         opened -> {
                             if (named.equals(wanted)) {
                                 library = opened;
@@ -106,24 +107,12 @@ public final class SoundFiles implements Listening {
                         });
     }
 
-    /** Asks before files from elsewhere are opened: a session may come from anybody, and its paths may lead anywhere. */
     private void askFor(List<Path> folders) {
         if (folders.isEmpty()) {
             return;
         }
         List<String> names = folders.stream().map(Path::toString).toList();
-        context.ask()
-                .ask(
-                        say("sound-files.from-elsewhere", String.join(", ", names)),
-                        List.of(new Prompter.Answer(say("sound-files.allow"), () -> {
-                            allow(names);
-                            read(wanted);
-                        })),
-                        say("sound-files.leave-out"));
-    }
-
-    private void allow(List<String> folders) {
-        context.preferences().change(settings -> settings.withMoreSoundFolders(folders));
+        allowed.ask(say("sound-files.from-elsewhere", String.join(", ", names)), names, () -> read(wanted));
     }
 
     private void followPlan() {
@@ -207,8 +196,7 @@ public final class SoundFiles implements Listening {
 
     private void add(Path path, SoundBank bank) {
         String name = path.getFileName().toString().replaceFirst("\\.[^.]*$", "");
-        // Who opens a file has allowed its folder.
-        allow(List.of(path.toAbsolutePath().normalize().getParent().toString()));
+        allowed.allowFolderOf(path);
         context.document()
                 .edit(
                         say("sound-files.edit"),

@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 
 /** A disk whose changes fail from one on, for as many as are wanted. */
-public final class FailingDisk implements DiskWatch {
+public final class FailingDisk extends ChangeWatch {
     private final String trouble;
     private int changes;
     private int first = Integer.MAX_VALUE;
@@ -28,7 +28,8 @@ public final class FailingDisk implements DiskWatch {
         mostBytes = bytes;
     }
 
-    private synchronized void change() throws IOException {
+    @Override
+    synchronized void change() throws IOException {
         int number = changes++;
         if (number >= first && number - first < count) {
             throw new IOException(trouble);
@@ -36,26 +37,7 @@ public final class FailingDisk implements DiskWatch {
     }
 
     @Override
-    public void call(Path path) {}
-
-    @Override
-    public void made(Path file) throws IOException {
-        change();
-    }
-
-    @Override
     public synchronized int writes(Path file, long at, byte[] bytes) throws IOException {
-        change();
-        return Math.min(mostBytes, bytes.length);
-    }
-
-    @Override
-    public void forces(Path path) throws IOException {
-        change();
-    }
-
-    @Override
-    public void moves(Path from, Path to) throws IOException {
-        change();
+        return Math.min(mostBytes, super.writes(file, at, bytes));
     }
 }

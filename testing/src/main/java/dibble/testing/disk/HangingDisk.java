@@ -1,11 +1,10 @@
 package dibble.testing.disk;
 
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.concurrent.CountDownLatch;
 
 /** A disk that stops answering when something is changed, until it is released. */
-public final class HangingDisk implements DiskWatch {
+public final class HangingDisk extends ChangeWatch {
     private int changesLeft = Integer.MAX_VALUE;
     private CountDownLatch hung = new CountDownLatch(1);
     private CountDownLatch released = new CountDownLatch(0);
@@ -28,7 +27,8 @@ public final class HangingDisk implements DiskWatch {
         return hung.getCount() == 0 && released.getCount() > 0;
     }
 
-    private void change() throws IOException {
+    @Override
+    void change() throws IOException {
         CountDownLatch until;
         synchronized (this) {
             if (changesLeft-- > 0) {
@@ -43,29 +43,5 @@ public final class HangingDisk implements DiskWatch {
             Thread.currentThread().interrupt();
             throw new IOException(e);
         }
-    }
-
-    @Override
-    public void call(Path path) {}
-
-    @Override
-    public void made(Path file) throws IOException {
-        change();
-    }
-
-    @Override
-    public int writes(Path file, long at, byte[] bytes) throws IOException {
-        change();
-        return bytes.length;
-    }
-
-    @Override
-    public void forces(Path path) throws IOException {
-        change();
-    }
-
-    @Override
-    public void moves(Path from, Path to) throws IOException {
-        change();
     }
 }
