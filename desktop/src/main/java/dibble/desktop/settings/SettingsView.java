@@ -402,7 +402,7 @@ public final class SettingsView extends BorderPane implements View {
             take.setAccessibleText(spoken.apply(name.getText()));
             take.setOnAction(event -> desk.preferences().change(settings -> off.apply(settings, entry)));
             HBox row = new HBox(8, name, take);
-            row.setAlignment(Pos.BASELINE_LEFT);
+            row.setAlignment(Pos.CENTER_LEFT);
             box.getChildren().add(row);
         }
         return box;
