@@ -30,6 +30,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ScheduledThreadPoolExecutor;
+import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import org.slf4j.Logger;
@@ -97,8 +98,10 @@ public final class SessionJournal implements AutoCloseable {
     SessionJournal(Path userFolder, Clock clock) {
         wait = new DiskWait(clock);
         parent = userFolder == null ? null : userFolder.resolve(FOLDER);
-        takes = new TakeJournal(this::folderForRecording, clock);
+        takes = new TakeJournal(this::folderForRecording, this::runWithDisk);
         writer.setExecuteExistingDelayedTasksAfterShutdownPolicy(false);
+        // A recording may end while the journal closes; nothing of it is needed then.
+        writer.setRejectedExecutionHandler(new ThreadPoolExecutor.DiscardPolicy());
     }
 
     /** The journal of recordings. */
@@ -108,7 +111,7 @@ public final class SessionJournal implements AutoCloseable {
 
     /** Why nothing can be kept now; null where all is well. */
     public String trouble() {
-        if (wait.isLong() || takes.waitsForDisk()) {
+        if (wait.isLong()) {
             return say("session-journal.the-disk-does-not-answer", parent);
         }
         return trouble == null ? takes.trouble() : trouble;
@@ -169,6 +172,18 @@ public final class SessionJournal implements AutoCloseable {
         }
     }
 
+    /** Runs a task on the writer thread, and watches how long it waits for the disk. */
+    private void runWithDisk(Runnable task) {
+        writer.execute(() -> {
+            wait.begin();
+            try {
+                task.run();
+            } finally {
+                wait.end();
+            }
+        });
+    }
+
     private void writeNext() {
         // Before the state is taken: what was kept by then is in it.
         List<Path> ended = new ArrayList<>();
@@ -177,7 +192,7 @@ public final class SessionJournal implements AutoCloseable {
         }
         State state = next.getAndSet(null);
         if (state == null) {
-            ended.forEach(takes::kept);
+            ended.forEach(takes::keepForLater);
             return;
         }
         wait.begin();
@@ -185,7 +200,7 @@ public final class SessionJournal implements AutoCloseable {
             write(state, ended);
             trouble = null;
         } catch (IOException | RuntimeException e) {
-            ended.forEach(takes::kept);
+            ended.forEach(takes::keepForLater);
             trouble = say(
                     "session-journal.unsaved-work-cannot-be-kept",
                     parent,

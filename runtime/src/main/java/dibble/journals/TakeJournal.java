@@ -7,11 +7,12 @@ import dibble.files.IoWords;
 import dibble.files.TakeLines;
 import dibble.recording.EventLog;
 import dibble.recording.Take;
-import dibble.system.Workers;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.nio.channels.Channels;
+import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -19,65 +20,71 @@ import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.Queue;
 import java.util.Set;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.Executor;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Writes a recording to disk while it lasts, in the lines of a take. Where that fails the recording goes on in memory,
- * and {@link #trouble} says why. Belongs to the thread that records, but for {@link #trouble}.
+ * The journal of recordings: writes the lines of a take to disk while it is recorded. The recording thread only formats
+ * the lines; a writer thread does everything that can wait for the disk. Where writing fails, the recording goes on in
+ * memory, and {@link #trouble} says why. Methods belong to the recording thread unless they say otherwise.
  */
 public class TakeJournal {
-    /** Keeps nothing. */
-    public static final TakeJournal NONE = new TakeJournal(() -> null);
+    /** A journal that writes nothing. */
+    public static final TakeJournal NONE = new TakeJournal(() -> null, Runnable::run);
 
     private static final Logger LOG = LoggerFactory.getLogger(TakeJournal.class);
 
-    /** A file of a folder of unfinished things that is a recording. */
+    /** The name of a recording in a folder of unsaved work. */
     static final String PATTERN = "recording-\\d{1,9}\\.jsonl";
 
     private static final long BETWEEN_FLUSHES = TimeUnit.SECONDS.toNanos(1);
 
+    /** The most bytes that wait for a disk that does not answer: about an hour of dense playing. */
+    private static final long MAX_WAITING_BYTES = 1 << 28;
+
     private final Supplier<Path> folder;
-    private final Queue<Path> kept = new ConcurrentLinkedQueue<>();
-    private FileChannel file;
-    private Path path;
-    private long flushedAt;
+    private final Executor writer;
+    private final long maxWaitingBytes;
+    private final ByteArrayOutputStream formatted = new ByteArrayOutputStream();
+    private final AtomicLong waitingBytes = new AtomicLong();
 
-    /** What brings the last lines to the disk: it waits for the disk, and the recording must not. */
-    private CompletableFuture<Void> flushing = CompletableFuture.completedFuture(null);
-
-    /** Whether a recording is written, or is about to be. */
-    private volatile boolean open;
-
-    /** Recordings that have ended, and whose takes are in no session yet. */
-    private final Set<Path> waiting = ConcurrentHashMap.newKeySet();
+    /** The file of the take in progress, or null. */
+    private volatile TakeFile current;
 
     private TakeLines lines;
-    private int number;
+
+    /** Files of takes that ended and are not in the session yet. */
+    private final Set<TakeFile> ended = ConcurrentHashMap.newKeySet();
+
+    /** Files of takes that the session has, which is not journaled yet. */
+    private final Queue<Path> kept = new ConcurrentLinkedQueue<>();
+
     private volatile String trouble;
-    private final DiskWait wait;
 
-    /** @param folder where recordings go; null for nowhere. It is made where it is missing */
-    public TakeJournal(Supplier<Path> folder) {
-        this(folder, Clock.SYSTEM);
+    /** The number of the last file. Writer thread. */
+    private int number;
+
+    /**
+     * @param folder returns the folder for recordings, or null for none; called by the writer
+     * @param writer runs tasks one after another, in their order
+     */
+    public TakeJournal(Supplier<Path> folder, Executor writer) {
+        this(folder, writer, MAX_WAITING_BYTES);
     }
 
-    TakeJournal(Supplier<Path> folder, Clock clock) {
+    TakeJournal(Supplier<Path> folder, Executor writer, long maxWaitingBytes) {
         this.folder = folder;
-        wait = new DiskWait(clock);
+        this.writer = writer;
+        this.maxWaitingBytes = maxWaitingBytes;
     }
 
-    /** Whether the recording has long waited for the disk. Any thread. */
-    boolean waitsForDisk() {
-        return wait.isLong();
-    }
-
-    /** Why nothing is written now; null where all is well. Any thread. */
+    /** Returns why nothing is written, or null if all is well. Any thread. */
     public String trouble() {
         return trouble;
     }
@@ -85,158 +92,221 @@ public class TakeJournal {
     /**
      * Begins the journal of a take.
      *
-     * @param tempo with which it is recorded
-     * @param start where it begins, in nanoseconds of that tempo
+     * @param tempo the tempo of the recording
+     * @param start its start, in nanoseconds of that tempo
      */
     public void begin(TempoMap tempo, long start) {
         close();
-        trouble = null;
-        open = true;
-        wait.begin();
-        try {
-            open(tempo, start);
-        } finally {
-            wait.end();
-        }
+        TakeFile file = new TakeFile();
+        current = file;
+        writer.execute(file::open);
+        lines = new TakeLines(formatted);
+        format(() -> lines.begin(tempo, start));
     }
 
-    private void open(TempoMap tempo, long start) {
-        Path where = folder.get();
-        if (where == null) {
-            open = false;
-            return;
-        }
-        try {
-            AtomicFile.makeFolder(where);
-            Path next = where.resolve("recording-" + ++number + ".jsonl");
-            while (Files.exists(next)) {
-                next = where.resolve("recording-" + ++number + ".jsonl");
-            }
-            file = FileChannel.open(next, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
-            path = next;
-            flushedAt = Clock.SYSTEM.nanos();
-            lines = new TakeLines(Channels.newOutputStream(file));
-            lines.begin(tempo, start);
-        } catch (IOException e) {
-            fail(where, e);
-        }
-    }
-
-    private interface Writing {
-        void run() throws IOException;
-    }
-
-    /** Writes something of the take that is open; where that fails, nothing more of it is written. */
-    private void write(Writing writing) {
-        if (file == null) {
-            return;
-        }
-        wait.begin();
-        try {
-            writing.run();
-        } catch (IOException e) {
-            fail(folder.get(), e);
-        } finally {
-            wait.end();
-        }
-    }
-
-    /** The tempo of the take that is written is another from a change on. */
+    /** Writes a change of the tempo of the take in progress. */
     public void tempo(TempoMap before, TempoMap now) {
-        write(() -> lines.tempo(before, now));
+        format(() -> lines.tempo(before, now));
     }
 
-    /** Writes what has come since the last call. */
+    /** Writes the events and routings that were added since the last call. */
     public void follow(EventLog log, List<String> sources, List<Take.Mark> marks) {
-        write(() -> {
-            lines.follow(log, sources, marks);
-            if (Clock.SYSTEM.nanos() - flushedAt >= BETWEEN_FLUSHES && flushing.isDone()) {
-                flushedAt = Clock.SYSTEM.nanos();
-                flush(file);
-            }
-        });
+        format(() -> lines.follow(log, sources, marks));
     }
 
     /**
-     * Ends the journal of a take; the file stays until the session that has the take is in the journal too.
+     * Ends the journal of a take. Its file stays until the session that has the take is journaled.
      *
-     * @return the file, for {@link #kept}; null where there is none
+     * @return the file, for {@link #kept}, or null if no take is in progress
      */
-    public Path end(long length) {
-        Path ended = file == null ? null : path;
-        write(() -> lines.end(length));
-        if (ended != null) {
-            waiting.add(ended);
+    public TakeFile end(long length) {
+        TakeFile file = current;
+        if (file == null) {
+            return null;
         }
+        format(() -> lines.end(length));
+        ended.add(file);
         close();
-        return ended;
+        return file;
     }
 
-    /** A take is in the session now: its file goes when that session has been written. Any thread. */
-    public void kept(Path ended) {
-        if (ended != null) {
-            kept.add(ended);
-            waiting.remove(ended);
+    private void close() {
+        TakeFile file = current;
+        if (file != null) {
+            current = null;
+            writer.execute(file::close);
         }
     }
 
-    /** The next file whose take was in the session when this was asked; null for none. */
+    /**
+     * Notes that the session has a take, or that nobody wants it: its file is deleted once that session is journaled. Any
+     * thread.
+     */
+    public void kept(TakeFile file) {
+        if (file != null) {
+            // The writer learns the path when it opens the file, so this must come after that.
+            writer.execute(() -> {
+                if (file.path != null) {
+                    kept.add(file.path);
+                }
+                ended.remove(file);
+            });
+        }
+    }
+
+    /** Returns the next file whose take is in the session, or null. Writer thread. */
     Path pollKept() {
         return kept.poll();
     }
 
-    /** Gives up recordings that have ended and will be in no session. */
+    /** Returns a polled file to the queue, since the session was not journaled. Writer thread. */
+    void keepForLater(Path file) {
+        kept.add(file);
+    }
+
+    /** Forgets ended takes that no session will have. Any thread. */
     void giveUpEnded() {
-        waiting.clear();
+        ended.clear();
     }
 
-    /** Whether a recording is not in any session yet: its folder must stay. */
+    /** Returns true if a recording is in progress or not in a session yet, so that its folder must stay. Any thread. */
     boolean isNeeded() {
-        return open || !waiting.isEmpty();
+        return current != null || !ended.isEmpty();
     }
 
-    private void fail(Path where, IOException e) {
-        trouble = say("take-journal.the-recording-cannot-be-written", where, IoWords.of(e));
-        LOG.warn(trouble, e);
-        close();
+    private interface Formatting {
+        void run() throws IOException;
     }
 
-    private void flush(FileChannel written) {
-        Path name = path;
-        flushing = CompletableFuture.runAsync(
-                () -> {
-                    try {
-                        bring(written, name, false);
-                    } catch (IOException e) {
-                        trouble = say("take-journal.the-recording-may-not-survive", IoWords.of(e));
-                        LOG.warn(trouble, e);
-                    }
-                },
-                Workers.shared().disk());
-    }
-
-    /** Forces the file and its directory entry to the disk. */
-    private static void bring(FileChannel written, Path name, boolean all) throws IOException {
-        written.force(all);
-        AtomicFile.flush(name.getParent());
-    }
-
-    private void close() {
-        if (file != null) {
-            FileChannel written = file;
-            Path name = path;
-            file = null;
-            flushing = flushing.thenRunAsync(
-                    () -> {
-                        try (written) {
-                            bring(written, name, true);
-                        } catch (IOException e) {
-                            trouble = say("take-journal.the-end-of-the-recording", IoWords.of(e));
-                            LOG.warn(trouble, e);
-                        }
-                    },
-                    Workers.shared().disk());
+    /** Formats lines of the take in progress in memory, and passes them to the writer. */
+    private void format(Formatting formatting) {
+        TakeFile file = current;
+        if (file == null) {
+            return;
         }
-        open = false;
+        try {
+            formatting.run();
+        } catch (IOException e) {
+            throw new UncheckedIOException("memory does not fail", e);
+        }
+        byte[] bytes = formatted.toByteArray();
+        formatted.reset();
+        if (waitingBytes.addAndGet(bytes.length) > maxWaitingBytes) {
+            file.giveUp();
+        }
+        writer.execute(() -> {
+            file.write(bytes);
+            waitingBytes.addAndGet(-bytes.length);
+        });
+    }
+
+    /** The file of one take. All but {@link #giveUp} belongs to the writer thread. */
+    public final class TakeFile {
+        private FileChannel channel;
+        private long flushedAt;
+
+        /** Null until the file is open, and if it could not be opened. */
+        private volatile Path path;
+
+        private volatile boolean isClosed;
+        private volatile boolean isGivenUp;
+
+        private TakeFile() {}
+
+        private void open() {
+            trouble = null;
+            Path where = folder.get();
+            if (where == null) {
+                return;
+            }
+            try {
+                AtomicFile.makeFolder(where);
+                Path next = where.resolve("recording-" + ++number + ".jsonl");
+                while (Files.exists(next)) {
+                    next = where.resolve("recording-" + ++number + ".jsonl");
+                }
+                channel = FileChannel.open(next, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+                path = next;
+                flushedAt = Clock.SYSTEM.nanos();
+            } catch (IOException e) {
+                fail(where, IoWords.of(e), e);
+            }
+        }
+
+        private void write(byte[] bytes) {
+            if (channel == null) {
+                return;
+            }
+            if (isGivenUp) {
+                fail(path.getParent(), say("take-journal.the-disk-does-not-answer"), null);
+                return;
+            }
+            try {
+                ByteBuffer left = ByteBuffer.wrap(bytes);
+                while (left.hasRemaining()) {
+                    channel.write(left);
+                }
+            } catch (IOException e) {
+                fail(path.getParent(), IoWords.of(e), e);
+                return;
+            }
+            long now = Clock.SYSTEM.nanos();
+            if (now - flushedAt >= BETWEEN_FLUSHES) {
+                flushedAt = now;
+                try {
+                    force(false);
+                } catch (IOException e) {
+                    report(say("take-journal.the-recording-may-not-survive", IoWords.of(e)), e);
+                }
+            }
+        }
+
+        /** Drops the rest of the take, which may have no gap. Any thread. */
+        private void giveUp() {
+            isGivenUp = true;
+        }
+
+        /** Forces the file and its directory entry to the disk. */
+        private void force(boolean metadata) throws IOException {
+            channel.force(metadata);
+            AtomicFile.flush(path.getParent());
+        }
+
+        private void close() {
+            if (channel != null) {
+                try {
+                    try {
+                        force(true);
+                    } finally {
+                        channel.close();
+                    }
+                } catch (IOException e) {
+                    report(say("take-journal.the-end-of-the-recording", IoWords.of(e)), e);
+                }
+                channel = null;
+            }
+            isClosed = true;
+        }
+
+        /** Reports a failure, and writes nothing more: lines after a gap would be worth nothing. */
+        private void fail(Path where, String reason, IOException cause) {
+            report(say("take-journal.the-recording-cannot-be-written", where, reason), cause);
+            close();
+        }
+
+        private void report(String message, IOException cause) {
+            trouble = message;
+            LOG.warn(message, cause);
+        }
+
+        /** Returns the path, or null if the file was not opened. */
+        Path path() {
+            return path;
+        }
+
+        /** Returns true if everything of the take is on the disk, or could not be written. */
+        boolean isClosed() {
+            return isClosed;
+        }
     }
 }

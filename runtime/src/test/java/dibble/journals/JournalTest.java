@@ -87,7 +87,7 @@ class JournalTest {
         for (int i = 0; i < 30; i++) {
             log.copy(log(3), i);
         }
-        TakeJournal journal = new TakeJournal(() -> user);
+        TakeJournal journal = new TakeJournal(() -> user, Runnable::run);
         journal.begin(demo.tempo(), 1_000);
         journal.follow(log, List.of("larkspur", "tansy"), marks);
         journal.end(6_000_000_000L);
@@ -139,7 +139,7 @@ class JournalTest {
         TempoMap slower = new TempoMap(
                 List.of(new TempoMap.Tempo(0, 120), new TempoMap.Tempo(400 * 3840, 30)),
                 List.of(new TempoMap.Meter(0, 4, 4)));
-        TakeJournal journal = new TakeJournal(() -> user);
+        TakeJournal journal = new TakeJournal(() -> user, Runnable::run);
         EventLog log = new EventLog();
         log.add(1_000_000_000L, 0, ShortMessage.noteOn(0, 60, 80));
         log.add(10_000_000_000L, 0, ShortMessage.controller(0, 64, 127));
@@ -159,11 +159,11 @@ class JournalTest {
 
     @Test
     void aFolderThatIsNotThereIsMadeAndOneThatCannotBeIsSaid() throws Exception {
-        TakeJournal journal = new TakeJournal(() -> user.resolve("deep/down"));
+        TakeJournal journal = new TakeJournal(() -> user.resolve("deep/down"), Runnable::run);
         journal.begin(demo.tempo(), 0);
         assertThat(journal.trouble()).isNull();
         Path file = Files.createFile(user.resolve("file"));
-        TakeJournal nowhere = new TakeJournal(() -> file);
+        TakeJournal nowhere = new TakeJournal(() -> file, Runnable::run);
         nowhere.begin(demo.tempo(), 0);
         nowhere.follow(log(1), List.of("larkspur", "tansy"), marks());
         assertThat(nowhere.trouble()).contains(file.toString()).contains("goes on in memory");
@@ -198,6 +198,7 @@ class JournalTest {
             journal.sync();
             journal.takes().begin(demo.tempo(), 0);
             journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
+            journal.sync();
             assertThat(Unfinished.find(user)).as("in use").isEmpty();
 
             List<Unfinished> found = Unfinished.find(leftBehind());
@@ -239,11 +240,11 @@ class JournalTest {
             journal.sync();
             journal.takes().begin(demo.tempo(), 0);
             journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
-            Path ended = journal.takes().end(6_000_000_000L);
+            TakeJournal.TakeFile ended = journal.takes().end(6_000_000_000L);
             // Until the session that has it is written, its file stays.
             journal.changed(Kept.of(demo.withName("Edited"), Performance.NEW), null, FileStamp.NONE);
             journal.sync();
-            assertThat(ended).exists();
+            assertThat(ended.path()).exists();
             Take take = new Take(
                     "take-1", "Take 1", List.of("larkspur", "tansy"), log(8), marks(), demo.tempo(), 6_000_000_000L, 0);
             journal.changed(

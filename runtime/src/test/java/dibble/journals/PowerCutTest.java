@@ -144,9 +144,10 @@ class PowerCutTest {
                 }
             }
             recording.follow(events, List.of("larkspur"), List.of());
-            Path written = recording.end(count * 1_000_000L);
+            TakeJournal.TakeFile written = recording.end(count * 1_000_000L);
+            await().until(written::isClosed);
             assertThat(recording.trouble()).isNull();
-            await().until(() -> log.isForced(written));
+            assertThat(log.isForced(written.path())).isTrue();
             recorded.add(new int[] {log.size(), key, count});
             if (random.nextInt(4) > 0) {
                 Take take = new Take(

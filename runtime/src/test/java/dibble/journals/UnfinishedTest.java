@@ -173,6 +173,7 @@ class UnfinishedTest {
             journal.takes().begin(again.tempo(), again.start());
             journal.takes().follow(again.log(), again.sources(), again.marks());
             journal.takes().end(again.length());
+            journal.sync();
             assertThat(broughtBack().session().takes()).hasSize(2);
         }
     }
@@ -186,13 +187,14 @@ class UnfinishedTest {
             Take take = take(DEMO, 1);
             journal.takes().begin(take.tempo(), take.start());
             journal.takes().follow(take.log(), take.sources(), take.marks());
-            Path recording = journal.takes().end(take.length());
-            byte[] lines = Files.readAllBytes(recording);
+            TakeJournal.TakeFile recording = journal.takes().end(take.length());
+            journal.sync();
+            byte[] lines = Files.readAllBytes(recording.path());
             journal.changed(
                     Kept.of(TakeEdits.keep(DEMO, Performance.NEW, take), Performance.NEW), null, FileStamp.NONE);
             journal.takes().kept(recording);
             journal.sync();
-            Files.write(recording, lines);
+            Files.write(recording.path(), lines);
             assertThat(broughtBack().session().takes()).hasSize(1);
         }
     }

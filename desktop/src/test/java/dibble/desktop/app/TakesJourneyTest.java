@@ -327,6 +327,7 @@ class TakesJourneyTest extends WindowTest {
                             log,
                             List.of("larkspur"),
                             List.of(new Take.Mark(0, 0, session().routing(Performance.NEW))));
+            journal.sync();
             copy(other, userFolder.resolve("unfinished"));
         }
         interact(() -> window.recovery().offer());
