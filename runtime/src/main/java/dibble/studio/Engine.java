@@ -117,6 +117,12 @@ final class Engine implements RouterOutput {
         return false;
     }
 
+    /** Returns true if every event that was received before this call has been decided. Any thread. */
+    boolean isIdle() {
+        // In this order: an event that left its ring is decided once the turn is free.
+        return !hasWork() && !turn.get();
+    }
+
     private boolean hasWork() {
         if (!commands.isEmpty()) {
             return true;

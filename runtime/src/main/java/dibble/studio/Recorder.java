@@ -11,7 +11,6 @@ import dibble.routing.Routing;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.Course;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Queue;
 import java.util.Set;
@@ -35,6 +34,9 @@ final class Recorder implements AutoCloseable {
     /** Looks that found nothing before it rests longer. */
     private static final int MANY_TIMES = 200;
 
+    /** The most by which a port may deliver an event after its stamp: two large blocks of a sound server. */
+    static final long LATE_NANOS = TimeUnit.MILLISECONDS.toNanos(100);
+
     private static final long BETWEEN_WRITES = TimeUnit.MILLISECONDS.toNanos(100);
 
     /**
@@ -43,7 +45,8 @@ final class Recorder implements AutoCloseable {
      * @param silent whether it is a pass of a loop in which nothing was played
      * @param last whether it ends what was recorded: no other pass of a loop follows
      */
-    record Finished(Take take, Printer printer, Onto onto, Path journal, boolean silent, boolean last) {}
+    record Finished(
+            Take take, Printer printer, Onto onto, TakeJournal.TakeFile journal, boolean silent, boolean last) {}
 
     /** What recordings are printed onto, and how. */
     record Onwards(Onto onto, List<Track> tracks, Set<String> armed) {
@@ -66,6 +69,7 @@ final class Recorder implements AutoCloseable {
     }
 
     private final Clock clock;
+    private final Engine engine;
     private final EventRing ring;
     private final Exclusives exclusives;
     private final TakeJournal journal;
@@ -80,10 +84,11 @@ final class Recorder implements AutoCloseable {
     private Onwards onwards;
     private long writtenAt;
 
-    Recorder(Clock clock, EventRing ring, Exclusives exclusives, TakeJournal journal) {
+    Recorder(Clock clock, Engine engine, TakeJournal journal) {
         this.clock = clock;
-        this.ring = ring;
-        this.exclusives = exclusives;
+        this.engine = engine;
+        ring = engine.recorderRing();
+        exclusives = engine.exclusives();
         this.journal = journal;
         thread.setDaemon(true);
         thread.start();
@@ -185,7 +190,7 @@ final class Recorder implements AutoCloseable {
     }
 
     /** Ends the journal of a take; the take does not depend on it. */
-    private Path endJournal(Take take) {
+    private TakeJournal.TakeFile endJournal(Take take) {
         try {
             journal.follow(take.log(), take.sources(), take.marks());
             return journal.end(take.length());
@@ -215,14 +220,17 @@ final class Recorder implements AutoCloseable {
         int empty = 0;
         while (!closing) {
             try {
-                // Looked at before the ring is emptied: what was played until then is in it.
+                // Read in this order: if the engine is idle, the ring has everything that was received until now.
                 long now = clock.nanos();
+                boolean complete = engine.isIdle();
                 empty++;
                 while (ring.poll()) {
                     empty = 0;
                     take(ring.stamp(), ring.payload());
                 }
-                endWhereItEnds(now);
+                if (complete) {
+                    endWhereItEnds(now - LATE_NANOS);
+                }
                 Recording current = recording;
                 if (current != null && now - writtenAt >= BETWEEN_WRITES) {
                     writtenAt = now;

@@ -95,7 +95,7 @@ public final class Studio implements AutoCloseable {
         this.document = document;
         this.journal = journal;
         engine = new Engine(clock);
-        recorder = new Recorder(clock, engine.recorderRing(), engine.exclusives(), journal);
+        recorder = new Recorder(clock, engine, journal);
         inlet = engine.openInlet();
         ports = new PortRack(engine, slots, devices);
         playback = new Playback(clock, engine, inlet, slots, ports, devices, transport);

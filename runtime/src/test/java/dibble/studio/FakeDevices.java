@@ -63,6 +63,11 @@ final class FakeDevices implements Devices {
             }
         }
 
+        /** Delivers a message after its stamp, as a sound server does. */
+        void playLate(int message, long stamp) {
+            listener.heard(message, stamp);
+        }
+
         void goAway() {
             listener.gone();
         }

@@ -432,10 +432,10 @@ class StudioTest {
         studio.record();
         untilRecording();
         for (int pass = 1; pass <= 3; pass++) {
-            clock.advance(barNanos / 2);
+            clock.advance(barNanos / 2 - (pass == 1 ? 0 : Recorder.LATE_NANOS));
             played.press(0, 70, 80);
             played.release(0, 70);
-            clock.advance(barNanos - barNanos / 2);
+            clock.advance(barNanos - barNanos / 2 + Recorder.LATE_NANOS);
             untilTakes(document, pass);
         }
         studio.stop();
@@ -456,6 +456,7 @@ class StudioTest {
             played.release(0, key);
             clock.advance(barNanos);
         }
+        clock.advance(Recorder.LATE_NANOS);
         untilTakes(document, before + 1);
         Take punched = document.session().takes().get(before);
         assertThat(punched.start()).isEqualTo(barNanos);

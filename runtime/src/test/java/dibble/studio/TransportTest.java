@@ -11,6 +11,7 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.journals.SessionJournal;
 import dibble.journals.TakeJournal;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
@@ -28,8 +29,11 @@ import dibble.session.ClockPlan;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.testing.disk.HangingDisk;
+import dibble.testing.disk.WatchedProvider;
 import dibble.time.HandClock;
 import dibble.time.TempoMap;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -42,6 +46,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 /** What is played back and recorded in a studio, from the key to the port and onto the tracks. */
 @Tag("slow")
@@ -267,7 +272,7 @@ class TransportTest {
         @Test
         void aRecorderThatCannotGoOnStopsTheRecordingAndNothingElse() {
             AtomicBoolean fails = new AtomicBoolean();
-            TakeJournal journal = new TakeJournal(() -> null) {
+            TakeJournal journal = new TakeJournal(() -> null, Runnable::run) {
                 @Override
                 public void follow(EventLog log, List<String> sources, List<Take.Mark> marks) {
                     if (fails.get()) {
@@ -301,6 +306,26 @@ class TransportTest {
             assertThat(stopped().noteCount()).isEqualTo(1);
         }
 
+        @Test
+        void stopKeepsTheTakeWhileTheDiskHangs(@TempDir Path folder) {
+            HangingDisk disk = new HangingDisk();
+            SessionJournal journal =
+                    new SessionJournal(WatchedProvider.watched(folder, disk).resolve("user"));
+            document = new Document(session(), Performance.NEW);
+            studio = new Studio(clock, devices, document, journal.takes());
+            studio.soundingCount();
+            disk.hangAfter(0);
+            studio.record();
+            pulseUntil(() -> studio.recording() != null && disk.hangs());
+            clock.pass(TimeUnit.MILLISECONDS.toNanos(1));
+            keys.play(noteOn(0, 62, 80), noteOff(0, 62, 64));
+            clock.pass(TimeUnit.MILLISECONDS.toNanos(110));
+            assertThat(stopped().noteCount()).isEqualTo(1);
+            assertThat(disk.hangs()).isTrue();
+            disk.release();
+            journal.close();
+        }
+
         private List<Long> starts(Track track, long from, long to) {
             ClipIndex index = ClipIndex.of(track.sounding());
             return IntStream.range(0, index.noteCount())
@@ -321,7 +346,7 @@ class TransportTest {
             pulseUntil(() -> studio.recording() != null);
             clock.advance(document.session().tempo().nanos(BAR + BAR / 4));
             keys.play(noteOn(0, 72, 80), noteOff(0, 72, 64));
-            clock.advance(document.session().tempo().nanos(BAR));
+            clock.advance(document.session().tempo().nanos(BAR) + Recorder.LATE_NANOS);
             pulseUntil(() -> document.session().takes().size() == 1);
             studio.stop();
             Track after = document.session().tracks().get(0);
@@ -329,6 +354,25 @@ class TransportTest {
             assertThat(starts(after, 2 * BAR, Long.MAX_VALUE)).isEqualTo(starts(before, 2 * BAR, Long.MAX_VALUE));
             assertThat(starts(after, BAR, 2 * BAR)).containsExactly(BAR + BAR / 4);
             assertThat(document.session().tracks().get(1)).isEqualTo(before(1));
+        }
+
+        @Test
+        void aPunchHasTheEventsThatAPortDeliversLate() {
+            open(session());
+            studio.setOptions(RecordOptions.PLAIN
+                    .withRange(new RecordOptions.Stretch(BAR, 2 * BAR))
+                    .withPunches(true));
+            long start = clock.nanos();
+            studio.record();
+            pulseUntil(() -> studio.recording() != null);
+            long end = document.session().tempo().nanos(2 * BAR);
+            clock.advance(end);
+            clock.pass(Recorder.LATE_NANOS / 2);
+            keys.playLate(noteOn(0, 72, 80), start + end - 2_000_000);
+            keys.playLate(noteOff(0, 72, 64), start + end - 1_000_000);
+            clock.pass(Recorder.LATE_NANOS);
+            pulseUntil(() -> document.session().takes().size() == 1);
+            assertThat(document.session().takes().get(0).noteCount()).isEqualTo(1);
         }
 
         private Track before(int track) {

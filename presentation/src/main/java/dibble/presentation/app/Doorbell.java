@@ -1,6 +1,8 @@
 package dibble.presentation.app;
 
 import java.io.IOException;
+import java.net.ConnectException;
+import java.net.SocketException;
 import java.net.StandardProtocolFamily;
 import java.net.UnixDomainSocketAddress;
 import java.nio.ByteBuffer;
@@ -38,6 +40,8 @@ public final class Doorbell implements AutoCloseable {
 
     /** A visitor has this long to say something, and waits twice as long for an answer. */
     static final long PATIENCE_MILLIS = 2000;
+
+    private static final long RETRY_MILLIS = 20;
 
     /** Longer than any path that a system can open. */
     static final int MAX_BYTES = 1 << 14;
@@ -78,17 +82,15 @@ public final class Doorbell implements AutoCloseable {
         if (!Files.exists(place) || message.length > MAX_BYTES) {
             return Answer.NOBODY;
         }
-        try (SocketChannel channel = SocketChannel.open(StandardProtocolFamily.UNIX);
-                Selector waiting = Selector.open()) {
-            // Never waits for a place in a queue that is full.
-            channel.configureBlocking(false);
-            if (!channel.connect(UnixDomainSocketAddress.of(place)) && !channel.finishConnect()) {
+        long end = deadline(2);
+        try (Selector waiting = Selector.open();
+                SocketChannel channel = connect(place, end, waiting)) {
+            if (channel == null) {
                 return Answer.SILENT;
             }
             ByteBuffer bytes = ByteBuffer.wrap(message);
             ByteBuffer answer = ByteBuffer.allocate(HEARD.length);
             SelectionKey key = channel.register(waiting, SelectionKey.OP_WRITE);
-            long end = deadline(2);
             while (answer.hasRemaining() && waiting.select(millisUntil(end)) > 0) {
                 waiting.selectedKeys().clear();
                 if (bytes.hasRemaining()) {
@@ -103,6 +105,32 @@ public final class Doorbell implements AutoCloseable {
             LOG.debug("nobody answers at {}: {}", place, e.getMessage());
             return Answer.NOBODY;
         }
+    }
+
+    /** Returns a connection, or null if the queue of connections stays full until a deadline. */
+    private static SocketChannel connect(Path place, long end, Selector waiting) throws IOException {
+        do {
+            SocketChannel channel = SocketChannel.open(StandardProtocolFamily.UNIX);
+            boolean connected = false;
+            try {
+                // A blocking channel would wait for a full queue without a limit.
+                channel.configureBlocking(false);
+                connected = channel.connect(UnixDomainSocketAddress.of(place));
+            } catch (ConnectException e) {
+                throw e;
+            } catch (SocketException e) {
+                LOG.debug("{} has a full queue: {}", place, e.getMessage());
+            } finally {
+                if (!connected) {
+                    channel.close();
+                }
+            }
+            if (connected) {
+                return channel;
+            }
+            waiting.select(RETRY_MILLIS);
+        } while (end - System.nanoTime() > 0);
+        return null;
     }
 
     private static long deadline(int times) {

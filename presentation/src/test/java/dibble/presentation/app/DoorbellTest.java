@@ -5,16 +5,19 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.awaitility.Awaitility.await;
 
 import java.io.IOException;
+import java.net.SocketException;
 import java.net.StandardProtocolFamily;
 import java.net.UnixDomainSocketAddress;
 import java.nio.ByteBuffer;
 import java.nio.channels.ServerSocketChannel;
 import java.nio.channels.SocketChannel;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledOnOs;
 import org.junit.jupiter.api.condition.OS;
@@ -84,6 +87,41 @@ class DoorbellTest {
             }
         } finally {
             for (SocketChannel channel : idle) {
+                channel.close();
+            }
+        }
+    }
+
+    @Test
+    void waitsForAPlaceInAFullQueue() throws IOException {
+        Path running = Files.createDirectory(folder.resolve("running"));
+        UnixDomainSocketAddress address = UnixDomainSocketAddress.of(running.resolve("socket"));
+        List<SocketChannel> queue = new ArrayList<>();
+        try (ServerSocketChannel server = ServerSocketChannel.open(StandardProtocolFamily.UNIX)) {
+            server.bind(address, 1);
+            assertThatThrownBy(() -> {
+                        while (true) {
+                            SocketChannel channel = SocketChannel.open(StandardProtocolFamily.UNIX);
+                            queue.add(channel);
+                            channel.configureBlocking(false);
+                            channel.connect(address);
+                        }
+                    })
+                    .isInstanceOf(SocketException.class);
+            CompletableFuture<Doorbell.Answer> answer = CompletableFuture.supplyAsync(() -> Doorbell.ring(folder, "x"));
+            ByteBuffer bytes = ByteBuffer.allocate(2);
+            for (int i = 1; i < queue.size(); i++) {
+                server.accept().close();
+            }
+            try (SocketChannel accepted = server.accept()) {
+                while (bytes.hasRemaining()) {
+                    accepted.read(bytes);
+                }
+                accepted.write(ByteBuffer.wrap("heard\n".getBytes(StandardCharsets.US_ASCII)));
+                assertThat(answer.join()).isEqualTo(Doorbell.Answer.HEARD);
+            }
+        } finally {
+            for (SocketChannel channel : queue) {
                 channel.close();
             }
         }
