@@ -5,9 +5,11 @@ import static org.awaitility.Awaitility.await;
 
 import dibble.demo.LamplightersRound;
 import dibble.disk.SessionFile;
+import dibble.presentation.Preferences;
 import dibble.session.Performance;
 import dibble.testing.disk.HangingDisk;
 import dibble.testing.disk.WatchedProvider;
+import dibble.user.Settings;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -77,6 +79,31 @@ class HangingDiskTest {
             assertThat(SessionFile.read(file).session().name()).isEqualTo("edited again");
             assertThat(app.context().document().isChanged()).isFalse();
             disk.release();
+        }
+    }
+
+    @Test
+    void theLastSettingsAreKeptWhenTheDiskHangsAtEarlierOnes() throws IOException {
+        Path there = Files.createDirectories(folder.resolve("user"));
+        Path user = WatchedProvider.watched(folder, disk).resolve("user");
+        try (HeadlessApp app = new HeadlessApp(LamplightersRound.session(), user)) {
+            Preferences preferences = app.context().preferences();
+            int hangs = 0;
+            for (boolean hung = true; hung; hangs++) {
+                int first = 1 + 2 * hangs;
+                disk.hangAfter(hangs);
+                preferences.change(settings -> settings.withBacklogMinutes(first));
+                await().until(() ->
+                        disk.hangs() || app.context().jobs().running().isEmpty() || app.hasPosted());
+                hung = disk.hangs();
+                preferences.change(settings -> settings.withBacklogMinutes(first + 1));
+                assertThat(preferences.get().backlogMinutes()).isEqualTo(first + 1);
+                disk.release();
+                app.settle();
+                assertThat(Settings.load(there, complaint -> {}).backlogMinutes())
+                        .isEqualTo(first + 1);
+            }
+            assertThat(hangs).isGreaterThan(2);
         }
     }
 }
