@@ -51,7 +51,7 @@ final class CheckCommand extends FileCommand {
         findings.stream()
                 .collect(Collectors.groupingBy(Finding::code, Collectors.counting()))
                 .forEach((code, count) -> {
-                    if (count == Checks.MOST_FINDINGS) {
+                    if (count == Checks.MAX_FINDINGS) {
                         files.tell(say("check-command.only-the-first-of-are", count, code));
                     }
                 });

@@ -37,7 +37,7 @@ final class InOut {
     static final String STANDARD = "-";
 
     /** The most that a session from standard input may be: 512 MiB. */
-    private static final long MOST_BYTES = 512L << 20;
+    private static final long MAX_BYTES = 512L << 20;
 
     private final InputStream in;
     private final OutputStream out;
@@ -82,7 +82,7 @@ final class InOut {
         claim(name, "SESSION");
         try {
             SessionContent opened = name.equals(STANDARD)
-                    ? Streams.ofFile(in, shown(name), MOST_BYTES, SessionFile::read)
+                    ? Streams.ofFile(in, shown(name), MAX_BYTES, SessionFile::read)
                     : SessionFile.read(path(name));
             Reach.check(opened.session().routing(opened.performance()));
             return opened;
@@ -99,7 +99,7 @@ final class InOut {
     SessionSet set(String name) {
         claim(name, "SESSION");
         try {
-            return Streams.read(path(name), MOST_BYTES, SetFile::read);
+            return Streams.read(path(name), MAX_BYTES, SetFile::read);
         } catch (SessionFormatException e) {
             throw new BadInput(shown(name) + ": " + e.getMessage());
         } catch (IOException e) {
@@ -124,7 +124,7 @@ final class InOut {
     private MidiFile read(String name) throws IOException {
         return name.equals(STANDARD)
                 ? MidiFileReader.read(in)
-                : Streams.read(path(name), MidiFileReader.MOST_BYTES, MidiFileReader::read);
+                : Streams.read(path(name), MidiFileReader.MAX_BYTES, MidiFileReader::read);
     }
 
     static Path path(String name) {

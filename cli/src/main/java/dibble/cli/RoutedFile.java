@@ -30,9 +30,9 @@ final class RoutedFile implements FileRouter.Output {
     private final Routing routing;
     private final Slots slots = new Slots();
     private final PrintWriter lines;
-    private final MidiTrack.Builder[] tracks = new MidiTrack.Builder[Slots.MOST_PORTS * 16];
+    private final MidiTrack.Builder[] tracks = new MidiTrack.Builder[Slots.MAX_PORTS * 16];
     private final Map<String, MidiTrack.Builder> exclusives = new LinkedHashMap<>();
-    private final int[] firstInstrument = new int[Slots.MOST_PORTS * 16];
+    private final int[] firstInstrument = new int[Slots.MAX_PORTS * 16];
 
     /** @param lines where each message is printed to, or null */
     RoutedFile(Session session, Routing routing, PrintWriter lines) {

@@ -32,7 +32,7 @@ abstract class Check {
     abstract void find(Subject subject, Report report);
 
     final List<Finding> run(Subject subject) {
-        Report report = new Report(Checks.MOST_FINDINGS, finding -> true);
+        Report report = new Report(Checks.MAX_FINDINGS, finding -> true);
         find(subject, report);
         return report.findings;
     }

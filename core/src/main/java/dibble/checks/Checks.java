@@ -35,7 +35,7 @@ public final class Checks {
             new Layers());
 
     /** The most that one check tells: who mends some of them finds the others then. */
-    public static final int MOST_FINDINGS = 1_000;
+    public static final int MAX_FINDINGS = 1_000;
 
     private Checks() {}
 

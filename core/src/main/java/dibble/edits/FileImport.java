@@ -38,7 +38,7 @@ import java.util.Map;
  * @param shared how many lanes share a channel with another, since there are sixteen
  */
 public record FileImport(Source source, Take take, boolean hasTempo, List<Marker> markers, int shared) {
-    private static final int MOST_MARKERS = 10_000;
+    private static final int MAX_MARKERS = 10_000;
 
     /** Whose tempo the session has when a file is in it. */
     public enum Tempo {
@@ -149,7 +149,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
         List<Marker> markers = new ArrayList<>();
         MidiTrack track = file.conductor();
         for (int i = 0; i < track.size() && file.division() > 0; i++) {
-            if (track.isMeta(i, MidiTrack.META_MARKER) && !track.text(i).isBlank() && markers.size() < MOST_MARKERS) {
+            if (track.isMeta(i, MidiTrack.META_MARKER) && !track.text(i).isBlank() && markers.size() < MAX_MARKERS) {
                 markers.add(new Marker(
                         FileTempo.scaled(file, track.tick(i)), track.text(i).strip()));
             }

@@ -96,7 +96,7 @@ public final class StripEdits {
         Strip strip = strip(session, scene, ref).orElseThrow();
         double from = strip.levelNow();
         Session moved = set(session, scene, ref, level);
-        double by = Loudness.rounded(level) - Math.max(Loudness.LEAST, from);
+        double by = Loudness.rounded(level) - Math.max(Loudness.MIN, from);
         if (strip.group() == 0 || !Double.isFinite(by)) {
             return moved;
         }

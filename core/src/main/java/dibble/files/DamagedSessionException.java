@@ -8,7 +8,7 @@ import java.util.stream.Collectors;
 /** A session's container of which something is missing or damaged; its message says what, in one line. */
 public final class DamagedSessionException extends SessionFormatException {
     private static final long serialVersionUID = 1L;
-    private static final int MOST_NAMED = 3;
+    private static final int MAX_NAMED = 3;
 
     /** @param damage what is wrong, at least one */
     public DamagedSessionException(List<Damage> damage) {
@@ -16,9 +16,9 @@ public final class DamagedSessionException extends SessionFormatException {
     }
 
     private static String named(List<Damage> damage) {
-        String first = damage.stream().limit(MOST_NAMED).map(Damage::text).collect(Collectors.joining(", "));
-        return damage.size() > MOST_NAMED
-                ? say("damaged-session-exception.and-more", first, damage.size() - MOST_NAMED)
+        String first = damage.stream().limit(MAX_NAMED).map(Damage::text).collect(Collectors.joining(", "));
+        return damage.size() > MAX_NAMED
+                ? say("damaged-session-exception.and-more", first, damage.size() - MAX_NAMED)
                 : first;
     }
 }

@@ -35,7 +35,7 @@ public final class Fields {
             .disable(JsonNodeFeature.STRIP_TRAILING_BIGDECIMAL_ZEROES)
             .build();
     private static final Pattern NOTE = Pattern.compile("0{0,2}[0-9]|0?[1-9][0-9]|1[01][0-9]|12[0-7]");
-    private static final int MOST_SHOWN = 60;
+    private static final int MAX_SHOWN = 60;
 
     private final JsonNode node;
     private final String path;
@@ -93,7 +93,7 @@ public final class Fields {
             return say("fields.an-object");
         }
         String text = given.isArray() ? say("fields.a-list-of", given.size()) : given.toString();
-        return OneLine.of(text.length() > MOST_SHOWN ? text.substring(0, MOST_SHOWN) + "…" : text);
+        return OneLine.of(text.length() > MAX_SHOWN ? text.substring(0, MAX_SHOWN) + "…" : text);
     }
 
     private SessionFormatException missing(String name) {

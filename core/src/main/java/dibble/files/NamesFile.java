@@ -35,7 +35,7 @@ import org.apache.commons.csv.CSVRecord;
  */
 public final class NamesFile {
     /** Larger ones are refused. */
-    public static final int MOST_BYTES = 1 << 24;
+    public static final int MAX_BYTES = 1 << 24;
 
     private static final Pattern LINE = Pattern.compile("\\s*(\\d{1,3})[\\s.:,;)\\-]+(\\S.*?)\\s*");
 
@@ -54,7 +54,7 @@ public final class NamesFile {
      */
     public static SoundNames read(Path path, Consumer<String> remarks) throws IOException {
         byte[] bytes = WholeFile.read(
-                path, MOST_BYTES, size -> new SessionFormatException(say("names-file.too-large", size, MOST_BYTES)));
+                path, MAX_BYTES, size -> new SessionFormatException(say("names-file.too-large", size, MAX_BYTES)));
         return read(bytes, path.getFileName().toString(), remarks);
     }
 
@@ -67,8 +67,8 @@ public final class NamesFile {
      */
     public static SoundNames read(byte[] bytes, String fileName, Consumer<String> remarks)
             throws SessionFormatException {
-        if (bytes.length > MOST_BYTES) {
-            throw new SessionFormatException(say("names-file.too-large", bytes.length, MOST_BYTES));
+        if (bytes.length > MAX_BYTES) {
+            throw new SessionFormatException(say("names-file.too-large", bytes.length, MAX_BYTES));
         }
         String model = fileName.replaceFirst("\\.[^.]*$", "");
         try {

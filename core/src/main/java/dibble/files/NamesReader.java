@@ -32,8 +32,8 @@ final class NamesReader {
     private static final Pattern ENCODING =
             Pattern.compile("^.{0,3}<\\?xml[^>]*encoding\\s*=\\s*[\"']([A-Za-z][\\w.:-]*)");
 
-    private static final int MOST_NAMES = 200_000;
-    private static final int MOST_LETTERS = 200;
+    private static final int MAX_NAMES = 200_000;
+    private static final int MAX_CHARACTERS = 200;
 
     /** Letters of all banks together, each with the list that it uses; a session has to be able to keep them. */
     private static final int MAX_ALL_LETTERS = 4_000_000;
@@ -234,8 +234,8 @@ final class NamesReader {
     }
 
     private void count() throws SessionFormatException {
-        if (++names > MOST_NAMES || banks.size() > SoundNames.MOST_BANKS) {
-            throw new SessionFormatException(say("names-file.too-many", MOST_NAMES));
+        if (++names > MAX_NAMES || banks.size() > SoundNames.MAX_BANKS) {
+            throw new SessionFormatException(say("names-file.too-many", MAX_NAMES));
         }
     }
 
@@ -245,7 +245,7 @@ final class NamesReader {
     }
 
     private static String cut(String text) {
-        return text.length() > MOST_LETTERS ? text.substring(0, MOST_LETTERS) : text;
+        return text.length() > MAX_CHARACTERS ? text.substring(0, MAX_CHARACTERS) : text;
     }
 
     private int number(String name) throws SessionFormatException {

@@ -42,14 +42,14 @@ import java.util.stream.Stream;
 
 /** Reads what decides where events go: sources, instruments, zones, control maps and scenes. An instance reads one. */
 public final class RoutingReader {
-    private static final int MOST_KEYS = 128;
+    private static final int MAX_KEYS = 128;
     /** The maximum number of sources, and of instruments. */
-    public static final int MOST_GEAR = 1_000;
+    public static final int MAX_GEAR = 1_000;
 
     /** The maximum number of zones, and of control maps. */
-    public static final int MOST_ZONES = 100_000;
+    public static final int MAX_ZONES = 100_000;
 
-    private static final int MOST_SOUNDS = 10_000;
+    private static final int MAX_SOUNDS = 10_000;
     private static final int WIDEST_WINDOW = 16_383;
 
     private static final Map<String, SourceKind> SOURCE_KINDS =
@@ -100,7 +100,7 @@ public final class RoutingReader {
                 f.text("ownInstrument"),
                 f.flag("echoes", false),
                 List.copyOf(f.texts("sysexTo")),
-                f.list("lanes", MOST_GEAR, RoutingReader::lane),
+                f.list("lanes", MAX_GEAR, RoutingReader::lane),
                 f.extras());
     }
 
@@ -118,7 +118,7 @@ public final class RoutingReader {
                 f.flag("partPorts", false),
                 f.word("receives", Receives.BY_CHANNEL, RECEIVES),
                 List.copyOf(f.texts("hearsDirectly")),
-                f.list("parts", MOST_GEAR, part -> part(part, id)),
+                f.list("parts", MAX_GEAR, part -> part(part, id)),
                 f.object("effects").make(RoutingReader::effects),
                 f.has("names") ? f.object("names").make(RoutingReader::names) : null,
                 f.extras());
@@ -129,7 +129,7 @@ public final class RoutingReader {
                 f.text("maker", ""),
                 f.text("model", ""),
                 f.word("bankSelect", BankSelect.BOTH, BANK_SELECTS),
-                f.list("banks", SoundNames.MOST_BANKS, RoutingReader::bank),
+                f.list("banks", SoundNames.MAX_BANKS, RoutingReader::bank),
                 f.noteNames("notes"),
                 f.noteNames("controllers"),
                 f.extras());
@@ -141,7 +141,7 @@ public final class RoutingReader {
                 f.pair("bank", 0, 127, List.of(0, 0)),
                 f.list(
                         "programs",
-                        MOST_KEYS,
+                        MAX_KEYS,
                         at -> new SoundNames.Program(
                                 (int) at.required("program", 0, 127),
                                 at.text("name", ""),
@@ -161,7 +161,7 @@ public final class RoutingReader {
 
     /** A level is kept beside the volume that it is nearest to; who changed that alone meant that. */
     private static Strip strip(Fields f, Integer volume) throws SessionFormatException {
-        Double level = f.decimal("level", Loudness.LEAST, Loudness.MOST);
+        Double level = f.decimal("level", Loudness.MIN, Loudness.MAX);
         boolean finer = level != null && (volume == null || Loudness.volume(level) == volume);
         Strip strip = new Strip(
                 finer ? level : null,
@@ -176,7 +176,7 @@ public final class RoutingReader {
     private static Map<Integer, Strip> keyStrips(Fields f) throws SessionFormatException {
         return numbered(f.list(
                 "keyStrips",
-                MOST_KEYS,
+                MAX_KEYS,
                 at -> Map.entry((int) at.required("key", 0, 127), strip(at, at.number("volume", 0, 127))),
                 at -> String.valueOf(at.getKey())));
     }
@@ -231,9 +231,9 @@ public final class RoutingReader {
                 id,
                 f.text("name", id),
                 f.number("program", 0, 127),
-                f.list("zones", MOST_ZONES, RoutingReader::zone),
-                f.list("controls", MOST_ZONES, RoutingReader::controlMap),
-                f.list("sounds", MOST_SOUNDS, RoutingReader::sceneSound),
+                f.list("zones", MAX_ZONES, RoutingReader::zone),
+                f.list("controls", MAX_ZONES, RoutingReader::controlMap),
+                f.list("sounds", MAX_SOUNDS, RoutingReader::sceneSound),
                 f.extras());
     }
 
@@ -249,7 +249,7 @@ public final class RoutingReader {
         String id = f.requiredForm("id", Form.ID);
         String source = f.requiredForm("source", Form.SOURCE);
         ControlMap.Trigger when = f.requiredObject("when").make(RoutingReader::trigger);
-        List<ControlMap.Send> sends = f.list("sends", MOST_GEAR, RoutingReader::send);
+        List<ControlMap.Send> sends = f.list("sends", MAX_GEAR, RoutingReader::send);
         return new ControlMap(
                 id,
                 f.text("name", ""),

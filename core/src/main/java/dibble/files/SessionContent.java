@@ -23,10 +23,10 @@ public record SessionContent(Session session, Performance performance) {
     public static final String SESSION = "session.json";
 
     /** The most that a container may unpack to: 512 MiB. */
-    public static final long MOST_BYTES = 512L << 20;
+    public static final long MAX_BYTES = 512L << 20;
 
     /** The most that {@code session.json} may unpack to: 16 MiB. */
-    public static final long MOST_JSON_BYTES = 16L << 20;
+    public static final long MAX_JSON_BYTES = 16L << 20;
 
     /** The folder of entries whose names are needed for others. */
     private static final String KEPT = "kept/";

@@ -56,12 +56,12 @@ public final class SessionReader {
     public static final long LAST_TICK = (1L << 53) - 1;
 
     /** The maximum number of items in a list. */
-    public static final int MOST_ITEMS = 100_000;
+    public static final int MAX_ITEMS = 100_000;
 
     /** The maximum number of tracks. */
-    public static final int MOST_TRACKS = 10_000;
+    public static final int MAX_TRACKS = 10_000;
 
-    private static final int MOST_OUTPUTS = 64;
+    private static final int MAX_OUTPUTS = 64;
 
     private static final ObjectMapper JSON = JsonMapper.builder()
             .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
@@ -156,14 +156,13 @@ public final class SessionReader {
         TempoMap tempo = tempo(f);
         List<Marker> markers = f.list(
                 "markers",
-                MOST_ITEMS,
+                MAX_ITEMS,
                 at -> new Marker(at.required("at", 0L, LAST_TICK), at.text("name", "")),
                 SessionReader::nameOf);
-        List<Source> sources = f.list("sources", RoutingReader.MOST_GEAR, RoutingReader::source);
-        List<Instrument> instruments =
-                Colours.give(f.list("instruments", RoutingReader.MOST_GEAR, routing::instrument));
-        List<Track> all = f.list("tracks", MOST_TRACKS, this::track);
-        List<SaidOfTake> takes = f.list("takes", MOST_TRACKS, SessionReader::take);
+        List<Source> sources = f.list("sources", RoutingReader.MAX_GEAR, RoutingReader::source);
+        List<Instrument> instruments = Colours.give(f.list("instruments", RoutingReader.MAX_GEAR, routing::instrument));
+        List<Track> all = f.list("tracks", MAX_TRACKS, this::track);
+        List<SaidOfTake> takes = f.list("takes", MAX_TRACKS, SessionReader::take);
         Set<String> ids = new HashSet<>();
         for (SaidOfTake take : takes) {
             if (!ids.add(take.id)) {
@@ -178,15 +177,15 @@ public final class SessionReader {
                 .markers(markers)
                 .sources(sources)
                 .instruments(instruments)
-                .zones(f.list("zones", RoutingReader.MOST_ZONES, RoutingReader::zone))
-                .controls(f.list("controls", RoutingReader.MOST_ZONES, RoutingReader::controlMap))
-                .scenes(f.list("scenes", RoutingReader.MOST_GEAR, RoutingReader::scene))
+                .zones(f.list("zones", RoutingReader.MAX_ZONES, RoutingReader::zone))
+                .controls(f.list("controls", RoutingReader.MAX_ZONES, RoutingReader::controlMap))
+                .scenes(f.list("scenes", RoutingReader.MAX_GEAR, RoutingReader::scene))
                 .sceneSwitch(f.has("sceneSwitch") ? f.object("sceneSwitch").make(RoutingReader::sceneSwitch) : null)
                 .tracks(all)
-                .settled(f.list("settledChecks", MOST_ITEMS, SessionReader::settled))
+                .settled(f.list("settledChecks", MAX_ITEMS, SessionReader::settled))
                 .clock(f.object("clock").make(SessionReader::clock))
                 .outputs(outputs(f))
-                .soundFiles(f.list("soundFiles", RoutingReader.MOST_GEAR, SessionReader::soundFile, SoundFile::id))
+                .soundFiles(f.list("soundFiles", RoutingReader.MAX_GEAR, SessionReader::soundFile, SoundFile::id))
                 .extras(f.extras())
                 .build();
         return new Read(session, performance, tracks, takes);
@@ -194,10 +193,10 @@ public final class SessionReader {
 
     private static TempoMap tempo(Fields f) throws SessionFormatException {
         List<TempoMap.Tempo> tempos =
-                f.list("tempo", MOST_ITEMS, SessionReader::tempoChange, at -> String.valueOf(at.at()));
+                f.list("tempo", MAX_ITEMS, SessionReader::tempoChange, at -> String.valueOf(at.at()));
         List<TempoMap.Meter> meters = f.list(
                 "meter",
-                MOST_ITEMS,
+                MAX_ITEMS,
                 at -> new TempoMap.Meter(at.required("at", 0L, LAST_TICK), (int) at.required("beats", 1L, 64L), (int)
                         at.required("unit", 1L, 64L)),
                 at -> String.valueOf(at.at()));
@@ -238,7 +237,7 @@ public final class SessionReader {
         Set<Connection> cables = new LinkedHashSet<>();
         performance.list(
                 "connections",
-                MOST_ITEMS,
+                MAX_ITEMS,
                 at -> {
                     Connection cable = new Connection(at.required("own"), at.required("other"));
                     if (!cables.add(cable)) {
@@ -264,8 +263,8 @@ public final class SessionReader {
     private static Map<Integer, String> outputs(Fields f) throws SessionFormatException {
         return RoutingReader.numbered(f.list(
                 "outputs",
-                MOST_OUTPUTS,
-                at -> Map.entry((int) at.required("number", 1, MOST_OUTPUTS), at.text("name", "")),
+                MAX_OUTPUTS,
+                at -> Map.entry((int) at.required("number", 1, MAX_OUTPUTS), at.text("name", "")),
                 at -> String.valueOf(at.getKey())));
     }
 
@@ -279,7 +278,7 @@ public final class SessionReader {
         Track.Input input = input(f);
         String part = f.object("to").form("part", Form.PART);
         List<Integer> printOf = new ArrayList<>();
-        List<Region> regions = f.list("regions", MOST_ITEMS, region -> region(region, printOf), SessionReader::nameOf);
+        List<Region> regions = f.list("regions", MAX_ITEMS, region -> region(region, printOf), SessionReader::nameOf);
         Fields byHand = f.object("byHand");
         tracks.put(
                 id,
@@ -325,7 +324,7 @@ public final class SessionReader {
     }
 
     private static Region region(Fields f, List<Integer> printOf) throws SessionFormatException {
-        printOf.add(f.number("print", 0, MOST_ITEMS, 0));
+        printOf.add(f.number("print", 0, MAX_ITEMS, 0));
         return new Region(
                 f.form("take", Form.ID),
                 f.required("from", 0L, LAST_TICK),

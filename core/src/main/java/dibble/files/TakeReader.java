@@ -37,7 +37,7 @@ public final class TakeReader {
     private static final long LATEST = 999_999_999_999_999_999L;
 
     /** The most text of routings that a take may have, with what they have in common: they are read one by one. */
-    private static final long MOST_ROUTINGS = 4L << 30;
+    private static final long MAX_ROUTINGS = 4L << 30;
 
     /** A change seldom makes a routing longer: it is looked at only now and then. */
     private static final int BETWEEN_MEASURES = 16;
@@ -59,7 +59,7 @@ public final class TakeReader {
     /** Lines from one word about the progress to the next, less one. */
     private static final int EVERY = 0xFFF;
 
-    private static final int MOST_DIGITS = 18;
+    private static final int MAX_DIGITS = 18;
 
     /**
      * What a recording that was cut off has.
@@ -214,7 +214,7 @@ public final class TakeReader {
         while (at < to && bytes[at] >= '0' && bytes[at] <= '9') {
             value = value * 10 + bytes[at++] - '0';
         }
-        return at == first || at - first > MOST_DIGITS ? -1 : value;
+        return at == first || at - first > MAX_DIGITS ? -1 : value;
     }
 
     private int source(byte[] bytes, int from, int to) {
@@ -287,7 +287,7 @@ public final class TakeReader {
 
     private static TempoMap changes(Fields f, String name) throws SessionFormatException {
         return new TempoMap(
-                f.list(name, SessionReader.MOST_ITEMS, SessionReader::tempoChange, at -> String.valueOf(at.at())),
+                f.list(name, SessionReader.MAX_ITEMS, SessionReader::tempoChange, at -> String.valueOf(at.at())),
                 List.of(new TempoMap.Meter(0, 4, 4)));
     }
 
@@ -315,8 +315,8 @@ public final class TakeReader {
             routingSize = routing.toString().length();
         }
         routingsRead += routingSize + size;
-        if (routingsRead > MOST_ROUTINGS) {
-            throw wrong(say("take-reader.more-routings-than-can-be", MOST_ROUTINGS >> 30));
+        if (routingsRead > MAX_ROUTINGS) {
+            throw wrong(say("take-reader.more-routings-than-can-be", MAX_ROUTINGS >> 30));
         }
         SessionReader.Read read;
         try {

@@ -6,10 +6,10 @@ package dibble.gear;
  */
 public final class Loudness {
     /** The highest level of a strip, in dB. */
-    public static final double MOST = 6;
+    public static final double MAX = 6;
 
     /** The lowest level that is not silence, in dB. */
-    public static final double LEAST = -90;
+    public static final double MIN = -90;
 
     /** No sound at all. */
     public static final double SILENCE = Double.NEGATIVE_INFINITY;
@@ -44,9 +44,9 @@ public final class Loudness {
         return gain <= 0 ? SILENCE : 20 * Math.log10(gain);
     }
 
-    /** A level held within what a strip can have; below {@link #LEAST} it is {@link #SILENCE}. */
+    /** A level held within what a strip can have; below {@link #MIN} it is {@link #SILENCE}. */
     public static double held(double level) {
-        return level < LEAST ? SILENCE : Math.min(MOST, level);
+        return level < MIN ? SILENCE : Math.min(MAX, level);
     }
 
     /** A level as it is kept: in tenths of a dB. */

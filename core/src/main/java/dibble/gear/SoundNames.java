@@ -27,7 +27,7 @@ public record SoundNames(
         Map<Integer, String> controllers,
         Extras extras) {
     /** Banks that a document has at most. */
-    public static final int MOST_BANKS = 1024;
+    public static final int MAX_BANKS = 1024;
 
     /**
      * A bank of programs.
@@ -63,8 +63,8 @@ public record SoundNames(
 
     public SoundNames {
         banks = List.copyOf(banks);
-        if (banks.size() > MOST_BANKS) {
-            throw new UserException(say("sound-names.too-many-banks", banks.size(), MOST_BANKS));
+        if (banks.size() > MAX_BANKS) {
+            throw new UserException(say("sound-names.too-many-banks", banks.size(), MAX_BANKS));
         }
         notes = numbered("number.note", notes);
         controllers = numbered("number.controller", controllers);

@@ -8,7 +8,7 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 /**
  * How loud a sound is, where between left and right, how much of it goes to the effects, and where it comes out.
  *
- * @param level in dB, to {@link Loudness#MOST}, {@link Loudness#SILENCE} for none; null where it is left as it is
+ * @param level in dB, to {@link Loudness#MAX}, {@link Loudness#SILENCE} for none; null where it is left as it is
  * @param pan controller 10, 0-127; null where it is left as it is
  * @param reverb controller 91: how much of it goes to the room, 0-127
  * @param chorus controller 93: how much of it goes to the chorus, 0-127
@@ -25,8 +25,8 @@ public record Strip(Double level, Integer pan, int reverb, int chorus, int outpu
     public static final Strip PLAIN = new Strip(null, null, 0, 0, 1, 0);
 
     public Strip {
-        if (level != null && !(level <= Loudness.MOST && Loudness.held(level) == level)) {
-            throw new UserException(say("strip.level-expected-to", level, (long) Loudness.LEAST, (long) Loudness.MOST));
+        if (level != null && !(level <= Loudness.MAX && Loudness.held(level) == level)) {
+            throw new UserException(say("strip.level-expected-to", level, (long) Loudness.MIN, (long) Loudness.MAX));
         }
         Checked.range("number.pan", pan, 0, 127);
         Checked.range("number.reverb", reverb, 0, 127);

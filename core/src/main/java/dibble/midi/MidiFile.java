@@ -16,7 +16,7 @@ import java.util.Set;
  */
 public record MidiFile(int type, int division, List<MidiTrack> tracks, List<String> remarks) {
     /** The most tracks that the head of a file can count. */
-    public static final int MOST_TRACKS = 0xFFFF;
+    public static final int MAX_TRACKS = 0xFFFF;
 
     /** What concerns a whole file, whichever track it is on. */
     private static final Set<Integer> CONDUCTED = Set.of(

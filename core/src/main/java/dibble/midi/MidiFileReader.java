@@ -18,10 +18,10 @@ import java.util.List;
  */
 public final class MidiFileReader {
     /** The largest file that is read: 64 MiB. */
-    public static final long MOST_BYTES = 64L << 20;
+    public static final long MAX_BYTES = 64L << 20;
 
     /** The most events that a file may have. */
-    public static final int MOST_EVENTS = 3_000_000;
+    public static final int MAX_EVENTS = 3_000_000;
 
     private static final int HEADER = 0x4D546864;
     private static final int TRACK = 0x4D54726B;
@@ -29,7 +29,7 @@ public final class MidiFileReader {
     private static final int RIFF_MIDI = 0x524D4944;
     private static final int RIFF_DATA = 0x64617461;
     private static final int CHUNK_HEAD = 8;
-    private static final int MOST_REMARKS = 20;
+    private static final int MAX_REMARKS = 20;
 
     private final byte[] bytes;
     private final List<String> remarks = new ArrayList<>();
@@ -52,8 +52,8 @@ public final class MidiFileReader {
     /**
      * Reads a file.
      *
-     * @throws MidiFormatException where it is no MIDI file, is damaged, larger than {@link #MOST_BYTES} or has more than
-     *     {@link #MOST_EVENTS} events
+     * @throws MidiFormatException where it is no MIDI file, is damaged, larger than {@link #MAX_BYTES} or has more than
+     *     {@link #MAX_EVENTS} events
      */
     public static MidiFile read(Path path) throws IOException {
         if (Files.isDirectory(path)) {
@@ -69,9 +69,9 @@ public final class MidiFileReader {
 
     /** Reads a file to the end of a stream. */
     public static MidiFile read(InputStream in) throws IOException {
-        byte[] bytes = in.readNBytes((int) MOST_BYTES + 1);
-        if (bytes.length > MOST_BYTES) {
-            throw new MidiFormatException(say("midi-file-reader.larger-than-mib", MOST_BYTES >> 20));
+        byte[] bytes = in.readNBytes((int) MAX_BYTES + 1);
+        if (bytes.length > MAX_BYTES) {
+            throw new MidiFormatException(say("midi-file-reader.larger-than-mib", MAX_BYTES >> 20));
         }
         return read(bytes);
     }
@@ -158,8 +158,8 @@ public final class MidiFileReader {
             }
             end = at + (int) length;
             if (id == TRACK) {
-                if (tracks.size() == MidiFile.MOST_TRACKS) {
-                    throw bad(say("midi-file-reader.more-than-tracks", MidiFile.MOST_TRACKS));
+                if (tracks.size() == MidiFile.MAX_TRACKS) {
+                    throw bad(say("midi-file-reader.more-than-tracks", MidiFile.MAX_TRACKS));
                 }
                 tracks.add(track(tracks.size() + 1));
             } else {
@@ -180,7 +180,7 @@ public final class MidiFileReader {
     }
 
     private void remark(String text) {
-        if (remarks.size() < MOST_REMARKS) {
+        if (remarks.size() < MAX_REMARKS) {
             remarks.add(text);
         }
     }
@@ -226,8 +226,8 @@ public final class MidiFileReader {
             tick += pause;
             need(1, "midi-file-reader.an-event");
             int status = bytes[at] & 0xFF;
-            if (++events > MOST_EVENTS) {
-                throw bad(say("midi-file-reader.more-than-events", MOST_EVENTS));
+            if (++events > MAX_EVENTS) {
+                throw bad(say("midi-file-reader.more-than-events", MAX_EVENTS));
             }
             if (status < 0x80) {
                 if (running == 0) {

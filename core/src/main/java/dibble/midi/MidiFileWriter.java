@@ -84,8 +84,8 @@ public final class MidiFileWriter {
         if (file.type() == 0 && count != 1) {
             throw new UserException(say("midi-file-writer.tracks-in-a-type-0", count));
         }
-        if (count > MidiFile.MOST_TRACKS) {
-            throw new UserException(say("midi-file-writer.tracks-expected-at-most", count, MidiFile.MOST_TRACKS));
+        if (count > MidiFile.MAX_TRACKS) {
+            throw new UserException(say("midi-file-writer.tracks-expected-at-most", count, MidiFile.MAX_TRACKS));
         }
     }
 

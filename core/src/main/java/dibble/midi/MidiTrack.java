@@ -64,7 +64,7 @@ public final class MidiTrack {
     private static final int PIECE = 1024;
 
     /** Clips that are so short are one piece. */
-    private static final int LEAST_PIECE = 64;
+    private static final int MIN_PIECE = 64;
 
     /**
      * Consecutive events, shared by all tracks that have the same ones.
@@ -246,7 +246,7 @@ public final class MidiTrack {
         Piece mine = pieces.length == 1 ? pieces[0] : whole();
         int at = 0;
         for (Piece piece : other.pieces) {
-            if (piece.size() < LEAST_PIECE || mine.size() - at < piece.size()) {
+            if (piece.size() < MIN_PIECE || mine.size() - at < piece.size()) {
                 continue;
             }
             // What is the same begins at the same tick; before it something may have been added or taken away.

@@ -35,7 +35,7 @@ public final class BeatFinder {
     private static final double STEADINESS = 70;
 
     /** By how much the distance can change from one beat to the next. */
-    private static final double MOST_CHANGE = 0.09;
+    private static final double MAX_CHANGE = 0.09;
 
     /** A beat is put right onto what begins so near to it, in nanoseconds. */
     private static final long NEAR = 45_000_000;
@@ -157,7 +157,7 @@ public final class BeatFinder {
     }
 
     private static int reach(int period) {
-        return (int) Math.ceil(period * MOST_CHANGE);
+        return (int) Math.ceil(period * MAX_CHANGE);
     }
 
     /** What a beat costs by itself: distances that are far from the whole's are dearer. */

@@ -13,7 +13,7 @@ public final class EventLog {
     private static final int ECHO = 1 << 24;
 
     /** The status of system exclusive; the number of its bytes is in 22 bits above it, around the one for echoes. */
-    private static final int MOST_EXCLUSIVES = 1 << 22;
+    private static final int MAX_EXCLUSIVES = 1 << 22;
 
     private static final int BITS = 14;
     private static final int BLOCK = 1 << BITS;
@@ -73,7 +73,7 @@ public final class EventLog {
     /** Appends a whole system exclusive message; one beyond four million is left out. The appending thread only. */
     public void addExclusive(long stamp, int source, byte[] message) {
         int number = exclusiveCount;
-        if (number < MOST_EXCLUSIVES) {
+        if (number < MAX_EXCLUSIVES) {
             byte[][] all = exclusives;
             if (number == all.length) {
                 all = Arrays.copyOf(all, Math.max(8, number * 2));

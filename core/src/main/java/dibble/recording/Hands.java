@@ -20,7 +20,7 @@ public final class Hands {
     /** Notes within this part of a quarter note are one chord: what fingers that mean to play together are apart. */
     private static final int TOGETHER = 16;
 
-    private static final int MOST_STATES = 32;
+    private static final int MAX_STATES = 32;
     private static final int COMFORTABLE = 12;
     private static final int WIDEST = 16;
     private static final int FINGERS = 5;
@@ -32,7 +32,7 @@ public final class Hands {
     private static final int IN_THE_WAY = 4;
 
     /** Notes that a hand is taken to hold at once; what is older is held by a pedal, or was never let go. */
-    private static final int MOST_HELD = 8;
+    private static final int MAX_HELD = 8;
 
     /**
      * Notes that begin together, from low to high.
@@ -82,8 +82,8 @@ public final class Hands {
         }
 
         Held and(Chord chord, int from, int to) {
-            int struck = Math.min(MOST_HELD, to - from);
-            int kept = Math.min(keys.length, MOST_HELD - struck);
+            int struck = Math.min(MAX_HELD, to - from);
+            int kept = Math.min(keys.length, MAX_HELD - struck);
             int[] all = Arrays.copyOfRange(keys, keys.length - kept, keys.length + struck);
             long[] allEnds = Arrays.copyOfRange(ends, ends.length - kept, ends.length + struck);
             System.arraycopy(chord.keys, to - struck, all, kept, struck);
@@ -213,7 +213,7 @@ public final class Hands {
             if (reached.add(to)) {
                 best.add(new State(step.from, step.cost, to, step.cut));
             }
-            if (best.size() == MOST_STATES) {
+            if (best.size() == MAX_STATES) {
                 break;
             }
         }

@@ -18,7 +18,7 @@ import java.util.stream.IntStream;
  */
 public final class Slots {
     /** Ports that can be told apart: their number shares an int with a message. */
-    public static final int MOST_PORTS = 256;
+    public static final int MAX_PORTS = 256;
 
     private final Names sources = new Names();
     private final Names ports = new Names();
@@ -59,11 +59,11 @@ public final class Slots {
         return sources.of(id);
     }
 
-    /** @throws UserException where there are more than {@link #MOST_PORTS} ports */
+    /** @throws UserException where there are more than {@link #MAX_PORTS} ports */
     public int port(String name) {
         int slot = ports.of(name);
-        if (slot >= MOST_PORTS) {
-            throw new UserException(say("slots.more-instrument-ports-than-dibble", MOST_PORTS));
+        if (slot >= MAX_PORTS) {
+            throw new UserException(say("slots.more-instrument-ports-than-dibble", MAX_PORTS));
         }
         return slot;
     }

@@ -22,7 +22,7 @@ import java.util.List;
 public record SessionSet(String name, List<Entry> entries, Integer next, Integer previous, Extras extras)
         implements SessionSetBuilder.With {
     /** More sessions than an evening has. */
-    public static final int MOST = 1000;
+    public static final int MAX = 1000;
 
     /**
      * A session of the set.

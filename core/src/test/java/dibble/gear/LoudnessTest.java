@@ -41,10 +41,10 @@ class LoudnessTest {
     @Property
     void levelsAreKeptInTenthsWithinTheirEnds(@ForAll @DoubleRange(min = -200, max = 50) double level) {
         Strip strip = Strip.PLAIN.withLevel(level);
-        assertThat(strip.level()).isLessThanOrEqualTo(Loudness.MOST);
-        if (level >= Loudness.LEAST && level <= Loudness.MOST) {
+        assertThat(strip.level()).isLessThanOrEqualTo(Loudness.MAX);
+        if (level >= Loudness.MIN && level <= Loudness.MAX) {
             assertThat(strip.level()).isCloseTo(level, within(0.0501));
-        } else if (level < Loudness.LEAST) {
+        } else if (level < Loudness.MIN) {
             assertThat(strip.level()).isEqualTo(Loudness.SILENCE);
         }
     }

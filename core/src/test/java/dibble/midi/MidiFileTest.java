@@ -274,7 +274,7 @@ class MidiFileTest {
     @Test
     void tooManyEventsAndTracksAreRefused() {
         MidiTrack.Builder track = new MidiTrack.Builder();
-        for (int i = 0; i <= MidiFileReader.MOST_EVENTS; i++) {
+        for (int i = 0; i <= MidiFileReader.MAX_EVENTS; i++) {
             track.add(i, ShortMessage.noteOn(0, 60, 1));
         }
         byte[] bytes = MidiFileWriter.write(new MidiFile(0, 96, List.of(track.build())));

@@ -19,7 +19,7 @@ import java.util.concurrent.TimeoutException;
  * input is kept.
  */
 public final class DamageRun {
-    private static final long MOST_SECONDS = 5;
+    private static final long MAX_SECONDS = 5;
 
     private final Map<Target, List<byte[]>> seeds = new EnumMap<>(Target.class);
     private final Map<Target, int[]> counts = new EnumMap<>(Target.class);
@@ -76,13 +76,13 @@ public final class DamageRun {
         long started = System.currentTimeMillis();
         Future<Boolean> reading = worker.submit(() -> target.run(input));
         try {
-            boolean isRead = reading.get(MOST_SECONDS, TimeUnit.SECONDS);
+            boolean isRead = reading.get(MAX_SECONDS, TimeUnit.SECONDS);
             slowest = Math.max(slowest, System.currentTimeMillis() - started);
             return isRead;
         } catch (TimeoutException e) {
             worker.shutdownNow();
             worker = Executors.newSingleThreadExecutor();
-            defect(target, input, seed, "not done within " + MOST_SECONDS + " s");
+            defect(target, input, seed, "not done within " + MAX_SECONDS + " s");
         } catch (ExecutionException e) {
             defect(target, input, seed, e.getCause().toString());
         } catch (InterruptedException e) {

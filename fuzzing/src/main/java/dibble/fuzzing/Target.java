@@ -103,7 +103,7 @@ public enum Target {
     /** The longest name that a server of ports takes, in bytes: with the program's name before it, and a zero behind. */
     private static final int LONGEST_NAME = 320 - "Dibble:".length() - 1;
 
-    private static final int MOST_IMPORTED = 3000;
+    private static final int MAX_IMPORTED = 3000;
 
     /** Reads an input; throws an exception that tells the user what is wrong. */
     private interface Reading {
@@ -160,7 +160,7 @@ public enum Target {
     private static void midi(byte[] bytes) throws IOException {
         MidiFile midi = MidiFileReader.read(bytes);
         same(midi.tracks(), MidiFileReader.read(MidiFileWriter.write(midi)).tracks());
-        if (midi.tracks().stream().mapToInt(track -> track.size()).sum() < MOST_IMPORTED) {
+        if (midi.tracks().stream().mapToInt(track -> track.size()).sum() < MAX_IMPORTED) {
             Session demo = LamplightersRound.session();
             FileImport.of(demo, midi, "File").into(demo, Performance.NEW, FileImport.Tempo.OF_THE_FILE);
         }

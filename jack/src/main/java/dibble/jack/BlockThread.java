@@ -14,7 +14,7 @@ final class BlockThread {
     private static final long LOOK_AGAIN = TimeUnit.MILLISECONDS.toNanos(1);
 
     /** Counted, not timed: while the whole program stands still the thread comes no further, either. */
-    private static final int MOST_LOOKS = 2000;
+    private static final int MAX_POLLS = 2000;
 
     /** The library calls it for as long as the client is there. */
     private final Calls.ThreadInit comesIn = argument -> setIn();
@@ -34,7 +34,7 @@ final class BlockThread {
     void activate(long client, Clock clock) {
         Calls.jack_set_thread_init_callback(client, comesIn, null);
         Calls.jack_activate(client);
-        for (int looks = 0; !in && looks < MOST_LOOKS; looks++) {
+        for (int looks = 0; !in && looks < MAX_POLLS; looks++) {
             clock.rest(LOOK_AGAIN);
         }
     }

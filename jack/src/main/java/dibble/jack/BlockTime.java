@@ -11,7 +11,7 @@ final class BlockTime {
     private static final long SECOND = TimeUnit.SECONDS.toNanos(1);
 
     /** Longer than the longest block of the slowest server. */
-    private static final long MOST = 2 * SECOND;
+    private static final long MAX = 2 * SECOND;
 
     private long start;
     private int frames;
@@ -39,10 +39,10 @@ final class BlockTime {
     /** The frame on which something goes out; from {@link #frames} on it is for a later block, and late is at once. */
     int frame(long stamp) {
         long away = stamp - start;
-        if (away < -MOST) {
+        if (away < -MAX) {
             return 0;
         }
-        if (away > MOST) {
+        if (away > MAX) {
             return Integer.MAX_VALUE;
         }
         // Rounded up: a stamp is the beginning of its frame, cut to whole nanoseconds.

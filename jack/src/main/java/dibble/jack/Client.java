@@ -10,7 +10,7 @@ import java.util.function.BooleanSupplier;
 /** Dibble among the clients of a server, from when it is opened until one of both goes. */
 final class Client {
     private static final long MICRO = TimeUnit.MICROSECONDS.toNanos(1);
-    private static final long MOST_WAITED = TimeUnit.SECONDS.toNanos(1);
+    private static final long MAX_WAITING = TimeUnit.SECONDS.toNanos(1);
 
     /** All ports at a time: changed as a whole, so that a block sees them as they belong together. */
     private record Ports(NotesIn[] ins, NotesOut[] outs, SoundPorts.Pair[] pairs) {}
@@ -99,7 +99,7 @@ final class Client {
 
     private void await(BooleanSupplier condition) {
         long since = clock.nanos();
-        while (!condition.getAsBoolean() && clock.nanos() - since < MOST_WAITED) {
+        while (!condition.getAsBoolean() && clock.nanos() - since < MAX_WAITING) {
             clock.rest(MICRO * 50);
         }
     }

@@ -64,7 +64,7 @@ final class NotesIn implements InputPort {
         } else if (status == Status.SONG_POSITION && size == 3) {
             told.heardSongPosition(scratch.at(1) | scratch.at(2) << 7);
         } else if (status == Status.EXCLUSIVE
-                && size <= Scratch.MOST_BYTES
+                && size <= Scratch.MAX_BYTES
                 && scratch.at(size - 1) == Status.EXCLUSIVE_END) {
             scratch.copyLong();
             exclusives.offer(scratch.message, size);

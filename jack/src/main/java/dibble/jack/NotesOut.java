@@ -14,7 +14,7 @@ final class NotesOut {
     private static final int NOTHING = Integer.MAX_VALUE;
 
     /** Blocks that a long message waits for room; after that it is too long for the server. */
-    private static final int MOST_PUT_OFF = 100;
+    private static final int MAX_POSTPONED = 100;
 
     /** One port that other programs see. */
     static final class Bearer {
@@ -95,7 +95,7 @@ final class NotesOut {
 
     /** Waits where the port is slower than what is sent; false where it cannot take the message at all. */
     boolean offerExclusive(byte[] message) {
-        if (message.length > Scratch.MOST_BYTES) {
+        if (message.length > Scratch.MAX_BYTES) {
             return false;
         }
         synchronized (exclusives) {
@@ -170,7 +170,7 @@ final class NotesOut {
             return;
         }
         for (Bearer bearer : all) {
-            if (length > Calls.jack_midi_max_event_size(bearer.buffer) && ++putOff < MOST_PUT_OFF) {
+            if (length > Calls.jack_midi_max_event_size(bearer.buffer) && ++putOff < MAX_POSTPONED) {
                 return;
             }
         }

@@ -6,7 +6,7 @@ import com.sun.jna.Pointer;
 /** Memory outside the heap in which the callback hands messages over: made once, so that a block makes nothing. */
 final class Scratch {
     /** The longest message that is passed on; longer system exclusive messages are left out. */
-    static final int MOST_BYTES = 1 << 16;
+    static final int MAX_BYTES = 1 << 16;
 
     /** Where a {@code jack_midi_event_t} has its frame, its size and its bytes. */
     private static final int FRAME = 0;
@@ -15,19 +15,19 @@ final class Scratch {
     private static final int BYTES = 16;
 
     private final Memory event = new Memory(24);
-    private final Memory bytes = new Memory(MOST_BYTES);
+    private final Memory bytes = new Memory(MAX_BYTES);
     private final long eventAt = Pointer.nativeValue(event);
     private final long bytesAt = Pointer.nativeValue(bytes);
 
     /** The bytes of a long message, for {@link #copyLong} and {@link #writeLong}. */
-    final byte[] message = new byte[MOST_BYTES];
+    final byte[] message = new byte[MAX_BYTES];
 
     /** Takes a message from a buffer of a port; false where there is none of this number. */
     boolean read(long buffer, int number) {
         if (Calls.jack_midi_event_get(eventAt, buffer, number) != 0) {
             return false;
         }
-        Calls.Memory.memcpy(bytesAt, event.getLong(BYTES), Math.min(size(), MOST_BYTES));
+        Calls.Memory.memcpy(bytesAt, event.getLong(BYTES), Math.min(size(), MAX_BYTES));
         return true;
     }
 

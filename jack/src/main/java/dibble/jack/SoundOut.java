@@ -12,7 +12,7 @@ final class SoundOut implements AudioOut {
     private static final long LOOK_AGAIN = TimeUnit.MICROSECONDS.toNanos(300);
 
     /** A server that fetches nothing for so long has gone, or stands still. */
-    private static final long MOST_WAITED = TimeUnit.SECONDS.toNanos(1);
+    private static final long MAX_WAITING = TimeUnit.SECONDS.toNanos(1);
 
     private final Client client;
     private final SoundPorts ports;
@@ -75,7 +75,7 @@ final class SoundOut implements AudioOut {
     private boolean awaitRoom(int block) {
         long since = clock.nanos();
         while (ports.waiting() >= client.block() + 2 * block) {
-            if (client.isGone() || clock.nanos() - since > MOST_WAITED) {
+            if (client.isGone() || clock.nanos() - since > MAX_WAITING) {
                 return false;
             }
             clock.rest(LOOK_AGAIN);

@@ -37,9 +37,9 @@ import org.apache.commons.csv.CSVRecord;
 
 /** Reads the rows that {@link SheetCsv} writes. Used once. */
 final class SheetReader {
-    private static final int MOST_ROWS = 100_000;
-    private static final int MOST_CHARACTERS = 1 << 24;
-    private static final int MOST_SHOWN = 60;
+    private static final int MAX_ROWS = 100_000;
+    private static final int MAX_CHARACTERS = 1 << 24;
+    private static final int MAX_SHOWN = 60;
     private static final Pattern ID = Pattern.compile("[a-z0-9-]+");
     private static final Pattern NUMBERS = Pattern.compile("(-?\\d{1,5}) to (-?\\d{1,5})");
     private static final Pattern SEND =
@@ -60,8 +60,8 @@ final class SheetReader {
     }
 
     Session read(String text) throws SheetFormatException {
-        if (text.length() > MOST_CHARACTERS) {
-            throw new SheetFormatException(say("sheet.too-long", text.length(), MOST_CHARACTERS));
+        if (text.length() > MAX_CHARACTERS) {
+            throw new SheetFormatException(say("sheet.too-long", text.length(), MAX_CHARACTERS));
         }
         Map<String, Told> told = new LinkedHashMap<>();
         told.put("", new Told());
@@ -70,8 +70,8 @@ final class SheetReader {
             checkHeads(rows.getHeaderNames());
             for (CSVRecord each : rows) {
                 row = each;
-                if (rows.getRecordNumber() > MOST_ROWS) {
-                    throw new SheetFormatException(say("sheet.too-many-rows", MOST_ROWS));
+                if (rows.getRecordNumber() > MAX_ROWS) {
+                    throw new SheetFormatException(say("sheet.too-many-rows", MAX_ROWS));
                 }
                 take(told);
             }
@@ -181,8 +181,8 @@ final class SheetReader {
 
     private SheetFormatException expected(String what) {
         String given = (row.isSet(column.head) ? Csv.text(row.get(column.head)) : "").replaceAll("\\s+", " ");
-        return wrong(say(
-                "sheet.expected", given.length() > MOST_SHOWN ? given.substring(0, MOST_SHOWN) + "…" : given, what));
+        return wrong(
+                say("sheet.expected", given.length() > MAX_SHOWN ? given.substring(0, MAX_SHOWN) + "…" : given, what));
     }
 
     private SheetFormatException wrong(String what) {

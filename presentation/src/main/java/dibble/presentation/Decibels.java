@@ -12,7 +12,7 @@ public final class Decibels {
 
     /** A level in dB with a tenth. */
     public static String words(double level) {
-        if (level < Loudness.LEAST) {
+        if (level < Loudness.MIN) {
             return say("levels-view.silent");
         }
         double tenths = Math.round(level * 10) / 10.0;

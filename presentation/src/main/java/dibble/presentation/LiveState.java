@@ -25,8 +25,8 @@ import java.util.stream.IntStream;
  * what was played last and what became of it.
  */
 public final class LiveState {
-    private static final int MOST_A_FRAME = 4096;
-    private static final int MOST_SENT = 64;
+    private static final int MAX_PER_FRAME = 4096;
+    private static final int MAX_SENT = 64;
     private static final int KEPT = 1 << 14;
 
     /** For each channel: 128 controllers, then bend, pressure and program. */
@@ -163,7 +163,7 @@ public final class LiveState {
             known = now;
             forget();
         }
-        for (int i = 0; i < MOST_A_FRAME && monitor.poll(); i++) {
+        for (int i = 0; i < MAX_PER_FRAME && monitor.poll(); i++) {
             count++;
             passed.take(monitor.stamp(), monitor.payload());
             take(monitor.payload(), monitor.stamp());
@@ -214,7 +214,7 @@ public final class LiveState {
             playedAt = stamp;
             changed = true;
             key(message);
-        } else if (source != null && stamp == playedAt && sent.size() < MOST_SENT) {
+        } else if (source != null && stamp == playedAt && sent.size() < MAX_SENT) {
             // What leaves bears the stamp of what it leaves because of; it can come a frame later.
             sent.add(new Sent(
                     Packed.port(packed), Packed.instrument(packed), Packed.message(packed), what == Packed.SENT));

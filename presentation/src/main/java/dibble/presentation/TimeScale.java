@@ -11,10 +11,10 @@ import java.util.function.LongConsumer;
  * @param width how wide they are together, in pixels
  */
 public record TimeScale(TempoMap tempo, long from, long ticks, double width) {
-    private static final int LEAST_BARS = 16;
+    private static final int MIN_BARS = 16;
 
     /** A number on the ruler takes so many pixels. */
-    private static final int LEAST_STEP = 44;
+    private static final int MIN_STEP = 44;
 
     /** The fewest ticks that are shown: a quarter note. */
     private static final long CLOSEST = TempoMap.PPQ;
@@ -22,7 +22,7 @@ public record TimeScale(TempoMap tempo, long from, long ticks, double width) {
     /** A scale that shows everything up to a time, in nanoseconds, with a bar of air. */
     public static TimeScale upTo(long nanos, TempoMap tempo, double width) {
         long bars = tempo.place(tempo.ticks(nanos)).bar() + 1;
-        return new TimeScale(tempo, 0, tempo.barStart(Math.max(LEAST_BARS, (bars + 7) / 8 * 8) + 1), width);
+        return new TimeScale(tempo, 0, tempo.barStart(Math.max(MIN_BARS, (bars + 7) / 8 * 8) + 1), width);
     }
 
     /** Where a tick is, in pixels from the left edge. */
@@ -49,7 +49,7 @@ public record TimeScale(TempoMap tempo, long from, long ticks, double width) {
     public int barStep() {
         long bars = Math.max(1, tempo.place(to()).bar() - tempo.place(from).bar());
         int step = 1;
-        while (width / bars * step < LEAST_STEP) {
+        while (width / bars * step < MIN_STEP) {
             step *= 2;
         }
         return step;

@@ -35,7 +35,7 @@ import org.slf4j.LoggerFactory;
 public final class AtomicFile {
     private static final Logger LOG = LoggerFactory.getLogger(AtomicFile.class);
     private static final Pattern BESIDE = Pattern.compile("\\.dibble-(\\d{1,18})-\\d+\\.new");
-    private static final int MOST_LINKS = 40;
+    private static final int MAX_LINKS = 40;
     private static final AtomicInteger NUMBER = new AtomicInteger();
 
     /** Files that are being written now: they go when the process is asked to end, and none is begun after that. */
@@ -148,7 +148,7 @@ public final class AtomicFile {
     private static Path followed(Path path) throws IOException {
         Path target = path;
         for (int i = 0; Files.isSymbolicLink(target); i++) {
-            if (i == MOST_LINKS) {
+            if (i == MAX_LINKS) {
                 throw new IOException(say("atomic-file.is-a-link-that-points", path));
             }
             target = target.resolveSibling(Files.readSymbolicLink(target));

@@ -37,10 +37,10 @@ import java.util.zip.ZipInputStream;
 public record Container(Map<String, byte[]> entries, List<Damage> damage) {
     static final String SESSION = "session.json";
 
-    static final int MOST_ENTRIES = 50_000;
+    static final int MAX_ENTRIES = 50_000;
 
     /** The most that entries that are none of ours may unpack to, all together: 64 MiB. */
-    static final long MOST_FOREIGN_BYTES = 64L << 20;
+    static final long MAX_UNKNOWN_BYTES = 64L << 20;
 
     /**
      * Reads a container, as far as it is there.
@@ -98,13 +98,13 @@ public record Container(Map<String, byte[]> entries, List<Damage> damage) {
     private static final class Reading {
         final Map<String, byte[]> entries = new LinkedHashMap<>();
         final List<Damage> damage = new ArrayList<>();
-        private long left = SessionContent.MOST_BYTES;
-        private long leftForForeign = MOST_FOREIGN_BYTES;
+        private long left = SessionContent.MAX_BYTES;
+        private long leftForForeign = MAX_UNKNOWN_BYTES;
         private int seen;
 
         void count() throws SessionFormatException {
-            if (++seen > MOST_ENTRIES) {
-                throw new SessionFormatException(say("container.more-than-entries-in-the", MOST_ENTRIES));
+            if (++seen > MAX_ENTRIES) {
+                throw new SessionFormatException(say("container.more-than-entries-in-the", MAX_ENTRIES));
             }
         }
 
@@ -125,7 +125,7 @@ public record Container(Map<String, byte[]> entries, List<Damage> damage) {
 
         byte[] unpacked(InputStream in, String name) throws IOException {
             boolean foreign = !isKnown(name);
-            long most = name.equals(SESSION) ? SessionContent.MOST_JSON_BYTES : foreign ? leftForForeign : left;
+            long most = name.equals(SESSION) ? SessionContent.MAX_JSON_BYTES : foreign ? leftForForeign : left;
             byte[] bytes = limited(in, name, most);
             left -= bytes.length;
             leftForForeign -= foreign ? bytes.length : 0;

@@ -18,7 +18,7 @@ import java.util.zip.ZipOutputStream;
 public final class ContainerWriter implements AutoCloseable {
     private final ZipOutputStream zip;
     private final Set<String> names = new HashSet<>();
-    private long left = SessionContent.MOST_BYTES;
+    private long left = SessionContent.MAX_BYTES;
 
     /** Writes to a stream, which is closed with this. */
     public ContainerWriter(OutputStream out) {
@@ -28,7 +28,7 @@ public final class ContainerWriter implements AutoCloseable {
     }
 
     void put(String name, byte[] bytes) throws IOException {
-        put(name, bytes, SessionContent.MOST_BYTES);
+        put(name, bytes, SessionContent.MAX_BYTES);
     }
 
     void put(String name, byte[] bytes, long most) throws IOException {
@@ -67,8 +67,8 @@ public final class ContainerWriter implements AutoCloseable {
 
     private void begin(String name) throws IOException {
         names.add(name);
-        if (names.size() > Container.MOST_ENTRIES) {
-            throw new IOException(say("container-writer.the-session-has-more-than", Container.MOST_ENTRIES));
+        if (names.size() > Container.MAX_ENTRIES) {
+            throw new IOException(say("container-writer.the-session-has-more-than", Container.MAX_ENTRIES));
         }
         zip.putNextEntry(new ZipEntry(name));
     }
@@ -76,7 +76,7 @@ public final class ContainerWriter implements AutoCloseable {
     private void spend(int bytes) throws IOException {
         left -= bytes;
         if (left < 0) {
-            throw tooLarge(say("container-writer.the-session"), SessionContent.MOST_BYTES);
+            throw tooLarge(say("container-writer.the-session"), SessionContent.MAX_BYTES);
         }
     }
 

@@ -60,13 +60,13 @@ public final class SessionFile {
     /** The same, for who waits for it. */
     public static SessionContent read(Path path, Progress progress) throws IOException {
         if (Files.exists(path) && AtomicFile.isStream(path)) {
-            return Streams.ofFile(path, SessionContent.MOST_BYTES, file -> read(file, progress));
+            return Streams.ofFile(path, SessionContent.MAX_BYTES, file -> read(file, progress));
         }
         if (!isContainer(path)) {
             try (InputStream in = new BufferedInputStream(Files.newInputStream(path))) {
                 checkBegin(in);
                 return SessionContent.readJson(
-                        Container.limited(in, SessionContent.SESSION, SessionContent.MOST_JSON_BYTES));
+                        Container.limited(in, SessionContent.SESSION, SessionContent.MAX_JSON_BYTES));
             }
         }
         Container container = Container.read(path);
@@ -162,7 +162,7 @@ public final class SessionFile {
         SessionContent.checkReadable(json);
         AtomicFile.Content content = out -> {
             try (ContainerWriter container = new ContainerWriter(out)) {
-                container.put(SessionContent.SESSION, SessionWriter.bytes(json), SessionContent.MOST_JSON_BYTES);
+                container.put(SessionContent.SESSION, SessionWriter.bytes(json), SessionContent.MAX_JSON_BYTES);
                 double done = 1;
                 for (Take take : session.takes()) {
                     progress.at(done / all);

@@ -13,7 +13,7 @@ import javax.sound.midi.Transmitter;
 
 /** An input port of this machine: open while somebody listens. */
 final class MachineInput implements InputPort {
-    private static final int MOST_EXCLUSIVE = 1 << 20;
+    private static final int MAX_EXCLUSIVE = 1 << 20;
 
     private final String name;
     private final MidiDevice.Info info;
@@ -92,7 +92,7 @@ final class MachineInput implements InputPort {
             boolean begins = (piece[0] & 0xFF) == Status.EXCLUSIVE;
             int from = begins ? 0 : 1;
             int kept = begins ? 0 : exclusive.length;
-            if (kept + piece.length > MOST_EXCLUSIVE) {
+            if (kept + piece.length > MAX_EXCLUSIVE) {
                 exclusive = new byte[0];
                 return;
             }

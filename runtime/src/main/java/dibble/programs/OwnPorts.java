@@ -38,7 +38,7 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
     /** As long a name as every server of ports takes, in letters and in bytes, less the side of a pair. */
     private static final int LONGEST = 120;
 
-    private static final int MOST_BYTES = 240;
+    private static final int MAX_BYTES = 240;
 
     public OwnPorts {
         notes = List.copyOf(notes);
@@ -158,7 +158,7 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
     private static String cut(String name) {
         int letters = Math.min(LONGEST, name.codePointCount(0, name.length()));
         String cut = name.substring(0, name.offsetByCodePoints(0, letters));
-        while (cut.getBytes(StandardCharsets.UTF_8).length > MOST_BYTES) {
+        while (cut.getBytes(StandardCharsets.UTF_8).length > MAX_BYTES) {
             letters--;
             cut = name.substring(0, name.offsetByCodePoints(0, letters));
         }

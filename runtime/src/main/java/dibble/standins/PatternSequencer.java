@@ -17,7 +17,7 @@ import java.util.function.IntConsumer;
 public final class PatternSequencer implements AutoCloseable {
     private static final int LANES = Patterns.values().length;
     private static final int CLOCKS_A_STEP = RealTime.CLOCKS_A_QUARTER / 4;
-    private static final int MOST_AT_ONCE = 16;
+    private static final int MAX_AT_ONCE = 16;
 
     /** A note that is held, and the clock at which it ends. */
     private record Held(int off, long until) {}
@@ -25,7 +25,7 @@ public final class PatternSequencer implements AutoCloseable {
     private final Clock clock;
     private final IntConsumer out;
     private final IntConsumer realTimeOut;
-    private final java.util.ArrayList<Held> held = new java.util.ArrayList<>(MOST_AT_ONCE);
+    private final java.util.ArrayList<Held> held = new java.util.ArrayList<>(MAX_AT_ONCE);
     private volatile List<Integer> channels = List.of(1, 2, 3, 4, 5);
     private volatile double bpm = 96;
     private volatile boolean follows;

@@ -17,7 +17,7 @@ final class Backlog {
     private volatile long keptNanos = TimeUnit.MINUTES.toNanos(10);
 
     /** Four million events: more than sixteen sources play in ten minutes, but for a flood. */
-    private static final int MOST_BLOCKS = 1024;
+    private static final int MAX_BLOCKS = 1024;
 
     private static final int BLOCK = 4096;
 
@@ -65,7 +65,7 @@ final class Backlog {
 
     /** Lets go what is too old; the routing that was in force at the first event stays. */
     private void forget(long now) {
-        while (blocks.size() > 1 && (blocks.size() > MOST_BLOCKS || isOld(blocks.peekFirst(), now))) {
+        while (blocks.size() > 1 && (blocks.size() > MAX_BLOCKS || isOld(blocks.peekFirst(), now))) {
             noteCount = noteCount - blocks.removeFirst().notes;
         }
         long first = blocks.isEmpty() || blocks.peekFirst().size == 0 ? now : blocks.peekFirst().stamps[0];

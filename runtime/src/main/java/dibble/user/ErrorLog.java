@@ -14,7 +14,7 @@ import java.time.Instant;
 public final class ErrorLog {
     private static final String FILE = "errors.log";
     private static final String OLDER = "errors.old.log";
-    private static final long MOST_BYTES = 1 << 20;
+    private static final long MAX_BYTES = 1 << 20;
 
     private final Path folder;
 
@@ -35,7 +35,7 @@ public final class ErrorLog {
      */
     public synchronized void add(String where, Throwable mistake) throws IOException {
         Files.createDirectories(folder);
-        if (Files.exists(file()) && Files.size(file()) > MOST_BYTES) {
+        if (Files.exists(file()) && Files.size(file()) > MAX_BYTES) {
             Files.move(file(), folder.resolve(OLDER), StandardCopyOption.REPLACE_EXISTING);
         }
         StringWriter text = new StringWriter();

@@ -40,7 +40,7 @@ public record Memory(
     public static final Memory NONE = new Memory(List.of(), null, null, null, Map.of(), false);
 
     private static final String FILE = "memory.json";
-    private static final int MOST_RECENT = 10;
+    private static final int MAX_RECENT = 10;
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
     /**
@@ -97,7 +97,7 @@ public record Memory(
         files.remove(absolute.toString());
         files.add(0, absolute.toString());
         Path folder = absolute.getParent();
-        return with().recentFiles(files.subList(0, Math.min(MOST_RECENT, files.size())))
+        return with().recentFiles(files.subList(0, Math.min(MAX_RECENT, files.size())))
                 .lastFolder(folder == null ? lastFolder : folder.toString())
                 .build();
     }

@@ -22,7 +22,7 @@ public final class SetFile {
     public static final String ENDING = ".dibbleset";
 
     private static final String FORMAT = "dibble-set";
-    private static final int MOST_BYTES = 1 << 24;
+    private static final int MAX_BYTES = 1 << 24;
 
     private SetFile() {}
 
@@ -33,7 +33,7 @@ public final class SetFile {
      */
     public static SessionSet read(Path path) throws IOException {
         byte[] bytes = WholeFile.read(
-                path, MOST_BYTES, size -> new SessionFormatException(say("set-file.too-large", path.getFileName())));
+                path, MAX_BYTES, size -> new SessionFormatException(say("set-file.too-large", path.getFileName())));
         return read(bytes, path.getFileName().toString());
     }
 
@@ -50,7 +50,7 @@ public final class SetFile {
         f.number("version", 1, 1);
         return new SessionSet(
                 f.text("name", ""),
-                f.list("sessions", SessionSet.MOST, SetFile::entry),
+                f.list("sessions", SessionSet.MAX, SetFile::entry),
                 f.number("next", 0, 127),
                 f.number("previous", 0, 127),
                 f.extras());

@@ -105,19 +105,19 @@ class FormatPageTest {
     @Test
     void itsLimitsAreTheRealOnes() {
         assertThat(page)
-                .contains("| a container, unpacked | " + (SessionContent.MOST_BYTES >> 20) + " MiB |")
-                .contains("| `session.json` | " + (SessionContent.MOST_JSON_BYTES >> 20) + " MiB |")
-                .contains("together | " + (Container.MOST_FOREIGN_BYTES >> 20) + " MiB |")
-                .contains(String.format("| entries of a container | %,d |", Container.MOST_ENTRIES))
+                .contains("| a container, unpacked | " + (SessionContent.MAX_BYTES >> 20) + " MiB |")
+                .contains("| `session.json` | " + (SessionContent.MAX_JSON_BYTES >> 20) + " MiB |")
+                .contains("together | " + (Container.MAX_UNKNOWN_BYTES >> 20) + " MiB |")
+                .contains(String.format("| entries of a container | %,d |", Container.MAX_ENTRIES))
                 .contains("| a line of a take | " + (TakeReader.LONGEST_LINE >> 20) + " MiB |")
-                .contains(String.format("of one map | %,d each |", RoutingReader.MOST_GEAR))
-                .contains(String.format("in a list | %,d |", RoutingReader.MOST_ZONES))
-                .contains(String.format("| tracks, takes | %,d each |", SessionReader.MOST_TRACKS))
-                .contains(String.format("regions of a track | %,d each |", SessionReader.MOST_ITEMS))
-                .contains("| ports of instruments | " + Slots.MOST_PORTS + " |")
+                .contains(String.format("of one map | %,d each |", RoutingReader.MAX_GEAR))
+                .contains(String.format("in a list | %,d |", RoutingReader.MAX_ZONES))
+                .contains(String.format("| tracks, takes | %,d each |", SessionReader.MAX_TRACKS))
+                .contains(String.format("regions of a track | %,d each |", SessionReader.MAX_ITEMS))
+                .contains("| ports of instruments | " + Slots.MAX_PORTS + " |")
                 .contains(String.format("| a tick | %,d ", SessionReader.LAST_TICK))
                 .contains(String.format(
                         "| a MIDI file | %d MiB, %,d events, %,d tracks |",
-                        MidiFileReader.MOST_BYTES >> 20, MidiFileReader.MOST_EVENTS, MidiFile.MOST_TRACKS));
+                        MidiFileReader.MAX_BYTES >> 20, MidiFileReader.MAX_EVENTS, MidiFile.MAX_TRACKS));
     }
 }

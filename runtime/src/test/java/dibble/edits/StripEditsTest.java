@@ -38,7 +38,7 @@ class StripEditsTest {
         assertThat(level(moved, StripRef.of(HANDS))).isEqualTo(level(demo, StripRef.of(HANDS)));
         // Each has its own end: what a module is sent goes to 0 dB, a strip of Dibble's to 6.
         Session most = StripEdits.move(moved, null, CELESTA, 6);
-        assertThat(level(most, LOW)).isEqualTo(Loudness.MOST);
+        assertThat(level(most, LOW)).isEqualTo(Loudness.MAX);
         assertThat(level(most, HARP)).isZero();
         // Silence moves nobody by infinitely much, and nobody out of silence.
         Session silent = StripEdits.move(moved, null, CELESTA, Loudness.SILENCE);

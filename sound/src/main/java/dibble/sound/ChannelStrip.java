@@ -154,7 +154,7 @@ final class ChannelStrip implements AutoCloseable {
     private double beside(ChannelStrip of, double partsLevel) {
         double by = partsLevel - of.plan.strip().levelNow();
         double own = plan.strip().levelNow();
-        return Double.isNaN(by) ? own : Math.min(Loudness.MOST, own + by);
+        return Double.isNaN(by) ? own : Math.min(Loudness.MAX, own + by);
     }
 
     PartSynth synth() {

@@ -8,7 +8,7 @@ final class Chorus {
     private static final double SLOWEST = 0.1;
     private static final double FASTEST = 5;
     private static final double BASE_SECONDS = 0.012;
-    private static final double MOST_SECONDS = 0.010;
+    private static final double MAX_SECONDS = 0.010;
 
     private final float[] line;
     private final double rate;
@@ -20,7 +20,7 @@ final class Chorus {
 
     Chorus(int rate) {
         this.rate = rate;
-        line = new float[(int) (rate * (BASE_SECONDS + MOST_SECONDS) * 1.2) + 4];
+        line = new float[(int) (rate * (BASE_SECONDS + MAX_SECONDS) * 1.2) + 4];
         set(0, 0);
         depth = wantedDepth;
     }
@@ -29,7 +29,7 @@ final class Chorus {
     void set(int rateValue, int depthValue) {
         double hertz = SLOWEST * Math.pow(FASTEST / SLOWEST, rateValue / 127.0);
         step = 2 * Math.PI * hertz / rate;
-        wantedDepth = MOST_SECONDS * rate * depthValue / 127.0;
+        wantedDepth = MAX_SECONDS * rate * depthValue / 127.0;
     }
 
     /** Swings from where it began: nothing is heard of it. */

@@ -32,7 +32,7 @@ import javax.sound.midi.Soundbank;
 /** Sounds of a file: SoundFont 2 or DLS. Immutable once it is open; any number of synthesizers share it. */
 public final class SoundBank {
     /** The largest file that is opened, in MiB: all of it is kept in memory. */
-    public static final int MOST_MEGABYTES = 256;
+    public static final int MAX_MEGABYTES = 256;
 
     private static final String OWN = "dibble.sf2";
     private static final int LOOPS = 1;
@@ -109,8 +109,8 @@ public final class SoundBank {
     public static SoundBank open(Path file) throws IOException, SoundBankException {
         byte[] bytes = WholeFile.read(
                 file,
-                MOST_MEGABYTES << 20,
-                size -> new IOException(say("sound-bank.too-large", file, size >> 20, MOST_MEGABYTES)));
+                MAX_MEGABYTES << 20,
+                size -> new IOException(say("sound-bank.too-large", file, size >> 20, MAX_MEGABYTES)));
         return of(bytes);
     }
 

@@ -110,7 +110,7 @@ class MixerTest {
             }
         }
         assertThat(largest).isGreaterThan(0).isLessThan(0.01);
-        desk.plan(level(Loudness.MOST).withPan(1));
+        desk.plan(level(Loudness.MAX).withPan(1));
         for (int block = 0; block < 10; block++) {
             desk.mix();
             for (float sample : desk.out(1).left) {

@@ -187,7 +187,7 @@ class SoundBankTest {
         Path large = folder.resolve("large.sf2");
         assertThatThrownBy(() -> {
                     try (RandomAccessFile file = new RandomAccessFile(large.toFile(), "rw")) {
-                        file.setLength((SoundBank.MOST_MEGABYTES + 1L) << 20);
+                        file.setLength((SoundBank.MAX_MEGABYTES + 1L) << 20);
                     }
                     SoundBank.open(large);
                 })

@@ -65,8 +65,8 @@ public final class DibbleApp extends Application {
         Scene scene = new Scene(new Enlarged(window, workbench.desk().preferences()), 1280, 800);
         workbench.desk().theme().dress(scene);
         stage.titleProperty().bind(window.title());
-        stage.setMinWidth(Enlarged.LEAST_WIDTH);
-        stage.setMinHeight(Enlarged.LEAST_HEIGHT);
+        stage.setMinWidth(Enlarged.MIN_WIDTH);
+        stage.setMinHeight(Enlarged.MIN_HEIGHT);
         stage.setScene(scene);
         stage.setOnCloseRequest(event -> {
             event.consume();
@@ -128,8 +128,8 @@ public final class DibbleApp extends Application {
         WindowPlacement.Area place = Optional.ofNullable(was)
                 .flatMap(it -> WindowPlacement.fit(it, screens))
                 .orElseGet(() -> WindowPlacement.first(area(Screen.getPrimary())));
-        stage.setMinWidth(Math.min(Enlarged.LEAST_WIDTH, place.width()));
-        stage.setMinHeight(Math.min(Enlarged.LEAST_HEIGHT, place.height()));
+        stage.setMinWidth(Math.min(Enlarged.MIN_WIDTH, place.width()));
+        stage.setMinHeight(Math.min(Enlarged.MIN_HEIGHT, place.height()));
         stage.setX(place.x());
         stage.setY(place.y());
         stage.setWidth(place.width());

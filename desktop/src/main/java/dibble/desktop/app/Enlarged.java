@@ -14,9 +14,9 @@ final class Enlarged extends Pane {
     private static final double LARGE = 1.4;
 
     /** The narrowest and lowest that the window works at. */
-    static final double LEAST_WIDTH = 1024;
+    static final double MIN_WIDTH = 1024;
 
-    static final double LEAST_HEIGHT = 620;
+    static final double MIN_HEIGHT = 620;
 
     /** The room that the content needs at least, within the frame of the smallest window. */
     private static final double SMALL_WIDTH = 1000;
@@ -24,7 +24,7 @@ final class Enlarged extends Pane {
     private static final double SMALL_HEIGHT = 570;
 
     /** The smallest scale that can be read. */
-    private static final double LEAST = 0.5;
+    private static final double MIN = 0.5;
 
     private final Region content;
     private final Scale scale = new Scale(1, 1);
@@ -43,10 +43,10 @@ final class Enlarged extends Pane {
 
     @Override
     protected void layoutChildren() {
-        double fits = Math.min(getWidth() / LEAST_WIDTH, getHeight() / LEAST_HEIGHT);
+        double fits = Math.min(getWidth() / MIN_WIDTH, getHeight() / MIN_HEIGHT);
         double factor = large ? Math.max(1, Math.min(LARGE, fits)) : 1;
         // On a screen that is smaller than the window can be, all of it is shown smaller.
-        factor = Math.min(factor, Math.max(LEAST, Math.min(getWidth() / SMALL_WIDTH, getHeight() / SMALL_HEIGHT)));
+        factor = Math.min(factor, Math.max(MIN, Math.min(getWidth() / SMALL_WIDTH, getHeight() / SMALL_HEIGHT)));
         scale.setX(factor);
         scale.setY(factor);
         content.resizeRelocate(0, 0, getWidth() / factor, getHeight() / factor);

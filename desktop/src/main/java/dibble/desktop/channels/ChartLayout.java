@@ -17,7 +17,7 @@ final class ChartLayout {
     private static final double HEAD = 22;
     private static final double FREE = 24;
     private static final double SPREAD = 3.5;
-    private static final double MOST_SPREAD = 10;
+    private static final double MAX_SPREAD = 10;
 
     private final Map<Arrival, EndRow<Arrival>> arrivals;
     private final Map<Place, EndRow<Place>> places;
@@ -71,7 +71,7 @@ final class ChartLayout {
                         Collectors.toList()));
         byEnd.values().forEach(group -> {
             group.sort(Comparator.comparingDouble(ribbon -> start ? toY(ribbon) : fromY(ribbon)));
-            double step = Math.min(SPREAD, 2 * MOST_SPREAD / Math.max(1, group.size() - 1));
+            double step = Math.min(SPREAD, 2 * MAX_SPREAD / Math.max(1, group.size() - 1));
             for (int i = 0; i < group.size(); i++) {
                 double home = start ? fromY(group.get(i)) : toY(group.get(i));
                 at.put(group.get(i), home + (i - (group.size() - 1) / 2.0) * step);

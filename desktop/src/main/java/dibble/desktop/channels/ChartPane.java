@@ -52,8 +52,8 @@ final class ChartPane extends Pane {
     }
 
     static final double EDGE = 24;
-    private static final double LEAST_SIDE = 210;
-    private static final double MOST_SIDE = 330;
+    private static final double MIN_SIDE = 210;
+    private static final double MAX_SIDE = 330;
     private static final long LATELY = TimeUnit.MILLISECONDS.toNanos(300);
 
     private final Desk desk;
@@ -242,7 +242,7 @@ final class ChartPane extends Pane {
 
     /** How wide each side is. */
     double side() {
-        return Math.max(LEAST_SIDE, Math.min(MOST_SIDE, getWidth() * 0.27));
+        return Math.max(MIN_SIDE, Math.min(MAX_SIDE, getWidth() * 0.27));
     }
 
     @Override

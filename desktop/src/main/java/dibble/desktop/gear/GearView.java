@@ -35,7 +35,7 @@ import javafx.scene.layout.VBox;
 /** Gear: who plays, what sounds, on which port and channel. */
 public final class GearView extends BorderPane implements View {
     private static final double SOURCES_WIDTH = 310;
-    private static final int MOST_RECENT = 5;
+    private static final int MAX_RECENT = 5;
     private static final double SIDE_WIDTH = 306;
 
     private final Desk desk;
@@ -164,7 +164,7 @@ public final class GearView extends BorderPane implements View {
         if (!recent.isEmpty()) {
             beginnings.getChildren().add(Cards.soft(say("gear-view.or-open-a-recent-session")));
         }
-        for (int i = 0; i < Math.min(MOST_RECENT, recent.size()); i++) {
+        for (int i = 0; i < Math.min(MAX_RECENT, recent.size()); i++) {
             Path path = recent.get(i);
             Button open = Cards.button("bare-recent-" + i, path.getFileName().toString(), () -> opens.accept(path));
             open.setTooltip(new Tooltip(path.toString()));

@@ -38,7 +38,7 @@ final class InstrumentCard extends VBox {
     private static final double WIDE = 480;
 
     /** Where there are more parts than these, instruments are folded unless somebody opens them. */
-    private static final int MOST_OPEN = 64;
+    private static final int MAX_OPEN = 64;
 
     private final Desk desk;
     private final GearPresenter presenter;
@@ -80,7 +80,7 @@ final class InstrumentCard extends VBox {
     void show(Instrument now, List<Finding> findings, int allParts) {
         instrument = now;
         Routing routing = desk.routing();
-        boolean open = turned == null ? allParts <= MOST_OPEN || now.parts().isEmpty() : turned;
+        boolean open = turned == null ? allParts <= MAX_OPEN || now.parts().isEmpty() : turned;
         List<List<Part>> owners = owners(routing);
         // Edits of its parts alone leave the rest of the card as it is.
         List<Object> next = List.of(

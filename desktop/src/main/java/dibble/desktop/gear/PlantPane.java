@@ -16,9 +16,9 @@ import java.util.stream.IntStream;
 
 /** Plants channels, outputs and notes of gear. */
 final class PlantPane extends Planting {
-    private static final int MOST_CHANNEL = 16;
-    private static final int MOST_OUTPUT = 64;
-    private static final int MOST_NOTE = 127;
+    private static final int MAX_CHANNEL = 16;
+    private static final int MAX_OUTPUT = 64;
+    private static final int MAX_NOTE = 127;
 
     private final GearPresenter presenter;
 
@@ -32,7 +32,7 @@ final class PlantPane extends Planting {
                 say("plant-pane.channels-from"),
                 1,
                 1,
-                MOST_CHANNEL,
+                MAX_CHANNEL,
                 (start, step) -> Plant.channels(presenter.session(), row, start, step));
     }
 
@@ -41,7 +41,7 @@ final class PlantPane extends Planting {
                 say("plant-pane.outputs-from"),
                 1,
                 1,
-                MOST_OUTPUT,
+                MAX_OUTPUT,
                 (start, step) -> Plant.outputs(
                         presenter.session(), row.stream().map(StripRef::of).toList(), start, step));
     }
@@ -51,7 +51,7 @@ final class PlantPane extends Planting {
                 say("plant-pane.channels-from"),
                 1,
                 1,
-                MOST_CHANNEL,
+                MAX_CHANNEL,
                 (start, step) -> Plant.lanes(presenter.session(), source, start, step));
     }
 
@@ -71,7 +71,7 @@ final class PlantPane extends Planting {
                 say("common.notes-from"),
                 36,
                 0,
-                MOST_NOTE,
+                MAX_NOTE,
                 (start, step) -> Plant.notes(zone.get().id(), source.keys(), pads, start, step));
     }
 }

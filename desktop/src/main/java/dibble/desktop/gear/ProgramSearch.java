@@ -17,7 +17,7 @@ import javafx.scene.layout.VBox;
 
 /** Finds a program of a device by a part of its name: typed, and chosen with Enter or a click. */
 final class ProgramSearch extends VBox {
-    private static final int MOST = 8;
+    private static final int MAX = 8;
 
     private final Desk desk;
     private final Consumer<Programs.Picked> taker;
@@ -50,7 +50,7 @@ final class ProgramSearch extends VBox {
     private void find(String text) {
         List<Node> nodes = new ArrayList<>();
         if (programs != null && !text.isBlank()) {
-            for (Choice<Programs.Picked> choice : programs.search(text, MOST)) {
+            for (Choice<Programs.Picked> choice : programs.search(text, MAX)) {
                 Button button = Cards.button("program-found-" + nodes.size(), choice.words(), () -> {
                     field.clear();
                     taker.accept(choice.value());

@@ -32,7 +32,7 @@ import javafx.scene.layout.VBox;
 /** Sources under one another on one note ruler, their zones as bands, the sounds at the right. */
 public final class KeysView extends StackPane implements View {
     private static final double SIDE = 332;
-    private static final double MOST_ROOM = 170;
+    private static final double MAX_SPACE = 170;
     private static final int OCTAVE = 12;
 
     private final Desk desk;
@@ -233,7 +233,7 @@ public final class KeysView extends StackPane implements View {
                 .mapToDouble(source -> SourceRow.leastHeight(presenter, source))
                 .sum();
         double left = scroll.getViewportBounds().getHeight() - needed;
-        return Math.max(0, Math.min(MOST_ROOM, left / Math.max(1, sources.size())));
+        return Math.max(0, Math.min(MAX_SPACE, left / Math.max(1, sources.size())));
     }
 
     private void show() {

@@ -40,8 +40,8 @@ import javafx.scene.layout.VBox;
  * is pressed is chosen; a click on the sounds' keyboard gives it that note, or with <em>chord</em> one more.
  */
 final class NoteMapPane extends VBox {
-    private static final int MOST_LINES = 32;
-    private static final int MOST_NOTES = 8;
+    private static final int MAX_LINES = 32;
+    private static final int MAX_NOTES = 8;
     private static final int FIRST_DRUM = 35;
 
     private final Desk desk;
@@ -128,7 +128,7 @@ final class NoteMapPane extends VBox {
 
     /** The keys of pads, where the zone is played by pads. */
     private List<Integer> pads() {
-        return source().filter(it -> it.kind() == SourceKind.PADS && it.keys().size() <= MOST_LINES)
+        return source().filter(it -> it.kind() == SourceKind.PADS && it.keys().size() <= MAX_LINES)
                 .map(it -> IntStream.rangeClosed(it.keys().low(), it.keys().high())
                         .filter(key -> zone.keys().holds(key))
                         .boxed()
@@ -226,7 +226,7 @@ final class NoteMapPane extends VBox {
             }
         }
         List<Integer> before = zone.noteMap().getOrDefault(key, List.of());
-        if (!fits || notes.size() > MOST_NOTES || notes.equals(before)) {
+        if (!fits || notes.size() > MAX_NOTES || notes.equals(before)) {
             field.setText(words(before));
         } else {
             set(key, notes);
@@ -257,7 +257,7 @@ final class NoteMapPane extends VBox {
             return;
         }
         List<Integer> notes = new ArrayList<>(zone.noteMap().getOrDefault(chosen, List.of()));
-        if (!notes.remove((Integer) note) && notes.size() < MOST_NOTES) {
+        if (!notes.remove((Integer) note) && notes.size() < MAX_NOTES) {
             notes.add(note);
         }
         set(chosen, notes);

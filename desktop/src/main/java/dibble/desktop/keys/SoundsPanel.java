@@ -45,7 +45,7 @@ final class SoundsPanel extends VBox {
     private static final double METER_WIDTH = 74;
 
     /** The level that no bar shows any more, in dB below full scale. */
-    private static final double LEAST_SHOWN = 60;
+    private static final double MIN_SHOWN = 60;
 
     /** Is told where a part is dragged to; the coordinates are the scene's. */
     interface Drags {
@@ -210,7 +210,7 @@ final class SoundsPanel extends VBox {
             double peak = desk.meters()
                     .strip(meter.destination().port(), meter.destination().channel(), StripRef.ALL)
                     .peak();
-            double shown = Math.max(0, Math.min(1, 1 + peak / LEAST_SHOWN));
+            double shown = Math.max(0, Math.min(1, 1 + peak / MIN_SHOWN));
             double width = Math.round(shown * METER_WIDTH);
             if (meter.bar().getWidth() != width) {
                 meter.bar().resize(width, 6);

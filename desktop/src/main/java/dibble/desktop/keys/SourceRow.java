@@ -41,8 +41,8 @@ import javafx.scene.paint.Color;
 /** One source: its name and switches at the left, its bands above its keyboard on the note ruler. */
 final class SourceRow extends Pane {
     static final double HEAD = 200;
-    private static final double LEAST_KEYBOARD = 28;
-    private static final double MOST_KEYBOARD = 64;
+    private static final double MIN_KEYBOARD = 28;
+    private static final double MAX_KEYBOARD = 64;
     private static final double BAND_STEP = 32;
     private static final double TOP = 22;
     private static final double GAP = 6;
@@ -72,7 +72,7 @@ final class SourceRow extends Pane {
     private LiveState.Down followed;
     private long followedVersion;
     private double spare;
-    private double keyboardHeight = LEAST_KEYBOARD;
+    private double keyboardHeight = MIN_KEYBOARD;
 
     SourceRow(Desk desk, KeysPresenter presenter) {
         this.desk = desk;
@@ -153,7 +153,7 @@ final class SourceRow extends Pane {
         }
         drawn = next;
         spare = room;
-        keyboardHeight = Math.min(MOST_KEYBOARD, LEAST_KEYBOARD + spare);
+        keyboardHeight = Math.min(MAX_KEYBOARD, MIN_KEYBOARD + spare);
         source = shown;
         scale = on;
         setId("source-" + source.id());
@@ -266,7 +266,7 @@ final class SourceRow extends Pane {
     }
 
     private double keyboardTop() {
-        return leastKeyboardTop() + Math.max(0, spare - (keyboardHeight - LEAST_KEYBOARD));
+        return leastKeyboardTop() + Math.max(0, spare - (keyboardHeight - MIN_KEYBOARD));
     }
 
     private double leastKeyboardTop() {
@@ -279,7 +279,7 @@ final class SourceRow extends Pane {
                 .mapToInt(level -> level + 1)
                 .max()
                 .orElse(1);
-        return Math.max(TOP + most * BAND_STEP + GAP, 62) + LEAST_KEYBOARD + FOOT + 4;
+        return Math.max(TOP + most * BAND_STEP + GAP, 62) + MIN_KEYBOARD + FOOT + 4;
     }
 
     private double wantedHeight() {

@@ -16,7 +16,7 @@ import javafx.scene.layout.StackPane;
 final class VelocityCurve extends StackPane {
     private static final double WIDTH = 250;
     private static final double HEIGHT = 84;
-    private static final int MOST = 127;
+    private static final int MAX = 127;
 
     private final Desk desk;
     private final CurveEditor curve;
@@ -42,11 +42,11 @@ final class VelocityCurve extends StackPane {
         Zone.VelocityMap out = now.velocityTo() == null ? new Zone.VelocityMap(in.low(), in.high()) : now.velocityTo();
         CurveEditor.Line line = new CurveEditor.Line(
                 PartColours.of(SessionWords.colour(now, desk.session())),
-                MOST,
+                MAX,
                 out.first(),
                 out.last(),
                 CurveEditor.NO_STEP);
-        curve.show(new CurveEditor.Curve(MOST, in.low(), in.high(), false, List.of(line), List.of()));
+        curve.show(new CurveEditor.Curve(MAX, in.low(), in.high(), false, List.of(line), List.of()));
     }
 
     private Zone now() {

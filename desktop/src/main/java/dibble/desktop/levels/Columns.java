@@ -22,7 +22,7 @@ final class Columns extends HBox {
     static final double PEAK = 62;
     static final double GAP = 10;
     private static final double SIDE = 16;
-    private static final double MOST_BAR = 40;
+    private static final double MAX_BAR = 40;
     private static final int[] MARKS = {-48, -36, -24, -12, -6, 0, 6};
 
     Columns() {
@@ -49,7 +49,7 @@ final class Columns extends HBox {
 
     /** Leaves room for the scroll bar beside the rows. */
     void setBar(double width) {
-        boolean is = width > 0 && width < MOST_BAR;
+        boolean is = width > 0 && width < MAX_BAR;
         setPadding(new Insets(0, SIDE + (is ? width : 0), 2, SIDE));
     }
 

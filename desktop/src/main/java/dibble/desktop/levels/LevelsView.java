@@ -33,10 +33,10 @@ import javafx.scene.layout.VBox;
 
 /** Every sound on its own strip: how loud, where, with how much of the effects, and where it comes out. */
 public final class LevelsView extends BorderPane implements View {
-    private static final int MOST_OUTPUT = 64;
+    private static final int MAX_OUTPUT = 64;
 
     /** How many rows are made in a frame: the others come in the next ones. */
-    private static final int MOST_AT_ONCE = 8;
+    private static final int MAX_AT_ONCE = 8;
 
     private final Desk desk;
     private final LevelsPresenter presenter;
@@ -107,7 +107,7 @@ public final class LevelsView extends BorderPane implements View {
     }
 
     private void plant() {
-        planting.ask(say("plant-pane.outputs-from"), 1, 1, MOST_OUTPUT, presenter::plantOutputs);
+        planting.ask(say("plant-pane.outputs-from"), 1, 1, MAX_OUTPUT, presenter::plantOutputs);
     }
 
     private void show() {
@@ -122,7 +122,7 @@ public final class LevelsView extends BorderPane implements View {
             nodes.add(head);
             for (Row row : group.rows()) {
                 StripRow strip = strips.get(row.ref());
-                if (strip == null && made == MOST_AT_ONCE) {
+                if (strip == null && made == MAX_AT_ONCE) {
                     watch.stale();
                     continue;
                 }

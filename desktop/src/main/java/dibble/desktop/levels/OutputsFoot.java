@@ -29,7 +29,7 @@ import javafx.scene.layout.VBox;
 /** The outputs with their meters, and how it is with the audio device. */
 final class OutputsFoot extends HBox {
     private static final double METER = 132;
-    private static final double MOST_HEIGHT = 84;
+    private static final double MAX_HEIGHT = 84;
 
     /** How long after it was played a note is mixed, in ms; what waits in the device comes on top. */
     private static final int LATENCY = 12;
@@ -110,11 +110,11 @@ final class OutputsFoot extends HBox {
         // Two rows are seen at once; more of them are scrolled.
         ScrollPane scroll = Cards.scroll(outputs);
         outputs.heightProperty().subscribe(height -> {
-            double rows = Math.min(MOST_HEIGHT, height.doubleValue() + 2);
+            double rows = Math.min(MAX_HEIGHT, height.doubleValue() + 2);
             scroll.setMinHeight(rows);
             scroll.setPrefHeight(rows);
         });
-        scroll.setMaxHeight(MOST_HEIGHT);
+        scroll.setMaxHeight(MAX_HEIGHT);
         HBox.setHgrow(scroll, Priority.ALWAYS);
         outputs.setAlignment(Pos.CENTER_LEFT);
         status.setId("audio-status");

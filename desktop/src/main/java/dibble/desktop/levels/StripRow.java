@@ -310,7 +310,7 @@ final class StripRow extends HBox {
         }
         if (reading.highest() != shownPeak) {
             shownPeak = reading.highest();
-            peak.setText(shownPeak < Loudness.LEAST ? "" : say("levels-view.decibels", Decibels.whole(shownPeak)));
+            peak.setText(shownPeak < Loudness.MIN ? "" : say("levels-view.decibels", Decibels.whole(shownPeak)));
             peak.pseudoClassStateChanged(HOT, shownPeak > 0);
         }
     }

@@ -24,15 +24,15 @@ import javafx.scene.layout.FlowPane;
 
 /** A range of bars: cut out, kept alone, repeated, copied, emptied, looped; and markers. Each is one step of undo. */
 final class ArrangeStrip extends NoteQuestion {
-    private static final int MOST_BARS = 9999;
-    private static final int MOST_TIMES = 999;
+    private static final int MAX_BARS = 9999;
+    private static final int MAX_TIMES = 999;
 
     private final Desk desk;
     private final NotesPresenter notes;
     private final TextField first = bar("arrange-first", say("arrange-strip.first-bar"));
     private final TextField last = bar("arrange-last", say("arrange-strip.last-bar"));
-    private final TextField times = number("arrange-times", say("arrange-strip.times"), MOST_TIMES);
-    private final TextField target = number("arrange-target", say("arrange-strip.to-bar"), MOST_BARS);
+    private final TextField times = number("arrange-times", say("arrange-strip.times"), MAX_TIMES);
+    private final TextField target = number("arrange-target", say("arrange-strip.to-bar"), MAX_BARS);
     private final TextField marker = new TextField();
     private final ToggleButton all = new ToggleButton(say("arrange-strip.all-tracks"));
     private final Label wrong = Cards.soft("");
@@ -84,7 +84,7 @@ final class ArrangeStrip extends NoteQuestion {
     }
 
     private static TextField bar(String id, String name) {
-        return number(id, name, MOST_BARS);
+        return number(id, name, MAX_BARS);
     }
 
     private TempoMap tempo() {
@@ -120,8 +120,8 @@ final class ArrangeStrip extends NoteQuestion {
     }
 
     private Optional<long[]> range() {
-        int from = number(first, MOST_BARS);
-        int to = number(last, MOST_BARS);
+        int from = number(first, MAX_BARS);
+        int to = number(last, MAX_BARS);
         return from < 1 || to < from
                 ? Optional.empty()
                 : Optional.of(new long[] {tempo().barStart(from), tempo().barStart(to + 1L)});
@@ -148,7 +148,7 @@ final class ArrangeStrip extends NoteQuestion {
     private void keepOnly() {
         withRange((from, to) -> {
             arrange(say("arrange-strip.keep-only"), Arrangement.keepOnly(from, to));
-            last.setText(String.valueOf(number(last, MOST_BARS) - number(first, MOST_BARS) + 1));
+            last.setText(String.valueOf(number(last, MAX_BARS) - number(first, MAX_BARS) + 1));
             first.setText("1");
         });
     }
@@ -166,18 +166,18 @@ final class ArrangeStrip extends NoteQuestion {
     }
 
     private void repeat() {
-        int count = number(times, MOST_TIMES);
+        int count = number(times, MAX_TIMES);
         if (count < 1) {
-            wrong.setText(say("arrange-strip.times-expected", times.getText(), MOST_TIMES));
+            wrong.setText(say("arrange-strip.times-expected", times.getText(), MAX_TIMES));
         } else {
             withRange((from, to) -> arrange(say("arrange-strip.repeat"), Arrangement.repeat(from, to, count)));
         }
     }
 
     private void copy() {
-        int bar = number(target, MOST_BARS);
+        int bar = number(target, MAX_BARS);
         if (bar < 1) {
-            wrong.setText(say("arrange-strip.bar-expected", target.getText(), MOST_BARS));
+            wrong.setText(say("arrange-strip.bar-expected", target.getText(), MAX_BARS));
         } else {
             withRange((from, to) ->
                     arrange(say("arrange-strip.copy"), Arrangement.copy(from, to, tempo().barStart(bar))));

@@ -36,11 +36,11 @@ import javafx.scene.input.MouseButton;
  * it was played.
  */
 final class BeatStrip extends AskStrip {
-    private static final int MOST_PER_BAR = 16;
+    private static final int MAX_PER_BAR = 16;
     private static final int FASTEST = 300;
 
-    private final TextField perBar = field("beat-per-bar", say("beat-strip.per-bar"), 1, MOST_PER_BAR);
-    private final TextField first = field("beat-first", say("beat-strip.first"), 0, MOST_PER_BAR);
+    private final TextField perBar = field("beat-per-bar", say("beat-strip.per-bar"), 1, MAX_PER_BAR);
+    private final TextField first = field("beat-first", say("beat-strip.first"), 0, MAX_PER_BAR);
     private final TextField bpm = field("beat-bpm", say("beat-strip.bpm"), 0, FASTEST);
     private final Button tap = new Button(say("beat-strip.tap-along"));
     private List<Long> taps = new ArrayList<>();

@@ -18,17 +18,17 @@ import javafx.scene.paint.Color;
 /** Draws rows, the grid and notes. What would cover the same pixels is drawn once. */
 final class NotePainter {
     /** Grid lines nearer to each other than this are noise. */
-    private static final double LEAST_GRID = 7;
+    private static final double MIN_GRID = 7;
 
-    private static final double LEAST_NOTE = 3;
+    private static final double MIN_NOTE = 3;
     private static final double ROUND = 5;
     private static final double EDGE = 2;
 
     /** As many edges as are drawn finely within a frame. */
-    private static final int MOST_FINE = 600;
+    private static final int MAX_FINE = 600;
 
     /** Rounded corners are seen from this width on. */
-    private static final double LEAST_ROUND = 9;
+    private static final double MIN_ROUND = 9;
 
     private final GraphicsContext g;
     private final Geometry at;
@@ -63,13 +63,13 @@ final class NotePainter {
         TimeScale scale = at.scale();
         TempoMap tempo = scale.tempo();
         double pixelsPerTick = scale.width() / scale.ticks();
-        if (grid.step() * pixelsPerTick >= LEAST_GRID) {
+        if (grid.step() * pixelsPerTick >= MIN_GRID) {
             g.setFill(palette.get("rule").deriveColor(0, 1, 1, 0.55));
             for (long tick = grid.before(Math.max(0, scale.from())); tick <= scale.to(); tick = grid.after(tick)) {
                 g.fillRect(Math.round(scale.xOfTick(tick)), 0, 1, height);
             }
         }
-        if (tempo.meter(scale.from()).ticksPerBeat() * pixelsPerTick >= LEAST_GRID) {
+        if (tempo.meter(scale.from()).ticksPerBeat() * pixelsPerTick >= MIN_GRID) {
             g.setFill(palette.get("rule"));
             for (long tick = tempo.beatAt(Math.max(0, scale.from()));
                     tick <= scale.to();
@@ -91,7 +91,7 @@ final class NotePainter {
     void outlines(ClipIndex index, long longest, BitSet which, boolean dashed) {
         int[] seen = new int[1];
         paint(index, longest, which, (x, top, wide, high, note) -> seen[0]++);
-        if (seen[0] > MOST_FINE) {
+        if (seen[0] > MAX_FINE) {
             g.setFill(palette.get("soft"));
             paint(index, longest, which, (x, top, wide, high, note) -> g.fillRect(x, top + high - 3, wide, 1));
             return;
@@ -130,7 +130,7 @@ final class NotePainter {
     }
 
     private void note(double x, double top, double wide, double high) {
-        if (wide < LEAST_ROUND) {
+        if (wide < MIN_ROUND) {
             g.fillRect(x, top + 2, wide, high - 4);
         } else {
             g.fillRoundRect(x, top + 2, wide, high - 4, ROUND, ROUND);
@@ -155,7 +155,7 @@ final class NotePainter {
                 continue;
             }
             covered[row] = end;
-            double wide = Math.max(LEAST_NOTE, end - x - 1);
+            double wide = Math.max(MIN_NOTE, end - x - 1);
             double top = at.top(row);
             // An edge is a note in ink with a smaller one on it: to fill is much quicker than to stroke.
             g.setFill(palette.get("ink"));
@@ -186,7 +186,7 @@ final class NotePainter {
                 continue;
             }
             double x = scale.xOfTick(start);
-            double end = Math.max(x + LEAST_NOTE, scale.xOfTick(index.end(note)) - 1);
+            double end = Math.max(x + MIN_NOTE, scale.xOfTick(index.end(note)) - 1);
             double top = at.top(row);
             boolean seen = end >= 0 && top > -at.rowHeight() && top < at.height() && end > covered[row] + 0.5;
             if (seen) {

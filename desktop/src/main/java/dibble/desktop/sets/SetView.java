@@ -26,7 +26,7 @@ import javafx.scene.layout.VBox;
 
 /** The set: its sessions in their order, each with what to think of and its tempo. */
 public final class SetView extends BorderPane implements View {
-    private static final double MOST_WIDTH = 980;
+    private static final double MAX_WIDTH = 980;
 
     private final Desk desk;
     private final SetActions actions;
@@ -135,7 +135,7 @@ public final class SetView extends BorderPane implements View {
         if (actions.place() == place) {
             card.getStyleClass().add("set-now");
         }
-        card.setMaxWidth(MOST_WIDTH);
+        card.setMaxWidth(MAX_WIDTH);
         return card;
     }
 

@@ -17,7 +17,7 @@ import javafx.scene.layout.VBox;
 /** In what the session differs from another one, thing by thing; and what a sheet would change, before it does. */
 final class DifferencesPane extends BorderPane {
     /** Nobody reads more at once. */
-    private static final int MOST = 200;
+    private static final int MAX = 200;
 
     private final Desk desk;
     private final Runnable close;
@@ -83,11 +83,11 @@ final class DifferencesPane extends BorderPane {
         if (all.isEmpty()) {
             nodes.add(Cards.soft(none));
         }
-        for (Comparison.Difference difference : all.subList(0, Math.min(MOST, all.size()))) {
+        for (Comparison.Difference difference : all.subList(0, Math.min(MAX, all.size()))) {
             nodes.add(card(difference));
         }
-        if (all.size() > MOST) {
-            nodes.add(Cards.soft(say("differences-pane.and-more", all.size() - MOST)));
+        if (all.size() > MAX) {
+            nodes.add(Cards.soft(say("differences-pane.and-more", all.size() - MAX)));
         }
         Cards.rebuild(column, nodes);
     }

@@ -53,7 +53,7 @@ final class OptionsBar extends FlowPane {
             .map(text -> new Choice<>(text, text))
             .toList();
 
-    private static final int MOST_BARS = 9999;
+    private static final int MAX_BARS = 9999;
 
     /** All fits into a line then, in the window's usual width. */
     private static final double QUANTIZE = 122;
@@ -151,7 +151,7 @@ final class OptionsBar extends FlowPane {
     private EntryField bar(String id, String name) {
         EntryField field = Cards.field(id, name, () -> change(this::withRange));
         field.setPrefColumnCount(3);
-        Turning.number(field, 1, MOST_BARS);
+        Turning.number(field, 1, MAX_BARS);
         return field;
     }
 

@@ -37,7 +37,7 @@ final class SortPane extends Question {
             new Choice<>(SortBy.HAND, say("sort-pane.hand")),
             new Choice<>(SortBy.ZONE, say("sort-pane.zone")),
             new Choice<>(SortBy.SOURCE, say("control-inspector.source")));
-    private static final int MOST_SHOWN = 24;
+    private static final int MAX_SHOWN = 24;
 
     private final Desk desk;
     private final TakesPresenter presenter;
@@ -160,14 +160,14 @@ final class SortPane extends Question {
 
     private void showPreview() {
         List<Node> lines = new ArrayList<>();
-        sorting.piles().stream().limit(MOST_SHOWN).forEach(pile -> {
+        sorting.piles().stream().limit(MAX_SHOWN).forEach(pile -> {
             HBox line = new HBox(6, Cards.strong(pile.name()), Cards.soft(say("sort-pane.notes", pile.notes())));
             line.getStyleClass().add("sort-pile");
             lines.add(line);
         });
         int piles = sorting.piles().size();
-        if (piles > MOST_SHOWN) {
-            lines.add(Cards.soft(say("sort-pane.and-more", piles - MOST_SHOWN)));
+        if (piles > MAX_SHOWN) {
+            lines.add(Cards.soft(say("sort-pane.and-more", piles - MAX_SHOWN)));
         }
         if (lines.isEmpty()) {
             lines.add(Cards.soft(say("sort-pane.there-is-nothing-on-this")));

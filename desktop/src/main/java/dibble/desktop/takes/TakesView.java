@@ -46,13 +46,13 @@ import javafx.scene.layout.VBox;
 
 /** What was played, a line a source; below it the tracks that are printed from it, filling while it is played. */
 public final class TakesView extends StackPane implements View {
-    private static final double LEAST_WIDTH = 50;
+    private static final double MIN_WIDTH = 50;
     private static final double AIR = 12;
     private static final double ZOOM = 2;
     private static final double WHEEL_ZOOM = 1.25;
 
     /** How many rows are made in a frame: the others come in the next ones. */
-    private static final int MOST_AT_ONCE = 8;
+    private static final int MAX_AT_ONCE = 8;
 
     /** What tracks keep of the height where the notes are open. */
     private static final double ABOVE_NOTES = 0.26;
@@ -333,7 +333,7 @@ public final class TakesView extends StackPane implements View {
         int made = 0;
         for (Track track : shown) {
             TrackRow row = rows.get(track.id());
-            if (row == null && made == MOST_AT_ONCE) {
+            if (row == null && made == MAX_AT_ONCE) {
                 watch.stale();
                 continue;
             }
@@ -398,7 +398,7 @@ public final class TakesView extends StackPane implements View {
             zoom = below.isOpen() ? zoom : null;
         }
         double width = getWidth() - TrackRow.HEAD - AIR;
-        if (width < LEAST_WIDTH) {
+        if (width < MIN_WIDTH) {
             return;
         }
         long begins = recording == null ? 0 : notes.begins();
@@ -417,7 +417,7 @@ public final class TakesView extends StackPane implements View {
         below.show(scale);
         double each = (scroll.getViewportBounds().getHeight() - (raw.isVisible() ? raw.getHeight() : 0))
                 / Math.max(1, tracks.getChildren().size());
-        double height = Math.floor(Math.max(TrackRow.LEAST_HEIGHT, Math.min(TrackRow.MOST_HEIGHT, each)));
+        double height = Math.floor(Math.max(TrackRow.MIN_HEIGHT, Math.min(TrackRow.MAX_HEIGHT, each)));
         for (TrackRow row : rows.values()) {
             row.setPrefHeight(height);
             if (below.isOpen() && !isSeen(row)) {
@@ -463,7 +463,7 @@ public final class TakesView extends StackPane implements View {
         Cards.show(adding, !open);
         Cards.show(options, !open);
         empty.setVisible(isEmpty && !open);
-        upper.setMaxHeight(open ? Math.max(2 * TrackRow.LEAST_HEIGHT, getHeight() * ABOVE_NOTES) : Double.MAX_VALUE);
+        upper.setMaxHeight(open ? Math.max(2 * TrackRow.MIN_HEIGHT, getHeight() * ABOVE_NOTES) : Double.MAX_VALUE);
         upper.setMinHeight(open ? upper.getMaxHeight() : 0);
     }
 

@@ -24,7 +24,7 @@ final class TimeRuler extends Pane {
     static final double HEIGHT = 28;
     private static final Font FONT = Font.font("Dibble Sans", 13);
 
-    private static final double MOST_NAME = 160;
+    private static final double MAX_NAME = 160;
 
     private final Studio studio;
     private final Canvas canvas = new Canvas();
@@ -106,7 +106,7 @@ final class TimeRuler extends Pane {
         });
         for (Marker marker : markers) {
             double x = Math.round(scale.xOfTick(marker.at()));
-            double wide = Math.min(MOST_NAME, nameWidth(marker.name()));
+            double wide = Math.min(MAX_NAME, nameWidth(marker.name()));
             g.setFill(palette.get("leaf-wash"));
             g.fillRect(x, HEIGHT - 15, wide + 12, 15);
             g.setFill(palette.get("leaf"));

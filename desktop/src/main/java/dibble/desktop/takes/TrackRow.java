@@ -42,8 +42,8 @@ import javafx.scene.paint.Color;
 /** One printed track: what it takes, its switches, its notes. */
 final class TrackRow extends HBox {
     static final double HEAD = 340;
-    static final double LEAST_HEIGHT = 46;
-    static final double MOST_HEIGHT = 64;
+    static final double MIN_HEIGHT = 46;
+    static final double MAX_HEIGHT = 64;
 
     private final Desk desk;
     private final TakesPresenter presenter;
@@ -82,7 +82,7 @@ final class TrackRow extends HBox {
             }
         });
         getStyleClass().add("track-row");
-        setMinHeight(LEAST_HEIGHT);
+        setMinHeight(MIN_HEIGHT);
         name.getStyleClass().add("track-name");
         player.getStyleClass().add("soft");
         name.setMinWidth(0);

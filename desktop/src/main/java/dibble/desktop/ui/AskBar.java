@@ -29,7 +29,7 @@ import javafx.stage.Window;
  * until they are closed, and can be shown again.
  */
 public final class AskBar extends VBox implements Prompter {
-    private static final int MOST_MESSAGES = 50;
+    private static final int MAX_MESSAGES = 50;
 
     /** A question as it is shown: its nodes, with what is typed into them, and the one that has the focus. */
     private static final class Shown {
@@ -228,7 +228,7 @@ public final class AskBar extends VBox implements Prompter {
     /** The same with something that can be done about it; takes the focus from nobody, since hands may be playing. */
     @Override
     public void tell(String text, Answer answer) {
-        if (messages.size() == MOST_MESSAGES) {
+        if (messages.size() == MAX_MESSAGES) {
             messages.remove(0);
             unread = Math.max(0, unread - 1);
         }

@@ -43,7 +43,7 @@ public final class KeyboardPane extends Pane {
     private final boolean named;
     private final boolean[] down = new boolean[128];
     /** As much of a key's foot as the colours of its parts may take. */
-    private static final double MOST_STRIPS = 16;
+    private static final double MAX_STRIPS = 16;
 
     private final int[] strips = new int[128];
     private final Color[] downColours = new Color[128];
@@ -322,7 +322,7 @@ public final class KeyboardPane extends Pane {
         }
         if (named && plain == WHITE) {
             double y = height - 1;
-            double thick = Math.min(4, MOST_STRIPS / Math.max(1, Integer.bitCount(strips[key])));
+            double thick = Math.min(4, MAX_STRIPS / Math.max(1, Integer.bitCount(strips[key])));
             for (int colour = 1; colour <= 16; colour++) {
                 if ((strips[key] >>> colour & 1) != 0) {
                     y -= thick;

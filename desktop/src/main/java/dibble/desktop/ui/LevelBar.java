@@ -12,7 +12,7 @@ public final class LevelBar extends Slide {
     public static final double LOW = -60;
 
     /** The level at its right end, in decibels. */
-    public static final double HIGH = Loudness.MOST;
+    public static final double HIGH = Loudness.MAX;
 
     private static final double THICK = 14;
     private static final double SMALL = 8;

@@ -19,7 +19,7 @@ import org.junit.jupiter.api.Test;
 /** Every view with its panels: nothing is shown that is in no bundle, and no button is too small for what it says. */
 class AllViewsTest extends WindowTest {
     /** What a hand can hit, in pixels. */
-    private static final double LEAST = 24;
+    private static final double MIN = 24;
 
     @Override
     Session session() {
@@ -84,7 +84,7 @@ class AllViewsTest extends WindowTest {
         settle();
         interact(() -> window.layout());
         MarkedTexts.cut(window).forEach(it -> wrong.add(where + ", " + it));
-        small(window).forEach(it -> wrong.add(where + ", smaller than " + LEAST + ": " + it));
+        small(window).forEach(it -> wrong.add(where + ", smaller than " + MIN + ": " + it));
         if (MarkedTexts.areShown()) {
             MarkedTexts.strays(window, desk().session()).forEach(it -> wrong.add(where + ", " + it));
         }
@@ -96,7 +96,7 @@ class AllViewsTest extends WindowTest {
             if (node instanceof ButtonBase button
                     && !(node instanceof Hyperlink)
                     && !button.getStyleClass().contains("arrow-button")
-                    && (button.getHeight() < LEAST || button.getWidth() < LEAST)) {
+                    && (button.getHeight() < MIN || button.getWidth() < MIN)) {
                 small.add(button.getId() + " " + button.getStyleClass() + " " + Math.round(button.getWidth()) + " × "
                         + Math.round(button.getHeight()));
             }

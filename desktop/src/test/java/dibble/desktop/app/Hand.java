@@ -41,7 +41,7 @@ abstract class Hand extends FxRobot {
     private static final int MOVE_STEPS = 4;
 
     /** What moves all the time is clicked in the end where it last was. */
-    private static final int MOST_TRIES = 20;
+    private static final int MAX_ATTEMPTS = 20;
 
     private static final Deque<Object> PRESSED = new ArrayDeque<>();
     private static Robot robot;
@@ -319,7 +319,7 @@ abstract class Hand extends FxRobot {
         moveTo(place);
         boolean done = false;
         for (int i = 0; !done; i++) {
-            boolean last = i == MOST_TRIES;
+            boolean last = i == MAX_ATTEMPTS;
             done = onFx(() -> (last || isThere(place)) && downAndUp(wanted));
             if (!done) {
                 moveTo(place);

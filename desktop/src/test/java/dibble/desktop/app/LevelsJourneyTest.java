@@ -227,7 +227,7 @@ class LevelsJourneyTest extends WindowTest {
         push(KeyCode.RIGHT);
         until(() -> strip(celesta).levelNow() == -12.0);
         push(KeyCode.END);
-        until(() -> strip(celesta).levelNow() == Loudness.MOST);
+        until(() -> strip(celesta).levelNow() == Loudness.MAX);
         push(KeyCode.HOME);
         until(() -> strip(celesta).levelNow() == Loudness.SILENCE);
         doubleClickOn("#level-sorrel-celesta");

@@ -14,7 +14,7 @@ import java.util.concurrent.locks.LockSupport;
 
 /** A simulated player: plays random keys, pedals and wheels on its own thread, and logs every message. */
 final class SoakPlayer implements AutoCloseable {
-    private static final int MOST_KEYS = 4;
+    private static final int MAX_KEYS = 4;
     private static final long LONGEST_NANOS = 60_000_000;
 
     private final String source;
@@ -102,7 +102,7 @@ final class SoakPlayer implements AutoCloseable {
             case 1 -> move(ShortMessage.of(ShortMessage.PITCH_BEND, channel, 0, random.nextInt(128)));
             case 2 -> move(ShortMessage.controller(channel, 1, random.nextInt(128)));
             default -> {
-                if (held.size() < MOST_KEYS && random.nextBoolean()) {
+                if (held.size() < MAX_KEYS && random.nextBoolean()) {
                     press(channel, low + random.nextInt(high - low + 1));
                 } else if (!held.isEmpty()) {
                     release(held.removeFirst());

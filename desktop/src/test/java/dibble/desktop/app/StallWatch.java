@@ -12,13 +12,13 @@ import java.util.concurrent.locks.LockSupport;
 import javafx.application.Platform;
 
 /**
- * Watches the interface's thread: whatever Dibble does there at one go may take as much of a processor as {@value #MOST}
+ * Watches the interface's thread: whatever Dibble does there at one go may take as much of a processor as {@value #MAX}
  * sortings of {@value #NUMBERS} numbers at most, which is a tenth of a second or two, each machine by its own measure and
  * at its speed of that moment. Counted is the thread's own work, not what other processes of the machine do meanwhile; what
  * the toolkit does by itself (styles, layout) does not count, and neither does the start, whose measure is another.
  */
 final class StallWatch {
-    private static final int MOST = 80;
+    private static final int MAX = 80;
     private static final int NUMBERS = 20_000;
     private static final int ROUNDS_UNTIL_COMPILED = 60;
     private static final int[] UNSORTED = new Random(7).ints(NUMBERS).toArray();
@@ -77,7 +77,7 @@ final class StallWatch {
                 before = now;
                 looked = at;
             }
-            if (own > MOST * yardstick && own > MOST * Math.max(yardstick, yardstick(3))) {
+            if (own > MAX * yardstick && own > MAX * Math.max(yardstick, yardstick(3))) {
                 stalls.add(own / yardstick + " sortings (" + TimeUnit.NANOSECONDS.toMillis(own) + " ms) in "
                         + mostOften(seen));
             }

@@ -34,7 +34,7 @@ import org.slf4j.LoggerFactory;
 public final class SessionFiles {
     private static final Logger LOG = LoggerFactory.getLogger(SessionFiles.class);
     private static final String ENDING = ".dibble";
-    private static final int MOST_NAMED = 3;
+    private static final int MAX_NAMED = 3;
 
     private final AppServices services;
     private final AppContext context;
@@ -215,8 +215,8 @@ public final class SessionFiles {
 
     /** The first of some losses, and how many more there are. */
     static String some(List<String> losses) {
-        String first = String.join("; ", losses.subList(0, Math.min(MOST_NAMED, losses.size())));
-        return losses.size() > MOST_NAMED ? say("session-files.and-more", first, losses.size() - MOST_NAMED) : first;
+        String first = String.join("; ", losses.subList(0, Math.min(MAX_NAMED, losses.size())));
+        return losses.size() > MAX_NAMED ? say("session-files.and-more", first, losses.size() - MAX_NAMED) : first;
     }
 
     /** Saves the session; asks where if it has no file. */

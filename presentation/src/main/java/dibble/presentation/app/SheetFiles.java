@@ -28,7 +28,7 @@ import java.util.function.Consumer;
 /** The routing sheet to files and back, and other sessions to compare with. */
 public final class SheetFiles implements SheetActions {
     /** A sheet of rows is never so large. */
-    private static final int MOST_BYTES = 1 << 26;
+    private static final int MAX_BYTES = 1 << 26;
 
     private final AppContext context;
     private final SessionFiles files;
@@ -117,7 +117,7 @@ public final class SheetFiles implements SheetActions {
 
     private static Session read(Path path, Session into) throws IOException {
         byte[] bytes = WholeFile.read(
-                path, MOST_BYTES, size -> new IOException(say("sheet-files.too-large", path.getFileName())));
+                path, MAX_BYTES, size -> new IOException(say("sheet-files.too-large", path.getFileName())));
         try {
             return SheetCsv.read(bytes, into);
         } catch (SheetFormatException e) {

@@ -8,7 +8,7 @@ public final class NoteWindow {
     /** What one step of a zoom makes of the number of notes. */
     public static final double STEP = 0.75;
 
-    private static final int LEAST_SPAN = 18;
+    private static final int MIN_SPAN = 18;
 
     private final Supplier<Range> whole;
     private final Runnable changed;
@@ -39,7 +39,7 @@ public final class NoteWindow {
     /** Shows fewer notes (a factor below 1) or more, around one of them; as many as the gear uses is the most. */
     public void zoom(double factor, int around) {
         Range now = notes();
-        int size = (int) Math.max(LEAST_SPAN, Math.round(now.size() * factor));
+        int size = (int) Math.max(MIN_SPAN, Math.round(now.size() * factor));
         if (size >= whole.get().size()) {
             view = null;
         } else {

@@ -59,7 +59,7 @@ public final class LevelsPresenter {
 
         /** The highest level that it can have, in dB. */
         public double most() {
-            return isBuiltIn() ? Loudness.MOST : 0;
+            return isBuiltIn() ? Loudness.MAX : 0;
         }
     }
 

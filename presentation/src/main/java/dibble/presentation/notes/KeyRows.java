@@ -14,7 +14,7 @@ public record KeyRows(int[] keys, int[] rowOf) {
     public static final int NONE = -1;
 
     private static final int AIR = 2;
-    private static final int LEAST = 18;
+    private static final int MIN = 18;
 
     /**
      * @param used keys that have notes
@@ -29,7 +29,7 @@ public record KeyRows(int[] keys, int[] rowOf) {
         } else {
             int low = Math.max(0, used.nextSetBit(0) - AIR);
             int high = Math.min(127, used.length() - 1 + AIR);
-            int more = Math.max(0, LEAST - (high - low + 1));
+            int more = Math.max(0, MIN - (high - low + 1));
             low = Math.max(0, low - more / 2);
             high = Math.min(127, high + more - more / 2);
             shown.set(low, high + 1);

@@ -10,8 +10,8 @@ import java.util.function.LongPredicate;
  * lane of a million notes has no more strokes than pixels.
  */
 public final class Strokes {
-    private static final int LEAST_KEYS = 12;
-    private static final double LEAST_WIDTH = 2;
+    private static final int MIN_KEYS = 12;
+    private static final double MIN_WIDTH = 2;
 
     private double[] left = new double[64];
     private double[] right = new double[64];
@@ -36,7 +36,7 @@ public final class Strokes {
         // For each row of pixels how far it is covered: notes come in the order of time.
         double[] covered = new double[(int) Math.ceil(height) + 1];
         Arrays.fill(covered, -1);
-        int range = Math.max(LEAST_KEYS, keys[1] - keys[0]);
+        int range = Math.max(MIN_KEYS, keys[1] - keys[0]);
         double room = height - 2 * inset;
         // Times are compared before any is turned into a place, which takes longer.
         long first = scale.tempo().nanos(Math.max(0, scale.from()));
@@ -46,7 +46,7 @@ public final class Strokes {
             if (spans.end(i) >= first && shown.test(start)) {
                 double x = scale.xOfNanos(start);
                 long over = spans.end(i) == NoteSpans.OPEN ? now : spans.end(i);
-                double end = Math.max(x + LEAST_WIDTH, scale.xOfNanos(Math.max(start, over)) - 1);
+                double end = Math.max(x + MIN_WIDTH, scale.xOfNanos(Math.max(start, over)) - 1);
                 double y = inset + room * (1 - (spans.note(i) - keys[0] + (range - (keys[1] - keys[0])) / 2.0) / range);
                 int row = (int) Math.max(0, Math.min(covered.length - 1, Math.round(y)));
                 if (end >= covered[row] + 1 && x <= columns) {

@@ -135,7 +135,7 @@ public final class TakesPresenter {
                 .flatMap(ref -> session().instrument(ref.part().instrument()))
                 .map(Instrument::builtIn)
                 .orElse(false);
-        return builtIn ? Loudness.MOST : 0;
+        return builtIn ? Loudness.MAX : 0;
     }
 
     /** What its strip sounds like now. */

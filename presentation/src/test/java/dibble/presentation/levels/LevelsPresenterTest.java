@@ -45,7 +45,7 @@ class LevelsPresenterTest {
         assertThat(presenter.groups())
                 .extracting(group -> group.instrument().id())
                 .containsExactly("sorrel", "yarrow");
-        assertThat(row(CELESTA).most()).isEqualTo(Loudness.MOST);
+        assertThat(row(CELESTA).most()).isEqualTo(Loudness.MAX);
         assertThat(row(StripRef.of(new PartRef("yarrow", "harp"))).most()).isZero();
         // In Dusk the celesta has its level from the scene, and says so.
         assertThat(row(CELESTA).scene()).isEqualTo("Dusk");
