@@ -14,9 +14,9 @@ import dibble.routing.RouterOutput;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.RoutingTable;
-import dibble.routing.Slots;
-import dibble.routing.Target;
+import dibble.routing.SlotAllocator;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -74,7 +74,7 @@ public class RouterBenchmark {
         List<Instrument> instruments = List.of(instrument);
         routing = Routing.of(List.of(source), instruments, ChannelPlan.of(instruments, Map.of()), list, List.of(), null)
                 .withControls(controls());
-        Slots slots = new Slots();
+        SlotAllocator slots = new SlotAllocator();
         output = (stamp, port, message, number) -> {
             sink += message;
             return true;
@@ -91,14 +91,14 @@ public class RouterBenchmark {
                             "c" + m,
                             "a",
                             ControlMap.Trigger.controller(22 + m % 40),
-                            ControlMap.Send.controller(11, new Target.ToChannel("i", 1 + m % 16)))
+                            ControlMap.Send.controller(11, new ZoneTarget.ToChannel("i", 1 + m % 16)))
                     .withChannels(ChannelSet.of(1 + m % 16)));
         }
         maps.add(ControlMap.of(
                 "match",
                 "a",
                 ControlMap.Trigger.controller(21),
-                ControlMap.Send.controller(11, new Target.ToChannel("i", 1))));
+                ControlMap.Send.controller(11, new ZoneTarget.ToChannel("i", 1))));
         return maps;
     }
 
@@ -149,6 +149,6 @@ public class RouterBenchmark {
     /** What compiling such a session costs, once an edit. */
     @Benchmark
     public RoutingTable compiled() {
-        return RoutingCompiler.compile(routing, new Slots());
+        return RoutingCompiler.compile(routing, new SlotAllocator());
     }
 }

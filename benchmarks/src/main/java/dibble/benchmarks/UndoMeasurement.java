@@ -7,10 +7,10 @@ import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.notes.NoteFunction;
 import dibble.notes.Pitches;
-import dibble.notes.Times;
+import dibble.notes.TimeChanges;
 import dibble.notes.Velocities;
 import dibble.recording.ClipIndex;
-import dibble.recording.Onto;
+import dibble.recording.PrintMode;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Track;
@@ -67,7 +67,8 @@ public final class UndoMeasurement {
         }
         MidiTrack clip = print.build();
         Track track = Track.of(TRACK, "Long", new PartRef("sorrel", "celesta"))
-                .withRegions(new Regions(List.of(new Region("take-1", 0, clip.endTick(), Onto.INSTEAD, false, clip))));
+                .withRegions(new Regions(
+                        List.of(new Region("take-1", 0, clip.endTick(), PrintMode.REPLACE_ALL, false, clip))));
         return LamplightersRound.session().withTracks(List.of(track));
     }
 
@@ -88,7 +89,7 @@ public final class UndoMeasurement {
         }
         NoteFunction function = switch (number % 3) {
             case 0 -> Velocities.add(number % 2 == 0 ? 1 : -1);
-            case 1 -> Times.shift(number % 2 == 0 ? 5 : -5);
+            case 1 -> TimeChanges.shift(number % 2 == 0 ? 5 : -5);
             default -> Pitches.transpose(number % 2 == 0 ? 1 : -1);
         };
         return NoteEdits.change(session, Map.of(TRACK, selected), function).session();

@@ -10,7 +10,7 @@ import dibble.journals.SessionJournal;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.ports.OutputPort;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.routing.Zone;
 import dibble.session.Document;
@@ -66,7 +66,7 @@ public final class EnduranceMeasurement {
     }
 
     private static void fileTimes(Path folder) throws Exception {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < 500_000; i++) {
             log.add(i * 1_000_000L, i % SOURCES, ShortMessage.noteOn(0, 36 + i % 60, 80));
             log.add(i * 1_000_000L + 900_000L, i % SOURCES, ShortMessage.noteOff(0, 36 + i % 60, 64));

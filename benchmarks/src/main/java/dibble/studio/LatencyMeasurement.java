@@ -7,13 +7,13 @@ import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.ports.ExclusiveLane;
-import dibble.ports.Lane;
 import dibble.ports.OutputPort;
+import dibble.ports.OutputQueue;
+import dibble.ports.SysexQueue;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.RoutingTable;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.routing.Zone;
 import dibble.time.Clock;
 import java.util.ArrayList;
@@ -79,18 +79,18 @@ public final class LatencyMeasurement {
     private static void measure(boolean blocking, int flood, boolean print) throws InterruptedException {
         Timing first = new Timing("quick", false);
         Timing second = new Timing(blocking ? "blocking" : "quick too", blocking);
-        Slots slots = new Slots();
+        SlotAllocator slots = new SlotAllocator();
         RoutingTable table = RoutingCompiler.compile(routing(), slots);
         Engine engine = new Engine(Clock.SYSTEM);
-        try (Lane one = new Lane(first);
-                Lane other = new Lane(second)) {
+        try (OutputQueue one = new OutputQueue(first);
+                OutputQueue other = new OutputQueue(second)) {
             engine.submit((router, stamp) -> {
                 engine.setLane(0, one);
                 engine.setLane(1, other);
                 router.install(table, stamp);
             });
-            Inlet flooded = engine.openInlet();
-            flooded.lead(new int[] {slots.source("flood")}, new ExclusiveLane[0]);
+            InputStage flooded = engine.openInlet();
+            flooded.lead(new int[] {slots.source("flood")}, new SysexQueue[0]);
             Thread flooding = new Thread(() -> flood(flooded, flood));
             flooding.start();
             play(engine);
@@ -105,16 +105,16 @@ public final class LatencyMeasurement {
     }
 
     private static void play(Engine engine) throws InterruptedException {
-        Inlet[] inlets = new Inlet[SOURCES];
+        InputStage[] inlets = new InputStage[SOURCES];
         for (int source = 0; source < SOURCES; source++) {
             inlets[source] = engine.openInlet();
-            inlets[source].lead(new int[] {source}, new ExclusiveLane[0]);
+            inlets[source].lead(new int[] {source}, new SysexQueue[0]);
         }
         Players.play(SOURCES, EVENTS, (source, message) -> inlets[source].heard(message));
     }
 
     /** So many events a second, a burst each millisecond, of a source that leads to the second port. */
-    private static void flood(Inlet inlet, int eventsPerSecond) {
+    private static void flood(InputStage inlet, int eventsPerSecond) {
         long next = Clock.SYSTEM.nanos();
         for (int burst = 0; eventsPerSecond > 0 && burst < EVENTS; burst++) {
             next += 1_000_000;
@@ -127,7 +127,7 @@ public final class LatencyMeasurement {
         }
     }
 
-    private static void report(Timing timing, Lane lane, boolean print) {
+    private static void report(Timing timing, OutputQueue lane, boolean print) {
         while (timing.name.startsWith("quick") && lane.backlog() > 0) {
             Thread.onSpinWait();
         }

@@ -7,14 +7,14 @@ import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.ports.EventRing;
-import dibble.ports.ExclusiveLane;
-import dibble.ports.Lane;
 import dibble.ports.OutputPort;
+import dibble.ports.OutputQueue;
+import dibble.ports.SysexQueue;
 import dibble.routing.Router;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.RoutingTable;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.routing.Zone;
 import dibble.time.Clock;
 import java.util.ArrayList;
@@ -59,7 +59,7 @@ public final class OrderMeasurement {
         private volatile boolean resting;
         private volatile boolean done;
 
-        RouterThread(Lane lane, RoutingTable table, int sources) {
+        RouterThread(OutputQueue lane, RoutingTable table, int sources) {
             router = new Router((stamp, port, message, instrument) -> lane.offer(stamp, message));
             router.install(table, 0);
             rings = new EventRing[sources];
@@ -106,7 +106,7 @@ public final class OrderMeasurement {
     /** Runs the measurement and prints a line for each way and load. */
     public static void main(String[] args) throws InterruptedException {
         for (int sources : new int[] {2, 8}) {
-            Slots slots = new Slots();
+            SlotAllocator slots = new SlotAllocator();
             RoutingTable table = RoutingCompiler.compile(routing(sources), slots);
             Timing byTurns = new Timing();
             Timing byThread = new Timing();
@@ -121,15 +121,15 @@ public final class OrderMeasurement {
 
     private static void measureTurns(Timing timing, RoutingTable table, int sources) throws InterruptedException {
         Engine engine = new Engine(Clock.SYSTEM);
-        try (Lane lane = new Lane(timing)) {
+        try (OutputQueue lane = new OutputQueue(timing)) {
             engine.submit((router, stamp) -> {
                 engine.setLane(0, lane);
                 router.install(table, stamp);
             });
-            Inlet[] inlets = new Inlet[sources];
+            InputStage[] inlets = new InputStage[sources];
             Arrays.setAll(inlets, source -> {
-                Inlet inlet = engine.openInlet();
-                inlet.lead(new int[] {source}, new ExclusiveLane[0]);
+                InputStage inlet = engine.openInlet();
+                inlet.lead(new int[] {source}, new SysexQueue[0]);
                 return inlet;
             });
             Players.play(sources, EVENTS, (source, message) -> inlets[source].heard(message));
@@ -137,7 +137,7 @@ public final class OrderMeasurement {
     }
 
     private static void measureThread(Timing timing, RoutingTable table, int sources) throws InterruptedException {
-        try (Lane lane = new Lane(timing)) {
+        try (OutputQueue lane = new OutputQueue(timing)) {
             RouterThread routerThread = new RouterThread(lane, table, sources);
             Players.play(sources, EVENTS, routerThread::heard);
             routerThread.close();

@@ -7,9 +7,9 @@ import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.ClockFollower;
 import dibble.transport.ClockSender;
-import dibble.transport.Course;
+import dibble.transport.PlaybackPlan;
+import dibble.transport.PlaybackTimebase;
 import dibble.transport.Player;
-import dibble.transport.Program;
 import dibble.transport.Timeline;
 import java.util.Arrays;
 import java.util.List;
@@ -156,21 +156,23 @@ public final class TimingMeasurement {
             public void close() {}
         });
         sequencer.setSequence(sequence);
-        Program.Out out = message -> {
+        PlaybackPlan.Out out = message -> {
             if (ShortMessage.startsNote(message)) {
                 ours.came();
             }
         };
         ClockFollower follower = new ClockFollower(Clock.SYSTEM, tempo);
         Jitter jitter = new Jitter(minutes * 60 * 48 + 100, follower);
-        ClockSender clock =
-                new ClockSender(Clock.SYSTEM, Course.of(tempo, 0, Clock.SYSTEM.nanos() + 10_000_000L), List.of(jitter));
+        ClockSender clock = new ClockSender(
+                Clock.SYSTEM, PlaybackTimebase.of(tempo, 0, Clock.SYSTEM.nanos() + 10_000_000L), List.of(jitter));
         sequencer.start();
         Player player = new Player(
                 "player",
                 Clock.SYSTEM,
-                new Program(
-                        Course.of(tempo, 0, Clock.SYSTEM.nanos()), timeline, List.of(new Program.Lane("one", out))));
+                new PlaybackPlan(
+                        PlaybackTimebase.of(tempo, 0, Clock.SYSTEM.nanos()),
+                        timeline,
+                        List.of(new PlaybackPlan.PlannedTrack("one", out))));
         player.start();
         clock.start(0);
         while (player.isPlaying() || sequencer.isRunning()) {

@@ -2,7 +2,7 @@ package dibble.cli;
 
 import static dibble.cli.CliText.say;
 
-import dibble.files.OneLine;
+import dibble.files.SingleLineText;
 import java.nio.file.Files;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -44,7 +44,7 @@ final class BadArguments {
             return say(
                     "bad-arguments.expected",
                     label(e.getArgSpec()),
-                    OneLine.of(e.getValue()),
+                    SingleLineText.of(e.getValue()),
                     expected(e.getArgSpec()));
         }
         return e.getArgSpec() == null
@@ -57,22 +57,22 @@ final class BadArguments {
         List<String> near = e.getSuggestions();
         String hint = near.isEmpty() ? "" : say("bad-arguments.did-you-mean", near.get(0));
         if (given.startsWith("-")) {
-            return say("bad-arguments.no-option", OneLine.of(given), hint);
+            return say("bad-arguments.no-option", SingleLineText.of(given), hint);
         }
         if (!command.getSubcommands().isEmpty()) {
             if (Files.exists(InOut.path(given))) {
-                return say("bad-arguments.cannot-be-opened-expected-a", OneLine.of(given));
+                return say("bad-arguments.cannot-be-opened-expected-a", SingleLineText.of(given));
             }
             return isFileName(given)
-                    ? say("bad-arguments.no-such-file", OneLine.of(given))
+                    ? say("bad-arguments.no-such-file", SingleLineText.of(given))
                     : say(
                             "bad-arguments.no-command-expected-one-of",
-                            OneLine.of(given),
+                            SingleLineText.of(given),
                             near.isEmpty(),
                             String.join(", ", command.getSubcommands().keySet()),
                             hint);
         }
-        return say("bad-arguments.is-one-argument-too-many", OneLine.of(given));
+        return say("bad-arguments.is-one-argument-too-many", SingleLineText.of(given));
     }
 
     /** What looks like a file was meant to be opened. */

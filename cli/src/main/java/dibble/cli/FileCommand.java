@@ -1,6 +1,6 @@
 package dibble.cli;
 
-import dibble.files.OneLine;
+import dibble.files.SingleLineText;
 import java.io.PrintWriter;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Model.CommandSpec;
@@ -21,6 +21,6 @@ abstract class FileCommand implements Callable<Integer> {
 
     /** Prints a line of results for people: names from files cannot do anything to a terminal. */
     final void print(String line) {
-        out().println(OneLine.of(line));
+        out().println(SingleLineText.of(line));
     }
 }

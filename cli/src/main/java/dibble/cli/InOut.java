@@ -6,13 +6,13 @@ import dibble.disk.AtomicFile;
 import dibble.disk.SessionFile;
 import dibble.disk.Streams;
 import dibble.files.IoWords;
-import dibble.files.OneLine;
 import dibble.files.SessionContent;
 import dibble.files.SessionFormatException;
+import dibble.files.SingleLineText;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFormatException;
-import dibble.routing.Reach;
+import dibble.routing.RoutingQueries;
 import dibble.session.SessionSet;
 import dibble.text.UserException;
 import dibble.user.SetFile;
@@ -53,7 +53,7 @@ final class InOut {
 
     /** A sentence to standard error. */
     void tell(String text) {
-        err.println(say("in-out.dibble", OneLine.of(text)));
+        err.println(say("in-out.dibble", SingleLineText.of(text)));
     }
 
     /** Says what in what was read is not as it should be, where it was read all the same. */
@@ -63,7 +63,7 @@ final class InOut {
 
     /** A name as it is fit to be printed. */
     private static String shown(String name) {
-        return name.equals(STANDARD) ? say("in-out.standard-input") : OneLine.of(name);
+        return name.equals(STANDARD) ? say("in-out.standard-input") : SingleLineText.of(name);
     }
 
     /** Notes what is going to be read as what, so that nothing is read twice, or written over. */
@@ -84,7 +84,7 @@ final class InOut {
             SessionContent opened = name.equals(STANDARD)
                     ? Streams.ofFile(in, shown(name), MAX_BYTES, SessionFile::read)
                     : SessionFile.read(path(name));
-            Reach.check(opened.session().routing(opened.performance()));
+            RoutingQueries.check(opened.session().routing(opened.performance()));
             return opened;
         } catch (UserException e) {
             throw new BadInput(shown(name) + ": " + e.getMessage());
@@ -131,7 +131,7 @@ final class InOut {
         try {
             return Path.of(name);
         } catch (InvalidPathException e) {
-            throw new BadInput(say("in-out.not-a-valid-file-name", OneLine.of(name)));
+            throw new BadInput(say("in-out.not-a-valid-file-name", SingleLineText.of(name)));
         }
     }
 
@@ -154,7 +154,7 @@ final class InOut {
             if (!name.equals(STANDARD)
                     && !input.getKey().equals(STANDARD)
                     && isSame(path(name), path(input.getKey()))) {
-                throw new BadInput(say("in-out.o-is-also-expected-another", OneLine.of(name), input.getValue()));
+                throw new BadInput(say("in-out.o-is-also-expected-another", SingleLineText.of(name), input.getValue()));
             }
         }
     }

@@ -3,7 +3,7 @@ package dibble.cli;
 import static dibble.cli.CliText.say;
 
 import dibble.files.IoWords;
-import dibble.files.OneLine;
+import dibble.files.SingleLineText;
 import dibble.text.Texts;
 import java.io.BufferedOutputStream;
 import java.io.FileDescriptor;
@@ -149,6 +149,9 @@ public final class Main implements Runnable {
         if (e instanceof IOException io) {
             return IoWords.of(io);
         }
-        return say("main.unexpected-error", e.getClass().getSimpleName(), OneLine.of(String.valueOf(e.getMessage())));
+        return say(
+                "main.unexpected-error",
+                e.getClass().getSimpleName(),
+                SingleLineText.of(String.valueOf(e.getMessage())));
     }
 }

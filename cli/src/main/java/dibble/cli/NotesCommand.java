@@ -6,7 +6,7 @@ import dibble.midi.MiddleC;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.NoteNames;
-import dibble.notes.Changed;
+import dibble.notes.ChangeResult;
 import dibble.notes.FileNotes;
 import dibble.text.UserException;
 import java.util.ArrayList;
@@ -40,7 +40,7 @@ abstract class NotesCommand extends MidiCommand {
         }
         files.write(output, to -> MidiFileWriter.write(outcome.file(), to));
         if (!output.equals(InOut.STANDARD)) {
-            for (Changed.Effect effect : outcome.effects()) {
+            for (ChangeResult.Effect effect : outcome.effects()) {
                 print(say(
                         "notes-command.effect",
                         effect.changed(),

@@ -7,7 +7,7 @@ import dibble.files.SessionContent;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
-import dibble.levels.Rendition;
+import dibble.levels.OfflinePlayback;
 import dibble.levels.SoundPlan;
 import dibble.midi.MidiFile;
 import dibble.session.Performance;
@@ -84,7 +84,7 @@ final class RenderCommand extends FileCommand {
         } catch (UserException e) {
             throw new BadInput(e.getMessage());
         }
-        Rendition music = music(session, performance);
+        OfflinePlayback music = music(session, performance);
         files.checkOutput(output);
         Path folder = InOut.path(sessionFile).toAbsolutePath().getParent();
         SoundLibrary sounds = SoundLibrary.open(session.soundFiles(), folder, soundFolders(), SoundLibrary.NONE);
@@ -124,9 +124,9 @@ final class RenderCommand extends FileCommand {
                                 .collect(Collectors.joining(", ")))));
     }
 
-    private Rendition music(Session session, Performance performance) {
+    private OfflinePlayback music(Session session, Performance performance) {
         if (input == null) {
-            Rendition music = Rendition.ofTracks(session, performance);
+            OfflinePlayback music = OfflinePlayback.ofTracks(session, performance);
             if (music.length() == 0) {
                 throw new BadInput(say("render-command.nothing-to-play", sessionFile));
             }
@@ -136,7 +136,7 @@ final class RenderCommand extends FileCommand {
         if (midi.division() < 0) {
             throw new BadInput(input + ": " + say("render-command.frames"));
         }
-        return Rendition.ofFile(session, performance, midi, sourceOfTrack.ofTracks(session, midi, input, files));
+        return OfflinePlayback.ofFile(session, performance, midi, sourceOfTrack.ofTracks(session, midi, input, files));
     }
 
     private Set<PartRef> wantedParts(Session session) {

@@ -10,7 +10,7 @@ import dibble.midi.ShortMessage;
 import dibble.recording.FileRouter;
 import dibble.routing.Destination;
 import dibble.routing.Routing;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.session.Session;
 import java.io.PrintWriter;
 import java.util.ArrayList;
@@ -28,11 +28,11 @@ import java.util.TreeMap;
 final class RoutedFile implements FileRouter.Output {
     private final Session session;
     private final Routing routing;
-    private final Slots slots = new Slots();
+    private final SlotAllocator slots = new SlotAllocator();
     private final PrintWriter lines;
-    private final MidiTrack.Builder[] tracks = new MidiTrack.Builder[Slots.MAX_PORTS * 16];
+    private final MidiTrack.Builder[] tracks = new MidiTrack.Builder[SlotAllocator.MAX_PORTS * 16];
     private final Map<String, MidiTrack.Builder> exclusives = new LinkedHashMap<>();
-    private final int[] firstInstrument = new int[Slots.MAX_PORTS * 16];
+    private final int[] firstInstrument = new int[SlotAllocator.MAX_PORTS * 16];
 
     /** @param lines where each message is printed to, or null */
     RoutedFile(Session session, Routing routing, PrintWriter lines) {
@@ -45,7 +45,7 @@ final class RoutedFile implements FileRouter.Output {
         return routing;
     }
 
-    Slots slots() {
+    SlotAllocator slots() {
         return slots;
     }
 

@@ -2,8 +2,8 @@ package dibble.cli;
 
 import static dibble.cli.CliText.say;
 
-import dibble.files.OneLine;
 import dibble.files.SessionContent;
+import dibble.files.SingleLineText;
 import dibble.midi.MiddleC;
 import dibble.paper.PaperSize;
 import dibble.paper.SheetHtml;
@@ -56,7 +56,7 @@ final class SheetCommand extends FileCommand {
             case "pdf" -> files.write(output, to -> SheetPdf.write(sheet, session.middleC(), size, to));
             case "html", "htm" -> text(Texts.typeset(() -> SheetHtml.of(sheet, session.middleC(), size)));
             case "csv" -> text(SheetCsv.of(session));
-            default -> throw new BadInput(say("sheet-command.expected-a-name", OneLine.of(output)));
+            default -> throw new BadInput(say("sheet-command.expected-a-name", SingleLineText.of(output)));
         }
         return 0;
     }
@@ -81,7 +81,7 @@ final class SheetCommand extends FileCommand {
         switch (kind) {
             case "pdf" -> files.write(output, to -> SheetPdf.write(all, named, size, to));
             case "html", "htm" -> text(Texts.typeset(() -> SheetHtml.of(all, named, size)));
-            default -> throw new BadInput(say("sheet-command.set-as", OneLine.of(output)));
+            default -> throw new BadInput(say("sheet-command.set-as", SingleLineText.of(output)));
         }
         return 0;
     }
@@ -96,7 +96,7 @@ final class SheetCommand extends FileCommand {
                 .findFirst()
                 .orElseThrow(() -> new BadInput(say(
                         "sheet-command.paper-expected",
-                        OneLine.of(paper),
+                        SingleLineText.of(paper),
                         Stream.of(PaperSize.values())
                                 .map(size -> size.word().toLowerCase(Locale.ROOT))
                                 .collect(Collectors.joining(", ")))));

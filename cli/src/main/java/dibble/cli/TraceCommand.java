@@ -8,7 +8,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.files.SessionContent;
 import dibble.gear.Source;
 import dibble.midi.HeardMessage;
-import dibble.midi.MessageWords;
+import dibble.midi.MessageFormatter;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.ShortMessage;
@@ -212,7 +212,7 @@ final class TraceCommand extends FileCommand {
                 "trace-command.channel",
                 source.name(),
                 ShortMessage.channel(message.message()) + 1,
-                MessageWords.of(message, session.middleC()),
+                MessageFormatter.of(message, session.middleC()),
                 scene.isEmpty(),
                 scene));
         if (trace.gate() != null) {
@@ -251,7 +251,7 @@ final class TraceCommand extends FileCommand {
                     which,
                     instrument,
                     sent.channel(),
-                    MessageWords.of(sent.message(), session.middleC())));
+                    MessageFormatter.of(sent.message(), session.middleC())));
         }
         if (answer.scene() != null) {
             print(say("trace-command.switches-to-scene", what, which, answer.scene()));

@@ -14,14 +14,14 @@ import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.SceneSwitch;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Session;
 import dibble.time.TempoMap;
 import java.nio.file.Files;
@@ -85,12 +85,13 @@ class CommandsTest {
                 "fade",
                 "larkspur",
                 ControlMap.Trigger.controller(21),
-                ControlMap.Send.controller(11, new Target.ToPart(new PartRef("sorrel", "celesta"))));
+                ControlMap.Send.controller(11, new ZoneTarget.ToPart(new PartRef("sorrel", "celesta"))));
         ControlMap next = ControlMap.of(
                 "next",
                 "larkspur",
                 ControlMap.Trigger.controller(21),
-                new ControlMap.Send(ControlKind.SCENE, 0, 0, 127, null, new Aim.ToScene(Aim.ToScene.NEXT)));
+                new ControlMap.Send(
+                        ControlKind.SCENE, 0, 0, 127, null, new SendTarget.ToScene(SendTarget.ToScene.NEXT)));
         write(withoutSceneControls(LamplightersRound.session())
                 .withControls(List.of(fade, next))
                 .withZones(List.of()));
@@ -185,7 +186,7 @@ class CommandsTest {
                 LamplightersRound.session(),
                 Zone.of("again", "Play again", "larkspur", new Range(50, 100), new PartRef("sorrel", "celesta")),
                 null);
-        Take take = new Take("take-1", "Take 1", List.of(), new EventLog(), List.of(), TempoMap.of(120), 5, 0);
+        Take take = new Take("take-1", "Take 1", List.of(), new EventStore(), List.of(), TempoMap.of(120), 5, 0);
         SessionFile.write(container, session.withTakes(List.of(take)), LamplightersRound.performance());
         run("check", container.toString(), "--fix", "doubled");
         SessionContent mended = SessionFile.read(container);
@@ -196,7 +197,7 @@ class CommandsTest {
     @Test
     void aDamagedContainerIsNamedAndNeverMended() throws Exception {
         Path container = folder.resolve("round.dibble");
-        Take take = new Take("take-1", "Take 1", List.of(), new EventLog(), List.of(), TempoMap.of(120), 5, 0);
+        Take take = new Take("take-1", "Take 1", List.of(), new EventStore(), List.of(), TempoMap.of(120), 5, 0);
         SessionFile.write(
                 container, LamplightersRound.session().withTakes(List.of(take)), LamplightersRound.performance());
         byte[] whole = Files.readAllBytes(container);
@@ -233,7 +234,7 @@ class CommandsTest {
                         "swell",
                         "larkspur",
                         ControlMap.Trigger.controller(21),
-                        ControlMap.Send.controller(7, new Aim.AllParts()))));
+                        ControlMap.Send.controller(7, new SendTarget.AllParts()))));
         write(session);
         play(
                 ShortMessage.noteOn(0, 70, 60),

@@ -19,7 +19,7 @@ final class ChannelClash extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         Map<Destination, PartRef> owners = new HashMap<>();
         for (Instrument instrument : subject.session.instruments()) {
             for (Part part : instrument.parts()) {
@@ -42,11 +42,11 @@ final class ChannelClash extends Check {
     }
 
     /** The later part moves to the lowest channel that no part of the port has. */
-    private static Mend mend(Subject subject, PartRef ref, String port) {
+    private static Fix mend(CheckContext subject, PartRef ref, String port) {
         for (int channel = 1; channel <= 16; channel++) {
             int free = channel;
             if (subject.isFree(port, free)) {
-                return Mend.session(
+                return Fix.session(
                         say("channel-clash.move-to-channel", subject.name(ref), free),
                         session -> GearEdits.changePart(session, ref, part -> part.withChannel(free)));
             }

@@ -29,16 +29,16 @@ abstract class Check {
     }
 
     /** Collects what it finds. */
-    abstract void find(Subject subject, Report report);
+    abstract void find(CheckContext subject, Report report);
 
-    final List<Finding> run(Subject subject) {
+    final List<Finding> run(CheckContext subject) {
         Report report = new Report(Checks.MAX_FINDINGS, finding -> true);
         find(subject, report);
         return report.findings;
     }
 
     /** The first mend of what it finds; of what is marked as intended there is none. */
-    final Optional<Mend> firstMend(Subject subject) {
+    final Optional<Fix> firstMend(CheckContext subject) {
         Report report = new Report(1, finding -> finding.mend().isPresent() && !subject.isSettled(finding));
         find(subject, report);
         return report.findings.stream().findFirst().flatMap(Finding::mend);
@@ -65,7 +65,7 @@ abstract class Check {
             add(ids, text, null);
         }
 
-        void add(List<String> ids, String text, Mend mend) {
+        void add(List<String> ids, String text, Fix mend) {
             Finding finding = new Finding(code, level, ids, text, Optional.ofNullable(mend));
             if (!isFull() && wanted.test(finding) && named.add(ids)) {
                 findings.add(finding);

@@ -20,16 +20,16 @@ public final class Checks {
             new Doubled(),
             new Gaps(),
             new OutsidePart(),
-            new Deaf(),
+            new UnsentChannel(),
             new TwiceRecorded(),
             new OmniModule(),
-            new Bypass(),
-            new FoughtOver(),
+            new DirectPath(),
+            new ConflictingSends(),
             new HitsKeyswitch(),
             new Twins(),
             new SceneProgramClash(),
             new PortMissing(),
-            new Unfed(),
+            new UnusedPart(),
             new Unrecorded(),
             new ProgramLeak(),
             new Layers());
@@ -67,7 +67,7 @@ public final class Checks {
 
     /** The same with what is known of the gear while it runs. */
     public static List<Finding> run(Session session, Performance performance, Live live) {
-        return find(ALL, new Subject(session, performance, live));
+        return find(ALL, new CheckContext(session, performance, live));
     }
 
     /**
@@ -78,10 +78,10 @@ public final class Checks {
     public static List<Finding> find(Set<String> codes, Session session, Performance performance, Live live) {
         List<Check> checks =
                 ALL.stream().filter(check -> codes.contains(check.code())).toList();
-        return find(checks, new Subject(session, performance, live));
+        return find(checks, new CheckContext(session, performance, live));
     }
 
-    private static List<Finding> find(List<Check> checks, Subject subject) {
+    private static List<Finding> find(List<Check> checks, CheckContext subject) {
         return checks.stream()
                 .flatMap(check -> check.run(subject).stream())
                 .filter(finding -> !subject.isSettled(finding))
@@ -101,7 +101,7 @@ public final class Checks {
         int zones = session.allZones().size() + session.allControls().size();
         int most = run(session, performance).size() + zones * zones + 1;
         for (int i = 0; i < most; i++) {
-            Optional<Mend> next = check.firstMend(new Subject(now.session, now.performance, Live.UNKNOWN));
+            Optional<Fix> next = check.firstMend(new CheckContext(now.session, now.performance, Live.UNKNOWN));
             if (next.isEmpty()) {
                 return now;
             }

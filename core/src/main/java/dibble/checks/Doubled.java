@@ -15,8 +15,8 @@ final class Doubled extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
-        for (Subject.Scope scope : subject.scopes) {
+    void find(CheckContext subject, Report report) {
+        for (CheckContext.Scope scope : subject.scopes) {
             for (Source source : subject.session.sources()) {
                 Pairs.each(scope, source, report, (first, second, keys, sameDestination) -> {
                     if (sameDestination) {
@@ -31,7 +31,13 @@ final class Doubled extends Check {
     }
 
     private static void addPair(
-            Subject subject, Subject.Scope scope, Source source, Zone first, Zone second, Range keys, Report report) {
+            CheckContext subject,
+            CheckContext.Scope scope,
+            Source source,
+            Zone first,
+            Zone second,
+            Range keys,
+            Report report) {
         report.add(
                 List.of(source.id(), first.id(), second.id()),
                 say(
@@ -46,27 +52,27 @@ final class Doubled extends Check {
     }
 
     /** The later zone keeps the larger of what the earlier one leaves it. */
-    private static Mend trimmed(Subject subject, Zone first, Zone second) {
+    private static Fix trimmed(CheckContext subject, Zone first, Zone second) {
         int below = first.keys().low() - second.keys().low();
         int above = second.keys().high() - first.keys().high();
         if (below <= 0 && above <= 0) {
-            return Mend.zonesOff(say("doubled.switch-off", subject.name(second)), List.of(second.id()));
+            return Fix.zonesOff(say("doubled.switch-off", subject.name(second)), List.of(second.id()));
         }
         Range rest = below >= above
                 ? new Range(second.keys().low(), first.keys().low() - 1)
                 : new Range(first.keys().high() + 1, second.keys().high());
-        return Mend.keys(say("common.limit-to-the-keys", subject.name(second), subject.keys(rest)), second, rest);
+        return Fix.keys(say("common.limit-to-the-keys", subject.name(second), subject.keys(rest)), second, rest);
     }
 
-    private static void addOwn(Subject subject, Source source, Subject.Scope scope, int z, Report report) {
+    private static void addOwn(CheckContext subject, Source source, CheckContext.Scope scope, int z, Report report) {
         Zone zone = scope.zones.get(z);
         boolean sounds = false;
         for (int key = source.keys().low(); key <= source.keys().high() && !sounds; key++) {
-            sounds = Subject.sounds(scope, z, source, key);
+            sounds = CheckContext.sounds(scope, z, source, key);
         }
         if (sounds
                 && zone.to().instrument().equals(source.ownInstrument())
-                && !Subject.channels(source, zone).isEmpty()) {
+                && !CheckContext.channels(source, zone).isEmpty()) {
             report.add(
                     List.of(source.id(), zone.id()),
                     say(
@@ -74,7 +80,7 @@ final class Doubled extends Check {
                             source.name(),
                             subject.name(zone.to()),
                             subject.name(zone)),
-                    Mend.session(
+                    Fix.session(
                             say("doubled.mark-local-control-of-as", source.name()),
                             session -> GearEdits.changeSource(
                                     session, source.id(), it -> it.withOwnSounds(false, it.ownInstrument()))));

@@ -12,7 +12,7 @@ import java.util.Optional;
  *     {@code instrument/part}
  * @param text one sentence for people
  */
-public record Finding(String code, Level level, List<String> ids, String text, Optional<Mend> mend) {
+public record Finding(String code, Level level, List<String> ids, String text, Optional<Fix> mend) {
     public Finding {
         ids = List.copyOf(ids);
         // It may begin with the name of a thing, which is small within a sentence.

@@ -15,8 +15,8 @@ final class Gaps extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
-        for (Subject.Scope scope : subject.scopes) {
+    void find(CheckContext subject, Report report) {
+        for (CheckContext.Scope scope : subject.scopes) {
             for (Source source : subject.session.sources()) {
                 List<Zone> own = scope.zonesOf(source).stream()
                         .map(z -> scope.zones.get(z))
@@ -56,7 +56,7 @@ final class Gaps extends Check {
     }
 
     /** The zone below grows up to the next one, or where there is none, the zone above down to the gap's low end. */
-    private static Mend mend(Subject subject, Source source, List<Zone> zones, Range gap) {
+    private static Fix mend(CheckContext subject, Source source, List<Zone> zones, Range gap) {
         for (Zone zone : zones) {
             if (zone.source().equals(source.id()) && zone.keys().high() == gap.low() - 1) {
                 return wider(subject, zone, new Range(zone.keys().low(), gap.high()));
@@ -70,7 +70,7 @@ final class Gaps extends Check {
         return null;
     }
 
-    private static Mend wider(Subject subject, Zone zone, Range keys) {
-        return Mend.keys(say("gaps.give-the-keys", subject.name(zone), subject.keys(keys)), zone, keys);
+    private static Fix wider(CheckContext subject, Zone zone, Range keys) {
+        return Fix.keys(say("gaps.give-the-keys", subject.name(zone), subject.keys(keys)), zone, keys);
     }
 }

@@ -16,8 +16,8 @@ final class HitsKeyswitch extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
-        for (Subject.Scope scope : subject.scopes) {
+    void find(CheckContext subject, Report report) {
+        for (CheckContext.Scope scope : subject.scopes) {
             for (Source source : subject.session.sources()) {
                 for (int z : scope.zonesOf(source)) {
                     Zone zone = scope.zones.get(z);

@@ -13,8 +13,8 @@ final class Layers extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
-        for (Subject.Scope scope : subject.scopes) {
+    void find(CheckContext subject, Report report) {
+        for (CheckContext.Scope scope : subject.scopes) {
             for (Source source : subject.session.sources()) {
                 Pairs.each(scope, source, report, (first, second, keys, sameDestination) -> {
                     if (!sameDestination) {

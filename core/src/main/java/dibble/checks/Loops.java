@@ -4,8 +4,8 @@ import static dibble.text.CoreText.say;
 
 import dibble.gear.Instrument;
 import dibble.gear.Source;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -16,7 +16,7 @@ final class Loops extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         for (Source source : subject.session.sources()) {
             for (Instrument instrument : subject.session.instruments()) {
                 boolean seen = subject.live.loops().contains(new Live.Loop(source.port(), instrument.port()));
@@ -31,19 +31,19 @@ final class Loops extends Check {
         }
     }
 
-    private static boolean isFed(Subject subject, Instrument instrument) {
+    private static boolean isFed(CheckContext subject, Instrument instrument) {
         boolean byZones = subject.session.allZones().stream()
                 .anyMatch(zone -> zone.enabled() && zone.to().instrument().equals(instrument.id()));
         return byZones
                 || subject.session.allControls().stream()
                         .filter(map -> map.enabled())
                         .flatMap(map -> map.sends().stream())
-                        .anyMatch(send -> send.to() instanceof Target to
+                        .anyMatch(send -> send.to() instanceof ZoneTarget to
                                 && to.instrument().equals(instrument.id()));
     }
 
     /** Only what the source itself sends back can be ended without taking anything from others. */
-    private static Mend mend(Subject subject, Source source, Instrument instrument) {
+    private static Fix mend(CheckContext subject, Source source, Instrument instrument) {
         List<String> back = new ArrayList<>();
         for (Zone zone : subject.session.allZones()) {
             if (zone.enabled()
@@ -52,6 +52,6 @@ final class Loops extends Check {
                 back.add(zone.id());
             }
         }
-        return back.isEmpty() ? null : Mend.zonesOff(say("loops.switch-off-the-zones-that", source.name()), back);
+        return back.isEmpty() ? null : Fix.zonesOff(say("loops.switch-off-the-zones-that", source.name()), back);
     }
 }

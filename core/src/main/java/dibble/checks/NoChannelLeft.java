@@ -17,7 +17,7 @@ final class NoChannelLeft extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         for (Instrument instrument : subject.session.instruments()) {
             boolean isDrumsFree = subject.isFree(instrument.port(), DRUMS);
             for (Part part : instrument.parts()) {
@@ -31,7 +31,7 @@ final class NoChannelLeft extends Check {
                                     isDrumsFree,
                                     subject.port(instrument.port())),
                             isDrumsFree
-                                    ? Mend.session(
+                                    ? Fix.session(
                                             say("no-channel-left.move-to-channel-10", subject.name(ref)),
                                             session -> GearEdits.changePart(session, ref, it -> it.withChannel(DRUMS)))
                                     : null);

@@ -12,7 +12,7 @@ final class NotesOut {
     private NotesOut() {}
 
     /** From the first to the last key of the zone that makes such a note; null where none does. */
-    static Range keysThatMake(Subject.Scope scope, int z, Source source, IntPredicate note) {
+    static Range keysThatMake(CheckContext.Scope scope, int z, Source source, IntPredicate note) {
         Range wrong = null;
         Zone zone = scope.zones.get(z);
         for (int key = zone.keys().low(); key <= zone.keys().high(); key++) {
@@ -23,13 +23,13 @@ final class NotesOut {
         return wrong;
     }
 
-    private static boolean makes(Subject.Scope scope, int z, Source source, int key, IntPredicate note) {
+    private static boolean makes(CheckContext.Scope scope, int z, Source source, int key, IntPredicate note) {
         return source.keys().holds(key)
                 && scope.reach.notes(z, source, key).stream().anyMatch(note::test);
     }
 
     /** Cuts the keys that make such notes off the zone, where they lie at one end of it. */
-    static Mend trimmed(Subject subject, Zone zone, Range wrong) {
+    static Fix trimmed(CheckContext subject, Zone zone, Range wrong) {
         Range keys = zone.keys();
         boolean below = wrong.low() <= keys.low() && wrong.high() < keys.high();
         boolean above = wrong.high() >= keys.high() && wrong.low() > keys.low();
@@ -37,6 +37,6 @@ final class NotesOut {
             return null;
         }
         Range rest = below ? new Range(wrong.high() + 1, keys.high()) : new Range(keys.low(), wrong.low() - 1);
-        return Mend.keys(say("common.limit-to-the-keys", subject.name(zone), subject.keys(rest)), zone, rest);
+        return Fix.keys(say("common.limit-to-the-keys", subject.name(zone), subject.keys(rest)), zone, rest);
     }
 }

@@ -13,7 +13,7 @@ final class OmniModule extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         for (Instrument instrument : subject.session.instruments()) {
             if (instrument.receives() != Receives.ALL) {
                 continue;

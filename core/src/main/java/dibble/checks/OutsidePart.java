@@ -5,7 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.gear.Part;
 import dibble.gear.Source;
 import dibble.midi.Range;
-import dibble.routing.Reach;
+import dibble.routing.RoutingQueries;
 import dibble.routing.Zone;
 import java.util.List;
 import java.util.Optional;
@@ -17,22 +17,22 @@ final class OutsidePart extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
-        for (Subject.Scope scope : subject.scopes) {
+    void find(CheckContext subject, Report report) {
+        for (CheckContext.Scope scope : subject.scopes) {
             for (Source source : subject.session.sources()) {
                 scope.zonesOf(source).forEach(z -> look(subject, scope, source, z, report));
             }
         }
     }
 
-    private static void look(Subject subject, Subject.Scope scope, Source source, int z, Report report) {
+    private static void look(CheckContext subject, CheckContext.Scope scope, Source source, int z, Report report) {
         Zone zone = scope.zones.get(z);
         Optional<Part> part = subject.part(zone);
         Range wrong = NotesOut.keysThatMake(
                 scope,
                 z,
                 source,
-                note -> note == Reach.OUTSIDE || part.isPresent() && !belongs(note, part.get(), zone));
+                note -> note == RoutingQueries.OUTSIDE || part.isPresent() && !belongs(note, part.get(), zone));
         if (wrong != null) {
             report.add(
                     List.of(zone.id(), source.id()),

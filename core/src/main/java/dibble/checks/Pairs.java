@@ -32,13 +32,13 @@ final class Pairs {
         }
     }
 
-    private final Subject.Scope scope;
+    private final CheckContext.Scope scope;
     private final Source source;
     private final Map<Destination, Integer> numbers = new HashMap<>();
     private final List<Integer> places;
     private final Way[] ways;
 
-    private Pairs(Subject.Scope scope, Source source) {
+    private Pairs(CheckContext.Scope scope, Source source) {
         this.scope = scope;
         this.source = source;
         places = scope.zonesOf(source);
@@ -46,7 +46,7 @@ final class Pairs {
     }
 
     /** Tells all pairs, until a report is full. */
-    static void each(Subject.Scope scope, Source source, Check.Report report, Taker taker) {
+    static void each(CheckContext.Scope scope, Source source, Check.Report report, Taker taker) {
         new Pairs(scope, source).each(report, taker);
     }
 
@@ -68,10 +68,10 @@ final class Pairs {
     private Way made(int place) {
         BitSet keys = new BitSet();
         for (int key = source.keys().low(); key <= source.keys().high(); key++) {
-            keys.set(key, Subject.sounds(scope, place, source, key));
+            keys.set(key, CheckContext.sounds(scope, place, source, key));
         }
         Zone zone = scope.zones.get(place);
-        ChannelSet channels = Subject.channels(source, zone);
+        ChannelSet channels = CheckContext.channels(source, zone);
         int[] to = new int[16];
         for (int channel = 0; channel < 16; channel++) {
             to[channel] = channels.holds(channel)

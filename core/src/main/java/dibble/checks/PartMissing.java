@@ -2,11 +2,11 @@ package dibble.checks;
 
 import static dibble.text.CoreText.say;
 
-import dibble.routing.Aim;
 import dibble.routing.ControlMap;
 import dibble.routing.SceneSound;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import java.util.List;
 
 /** A zone, a control map or a scene's sound that names a part or an instrument that is not there. */
@@ -16,7 +16,7 @@ final class PartMissing extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         for (Zone zone : subject.session.allZones()) {
             look(subject, zone.id(), subject.name(zone), zone.to(), report);
         }
@@ -30,31 +30,31 @@ final class PartMissing extends Check {
                         .forEach(part -> look(
                                 subject,
                                 scene.id(),
-                                say("part-missing.scene", Subject.quoted(scene.name())),
-                                new Target.ToPart(part),
+                                say("part-missing.scene", CheckContext.quoted(scene.name())),
+                                new ZoneTarget.ToPart(part),
                                 report)));
     }
 
-    private static void look(Subject subject, String id, String name, Aim to, Report report) {
-        if (to instanceof Target.ToPart part
+    private static void look(CheckContext subject, String id, String name, SendTarget to, Report report) {
+        if (to instanceof ZoneTarget.ToPart part
                 && subject.session.part(part.part()).isEmpty()) {
             report.add(
                     List.of(id, part.part().toString()),
                     say("part-missing.plays-which-does-not-exist", name, part.part()));
-        } else if (to instanceof Target target
+        } else if (to instanceof ZoneTarget target
                 && subject.session.instrument(target.instrument()).isEmpty()) {
             report.add(
                     List.of(id, target.instrument()),
                     say("part-missing.plays-instrument-which-does-not", name, target.instrument()));
-        } else if (to instanceof Aim.ToScene scene && !isScene(subject, scene.scene())) {
+        } else if (to instanceof SendTarget.ToScene scene && !isScene(subject, scene.scene())) {
             report.add(
                     List.of(id, scene.scene()), say("part-missing.switches-to-scene-which-does", name, scene.scene()));
         }
     }
 
-    private static boolean isScene(Subject subject, String id) {
-        return id.equals(Aim.ToScene.NEXT)
-                || id.equals(Aim.ToScene.PREVIOUS)
+    private static boolean isScene(CheckContext subject, String id) {
+        return id.equals(SendTarget.ToScene.NEXT)
+                || id.equals(SendTarget.ToScene.PREVIOUS)
                 || subject.session.scene(id).isPresent();
     }
 }

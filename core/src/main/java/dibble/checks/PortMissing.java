@@ -13,7 +13,7 @@ final class PortMissing extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         subject.live.ports().ifPresent(there -> {
             subject.session.sources().forEach(source -> {
                 if (!source.port().equals(ANY) && !there.contains(source.port())) {

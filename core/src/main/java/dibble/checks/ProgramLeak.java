@@ -17,7 +17,7 @@ final class ProgramLeak extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         for (Zone zone : subject.session.allZones()) {
             for (Source source : subject.session.sources()) {
                 if (zone.enabled()
@@ -31,7 +31,7 @@ final class ProgramLeak extends Check {
                                     source.name(),
                                     subject.name(zone),
                                     subject.name(zone.to())),
-                            Mend.session(
+                            Fix.session(
                                     say("program-leak.block-program-changes-in", subject.name(zone)),
                                     session -> ZoneEdits.changeZone(
                                             session, zone.id(), it -> it.withPass(without(it.pass())))));

@@ -15,7 +15,7 @@ final class SceneProgramClash extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         Map<Integer, Scene> owners = new HashMap<>();
         for (Scene scene : subject.session.scenes()) {
             Scene owner = scene.program() == null ? null : owners.putIfAbsent(scene.program(), scene);
@@ -24,20 +24,20 @@ final class SceneProgramClash extends Check {
                         List.of(owner.id(), scene.id()),
                         say(
                                 "scene-program-clash.scenes-and-both-use-program",
-                                Subject.quoted(owner.name()),
-                                Subject.quoted(scene.name()),
+                                CheckContext.quoted(owner.name()),
+                                CheckContext.quoted(scene.name()),
                                 scene.program() + 1),
                         mend(subject, scene));
             }
         }
     }
 
-    private static Mend mend(Subject subject, Scene scene) {
+    private static Fix mend(CheckContext subject, Scene scene) {
         for (int program = 0; program < 128; program++) {
             Integer free = program;
             if (subject.session.scenes().stream().noneMatch(other -> free.equals(other.program()))) {
-                return Mend.session(
-                        say("scene-program-clash.use-program-for", Subject.quoted(scene.name()), free + 1),
+                return Fix.session(
+                        say("scene-program-clash.use-program-for", CheckContext.quoted(scene.name()), free + 1),
                         session -> SceneEdits.changeScene(session, scene.id(), it -> it.withProgram(free)));
             }
         }

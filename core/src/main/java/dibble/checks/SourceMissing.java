@@ -14,7 +14,7 @@ final class SourceMissing extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         for (Zone zone : subject.session.allZones()) {
             if (isMissing(subject, zone.source())) {
                 report.add(
@@ -34,13 +34,13 @@ final class SourceMissing extends Check {
             report.add(
                     List.of(by.source()),
                     say("source-missing.scenes-are-switched-by-which", by.source()),
-                    Mend.session(
+                    Fix.session(
                             say("source-missing.switch-scenes-by-no-source"),
                             session -> session.withSceneSwitch(null)));
         }
     }
 
-    private static boolean isMissing(Subject subject, String source) {
+    private static boolean isMissing(CheckContext subject, String source) {
         return !source.equals(Zone.ANY_SOURCE) && subject.session.source(source).isEmpty();
     }
 }

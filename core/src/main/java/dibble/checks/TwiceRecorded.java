@@ -3,8 +3,8 @@ package dibble.checks;
 import static dibble.text.CoreText.say;
 
 import dibble.recording.Track;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import java.util.List;
 
 /** Two armed tracks that record the same events. */
@@ -14,7 +14,7 @@ final class TwiceRecorded extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         List<Track> armed = subject.session.tracks().stream()
                 .filter(track -> subject.performance.armed().contains(track.id()))
                 .toList();
@@ -27,17 +27,17 @@ final class TwiceRecorded extends Check {
                             List.of(first.id(), second.id()),
                             say(
                                     "twice-recorded.tracks-and-record-the-same",
-                                    Subject.quoted(first.name()),
-                                    Subject.quoted(second.name())),
-                            Mend.performance(
-                                    say("twice-recorded.disarm-track", Subject.quoted(second.name())),
+                                    CheckContext.quoted(first.name()),
+                                    CheckContext.quoted(second.name())),
+                            Fix.performance(
+                                    say("twice-recorded.disarm-track", CheckContext.quoted(second.name())),
                                     performance -> performance.withArmed(second.id(), false)));
                 }
             }
         }
     }
 
-    private static boolean recordTheSame(Subject subject, Track first, Track second) {
+    private static boolean recordTheSame(CheckContext subject, Track first, Track second) {
         boolean nothing = first.input() instanceof Track.Nothing || first.input() instanceof Track.Unknown;
         if (first.input().equals(second.input())) {
             return !nothing;
@@ -50,7 +50,7 @@ final class TwiceRecorded extends Check {
     private static boolean takes(Track track, Zone zone) {
         Track.Input input = track.input();
         if (input instanceof Track.OfPart of) {
-            return zone.to() instanceof Target.ToPart to && to.part().equals(of.part());
+            return zone.to() instanceof ZoneTarget.ToPart to && to.part().equals(of.part());
         }
         if (input instanceof Track.OfSource of) {
             return zone.isPlayedBy(of.source());

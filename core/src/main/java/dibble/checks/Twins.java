@@ -14,7 +14,7 @@ final class Twins extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
+    void find(CheckContext subject, Report report) {
         for (Live.Twins twins : subject.live.twins()) {
             Optional<Source> first = subject.session.source(twins.first());
             Optional<Source> second = subject.session.source(twins.second());
@@ -25,7 +25,7 @@ final class Twins extends Check {
                                 "twins.and-keep-sending-the-same",
                                 first.get().name(),
                                 second.get().name()),
-                        Mend.session(
+                        Fix.session(
                                 say("twins.delete-with-its-zones", second.get().name()),
                                 session -> GearEdits.deleteSource(session, twins.second())));
             }

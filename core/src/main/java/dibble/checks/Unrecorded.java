@@ -14,8 +14,8 @@ final class Unrecorded extends Check {
     }
 
     @Override
-    void find(Subject subject, Report report) {
-        for (PartRef ref : Fed.parts(subject)) {
+    void find(CheckContext subject, Report report) {
+        for (PartRef ref : PlayedParts.parts(subject)) {
             Optional<Track> track = subject.session.trackOf(ref);
             boolean armed = subject.session.tracks().stream()
                     .filter(it -> subject.performance.armed().contains(it.id()))
@@ -24,10 +24,10 @@ final class Unrecorded extends Check {
                 report.add(
                         List.of(ref.toString()),
                         say("unrecorded.is-played-but-no-armed", subject.name(ref)),
-                        Mend.performance(
+                        Fix.performance(
                                 say(
                                         "unrecorded.arm-track",
-                                        Subject.quoted(track.get().name())),
+                                        CheckContext.quoted(track.get().name())),
                                 performance -> performance.withArmed(track.get().id(), true)));
             }
         }

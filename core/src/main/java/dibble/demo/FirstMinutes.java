@@ -11,8 +11,8 @@ import dibble.midi.ShortMessage;
 import dibble.recording.Region;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Session;
 import java.util.HashSet;
 import java.util.List;
@@ -115,7 +115,7 @@ public final class FirstMinutes {
 
     private static boolean anyPair(Session session, Pair pair) {
         List<Zone> zones = session.zones().stream()
-                .filter(zone -> zone.enabled() && zone.to() instanceof Target.ToPart)
+                .filter(zone -> zone.enabled() && zone.to() instanceof ZoneTarget.ToPart)
                 .toList();
         for (Zone one : zones) {
             for (Zone other : zones) {

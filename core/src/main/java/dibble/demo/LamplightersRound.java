@@ -1,7 +1,6 @@
 package dibble.demo;
 
 import dibble.edits.ControlEdits;
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -10,19 +9,20 @@ import dibble.gear.Sound;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.gear.Strip;
+import dibble.gear.UnknownFields;
 import dibble.midi.ChannelSet;
 import dibble.midi.MidiFile;
 import dibble.midi.PortId;
 import dibble.midi.Range;
 import dibble.recording.TrackExport;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
 import dibble.routing.SceneSwitch;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
@@ -192,7 +192,7 @@ public final class LamplightersRound {
                                 "breath",
                                 FERN,
                                 ControlMap.Trigger.controller(BREATH),
-                                ControlMap.Send.controller(EXPRESSION, new Target.ToPart(part(YARROW, "winds"))))
+                                ControlMap.Send.controller(EXPRESSION, new ZoneTarget.ToPart(part(YARROW, "winds"))))
                         .withName("Breath opens the winds"),
                 ControlMap.of(
                                 "lean-in",
@@ -204,13 +204,14 @@ public final class LamplightersRound {
                                         0,
                                         90,
                                         null,
-                                        new Target.ToPart(part("marimba"))))
+                                        new ZoneTarget.ToPart(part("marimba"))))
                         .withName("Lean in"),
                 ControlMap.of(
                                 "heel",
                                 FERN,
                                 ControlMap.Trigger.controller(HEEL),
-                                ControlMap.Send.whole(ControlKind.SCENE, 0, new Aim.ToScene(Aim.ToScene.NEXT)))
+                                ControlMap.Send.whole(
+                                        ControlKind.SCENE, 0, new SendTarget.ToScene(SendTarget.ToScene.NEXT)))
                         .withName("Next scene"));
     }
 
@@ -273,7 +274,7 @@ public final class LamplightersRound {
 
     /** In Snow the celesta is a music box; Dusk gives it its own sound back. */
     private static SceneSound celesta(int program, int volume) {
-        return new SceneSound(part("celesta"), new Sound(null, program, volume, null), Extras.NONE);
+        return new SceneSound(part("celesta"), new Sound(null, program, volume, null), UnknownFields.NONE);
     }
 
     /** The performance as it was played: a standard MIDI file with a track for each source. */

@@ -1,7 +1,7 @@
 package dibble.edits;
 
-import dibble.recording.HandEdits;
-import dibble.recording.Passages;
+import dibble.recording.BarRanges;
+import dibble.recording.ManualEdits;
 import dibble.recording.Track;
 import dibble.session.Session;
 import dibble.time.Marker;
@@ -80,7 +80,7 @@ public record Arrangement(List<Slice> slices, boolean moves) {
         for (Track track : session.tracks()) {
             progress.at((double) done++ / session.tracks().size());
             if (tracks.contains(track.id()) && track.content().size() > 0) {
-                HandEdits edits = Passages.arranged(track.regions().editable(), slices);
+                ManualEdits edits = BarRanges.arranged(track.regions().editable(), slices);
                 arranged.add(track.withRegions(track.regions().edited(edits)));
             } else {
                 arranged.add(track);

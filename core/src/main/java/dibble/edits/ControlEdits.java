@@ -1,14 +1,14 @@
 package dibble.edits;
 
-import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.gear.PartRef;
+import dibble.gear.UnknownFields;
 import dibble.midi.ChannelSet;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
+import dibble.routing.ZoneTarget;
 import dibble.session.Session;
 import java.util.ArrayList;
 import java.util.List;
@@ -102,11 +102,11 @@ public final class ControlEdits {
                 true,
                 when,
                 List.of(expression(from, 127, 0), expression(to, 0, 127)),
-                Extras.NONE);
+                UnknownFields.NONE);
     }
 
     private static ControlMap.Send expression(PartRef part, int first, int last) {
-        return new ControlMap.Send(ControlKind.CONTROLLER, EXPRESSION, first, last, 127, new Target.ToPart(part));
+        return new ControlMap.Send(ControlKind.CONTROLLER, EXPRESSION, first, last, 127, new ZoneTarget.ToPart(part));
     }
 
     /**
@@ -122,14 +122,14 @@ public final class ControlEdits {
             ControlKind kind,
             int number,
             List<PartRef> parts) {
-        List<Aim> aims = new ArrayList<>();
-        parts.forEach(part -> aims.add(new Target.ToPart(part)));
+        List<SendTarget> aims = new ArrayList<>();
+        parts.forEach(part -> aims.add(new ZoneTarget.ToPart(part)));
         if (aims.isEmpty()) {
-            aims.add(new Aim.AllParts());
+            aims.add(new SendTarget.AllParts());
         }
         List<ControlMap.Send> sends = aims.stream()
                 .map(aim -> ControlMap.Send.whole(kind, number, aim))
                 .toList();
-        return new ControlMap(id, name, source, ChannelSet.ALL, false, false, true, when, sends, Extras.NONE);
+        return new ControlMap(id, name, source, ChannelSet.ALL, false, false, true, when, sends, UnknownFields.NONE);
     }
 }

@@ -14,7 +14,7 @@ import dibble.midi.ShortMessage;
 import dibble.midi.Status;
 import dibble.midi.TrackMerge;
 import dibble.recording.Clips;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.FileTempo;
 import dibble.recording.Take;
 import dibble.session.Performance;
@@ -88,7 +88,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
         String id = Ids.fresh(name, taken -> session.source(taken).isPresent());
         FileTempo said = FileTempo.of(file, session.tempo());
         Lanes lanes = new Lanes();
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         List<MidiTrack> tracks = file.tracks().stream().map(Clips::closed).toList();
         for (TrackMerge events = new TrackMerge(tracks); events.next(); ) {
             MidiTrack track = tracks.get(events.track());
@@ -119,7 +119,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
     }
 
     /** A message that is whole in one event; what comes in pieces is for who plays files. */
-    private static void addExclusive(EventLog log, long at, byte[] data) {
+    private static void addExclusive(EventStore log, long at, byte[] data) {
         if (Status.endsExclusive(data)) {
             byte[] message = new byte[data.length + 1];
             message[0] = (byte) Status.EXCLUSIVE;

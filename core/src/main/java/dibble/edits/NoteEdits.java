@@ -2,11 +2,11 @@ package dibble.edits;
 
 import dibble.midi.MidiTrack;
 import dibble.notes.AsPlayed;
-import dibble.notes.Changed;
+import dibble.notes.ChangeResult;
 import dibble.notes.NoteFunction;
 import dibble.recording.ClipIndex;
 import dibble.recording.Clips;
-import dibble.recording.HandEdits;
+import dibble.recording.ManualEdits;
 import dibble.recording.Track;
 import dibble.session.Session;
 import java.util.ArrayList;
@@ -19,7 +19,7 @@ import java.util.Map;
 
 /**
  * What hands do to the notes of tracks, as functions from a session to the changed one. Notes are numbered as in the
- * whole of a track, the muted ones among them ({@link HandEdits#whole}). Takes are never changed.
+ * whole of a track, the muted ones among them ({@link ManualEdits#whole}). Takes are never changed.
  */
 public final class NoteEdits {
     private NoteEdits() {}
@@ -30,7 +30,7 @@ public final class NoteEdits {
      * @param selected for each track that was changed, which of its notes are the selected ones now
      * @param effect what was done to them
      */
-    public record Edited(Session session, Map<String, BitSet> selected, Changed.Effect effect) {}
+    public record Edited(Session session, Map<String, BitSet> selected, ChangeResult.Effect effect) {}
 
     /** Makes a change of the selected notes of a track. */
     public interface Change {
@@ -50,12 +50,12 @@ public final class NoteEdits {
     public static Edited changeEach(Session session, Map<String, BitSet> selected, Change change) {
         List<Track> tracks = new ArrayList<>();
         Map<String, BitSet> then = new LinkedHashMap<>();
-        Changed.Effect effect = Changed.Effect.NONE;
+        ChangeResult.Effect effect = ChangeResult.Effect.NONE;
         for (Track track : session.tracks()) {
             BitSet ofTrack = selected.get(track.id());
             if (ofTrack != null) {
-                HandEdits before = track.regions().editable();
-                Changed changed = change.of(track).of(before.whole(), before.index(), ofTrack);
+                ManualEdits before = track.regions().editable();
+                ChangeResult changed = change.of(track).of(before.whole(), before.index(), ofTrack);
                 tracks.add(with(track, before, changed));
                 then.put(track.id(), changed.selected());
                 effect = effect.and(changed.effect());
@@ -64,7 +64,7 @@ public final class NoteEdits {
         return new Edited(TrackEdits.replaceTracks(session, tracks), then, effect);
     }
 
-    private static Track with(Track track, HandEdits before, Changed changed) {
+    private static Track with(Track track, ManualEdits before, ChangeResult changed) {
         return changed.clip() == before.whole()
                 ? track
                 : track.withRegions(
@@ -79,7 +79,7 @@ public final class NoteEdits {
         for (Track track : now.tracks()) {
             Track was = known.get(track.id());
             if (was == null || was.regions() != track.regions()) {
-                HandEdits hand = track.regions().editable();
+                ManualEdits hand = track.regions().editable();
                 BitSet fresh =
                         was == null ? new BitSet() : was.regions().editable().notesIn(hand.whole());
                 fresh.flip(0, hand.origins().size());
@@ -95,7 +95,7 @@ public final class NoteEdits {
         for (Track track : session.tracks()) {
             BitSet ofTrack = selected.get(track.id());
             if (ofTrack != null) {
-                HandEdits before = track.regions().editable();
+                ManualEdits before = track.regions().editable();
                 BitSet muted = before.muted();
                 if (on) {
                     muted.or(ofTrack);
@@ -103,7 +103,7 @@ public final class NoteEdits {
                     muted.andNot(ofTrack);
                 }
                 tracks.add(track.withRegions(
-                        track.regions().edited(new HandEdits(before.whole(), before.origins(), muted))));
+                        track.regions().edited(new ManualEdits(before.whole(), before.origins(), muted))));
             }
         }
         return TrackEdits.replaceTracks(session, tracks);
@@ -113,7 +113,7 @@ public final class NoteEdits {
     public static Edited asPlayed(Session session, Map<String, BitSet> selected) {
         Session heard = mute(session, selected, false);
         Edited edited = changeEach(heard, selected, track -> {
-            HandEdits hand = track.regions().editable();
+            ManualEdits hand = track.regions().editable();
             return new AsPlayed(hand.origins(), ClipIndex.of(track.regions().printed()));
         });
         List<Track> tracks = edited.session().tracks().stream()

@@ -3,12 +3,12 @@ package dibble.edits;
 import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import dibble.notes.Changed;
-import dibble.notes.Cleaning;
+import dibble.notes.ChangeResult;
+import dibble.notes.CleanUp;
+import dibble.recording.BarRanges;
 import dibble.recording.Clips;
 import dibble.recording.EventDestination;
-import dibble.recording.HandEdits;
-import dibble.recording.Passages;
+import dibble.recording.ManualEdits;
 import dibble.recording.Regions;
 import dibble.recording.Sorting;
 import dibble.recording.Track;
@@ -53,17 +53,17 @@ public final class NoteMoves {
         for (Map.Entry<String, BitSet> notes : selected.entrySet()) {
             if (!notes.getKey().equals(target)) {
                 Track from = session.track(notes.getKey()).orElseThrow();
-                MidiTrack taken = Passages.taken(from.regions().editable().whole(), notes.getValue());
+                MidiTrack taken = BarRanges.taken(from.regions().editable().whole(), notes.getValue());
                 added = Clips.over(added, soundingOn(taken, from, to, routing));
             }
         }
-        HandEdits.Added after = to.regions().editable().with(added);
+        ManualEdits.Added after = to.regions().editable().with(added);
         Session moved = TrackEdits.replaceTracks(
                 session, List.of(to.withRegions(to.regions().edited(after.edits()))));
         Map<String, BitSet> gone = new LinkedHashMap<>(selected);
         gone.remove(target);
-        Session left = NoteEdits.change(moved, gone, Cleaning.delete()).session();
-        return new NoteEdits.Edited(left, Map.of(target, after.added()), Changed.Effect.NONE);
+        Session left = NoteEdits.change(moved, gone, CleanUp.delete()).session();
+        return new NoteEdits.Edited(left, Map.of(target, after.added()), ChangeResult.Effect.NONE);
     }
 
     /** Returns the notes for another track: on a part's track they name no destination; elsewhere they keep theirs. */
@@ -105,9 +105,9 @@ public final class NoteMoves {
      */
     public static Session apart(Session session, String id, BitSet selected, Sorting.How how) {
         Track track = session.track(id).orElseThrow();
-        MidiTrack taken = Passages.taken(track.regions().editable().whole(), selected);
+        MidiTrack taken = BarRanges.taken(track.regions().editable().whole(), selected);
         Track alone = track.withRegions(Regions.own(taken));
         Session sorted = TrackSorting.sort(session, alone, TrackSorting.by(session, alone, how));
-        return NoteEdits.change(sorted, Map.of(id, selected), Cleaning.delete()).session();
+        return NoteEdits.change(sorted, Map.of(id, selected), CleanUp.delete()).session();
     }
 }

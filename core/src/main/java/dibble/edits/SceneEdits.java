@@ -1,13 +1,13 @@
 package dibble.edits;
 
-import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.gear.PartRef;
 import dibble.gear.Sound;
-import dibble.routing.Aim;
+import dibble.gear.UnknownFields;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
+import dibble.routing.SendTarget;
 import dibble.session.DistinctIds;
 import dibble.session.Session;
 import java.util.ArrayList;
@@ -65,7 +65,7 @@ public final class SceneEdits {
                 .filter(scene -> !scene.id().equals(id))
                 .toList());
         Predicate<ControlMap.Send> calls =
-                send -> send.to() instanceof Aim.ToScene to && to.scene().equals(id);
+                send -> send.to() instanceof SendTarget.ToScene to && to.scene().equals(id);
         return ControlEdits.eachList(
                 without,
                 maps -> maps.stream()
@@ -88,7 +88,7 @@ public final class SceneEdits {
     public static Session changeSound(Session session, String scene, PartRef part, UnaryOperator<Sound> change) {
         return SceneEdits.changeScene(session, scene, it -> {
             List<SceneSound> sounds = new ArrayList<>();
-            SceneSound before = new SceneSound(part, new Sound(null, null, null, null), Extras.NONE);
+            SceneSound before = new SceneSound(part, new Sound(null, null, null, null), UnknownFields.NONE);
             int place = it.sounds().size();
             for (SceneSound sound : it.sounds()) {
                 if (sound.part().equals(part)) {

@@ -5,9 +5,9 @@ import static dibble.text.CoreText.say;
 import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
-import dibble.recording.Onto;
+import dibble.recording.EventStore;
 import dibble.recording.OpenNotes;
+import dibble.recording.PrintMode;
 import dibble.recording.Printer;
 import dibble.recording.Region;
 import dibble.recording.Regions;
@@ -43,7 +43,7 @@ public final class TakeEdits {
     /** A take whose held notes get their offs at its end: one that was cut off has none. */
     public static Take closed(Take take) {
         OpenNotes held = new OpenNotes();
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < take.log().size(); i++) {
             int message = take.log().message(i);
             int source = take.log().source(i);
@@ -65,11 +65,11 @@ public final class TakeEdits {
     public static Session keep(Session session, Performance performance, Take take) {
         Session ready = TrackEdits.readyToRecord(session);
         Printer printer = Printer.print(take, ready.tracks(), armed(ready, session, performance));
-        return keep(session, take, printer, Onto.INSTEAD);
+        return keep(session, take, printer, PrintMode.REPLACE_ALL);
     }
 
     /** Keeps a take with the tracks that were printed from it. Who had nothing to play in it keeps what is there. */
-    public static Session keep(Session session, Take take, Printer printer, Onto onto) {
+    public static Session keep(Session session, Take take, Printer printer, PrintMode onto) {
         List<Track> printed = new ArrayList<>();
         for (int i = 0; i < printer.tracks().size(); i++) {
             MidiTrack clip = printer.takesSomething(i) ? printer.clip(i, take) : Track.NOTHING;
@@ -81,7 +81,7 @@ public final class TakeEdits {
         return keepTake(session, take, printed);
     }
 
-    private static Region region(Take take, Onto onto, MidiTrack clip) {
+    private static Region region(Take take, PrintMode onto, MidiTrack clip) {
         long from = take.startTick();
         return new Region(
                 take.id(), from, Math.max(from + 1, Math.max(take.endTick(), clip.endTick())), onto, false, clip);
@@ -186,9 +186,9 @@ public final class TakeEdits {
                 if (!regions.of(take.id()).isEmpty()) {
                     printed.add(track.withRegions(regions.reprinted(take.id(), clip)));
                 } else if (clip.size() > 0 && !isOnTracks) {
-                    printed.add(track.withRegions(regions.with(region(take, Onto.WITHIN, clip))));
+                    printed.add(track.withRegions(regions.with(region(take, PrintMode.REPLACE_RANGE, clip))));
                 } else if (clip.size() > 0 && !regions.knows(take.id())) {
-                    printed.add(track.withRegions(regions.below(later, region(take, Onto.OVER, clip))));
+                    printed.add(track.withRegions(regions.below(later, region(take, PrintMode.OVERDUB, clip))));
                 }
             }
         }

@@ -13,8 +13,8 @@ import dibble.recording.Regions;
 import dibble.recording.Sorting;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.util.ArrayList;
@@ -76,7 +76,7 @@ public final class TrackSorting {
         }
         List<Zone> zones = session.allZones().stream()
                 .filter(zone -> track.playsOn().isEmpty()
-                        || zone.to() instanceof Target.ToPart to
+                        || zone.to() instanceof ZoneTarget.ToPart to
                                 && to.part().equals(track.playsOn().get()))
                 .toList();
         Map<String, MidiTrack> piles = new LinkedHashMap<>();

@@ -6,8 +6,8 @@ import dibble.gear.Ids;
 import dibble.gear.PartRef;
 import dibble.midi.Range;
 import dibble.routing.Scene;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Session;
 import dibble.text.UserException;
 import java.util.ArrayList;
@@ -213,7 +213,7 @@ public final class ZoneEdits {
         return zone.enabled() && leadsTo(zone.to(), part);
     }
 
-    static boolean leadsTo(Target target, PartRef part) {
-        return target instanceof Target.ToPart to && to.part().equals(part);
+    static boolean leadsTo(ZoneTarget target, PartRef part) {
+        return target instanceof ZoneTarget.ToPart to && to.part().equals(part);
     }
 }

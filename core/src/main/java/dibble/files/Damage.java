@@ -25,7 +25,7 @@ public record Damage(String entry, Kind kind) {
     public String text() {
         return switch (kind) {
             case CUT_OFF -> say("container.the-file-was-cut-off");
-            case CHANGED -> say("container.is-damaged", OneLine.of(entry));
+            case CHANGED -> say("container.is-damaged", SingleLineText.of(entry));
             case MISSING -> say("common.is-missing", entry);
         };
     }

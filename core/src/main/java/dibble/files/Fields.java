@@ -8,7 +8,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.cfg.JsonNodeFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dibble.gear.Extras;
+import dibble.gear.UnknownFields;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
@@ -85,7 +85,7 @@ public final class Fields {
 
     /** What is said of a value that is not what was expected. */
     static SessionFormatException wrong(String at, JsonNode given, String expected) {
-        return new SessionFormatException(say("fields.expected", OneLine.of(at), shown(given), expected));
+        return new SessionFormatException(say("fields.expected", SingleLineText.of(at), shown(given), expected));
     }
 
     private static String shown(JsonNode given) {
@@ -93,7 +93,7 @@ public final class Fields {
             return say("fields.an-object");
         }
         String text = given.isArray() ? say("fields.a-list-of", given.size()) : given.toString();
-        return OneLine.of(text.length() > MAX_SHOWN ? text.substring(0, MAX_SHOWN) + "…" : text);
+        return SingleLineText.of(text.length() > MAX_SHOWN ? text.substring(0, MAX_SHOWN) + "…" : text);
     }
 
     private SessionFormatException missing(String name) {
@@ -306,7 +306,7 @@ public final class Fields {
             if (!field.getValue().isNull()) {
                 if (!NOTE.matcher(field.getKey()).matches()) {
                     throw new SessionFormatException(
-                            say("fields.key-expected-0-to-127", at(name), OneLine.of(field.getKey())));
+                            say("fields.key-expected-0-to-127", at(name), SingleLineText.of(field.getKey())));
                 }
                 byNote.put(
                         Integer.parseInt(field.getKey()),
@@ -428,35 +428,35 @@ public final class Fields {
         try {
             return reading.read(this);
         } catch (UserException e) {
-            throw new SessionFormatException(path + ": " + OneLine.of(e.getMessage()));
+            throw new SessionFormatException(path + ": " + SingleLineText.of(e.getMessage()));
         }
     }
 
     /** The fields that nobody asked for, and those of what lies within. */
-    public Extras extras() {
+    public UnknownFields extras() {
         Map<String, Object> rest = new LinkedHashMap<>();
         for (Map.Entry<String, JsonNode> field : node.properties()) {
             if (!known.contains(field.getKey())) {
                 rest.put(field.getKey(), field.getValue());
             }
         }
-        Map<String, Extras> within = new LinkedHashMap<>();
+        Map<String, UnknownFields> within = new LinkedHashMap<>();
         inner.forEach((place, fields) -> {
-            Extras extras = fields.extras();
+            UnknownFields extras = fields.extras();
             if (!extras.isEmpty()) {
                 within.put(place, extras);
             }
         });
-        return rest.isEmpty() && within.isEmpty() ? Extras.NONE : new Extras(rest, within);
+        return rest.isEmpty() && within.isEmpty() ? UnknownFields.NONE : new UnknownFields(rest, within);
     }
 
     /** All fields of the object as extras. */
-    Extras everything() {
+    UnknownFields everything() {
         return new Fields(node, path).extras();
     }
 
     /** Writes extras back behind the known fields. */
-    public static void putAll(ObjectNode to, Extras extras) {
+    public static void putAll(ObjectNode to, UnknownFields extras) {
         extras.fields().forEach((name, value) -> to.set(name, PLAIN.valueToTree(value)));
     }
 
@@ -466,7 +466,7 @@ public final class Fields {
     }
 
     /** The fields of extras as the end of a JSON object, from the comma before them to its brace. */
-    static String tail(Extras extras) {
+    static String tail(UnknownFields extras) {
         ObjectNode node = PLAIN.createObjectNode();
         putAll(node, extras);
         return node.isEmpty() ? "}" : "," + node.toString().substring(1);

@@ -15,9 +15,9 @@ public final class IoWords {
     /** What went wrong, and with which file. */
     public static String of(IOException e) {
         if (e instanceof FileSystemException system) {
-            String file = OneLine.of(String.valueOf(system.getFile()));
+            String file = SingleLineText.of(String.valueOf(system.getFile()));
             if (system.getReason() != null) {
-                return file + ": " + OneLine.of(system.getReason());
+                return file + ": " + SingleLineText.of(system.getReason());
             }
             if (e instanceof NoSuchFileException) {
                 return say("io-words.no-such-file", file);
@@ -31,6 +31,6 @@ public final class IoWords {
         }
         return e.getMessage() == null
                 ? e.getClass().getSimpleName()
-                : OneLine.of(e.getMessage().lines().findFirst().orElse(""));
+                : SingleLineText.of(e.getMessage().lines().findFirst().orElse(""));
     }
 }

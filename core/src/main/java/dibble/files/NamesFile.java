@@ -3,8 +3,8 @@ package dibble.files;
 import static dibble.text.CoreText.say;
 
 import dibble.gear.BankSelect;
-import dibble.gear.Extras;
 import dibble.gear.SoundNames;
+import dibble.gear.UnknownFields;
 import dibble.text.Csv;
 import dibble.text.PlainText;
 import dibble.text.UserException;
@@ -87,12 +87,12 @@ public final class NamesFile {
             }
             return names;
         } catch (UserException e) {
-            throw new SessionFormatException(OneLine.of(e.getMessage()));
+            throw new SessionFormatException(SingleLineText.of(e.getMessage()));
         }
     }
 
     private static SoundNames of(String model, List<SoundNames.Bank> banks) {
-        return new SoundNames("", model, BankSelect.BOTH, banks, Map.of(), Map.of(), Extras.NONE);
+        return new SoundNames("", model, BankSelect.BOTH, banks, Map.of(), Map.of(), UnknownFields.NONE);
     }
 
     /** Lines such as {@code 0 Warm strings}; counted from 1 where they go to 128. */
@@ -128,7 +128,7 @@ public final class NamesFile {
     }
 
     private static String shown(String text) {
-        String line = OneLine.of(text.strip());
+        String line = SingleLineText.of(text.strip());
         return line.length() > 40 ? line.substring(0, 40) + "…" : line;
     }
 

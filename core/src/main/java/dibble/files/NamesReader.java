@@ -3,8 +3,8 @@ package dibble.files;
 import static dibble.text.CoreText.say;
 
 import dibble.gear.BankSelect;
-import dibble.gear.Extras;
 import dibble.gear.SoundNames;
+import dibble.gear.UnknownFields;
 import dibble.text.PlainText;
 import dibble.text.UserException;
 import java.io.InputStream;
@@ -159,7 +159,7 @@ final class NamesReader {
             }
             all.add(new SoundNames.Bank(raw.name, List.of(Math.max(0, raw.coarse), Math.max(0, raw.fine)), programs));
         }
-        return new SoundNames(maker, model, by, all, notes, controllers, Extras.NONE);
+        return new SoundNames(maker, model, by, all, notes, controllers, UnknownFields.NONE);
     }
 
     private void begin(String element) throws XMLStreamException, SessionFormatException {
@@ -255,7 +255,7 @@ final class NamesReader {
                     "names-file.attribute",
                     in.getLocation().getLineNumber(),
                     in.getLocalName() + " " + name,
-                    OneLine.of(text)));
+                    SingleLineText.of(text)));
         }
         return Integer.parseInt(text);
     }

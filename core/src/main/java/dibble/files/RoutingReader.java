@@ -19,14 +19,14 @@ import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.PortId;
 import dibble.midi.Range;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
 import dibble.routing.SceneSwitch;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.text.UserException;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -290,16 +290,16 @@ public final class RoutingReader {
         return kind.isNumbered() ? number : 0;
     }
 
-    private static Aim aim(Fields send) throws SessionFormatException {
+    private static SendTarget aim(Fields send) throws SessionFormatException {
         if (send.has("to") && send.get("to").isTextual()) {
-            return new Aim.ToScene(send.form("to", Form.ID));
+            return new SendTarget.ToScene(send.form("to", Form.ID));
         }
         Fields to = send.requiredObject("to");
         if (to.has("scene")) {
-            return new Aim.ToScene(to.form("scene", Form.ID));
+            return new SendTarget.ToScene(to.form("scene", Form.ID));
         }
         if (to.has("parts")) {
-            return to.word("parts", null, Map.of("all", new Aim.AllParts()));
+            return to.word("parts", null, Map.of("all", new SendTarget.AllParts()));
         }
         return target(to);
     }
@@ -327,15 +327,17 @@ public final class RoutingReader {
                 f.extras());
     }
 
-    private static Target target(Fields f) throws SessionFormatException {
+    private static ZoneTarget target(Fields f) throws SessionFormatException {
         if (f.has("part")) {
-            return new Target.ToPart(PartRef.parse(f.form("part", Form.PART)));
+            return new ZoneTarget.ToPart(PartRef.parse(f.form("part", Form.PART)));
         }
         String instrument = f.requiredForm("instrument", Form.ID);
         if (!f.has("channel")) {
             throw new SessionFormatException(say("routing-reader.no-channel-expected-one", f.path()));
         }
         Integer channel = f.channelOr("channel", "same");
-        return channel == null ? new Target.ToSameChannel(instrument) : new Target.ToChannel(instrument, channel);
+        return channel == null
+                ? new ZoneTarget.ToSameChannel(instrument)
+                : new ZoneTarget.ToChannel(instrument, channel);
     }
 }

@@ -4,7 +4,6 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.gear.Effects;
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Loudness;
 import dibble.gear.Part;
@@ -14,17 +13,18 @@ import dibble.gear.Sound;
 import dibble.gear.SoundNames;
 import dibble.gear.Source;
 import dibble.gear.Strip;
+import dibble.gear.UnknownFields;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Routing;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import java.util.Collection;
 import java.util.EnumSet;
 import java.util.List;
@@ -43,7 +43,7 @@ final class RoutingWriter {
      *
      * @param extras those of the session
      */
-    static void put(ObjectNode node, Routing routing, Extras extras) {
+    static void put(ObjectNode node, Routing routing, UnknownFields extras) {
         ArrayNode sources = node.putArray("sources");
         routing.sources().forEach(source -> sources.add(source(source)));
         ArrayNode instruments = node.putArray("instruments");
@@ -271,10 +271,10 @@ final class RoutingWriter {
         node.putArray("window").add(first).add(last);
     }
 
-    private static void aim(ObjectNode node, Aim aim) {
-        if (aim instanceof Aim.ToScene to) {
+    private static void aim(ObjectNode node, SendTarget aim) {
+        if (aim instanceof SendTarget.ToScene to) {
             node.put("scene", to.scene());
-        } else if (aim instanceof Target target) {
+        } else if (aim instanceof ZoneTarget target) {
             target(node, target);
         } else {
             node.put("parts", "all");
@@ -323,12 +323,12 @@ final class RoutingWriter {
         return node;
     }
 
-    private static void target(ObjectNode node, Target target) {
-        if (target instanceof Target.ToPart to) {
+    private static void target(ObjectNode node, ZoneTarget target) {
+        if (target instanceof ZoneTarget.ToPart to) {
             node.put("part", to.part().toString());
         } else {
             node.put("instrument", target.instrument());
-            if (target instanceof Target.ToChannel to) {
+            if (target instanceof ZoneTarget.ToChannel to) {
                 node.put("channel", to.channel());
             } else {
                 node.put("channel", "same");

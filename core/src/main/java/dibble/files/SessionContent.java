@@ -5,9 +5,9 @@ import static dibble.text.CoreText.say;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.session.Foreign;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.session.UnknownEntries;
 import dibble.work.Progress;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -78,12 +78,12 @@ public record SessionContent(Session session, Performance performance) {
     }
 
     /** What the session does not name. What has the name of something that will be saved gets another one. */
-    private static Foreign foreign(SessionReader.Read read, Map<String, byte[]> entries) {
+    private static UnknownEntries foreign(SessionReader.Read read, Map<String, byte[]> entries) {
         Map<String, byte[]> others = new LinkedHashMap<>(entries);
         others.remove(SESSION);
         others.keySet().removeAll(read.files());
         if (others.isEmpty()) {
-            return Foreign.NONE;
+            return UnknownEntries.NONE;
         }
         Set<String> own = new HashSet<>();
         read.takes().forEach(said -> own.add(SessionWriter.takeFile(said.id())));
@@ -99,7 +99,7 @@ public record SessionContent(Session session, Performance performance) {
             }
             kept.put(free, bytes);
         });
-        return new Foreign(kept);
+        return new UnknownEntries(kept);
     }
 
     private interface Part {

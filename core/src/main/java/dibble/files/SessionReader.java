@@ -11,22 +11,22 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.cfg.JsonNodeFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
 import dibble.gear.SoundFile;
 import dibble.gear.Source;
+import dibble.gear.UnknownFields;
 import dibble.midi.MiddleC;
-import dibble.recording.Onto;
+import dibble.recording.PrintMode;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Track;
+import dibble.session.AcceptedFinding;
 import dibble.session.ClockPlan;
 import dibble.session.Colours;
 import dibble.session.Connection;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.Settled;
 import dibble.text.UserException;
 import dibble.time.Marker;
 import dibble.time.TempoMap;
@@ -71,10 +71,11 @@ public final class SessionReader {
             .build();
     private static final Map<String, MiddleC> MIDDLE_C =
             RoutingReader.words(Stream.of(MiddleC.values()), MiddleC::name);
-    private static final Map<String, Onto> PRINTED = RoutingReader.words(Stream.of(Onto.values()), Onto::word);
+    private static final Map<String, PrintMode> PRINTED =
+            RoutingReader.words(Stream.of(PrintMode.values()), PrintMode::word);
 
     /** What a session says of one of its takes, which is in a file of its own. */
-    public record SaidOfTake(String id, String name, String file, Extras extras) {}
+    public record SaidOfTake(String id, String name, String file, UnknownFields extras) {}
 
     /** A session without takes and clips, with what it says of them. */
     public record Read(
@@ -126,7 +127,7 @@ public final class SessionReader {
         if (said.startsWith("Duplicate field")) {
             return say(
                     "session-reader.appears-twice-expected-once",
-                    OneLine.of(said.replaceFirst("^Duplicate field", "field")));
+                    SingleLineText.of(said.replaceFirst("^Duplicate field", "field")));
         }
         if (said.startsWith("Trailing token")) {
             return say("session-reader.text-after-the-end-expected");
@@ -252,8 +253,8 @@ public final class SessionReader {
         return cables;
     }
 
-    private static Settled settled(Fields f) throws SessionFormatException {
-        return new Settled(f.required("code"), List.copyOf(f.texts("ids")), f.extras());
+    private static AcceptedFinding settled(Fields f) throws SessionFormatException {
+        return new AcceptedFinding(f.required("code"), List.copyOf(f.texts("ids")), f.extras());
     }
 
     private static ClockPlan clock(Fields f) throws SessionFormatException {
@@ -329,7 +330,7 @@ public final class SessionReader {
                 f.form("take", Form.ID),
                 f.required("from", 0L, LAST_TICK),
                 f.required("to", 0L, LAST_TICK),
-                f.word("printed", Onto.INSTEAD, PRINTED),
+                f.word("printed", PrintMode.REPLACE_ALL, PRINTED),
                 f.flag("edited", false),
                 Track.NOTHING);
     }

@@ -5,18 +5,18 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dibble.gear.Extras;
 import dibble.gear.SoundFile;
-import dibble.recording.HandEdits;
+import dibble.gear.UnknownFields;
+import dibble.recording.ManualEdits;
 import dibble.recording.Region;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Routing;
+import dibble.session.AcceptedFinding;
 import dibble.session.ClockPlan;
 import dibble.session.Connection;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.Settled;
 import dibble.time.Marker;
 import dibble.time.TempoMap;
 import java.util.HashMap;
@@ -98,7 +98,7 @@ public final class SessionWriter {
 
     /** A session with the names of its files. */
     public static ObjectNode session(Session session, Performance performance, FileNames files) {
-        Extras extras = session.extras();
+        UnknownFields extras = session.extras();
         ObjectNode node = head(session.name());
         node.put("middleC", session.middleC().name());
         tempo(node, session.tempo(), extras);
@@ -127,7 +127,7 @@ public final class SessionWriter {
     }
 
     /** Names of outputs, and the files that sounds come from. */
-    private static void levels(ObjectNode node, Session session, Extras extras) {
+    private static void levels(ObjectNode node, Session session, UnknownFields extras) {
         if (!session.outputs().isEmpty()) {
             ArrayNode outputs = node.putArray("outputs");
             session.outputs().forEach((number, name) -> {
@@ -148,7 +148,7 @@ public final class SessionWriter {
         }
     }
 
-    private static void tempo(ObjectNode node, TempoMap map, Extras extras) {
+    private static void tempo(ObjectNode node, TempoMap map, UnknownFields extras) {
         ArrayNode tempo = node.putArray("tempo");
         for (TempoMap.Tempo at : map.tempos()) {
             ObjectNode to = tempo.addObject().put("at", at.at()).put("bpm", at.bpm());
@@ -187,10 +187,10 @@ public final class SessionWriter {
         Fields.putAll(player, session.extras().at("performance"));
     }
 
-    private static void settled(ObjectNode node, List<Settled> checks) {
+    private static void settled(ObjectNode node, List<AcceptedFinding> checks) {
         if (!checks.isEmpty()) {
             ArrayNode settled = node.putArray("settledChecks");
-            for (Settled as : checks) {
+            for (AcceptedFinding as : checks) {
                 ObjectNode check = settled.addObject().put("code", as.code());
                 as.ids().forEach(check.putArray("ids")::add);
                 Fields.putAll(check, as.extras());
@@ -198,7 +198,7 @@ public final class SessionWriter {
         }
     }
 
-    private static void clock(ObjectNode node, ClockPlan plan, Extras extras) {
+    private static void clock(ObjectNode node, ClockPlan plan, UnknownFields extras) {
         if (!plan.equals(ClockPlan.NONE) || !extras.isEmpty()) {
             ObjectNode clock = node.putObject("clock");
             plan.to().forEach(clock.putArray("to")::add);
@@ -222,7 +222,7 @@ public final class SessionWriter {
      *
      * @param extras those of the session in whose form it is
      */
-    static ObjectNode routingAlone(Routing routing, Extras extras) {
+    static ObjectNode routingAlone(Routing routing, UnknownFields extras) {
         ObjectNode node = head("routing");
         RoutingWriter.put(node, routing, extras);
         ObjectNode player = node.putObject("performance").put("activeScene", routing.activeScene());
@@ -244,7 +244,7 @@ public final class SessionWriter {
         if (said) {
             input(node.putObject("takes"), track);
         }
-        Extras ofTo = track.extras().at("to");
+        UnknownFields ofTo = track.extras().at("to");
         if (track.to() != null || !ofTo.isEmpty()) {
             ObjectNode to = node.putObject("to");
             if (track.to() != null) {
@@ -304,8 +304,8 @@ public final class SessionWriter {
     }
 
     private static void byHand(ObjectNode node, Track track) {
-        Optional<HandEdits> hand = track.regions().byHand();
-        Extras extras = track.extras().at("byHand");
+        Optional<ManualEdits> hand = track.regions().byHand();
+        UnknownFields extras = track.extras().at("byHand");
         if (hand.isPresent() || !extras.isEmpty()) {
             ObjectNode to = node.putObject("byHand");
             hand.ifPresent(it -> to.put("played", it.originsOf(false).text()));

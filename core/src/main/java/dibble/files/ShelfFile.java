@@ -5,7 +5,7 @@ import static dibble.text.CoreText.say;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.gear.ChannelPlan;
-import dibble.gear.Extras;
+import dibble.gear.UnknownFields;
 import dibble.routing.Routing;
 import dibble.session.Session;
 import dibble.session.ShelfItem;
@@ -26,7 +26,7 @@ public final class ShelfFile {
     public static byte[] write(ShelfItem item) {
         Routing routing = Routing.of(
                 item.sources(), item.instruments(), new ChannelPlan(Map.of()), item.zones(), List.of(), null);
-        ObjectNode node = SessionWriter.routingAlone(routing, Extras.NONE);
+        ObjectNode node = SessionWriter.routingAlone(routing, UnknownFields.NONE);
         node.put("format", FORMAT).put("name", item.name());
         node.remove(List.of("$schema", "performance", "scenes", "controls"));
         ObjectNode places = node.putObject("places");

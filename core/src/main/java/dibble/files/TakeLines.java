@@ -2,9 +2,9 @@ package dibble.files;
 
 import com.fasterxml.jackson.core.io.JsonStringEncoder;
 import com.fasterxml.jackson.databind.JsonNode;
-import dibble.gear.Extras;
+import dibble.gear.UnknownFields;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.time.TempoMap;
 import dibble.time.TempoRemap;
@@ -59,7 +59,7 @@ public final class TakeLines {
     private List<byte[]> names = List.of();
 
     /** What the file that the take came from says beside what is known here. */
-    private final Extras extras;
+    private final UnknownFields extras;
 
     /** The numbers of the events that have something of it, rising. */
     private final int[] withExtras;
@@ -68,10 +68,10 @@ public final class TakeLines {
 
     /** @param out is given whole lines, by {@link #flush} */
     public TakeLines(OutputStream out) {
-        this(out, Extras.NONE);
+        this(out, UnknownFields.NONE);
     }
 
-    private TakeLines(OutputStream out, Extras extras) {
+    private TakeLines(OutputStream out, UnknownFields extras) {
         this.out = out;
         this.extras = extras;
         withExtras = extras.inner().keySet().stream()
@@ -164,7 +164,7 @@ public final class TakeLines {
     }
 
     /** Writes what has come to a take since the last call. */
-    public void follow(EventLog log, List<String> sources, List<Take.Mark> all) throws IOException {
+    public void follow(EventStore log, List<String> sources, List<Take.Mark> all) throws IOException {
         if (names.size() != sources.size()) {
             names = sources.stream().map(QUOTING::quoteAsUTF8).toList();
         }
@@ -200,7 +200,7 @@ public final class TakeLines {
     }
 
     private void mark(Take.Mark at) throws IOException {
-        Extras line = extras.at(MARK + (marks - 1));
+        UnknownFields line = extras.at(MARK + (marks - 1));
         JsonNode next = SessionWriter.routingAlone(at.routing(), line.at(ROUTING));
         JsonNode change = RoutingChange.between(routing, next);
         put("{\"t\":" + at.stamp() + ",\"n\":" + at.position());
@@ -209,7 +209,7 @@ public final class TakeLines {
         routing = next;
     }
 
-    private void event(EventLog log, int i) throws IOException {
+    private void event(EventStore log, int i) throws IOException {
         if (filled > BLOCK - LONGEST_EVENT) {
             flush();
         }

@@ -11,10 +11,10 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.cfg.JsonNodeFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
-import dibble.gear.Extras;
+import dibble.gear.UnknownFields;
 import dibble.midi.ShortMessage;
 import dibble.midi.Status;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.routing.Routing;
 import dibble.text.UserException;
@@ -72,7 +72,7 @@ public final class TakeReader {
     private final List<byte[]> names = new ArrayList<>();
     private final Map<ByteBuffer, Integer> numbers = new HashMap<>();
     private int lastSource = -1;
-    private final EventLog log = new EventLog();
+    private final EventStore log = new EventStore();
     private final List<Take.Mark> marks = new ArrayList<>();
     private JsonNode routing;
     private long routingSize;
@@ -81,7 +81,7 @@ public final class TakeReader {
     private final List<TempoMap.Tempo> tempos = new ArrayList<>();
     private final List<TempoMap.Meter> meters = new ArrayList<>();
     private final List<TempoRemap> remaps = new ArrayList<>();
-    private final Map<String, Extras> extras = new LinkedHashMap<>();
+    private final Map<String, UnknownFields> extras = new LinkedHashMap<>();
 
     /** Where the last tempo began, in nanoseconds: an earlier version wrote no ticks. */
     private long tempoNanos;
@@ -132,12 +132,13 @@ public final class TakeReader {
         }
     }
 
-    private Take take(String id, String name, Extras entry) throws SessionFormatException {
+    private Take take(String id, String name, UnknownFields entry) throws SessionFormatException {
         List<String> sources = new ArrayList<>();
         names.forEach(source -> sources.add(new String(source, StandardCharsets.UTF_8)));
-        Map<String, Extras> all = new LinkedHashMap<>(entry.inner());
+        Map<String, UnknownFields> all = new LinkedHashMap<>(entry.inner());
         all.putAll(extras);
-        return new Take(id, name, sources, log, marks, tempo(), length, start, remaps, new Extras(entry.fields(), all));
+        return new Take(
+                id, name, sources, log, marks, tempo(), length, start, remaps, new UnknownFields(entry.fields(), all));
     }
 
     private TempoMap tempo() throws SessionFormatException {
@@ -291,7 +292,7 @@ public final class TakeReader {
                 List.of(new TempoMap.Meter(0, 4, 4)));
     }
 
-    private void keep(String place, Extras of) {
+    private void keep(String place, UnknownFields of) {
         if (!of.isEmpty()) {
             extras.put(place, of);
         }
@@ -299,10 +300,10 @@ public final class TakeReader {
 
     private void keepLine(JsonNode node) {
         String place = TakeLines.BEFORE + log.size();
-        Map<String, Object> lines =
-                new LinkedHashMap<>(extras.getOrDefault(place, Extras.NONE).fields());
+        Map<String, Object> lines = new LinkedHashMap<>(
+                extras.getOrDefault(place, UnknownFields.NONE).fields());
         lines.put(String.valueOf(lines.size()), node);
-        extras.put(place, new Extras(lines));
+        extras.put(place, new UnknownFields(lines));
     }
 
     private void mark(Fields f, long stamp, int size) throws SessionFormatException {
@@ -324,11 +325,11 @@ public final class TakeReader {
         } catch (SessionFormatException e) {
             throw wrong(say("take-reader.in-its-routing", e.getMessage()));
         }
-        Extras ofSession = read.session().extras();
-        Extras line = f.extras();
+        UnknownFields ofSession = read.session().extras();
+        UnknownFields line = f.extras();
         keep(
                 TakeLines.MARK + marks.size(),
-                ofSession.isEmpty() ? line : new Extras(line.fields(), Map.of(TakeLines.ROUTING, ofSession)));
+                ofSession.isEmpty() ? line : new UnknownFields(line.fields(), Map.of(TakeLines.ROUTING, ofSession)));
         Routing next = read.session().routing(read.performance());
         Routing before = marks.isEmpty() ? next : marks.get(marks.size() - 1).routing();
         marks.add(new Take.Mark(log.size(), inOrder(stamp), sharing(next, before)));
@@ -391,7 +392,7 @@ public final class TakeReader {
         int[] bytes =
                 f.numbers("m", 0, 255).stream().mapToInt(Integer::intValue).toArray();
         boolean echo = f.flag("echo", false);
-        Extras more = f.extras();
+        UnknownFields more = f.extras();
         if (bytes.length > 0 && bytes[0] == Status.EXCLUSIVE) {
             byte[] exclusive = exclusive(bytes);
             keep(TakeLines.EVENT + log.size(), more);
@@ -444,6 +445,6 @@ public final class TakeReader {
         TakeReader reader = new TakeReader(file, otherwise);
         List<String> losses = new ArrayList<>();
         reader.lines(bytes, end, losses, Progress.NONE);
-        return new Recovered(reader.take(id, name, Extras.NONE), losses);
+        return new Recovered(reader.take(id, name, UnknownFields.NONE), losses);
     }
 }

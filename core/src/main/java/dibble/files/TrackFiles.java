@@ -9,9 +9,9 @@ import dibble.midi.MidiFormatException;
 import dibble.midi.MidiTrack;
 import dibble.recording.ClipIndex;
 import dibble.recording.Clips;
-import dibble.recording.HandEdits;
-import dibble.recording.Onto;
-import dibble.recording.Origins;
+import dibble.recording.ManualEdits;
+import dibble.recording.NoteOrigins;
+import dibble.recording.PrintMode;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Take;
@@ -56,11 +56,11 @@ public final class TrackFiles {
     /** Returns the prints, then the muted notes; none where the sounding events alone say the same. */
     static List<MidiTrack> keptPrints(Track track) {
         List<MidiTrack> prints = new ArrayList<>(track.regions().prints());
-        Optional<HandEdits> hand = track.regions().byHand();
+        Optional<ManualEdits> hand = track.regions().byHand();
         if (hand.isEmpty() && prints.size() == 1 && prints.get(0).equals(track.sounding())) {
             return List.of();
         }
-        hand.map(HandEdits::silent).filter(it -> it.size() > 0).ifPresent(prints::add);
+        hand.map(ManualEdits::silent).filter(it -> it.size() > 0).ifPresent(prints::add);
         return prints;
     }
 
@@ -121,13 +121,13 @@ public final class TrackFiles {
         return together.edited(byHand(said.byHand, clip, together.printed(), prints));
     }
 
-    private static HandEdits byHand(SaidByHand said, MidiTrack clip, MidiTrack printed, List<MidiTrack> prints) {
-        Origins origins = origins(said.played, clip, printed);
+    private static ManualEdits byHand(SaidByHand said, MidiTrack clip, MidiTrack printed, List<MidiTrack> prints) {
+        NoteOrigins origins = origins(said.played, clip, printed);
         if (said.muted == null) {
-            return new HandEdits(clip, origins, new BitSet());
+            return new ManualEdits(clip, origins, new BitSet());
         }
         MidiTrack silent = prints.isEmpty() ? Track.NOTHING : prints.get(prints.size() - 1);
-        return HandEdits.of(clip, origins, silent, origins(said.muted, silent, printed), events(said.mutedEvents));
+        return ManualEdits.of(clip, origins, silent, origins(said.muted, silent, printed), events(said.mutedEvents));
     }
 
     /** Returns the numbers of events as {@link #text} wrote them. */
@@ -162,11 +162,11 @@ public final class TrackFiles {
      * Somebody may have edited what sounds in a program of their own: that counts, and what the session says of its notes
      * is of others. What is where it was played is known again.
      */
-    private static Origins origins(String said, MidiTrack clip, MidiTrack printed) {
+    private static NoteOrigins origins(String said, MidiTrack clip, MidiTrack printed) {
         int notes = ClipIndex.of(clip).noteCount();
-        return Origins.parse(
+        return NoteOrigins.parse(
                         said == null ? "" : said, notes, ClipIndex.of(printed).noteCount())
-                .orElseGet(() -> HandEdits.recognized(clip, printed).origins());
+                .orElseGet(() -> ManualEdits.recognized(clip, printed).origins());
     }
 
     /** It said only what was printed last; what lies before and behind that take is of no take. */
@@ -178,7 +178,8 @@ public final class TrackFiles {
             return Regions.NONE;
         }
         return Regions.of(
-                clip, List.of(new Region(take, from, Math.max(from + 1, to), Onto.INSTEAD, false, Track.NOTHING)));
+                clip,
+                List.of(new Region(take, from, Math.max(from + 1, to), PrintMode.REPLACE_ALL, false, Track.NOTHING)));
     }
 
     private static List<MidiTrack> tracks(byte[] bytes, String file) throws SessionFormatException {

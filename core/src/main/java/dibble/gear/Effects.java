@@ -16,10 +16,10 @@ public record Effects(int room, int damping, int rate, int depth) {
     public static final Effects USUAL = new Effects(72, 48, 24, 40);
 
     public Effects {
-        Checked.range("number.room-size", room, 0, 127);
-        Checked.range("number.damping", damping, 0, 127);
-        Checked.range("number.chorus-rate", rate, 0, 127);
-        Checked.range("number.chorus-depth", depth, 0, 127);
+        Ranges.range("number.room-size", room, 0, 127);
+        Ranges.range("number.damping", damping, 0, 127);
+        Ranges.range("number.chorus-rate", rate, 0, 127);
+        Ranges.range("number.chorus-depth", depth, 0, 127);
     }
 
     /** With one of them changed, by its controller; the same for any other controller. */

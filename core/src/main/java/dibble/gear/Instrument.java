@@ -33,7 +33,7 @@ public record Instrument(
         List<Part> parts,
         Effects effects,
         SoundNames names,
-        Extras extras)
+        UnknownFields extras)
         implements InstrumentBuilder.With {
     public Instrument {
         Ids.check(id);
@@ -60,7 +60,7 @@ public record Instrument(
                 parts,
                 Effects.USUAL,
                 null,
-                Extras.NONE);
+                UnknownFields.NONE);
     }
 
     /** The part with an id, if it has one. */

@@ -39,24 +39,24 @@ public record Part(
         Map<Integer, String> noteNames,
         Map<Integer, String> keyswitches,
         int colour,
-        Extras extras)
+        UnknownFields extras)
         implements PartBuilder.With {
     public Part {
         Ids.check(id);
-        Checked.range("number.channel", channel, 1, 16);
+        Ranges.range("number.channel", channel, 1, 16);
         bank = new Sound(bank, program, null, null).bank();
         if (soundFile != null) {
             Ids.check(soundFile);
         }
-        Checked.range("number.colour", colour, 0, 16);
+        Ranges.range("number.colour", colour, 0, 16);
         noteNames = notes("number.note", noteNames);
         keyswitches = notes("number.keyswitch", keyswitches);
-        keyStrips.keySet().forEach(key -> Checked.range("number.key", key, 0, 127));
+        keyStrips.keySet().forEach(key -> Ranges.range("number.key", key, 0, 127));
         keyStrips = Collections.unmodifiableMap(new LinkedHashMap<>(keyStrips));
     }
 
     private static Map<Integer, String> notes(String what, Map<Integer, String> names) {
-        names.keySet().forEach(note -> Checked.range(what, note, 0, 127));
+        names.keySet().forEach(note -> Ranges.range(what, note, 0, 127));
         return Collections.unmodifiableMap(new TreeMap<>(names));
     }
 
@@ -76,7 +76,7 @@ public record Part(
                 Map.of(),
                 Map.of(),
                 colour,
-                Extras.NONE);
+                UnknownFields.NONE);
     }
 
     /** What makes it sound as it does. */

@@ -8,13 +8,13 @@ import io.soabase.recordbuilder.core.RecordBuilder;
  * @param channel 1-16
  */
 @RecordBuilder
-public record SequencerLane(String name, int channel, Extras extras) implements SequencerLaneBuilder.With {
+public record SequencerLane(String name, int channel, UnknownFields extras) implements SequencerLaneBuilder.With {
     public SequencerLane {
-        Checked.range("number.channel", channel, 1, 16);
+        Ranges.range("number.channel", channel, 1, 16);
     }
 
     /** @param channel 1-16 */
     public SequencerLane(String name, int channel) {
-        this(name, channel, Extras.NONE);
+        this(name, channel, UnknownFields.NONE);
     }
 }

@@ -17,15 +17,15 @@ import java.util.List;
  */
 public record Sound(List<Integer> bank, Integer program, Integer volume, Integer pan) {
     public Sound {
-        Checked.range("number.program", program, 0, 127);
-        Checked.range("number.volume", volume, 0, 127);
-        Checked.range("number.pan", pan, 0, 127);
+        Ranges.range("number.program", program, 0, 127);
+        Ranges.range("number.volume", volume, 0, 127);
+        Ranges.range("number.pan", pan, 0, 127);
         if (bank != null) {
             bank = List.copyOf(bank);
             if (bank.size() != 2) {
                 throw new UserException(say("sound.bank-of-numbers-expected-2", bank.size()));
             }
-            bank.forEach(number -> Checked.range("number.bank", number, 0, 127));
+            bank.forEach(number -> Ranges.range("number.bank", number, 0, 127));
         }
     }
 

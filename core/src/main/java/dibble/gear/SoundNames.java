@@ -25,7 +25,7 @@ public record SoundNames(
         List<Bank> banks,
         Map<Integer, String> notes,
         Map<Integer, String> controllers,
-        Extras extras) {
+        UnknownFields extras) {
     /** Banks that a document has at most. */
     public static final int MAX_BANKS = 1024;
 
@@ -34,9 +34,9 @@ public record SoundNames(
      *
      * @param numbers controllers 0 and 32, as a list of two; what is not sent is 0
      */
-    public record Bank(String name, List<Integer> numbers, List<Program> programs, Extras extras) {
+    public record Bank(String name, List<Integer> numbers, List<Program> programs, UnknownFields extras) {
         public Bank(String name, List<Integer> numbers, List<Program> programs) {
-            this(name, numbers, programs, Extras.NONE);
+            this(name, numbers, programs, UnknownFields.NONE);
         }
 
         public Bank {
@@ -51,13 +51,13 @@ public record SoundNames(
      * @param program 0-127
      * @param label as the device prints its number: {@code A01}; may be empty
      */
-    public record Program(int program, String name, String label, Extras extras) {
+    public record Program(int program, String name, String label, UnknownFields extras) {
         public Program(int program, String name, String label) {
-            this(program, name, label, Extras.NONE);
+            this(program, name, label, UnknownFields.NONE);
         }
 
         public Program {
-            Checked.range("number.program", program, 0, 127);
+            Ranges.range("number.program", program, 0, 127);
         }
     }
 
@@ -71,7 +71,7 @@ public record SoundNames(
     }
 
     private static Map<Integer, String> numbered(String what, Map<Integer, String> names) {
-        names.keySet().forEach(number -> Checked.range(what, number, 0, 127));
+        names.keySet().forEach(number -> Ranges.range(what, number, 0, 127));
         return Collections.unmodifiableMap(new TreeMap<>(names));
     }
 

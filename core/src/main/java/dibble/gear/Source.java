@@ -44,7 +44,7 @@ public record Source(
         boolean echoes,
         List<String> sysexTo,
         List<SequencerLane> lanes,
-        Extras extras)
+        UnknownFields extras)
         implements SourceBuilder.With {
     public Source {
         Ids.check(id);
@@ -73,7 +73,7 @@ public record Source(
                 false,
                 List.of(),
                 List.of(),
-                Extras.NONE);
+                UnknownFields.NONE);
     }
 
     public Source withSends(ChannelSet channels) {

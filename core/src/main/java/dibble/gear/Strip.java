@@ -28,11 +28,11 @@ public record Strip(Double level, Integer pan, int reverb, int chorus, int outpu
         if (level != null && !(level <= Loudness.MAX && Loudness.held(level) == level)) {
             throw new UserException(say("strip.level-expected-to", level, (long) Loudness.MIN, (long) Loudness.MAX));
         }
-        Checked.range("number.pan", pan, 0, 127);
-        Checked.range("number.reverb", reverb, 0, 127);
-        Checked.range("number.chorus", chorus, 0, 127);
-        Checked.range("number.output", output, 1, 64);
-        Checked.range("number.group", group, 0, GROUPS);
+        Ranges.range("number.pan", pan, 0, 127);
+        Ranges.range("number.reverb", reverb, 0, 127);
+        Ranges.range("number.chorus", chorus, 0, 127);
+        Ranges.range("number.output", output, 1, 64);
+        Ranges.range("number.group", group, 0, GROUPS);
     }
 
     /** The level in dB that holds: where none is said, that of a volume that was never told. */
@@ -59,7 +59,7 @@ public record Strip(Double level, Integer pan, int reverb, int chorus, int outpu
 
     /** With the level of a volume 0-127; null to leave it as it is. */
     public Strip withVolume(Integer volume) {
-        Checked.range("number.volume", volume, 0, 127);
+        Ranges.range("number.volume", volume, 0, 127);
         return with().level(volume == null ? null : Double.valueOf(Loudness.ofVolume(volume)))
                 .build();
     }

@@ -5,8 +5,8 @@ package dibble.midi;
  *
  * @param message packed
  * @param choice the parameter that is chosen on its channel, as {@link Parameter} has it
- * @param parameter the value 0-16383 that it gives that parameter, or {@link JoinedValues#NOTHING}
- * @param pair the value 0-16383 that it gives a controller with its fine half, or {@link JoinedValues#NOTHING}
+ * @param parameter the value 0-16383 that it gives that parameter, or {@link CombinedControllers#NOTHING}
+ * @param pair the value 0-16383 that it gives a controller with its fine half, or {@link CombinedControllers#NOTHING}
  */
 public record HeardMessage(int message, int choice, int parameter, int pair) {
     /** A message before which nothing came. */
@@ -40,11 +40,11 @@ public record HeardMessage(int message, int choice, int parameter, int pair) {
     public static HeardMessage pair(int channel, int number, int value) {
         return last(
                 ShortMessage.controller(channel, number, value >>> 7),
-                ShortMessage.controller(channel, number + JoinedValues.FINE, value & 0x7F));
+                ShortMessage.controller(channel, number + CombinedControllers.FINE, value & 0x7F));
     }
 
     private static HeardMessage last(int... messages) {
-        JoinedValues values = new JoinedValues();
+        CombinedControllers values = new CombinedControllers();
         values.open(1);
         for (int message : messages) {
             values.take(0, message);
@@ -59,12 +59,14 @@ public record HeardMessage(int message, int choice, int parameter, int pair) {
 
     /** Whether it is the value of a parameter. */
     public boolean isParameter() {
-        return parameter != JoinedValues.NOTHING;
+        return parameter != CombinedControllers.NOTHING;
     }
 
     /** Whether it is the fine half of a controller whose coarse half came before. */
     public boolean isPair() {
-        return !isParameter() && pair != JoinedValues.NOTHING && ShortMessage.data1(message) >= JoinedValues.FINE;
+        return !isParameter()
+                && pair != CombinedControllers.NOTHING
+                && ShortMessage.data1(message) >= CombinedControllers.FINE;
     }
 
     /** The messages that say it whole, on its channel: of a value of several controllers all of them. */
@@ -80,7 +82,7 @@ public record HeardMessage(int message, int choice, int parameter, int pair) {
         }
         if (isPair()) {
             int number = ShortMessage.data1(message);
-            return new int[] {ShortMessage.controller(channel, number - JoinedValues.FINE, pair >>> 7), message};
+            return new int[] {ShortMessage.controller(channel, number - CombinedControllers.FINE, pair >>> 7), message};
         }
         return new int[] {message};
     }

@@ -1,7 +1,7 @@
 package dibble.notes;
 
 import dibble.recording.ClipIndex;
-import dibble.recording.Origins;
+import dibble.recording.NoteOrigins;
 
 /**
  * Has notes be what they were when they were played: when, how long, on which key, how loud; with the bars around them
@@ -10,12 +10,12 @@ import dibble.recording.Origins;
  * @param origins of the notes that are changed
  * @param played what was printed
  */
-public record AsPlayed(Origins origins, ClipIndex played) implements NoteFunction {
+public record AsPlayed(NoteOrigins origins, ClipIndex played) implements NoteFunction {
     @Override
     public void on(Rewrite notes) {
         notes.each(note -> {
             int was = origins.played(note);
-            if (was != Origins.NONE) {
+            if (was != NoteOrigins.NONE) {
                 long shift = origins.shift(note);
                 notes.place(note, played.start(was) + shift, played.end(was) + shift);
                 notes.setKey(note, played.key(was));

@@ -55,7 +55,7 @@ final class ClipWriter {
         shifts = new long[notes.size];
     }
 
-    Changed write(Changed.Effect effect) {
+    ChangeResult write(ChangeResult.Effect effect) {
         findMoved();
         long[] offs = ordered(movedOffs, note -> notes.end[note]);
         long[] ons = ordered(movedOns, note -> notes.start[note]);
@@ -92,7 +92,7 @@ final class ClipWriter {
             }
         }
         MidiTrack made = out.build(clip.endTick());
-        return new Changed(
+        return new ChangeResult(
                 made,
                 Arrays.copyOf(from, written),
                 shifted ? Arrays.copyOf(shifts, written) : null,

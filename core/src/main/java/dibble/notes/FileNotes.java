@@ -43,7 +43,7 @@ public final class FileNotes {
      *
      * @param effects what each change did to all of its notes together
      */
-    public record Outcome(MidiFile file, List<Changed.Effect> effects) {}
+    public record Outcome(MidiFile file, List<ChangeResult.Effect> effects) {}
 
     /** What a function is made of: how long a quarter note and a bar are, and where bars begin with another meter. */
     public interface Maker {
@@ -73,8 +73,8 @@ public final class FileNotes {
         List<NoteFunction> functions = makers.stream()
                 .map(maker -> maker.of(file.division(), bar, meters))
                 .toList();
-        Changed.Effect[] effects = new Changed.Effect[functions.size()];
-        Arrays.fill(effects, Changed.Effect.NONE);
+        ChangeResult.Effect[] effects = new ChangeResult.Effect[functions.size()];
+        Arrays.fill(effects, ChangeResult.Effect.NONE);
         List<MidiTrack> tracks = new ArrayList<>();
         for (int i = 0; i < file.tracks().size(); i++) {
             MidiTrack track = file.tracks().get(i);
@@ -83,7 +83,7 @@ public final class FileNotes {
             if (which.tracks.isEmpty() || which.tracks.contains(i + 1)) {
                 BitSet selected = selected(file, ClipIndex.of(clip), which, bars);
                 for (int f = 0; f < effects.length; f++) {
-                    Changed changed = functions.get(f).of(clip, selected);
+                    ChangeResult changed = functions.get(f).of(clip, selected);
                     effects[f] = effects[f].and(changed.effect());
                     isChanged |= changed.clip() != clip;
                     clip = changed.clip();

@@ -43,16 +43,16 @@ public enum NoteChange {
             Number.choice(
                     "scale",
                     Stream.of(Pitches.Scale.values()).map(Pitches.Scale::word).toList())),
-    SHIFT(about -> Times.shift(about.ticks(0)), Number.of("later", -99_999, 99_999, 120)),
-    HALF_TIME(about -> Times.stretch(2, 1)),
-    DOUBLE_TIME(about -> Times.stretch(1, 2)),
-    FIT(about -> Times.fit(about.value(0) * about.bar), Number.of("bars", 1, 999, 2)),
-    REVERSE(about -> Times.reverse()),
-    DELETE_SHORT(about -> Cleaning.shorterThan(about.ticks(0)), Number.of("ticks", 1, 99_999, 40)),
-    DELETE_SOFT(about -> Cleaning.softerThan(about.value(0)), Number.of("velocity", 1, 127, 10)),
-    DOUBLES(about -> Cleaning.doubles(about.ticks(0)), Number.of("within", 0, 9999, 30)),
+    SHIFT(about -> TimeChanges.shift(about.ticks(0)), Number.of("later", -99_999, 99_999, 120)),
+    HALF_TIME(about -> TimeChanges.stretch(2, 1)),
+    DOUBLE_TIME(about -> TimeChanges.stretch(1, 2)),
+    FIT(about -> TimeChanges.fit(about.value(0) * about.bar), Number.of("bars", 1, 999, 2)),
+    REVERSE(about -> TimeChanges.reverse()),
+    DELETE_SHORT(about -> CleanUp.shorterThan(about.ticks(0)), Number.of("ticks", 1, 99_999, 40)),
+    DELETE_SOFT(about -> CleanUp.softerThan(about.value(0)), Number.of("velocity", 1, 127, 10)),
+    DOUBLES(about -> CleanUp.doubles(about.ticks(0)), Number.of("within", 0, 9999, 30)),
     THIN(
-            about -> Cleaning.thin(about.ticks(0), about.value(1)),
+            about -> CleanUp.thin(about.ticks(0), about.value(1)),
             Number.of("within", 1, 9999, 40),
             Number.of("away", 0, 127, 3));
 

@@ -14,12 +14,12 @@ public interface NoteFunction {
      *
      * @param selected the numbers of notes as {@link ClipIndex} has them
      */
-    default Changed of(MidiTrack clip, BitSet selected) {
+    default ChangeResult of(MidiTrack clip, BitSet selected) {
         return of(clip, ClipIndex.of(clip), selected);
     }
 
     /** The same where the clip's index is known already. */
-    default Changed of(MidiTrack clip, ClipIndex index, BitSet selected) {
+    default ChangeResult of(MidiTrack clip, ClipIndex index, BitSet selected) {
         Rewrite notes = new Rewrite(clip, index, selected);
         on(notes);
         return notes.changed();

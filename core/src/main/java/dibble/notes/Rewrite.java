@@ -162,17 +162,17 @@ public final class Rewrite {
     }
 
     /** What has become of the clip. */
-    Changed changed() {
-        BitSet stayed = new Room(notes, selected).make();
+    ChangeResult changed() {
+        BitSet stayed = new OverlapResolver(notes, selected).make();
         if (notes.isUnchanged() && goneEvents.isEmpty() && messages.size() == 0) {
             int[] same = new int[index.noteCount()];
             Arrays.setAll(same, note -> note);
-            return new Changed(clip, same, null, (BitSet) selected.clone(), effect(stayed.cardinality()));
+            return new ChangeResult(clip, same, null, (BitSet) selected.clone(), effect(stayed.cardinality()));
         }
         return new ClipWriter(clip, index, notes, selected, goneEvents, messages).write(effect(stayed.cardinality()));
     }
 
-    private Changed.Effect effect(int stayed) {
+    private ChangeResult.Effect effect(int stayed) {
         int changed = 0;
         int moved = 0;
         int gone = 0;
@@ -188,7 +188,7 @@ public final class Rewrite {
                 sum += by;
             }
         }
-        return new Changed.Effect(
+        return new ChangeResult.Effect(
                 selected.cardinality(), changed, moved, most, moved == 0 ? 0 : sum / moved, stayed, gone);
     }
 

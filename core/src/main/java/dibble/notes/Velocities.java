@@ -51,7 +51,7 @@ public final class Velocities {
     /** From one velocity at the first note to another at the last, evenly in time. */
     public static NoteFunction slope(int first, int last) {
         return notes -> {
-            long[] span = Spans.of(notes);
+            long[] span = SelectionBounds.of(notes);
             double length = Math.max(1, span[1] - span[0]);
             notes.each(note -> notes.setVelocity(
                     note, Math.round(first + (last - first) * (notes.start(note) - span[0]) / length)));

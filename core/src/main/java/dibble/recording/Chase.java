@@ -1,8 +1,8 @@
 package dibble.recording;
 
 import dibble.midi.MidiTrack;
+import dibble.midi.NeutralValues;
 import dibble.midi.Parameter;
-import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -175,9 +175,11 @@ public final class Chase {
         Held held = held(channel);
         for (int place = 0; place < PROGRAM; place++) {
             int last = held.last[place];
-            if (last != 0 && place <= Rest.FIRST_PEDAL + 3 && Rest.moves(last) || place == BEND || place == PRESSURE) {
+            if (last != 0 && place <= NeutralValues.FIRST_PEDAL + 3 && NeutralValues.moves(last)
+                    || place == BEND
+                    || place == PRESSURE) {
                 if (last != 0) {
-                    put(channel, place, Rest.of(last));
+                    put(channel, place, NeutralValues.of(last));
                 }
             } else if (last != 0 && place == EXPRESSION) {
                 put(channel, place, ShortMessage.controller(channel, EXPRESSION, 127));
@@ -206,7 +208,7 @@ public final class Chase {
         Chase rests = new Chase();
         for (Held held : channels) {
             for (int place = 0; held != null && place < PROGRAM; place++) {
-                if (held.last[place] != 0 && Rest.moves(held.last[place])) {
+                if (held.last[place] != 0 && NeutralValues.moves(held.last[place])) {
                     rests.add(held.last[place]);
                 }
             }
@@ -220,8 +222,8 @@ public final class Chase {
         for (Held held : channels) {
             for (int place = 0; held != null && place < PROGRAM; place++) {
                 int last = held.last[place];
-                if (last != 0 && Rest.moves(last) && !Rest.isAtRest(last)) {
-                    rests.add(Rest.of(last));
+                if (last != 0 && NeutralValues.moves(last) && !NeutralValues.isAtRest(last)) {
+                    rests.add(NeutralValues.of(last));
                 }
             }
         }
@@ -246,8 +248,8 @@ public final class Chase {
                     addPair(channel, place, there, items);
                 } else if (isFineOfPair(channel, place, there)) {
                     continue;
-                } else if (then == 0 && now != 0 && Rest.moves(now) && !Rest.isAtRest(now)) {
-                    way.add(Rest.of(now));
+                } else if (then == 0 && now != 0 && NeutralValues.moves(now) && !NeutralValues.isAtRest(now)) {
+                    way.add(NeutralValues.of(now));
                 } else if (then != 0 && (now != then || place == PROGRAM && !isSameBank(channel, there))) {
                     items.add(new Item(there.channels[channel].number[place], then, NONE, null));
                 }
@@ -361,7 +363,7 @@ public final class Chase {
         });
         for (Held held : moved.channels) {
             for (int place = 0; held != null && place < PROGRAM; place++) {
-                int first = held.last[place] == 0 ? 0 : Rest.atFirst(held.last[place]);
+                int first = held.last[place] == 0 ? 0 : NeutralValues.atFirst(held.last[place]);
                 if (first != 0) {
                     start.add(first);
                 }

@@ -1,7 +1,7 @@
 package dibble.recording;
 
 import dibble.midi.MidiTrack;
-import dibble.midi.Rest;
+import dibble.midi.NeutralValues;
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -158,8 +158,8 @@ public final class Clips {
             open.endAll((number, off) -> events.add(Event.of(tick, off, destinations.name(number))));
             for (int number = 0; number < chases.size(); number++) {
                 for (int message : chases.get(number).messages()) {
-                    if (Rest.moves(message) && !Rest.isAtRest(message)) {
-                        events.add(Event.of(tick, Rest.of(message), destinations.name(number)));
+                    if (NeutralValues.moves(message) && !NeutralValues.isAtRest(message)) {
+                        events.add(Event.of(tick, NeutralValues.of(message), destinations.name(number)));
                     }
                 }
             }
@@ -298,7 +298,7 @@ public final class Clips {
                 return false;
             }
             int message = clip.message(i);
-            return ShortMessage.endsNote(message) || Rest.isAtRest(message);
+            return ShortMessage.endsNote(message) || NeutralValues.isAtRest(message);
         }
 
         private void add(Event event) {
@@ -324,13 +324,14 @@ public final class Clips {
         }
 
         private static boolean isPedal(int message) {
-            return ShortMessage.kind(message) == ShortMessage.CONTROLLER && Rest.isPedal(ShortMessage.data1(message));
+            return ShortMessage.kind(message) == ShortMessage.CONTROLLER
+                    && NeutralValues.isPedal(ShortMessage.data1(message));
         }
 
         private boolean moves(int destination, int message, int whose) {
             int pedal = destination << 16 | ShortMessage.channel(message) << 8 | ShortMessage.data1(message);
             int holders = down.getOrDefault(pedal, 0);
-            boolean rests = Rest.isAtRest(message);
+            boolean rests = NeutralValues.isAtRest(message);
             int now = rests ? holders & ~(1 << whose) : holders | 1 << whose;
             down.put(pedal, now);
             return !rests || now == 0;

@@ -9,7 +9,7 @@ import dibble.routing.Router;
 import dibble.routing.RouterOutput;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import java.util.List;
 
 /**
@@ -39,7 +39,7 @@ public final class FileRouter {
      * @param slots told all that the routing names; the output's numbers are its slots
      */
     public static void route(
-            MidiFile file, String[] sources, Routing routing, boolean withSounds, Slots slots, Output output) {
+            MidiFile file, String[] sources, Routing routing, boolean withSounds, SlotAllocator slots, Output output) {
         Router router = new Router(output);
         router.install(RoutingCompiler.compile(routing, slots), 0);
         if (withSounds) {
@@ -59,7 +59,7 @@ public final class FileRouter {
     }
 
     /** Gives all parts their sounds, and those of the active scene. */
-    public static void sendSounds(Routing routing, Slots slots, Router router) {
+    public static void sendSounds(Routing routing, SlotAllocator slots, Router router) {
         for (Instrument instrument : routing.instruments()) {
             int port = slots.port(instrument.port());
             for (Part part : instrument.parts()) {

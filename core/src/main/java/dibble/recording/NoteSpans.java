@@ -5,14 +5,14 @@ import java.util.Arrays;
 import java.util.function.LongUnaryOperator;
 
 /**
- * Notes with a beginning and an end, made out of an {@link EventLog} as it grows. A note that has not ended reaches to
+ * Notes with a beginning and an end, made out of an {@link EventStore} as it grows. A note that has not ended reaches to
  * {@link #OPEN}. Belongs to one thread.
  */
 public final class NoteSpans {
     /** The end of a note that still sounds. */
     public static final long OPEN = Long.MAX_VALUE;
 
-    private final EventLog log;
+    private final EventStore log;
     private final int source;
     private final LongUnaryOperator time;
     private final OpenNotes open = new OpenNotes();
@@ -23,7 +23,7 @@ public final class NoteSpans {
     private int read;
 
     /** @param source the number whose events count; -1 for all */
-    public NoteSpans(EventLog log, int source) {
+    public NoteSpans(EventStore log, int source) {
         this(log, source, LongUnaryOperator.identity());
     }
 
@@ -31,7 +31,7 @@ public final class NoteSpans {
      * @param source the number whose events count; -1 for all
      * @param time what times become of the log's stamps
      */
-    public NoteSpans(EventLog log, int source, LongUnaryOperator time) {
+    public NoteSpans(EventStore log, int source, LongUnaryOperator time) {
         this.log = log;
         this.source = source;
         this.time = time;

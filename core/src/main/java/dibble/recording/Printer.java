@@ -6,14 +6,14 @@ import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
 import dibble.midi.MidiTrack;
-import dibble.midi.Rest;
+import dibble.midi.NeutralValues;
 import dibble.midi.ShortMessage;
 import dibble.routing.Destination;
-import dibble.routing.Reach;
 import dibble.routing.Router;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
-import dibble.routing.Slots;
+import dibble.routing.RoutingQueries;
+import dibble.routing.SlotAllocator;
 import dibble.routing.Zone;
 import dibble.work.Progress;
 import java.util.ArrayList;
@@ -39,7 +39,7 @@ public final class Printer {
     private static final int[] NONE = {};
 
     private final List<Track> tracks;
-    private final EventLog[] logs;
+    private final EventStore[] logs;
     private final boolean[] takes;
     private final Map<PartRef, Integer> trackOfPart = new HashMap<>();
     private final Map<Track.OfKey, Integer> trackOfKey = new HashMap<>();
@@ -49,7 +49,7 @@ public final class Printer {
 
     private final BitSet[] owed;
     private int rest = NOWHERE;
-    private final Slots slots = new Slots();
+    private final SlotAllocator slots = new SlotAllocator();
     private final Router router = new Router(this::print);
     private Routing routing;
     private int[] trackOfDestination = {};
@@ -91,7 +91,7 @@ public final class Printer {
     private int zonesOfScene = NOWHERE;
 
     private List<Zone> zones = List.of();
-    private Reach reach;
+    private RoutingQueries reach;
 
     /**
      * @param tracks the tracks to print; their clips are not looked at
@@ -100,12 +100,12 @@ public final class Printer {
     public Printer(List<Track> tracks, Set<String> armed) {
         this.tracks = List.copyOf(tracks);
         router.giveSounds();
-        logs = new EventLog[tracks.size()];
+        logs = new EventStore[tracks.size()];
         takes = new boolean[tracks.size()];
         owed = new BitSet[tracks.size()];
         alone = new int[tracks.size()][];
         for (int i = 0; i < logs.length; i++) {
-            logs[i] = new EventLog();
+            logs[i] = new EventStore();
             alone[i] = new int[] {i};
             owed[i] = new BitSet();
             Track track = tracks.get(i);
@@ -271,7 +271,7 @@ public final class Printer {
             name = namesOfSounding[place];
         } else {
             Printed now = new Printed(trackOfDestination[destination], name(destination, instrument));
-            Printed where = Rest.moves(message) ? followWheel(destination, message, now) : now;
+            Printed where = NeutralValues.moves(message) ? followWheel(destination, message, now) : now;
             onto = onto(destination, where.own, message);
             name = where.name;
             if (kind == ShortMessage.NOTE_ON) {
@@ -295,7 +295,7 @@ public final class Printer {
     /** Returns where a pedal or wheel that comes to rest was moved, though its part may be on another channel by now. */
     private Printed followWheel(int destination, int message, Printed now) {
         int wheel = debt(destination, message);
-        if (Rest.isAtRest(message)) {
+        if (NeutralValues.isAtRest(message)) {
             Printed before = movedWheels.remove(wheel);
             return before == null ? now : before;
         }
@@ -313,8 +313,8 @@ public final class Printer {
             return only == NOWHERE ? NONE : alone[only];
         }
         int debt = debt(destination, message);
-        boolean rests = Rest.isAtRest(message);
-        boolean owes = Rest.moves(message) && !rests;
+        boolean rests = NeutralValues.isAtRest(message);
+        boolean owes = NeutralValues.moves(message) && !rests;
         int count = own == NOWHERE ? 0 : 1;
         int[] onto = new int[others.size() + 2];
         onto[0] = own;
@@ -363,7 +363,7 @@ public final class Printer {
             zonesOfScene = router.scene();
             Routing inScene = zonesOfScene == NOWHERE ? routing : routing.withScene(slots.sceneId(zonesOfScene));
             zones = inScene.zones();
-            reach = new Reach(inScene);
+            reach = new RoutingQueries(inScene);
         }
         int channel = ShortMessage.channel(causeMessage);
         int key = ShortMessage.data1(causeMessage);
@@ -406,14 +406,14 @@ public final class Printer {
     }
 
     /** What was printed onto track {@code i} so far, in nanoseconds since the take began. */
-    public EventLog log(int i) {
+    public EventStore log(int i) {
         return logs[i];
     }
 
     /** What was printed onto track {@code i} of a take, in ticks of the music. */
     public MidiTrack clip(int i, Take take) {
         MidiTrack.Builder clip = new MidiTrack.Builder();
-        EventLog log = logs[i];
+        EventStore log = logs[i];
         int size = log.size();
         boolean several = tracks.get(i).takesSeveral();
         for (int e = 0; e < size; e++) {

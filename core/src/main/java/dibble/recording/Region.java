@@ -16,7 +16,7 @@ import dibble.text.UserException;
  * @param edited whether it was edited by hand, and so is its own
  * @param print the whole print; regions of one print share it
  */
-public record Region(String take, long from, long to, Onto printed, boolean edited, MidiTrack print) {
+public record Region(String take, long from, long to, PrintMode printed, boolean edited, MidiTrack print) {
     public Region {
         if (from < 0 || to < from) {
             throw new UserException(say("region.region-from-tick-to-expected", from, to));
@@ -25,11 +25,11 @@ public record Region(String take, long from, long to, Onto printed, boolean edit
 
     /** What was sorted out of another track, or cannot be told: of no take, as long as it is. */
     public static Region own(MidiTrack clip) {
-        return new Region(null, 0, Math.max(1, clip.endTick()), Onto.INSTEAD, false, clip);
+        return new Region(null, 0, Math.max(1, clip.endTick()), PrintMode.REPLACE_ALL, false, clip);
     }
 
     /** What is left of a take on a track where others have replaced all of it: where it was, and nothing that sounds. */
-    static Region gone(String take, long from, Onto printed) {
+    static Region gone(String take, long from, PrintMode printed) {
         return new Region(take, from, from, printed, false, Track.NOTHING);
     }
 

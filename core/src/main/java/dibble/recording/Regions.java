@@ -28,13 +28,13 @@ public final class Regions {
     private final List<Region> all;
 
     /** Null where nothing was edited by hand. */
-    private final HandEdits hand;
+    private final ManualEdits hand;
 
     /** Made when they are first asked for; threads that both make them make the same. */
     private volatile MidiTrack printed;
 
     private volatile Set<Region> edited;
-    private volatile HandEdits untouched;
+    private volatile ManualEdits untouched;
 
     /** The regions before the last remap; null if there was none. */
     private Regions unmapped;
@@ -46,7 +46,7 @@ public final class Regions {
         this(all, null);
     }
 
-    private Regions(List<Region> all, HandEdits hand) {
+    private Regions(List<Region> all, ManualEdits hand) {
         this.all = List.copyOf(all);
         this.hand = hand;
     }
@@ -72,7 +72,7 @@ public final class Regions {
         for (Region stretch : inOrder) {
             long from = Math.max(at, stretch.from());
             if (hasEvents(clip, at, from)) {
-                regions.add(new Region(null, at, from, Onto.INSTEAD, false, clip));
+                regions.add(new Region(null, at, from, PrintMode.REPLACE_ALL, false, clip));
             }
             if (stretch.to() > from) {
                 regions.add(new Region(stretch.take(), from, stretch.to(), stretch.printed(), stretch.edited(), clip));
@@ -80,7 +80,7 @@ public final class Regions {
             }
         }
         if (at < end && hasEvents(clip, at, Long.MAX_VALUE)) {
-            regions.add(new Region(null, at, end, Onto.INSTEAD, false, clip));
+            regions.add(new Region(null, at, end, PrintMode.REPLACE_ALL, false, clip));
         }
         return new Regions(regions);
     }
@@ -182,18 +182,18 @@ public final class Regions {
     }
 
     /** What hands have made of it; empty where nothing was edited. */
-    public Optional<HandEdits> byHand() {
+    public Optional<ManualEdits> byHand() {
         return Optional.ofNullable(hand);
     }
 
     /** What can be edited: as hands left it, or as it was printed. */
-    public HandEdits editable() {
+    public ManualEdits editable() {
         if (hand != null) {
             return hand;
         }
-        HandEdits known = untouched;
+        ManualEdits known = untouched;
         if (known == null) {
-            known = HandEdits.none(printed());
+            known = ManualEdits.none(printed());
             untouched = known;
         }
         return known;
@@ -212,7 +212,7 @@ public final class Regions {
     }
 
     /** The same as hands have edited it; where that is what was printed, nothing is edited any more. */
-    public Regions edited(HandEdits edits) {
+    public Regions edited(ManualEdits edits) {
         boolean asPrinted = edits.muted().isEmpty() && edits.whole().equals(printed());
         return asPrinted ? asPrinted() : new Regions(all, edits).knowing(printed());
     }
@@ -295,8 +295,8 @@ public final class Regions {
         if (before.hand == null) {
             return this;
         }
-        Traced kept = Clips.within(Traced.of(before.hand.whole(), HandEdits.OF_WHOLE), outside(printedAnew));
-        Traced anew = Clips.within(Traced.of(printed(), HandEdits.OF_PRINTED), printedAnew);
+        Traced kept = Clips.within(Traced.of(before.hand.whole(), ManualEdits.OF_WHOLE), outside(printedAnew));
+        Traced anew = Clips.within(Traced.of(printed(), ManualEdits.OF_PRINTED), printedAnew);
         return edited(before.hand.recombined(Clips.over(kept, anew), printed(), numbersNow(before)));
     }
 
@@ -371,13 +371,13 @@ public final class Regions {
     /** Puts another region onto the track: what is there makes way as the region says. */
     public Regions with(Region next) {
         List<Region> more = new ArrayList<>();
-        long until = next.printed() == Onto.INSTEAD ? Long.MAX_VALUE : next.to();
+        long until = next.printed() == PrintMode.REPLACE_ALL ? Long.MAX_VALUE : next.to();
         for (Region region : all) {
             if (region.isGone()) {
                 if (!region.isOf(next.take())) {
                     more.add(region);
                 }
-            } else if (next.printed() == Onto.OVER) {
+            } else if (next.printed() == PrintMode.OVERDUB) {
                 more.add(region);
             } else {
                 addOutside(region, next.from(), until, more);
@@ -385,7 +385,7 @@ public final class Regions {
         }
         rememberGone(more);
         more.add(next);
-        return next.printed() == Onto.OVER
+        return next.printed() == PrintMode.OVERDUB
                 ? new Regions(more)
                         .knowing(Clips.over(printed(), Clips.within(next.print(), stretches(List.of(next)))))
                         .withOver(this, next.print(), stretches(List.of(next)))
@@ -397,7 +397,7 @@ public final class Regions {
         if (before.hand == null) {
             return this;
         }
-        Traced whole = Traced.of(before.hand.whole(), HandEdits.OF_WHOLE);
+        Traced whole = Traced.of(before.hand.whole(), ManualEdits.OF_WHOLE);
         Traced over = Clips.within(asPrinted(print), stretches);
         return edited(before.hand.recombined(Clips.over(whole, over), printed(), numbersNow(before)));
     }
@@ -411,7 +411,7 @@ public final class Regions {
         Arrays.fill(originals, Traced.NONE);
         for (int i = 0; i < now.clip().size(); i++) {
             if (now.original(i) != Traced.NONE && prints.get(now.original(i)) == print) {
-                originals[now.number(i)] = HandEdits.OF_PRINTED;
+                originals[now.number(i)] = ManualEdits.OF_PRINTED;
                 numbers[now.number(i)] = i;
             }
         }
@@ -470,7 +470,7 @@ public final class Regions {
             Region region = all.get(i);
             if (region.take() != null && later.contains(region.take()) && !region.isGone()) {
                 place = i;
-                if (region.printed() != Onto.OVER) {
+                if (region.printed() != PrintMode.OVERDUB) {
                     List<Region> left = new ArrayList<>();
                     pieces.forEach(piece -> addOutside(piece, region.from(), region.to(), left));
                     pieces = left;

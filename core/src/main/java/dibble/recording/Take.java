@@ -2,8 +2,8 @@ package dibble.recording;
 
 import static dibble.text.CoreText.say;
 
-import dibble.gear.Extras;
 import dibble.gear.Ids;
+import dibble.gear.UnknownFields;
 import dibble.midi.ShortMessage;
 import dibble.routing.Routing;
 import dibble.text.UserException;
@@ -33,13 +33,13 @@ public record Take(
         String id,
         String name,
         List<String> sources,
-        EventLog log,
+        EventStore log,
         List<Mark> marks,
         TempoMap tempo,
         long length,
         long start,
         List<TempoRemap> remaps,
-        Extras extras)
+        UnknownFields extras)
         implements TakeBuilder.With {
     /**
      * A routing that came into force.
@@ -64,12 +64,12 @@ public record Take(
             String id,
             String name,
             List<String> sources,
-            EventLog log,
+            EventStore log,
             List<Mark> marks,
             TempoMap tempo,
             long length,
             long start) {
-        this(id, name, sources, log, marks, tempo, length, start, List.of(), Extras.NONE);
+        this(id, name, sources, log, marks, tempo, length, start, List.of(), UnknownFields.NONE);
     }
 
     /** The same under another id and name. */

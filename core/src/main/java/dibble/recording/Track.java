@@ -2,9 +2,9 @@ package dibble.recording;
 
 import static dibble.text.CoreText.say;
 
-import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.gear.PartRef;
+import dibble.gear.UnknownFields;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.text.UserException;
@@ -19,7 +19,7 @@ import java.util.Optional;
  * @param regions what is on it, and where that came from
  */
 @RecordBuilder
-public record Track(String id, String name, Input input, PartRef to, Regions regions, Extras extras)
+public record Track(String id, String name, Input input, PartRef to, Regions regions, UnknownFields extras)
         implements TrackBuilder.With {
     /** What a track takes. */
     public sealed interface Input {}
@@ -62,7 +62,7 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
     public record Nothing() implements Input {}
 
     /** A way of choosing events that this version keeps, but does not record by. */
-    public record Unknown(Extras fields) implements Input {}
+    public record Unknown(UnknownFields fields) implements Input {}
 
     /** The clip of a track that has nothing on it. */
     public static final MidiTrack NOTHING = new MidiTrack.Builder().build();
@@ -73,7 +73,7 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
 
     /** An empty track. */
     public static Track of(String id, String name, Input input) {
-        return new Track(id, name, input, null, Regions.NONE, Extras.NONE);
+        return new Track(id, name, input, null, Regions.NONE, UnknownFields.NONE);
     }
 
     /** An empty track for a part. */

@@ -1,6 +1,6 @@
 package dibble.recording;
 
-import dibble.midi.JoinedValues;
+import dibble.midi.CombinedControllers;
 import dibble.midi.MidiTrack;
 import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
@@ -24,7 +24,7 @@ public record ValueLane(ControlKind kind, int number) implements Comparable<Valu
     /** All that a clip has, in an order of their own. */
     public static Set<ValueLane> all(MidiTrack clip) {
         Set<ValueLane> lanes = new TreeSet<>();
-        JoinedValues values = new JoinedValues();
+        CombinedControllers values = new CombinedControllers();
         values.open(16);
         for (int i = 0; i < clip.size(); i++) {
             if (clip.isChannelMessage(i) && !ShortMessage.isNote(clip.message(i))) {
@@ -34,13 +34,13 @@ public record ValueLane(ControlKind kind, int number) implements Comparable<Valu
         for (ValueLane whole : Set.copyOf(lanes)) {
             if (whole.kind == ControlKind.CONTROLLER_14) {
                 lanes.remove(new ValueLane(ControlKind.CONTROLLER, whole.number));
-                lanes.remove(new ValueLane(ControlKind.CONTROLLER, whole.number + JoinedValues.FINE));
+                lanes.remove(new ValueLane(ControlKind.CONTROLLER, whole.number + CombinedControllers.FINE));
             }
         }
         return lanes;
     }
 
-    private static void add(Set<ValueLane> lanes, JoinedValues values, int message) {
+    private static void add(Set<ValueLane> lanes, CombinedControllers values, int message) {
         int way = ShortMessage.channel(message);
         int number = ShortMessage.data1(message);
         switch (ShortMessage.kind(message)) {
@@ -50,12 +50,13 @@ public record ValueLane(ControlKind kind, int number) implements Comparable<Valu
             case ShortMessage.PROGRAM_CHANGE -> lanes.add(new ValueLane(ControlKind.PROGRAM_CHANGE, 0));
             default -> {
                 values.take(way, message);
-                if (values.parameter(way, message) != JoinedValues.NOTHING) {
+                if (values.parameter(way, message) != CombinedControllers.NOTHING) {
                     boolean nrpn = Parameter.isNrpn(values.choice(way));
                     lanes.add(new ValueLane(
                             nrpn ? ControlKind.NRPN : ControlKind.RPN, Parameter.number(values.choice(way))));
-                } else if (number >= JoinedValues.FINE && values.pair(way, message) != JoinedValues.NOTHING) {
-                    lanes.add(new ValueLane(ControlKind.CONTROLLER_14, number - JoinedValues.FINE));
+                } else if (number >= CombinedControllers.FINE
+                        && values.pair(way, message) != CombinedControllers.NOTHING) {
+                    lanes.add(new ValueLane(ControlKind.CONTROLLER_14, number - CombinedControllers.FINE));
                 } else if (number < FIRST_MODE && !Parameter.isChoice(message)) {
                     lanes.add(new ValueLane(ControlKind.CONTROLLER, number));
                 }
@@ -79,7 +80,7 @@ public record ValueLane(ControlKind kind, int number) implements Comparable<Valu
 
     /** Is given each message of a clip, in their order. Belongs to one thread. */
     public final class Reader {
-        private final JoinedValues values = new JoinedValues();
+        private final CombinedControllers values = new CombinedControllers();
 
         private Reader() {
             values.open(16);
@@ -112,7 +113,7 @@ public record ValueLane(ControlKind kind, int number) implements Comparable<Valu
                     yield isChosen ? values.parameter(way, message) : NOTHING;
                 }
                 case CONTROLLER_14 ->
-                    of == number || of == number + JoinedValues.FINE ? values.pair(way, message) : NOTHING;
+                    of == number || of == number + CombinedControllers.FINE ? values.pair(way, message) : NOTHING;
                 case CONTROLLER -> of == number ? ShortMessage.data2(message) : NOTHING;
                 default -> NOTHING;
             };

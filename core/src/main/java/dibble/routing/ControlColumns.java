@@ -1,6 +1,6 @@
 package dibble.routing;
 
-import dibble.midi.JoinedValues;
+import dibble.midi.CombinedControllers;
 import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 import java.util.Arrays;
@@ -87,7 +87,7 @@ final class ControlColumns {
     static int[] signals(ControlMap.Trigger when) {
         return switch (when.kind()) {
             case CONTROLLER -> new int[] {when.number()};
-            case CONTROLLER_14 -> new int[] {when.number(), when.number() + JoinedValues.FINE};
+            case CONTROLLER_14 -> new int[] {when.number(), when.number() + CombinedControllers.FINE};
             case RPN, NRPN -> new int[] {Parameter.DATA, Parameter.DATA_FINE};
             case NOTE -> new int[] {128 + when.number()};
             case KEY_PRESSURE -> new int[] {256 + when.number()};
@@ -102,7 +102,7 @@ final class ControlColumns {
      * The value that a message has for a map that answers to it, or {@link #NOTHING} where it is for another parameter.
      *
      * @param choice the parameter that is chosen, as {@link Parameter} has it
-     * @param parameter the value that the message gives that parameter, as {@link JoinedValues} has it
+     * @param parameter the value that the message gives that parameter, as {@link CombinedControllers} has it
      * @param pair the value that it gives a controller with its fine half, likewise
      */
     int value(int map, int message, int choice, int parameter, int pair) {
@@ -167,7 +167,7 @@ final class ControlColumns {
     int fine(int s, int value) {
         ControlMap.Send of = send[s];
         if (of.kind() == ControlKind.CONTROLLER_14) {
-            return ShortMessage.controller(0, of.number() + JoinedValues.FINE, value & 0x7F);
+            return ShortMessage.controller(0, of.number() + CombinedControllers.FINE, value & 0x7F);
         }
         return of.kind().isParameter() ? ShortMessage.controller(0, Parameter.DATA_FINE, value & 0x7F) : 0;
     }

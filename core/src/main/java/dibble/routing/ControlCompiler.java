@@ -15,12 +15,12 @@ import java.util.Set;
 /** The control maps of all scenes as columns. What is the same in all scenes is made once. */
 final class ControlCompiler {
     private final Routing routing;
-    private final Slots slots;
+    private final SlotAllocator slots;
     private final Map<ControlMap, ControlMap> nameless = new IdentityHashMap<>();
     private final List<PartRef> allParts = new ArrayList<>();
     private final Set<String> sources = new HashSet<>();
 
-    ControlCompiler(Routing routing, Slots slots) {
+    ControlCompiler(Routing routing, SlotAllocator slots) {
         this.routing = routing;
         this.slots = slots;
         Set<Destination> seen = new HashSet<>();
@@ -84,13 +84,13 @@ final class ControlCompiler {
     }
 
     private static int scene(ControlMap.Send send, Routing inScene, SceneSet scenes) {
-        if (!(send.to() instanceof Aim.ToScene to)) {
+        if (!(send.to() instanceof SendTarget.ToScene to)) {
             return ControlColumns.NO_SCENE;
         }
-        if (to.scene().equals(Aim.ToScene.NEXT)) {
+        if (to.scene().equals(SendTarget.ToScene.NEXT)) {
             return ControlColumns.NEXT_SCENE;
         }
-        if (to.scene().equals(Aim.ToScene.PREVIOUS)) {
+        if (to.scene().equals(SendTarget.ToScene.PREVIOUS)) {
             return ControlColumns.PREVIOUS_SCENE;
         }
         for (int place = 0; place < inScene.scenes().size(); place++) {
@@ -104,20 +104,20 @@ final class ControlCompiler {
     /** How many aims a send has. */
     private int aims(ControlMap.Send send) {
         boolean reconfigures = send.kind() == ControlKind.CONTROLLER && RoutingTable.reconfigures(send.number());
-        if (reconfigures || send.to() instanceof Aim.ToScene) {
+        if (reconfigures || send.to() instanceof SendTarget.ToScene) {
             return 0;
         }
-        if (send.to() instanceof Aim.AllParts) {
+        if (send.to() instanceof SendTarget.AllParts) {
             return allParts.size();
         }
-        return slots.destination((Target) send.to(), routing) == RoutingTable.NOWHERE ? 0 : 1;
+        return slots.destination((ZoneTarget) send.to(), routing) == RoutingTable.NOWHERE ? 0 : 1;
     }
 
     private int fillAims(ControlColumns columns, ControlMap.Send send, int first) {
         int aim = first;
         int count = aims(send);
         for (int i = 0; i < count; i++) {
-            Target to = send.to() instanceof Target target ? target : new Target.ToPart(allParts.get(i));
+            ZoneTarget to = send.to() instanceof ZoneTarget target ? target : new ZoneTarget.ToPart(allParts.get(i));
             columns.destination[aim] = slots.destination(to, routing);
             columns.instrument[aim] = slots.instrument(to.instrument());
             columns.rest[aim] = rest(send, to);
@@ -126,7 +126,7 @@ final class ControlCompiler {
         return aim;
     }
 
-    private int rest(ControlMap.Send send, Target to) {
+    private int rest(ControlMap.Send send, ZoneTarget to) {
         if (send.kind() != ControlKind.CONTROLLER) {
             return ControlColumns.NOTHING;
         }
@@ -137,7 +137,7 @@ final class ControlCompiler {
             return 127;
         }
         Integer own = null;
-        if (to instanceof Target.ToPart part) {
+        if (to instanceof ZoneTarget.ToPart part) {
             Sound sound = routing.part(part.part()).map(Part::sound).orElseThrow();
             own = send.number() == 7 ? sound.volume() : send.number() == 10 ? sound.pan() : null;
         }

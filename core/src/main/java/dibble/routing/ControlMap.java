@@ -2,9 +2,9 @@ package dibble.routing;
 
 import static dibble.text.CoreText.say;
 
-import dibble.gear.Checked;
-import dibble.gear.Extras;
 import dibble.gear.Ids;
+import dibble.gear.Ranges;
+import dibble.gear.UnknownFields;
 import dibble.midi.ChannelSet;
 import dibble.text.UserException;
 import io.soabase.recordbuilder.core.RecordBuilder;
@@ -32,7 +32,7 @@ public record ControlMap(
         boolean enabled,
         Trigger when,
         List<Send> sends,
-        Extras extras)
+        UnknownFields extras)
         implements ControlMapBuilder.With {
     public ControlMap {
         Ids.check(id);
@@ -54,9 +54,9 @@ public record ControlMap(
             if (!kind.isTrigger()) {
                 throw new UserException(say("control-map.kind-of-sends-only", kind.word()));
             }
-            Checked.range("number.number", number, 0, kind.mostNumber());
-            Checked.range("number.window", low, 0, kind.most());
-            Checked.range("number.window", high, 0, kind.most());
+            Ranges.range("number.number", number, 0, kind.mostNumber());
+            Ranges.range("number.window", low, 0, kind.most());
+            Ranges.range("number.window", high, 0, kind.most());
             if (low > high) {
                 throw new UserException(say("control-map.window-to-expected-low-to", low, high));
             }
@@ -81,21 +81,22 @@ public record ControlMap(
      * @param last the value for its high end; below the first it inverts
      * @param rest where a controller goes when the map is no longer active, 0-127, or null for what the contract says
      */
-    public record Send(ControlKind kind, int number, int first, int last, Integer rest, Aim to, Extras extras) {
-        public Send(ControlKind kind, int number, int first, int last, Integer rest, Aim to) {
-            this(kind, number, first, last, rest, to, Extras.NONE);
+    public record Send(
+            ControlKind kind, int number, int first, int last, Integer rest, SendTarget to, UnknownFields extras) {
+        public Send(ControlKind kind, int number, int first, int last, Integer rest, SendTarget to) {
+            this(kind, number, first, last, rest, to, UnknownFields.NONE);
         }
 
         public Send {
-            Checked.range("number.number", number, 0, kind.mostNumber());
-            Checked.range("number.window", first, 0, kind.most());
-            Checked.range("number.window", last, 0, kind.most());
-            Checked.range("number.rest", rest, 0, 127);
-            if (kind == ControlKind.SCENE != to instanceof Aim.ToScene) {
+            Ranges.range("number.number", number, 0, kind.mostNumber());
+            Ranges.range("number.window", first, 0, kind.most());
+            Ranges.range("number.window", last, 0, kind.most());
+            Ranges.range("number.rest", rest, 0, 127);
+            if (kind == ControlKind.SCENE != to instanceof SendTarget.ToScene) {
                 throw new UserException(
                         say("control-map.a-target-of-kind-expected", kind.word(), kind == ControlKind.SCENE));
             }
-            if (kind == ControlKind.NOTE && to instanceof Aim.AllParts) {
+            if (kind == ControlKind.NOTE && to instanceof SendTarget.AllParts) {
                 throw new UserException(say("control-map.a-note-to-all-parts"));
             }
         }
@@ -113,17 +114,17 @@ public record ControlMap(
             return new Send(kind, number, first, last, value, to, extras);
         }
 
-        public Send withTo(Aim other) {
+        public Send withTo(SendTarget other) {
             return new Send(kind, number, first, last, rest, other, extras);
         }
 
         /** Over any range of the trigger, the whole range of a kind of message. */
-        public static Send whole(ControlKind kind, int number, Aim to) {
+        public static Send whole(ControlKind kind, int number, SendTarget to) {
             return new Send(kind, number, 0, kind.most(), null, to);
         }
 
         /** A controller's whole range to a target. */
-        public static Send controller(int number, Aim to) {
+        public static Send controller(int number, SendTarget to) {
             return whole(ControlKind.CONTROLLER, number, to);
         }
 
@@ -138,7 +139,8 @@ public record ControlMap(
 
     /** A map for all channels of a source, with what it sends, that takes its event. */
     public static ControlMap of(String id, String source, Trigger when, Send... sends) {
-        return new ControlMap(id, "", source, ChannelSet.ALL, false, false, true, when, List.of(sends), Extras.NONE);
+        return new ControlMap(
+                id, "", source, ChannelSet.ALL, false, false, true, when, List.of(sends), UnknownFields.NONE);
     }
 
     /** Whether it answers to events of this source. */
@@ -155,6 +157,6 @@ public record ControlMap(
 
     /** The map without what does not change what it does: a new name is no edit that lets go. */
     ControlMap nameless() {
-        return new ControlMap(id, "", source, channels, keep, ignoreOutside, enabled, when, sends, Extras.NONE);
+        return new ControlMap(id, "", source, channels, keep, ignoreOutside, enabled, when, sends, UnknownFields.NONE);
     }
 }

@@ -1,8 +1,8 @@
 package dibble.routing;
 
-import dibble.midi.JoinedValues;
+import dibble.midi.CombinedControllers;
+import dibble.midi.NeutralValues;
 import dibble.midi.Parameter;
-import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 
 /**
@@ -12,11 +12,11 @@ import dibble.midi.ShortMessage;
 final class ControlSends {
     private static final int NONE = -1;
 
-    private final Outlet outlet;
+    private final OutputStage outlet;
     private final HeldNotes notes;
-    private final JoinedValues heard;
+    private final CombinedControllers heard;
     private final Parameters parameters;
-    private final Debts debts;
+    private final PendingResets debts;
     private final SendStates sends;
     private final ResetSender resets;
     private RoutingTable table = RoutingTable.empty();
@@ -30,11 +30,11 @@ final class ControlSends {
     private int[] returning = {};
 
     ControlSends(
-            Outlet outlet,
+            OutputStage outlet,
             HeldNotes notes,
-            JoinedValues heard,
+            CombinedControllers heard,
             Parameters parameters,
-            Debts debts,
+            PendingResets debts,
             SendStates sends,
             ResetSender resets) {
         this.outlet = outlet;
@@ -178,8 +178,8 @@ final class ControlSends {
         int message = controls.message(s, value);
         int fine = controls.fine(s, value);
         int choice = controls.parameter(s);
-        int kind = Debts.kind(message);
-        boolean rests = kind != Debts.NO_KIND && Rest.isAtRest(message);
+        int kind = PendingResets.kind(message);
+        boolean rests = kind != PendingResets.NO_KIND && NeutralValues.isAtRest(message);
         for (int aim = controls.firstAim[s]; aim < controls.firstAim[s + 1]; aim++) {
             int destination = RoutingTable.onChannel(controls.destination[aim], channel);
             if (rests) {
@@ -196,7 +196,7 @@ final class ControlSends {
                 if (fine != 0) {
                     outlet.send(stamp, destination, fine, instrument);
                 }
-                if (kind != Debts.NO_KIND && !rests) {
+                if (kind != PendingResets.NO_KIND && !rests) {
                     sends.begin(slot, destination, kind, instrument);
                 }
                 if (controls.send[s].kind() == ControlKind.CONTROLLER) {
@@ -241,7 +241,7 @@ final class ControlSends {
         sends.unmove(old.slot[s], destination);
         if (rest != ControlColumns.NOTHING && sends.last(old.slot[s]) != rest) {
             int message = ShortMessage.controller(0, old.send[s].number(), rest);
-            if (!Debts.isPedalUp(message) || !debts.isHeldDown(destination, Debts.kind(message))) {
+            if (!PendingResets.isPedalUp(message) || !debts.isHeldDown(destination, PendingResets.kind(message))) {
                 outlet.send(stamp, destination, message, old.instrument[aim]);
             }
         }

@@ -19,7 +19,7 @@ final class HeldNotes {
     private static final int SOUNDS = 1 << 16;
     private static final int INSTRUMENT = 17;
 
-    private final Outlet outlet;
+    private final OutputStage outlet;
 
     /** First node of each key's chain, by voice and then by {@code channel*128 + key}. */
     private int[][] firstHeld = {};
@@ -38,7 +38,7 @@ final class HeldNotes {
      */
     private int[] places = {};
 
-    HeldNotes(Outlet outlet) {
+    HeldNotes(OutputStage outlet) {
         this.outlet = outlet;
         addNodes(0);
     }

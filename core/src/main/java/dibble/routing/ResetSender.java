@@ -1,22 +1,22 @@
 package dibble.routing;
 
+import dibble.midi.CombinedControllers;
 import dibble.midi.EventKind;
-import dibble.midi.JoinedValues;
 import dibble.midi.ShortMessage;
 import java.util.Arrays;
 
 /**
- * Sends the resets that {@link Debts} and {@link SendStates} have pending, when they are due: wheels that no longer reach
+ * Sends the resets that {@link PendingResets} and {@link SendStates} have pending, when they are due: wheels that no longer reach
  * where they were moved, pedals that come up elsewhere, sends that no longer hold, and whoever lets go of everything.
  * Belongs to its router's thread.
  */
 final class ResetSender {
     static final int NONE = -1;
 
-    private final Outlet outlet;
+    private final OutputStage outlet;
     private final HeldNotes notes;
-    private final JoinedValues heard;
-    private final Debts debts;
+    private final CombinedControllers heard;
+    private final PendingResets debts;
     private final SendStates sends;
     private final EventMarks marks;
     private RoutingTable table = RoutingTable.empty();
@@ -35,7 +35,13 @@ final class ResetSender {
 
     private int leaverCount;
 
-    ResetSender(Outlet outlet, HeldNotes notes, JoinedValues heard, Debts debts, SendStates sends, EventMarks marks) {
+    ResetSender(
+            OutputStage outlet,
+            HeldNotes notes,
+            CombinedControllers heard,
+            PendingResets debts,
+            SendStates sends,
+            EventMarks marks) {
         this.outlet = outlet;
         this.notes = notes;
         this.heard = heard;
@@ -137,7 +143,7 @@ final class ResetSender {
         if (goesOn) {
             markGiven(source, channel, message);
         }
-        int pedal = Debts.kind(message);
+        int pedal = PendingResets.kind(message);
         for (int port : table.portOrder) {
             for (int destination = port * 16; destination < port * 16 + 16; destination++) {
                 if (!marks.isMarked(destination)) {
@@ -166,7 +172,7 @@ final class ResetSender {
         int instrument = debts.instrument(voice, channel, destination, kind);
         debts.end(voice, channel, destination, kind);
         if (!debts.isHeldDown(destination, kind)) {
-            outlet.send(stamp, destination, Debts.payment(kind), instrument);
+            outlet.send(stamp, destination, PendingResets.payment(kind), instrument);
         }
     }
 
@@ -178,7 +184,7 @@ final class ResetSender {
         sends.end(slot, destination, kind);
         sends.forgetLast(slot);
         if (!debts.isHeldDown(destination, kind)) {
-            outlet.send(stamp, destination, Debts.payment(kind), instrument);
+            outlet.send(stamp, destination, PendingResets.payment(kind), instrument);
         }
     }
 
@@ -211,11 +217,11 @@ final class ResetSender {
             return;
         }
         for (int destination = port * 16; destination < port * 16 + 16; destination++) {
-            for (int kind = 0; kind < Debts.KINDS; kind++) {
+            for (int kind = 0; kind < PendingResets.KINDS; kind++) {
                 for (int i = 0; i < payerCount; i++) {
                     if (all) {
                         pay(payers[i] >>> 4, payers[i] & 0xF, destination, kind, stamp);
-                    } else if (kind < Debts.FIRST_PEDAL) {
+                    } else if (kind < PendingResets.FIRST_PEDAL) {
                         payIfDue(payers[i] >>> 4, payers[i] & 0xF, destination, kind, stamp);
                     }
                 }
@@ -236,7 +242,7 @@ final class ResetSender {
         waiting[source * 16 + channel] = false;
         for (int port : table.portOrder) {
             for (int destination = port * 16; destination < port * 16 + 16; destination++) {
-                for (int wheel = 0; wheel < Debts.FIRST_PEDAL; wheel++) {
+                for (int wheel = 0; wheel < PendingResets.FIRST_PEDAL; wheel++) {
                     payIfDue(source, channel, destination, wheel, stamp);
                 }
             }
@@ -246,7 +252,7 @@ final class ResetSender {
     /** Pays a wheel that does not reach any more where it is owed; if it must wait, it is looked at again. */
     private void payIfDue(int source, int channel, int destination, int wheel, long stamp) {
         if (!debts.owes(source, channel, destination, wheel)
-                || reaches(source, channel, destination, Debts.payment(wheel) | channel)) {
+                || reaches(source, channel, destination, PendingResets.payment(wheel) | channel)) {
             return;
         }
         if (debts.owesPedal(source, channel, destination) || notes.isHeldAt(source, channel, destination)) {

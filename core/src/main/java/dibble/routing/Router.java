@@ -1,9 +1,9 @@
 package dibble.routing;
 
+import dibble.midi.CombinedControllers;
 import dibble.midi.EventKind;
-import dibble.midi.JoinedValues;
+import dibble.midi.NeutralValues;
 import dibble.midi.Parameter;
-import dibble.midi.Rest;
 import dibble.midi.ShortMessage;
 
 /**
@@ -11,19 +11,19 @@ import dibble.midi.ShortMessage;
  *
  * <p>Belongs to one thread at a time; allocates nothing on the way of an event, except that the store of held notes
  * doubles when more are held than ever before. What is held is kept by {@link HeldNotes}, what pedals and wheels owe by
- * {@link Debts}, what sends of control maps did by {@link SendStates}; all of it outlives tables.
+ * {@link PendingResets}, what sends of control maps did by {@link SendStates}; all of it outlives tables.
  */
 public final class Router {
     private static final int NONE = -1;
 
-    private final Outlet outlet;
+    private final OutputStage outlet;
     private final HeldNotes notes;
     private final Parameters parameters = new Parameters();
 
     /** What sources said before, by source and channel. */
-    private final JoinedValues heard = new JoinedValues();
+    private final CombinedControllers heard = new CombinedControllers();
 
-    private final Debts debts = new Debts();
+    private final PendingResets debts = new PendingResets();
     private final SendStates sends = new SendStates(debts);
     private final EventMarks marks = new EventMarks();
     private final NoteBatch batch;
@@ -34,7 +34,7 @@ public final class Router {
 
     /** @param output takes what is sent, on the thread that brings an event */
     public Router(RouterOutput output) {
-        outlet = new Outlet(output, parameters);
+        outlet = new OutputStage(output, parameters);
         notes = new HeldNotes(outlet);
         batch = new NoteBatch(notes);
         resets = new ResetSender(outlet, notes, heard, debts, sends, marks);
@@ -161,7 +161,7 @@ public final class Router {
         int called = letIn ? table.calledScene(source, message) : NONE;
         int controls = letIn && called == NONE ? table.controlList(source, message) : 0;
         boolean goesOn = letIn && called == NONE && !table.isTaken(controls, heard.choice(source * 16 + channel));
-        if (Debts.isPedalUp(message)) {
+        if (PendingResets.isPedalUp(message)) {
             resets.payElsewhere(source, channel, goesOn, message, stamp);
         }
         if (called != NONE) {
@@ -197,7 +197,7 @@ public final class Router {
 
     /** Whether a message can only end what was begun: a note-off, or a pedal that comes up. */
     public static boolean onlyEnds(int message) {
-        return ShortMessage.endsNote(message) || Debts.isPedalUp(message);
+        return ShortMessage.endsNote(message) || PendingResets.isPedalUp(message);
     }
 
     /** Releases what a note-on or note-off ends; whether it is a note-off. */
@@ -373,8 +373,8 @@ public final class Router {
 
     /** Sends a message that zones, or a track, give a destination, and remembers what is owed for it. */
     private void sendOwing(int voice, int channel, int destination, int instrument, int message, long stamp) {
-        int kind = Debts.kind(message);
-        boolean rests = kind != Debts.NO_KIND && Rest.isAtRest(message);
+        int kind = PendingResets.kind(message);
+        boolean rests = kind != PendingResets.NO_KIND && NeutralValues.isAtRest(message);
         if (rests) {
             debts.end(voice, channel, destination, kind);
             if (debts.isHeldDown(destination, kind)) {
@@ -385,7 +385,7 @@ public final class Router {
             chooseAgain(voice, channel, destination, instrument, message, stamp);
         }
         parameters.sent(voice, channel, message);
-        if (outlet.send(stamp, destination, message, instrument) && kind != Debts.NO_KIND && !rests) {
+        if (outlet.send(stamp, destination, message, instrument) && kind != PendingResets.NO_KIND && !rests) {
             debts.begin(voice, channel, destination, kind, instrument);
         }
     }

@@ -29,7 +29,7 @@ public final class RoutingCompiler {
     private static final int LONG_LIST = 4;
 
     private final Routing routing;
-    private final Slots slots;
+    private final SlotAllocator slots;
 
     /** The ids of sources that are not heard, or null where everything is sent. */
     private final Set<String> unheard;
@@ -46,7 +46,8 @@ public final class RoutingCompiler {
     private int mostNotes;
     private int mostSends;
 
-    private RoutingCompiler(Routing routing, Slots slots, Set<String> unheard, SceneSet scenes, ControlCompiler maps) {
+    private RoutingCompiler(
+            Routing routing, SlotAllocator slots, Set<String> unheard, SceneSet scenes, ControlCompiler maps) {
         this.routing = routing;
         this.slots = slots;
         this.unheard = unheard;
@@ -57,7 +58,7 @@ public final class RoutingCompiler {
     }
 
     /** The table by which everything is sent: for printing and for work on files. */
-    public static RoutingTable compile(Routing routing, Slots slots) {
+    public static RoutingTable compile(Routing routing, SlotAllocator slots) {
         return compileAll(routing, slots, null);
     }
 
@@ -67,11 +68,11 @@ public final class RoutingCompiler {
      *
      * @param unheard the ids of sources that are not heard
      */
-    public static RoutingTable compileLive(Routing routing, Slots slots, Set<String> unheard) {
+    public static RoutingTable compileLive(Routing routing, SlotAllocator slots, Set<String> unheard) {
         return compileAll(routing, slots, unheard);
     }
 
-    private static RoutingTable compileAll(Routing routing, Slots slots, Set<String> unheard) {
+    private static RoutingTable compileAll(Routing routing, SlotAllocator slots, Set<String> unheard) {
         routing.sources().forEach(source -> slots.source(source.id()));
         routing.instruments().forEach(instrument -> slots.port(instrument.port()));
         SceneSet scenes = sceneSet(routing, slots);
@@ -106,7 +107,7 @@ public final class RoutingCompiler {
                         .anyMatch(send -> send.kind() == ControlKind.SCENE);
     }
 
-    private static SceneSet sceneSet(Routing routing, Slots slots) {
+    private static SceneSet sceneSet(Routing routing, SlotAllocator slots) {
         List<Scene> all = routing.scenes();
         int[] ofProgram = new int[128];
         Arrays.fill(ofProgram, RoutingTable.NONE);
@@ -125,7 +126,7 @@ public final class RoutingCompiler {
         return scenes;
     }
 
-    private static SoundColumns sounds(Routing routing, Slots slots, Scene scene) {
+    private static SoundColumns sounds(Routing routing, SlotAllocator slots, Scene scene) {
         List<SceneSound> there = scene.sounds().stream()
                 .filter(sound -> routing.destination(sound.part()).isPresent())
                 .toList();

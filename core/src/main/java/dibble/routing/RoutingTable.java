@@ -18,7 +18,7 @@ import dibble.midi.ShortMessage;
  * </pre>
  *
  * A list of zones is split by velocity where many zones with windows share a key; a list of control maps has -2 before
- * it where one of them takes the event, -3 where that depends on the parameter that is chosen. Slots of sources, ports and instruments are those of {@link Slots}; a
+ * it where one of them takes the event, -3 where that depends on the parameter that is chosen. Slots of sources, ports and instruments are those of {@link SlotAllocator}; a
  * destination is {@code port*16 + channel}.
  */
 public final class RoutingTable {

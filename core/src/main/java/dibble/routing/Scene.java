@@ -1,8 +1,8 @@
 package dibble.routing;
 
-import dibble.gear.Checked;
-import dibble.gear.Extras;
 import dibble.gear.Ids;
+import dibble.gear.Ranges;
+import dibble.gear.UnknownFields;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
@@ -20,11 +20,11 @@ public record Scene(
         List<Zone> zones,
         List<ControlMap> controls,
         List<SceneSound> sounds,
-        Extras extras)
+        UnknownFields extras)
         implements SceneBuilder.With {
     public Scene {
         Ids.check(id);
-        Checked.range("number.program", program, 0, 127);
+        Ranges.range("number.program", program, 0, 127);
         zones = List.copyOf(zones);
         controls = List.copyOf(controls);
         sounds = List.copyOf(sounds);
@@ -32,6 +32,6 @@ public record Scene(
 
     /** A scene of zones alone. */
     public static Scene of(String id, String name, Integer program, List<Zone> zones) {
-        return new Scene(id, name, program, zones, List.of(), List.of(), Extras.NONE);
+        return new Scene(id, name, program, zones, List.of(), List.of(), UnknownFields.NONE);
     }
 }

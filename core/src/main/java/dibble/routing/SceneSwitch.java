@@ -1,6 +1,6 @@
 package dibble.routing;
 
-import dibble.gear.Checked;
+import dibble.gear.Ranges;
 
 /**
  * Whose program changes call scenes.
@@ -10,6 +10,6 @@ import dibble.gear.Checked;
  */
 public record SceneSwitch(String source, int channel) {
     public SceneSwitch {
-        Checked.range("number.channel", channel, 1, 16);
+        Ranges.range("number.channel", channel, 1, 16);
     }
 }

@@ -12,7 +12,7 @@ final class SendStates {
     private static final byte OWED = 1;
     private static final byte MOVED = 2;
 
-    private final Debts debts;
+    private final PendingResets debts;
     private int[] last = {};
     private int[] held = {};
     private int[] driver = {};
@@ -26,7 +26,7 @@ final class SendStates {
 
     private int destinations;
 
-    SendStates(Debts debts) {
+    SendStates(PendingResets debts) {
         this.debts = debts;
     }
 

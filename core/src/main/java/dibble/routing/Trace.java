@@ -3,9 +3,9 @@ package dibble.routing;
 import static dibble.text.CoreText.say;
 
 import dibble.gear.Source;
+import dibble.midi.CombinedControllers;
 import dibble.midi.EventKind;
 import dibble.midi.HeardMessage;
-import dibble.midi.JoinedValues;
 import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 import dibble.text.UserException;
@@ -103,7 +103,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
     /** Messages as they are read: the four of a parameter, and the two halves of a controller, are one. */
     public static List<Value> values(List<Sent> messages) {
         List<Value> values = new ArrayList<>();
-        JoinedValues joined = new JoinedValues();
+        CombinedControllers joined = new CombinedControllers();
         joined.open(1);
         int began = 0;
         for (int i = 0; i < messages.size(); i++) {
@@ -132,7 +132,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
         int number = ShortMessage.data1(message);
         return Parameter.isChoice(before)
                 ? Parameter.isChoice(message) || number == Parameter.DATA
-                : number == ShortMessage.data1(before) + JoinedValues.FINE;
+                : number == ShortMessage.data1(before) + CombinedControllers.FINE;
     }
 
     /** The trace of an event where everything is sent: on files, and for what is printed. */
@@ -151,7 +151,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
 
     private static final class Tracing {
         private final Routing routing;
-        private final Slots slots = new Slots();
+        private final SlotAllocator slots = new SlotAllocator();
         private final RoutingTable table;
         private final Source source;
         private final int slot;
@@ -223,7 +223,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
                 Reason reason = null;
                 if (output == ControlColumns.NOTHING) {
                     reason = Reason.OUTSIDE_THE_WINDOW;
-                } else if (map.sends().get(s - controls.firstSend[m]).to() instanceof Aim.ToScene to) {
+                } else if (map.sends().get(s - controls.firstSend[m]).to() instanceof SendTarget.ToScene to) {
                     scene = output > 0 ? to.scene() : scene;
                 } else {
                     int before = messages.size();
@@ -272,11 +272,11 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
             if (send.kind() == ControlKind.CONTROLLER && RoutingTable.reconfigures(send.number())) {
                 return Reason.NOT_PASSED;
             }
-            return send.to() instanceof Target target ? whyNowhere(target) : Reason.NO_SUCH_PART;
+            return send.to() instanceof ZoneTarget target ? whyNowhere(target) : Reason.NO_SUCH_PART;
         }
 
-        private Reason whyNowhere(Target target) {
-            boolean isThere = target instanceof Target.ToPart part
+        private Reason whyNowhere(ZoneTarget target) {
+            boolean isThere = target instanceof ZoneTarget.ToPart part
                     ? routing.part(part.part()).isPresent()
                     : routing.instrument(target.instrument()).isPresent();
             return isThere ? Reason.NO_CHANNEL : Reason.NO_SUCH_PART;

@@ -2,9 +2,9 @@ package dibble.routing;
 
 import static dibble.text.CoreText.say;
 
-import dibble.gear.Extras;
 import dibble.gear.Ids;
 import dibble.gear.PartRef;
+import dibble.gear.UnknownFields;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
@@ -41,7 +41,7 @@ public record Zone(
         Range keys,
         Range velocity,
         boolean keyswitch,
-        Target to,
+        ZoneTarget to,
         int transpose,
         Map<Integer, List<Integer>> noteMap,
         boolean dropUnmapped,
@@ -50,7 +50,7 @@ public record Zone(
         Set<EventKind> pass,
         Set<Integer> blockControllers,
         boolean enabled,
-        Extras extras)
+        UnknownFields extras)
         implements ZoneBuilder.With {
     /** Stands for all sources. */
     public static final String ANY_SOURCE = "*";
@@ -103,11 +103,11 @@ public record Zone(
 
     /** A zone for all channels and velocities that leads keys to a part as they are. */
     public static Zone of(String id, String name, String source, Range keys, PartRef to) {
-        return of(id, name, source, keys, new Target.ToPart(to));
+        return of(id, name, source, keys, new ZoneTarget.ToPart(to));
     }
 
     /** A zone for all channels and velocities that leads keys to a target as they are. */
-    public static Zone of(String id, String name, String source, Range keys, Target to) {
+    public static Zone of(String id, String name, String source, Range keys, ZoneTarget to) {
         return new Zone(
                 id,
                 name,
@@ -125,7 +125,7 @@ public record Zone(
                 PASSED,
                 Set.of(),
                 true,
-                Extras.NONE);
+                UnknownFields.NONE);
     }
 
     /** Whether the zone takes events of this source. */

@@ -8,8 +8,8 @@ import dibble.gear.Source;
 import dibble.midi.ChannelSet;
 import dibble.midi.Range;
 import dibble.routing.Routing;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -55,14 +55,14 @@ public record ChannelChart(List<Arrival> arrivals, List<PortChart> ports, List<W
      */
     public record Place(String instrument, PartRef part, int low, int high) {
         /** What a zone that is led here leads to; empty for a stretch. */
-        public Optional<Target> target() {
+        public Optional<ZoneTarget> target() {
             if (part != null) {
-                return Optional.of(new Target.ToPart(part));
+                return Optional.of(new ZoneTarget.ToPart(part));
             }
             if (low == EVERY) {
-                return Optional.of(new Target.ToSameChannel(instrument));
+                return Optional.of(new ZoneTarget.ToSameChannel(instrument));
             }
-            return low == high ? Optional.of(new Target.ToChannel(instrument, low)) : Optional.empty();
+            return low == high ? Optional.of(new ZoneTarget.ToChannel(instrument, low)) : Optional.empty();
         }
     }
 
@@ -198,10 +198,11 @@ public record ChannelChart(List<Arrival> arrivals, List<PortChart> ports, List<W
                 }
             }
             for (Zone zone : zones) {
-                if (zone.to() instanceof Target.ToChannel to && to.instrument().equals(instrument.id())) {
+                if (zone.to() instanceof ZoneTarget.ToChannel to
+                        && to.instrument().equals(instrument.id())) {
                     byChannel.computeIfAbsent(
                             to.channel(), at -> new ArrayList<>(List.of(new Place(instrument.id(), null, at, at))));
-                } else if (zone.to() instanceof Target.ToSameChannel to
+                } else if (zone.to() instanceof ZoneTarget.ToSameChannel to
                         && to.instrument().equals(instrument.id())) {
                     places.remove(new Place(instrument.id(), null, EVERY, EVERY));
                     places.add(new Place(instrument.id(), null, EVERY, EVERY));
@@ -228,7 +229,7 @@ public record ChannelChart(List<Arrival> arrivals, List<PortChart> ports, List<W
         return places;
     }
 
-    private static Optional<Place> place(Routing routing, List<PortChart> ports, Target to) {
+    private static Optional<Place> place(Routing routing, List<PortChart> ports, ZoneTarget to) {
         String port = routing.instrument(to.instrument()).map(Instrument::port).orElse(null);
         List<Place> places = ports.stream()
                 .filter(it -> it.port().equals(port))
@@ -237,10 +238,10 @@ public record ChannelChart(List<Arrival> arrivals, List<PortChart> ports, List<W
                 .orElse(List.of());
         return places.stream()
                 .filter(place -> {
-                    if (to instanceof Target.ToPart part) {
+                    if (to instanceof ZoneTarget.ToPart part) {
                         return part.part().equals(place.part());
                     }
-                    if (to instanceof Target.ToChannel bare) {
+                    if (to instanceof ZoneTarget.ToChannel bare) {
                         return place.low() == bare.channel();
                     }
                     return place.low() == EVERY && place.instrument().equals(to.instrument());

@@ -161,7 +161,7 @@ public final class Document {
                 return;
             }
         }
-        Step step = new Step(name, next, Apart.bytes(current(), next), run);
+        Step step = new Step(name, next, HistoryCost.bytes(current(), next), run);
         steps.add(step);
         bytes += step.bytes();
         now++;

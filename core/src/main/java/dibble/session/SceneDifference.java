@@ -1,6 +1,6 @@
 package dibble.session;
 
-import dibble.gear.Extras;
+import dibble.gear.UnknownFields;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
@@ -24,7 +24,7 @@ public record SceneDifference<T>(T first, T second) {
         return compare(
                 first.zones(),
                 second.zones(),
-                zone -> zone.with().id("x").name("").extras(Extras.NONE).build(),
+                zone -> zone.with().id("x").name("").extras(UnknownFields.NONE).build(),
                 (one, other) -> one.source().equals(other.source())
                         && one.to().equals(other.to())
                         && one.keyswitch() == other.keyswitch());
@@ -46,7 +46,7 @@ public record SceneDifference<T>(T first, T second) {
         return compare(
                 first.sounds(),
                 second.sounds(),
-                sound -> new SceneSound(sound.part(), sound.sound(), Extras.NONE),
+                sound -> new SceneSound(sound.part(), sound.sound(), UnknownFields.NONE),
                 (one, other) -> one.part().equals(other.part()));
     }
 

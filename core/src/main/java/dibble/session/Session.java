@@ -3,13 +3,13 @@ package dibble.session;
 import static dibble.text.CoreText.say;
 
 import dibble.gear.ChannelPlan;
-import dibble.gear.Checked;
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
+import dibble.gear.Ranges;
 import dibble.gear.SoundFile;
 import dibble.gear.Source;
+import dibble.gear.UnknownFields;
 import dibble.midi.MiddleC;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -17,8 +17,8 @@ import dibble.routing.ControlMap;
 import dibble.routing.Routing;
 import dibble.routing.Scene;
 import dibble.routing.SceneSwitch;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.text.UserException;
 import dibble.time.Marker;
 import dibble.time.TempoMap;
@@ -61,12 +61,12 @@ public record Session(
         SceneSwitch sceneSwitch,
         List<Track> tracks,
         List<Take> takes,
-        List<Settled> settled,
+        List<AcceptedFinding> settled,
         ClockPlan clock,
         Map<Integer, String> outputs,
         List<SoundFile> soundFiles,
-        Extras extras,
-        Foreign foreign)
+        UnknownFields extras,
+        UnknownEntries foreign)
         implements SessionBuilder.With {
     public Session {
         markers = markers.stream().sorted(Comparator.comparingLong(Marker::at)).toList();
@@ -78,7 +78,7 @@ public record Session(
         tracks = List.copyOf(tracks);
         takes = List.copyOf(takes);
         settled = List.copyOf(settled);
-        outputs.keySet().forEach(number -> Checked.range("number.output", number, 1, 64));
+        outputs.keySet().forEach(number -> Ranges.range("number.output", number, 1, 64));
         outputs = Collections.unmodifiableMap(new LinkedHashMap<>(outputs));
         soundFiles = List.copyOf(soundFiles);
         unique("thing.sound-file", soundFiles, SoundFile::id);
@@ -123,8 +123,8 @@ public record Session(
                 ClockPlan.NONE,
                 Map.of(),
                 List.of(),
-                Extras.NONE,
-                Foreign.NONE);
+                UnknownFields.NONE,
+                UnknownEntries.NONE);
     }
 
     /** The file of sounds with an id, if there is one. */
@@ -202,7 +202,7 @@ public record Session(
 
     /** The part that a zone leads to, where it leads to one that is there. */
     public Optional<Part> partOf(Zone zone) {
-        return zone.to() instanceof Target.ToPart to ? part(to.part()) : Optional.empty();
+        return zone.to() instanceof ZoneTarget.ToPart to ? part(to.part()) : Optional.empty();
     }
 
     /** The id of the scene that holds: the performance's, if it is there, else the first; null where there is none. */

@@ -2,8 +2,8 @@ package dibble.session;
 
 import static dibble.text.CoreText.say;
 
-import dibble.gear.Checked;
-import dibble.gear.Extras;
+import dibble.gear.Ranges;
+import dibble.gear.UnknownFields;
 import dibble.text.UserException;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.nio.file.InvalidPathException;
@@ -19,7 +19,7 @@ import java.util.List;
  * @param previous the same for the previous one
  */
 @RecordBuilder
-public record SessionSet(String name, List<Entry> entries, Integer next, Integer previous, Extras extras)
+public record SessionSet(String name, List<Entry> entries, Integer next, Integer previous, UnknownFields extras)
         implements SessionSetBuilder.With {
     /** More sessions than an evening has. */
     public static final int MAX = 1000;
@@ -31,7 +31,7 @@ public record SessionSet(String name, List<Entry> entries, Integer next, Integer
      * @param notes what to think of; may be empty
      * @param tempo at which it begins, in quarter notes a minute, or null for its own
      */
-    public record Entry(String file, String notes, Double tempo, Extras extras) {
+    public record Entry(String file, String notes, Double tempo, UnknownFields extras) {
         public Entry {
             if (!isFile(file)) {
                 throw new UserException(say("session-set.file", file));
@@ -50,7 +50,7 @@ public record SessionSet(String name, List<Entry> entries, Integer next, Integer
         }
 
         public Entry(String file) {
-            this(file, "", null, Extras.NONE);
+            this(file, "", null, UnknownFields.NONE);
         }
 
         public Entry withNotes(String text) {
@@ -64,13 +64,13 @@ public record SessionSet(String name, List<Entry> entries, Integer next, Integer
 
     public SessionSet {
         entries = List.copyOf(entries);
-        Checked.range("number.controller", next, 0, 127);
-        Checked.range("number.controller", previous, 0, 127);
+        Ranges.range("number.controller", next, 0, 127);
+        Ranges.range("number.controller", previous, 0, 127);
     }
 
     /** A set without sessions. */
     public static SessionSet empty(String name) {
-        return new SessionSet(name, List.of(), null, null, Extras.NONE);
+        return new SessionSet(name, List.of(), null, null, UnknownFields.NONE);
     }
 
     public SessionSet withPedals(Integer forNext, Integer forPrevious) {

@@ -6,8 +6,8 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.PortId;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -128,7 +128,7 @@ public record ShelfItem(
             }
             String instrument = zone.to().instrument();
             if (instruments.stream().noneMatch(it -> it.id().equals(instrument))) {
-                if (zone.to() instanceof Target.ToPart to) {
+                if (zone.to() instanceof ZoneTarget.ToPart to) {
                     parts.put(
                             to.part().toString(),
                             session.part(to.part())
@@ -269,28 +269,28 @@ public record ShelfItem(
     private static Optional<Zone> placed(
             Zone zone, Map<String, String> sourceIds, Map<String, String> instrumentIds, Map<String, String> parts) {
         String source = zone.source().equals(Zone.ANY_SOURCE) ? Zone.ANY_SOURCE : sourceIds.get(zone.source());
-        Target to = target(zone.to(), instrumentIds, parts);
+        ZoneTarget to = target(zone.to(), instrumentIds, parts);
         return source == null || to == null
                 ? Optional.empty()
                 : Optional.of(zone.with().source(source).to(to).build());
     }
 
-    private static Target target(Target to, Map<String, String> instrumentIds, Map<String, String> parts) {
+    private static ZoneTarget target(ZoneTarget to, Map<String, String> instrumentIds, Map<String, String> parts) {
         String instrument = instrumentIds.get(to.instrument());
-        if (to instanceof Target.ToPart part) {
+        if (to instanceof ZoneTarget.ToPart part) {
             String other = parts.get(part.part().toString());
             if (other != null) {
-                return new Target.ToPart(PartRef.parse(other));
+                return new ZoneTarget.ToPart(PartRef.parse(other));
             }
             return instrument == null
                     ? null
-                    : new Target.ToPart(new PartRef(instrument, part.part().part()));
+                    : new ZoneTarget.ToPart(new PartRef(instrument, part.part().part()));
         }
         if (instrument == null) {
             return null;
         }
-        return to instanceof Target.ToChannel bare
-                ? new Target.ToChannel(instrument, bare.channel())
-                : new Target.ToSameChannel(instrument);
+        return to instanceof ZoneTarget.ToChannel bare
+                ? new ZoneTarget.ToChannel(instrument, bare.channel())
+                : new ZoneTarget.ToSameChannel(instrument);
     }
 }

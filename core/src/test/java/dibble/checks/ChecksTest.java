@@ -16,16 +16,16 @@ import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
 import dibble.recording.Track;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
 import dibble.routing.SceneSwitch;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
+import dibble.session.AcceptedFinding;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.Settled;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
@@ -85,7 +85,7 @@ class ChecksTest {
         return ZoneEdits.addZone(good(), zone, null);
     }
 
-    private static ControlMap map(String id, int number, Aim to) {
+    private static ControlMap map(String id, int number, SendTarget to) {
         return ControlMap.of(id, "larkspur", ControlMap.Trigger.controller(number), ControlMap.Send.controller(11, to));
     }
 
@@ -110,11 +110,13 @@ class ChecksTest {
                 told(
                         "part-missing",
                         "low yarrow/gone",
-                        zone("low", it -> it.with().to(new Target.ToPart(gone)).build())),
+                        zone(
+                                "low",
+                                it -> it.with().to(new ZoneTarget.ToPart(gone)).build())),
                 told(
                         "part-missing",
                         "c yarrow/gone",
-                        good().withControls(List.of(map("c", 21, new Target.ToPart(gone))))),
+                        good().withControls(List.of(map("c", 21, new ZoneTarget.ToPart(gone))))),
                 told(
                         "part-missing",
                         "c dawn",
@@ -122,7 +124,8 @@ class ChecksTest {
                                 "c",
                                 "larkspur",
                                 ControlMap.Trigger.controller(20),
-                                new ControlMap.Send(ControlKind.SCENE, 0, 0, 127, null, new Aim.ToScene("dawn")))))),
+                                new ControlMap.Send(
+                                        ControlKind.SCENE, 0, 0, 127, null, new SendTarget.ToScene("dawn")))))),
                 told(
                         "source-missing",
                         "low gone",
@@ -170,7 +173,7 @@ class ChecksTest {
                         "fought-over",
                         "c d",
                         good().withControls(List.of(
-                                map("c", 21, new Target.ToPart(HARP)), map("d", 22, new Aim.AllParts())))),
+                                map("c", 21, new ZoneTarget.ToPart(HARP)), map("d", 22, new SendTarget.AllParts())))),
                 mended(
                         "hits-keyswitch",
                         "low larkspur",
@@ -235,7 +238,7 @@ class ChecksTest {
     @ParameterizedTest
     @MethodSource("surprises")
     void whatIsMarkedAsIntendedIsNotReportedAgain(String code, List<String> ids, Session session, boolean mendable) {
-        Session settled = session.withSettled(List.of(new Settled(code, ids)));
+        Session settled = session.withSettled(List.of(new AcceptedFinding(code, ids)));
         assertThat(find(code, settled, armed(session))).extracting(Finding::ids).doesNotContain(ids);
     }
 

@@ -28,32 +28,32 @@ class SilenceQuestionsTest {
 
     @Test
     void askForFreeChannelsOfModulesAndForSourcesThatMaySoundThemselves() {
-        List<SilenceTest.Question> questions = SilenceTest.questions(SESSION, Performance.NEW);
+        List<StraySoundTest.Question> questions = StraySoundTest.questions(SESSION, Performance.NEW);
         assertThat(questions)
                 .containsExactly(
-                        new SilenceTest.FreeChannel(YARROW, 15),
-                        new SilenceTest.OwnSounds(SESSION.sources().get(0)));
+                        new StraySoundTest.FreeChannel(YARROW, 15),
+                        new StraySoundTest.OwnSounds(SESSION.sources().get(0)));
         assertThat(questions.get(0).text()).contains("Yarrow").contains("channel 15");
     }
 
     @Test
     void aYesIsTakenIntoTheSessionAndNotAskedAgain() {
-        List<SilenceTest.Question> questions = SilenceTest.questions(SESSION, Performance.NEW);
+        List<StraySoundTest.Question> questions = StraySoundTest.questions(SESSION, Performance.NEW);
         Session told = SESSION;
-        for (SilenceTest.Question question : questions) {
+        for (StraySoundTest.Question question : questions) {
             told = question.mends().get(0).session().apply(told);
         }
         assertThat(told.instrument("yarrow").orElseThrow().receives()).isEqualTo(Receives.ALL);
         assertThat(told.source("larkspur").orElseThrow().localControl()).isTrue();
-        assertThat(SilenceTest.questions(told, Performance.NEW)).isEmpty();
+        assertThat(StraySoundTest.questions(told, Performance.NEW)).isEmpty();
         Session listed = questions.get(0).mends().get(1).session().apply(SESSION);
         assertThat(listed.part(new PartRef("yarrow", "part-on-15"))
                         .orElseThrow()
                         .channel())
                 .isEqualTo(15);
-        assertThat(SilenceTest.questions(listed, Performance.NEW).get(0))
+        assertThat(StraySoundTest.questions(listed, Performance.NEW).get(0))
                 .isInstanceOfSatisfying(
-                        SilenceTest.FreeChannel.class,
+                        StraySoundTest.FreeChannel.class,
                         next -> assertThat(next.channel()).isEqualTo(14));
     }
 
@@ -63,6 +63,6 @@ class SilenceQuestionsTest {
                 .mapToObj(channel -> Part.of("p" + channel, "P", channel, 0, Range.ALL, 1))
                 .toList();
         Session full = SESSION.withInstruments(List.of(YARROW.withParts(parts)));
-        assertThat(SilenceTest.questions(full, Performance.NEW)).hasSize(1);
+        assertThat(StraySoundTest.questions(full, Performance.NEW)).hasSize(1);
     }
 }

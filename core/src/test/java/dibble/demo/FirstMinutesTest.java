@@ -10,7 +10,7 @@ import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Zone;
@@ -68,7 +68,7 @@ class FirstMinutesTest {
     }
 
     private void recordBoth() {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int source = 0; source < 2; source++) {
             int key = source == 0 ? 50 : 70;
             log.add(source * 1_000_000_000L, source, ShortMessage.noteOn(0, key, 80));

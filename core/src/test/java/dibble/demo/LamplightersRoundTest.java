@@ -11,7 +11,7 @@ import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.FileRouter;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.session.Session;
 import java.util.HashSet;
 import java.util.Set;
@@ -37,7 +37,7 @@ class LamplightersRoundTest {
                         .findFirst()
                         .orElse(null))
                 .toArray(String[]::new);
-        Slots slots = new Slots();
+        SlotAllocator slots = new SlotAllocator();
         FileRouter.route(
                 played,
                 sources,

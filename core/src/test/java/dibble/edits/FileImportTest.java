@@ -11,7 +11,7 @@ import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.recording.TrackExport;
@@ -33,7 +33,7 @@ class FileImportTest {
 
     private Session recorded() {
         Random random = new Random(4);
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < 300; i++) {
             int key = 40 + random.nextInt(40);
             log.add(i * 40_000_000L, 0, ShortMessage.noteOn(0, key, 1 + random.nextInt(127)));

@@ -4,14 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.demo.LamplightersRound;
 import dibble.midi.MidiTrack;
-import dibble.midi.Rest;
+import dibble.midi.NeutralValues;
 import dibble.midi.ShortMessage;
-import dibble.notes.Times;
+import dibble.notes.TimeChanges;
 import dibble.notes.Velocities;
 import dibble.recording.ClipIndex;
 import dibble.recording.Clips;
-import dibble.recording.EventLog;
-import dibble.recording.Onto;
+import dibble.recording.EventStore;
+import dibble.recording.PrintMode;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -48,7 +48,7 @@ class LocalityTest {
     }
 
     private static Take take(Random random, Session session, long from, long to) {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         Routing routing = session.routing(Performance.NEW);
         List<String> sources =
                 session.sources().stream().map(source -> source.id()).toList();
@@ -67,7 +67,7 @@ class LocalityTest {
         return TakeEdits.closed(new Take(id, id, sources, log, marks, TEMPO, (to - from) * TICK, from * TICK));
     }
 
-    private static Change recorded(Random random, Session session, Onto onto, Set<String> armed) {
+    private static Change recorded(Random random, Session session, PrintMode onto, Set<String> armed) {
         long from = random.nextInt((int) (4 * BAR));
         long to = from + 1 + random.nextInt((int) (2 * BAR));
         Take take = take(random, session, from, to);
@@ -77,7 +77,7 @@ class LocalityTest {
                 TakeEdits.keep(session, take, printer, onto),
                 armed,
                 from,
-                onto == Onto.INSTEAD ? Long.MAX_VALUE : to);
+                onto == PrintMode.REPLACE_ALL ? Long.MAX_VALUE : to);
     }
 
     private static Change changed(Random random, Session session) {
@@ -86,9 +86,9 @@ class LocalityTest {
         long from = random.nextInt((int) (4 * BAR));
         long to = from + 1 + random.nextInt((int) BAR);
         return switch (random.nextInt(6)) {
-            case 0 -> recorded(random, session, Onto.WITHIN, armed(random, session));
-            case 1 -> recorded(random, session, Onto.OVER, armed(random, session));
-            case 2 -> recorded(random, session, Onto.INSTEAD, armed(random, session));
+            case 0 -> recorded(random, session, PrintMode.REPLACE_RANGE, armed(random, session));
+            case 1 -> recorded(random, session, PrintMode.OVERDUB, armed(random, session));
+            case 2 -> recorded(random, session, PrintMode.REPLACE_ALL, armed(random, session));
             case 3 -> new Change("clear", Arrangement.clear(from, to).of(session, one), one, from, to);
             case 4 -> {
                 long at = random.nextInt((int) (4 * BAR));
@@ -107,7 +107,7 @@ class LocalityTest {
                 Session edited = NoteEdits.change(
                                 session,
                                 Map.of(track.id(), selected),
-                                louder ? Velocities.add(random.nextInt(40)) : Times.shift(-random.nextInt(20)))
+                                louder ? Velocities.add(random.nextInt(40)) : TimeChanges.shift(-random.nextInt(20)))
                         .session();
                 yield new Change(louder ? "louder" : "shift", edited, one, Math.max(0, from - 20), end);
             }
@@ -137,8 +137,8 @@ class LocalityTest {
                 boolean isController = ShortMessage.kind(message) == ShortMessage.CONTROLLER;
                 String lane = part.destination(i) + " " + ShortMessage.status(message)
                         + (isController ? " " + ShortMessage.data1(message) : "");
-                held.putIfAbsent(lane, Rest.atFirst(message));
-                now.put(lane, Rest.isAtRest(message) ? Rest.of(message) : message);
+                held.putIfAbsent(lane, NeutralValues.atFirst(message));
+                now.put(lane, NeutralValues.isAtRest(message) ? NeutralValues.of(message) : message);
             }
             long tick = part.tick(i);
             if (i + 1 == part.size() || part.tick(i + 1) != tick) {
@@ -165,7 +165,7 @@ class LocalityTest {
         Random random = new Random(seed);
         Session session = TrackEdits.readyToRecord(LamplightersRound.session().withTempo(TEMPO));
         Set<String> all = session.tracks().stream().map(Track::id).collect(Collectors.toSet());
-        session = recorded(random, session, Onto.INSTEAD, all).session();
+        session = recorded(random, session, PrintMode.REPLACE_ALL, all).session();
         for (int i = 0; i < 6; i++) {
             Session before = session;
             Change change = changed(random, before);
@@ -183,8 +183,9 @@ class LocalityTest {
                 if (change.to() < Long.MAX_VALUE) {
                     // Overlapping takes sound like two players: the last one determines the position of a wheel, and a
                     // note that both hold lasts until both have released it, so less if one of them is replaced.
-                    boolean isLayered = was.regions().all().stream().anyMatch(region -> region.printed() == Onto.OVER);
-                    boolean isOver = change.what().equals("record " + Onto.OVER);
+                    boolean isLayered =
+                            was.regions().all().stream().anyMatch(region -> region.printed() == PrintMode.OVERDUB);
+                    boolean isOver = change.what().equals("record " + PrintMode.OVERDUB);
                     String compared = isLayered ? NOTE_ONS : isOver ? NOTES : ".*";
                     assertThat(matching(compared, within(is, change.to(), Long.MAX_VALUE)))
                             .as(change.describe(was))

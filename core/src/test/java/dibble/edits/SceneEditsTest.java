@@ -6,10 +6,10 @@ import dibble.demo.LamplightersRound;
 import dibble.gear.PartRef;
 import dibble.gear.Sound;
 import dibble.midi.Range;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
+import dibble.routing.SendTarget;
 import dibble.routing.Zone;
 import dibble.session.SceneDifference;
 import dibble.session.Session;
@@ -54,7 +54,7 @@ class SceneEditsTest {
 
     @Test
     void withASceneGoTheSendsThatCallIt() {
-        ControlMap.Send call = ControlMap.Send.whole(ControlKind.SCENE, 0, new Aim.ToScene("snow"));
+        ControlMap.Send call = ControlMap.Send.whole(ControlKind.SCENE, 0, new SendTarget.ToScene("snow"));
         ControlMap only = ControlMap.of("only", "fern", ControlMap.Trigger.controller(81), call);
         ControlMap also = demo.controls().get(0).withId("also");
         also = also.withSends(List.of(also.sends().get(0), call));
@@ -131,7 +131,7 @@ class SceneEditsTest {
         void manyWithoutPartsIsAllThereAre() {
             ControlMap all = ControlEdits.many(
                     "a", "", "tansy", ControlMap.Trigger.controller(7), ControlKind.CONTROLLER, 7, List.of());
-            assertThat(all.sends()).extracting(send -> send.to()).containsExactly(new Aim.AllParts());
+            assertThat(all.sends()).extracting(send -> send.to()).containsExactly(new SendTarget.AllParts());
         }
     }
 }

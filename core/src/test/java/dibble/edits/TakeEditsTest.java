@@ -7,8 +7,8 @@ import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
-import dibble.recording.Onto;
+import dibble.recording.EventStore;
+import dibble.recording.PrintMode;
 import dibble.recording.Printer;
 import dibble.recording.Region;
 import dibble.recording.Regions;
@@ -43,7 +43,7 @@ class TakeEditsTest {
     }
 
     private static Take take(List<Take.Mark> marks, Random random) {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < 400; i++) {
             int key = 40 + random.nextInt(30);
             long at = i * 50_000_000L;
@@ -129,7 +129,7 @@ class TakeEditsTest {
         Take whole = take(List.of(new Take.Mark(0, 0, routing)), new Random(3));
         Session first = TakeEdits.keep(demo, performance, whole);
         int before = first.trackOf(CELESTA).orElseThrow().noteCount();
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         log.add(0, 0, ShortMessage.noteOn(0, 90, 80));
         log.add(1_000_000_000L, 0, ShortMessage.noteOff(0, 90, 64));
         Take small = new Take(
@@ -144,12 +144,12 @@ class TakeEditsTest {
         Session ready = TrackEdits.readyToRecord(first);
         Set<String> armed = Set.of(first.trackOf(CELESTA).orElseThrow().id());
         Printer printer = Printer.print(small, ready.tracks(), armed);
-        Session over = TakeEdits.keep(first, small, printer, Onto.OVER);
+        Session over = TakeEdits.keep(first, small, printer, PrintMode.OVERDUB);
         assertThat(over.trackOf(CELESTA).orElseThrow().noteCount()).isEqualTo(before + 1);
-        Session within = TakeEdits.keep(first, small, printer, Onto.WITHIN);
+        Session within = TakeEdits.keep(first, small, printer, PrintMode.REPLACE_RANGE);
         assertThat(within.trackOf(CELESTA).orElseThrow().noteCount()).isLessThan(before);
         assertThat(within.trackOf(CELESTA).orElseThrow().noteCount()).isGreaterThan(before / 2);
-        Session instead = TakeEdits.keep(first, small, printer, Onto.INSTEAD);
+        Session instead = TakeEdits.keep(first, small, printer, PrintMode.REPLACE_ALL);
         assertThat(clip(instead, CELESTA).endTick())
                 .isLessThanOrEqualTo(demo.tempo().ticks(6_000_000_000L));
         // A track that was not armed is as it was.
@@ -208,7 +208,7 @@ class TakeEditsTest {
     }
 
     private Take random(Random random, int number, TempoMap tempo, Routing routing) {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         long at = 0;
         for (int i = 0; i < 40; i++) {
             int key = 30 + random.nextInt(60);
@@ -239,7 +239,7 @@ class TakeEditsTest {
         for (int i = 1; i <= 5; i++) {
             session = session.withTempo(randomTempo(random));
             Take take = random(random, i, session.tempo(), routing);
-            Onto onto = Onto.values()[random.nextInt(3)];
+            PrintMode onto = PrintMode.values()[random.nextInt(3)];
             session = TakeEdits.keep(session, take, Printer.print(take, session.tracks(), all), onto);
         }
         session = session.withTempo(randomTempo(random));
@@ -262,7 +262,7 @@ class TakeEditsTest {
     @Test
     void aTakeStaysOnItsBarsWhenTheTempoIsAnotherLater() {
         Session at120 = demo.withTempo(TempoMap.of(120));
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         log.add(0, 0, ShortMessage.noteOn(0, 70, 80));
         log.add(500_000_000L, 0, ShortMessage.noteOff(0, 70, 64));
         // Bar 9 at 120 is 16 s from the start.
@@ -286,7 +286,7 @@ class TakeEditsTest {
     private Session punched() {
         Session first = TakeEdits.keep(demo, performance, random(new Random(5), 1, TEMPO, demo.routing(performance)));
         Take whole = first.takes().get(0);
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         log.add(0, 0, ShortMessage.noteOn(0, 90, 80));
         log.add(200_000_000L, 0, ShortMessage.noteOff(0, 90, 64));
         Take punch = new Take(
@@ -299,7 +299,7 @@ class TakeEditsTest {
                 800_000_000L,
                 whole.start() + 1_000_000_000L);
         Set<String> all = first.tracks().stream().map(Track::id).collect(Collectors.toSet());
-        return TakeEdits.keep(first, punch, Printer.print(punch, first.tracks(), all), Onto.WITHIN);
+        return TakeEdits.keep(first, punch, Printer.print(punch, first.tracks(), all), PrintMode.REPLACE_RANGE);
     }
 
     @Test
@@ -362,7 +362,7 @@ class TakeEditsTest {
                     TEMPO,
                     random.length(),
                     0);
-            session = TakeEdits.keep(session, take, Printer.print(take, session.tracks(), all), Onto.INSTEAD);
+            session = TakeEdits.keep(session, take, Printer.print(take, session.tracks(), all), PrintMode.REPLACE_ALL);
         }
         assertThat(session.trackOf(CELESTA).orElseThrow().regions().of("take-1"))
                 .isEmpty();
@@ -396,7 +396,7 @@ class TakeEditsTest {
                 punched,
                 "celesta",
                 zone -> zone.with()
-                        .to(new dibble.routing.Target.ToPart(UPRIGHT))
+                        .to(new dibble.routing.ZoneTarget.ToPart(UPRIGHT))
                         .build());
         Session routed = TakeEdits.routeAgain(moved, performance, "take-1");
         Track celesta = routed.trackOf(CELESTA).orElseThrow();

@@ -9,7 +9,7 @@ import dibble.files.SessionFormatException;
 import dibble.gear.PartRef;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Printer;
 import dibble.recording.Track;
 import dibble.routing.Routing;
@@ -146,7 +146,7 @@ class ZoneEditsTest {
         for (Track drum : drums) {
             int place = session.tracks().indexOf(drum);
             assertThat(printer.takesSomething(place)).isTrue();
-            EventLog printed = printer.log(place);
+            EventStore printed = printer.log(place);
             Set<Integer> notes = new java.util.HashSet<>();
             for (int i = 0; i < printed.size(); i++) {
                 notes.add(ShortMessage.data1(printed.message(i)));

@@ -4,10 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.gear.BankSelect;
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Sound;
 import dibble.gear.SoundNames;
+import dibble.gear.UnknownFields;
 import dibble.midi.ShortMessage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -50,7 +50,7 @@ class NamesFileTest {
                                 List.of(new SoundNames.Program(0, "Frost choir", "B01")))),
                 Map.of(36, "Box", 38, "Lid"),
                 Map.of(74, "Shutter"),
-                Extras.NONE);
+                UnknownFields.NONE);
     }
 
     private SoundNames read(String text) throws SessionFormatException {

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.ClipIndex;
-import dibble.recording.Origins;
+import dibble.recording.NoteOrigins;
 import dibble.time.TempoMap;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -134,7 +134,7 @@ class ChangesTest {
         MidiTrack clip = clip(before);
         BitSet selected = new BitSet();
         selected.set(note);
-        assertThat(words(Times.shift(by).of(clip, selected).clip())).isEqualTo(after);
+        assertThat(words(TimeChanges.shift(by).of(clip, selected).clip())).isEqualTo(after);
     }
 
     @Test
@@ -143,19 +143,19 @@ class ChangesTest {
         MidiTrack other = clip(
                 "40 0-100 60, 40 540-600 100, 40 960-1000 60, 40 1500-1600 100, 40 1920-2000 60, 40 2460-2500 100, 40 2880-2900 60, 40 3420-3500 100");
         Grid grid = Grid.of(Grid.Step.parse("1/8"), TempoMap.of(120), 0);
-        Feel feel = new Feel(grid, TempoMap.of(120), ClipIndex.of(other), 100, 100);
+        Groove feel = new Groove(grid, TempoMap.of(120), ClipIndex.of(other), 100, 100);
         assertThat(changed(feel, "60 10-50 70, 62 470-500 70")).isEqualTo("60 0-40 50, 62 540-570 90");
     }
 
     @Test
     void originsAreWrittenAndReadAgain() {
-        Origins origins =
-                Origins.of(new int[] {0, 1, 2, Origins.NONE, 9, 4, 5}, new long[] {0, 0, 0, 0, 0, -3840, -3840});
+        NoteOrigins origins = NoteOrigins.of(
+                new int[] {0, 1, 2, NoteOrigins.NONE, 9, 4, 5}, new long[] {0, 0, 0, 0, 0, -3840, -3840});
         assertThat(origins.text()).isEqualTo("0-2 + 9 4-5@-3840");
-        assertThat(Origins.parse(origins.text(), 7, 10)).contains(origins);
+        assertThat(NoteOrigins.parse(origins.text(), 7, 10)).contains(origins);
         for (String wrong : List.of("0-2", "0-7", "0-2 + 10 4-5", "x", "2-0 + + + +", "0-6 7")) {
-            assertThat(Origins.parse(wrong, 7, 10)).as(wrong).isEmpty();
+            assertThat(NoteOrigins.parse(wrong, 7, 10)).as(wrong).isEmpty();
         }
-        assertThat(Origins.parse("", 0, 10)).contains(Origins.same(0));
+        assertThat(NoteOrigins.parse("", 0, 10)).contains(NoteOrigins.same(0));
     }
 }

@@ -38,12 +38,12 @@ class NoteFunctionsTest {
                 new Named("quantize starts", Quantize.starts(GRID)),
                 new Named("quantize ends", new Quantize(GRID, Quantize.What.ENDS, 70, 0, 9999, 0)),
                 new Named("quantize both", new Quantize(GRID, Quantize.What.BOTH, 100, 10, 100, 60)),
-                new Named("feel", new Feel(GRID, TEMPO, ClipIndex.of(RandomClips.clip(new Random(5), 60)), 80, 50)),
-                new Named("drag", Times.drag(-333, 2)),
-                new Named("drag later", Times.drag(1000, -1)),
-                new Named("to a channel", ByHand.onChannel(1)),
-                new Named("join", ByHand.join()),
-                new Named("delete", Cleaning.delete()));
+                new Named("feel", new Groove(GRID, TEMPO, ClipIndex.of(RandomClips.clip(new Random(5), 60)), 80, 50)),
+                new Named("drag", TimeChanges.drag(-333, 2)),
+                new Named("drag later", TimeChanges.drag(1000, -1)),
+                new Named("to a channel", ManualChanges.onChannel(1)),
+                new Named("join", ManualChanges.join()),
+                new Named("delete", CleanUp.delete()));
         return Stream.concat(changes, others);
     }
 
@@ -54,7 +54,7 @@ class NoteFunctionsTest {
             Random random = new Random(seed);
             MidiTrack clip = RandomClips.clip(random, 1 + random.nextInt(60));
             BitSet selected = RandomClips.selection(random, clip);
-            Changed changed = function.function().of(clip, selected);
+            ChangeResult changed = function.function().of(clip, selected);
             String about = function + ", seed " + seed;
             assertPaired(changed.clip(), about);
             assertUnselectedStay(clip, selected, changed, about);
@@ -81,7 +81,7 @@ class NoteFunctionsTest {
         }
     }
 
-    private static void assertUnselectedStay(MidiTrack clip, BitSet selected, Changed changed, String about) {
+    private static void assertUnselectedStay(MidiTrack clip, BitSet selected, ChangeResult changed, String about) {
         List<String> before = new ArrayList<>();
         List<String> after = new ArrayList<>();
         ClipIndex was = ClipIndex.of(clip);
@@ -141,7 +141,7 @@ class NoteFunctionsTest {
                                 .clip(),
                         what + ", seed " + seed);
             }
-            Feel none = new Feel(GRID, TEMPO, ClipIndex.of(RandomClips.clip(new Random(9), 40)), 0, 0);
+            Groove none = new Groove(GRID, TEMPO, ClipIndex.of(RandomClips.clip(new Random(9), 40)), 0, 0);
             assertSame(clip, none.of(clip, all).clip(), "feel, seed " + seed);
         }
     }
@@ -151,7 +151,7 @@ class NoteFunctionsTest {
         for (int seed = 0; seed < 100; seed++) {
             MidiTrack clip = RandomClips.clip(new Random(seed), 50);
             BitSet all = NoteFunction.all(ClipIndex.of(clip));
-            Changed changed = Quantize.starts(GRID).of(clip, all);
+            ChangeResult changed = Quantize.starts(GRID).of(clip, all);
             ClipIndex index = ClipIndex.of(changed.clip());
             long off = IntStream.range(0, index.noteCount())
                     .filter(note -> GRID.nearest(index.start(note)) != index.start(note))
@@ -171,7 +171,8 @@ class NoteFunctionsTest {
                 .add(1920, ShortMessage.noteOn(0, 60, 90))
                 .add(2880, ShortMessage.noteOff(0, 60, 64))
                 .build(3840);
-        Changed changed = ByHand.draw(List.of(Note.of(0, 60, 480, 1440, 100), Note.of(0, 60, 1920, 2000, 50)))
+        ChangeResult changed = ManualChanges.draw(
+                        List.of(Note.of(0, 60, 480, 1440, 100), Note.of(0, 60, 1920, 2000, 50)))
                 .of(clip, new BitSet());
         ClipIndex index = ClipIndex.of(changed.clip());
         assertEquals(

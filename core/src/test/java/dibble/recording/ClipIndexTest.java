@@ -125,7 +125,7 @@ class ClipIndexTest {
 
     @Test
     void aLogKeepsExclusivesBesideItsEvents() {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         byte[] message = {(byte) 0xF0, 1, (byte) 0xF7};
         for (int i = 0; i < 70_000; i++) {
             if (i % 7 == 0 && i < 7_000) {
@@ -135,7 +135,7 @@ class ClipIndexTest {
                 log.add(i, 2, ShortMessage.controller(0, 1, i & 127), i % 3 == 0);
             }
         }
-        EventLog copy = new EventLog();
+        EventStore copy = new EventStore();
         for (int i = 0; i < log.size(); i++) {
             copy.copy(log, i);
             boolean exclusive = i % 7 == 0 && i < 7_000;

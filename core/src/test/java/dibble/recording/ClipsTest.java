@@ -3,7 +3,7 @@ package dibble.recording;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.midi.MidiTrack;
-import dibble.midi.Rest;
+import dibble.midi.NeutralValues;
 import dibble.midi.ShortMessage;
 import java.util.ArrayList;
 import java.util.List;
@@ -92,7 +92,7 @@ class ClipsTest {
         // Within it they are at rest.
         assertThat(Chase.before(without, from + 1).messages().stream()
                         .filter(message -> to > from + 1)
-                        .filter(message -> !Rest.isAtRest(message)))
+                        .filter(message -> !NeutralValues.isAtRest(message)))
                 .isEmpty();
     }
 
@@ -121,11 +121,11 @@ class ClipsTest {
         // A pedal that both hold down comes up once, with the last; all else is there.
         assertThat(others(Clips.over(first, second), 64)).isEqualTo(others(first, 64) + others(second, 64));
         assertThat(Chase.before(Clips.over(first, second), LENGTH + 1).messages().stream()
-                        .filter(message -> ShortMessage.data1(message) == 64 && !Rest.isAtRest(message)))
+                        .filter(message -> ShortMessage.data1(message) == 64 && !NeutralValues.isAtRest(message)))
                 .hasSameSizeAs(Stream.of(first, second)
                         .flatMap(clip -> Chase.before(clip, LENGTH + 1).messages().stream())
                         .filter(message -> ShortMessage.kind(message) == ShortMessage.CONTROLLER)
-                        .filter(message -> !Rest.isAtRest(message))
+                        .filter(message -> !NeutralValues.isAtRest(message))
                         .limit(1)
                         .toList());
     }
@@ -249,7 +249,7 @@ class ClipsTest {
 
     @Test
     void timesOfSpansAreWhatTheirReaderMakesOfThem() {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         log.add(10, 0, ShortMessage.noteOn(0, 60, 80));
         log.add(20, 1, ShortMessage.noteOn(0, 60, 80));
         log.add(30, 0, ShortMessage.noteOff(0, 60, 64));

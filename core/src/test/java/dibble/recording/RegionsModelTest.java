@@ -21,7 +21,7 @@ class RegionsModelTest {
     private static final int CELLS = 60;
 
     /** A print and the cells that it still has. */
-    private record Layer(String take, Onto onto, BitSet cells, MidiTrack print) {
+    private record Layer(String take, PrintMode onto, BitSet cells, MidiTrack print) {
         List<Clips.Stretch> stretches() {
             List<Clips.Stretch> stretches = new ArrayList<>();
             for (int from = cells.nextSetBit(0); from >= 0; ) {
@@ -40,8 +40,8 @@ class RegionsModelTest {
 
         void with(Region next) {
             int from = (int) (next.from() / CELL);
-            int to = next.printed() == Onto.INSTEAD ? CELLS * 2 : (int) (next.to() / CELL);
-            if (next.printed() != Onto.OVER) {
+            int to = next.printed() == PrintMode.REPLACE_ALL ? CELLS * 2 : (int) (next.to() / CELL);
+            if (next.printed() != PrintMode.OVERDUB) {
                 layers.forEach(layer -> layer.cells.clear(from, to));
                 layers.removeIf(layer -> layer.cells.isEmpty());
             }
@@ -55,7 +55,7 @@ class RegionsModelTest {
             for (int i = layers.size() - 1; i >= 0; i--) {
                 if (later.contains(layers.get(i).take)) {
                     place = i;
-                    if (layers.get(i).onto != Onto.OVER) {
+                    if (layers.get(i).onto != PrintMode.OVERDUB) {
                         added.cells.andNot(layers.get(i).cells);
                     }
                 }
@@ -94,7 +94,7 @@ class RegionsModelTest {
     private static Region region(Random random, String take) {
         long from = random.nextInt(CELLS / 2) * CELL;
         long to = from + (1 + random.nextInt(CELLS / 2)) * CELL;
-        Onto onto = Onto.values()[random.nextInt(Onto.values().length)];
+        PrintMode onto = PrintMode.values()[random.nextInt(PrintMode.values().length)];
         return new Region(take, from, to, onto, false, print(random, from, to, 50));
     }
 
@@ -215,13 +215,13 @@ class RegionsModelTest {
         for (int i = 0; i < 5; i++) {
             regions = regions.with(region(random, "take-" + i));
         }
-        HandEdits untouched = regions.editable();
+        ManualEdits untouched = regions.editable();
         BitSet muted = new BitSet();
         for (int note = 0; note < untouched.index().noteCount(); note++) {
             muted.set(note, random.nextInt(4) == 0);
         }
         Regions edited = drawnBehind(
-                regions.edited(new HandEdits(untouched.whole(), untouched.origins(), muted)),
+                regions.edited(new ManualEdits(untouched.whole(), untouched.origins(), muted)),
                 regions.printed().endTick() + random.nextInt(2) * 500L);
         String take = "take-" + random.nextInt(5);
         List<Region> stretches = edited.of(take);
@@ -245,7 +245,7 @@ class RegionsModelTest {
 
     /** Draws a note where the track ends, or behind. */
     private static Regions drawnBehind(Regions regions, long at) {
-        HandEdits before = regions.editable();
+        ManualEdits before = regions.editable();
         MidiTrack note = new MidiTrack.Builder()
                 .add(at, ShortMessage.noteOn(0, 100, 80))
                 .add(at + 50, ShortMessage.noteOff(0, 100, 64))

@@ -35,7 +35,7 @@ class RegionsTest {
         for (int i = 0; i < count; i++) {
             long from = random.nextInt(20) * 100L;
             long to = from + 200 + random.nextInt(15) * 100L;
-            Onto onto = Onto.values()[random.nextInt(3)];
+            PrintMode onto = PrintMode.values()[random.nextInt(3)];
             regions = regions.with(new Region("take-" + i, from, to, onto, false, print(random, from, to)));
         }
         return regions;
@@ -80,7 +80,7 @@ class RegionsTest {
             assertThat(notes.off(note)).isNotEqualTo(ClipIndex.NONE);
         }
         assertThat(offs).isEqualTo(notes.noteCount());
-        assertThat(Chase.before(clip, Long.MAX_VALUE).messages()).allMatch(dibble.midi.Rest::isAtRest);
+        assertThat(Chase.before(clip, Long.MAX_VALUE).messages()).allMatch(dibble.midi.NeutralValues::isAtRest);
     }
 
     @Test
@@ -89,8 +89,8 @@ class RegionsTest {
         MidiTrack first = print(random, 0, 1600);
         MidiTrack punch = print(random, 400, 600);
         Regions regions = Regions.NONE
-                .with(new Region("take-1", 0, 1600, Onto.INSTEAD, false, first))
-                .with(new Region("take-2", 400, 600, Onto.WITHIN, false, punch));
+                .with(new Region("take-1", 0, 1600, PrintMode.REPLACE_ALL, false, first))
+                .with(new Region("take-2", 400, 600, PrintMode.REPLACE_RANGE, false, punch));
         assertThat(regions.toString()).isEqualTo("take-1 0-400, take-1 600-1600, take-2 400-600");
         Regions chosen = regions.reprinted("take-2", print(random, 400, 600));
         assertThat(notesFrom(chosen.sounding(), 600)).isEqualTo(notesFrom(first, 600));
@@ -110,7 +110,8 @@ class RegionsTest {
     @Test
     void whatIsKnownOfAnEarlierClipIsARegionAndTheRestIsOfNoTake() {
         MidiTrack clip = print(new Random(2), 0, 1600);
-        Regions regions = Regions.of(clip, List.of(new Region("take-2", 400, 600, Onto.WITHIN, false, Track.NOTHING)));
+        Regions regions = Regions.of(
+                clip, List.of(new Region("take-2", 400, 600, PrintMode.REPLACE_RANGE, false, Track.NOTHING)));
         assertThat(regions.sounding()).isSameAs(clip);
         assertThat(regions.toString()).isEqualTo("null 0-400, take-2 400-600, null 600-1600");
     }
@@ -119,10 +120,11 @@ class RegionsTest {
     void aTakeThatIsRoutedOntoAnotherTrackLiesBelowThoseThatReplacedIt() {
         Random random = new Random(3);
         Regions regions = Regions.NONE
-                .with(new Region("take-1", 0, 1600, Onto.INSTEAD, false, print(random, 0, 1600)))
-                .with(new Region("take-3", 400, 600, Onto.WITHIN, false, print(random, 400, 600)));
+                .with(new Region("take-1", 0, 1600, PrintMode.REPLACE_ALL, false, print(random, 0, 1600)))
+                .with(new Region("take-3", 400, 600, PrintMode.REPLACE_RANGE, false, print(random, 400, 600)));
         Regions routed = regions.below(
-                java.util.Set.of("take-3"), new Region("take-2", 0, 1000, Onto.OVER, false, print(random, 0, 1000)));
+                java.util.Set.of("take-3"),
+                new Region("take-2", 0, 1000, PrintMode.OVERDUB, false, print(random, 0, 1000)));
         assertThat(routed.toString())
                 .isEqualTo("take-1 0-400, take-1 600-1600, take-2 0-400, take-2 600-1000, take-3 400-600");
     }
@@ -139,14 +141,14 @@ class RegionsTest {
                 .add(20, ShortMessage.noteOff(0, 62, 64))
                 .build();
         Regions regions = Regions.NONE
-                .with(new Region("take-1", 0, 100, Onto.INSTEAD, false, first))
-                .with(new Region("take-2", 0, 100, Onto.OVER, false, second));
-        HandEdits untouched = regions.editable();
+                .with(new Region("take-1", 0, 100, PrintMode.REPLACE_ALL, false, first))
+                .with(new Region("take-2", 0, 100, PrintMode.OVERDUB, false, second));
+        ManualEdits untouched = regions.editable();
         BitSet muted = new BitSet();
         muted.set(0);
-        Regions retimed = regions.edited(new HandEdits(untouched.whole(), untouched.origins(), muted))
+        Regions retimed = regions.edited(new ManualEdits(untouched.whole(), untouched.origins(), muted))
                 .retimed(tick -> tick / 4);
-        HandEdits edits = retimed.byHand().orElseThrow();
+        ManualEdits edits = retimed.byHand().orElseThrow();
         ClipIndex printed = ClipIndex.of(retimed.printed());
         for (int note = 0; note < 2; note++) {
             assertThat(printed.key(edits.origins().played(note)))

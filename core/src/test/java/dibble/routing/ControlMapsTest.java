@@ -21,10 +21,10 @@ import org.junit.jupiter.api.Test;
 
 /** Control maps and scenes, and what was decided where the contract can be read in two ways. */
 class ControlMapsTest {
-    private static final Target LOW = new Target.ToPart(new PartRef("i", "low"));
-    private static final Target HIGH = new Target.ToPart(new PartRef("i", "high"));
+    private static final ZoneTarget LOW = new ZoneTarget.ToPart(new PartRef("i", "low"));
+    private static final ZoneTarget HIGH = new ZoneTarget.ToPart(new PartRef("i", "high"));
 
-    private final Slots slots = new Slots();
+    private final SlotAllocator slots = new SlotAllocator();
     private final List<Integer> sent = new ArrayList<>();
     private final Router router = new Router((stamp, port, message, instrument) -> sent.add(message));
 
@@ -177,7 +177,7 @@ class ControlMapsTest {
     }
 
     private static ControlMap.Send scene(String id) {
-        return new ControlMap.Send(ControlKind.SCENE, 0, 0, 127, null, new Aim.ToScene(id));
+        return new ControlMap.Send(ControlKind.SCENE, 0, 0, 127, null, new SendTarget.ToScene(id));
     }
 
     @Nested
@@ -228,7 +228,7 @@ class ControlMapsTest {
 
         @Test
         void oneSliderReachesAllParts() {
-            install(knob(ControlMap.Send.controller(7, new Aim.AllParts())));
+            install(knob(ControlMap.Send.controller(7, new SendTarget.AllParts())));
             assertThat(play("a", controller(0, 21, 60))).containsExactly(controller(0, 7, 60), controller(1, 7, 60));
         }
 

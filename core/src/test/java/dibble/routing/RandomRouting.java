@@ -1,12 +1,12 @@
 package dibble.routing;
 
 import dibble.gear.ChannelPlan;
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Sound;
 import dibble.gear.Source;
+import dibble.gear.UnknownFields;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.Range;
@@ -79,7 +79,7 @@ public final class RandomRouting {
                             maybe(3),
                             maybe(3),
                             maybe(3)),
-                    Extras.NONE));
+                    UnknownFields.NONE));
         }
         return sounds;
     }
@@ -134,10 +134,10 @@ public final class RandomRouting {
 
     private ControlMap.Send send() {
         ControlKind kind = SENDS.get(random.nextInt(SENDS.size()));
-        Aim to = kind == ControlKind.SCENE
-                ? new Aim.ToScene(
+        SendTarget to = kind == ControlKind.SCENE
+                ? new SendTarget.ToScene(
                         List.of("s0", "s2", "next", "previous", "gone").get(random.nextInt(5)))
-                : kind != ControlKind.NOTE && random.nextInt(5) == 0 ? new Aim.AllParts() : target();
+                : kind != ControlKind.NOTE && random.nextInt(5) == 0 ? new SendTarget.AllParts() : target();
         int first = random.nextInt(3) > 0 ? 0 : random.nextInt(kind.most() + 1);
         int last = random.nextInt(3) > 0 ? kind.most() : random.nextInt(kind.most() + 1);
         boolean inverted = random.nextInt(3) == 0;
@@ -156,7 +156,7 @@ public final class RandomRouting {
 
     private Zone zone(String id) {
         String source = random.nextInt(6) == 0 ? Zone.ANY_SOURCE : SOURCES[random.nextInt(SOURCES.length)];
-        Target to = target();
+        ZoneTarget to = target();
         Map<Integer, List<Integer>> noteMap = new HashMap<>();
         if (random.nextInt(4) == 0) {
             for (int i = 0; i < 3; i++) {
@@ -186,12 +186,12 @@ public final class RandomRouting {
                 .build();
     }
 
-    private Target target() {
+    private ZoneTarget target() {
         String instrument = List.of("i", "j", "k", "gone").get(random.nextInt(4));
         return switch (random.nextInt(6)) {
-            case 0 -> new Target.ToChannel(instrument, 1 + random.nextInt(4));
-            case 1 -> new Target.ToSameChannel(instrument);
-            default -> new Target.ToPart(new PartRef(instrument, "p" + random.nextInt(4)));
+            case 0 -> new ZoneTarget.ToChannel(instrument, 1 + random.nextInt(4));
+            case 1 -> new ZoneTarget.ToSameChannel(instrument);
+            default -> new ZoneTarget.ToPart(new PartRef(instrument, "p" + random.nextInt(4)));
         };
     }
 

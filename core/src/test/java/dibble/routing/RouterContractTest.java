@@ -21,7 +21,7 @@ class RouterContractTest {
     void sendsWhatThePlainContractSends(@ForAll long seed) {
         Random random = new Random(seed);
         RandomRouting randomly = new RandomRouting(random);
-        Slots slots = new Slots();
+        SlotAllocator slots = new SlotAllocator();
         List<String> sent = new ArrayList<>();
         Router router = new Router((stamp, port, message, instrument) -> sent.add(SlowRouter.line(
                 slots.portName(port), ShortMessage.channel(message) + 1, message, slots.instrumentId(instrument))));
@@ -61,7 +61,7 @@ class RouterContractTest {
     void alternatesAndEndsWithNothingOnAndNothingOwed(@ForAll long seed) {
         Random random = new Random(seed);
         RandomRouting randomly = new RandomRouting(random);
-        Slots slots = new Slots();
+        SlotAllocator slots = new SlotAllocator();
         Map<Integer, Boolean> on = new HashMap<>();
         Router router = new Router((stamp, port, message, instrument) -> {
             assertThat(ShortMessage.data1(message) | ShortMessage.data2(message))
@@ -142,7 +142,7 @@ class RouterContractTest {
     void anOffGoesWhereItsOnWent(@ForAll long seed) {
         Random random = new Random(seed);
         RandomRouting randomly = new RandomRouting(random);
-        Slots slots = new Slots();
+        SlotAllocator slots = new SlotAllocator();
         Set<Integer> on = new HashSet<>();
         Router router = new Router((stamp, port, message, instrument) -> {
             if (ShortMessage.kind(message) == ShortMessage.NOTE_ON) {
@@ -176,7 +176,7 @@ class RouterContractTest {
 
     private static List<Long> sentFor(long seed) {
         RandomRouting randomly = new RandomRouting(new Random(seed));
-        Slots slots = new Slots();
+        SlotAllocator slots = new SlotAllocator();
         List<Long> sent = new ArrayList<>();
         Router router =
                 new Router((stamp, port, message, instrument) -> sent.add(stamp << 40 | (long) port << 24 | message));

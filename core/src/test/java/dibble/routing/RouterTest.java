@@ -30,7 +30,7 @@ class RouterTest {
     private static final PartRef LOW = new PartRef("i", "low");
     private static final PartRef HIGH = new PartRef("i", "high");
 
-    private final Slots slots = new Slots();
+    private final SlotAllocator slots = new SlotAllocator();
     private final List<Integer> sent = new ArrayList<>();
     private final Router router = new Router((stamp, port, message, instrument) -> sent.add(message));
 
@@ -322,7 +322,7 @@ class RouterTest {
         for (int z = 0; z < zones.length; z++) {
             zones[z] = zone("z" + z, z % 2 == 0 ? "a" : "b", z * 3, Math.min(127, z * 3 + 20), z % 3 == 0 ? LOW : HIGH);
         }
-        Slots own = new Slots();
+        SlotAllocator own = new SlotAllocator();
         long[] count = {0};
         Router counting = new Router((stamp, port, message, instrument) -> {
             count[0]++;
@@ -345,7 +345,7 @@ class RouterTest {
         ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
         for (int seed = 0; seed < 20; seed++) {
             RandomRouting randomly = new RandomRouting(new Random(seed));
-            Slots own = new Slots();
+            SlotAllocator own = new SlotAllocator();
             long[] count = {0};
             Router counting = new Router((stamp, port, message, instrument) -> {
                 count[0]++;

@@ -50,7 +50,7 @@ final class SlowRouter {
     final List<String> sent = new ArrayList<>();
     private final Map<Key, List<Held>> held = new LinkedHashMap<>();
     private final Map<Place, String> sounding = new TreeMap<>();
-    private final Slots slots;
+    private final SlotAllocator slots;
     private Routing routing;
 
     /** A send of a control map: of the scene it belongs to (or ""), its map, and its place among the map's sends. */
@@ -67,7 +67,7 @@ final class SlowRouter {
 
     private final Map<SendId, Done> done = new LinkedHashMap<>();
 
-    SlowRouter(Slots slots) {
+    SlowRouter(SlotAllocator slots) {
         this.slots = slots;
     }
 
@@ -231,10 +231,10 @@ final class SlowRouter {
     private Map<Destination, String> aims(Routing in, ControlMap.Send send, int channel) {
         Map<Destination, String> aims = new LinkedHashMap<>();
         boolean mode = send.kind() == ControlKind.CONTROLLER && (send.number() == 122 || send.number() >= 124);
-        if (mode || send.to() instanceof Aim.ToScene) {
+        if (mode || send.to() instanceof SendTarget.ToScene) {
             return aims;
         }
-        if (send.to() instanceof Target target) {
+        if (send.to() instanceof ZoneTarget target) {
             Destination to = destination(in, target, channel);
             if (to != null) {
                 aims.put(to, target.instrument());
@@ -271,11 +271,11 @@ final class SlowRouter {
         if (send.rest() != null || send.number() == 11) {
             return send.rest() != null ? send.rest() : (Integer) 127;
         }
-        if (send.to() instanceof Target.ToPart part) {
+        if (send.to() instanceof ZoneTarget.ToPart part) {
             var sound = in.part(part.part()).orElseThrow().sound();
             return send.number() == 7 ? sound.volume() : send.number() == 10 ? sound.pan() : null;
         }
-        if (send.to() instanceof Aim.AllParts) {
+        if (send.to() instanceof SendTarget.AllParts) {
             for (var instrument : in.instruments()) {
                 for (var part : instrument.parts()) {
                     if (in.destination(instrument.ref(part)).filter(to::equals).isPresent()) {
@@ -447,7 +447,7 @@ final class SlowRouter {
                 did.driver = source;
                 if (send.kind() == ControlKind.SCENE) {
                     if (out > 0 && !wasOver) {
-                        called = sceneOf(((Aim.ToScene) send.to()).scene());
+                        called = sceneOf(((SendTarget.ToScene) send.to()).scene());
                     }
                 } else if (send.kind() != ControlKind.NOTE || out > 0 == (did.holds == null)) {
                     makings.add(new Making(sendId, send, out));
@@ -477,7 +477,7 @@ final class SlowRouter {
     }
 
     private Place notePlace(Making making, int channel) {
-        Destination to = destination(routing, (Target) making.send.to(), channel);
+        Destination to = destination(routing, (ZoneTarget) making.send.to(), channel);
         return to == null ? null : new Place(to.port(), to.channel(), making.send.number());
     }
 
@@ -490,7 +490,7 @@ final class SlowRouter {
                 unhold(place, 64);
             } else if (place != null) {
                 stop(place, 64);
-                String instrument = ((Target) making.send.to()).instrument();
+                String instrument = ((ZoneTarget) making.send.to()).instrument();
                 send(place, ShortMessage.NOTE_ON, making.value, instrument);
                 sounding.put(place, instrument);
             }
@@ -983,8 +983,8 @@ final class SlowRouter {
         return destination(routing, zone.to(), channel);
     }
 
-    private static Destination destination(Routing in, Target target, int channel) {
-        if (target instanceof Target.ToPart part) {
+    private static Destination destination(Routing in, ZoneTarget target, int channel) {
+        if (target instanceof ZoneTarget.ToPart part) {
             return in.destination(part.part()).orElse(null);
         }
         String port = in.instrument(target.instrument())
@@ -993,7 +993,7 @@ final class SlowRouter {
         if (port == null) {
             return null;
         }
-        return target instanceof Target.ToChannel bare
+        return target instanceof ZoneTarget.ToChannel bare
                 ? new Destination(port, bare.channel())
                 : new Destination(port, channel + 1);
     }

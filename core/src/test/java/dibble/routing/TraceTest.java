@@ -61,7 +61,7 @@ class TraceTest {
             return;
         }
         Trace trace = Trace.of(routing, source, HeardMessage.alone(message));
-        Slots slots = new Slots();
+        SlotAllocator slots = new SlotAllocator();
         List<Integer> sent = new ArrayList<>();
         int[] scene = {-1};
         Router router = new Router(new RouterOutput() {
@@ -149,7 +149,7 @@ class TraceTest {
         assertThat(why(
                         key,
                         zone -> zone.with()
-                                .to(new Target.ToPart(new PartRef("i", "gone")))
+                                .to(new ZoneTarget.ToPart(new PartRef("i", "gone")))
                                 .build()))
                 .isEqualTo(Reason.NO_SUCH_PART);
     }
@@ -160,7 +160,7 @@ class TraceTest {
                 "c",
                 "a",
                 new ControlMap.Trigger(ControlKind.CONTROLLER, 1, 20, 100),
-                ControlMap.Send.controller(11, new Target.ToPart(LOW)));
+                ControlMap.Send.controller(11, new ZoneTarget.ToPart(LOW)));
         Routing routing = routing(zone -> zone).withControls(List.of(taking, taking.withIgnoreOutside(true)));
         Trace inside = Trace.of(routing, "a", HeardMessage.alone(controller(0, 1, 60)));
         assertThat(inside.zones().get(0).reason()).isEqualTo(Reason.TAKEN);
@@ -213,7 +213,7 @@ class TraceTest {
                 .isNull();
     }
 
-    private static ControlMap takes(ControlKind kind, int number, Aim to) {
+    private static ControlMap takes(ControlKind kind, int number, SendTarget to) {
         return ControlMap.of(
                 "m", "a", ControlMap.Trigger.any(kind, number), ControlMap.Send.whole(ControlKind.NRPN, 300, to));
     }
@@ -221,7 +221,7 @@ class TraceTest {
     @Test
     void aParameterIsOneValueThatAMapTakes() {
         Routing plain = routing(zone -> zone);
-        Aim to = plain.zones().get(0).to();
+        SendTarget to = plain.zones().get(0).to();
         Routing routing = plain.withControls(List.of(takes(ControlKind.RPN, 1, to)));
         Trace wanted = Trace.of(routing, "a", HeardMessage.parameter(0, false, 1, 8197));
         assertThat(wanted.controls().get(0).values())
@@ -242,7 +242,7 @@ class TraceTest {
     @Test
     void aControllerWithItsFineHalfIsOneValue() {
         Routing plain = routing(zone -> zone);
-        Aim to = plain.zones().get(0).to();
+        SendTarget to = plain.zones().get(0).to();
         HeardMessage fine = HeardMessage.pair(0, 7, 8197);
         assertThat(Trace.of(plain, "a", fine).zones().get(0).values())
                 .extracting(

@@ -7,7 +7,7 @@ import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.routing.Zone;
 import dibble.time.TempoMap;
@@ -121,7 +121,7 @@ class DocumentTest {
         Document document = new Document(LamplightersRound.session(), Performance.NEW);
         int takes = 40;
         for (int i = 0; i < takes; i++) {
-            EventLog log = new EventLog();
+            EventStore log = new EventStore();
             for (int e = 0; e < 200_000; e++) {
                 log.add(e, 0, ShortMessage.controller(0, 1, e & 127));
             }
@@ -140,17 +140,17 @@ class DocumentTest {
     @Test
     void whatTwoSessionsShareCostsNothing() {
         Session demo = LamplightersRound.session();
-        assertThat(Apart.bytes(demo, demo)).isLessThan(1_000);
+        assertThat(HistoryCost.bytes(demo, demo)).isLessThan(1_000);
         Session zone = ZoneEdits.changeZone(demo, "bass-hand", it -> it.withKeys(new Range(30, 50)));
-        assertThat(Apart.bytes(zone, demo)).isLessThan(10_000);
-        EventLog log = new EventLog();
+        assertThat(HistoryCost.bytes(zone, demo)).isLessThan(10_000);
+        EventStore log = new EventStore();
         for (int e = 0; e < 100_000; e++) {
             log.add(e, 0, ShortMessage.controller(0, 1, e & 127));
         }
         Take take = new Take("take-1", "Take", List.of("larkspur"), log, List.of(), TempoMap.of(96), 100_000, 0);
         Session with = demo.withTakes(List.of(take));
-        assertThat(Apart.bytes(with, demo)).isGreaterThan(1_500_000);
-        assertThat(Apart.bytes(demo, with)).isLessThan(1_000);
-        assertThat(Apart.bytes(with.withName("Another"), with)).isLessThan(1_000);
+        assertThat(HistoryCost.bytes(with, demo)).isGreaterThan(1_500_000);
+        assertThat(HistoryCost.bytes(demo, with)).isLessThan(1_000);
+        assertThat(HistoryCost.bytes(with.withName("Another"), with)).isLessThan(1_000);
     }
 }

@@ -13,7 +13,7 @@ import dibble.gear.SoundNames;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -131,7 +131,7 @@ final class Seeds {
         Session session = demo;
         Random random = new Random(4);
         for (int take = 1; take <= 2; take++) {
-            EventLog log = new EventLog();
+            EventStore log = new EventStore();
             for (int i = 0; i < 60; i++) {
                 log.add(i * 40_000_000L, 0, ShortMessage.noteOn(0, 40 + random.nextInt(40), 1 + random.nextInt(127)));
             }

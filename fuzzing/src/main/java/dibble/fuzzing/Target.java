@@ -15,7 +15,7 @@ import dibble.files.TakeReader;
 import dibble.gear.Instrument;
 import dibble.gear.SoundNames;
 import dibble.gear.Source;
-import dibble.journals.Unfinished;
+import dibble.journals.RecoverableWork;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.midi.MidiFileWriter;
@@ -215,7 +215,7 @@ public enum Target {
             Files.write(folder.resolve(name), part);
             number++;
         }
-        for (Unfinished left : Unfinished.find(user)) {
+        for (RecoverableWork left : RecoverableWork.find(user)) {
             List<String> losses = left.open().losses();
             left.discard();
             if (losses.stream().anyMatch(loss -> loss.endsWith("could not be printed"))) {

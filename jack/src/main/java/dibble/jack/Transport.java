@@ -3,7 +3,7 @@ package dibble.jack;
 import com.sun.jna.Memory;
 import com.sun.jna.Pointer;
 import dibble.time.TempoMap;
-import dibble.transport.Course;
+import dibble.transport.PlaybackTimebase;
 import dibble.transport.ServerTransport;
 import dibble.transport.TransportFollower;
 import java.util.concurrent.TimeUnit;
@@ -46,11 +46,11 @@ final class Transport implements ServerTransport {
     private final Memory beats = new Memory(SIZE);
     private final long beatsAt = Pointer.nativeValue(beats);
     private volatile TransportFollower follower;
-    private volatile Course leading;
+    private volatile PlaybackTimebase leading;
     private volatile boolean isToStop;
 
     // What follows belongs to the callback.
-    private Course led;
+    private PlaybackTimebase led;
     private boolean hasRolled;
     private int settling;
 
@@ -63,7 +63,7 @@ final class Transport implements ServerTransport {
     }
 
     @Override
-    public void lead(Course course) {
+    public void lead(PlaybackTimebase course) {
         isToStop = false;
         leading = course;
     }
@@ -84,7 +84,7 @@ final class Transport implements ServerTransport {
     /** Follows or leads through a block. In the callback. */
     void block(long client, BlockTime time, int rate) {
         TransportFollower told = follower;
-        Course course = leading;
+        PlaybackTimebase course = leading;
         if (isToStop) {
             isToStop = false;
             Calls.jack_transport_stop(client);
@@ -115,7 +115,7 @@ final class Transport implements ServerTransport {
         told.told(state == ROLLING, nanos, tick, hasBeats ? position.getDouble(BPM) : 0, time.stamp(0));
     }
 
-    private void lead(long client, Course course, int state, long frame, BlockTime time, int rate) {
+    private void lead(long client, PlaybackTimebase course, int state, long frame, BlockTime time, int rate) {
         if (course != led) {
             led = course;
             hasRolled = false;
@@ -144,7 +144,7 @@ final class Transport implements ServerTransport {
         }
     }
 
-    private void locate(long client, Course course, long now, int rate) {
+    private void locate(long client, PlaybackTimebase course, long now, int rate) {
         Calls.jack_transport_locate(client, (int) (frames(course.position(now), rate) + ahead));
         settling = SETTLE;
     }
@@ -159,7 +159,7 @@ final class Transport implements ServerTransport {
      * @param at a {@code jack_position_t} with its frame
      */
     void sayBeats(long at, int rate) {
-        Course course = leading;
+        PlaybackTimebase course = leading;
         if (course == null) {
             return;
         }

@@ -15,7 +15,7 @@ import dibble.routing.SceneSound;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -32,21 +32,21 @@ final class Facts {
 
     private final Session session;
     private final Routing routing;
-    private final SheetWords words;
+    private final SheetFormatter words;
     private final Map<String, Thing> things = new LinkedHashMap<>();
     private Map<String, String> facts;
 
     Facts(Session session, Performance performance) {
         this.session = session;
         routing = session.routing(performance);
-        words = new SheetWords(session);
+        words = new SheetFormatter(session);
     }
 
     /** Everything by an id that is the same in another session that came from this one. */
     Map<String, Thing> things() {
         begin("session", say("compare.session"));
         fact(say("compare.name"), session.name());
-        fact(say("compare.tempo"), SessionWords.tempo(session.tempo()));
+        fact(say("compare.tempo"), SessionFormatter.tempo(session.tempo()));
         session.sources().forEach(this::source);
         session.instruments().forEach(this::instrument);
         zones("", session.zones());
@@ -84,8 +84,8 @@ final class Facts {
     private void instrument(Instrument instrument) {
         begin("instrument " + instrument.id(), say("compare.instrument", instrument.name()));
         fact(say("compare.name"), instrument.name());
-        fact(say("compare.port"), SessionWords.port(instrument.port(), session));
-        fact(say("compare.channels"), SheetWords.receives(instrument.receives()));
+        fact(say("compare.port"), SessionFormatter.port(instrument.port(), session));
+        fact(say("compare.channels"), SheetFormatter.receives(instrument.receives()));
         fact(say("compare.sound-names"), names(instrument.names()));
         for (Part part : instrument.parts()) {
             part(instrument, part);
@@ -95,10 +95,10 @@ final class Facts {
     private void part(Instrument instrument, Part part) {
         begin("part " + instrument.ref(part), say("compare.part", part.name()));
         fact(say("compare.name"), part.name());
-        fact(say("compare.channel"), SessionWords.channel(instrument.ref(part), routing));
+        fact(say("compare.channel"), SessionFormatter.channel(instrument.ref(part), routing));
         fact(say("compare.program"), words.program(instrument.ref(part), part));
         fact(say("compare.keys"), words.keys(part.keys()));
-        fact(say("compare.level"), SheetWords.level(part.strip().levelNow()));
+        fact(say("compare.level"), SheetFormatter.level(part.strip().levelNow()));
         fact(say("compare.pan"), String.valueOf(part.strip().panNow()));
         fact(
                 say("compare.output"),
@@ -130,10 +130,10 @@ final class Facts {
         for (Zone zone : zones) {
             begin(
                     "zone " + scene + " " + zone.id(),
-                    say("compare.zone", SessionWords.zone(zone, session), scene.isEmpty(), sceneName(scene)));
+                    say("compare.zone", SessionFormatter.zone(zone, session), scene.isEmpty(), sceneName(scene)));
             fact(say("compare.name"), zone.name());
-            fact(say("compare.played-by"), SessionWords.source(zone.source(), session));
-            fact(say("compare.sound"), SessionWords.target(zone.to(), session));
+            fact(say("compare.played-by"), SessionFormatter.source(zone.source(), session));
+            fact(say("compare.sound"), SessionFormatter.target(zone.to(), session));
             fact(say("compare.how"), String.join(" · ", words.details(zone)));
             fact(say("compare.note-map"), noteMap(zone));
         }
@@ -156,11 +156,15 @@ final class Facts {
         for (ControlMap map : maps) {
             begin(
                     "control " + scene + " " + map.id(),
-                    say("compare.control", SessionWords.controlMap(map, session), scene.isEmpty(), sceneName(scene)));
+                    say(
+                            "compare.control",
+                            SessionFormatter.controlMap(map, session),
+                            scene.isEmpty(),
+                            sceneName(scene)));
             fact(say("compare.name"), map.name());
-            fact(say("compare.moved-by"), SessionWords.source(map.source(), session) + ", " + words.when(map));
+            fact(say("compare.moved-by"), SessionFormatter.source(map.source(), session) + ", " + words.when(map));
             fact(say("compare.does"), map.sends().stream().map(words::send).collect(Collectors.joining("; ")));
-            fact(say("compare.how"), String.join(" · ", SheetWords.manner(map)));
+            fact(say("compare.how"), String.join(" · ", SheetFormatter.manner(map)));
         }
     }
 
@@ -182,7 +186,7 @@ final class Facts {
     private void track(Track track) {
         begin("track " + track.id(), say("compare.track", track.name()));
         fact(say("compare.name"), track.name());
-        fact(say("compare.takes"), SessionWords.playedBy(track, session, session.allZones()));
+        fact(say("compare.takes"), SessionFormatter.playedBy(track, session, session.allZones()));
         fact(say("compare.notes"), String.valueOf(track.noteCount()));
     }
 }

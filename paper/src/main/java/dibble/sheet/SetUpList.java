@@ -47,7 +47,11 @@ public record SetUpList(List<Device> devices) {
         Routing routing = session.routing(performance);
         for (Instrument instrument : session.instruments()) {
             if (!instrument.builtIn()) {
-                add(devices, instrument.name(), instrument.port(), items(instrument, routing, new SheetWords(session)));
+                add(
+                        devices,
+                        instrument.name(),
+                        instrument.port(),
+                        items(instrument, routing, new SheetFormatter(session)));
             }
         }
         return new SetUpList(devices);
@@ -101,7 +105,7 @@ public record SetUpList(List<Device> devices) {
         return items;
     }
 
-    private static List<Item> items(Instrument instrument, Routing routing, SheetWords words) {
+    private static List<Item> items(Instrument instrument, Routing routing, SheetFormatter words) {
         List<Item> items = new ArrayList<>();
         if (instrument.receives() == Receives.BY_CHANNEL) {
             items.add(new Item("multi " + instrument.id(), say("set-up.multi-mode"), false));

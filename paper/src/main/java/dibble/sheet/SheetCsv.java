@@ -7,12 +7,12 @@ import dibble.midi.EventKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Session;
 import dibble.text.Csv;
 import dibble.text.PlainText;
@@ -121,12 +121,12 @@ public final class SheetCsv {
         }
         row.put(Column.TRANSPOSE, String.valueOf(zone.transpose()));
         row.put(Column.INSTRUMENT, zone.to().instrument());
-        if (zone.to() instanceof Target.ToPart part) {
+        if (zone.to() instanceof ZoneTarget.ToPart part) {
             row.put(Column.PART, part.part().part());
         } else {
             row.put(
                     Column.TO_CHANNEL,
-                    zone.to() instanceof Target.ToChannel channel ? String.valueOf(channel.channel()) : SAME);
+                    zone.to() instanceof ZoneTarget.ToChannel channel ? String.valueOf(channel.channel()) : SAME);
         }
         row.put(Column.KEYSWITCH, word(zone.keyswitch()));
         row.put(
@@ -171,18 +171,18 @@ public final class SheetCsv {
                 + (send.rest() == null ? "" : " rest " + send.rest());
     }
 
-    private static String aim(Aim to) {
-        if (to instanceof Aim.AllParts) {
+    private static String aim(SendTarget to) {
+        if (to instanceof SendTarget.AllParts) {
             return ALL_PARTS;
         }
-        if (to instanceof Aim.ToScene scene) {
+        if (to instanceof SendTarget.ToScene scene) {
             return scene.scene();
         }
-        if (to instanceof Target.ToPart part) {
+        if (to instanceof ZoneTarget.ToPart part) {
             return part.part().toString();
         }
-        return ((Target) to).instrument() + " channel "
-                + (to instanceof Target.ToChannel channel ? String.valueOf(channel.channel()) : SAME);
+        return ((ZoneTarget) to).instrument() + " channel "
+                + (to instanceof ZoneTarget.ToChannel channel ? String.valueOf(channel.channel()) : SAME);
     }
 
     private static String kind(ControlKind kind, int number) {

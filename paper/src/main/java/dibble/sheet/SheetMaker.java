@@ -14,11 +14,11 @@ import dibble.routing.Routing;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
 import dibble.routing.SceneSwitch;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -41,13 +41,13 @@ final class SheetMaker {
     private final Session session;
     private final Performance performance;
     private final Routing routing;
-    private final SheetWords words;
+    private final SheetFormatter words;
 
     SheetMaker(Session session, Performance performance) {
         this.session = session;
         this.performance = performance;
         routing = session.routing(performance);
-        words = new SheetWords(session);
+        words = new SheetFormatter(session);
     }
 
     Sheet sheet(LocalDate date) {
@@ -80,7 +80,7 @@ final class SheetMaker {
         }
         return new Sheet.Page(
                 say("sheet.the-whole"),
-                say("sheet.tempo", SessionWords.tempo(session.tempo())),
+                say("sheet.tempo", SessionFormatter.tempo(session.tempo())),
                 blocks.stream().filter(SheetMaker::saysAnything).toList());
     }
 
@@ -124,13 +124,13 @@ final class SheetMaker {
                     .sorted(Comparator.comparingInt(part -> channel(instrument.ref(part))))
                     .map(part -> part(instrument, part))
                     .toList();
-            String port = SessionWords.port(instrument.port(), session);
+            String port = SessionFormatter.port(instrument.port(), session);
             String title = say(
                     "sheet.instrument",
                     instrument.name(),
                     port.equals(instrument.name()),
                     port,
-                    SheetWords.receives(instrument.receives()));
+                    SheetFormatter.receives(instrument.receives()));
             blocks.add(table(
                     title,
                     rows,
@@ -150,23 +150,23 @@ final class SheetMaker {
     private List<Sheet.Cell> part(Instrument instrument, Part part) {
         PartRef ref = instrument.ref(part);
         List<Zone> zones = session.allZones().stream()
-                .filter(zone -> zone.to().equals(new Target.ToPart(ref)))
+                .filter(zone -> zone.to().equals(new ZoneTarget.ToPart(ref)))
                 .toList();
         // Those who play the same keys, or channels, stand together.
         Map<String, Set<String>> players = new LinkedHashMap<>();
         for (Zone zone : zones) {
             String where = zone.channels().isAll()
-                    ? SessionWords.keys(zone.keys(), session.middleC())
-                    : SheetWords.channels(zone.channels());
+                    ? SessionFormatter.keys(zone.keys(), session.middleC())
+                    : SheetFormatter.channels(zone.channels());
             players.computeIfAbsent(where, it -> new LinkedHashSet<>())
-                    .add(SessionWords.source(zone.source(), session));
+                    .add(SessionFormatter.source(zone.source(), session));
         }
         String tracks = session.tracks().stream()
                 .filter(track -> track.part().filter(ref::equals).isPresent())
                 .map(Track::name)
                 .collect(Collectors.joining(", "));
         return row(
-                new Sheet.Cell(part.colour(), SessionWords.channel(ref, routing), part.name()),
+                new Sheet.Cell(part.colour(), SessionFormatter.channel(ref, routing), part.name()),
                 words.program(ref, part),
                 players.entrySet().stream()
                         .map(at -> String.join(", ", at.getValue()) + " " + at.getKey())
@@ -176,7 +176,7 @@ final class SheetMaker {
     }
 
     private String output(Instrument instrument, Part part) {
-        String level = SheetWords.level(part.strip().levelNow());
+        String level = SheetFormatter.level(part.strip().levelNow());
         if (!instrument.builtIn()) {
             return level;
         }
@@ -193,7 +193,7 @@ final class SheetMaker {
                     (i + 1) + " " + scene.name(),
                     switching(scene),
                     scene.zones().stream()
-                            .map(zone -> SessionWords.zone(zone, session))
+                            .map(zone -> SessionFormatter.zone(zone, session))
                             .collect(Collectors.joining(", "))));
         }
         return table(
@@ -212,7 +212,7 @@ final class SheetMaker {
                 : say(
                         "sheet.program-change-of",
                         scene.program() + 1,
-                        SessionWords.source(by.source(), session),
+                        SessionFormatter.source(by.source(), session),
                         by.channel());
     }
 
@@ -221,10 +221,10 @@ final class SheetMaker {
         for (ControlMap map : maps) {
             List<String> does =
                     new ArrayList<>(map.sends().stream().map(words::send).toList());
-            does.addAll(SheetWords.manner(map));
+            does.addAll(SheetFormatter.manner(map));
             rows.add(row(
-                    SessionWords.controlMap(map, session),
-                    SessionWords.source(map.source(), session) + ", " + words.when(map),
+                    SessionFormatter.controlMap(map, session),
+                    SessionFormatter.source(map.source(), session) + ", " + words.when(map),
                     String.join("; ", does)));
         }
         return table(title, rows, say("sheet.control-map"), say("sheet.moved-by"), say("sheet.does"));
@@ -246,8 +246,8 @@ final class SheetMaker {
             }
         }
         if (!silent.isEmpty()) {
-            blocks.add(
-                    new Sheet.Remark(say("sheet.plays-nothing-here", SessionWords.list(silent), silent.size() == 1)));
+            blocks.add(new Sheet.Remark(
+                    say("sheet.plays-nothing-here", SessionFormatter.list(silent), silent.size() == 1)));
         }
         blocks.add(controls(say("sheet.control-maps"), there.controlMaps()));
         if (scene != null) {
@@ -276,7 +276,7 @@ final class SheetMaker {
             rows.add(row(
                     new Sheet.Cell(
                             part == null ? 0 : part.colour(),
-                            SessionWords.channel(sound.part(), there),
+                            SessionFormatter.channel(sound.part(), there),
                             part == null ? sound.part().toString() : part.name()),
                     words.sound(sound.part(), sound.sound())));
         }
@@ -302,10 +302,10 @@ final class SheetMaker {
                     .collect(Collectors.joining(", "));
             rows.add(row(
                     cell(zone, there),
-                    zone.channels().isAll() ? say("sheet.all-channels") : SheetWords.channels(zone.channels()),
+                    zone.channels().isAll() ? say("sheet.all-channels") : SheetFormatter.channels(zone.channels()),
                     names,
                     details(zone, cell(zone, there)).stream()
-                            .filter(text -> !text.equals(SheetWords.channels(zone.channels())))
+                            .filter(text -> !text.equals(SheetFormatter.channels(zone.channels())))
                             .collect(Collectors.joining(" · "))));
         }
         return table(
@@ -319,9 +319,9 @@ final class SheetMaker {
 
     private Sheet.Cell cell(Zone zone, Routing there) {
         return new Sheet.Cell(
-                SessionWords.colour(zone, session),
-                zone.to() instanceof Target.ToPart to ? SessionWords.channel(to.part(), there) : "·",
-                SessionWords.target(zone.to(), session));
+                SessionFormatter.colour(zone, session),
+                zone.to() instanceof ZoneTarget.ToPart to ? SessionFormatter.channel(to.part(), there) : "·",
+                SessionFormatter.target(zone.to(), session));
     }
 
     private Sheet.Board board(Source source, List<Zone> zones, Routing there, Scene scene) {
@@ -351,7 +351,7 @@ final class SheetMaker {
                     lane,
                     cell.colour(),
                     cell.chip(),
-                    SessionWords.zone(zone, session),
+                    SessionFormatter.zone(zone, session),
                     details(zone, cell),
                     scene == null || scene.zones().stream().noneMatch(zone::equals)));
         }
@@ -362,11 +362,11 @@ final class SheetMaker {
     /** The details of a zone, its address first; where its name is not that of what it plays, that as well. */
     private List<String> details(Zone zone, Sheet.Cell cell) {
         List<String> details = new ArrayList<>(words.details(zone));
-        if (zone.to() instanceof Target.ToPart) {
+        if (zone.to() instanceof ZoneTarget.ToPart) {
             String instrument = session.instrument(zone.to().instrument())
                     .map(Instrument::name)
                     .orElse(zone.to().instrument());
-            boolean named = SessionWords.zone(zone, session).equals(cell.text());
+            boolean named = SessionFormatter.zone(zone, session).equals(cell.text());
             details.add(0, (named ? "" : cell.text() + ", ") + instrument + " " + cell.chip());
         }
         return details;

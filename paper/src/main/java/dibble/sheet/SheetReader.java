@@ -2,18 +2,18 @@ package dibble.sheet;
 
 import static dibble.text.CoreText.say;
 
-import dibble.gear.Extras;
 import dibble.gear.PartRef;
+import dibble.gear.UnknownFields;
 import dibble.midi.ChannelSet;
 import dibble.midi.EventKind;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Session;
 import dibble.text.Csv;
 import dibble.text.UserException;
@@ -126,11 +126,11 @@ final class SheetReader {
 
     private Zone zone() throws SheetFormatException {
         String id = id();
-        Extras extras = into.allZones().stream()
+        UnknownFields extras = into.allZones().stream()
                 .filter(zone -> zone.id().equals(id))
                 .findFirst()
                 .map(Zone::extras)
-                .orElse(Extras.NONE);
+                .orElse(UnknownFields.NONE);
         Range keys = keys();
         return new Zone(
                 id,
@@ -168,7 +168,7 @@ final class SheetReader {
                 flag(Column.ENABLED, SheetCsv.YES, SheetCsv.NO),
                 trigger(),
                 sends(before),
-                before == null ? Extras.NONE : before.extras());
+                before == null ? UnknownFields.NONE : before.extras());
     }
 
     private String text(Column of) throws SheetFormatException {
@@ -287,7 +287,7 @@ final class SheetReader {
         return new Zone.VelocityMap(pair[0], pair[1]);
     }
 
-    private Target target() throws SheetFormatException {
+    private ZoneTarget target() throws SheetFormatException {
         String part = text(Column.PART);
         String channel = text(Column.TO_CHANNEL);
         String instrument = text(Column.INSTRUMENT);
@@ -296,15 +296,15 @@ final class SheetReader {
         }
         if (!part.isEmpty()) {
             column = Column.PART;
-            return new Target.ToPart(PartRef.parse(instrument + "/" + part));
+            return new ZoneTarget.ToPart(PartRef.parse(instrument + "/" + part));
         }
         return channel(instrument, channel, Column.TO_CHANNEL);
     }
 
-    private Target channel(String instrument, String channel, Column of) throws SheetFormatException {
+    private ZoneTarget channel(String instrument, String channel, Column of) throws SheetFormatException {
         return channel.equals(SheetCsv.SAME)
-                ? new Target.ToSameChannel(instrument)
-                : new Target.ToChannel(instrument, number(channel, of, 1, 16));
+                ? new ZoneTarget.ToSameChannel(instrument)
+                : new ZoneTarget.ToChannel(instrument, number(channel, of, 1, 16));
     }
 
     private Set<EventKind> pass() throws SheetFormatException {
@@ -361,15 +361,16 @@ final class SheetReader {
     private List<ControlMap.Send> sends(ControlMap before) throws SheetFormatException {
         List<ControlMap.Send> sends = new ArrayList<>();
         for (String text : text(Column.SENDS).split(";", -1)) {
-            Extras extras = before != null && sends.size() < before.sends().size()
-                    ? before.sends().get(sends.size()).extras()
-                    : Extras.NONE;
+            UnknownFields extras =
+                    before != null && sends.size() < before.sends().size()
+                            ? before.sends().get(sends.size()).extras()
+                            : UnknownFields.NONE;
             sends.add(send(text.strip(), extras));
         }
         return sends;
     }
 
-    private ControlMap.Send send(String text, Extras extras) throws SheetFormatException {
+    private ControlMap.Send send(String text, UnknownFields extras) throws SheetFormatException {
         Matcher send = SEND.matcher(text);
         ControlKind kind = send.matches() ? kind(send.group(1)) : null;
         if (kind == null || kind.isNumbered() != (send.group(2) != null)) {
@@ -386,20 +387,20 @@ final class SheetReader {
                 extras);
     }
 
-    private Aim aim(ControlKind kind, String text) throws SheetFormatException {
+    private SendTarget aim(ControlKind kind, String text) throws SheetFormatException {
         if (kind == ControlKind.SCENE) {
             if (!ID.matcher(text).matches()) {
                 throw expected(say("sheet.a-scene"));
             }
-            return new Aim.ToScene(text);
+            return new SendTarget.ToScene(text);
         }
         if (text.equals(SheetCsv.ALL_PARTS)) {
-            return new Aim.AllParts();
+            return new SendTarget.AllParts();
         }
         String[] sides = text.split(" channel ", -1);
         if (sides.length == 2 && ID.matcher(sides[0]).matches()) {
             return channel(sides[0], sides[1], Column.SENDS);
         }
-        return new Target.ToPart(PartRef.parse(text));
+        return new ZoneTarget.ToPart(PartRef.parse(text));
     }
 }

@@ -14,7 +14,7 @@ import dibble.routing.Scene;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Random;
@@ -60,7 +60,7 @@ class SheetTest {
         String whole = text(sheet.pages().get(0));
         for (var instrument : demo.instruments()) {
             for (Part part : instrument.parts()) {
-                String chip = SessionWords.channel(instrument.ref(part), demo.routing(performance));
+                String chip = SessionFormatter.channel(instrument.ref(part), demo.routing(performance));
                 assertThat(whole).contains(chip + " " + part.name() + " |");
             }
         }
@@ -82,13 +82,13 @@ class SheetTest {
             for (List<Zone> zones : List.of(demo.zones(), scene.zones())) {
                 for (Zone zone : zones) {
                     assertThat(page)
-                            .contains(SessionWords.zone(zone, demo))
+                            .contains(SessionFormatter.zone(zone, demo))
                             .contains(NoteNames.nameAndNumber(zone.keys().low(), demo.middleC()) + "–"
                                     + NoteNames.nameAndNumber(zone.keys().high(), demo.middleC()));
                 }
             }
             for (ControlMap map : scene.controls()) {
-                assertThat(page).contains(SessionWords.controlMap(map, demo));
+                assertThat(page).contains(SessionFormatter.controlMap(map, demo));
             }
         }
     }

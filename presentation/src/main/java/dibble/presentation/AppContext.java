@@ -34,7 +34,7 @@ public record AppContext(
         GearShelf shelf,
         Meters meters,
         OtherPrograms programs,
-        Places places,
+        Navigator places,
         Findings findings,
         Jobs jobs,
         EditRuns runs,

@@ -70,7 +70,7 @@ public interface ContextServices {
     }
 
     /** Returns where things can be shown. */
-    default Places places() {
+    default Navigator places() {
         return context().places();
     }
 

@@ -7,10 +7,10 @@ import dibble.checks.Finding;
 import dibble.checks.Level;
 import dibble.checks.Live;
 import dibble.ports.Devices;
+import dibble.session.AcceptedFinding;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.Settled;
 import dibble.studio.Studio;
 import dibble.system.AsyncValue;
 import dibble.system.Workers;
@@ -131,14 +131,14 @@ public final class Findings {
     /** Marks a finding as intended: it is not reported again. */
     public void settle(Finding finding) {
         document.edit(say("edit.mark-as-intended"), session -> {
-            List<Settled> settled = new ArrayList<>(session.settled());
-            settled.add(new Settled(finding.code(), finding.ids()));
+            List<AcceptedFinding> settled = new ArrayList<>(session.settled());
+            settled.add(new AcceptedFinding(finding.code(), finding.ids()));
             return session.withSettled(settled);
         });
     }
 
     /** Has what was marked as intended reported again. */
-    public void unsettle(Settled settled) {
+    public void unsettle(AcceptedFinding settled) {
         document.edit(
                 say("edit.show-warning-again"),
                 session -> session.withSettled(session.settled().stream()

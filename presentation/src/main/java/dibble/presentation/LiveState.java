@@ -1,16 +1,16 @@
 package dibble.presentation;
 
 import dibble.midi.ChannelSet;
+import dibble.midi.CombinedControllers;
 import dibble.midi.EventKind;
 import dibble.midi.HeardMessage;
-import dibble.midi.JoinedValues;
 import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
 import dibble.routing.ControlKind;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
+import dibble.studio.EventHistory;
 import dibble.studio.Packed;
-import dibble.studio.Passed;
 import dibble.studio.TwinPorts;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -62,7 +62,7 @@ public final class LiveState {
         private final byte[] channels = new byte[VALUES];
         private final int[] velocities = new int[128];
         private final int[] pressures = new int[128];
-        private final JoinedValues joined = new JoinedValues();
+        private final CombinedControllers joined = new CombinedControllers();
 
         /**
          * Values that several controllers make, by parameter or controller: of each channel, then the
@@ -126,13 +126,13 @@ public final class LiveState {
 
     private final EventRing monitor;
     private final LongSupplier skipped;
-    private final Slots slots;
+    private final SlotAllocator slots;
     private long known;
     private long count;
     private final Map<String, Down> down = new HashMap<>();
     private final Map<String, Last> lasts = new HashMap<>();
     private final Map<String, Moved> moves = new HashMap<>();
-    private final Passed passed = new Passed(KEPT);
+    private final EventHistory passed = new EventHistory(KEPT);
     private final TwinPorts twins = new TwinPorts();
     private final List<KeyListener> listeners = new ArrayList<>();
     private final List<ControlListener> controlListeners = new ArrayList<>();
@@ -148,7 +148,7 @@ public final class LiveState {
     private boolean changed;
 
     /** @param skipped how many events the monitor has skipped so far */
-    public LiveState(EventRing monitor, LongSupplier skipped, Slots slots) {
+    public LiveState(EventRing monitor, LongSupplier skipped, SlotAllocator slots) {
         this.monitor = monitor;
         this.skipped = skipped;
         this.slots = slots;
@@ -251,14 +251,14 @@ public final class LiveState {
         if (what.isParameter()) {
             keep(moved, channel, what.choice(), what.parameter());
         }
-        if (what.pair() != JoinedValues.NOTHING) {
+        if (what.pair() != CombinedControllers.NOTHING) {
             keep(moved, channel, pair(ShortMessage.data1(what.message())), what.pair());
         }
     }
 
     /** Where the values of a controller 0-31 with its fine half are: besides those of parameters, by their choices. */
     private static int pair(int controller) {
-        return -1 - controller % JoinedValues.FINE;
+        return -1 - controller % CombinedControllers.FINE;
     }
 
     private static void keep(Moved moved, int channel, int key, int value) {
@@ -290,7 +290,7 @@ public final class LiveState {
     }
 
     /** What passed lately. */
-    public Passed passed() {
+    public EventHistory passed() {
         return passed;
     }
 

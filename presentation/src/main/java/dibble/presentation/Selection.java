@@ -10,7 +10,7 @@ public final class Selection {
     private final Observable<String> scene = new Observable<>();
     private final Observable<String> instrument = new Observable<>();
     private final ObservableIds zones = new ObservableIds();
-    private final Observable<Places.Thing> lit = new Observable<>();
+    private final Observable<Navigator.Thing> lit = new Observable<>();
 
     /** Nothing is selected. */
     public Selection() {
@@ -39,7 +39,7 @@ public final class Selection {
     }
 
     /** What the pointer is over, or null: whatever belongs to it is lit in all that can be seen. */
-    public Observable<Places.Thing> lit() {
+    public Observable<Navigator.Thing> lit() {
         return lit;
     }
 

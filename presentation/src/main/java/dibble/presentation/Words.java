@@ -7,9 +7,9 @@ import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
+import dibble.midi.CombinedControllers;
 import dibble.midi.ControllerNames;
 import dibble.midi.HeardMessage;
-import dibble.midi.JoinedValues;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.Parameter;
@@ -20,7 +20,7 @@ import dibble.recording.Track;
 import dibble.routing.ControlKind;
 import dibble.routing.Scene;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.Optional;
 
 /** How things are said in the interface, in one place. */
@@ -29,7 +29,7 @@ public final class Words {
 
     /** Which channels a source listens on: {@code listens on channels 1 2}. */
     public static String letIn(Source source) {
-        return say("words.listens-on", SessionWords.listening(source));
+        return say("words.listens-on", SessionFormatter.listening(source));
     }
 
     /** A message as people read it: {@code F♯3 54 · velocity 96}, {@code CC 64 sustain · 127}. */
@@ -59,13 +59,13 @@ public final class Words {
     public static Optional<String> joined(HeardMessage heard, MiddleC middleC) {
         if (heard.isParameter()) {
             ControlKind kind = Parameter.isNrpn(heard.choice()) ? ControlKind.NRPN : ControlKind.RPN;
-            return Optional.of(
-                    SessionWords.control(kind, Parameter.number(heard.choice()), middleC) + " · " + heard.parameter());
+            return Optional.of(SessionFormatter.control(kind, Parameter.number(heard.choice()), middleC) + " · "
+                    + heard.parameter());
         }
         return heard.isPair()
-                ? Optional.of(SessionWords.control(
+                ? Optional.of(SessionFormatter.control(
                                 ControlKind.CONTROLLER_14,
-                                ShortMessage.data1(heard.message()) - JoinedValues.FINE,
+                                ShortMessage.data1(heard.message()) - CombinedControllers.FINE,
                                 middleC)
                         + " · " + heard.pair())
                 : Optional.empty();
@@ -76,14 +76,16 @@ public final class Words {
     }
 
     /** The name of a thing of the session; its id where it is not there. */
-    public static String thing(Places.Thing thing, Session session) {
+    public static String thing(Navigator.Thing thing, Session session) {
         String id = thing.id();
         return switch (thing.kind()) {
             case ZONE ->
-                session.zone(id).map(zone -> SessionWords.zone(zone, session)).orElse(id);
+                session.zone(id)
+                        .map(zone -> SessionFormatter.zone(zone, session))
+                        .orElse(id);
             case CONTROL ->
                 ControlEdits.find(session, id)
-                        .map(map -> SessionWords.controlMap(map, session))
+                        .map(map -> SessionFormatter.controlMap(map, session))
                         .orElse(id);
             case PART, SOUND -> session.part(PartRef.parse(id)).map(Part::name).orElse(id);
             case SCENE -> session.scene(id).map(Scene::name).orElse(id);
@@ -104,7 +106,7 @@ public final class Words {
             return say("words.another-program");
         }
         return PortId.isStandIn(port)
-                ? say("words.stand-in", SessionWords.port(port, session))
-                : SessionWords.port(port, session);
+                ? say("words.stand-in", SessionFormatter.port(port, session))
+                : SessionFormatter.port(port, session);
     }
 }

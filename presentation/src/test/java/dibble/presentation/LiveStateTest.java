@@ -6,13 +6,13 @@ import dibble.midi.ChannelSet;
 import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
 import dibble.routing.ControlKind;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.studio.Packed;
 import org.junit.jupiter.api.Test;
 
 class LiveStateTest {
     private final EventRing ring = new EventRing(64);
-    private final Slots slots = new Slots();
+    private final SlotAllocator slots = new SlotAllocator();
     private final int larkspur = slots.source("larkspur");
     private final LiveState live = new LiveState(ring, () -> 0, slots);
 

@@ -4,9 +4,9 @@ import static dibble.text.CoreText.say;
 
 import dibble.files.Damage;
 import dibble.files.Form;
-import dibble.files.OneLine;
 import dibble.files.SessionContent;
 import dibble.files.SessionFormatException;
+import dibble.files.SingleLineText;
 import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
@@ -64,7 +64,7 @@ public record Container(Map<String, byte[]> entries, List<Damage> damage) {
             reading.count();
             if (!names.add(entry.getName())) {
                 throw new SessionFormatException(
-                        say("container.appears-twice-in-the-file", OneLine.of(entry.getName())));
+                        say("container.appears-twice-in-the-file", SingleLineText.of(entry.getName())));
             }
             reading.take(zip, entry);
         }
@@ -139,7 +139,7 @@ public record Container(Map<String, byte[]> entries, List<Damage> damage) {
         byte[] block = new byte[1 << 16];
         for (int n = in.read(block); n >= 0; n = in.read(block)) {
             if (out.size() + (long) n > most) {
-                throw new SessionFormatException(say("common.is-larger-than-mib", OneLine.of(name), most >> 20));
+                throw new SessionFormatException(say("common.is-larger-than-mib", SingleLineText.of(name), most >> 20));
             }
             out.write(block, 0, n);
         }

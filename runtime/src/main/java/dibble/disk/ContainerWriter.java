@@ -3,7 +3,7 @@ package dibble.disk;
 import static dibble.text.CoreText.say;
 
 import dibble.files.SessionContent;
-import dibble.session.Foreign;
+import dibble.session.UnknownEntries;
 import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -44,7 +44,7 @@ public final class ContainerWriter implements AutoCloseable {
     /** Puts an entry that is made on this thread while another one packs it. */
     void put(String name, AtomicFile.Content content) throws IOException {
         begin(name);
-        try (Handover packed = new Handover(new Counted(zip))) {
+        try (SerializerPipe packed = new SerializerPipe(new Counted(zip))) {
             content.to(packed);
         }
         zip.closeEntry();
@@ -57,7 +57,7 @@ public final class ContainerWriter implements AutoCloseable {
     }
 
     /** Puts back what nobody here knows; what has a name of ours makes way. */
-    public void putForeign(Foreign foreign) throws IOException {
+    public void putForeign(UnknownEntries foreign) throws IOException {
         for (String name : foreign.names()) {
             if (!names.contains(name)) {
                 put(name, foreign.bytes(name));

@@ -13,10 +13,10 @@ import dibble.files.TrackFiles;
 import dibble.recording.Regions;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.session.Foreign;
 import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
+import dibble.session.UnknownEntries;
 import dibble.time.Clock;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -41,7 +41,7 @@ import org.slf4j.LoggerFactory;
  * each edit, recordings while they last. Each state of a take or a track is a file of its own, which is never written
  * again; {@code session.json} names those that belong to it, and takes the place of the one before in one step: what is
  * found is always one whole session. The folder is locked as long as this runs, and is gone when nothing in it is
- * unfinished. {@link Unfinished} finds those that were left behind.
+ * unfinished. {@link RecoverableWork} finds those that were left behind.
  */
 public final class SessionJournal implements AutoCloseable {
     /** The folder of unfinished things, in the user's. */
@@ -79,7 +79,7 @@ public final class SessionJournal implements AutoCloseable {
         return thread;
     });
     private final TakeJournal takes;
-    private FolderGuard.Held held;
+    private FolderLock.Held held;
     private volatile String trouble;
     private final DiskWait wait;
 
@@ -87,7 +87,7 @@ public final class SessionJournal implements AutoCloseable {
     private final Map<Take, String> writtenTakes = new IdentityHashMap<>();
 
     private final Map<String, Written> writtenTracks = new HashMap<>();
-    private Foreign writtenForeign = Foreign.NONE;
+    private UnknownEntries writtenForeign = UnknownEntries.NONE;
     private int number;
 
     /** @param userFolder the user's folder; null where nothing is to be kept */
@@ -132,13 +132,13 @@ public final class SessionJournal implements AutoCloseable {
         }
         if (held == null || !Files.isDirectory(held.folder())) {
             letGo();
-            held = FolderGuard.within(parent, () -> FolderGuard.lock(newFolder()));
+            held = FolderLock.within(parent, () -> FolderLock.lock(newFolder()));
             if (held == null) {
                 throw new IOException(say("session-journal.a-new-folder-there-cannot"));
             }
             writtenTakes.clear();
             writtenTracks.clear();
-            writtenForeign = Foreign.NONE;
+            writtenForeign = UnknownEntries.NONE;
         }
         return held.folder();
     }
@@ -151,7 +151,7 @@ public final class SessionJournal implements AutoCloseable {
 
     private void letGo() throws IOException {
         if (held != null) {
-            FolderGuard.Held old = held;
+            FolderLock.Held old = held;
             held = null;
             old.close();
         }
@@ -252,7 +252,7 @@ public final class SessionJournal implements AutoCloseable {
         clearUnnamed(where, state.session);
     }
 
-    private void writeForeign(Path where, Foreign foreign) throws IOException {
+    private void writeForeign(Path where, UnknownEntries foreign) throws IOException {
         if (foreign != writtenForeign) {
             AtomicFile.write(where.resolve(FOREIGN), out -> {
                 try (ContainerWriter container = new ContainerWriter(out)) {
@@ -325,9 +325,9 @@ public final class SessionJournal implements AutoCloseable {
         }
         Path folder = held.folder();
         try {
-            FolderGuard.within(parent, () -> {
+            FolderLock.within(parent, () -> {
                 letGo();
-                Unfinished.delete(folder);
+                RecoverableWork.delete(folder);
                 return folder;
             });
         } catch (IOException e) {

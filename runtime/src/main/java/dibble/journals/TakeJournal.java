@@ -5,7 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.disk.AtomicFile;
 import dibble.files.IoWords;
 import dibble.files.TakeLines;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
@@ -110,7 +110,7 @@ public class TakeJournal {
     }
 
     /** Writes the events and routings that were added since the last call. */
-    public void follow(EventLog log, List<String> sources, List<Take.Mark> marks) {
+    public void follow(EventStore log, List<String> sources, List<Take.Mark> marks) {
         format(() -> lines.follow(log, sources, marks));
     }
 

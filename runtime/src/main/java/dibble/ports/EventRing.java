@@ -6,7 +6,7 @@ import java.lang.invoke.VarHandle;
 /**
  * A bounded queue of events (a time stamp and 64 bits each) for many producers and one consumer at a time, with no
  * lock and no allocation. Each cell bears a sequence number that says whose turn it is: {@code p} free for the
- * producer of place p, {@code p + 1} filled for the consumer. Together with {@link Lane} and the engine's turn, the
+ * producer of place p, {@code p + 1} filled for the consumer. Together with {@link OutputQueue} and the engine's turn, the
  * only place where memory order matters.
  */
 public final class EventRing {

@@ -1,6 +1,6 @@
 package dibble.ports;
 
-/** A port that messages are sent to. Only its {@link Lane}'s sender calls it. */
+/** A port that messages are sent to. Only its {@link OutputQueue}'s sender calls it. */
 public interface OutputPort extends AutoCloseable {
     /** The name by which a session knows it. */
     String name();

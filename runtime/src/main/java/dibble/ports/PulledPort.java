@@ -1,7 +1,7 @@
 package dibble.ports;
 
 /**
- * A port that fetches its messages by itself, in a time of its own, such as a block of sound: its {@link Lane} has no
+ * A port that fetches its messages by itself, in a time of its own, such as a block of sound: its {@link OutputQueue} has no
  * sender, and {@link #send} is not called.
  */
 public interface PulledPort extends OutputPort {

@@ -2,7 +2,7 @@ package dibble.programs;
 
 import static dibble.text.CoreText.say;
 
-import dibble.files.OneLine;
+import dibble.files.SingleLineText;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -11,8 +11,8 @@ import dibble.gear.StripRef;
 import dibble.levels.SoundPlan;
 import dibble.levels.StripPlan;
 import dibble.midi.PortId;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.nio.charset.StandardCharsets;
@@ -105,8 +105,8 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
     private static boolean isSentBareChannels(Session session, Instrument instrument) {
         return session.allZones().stream()
                 .map(Zone::to)
-                .anyMatch(
-                        to -> !(to instanceof Target.ToPart) && instrument.id().equals(to.instrument()));
+                .anyMatch(to ->
+                        !(to instanceof ZoneTarget.ToPart) && instrument.id().equals(to.instrument()));
     }
 
     private static List<SoundPair> sound(Session session, SoundPlan plan, Set<String> names) {
@@ -146,7 +146,7 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
 
     /** A name that nobody has: as it is, or with a number behind it. A colon would end the name of the program. */
     private static String free(String name, Set<String> taken, String side) {
-        String plain = OneLine.plain(name.replace(':', ' '));
+        String plain = SingleLineText.plain(name.replace(':', ' '));
         String base = plain.isEmpty() ? say("own-ports.port") : cut(plain);
         String free = base + side;
         for (int n = 2; !taken.add(free); n++) {

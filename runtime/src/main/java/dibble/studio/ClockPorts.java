@@ -1,12 +1,12 @@
 package dibble.studio;
 
 import dibble.ports.Devices;
-import dibble.ports.Lane;
 import dibble.ports.OutputPort;
+import dibble.ports.OutputQueue;
 import dibble.session.Session;
 import dibble.time.Clock;
 import dibble.transport.ClockSender;
-import dibble.transport.Course;
+import dibble.transport.PlaybackTimebase;
 import dibble.transport.ServerTransport;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -88,7 +88,7 @@ final class ClockPorts implements AutoCloseable {
 
     /** One that is sent notes too is opened and closed with its lane. */
     private boolean isOpen(String name, Out out) {
-        Optional<OutputPort> lane = ports.lane(name).map(Lane::port);
+        Optional<OutputPort> lane = ports.lane(name).map(OutputQueue::port);
         return lane.isPresent() ? lane.get() == out.port : out.own;
     }
 
@@ -111,7 +111,7 @@ final class ClockPorts implements AutoCloseable {
      *
      * @param lead how long before it they get clocks, in nanoseconds
      */
-    void start(Course course, long lead) {
+    void start(PlaybackTimebase course, long lead) {
         if (!wanted.isEmpty()) {
             portsChanged();
             sender = new ClockSender(clock, course, open());
@@ -120,13 +120,13 @@ final class ClockPorts implements AutoCloseable {
         }
     }
 
-    private void lead(Course course) {
+    private void lead(PlaybackTimebase course) {
         if (wanted.contains(ServerTransport.PORT)) {
             transport.lead(course);
         }
     }
 
-    void change(Course course) {
+    void change(PlaybackTimebase course) {
         if (sender != null) {
             sender.change(course);
             lead(course);

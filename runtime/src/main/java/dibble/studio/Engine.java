@@ -1,7 +1,7 @@
 package dibble.studio;
 
 import dibble.ports.EventRing;
-import dibble.ports.Lane;
+import dibble.ports.OutputQueue;
 import dibble.routing.Router;
 import dibble.routing.RouterOutput;
 import dibble.time.Clock;
@@ -32,9 +32,9 @@ final class Engine implements RouterOutput {
     private final ConcurrentLinkedQueue<Command> commands = new ConcurrentLinkedQueue<>();
     private final EventRing monitor = new EventRing(MONITOR_CAPACITY);
     private final EventRing recorder = new EventRing(RECORDER_CAPACITY);
-    private final Exclusives exclusives = new Exclusives();
-    private volatile Inlet[] inlets = {};
-    private Lane[] lanes = {};
+    private final SysexBuffer exclusives = new SysexBuffer();
+    private volatile InputStage[] inlets = {};
+    private OutputQueue[] lanes = {};
     private LoopGuard[] guards = {};
 
     /** The guard of the device whose own playing is decided now; null where somebody else's is. */
@@ -55,9 +55,9 @@ final class Engine implements RouterOutput {
     }
 
     /** Opens a way in for a port, or for playback. */
-    synchronized Inlet openInlet() {
-        Inlet inlet = new Inlet(this, clock);
-        Inlet[] more = Arrays.copyOf(inlets, inlets.length + 1);
+    synchronized InputStage openInlet() {
+        InputStage inlet = new InputStage(this, clock);
+        InputStage[] more = Arrays.copyOf(inlets, inlets.length + 1);
         more[inlets.length] = inlet;
         inlets = more;
         return inlet;
@@ -70,7 +70,7 @@ final class Engine implements RouterOutput {
     }
 
     /** Puts a lane in place for a port, or takes it away (null). Runs as a command, in the turn. */
-    void setLane(int port, Lane lane) {
+    void setLane(int port, OutputQueue lane) {
         if (port >= lanes.length) {
             lanes = Arrays.copyOf(lanes, port + 1);
         }
@@ -108,8 +108,8 @@ final class Engine implements RouterOutput {
     }
 
     /** Returns true if a source is also played on another port. */
-    boolean isPlayedElsewhere(int source, Inlet but) {
-        for (Inlet inlet : inlets) {
+    boolean isPlayedElsewhere(int source, InputStage but) {
+        for (InputStage inlet : inlets) {
             if (inlet != but && inlet.plays(source)) {
                 return true;
             }
@@ -127,7 +127,7 @@ final class Engine implements RouterOutput {
         if (!commands.isEmpty()) {
             return true;
         }
-        for (Inlet inlet : inlets) {
+        for (InputStage inlet : inlets) {
             if (inlet.ring.hasEvents()) {
                 return true;
             }
@@ -146,7 +146,7 @@ final class Engine implements RouterOutput {
                 any = true;
             }
             // One event of each port in turn: a flood on one port does not hold up the others.
-            for (Inlet inlet : inlets) {
+            for (InputStage inlet : inlets) {
                 if (inlet.ring.poll()) {
                     decide(inlet, inlet.ring.stamp(), inlet.ring.payload());
                     any = true;
@@ -155,7 +155,7 @@ final class Engine implements RouterOutput {
         }
     }
 
-    private void decide(Inlet inlet, long stamp, long packed) {
+    private void decide(InputStage inlet, long stamp, long packed) {
         int message = Packed.message(packed);
         int voice = Packed.voice(packed);
         if (Packed.what(packed) == Packed.EXCLUSIVE) {
@@ -206,7 +206,7 @@ final class Engine implements RouterOutput {
 
     @Override
     public boolean send(long stamp, int port, int message, int instrument) {
-        Lane lane = port < lanes.length ? lanes[port] : null;
+        OutputQueue lane = port < lanes.length ? lanes[port] : null;
         LoopGuard guard = port < guards.length ? guards[port] : null;
         boolean taken = lane != null && (guard == null || !guard.isCut()) && lane.offer(stamp, message);
         if (guard != null && taken) {
@@ -233,7 +233,7 @@ final class Engine implements RouterOutput {
     }
 
     /** System exclusive messages on their way to the recorder. */
-    Exclusives exclusives() {
+    SysexBuffer exclusives() {
         return exclusives;
     }
 
@@ -255,7 +255,7 @@ final class Engine implements RouterOutput {
     /** Events that did not get in because a port's ring was full, or that the recorder was too slow for. */
     long lost() {
         long lost = recorderLost;
-        for (Inlet inlet : inlets) {
+        for (InputStage inlet : inlets) {
             lost += inlet.lost();
         }
         return lost;

@@ -30,7 +30,7 @@ public final class Packed {
     /** A message that came back from a looping device: nothing was made of it unless it only ends. */
     public static final int ECHO = 5;
 
-    /** In the recorder's ring: a system exclusive message of a source; its number in {@link Exclusives} is the message. */
+    /** In the recorder's ring: a system exclusive message of a source; its number in {@link SysexBuffer} is the message. */
     static final int EXCLUSIVE = 6;
 
     private Packed() {}

@@ -2,16 +2,16 @@ package dibble.studio;
 
 import dibble.files.SessionFormatException;
 import dibble.routing.RoutingCompiler;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.text.UserException;
 
 /** Says whether a session can be played here, before it is on the desk. Belongs to the thread that asks. */
 public final class Playable {
-    private final Slots slots;
+    private final SlotAllocator slots;
 
-    Playable(Slots slots) {
+    Playable(SlotAllocator slots) {
         this.slots = slots;
     }
 

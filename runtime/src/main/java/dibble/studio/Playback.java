@@ -3,12 +3,12 @@ package dibble.studio;
 import dibble.midi.MidiTrack;
 import dibble.midi.Status;
 import dibble.ports.Devices;
-import dibble.ports.ExclusiveLane;
-import dibble.ports.Lane;
+import dibble.ports.OutputQueue;
+import dibble.ports.SysexQueue;
 import dibble.recording.Track;
 import dibble.recording.TrackVoice;
 import dibble.routing.Routing;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.system.AsyncValue;
@@ -16,10 +16,10 @@ import dibble.system.Workers;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
 import dibble.transport.Click;
-import dibble.transport.Course;
 import dibble.transport.Follower;
+import dibble.transport.PlaybackPlan;
+import dibble.transport.PlaybackTimebase;
 import dibble.transport.Player;
-import dibble.transport.Program;
 import dibble.transport.ServerTransport;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -35,16 +35,16 @@ final class Playback implements AutoCloseable {
 
     private final Clock clock;
     private final Engine engine;
-    private final Inlet inlet;
-    private final Slots slots;
+    private final InputStage inlet;
+    private final SlotAllocator slots;
     private final PortRack ports;
     private final Devices devices;
     private final ClockPorts clockPorts;
     private Player player;
-    private Program program;
+    private PlaybackPlan program;
     private Set<Integer> voices = Set.of();
     private Click click;
-    private Lane clickLane;
+    private OutputQueue clickLane;
 
     /** What tracks have and where they lead now. */
     private Tracks tracks;
@@ -52,16 +52,16 @@ final class Playback implements AutoCloseable {
     private Set<String> silent = Set.of();
 
     /** What the tracks have, laid out; and the next, where that takes long. */
-    private Score score = Score.EMPTY;
+    private PlaybackTimelineCache score = PlaybackTimelineCache.EMPTY;
 
-    private AsyncValue<Score> coming;
+    private AsyncValue<PlaybackTimelineCache> coming;
 
     /** @param inlet the way in for messages of tracks */
     Playback(
             Clock clock,
             Engine engine,
-            Inlet inlet,
-            Slots slots,
+            InputStage inlet,
+            SlotAllocator slots,
             PortRack ports,
             Devices devices,
             ServerTransport transport) {
@@ -79,8 +79,8 @@ final class Playback implements AutoCloseable {
 
     /** Where the messages of a lane go. */
     private record Aim(
-            Inlet inlet, ExclusiveLane exclusives, int voice, int port, int instrument, TrackVoice.Route route)
-            implements Program.Out {
+            InputStage inlet, SysexQueue exclusives, int voice, int port, int instrument, TrackVoice.Route route)
+            implements PlaybackPlan.Out {
         @Override
         public void play(int message) {
             inlet.playBack(voice, port, instrument, route.onChannel(message));
@@ -110,7 +110,7 @@ final class Playback implements AutoCloseable {
                 player == null ? now.session().tempo() : program.course().tempo();
         List<Track> played = now.session().tracks();
         if (!score.isSoonWith(played, tempo)) {
-            Score before = score;
+            PlaybackTimelineCache before = score;
             coming = AsyncValue.compute(Workers.shared().computing(), () -> before.with(played, now.routing(), tempo));
         } else if (player != null) {
             goOn();
@@ -147,7 +147,7 @@ final class Playback implements AutoCloseable {
         }
     }
 
-    void play(Course course, Set<String> unheard, int countIn, boolean clicks) {
+    void play(PlaybackTimebase course, Set<String> unheard, int countIn, boolean clicks) {
         stop();
         silent = unheard;
         program = program(course);
@@ -157,17 +157,17 @@ final class Playback implements AutoCloseable {
         startClick(course, countIn, clicks);
     }
 
-    void playAlong(Follower other, long entry, Course.Loop loop, Set<String> unheard) {
+    void playAlong(Follower other, long entry, PlaybackTimebase.Loop loop, Set<String> unheard) {
         stop();
         silent = unheard;
         // Its time is that of the session already.
-        program = program(new Course(other.tempo(), 0, 0, loop));
+        program = program(new PlaybackTimebase(other.tempo(), 0, 0, loop));
         player = new Player("dibble-player", other, program, entry);
         player.start();
     }
 
     /** Goes on along another course. */
-    void change(Course course) {
+    void change(PlaybackTimebase course) {
         if (player != null) {
             program = program(course);
             player.change(program);
@@ -178,25 +178,25 @@ final class Playback implements AutoCloseable {
         }
     }
 
-    private Program program(Course course) {
+    private PlaybackPlan program(PlaybackTimebase course) {
         if (coming != null) {
             // It is needed now. A pending layout is computed here instead of waiting for the other thread.
             score = coming.value().orElse(score);
             coming = null;
         }
         score = score.with(tracks.session().tracks(), tracks.routing(), course.tempo());
-        List<Program.Lane> lanes = new ArrayList<>();
+        List<PlaybackPlan.PlannedTrack> lanes = new ArrayList<>();
         for (TrackVoice voice : score.voices()) {
             String track = voice.track().id();
             boolean heard = tracks.performance().plays(track) && !silent.contains(track);
-            lanes.add(new Program.Lane(voice.name(), heard ? aim(voice) : null));
+            lanes.add(new PlaybackPlan.PlannedTrack(voice.name(), heard ? aim(voice) : null));
         }
         openVoices(lanes);
-        return new Program(course, score.timeline(), lanes);
+        return new PlaybackPlan(course, score.timeline(), lanes);
     }
 
     /** Returns the output for a voice; null where its part has no channel. */
-    private Program.Out aim(TrackVoice voice) {
+    private PlaybackPlan.Out aim(TrackVoice voice) {
         return voice.route(tracks.routing())
                 .map(route -> new Aim(
                         inlet,
@@ -209,7 +209,7 @@ final class Playback implements AutoCloseable {
     }
 
     /** The way for system exclusive messages, where a clip has any. */
-    private ExclusiveLane exclusives(MidiTrack clip, String port) {
+    private SysexQueue exclusives(MidiTrack clip, String port) {
         for (int i = 0; i < clip.size(); i++) {
             if (clip.status(i) == Status.EXCLUSIVE) {
                 return ports.exclusives(port).orElse(null);
@@ -218,10 +218,10 @@ final class Playback implements AutoCloseable {
         return null;
     }
 
-    private void openVoices(List<Program.Lane> lanes) {
+    private void openVoices(List<PlaybackPlan.PlannedTrack> lanes) {
         Set<Integer> needed = new HashSet<>(voices);
         lanes.stream()
-                .map(Program.Lane::out)
+                .map(PlaybackPlan.PlannedTrack::out)
                 .filter(Aim.class::isInstance)
                 .forEach(out -> needed.add(((Aim) out).voice()));
         if (!needed.equals(voices)) {
@@ -232,15 +232,15 @@ final class Playback implements AutoCloseable {
     }
 
     /** Clicks are nobody's notes, and go past the router to a port of their own. */
-    private void startClick(Course course, int countIn, boolean goesOn) {
+    private void startClick(PlaybackTimebase course, int countIn, boolean goesOn) {
         if (countIn == 0 && !goesOn) {
             return;
         }
         if (clickLane == null) {
-            clickLane = devices.output(Click.PORT).map(Lane::new).orElse(null);
+            clickLane = devices.output(Click.PORT).map(OutputQueue::new).orElse(null);
         }
         if (clickLane != null) {
-            Lane lane = clickLane;
+            OutputQueue lane = clickLane;
             click = new Click(clock, course, countIn, goesOn, message -> lane.offer(clock.nanos(), message));
             click.start();
         }

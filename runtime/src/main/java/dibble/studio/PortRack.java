@@ -5,13 +5,13 @@ import dibble.gear.Part;
 import dibble.gear.Source;
 import dibble.midi.IdentityMessage;
 import dibble.ports.Devices;
-import dibble.ports.ExclusiveLane;
 import dibble.ports.InputPort;
-import dibble.ports.Lane;
 import dibble.ports.OutputPort;
+import dibble.ports.OutputQueue;
+import dibble.ports.SysexQueue;
 import dibble.routing.Destination;
 import dibble.routing.Routing;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.transport.ClockFollower;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -35,11 +35,11 @@ final class PortRack {
     private static final String ANY = "any";
 
     private final Engine engine;
-    private final Slots slots;
+    private final SlotAllocator slots;
     private final Devices devices;
-    private final Map<String, Lane> lanes = new HashMap<>();
-    private final Map<String, ExclusiveLane> exclusiveLanes = new HashMap<>();
-    private final Map<String, Inlet> inlets = new HashMap<>();
+    private final Map<String, OutputQueue> lanes = new HashMap<>();
+    private final Map<String, SysexQueue> exclusiveLanes = new HashMap<>();
+    private final Map<String, InputStage> inlets = new HashMap<>();
     private final Map<String, InputPort> listened = new HashMap<>();
     private final Map<String, LoopGuard> guards = new LinkedHashMap<>();
     private final Set<String> lost = new HashSet<>();
@@ -48,17 +48,17 @@ final class PortRack {
     /** Sounds that wait for their turn on a serial port, in their order. */
     private final Map<Destination, Runnable> waitingSounds = new LinkedHashMap<>();
 
-    private final Strangers strangers;
+    private final UnusedPorts strangers;
 
-    PortRack(Engine engine, Slots slots, Devices devices) {
+    PortRack(Engine engine, SlotAllocator slots, Devices devices) {
         this.engine = engine;
         this.slots = slots;
         this.devices = devices;
-        strangers = new Strangers(devices);
+        strangers = new UnusedPorts(devices);
     }
 
     /** Ports that the session does not use, and who is on any of them. */
-    Strangers strangers() {
+    UnusedPorts strangers() {
         return strangers;
     }
 
@@ -115,7 +115,7 @@ final class PortRack {
     }
 
     private void openLane(String name, OutputPort port) {
-        Lane lane = new Lane(port);
+        OutputQueue lane = new OutputQueue(port);
         lanes.put(name, lane);
         int slot = slots.port(name);
         boolean isBack = lost.remove(name);
@@ -146,8 +146,8 @@ final class PortRack {
     }
 
     private void closing(String name, Engine.Command last) {
-        Lane lane = lanes.remove(name);
-        ExclusiveLane exclusive = exclusiveLanes.remove(name);
+        OutputQueue lane = lanes.remove(name);
+        SysexQueue exclusive = exclusiveLanes.remove(name);
         if (exclusive != null) {
             exclusive.close();
         }
@@ -184,7 +184,7 @@ final class PortRack {
             }
         }
         wanted.forEach((name, sources) -> devices.input(name).ifPresent(port -> {
-            Inlet inlet = inlets.computeIfAbsent(name, this::openInlet);
+            InputStage inlet = inlets.computeIfAbsent(name, this::openInlet);
             lead(inlet, sources, routing);
             boolean tryAgain = again && !port.isOpen();
             if (listened.put(name, port) != port || tryAgain) {
@@ -194,14 +194,14 @@ final class PortRack {
         }));
     }
 
-    private Inlet openInlet(String port) {
-        Inlet inlet = engine.openInlet();
+    private InputStage openInlet(String port) {
+        InputStage inlet = engine.openInlet();
         inlet.tell(message -> strangers.heardExclusive(port, message));
         return inlet;
     }
 
     /** Says who plays on a port; who does not any more lets go of what they held there. */
-    private void lead(Inlet inlet, List<Source> sources, Routing routing) {
+    private void lead(InputStage inlet, List<Source> sources, Routing routing) {
         int[] before = inlet.sources();
         int[] now =
                 sources.stream().mapToInt(source -> slots.source(source.id())).toArray();
@@ -214,7 +214,7 @@ final class PortRack {
         }
     }
 
-    private ExclusiveLane[] exclusiveLanes(List<Source> sources, Routing routing) {
+    private SysexQueue[] exclusiveLanes(List<Source> sources, Routing routing) {
         return sources.stream()
                 .flatMap(source -> source.sysexTo().stream())
                 .map(routing::instrument)
@@ -223,17 +223,17 @@ final class PortRack {
                 .distinct()
                 .filter(lanes::containsKey)
                 .map(this::exclusiveLane)
-                .toArray(ExclusiveLane[]::new);
+                .toArray(SysexQueue[]::new);
     }
 
     /** The way of system exclusive messages to a port that is open. */
-    Optional<ExclusiveLane> exclusives(String port) {
+    Optional<SysexQueue> exclusives(String port) {
         return lanes.containsKey(port) ? Optional.of(exclusiveLane(port)) : Optional.empty();
     }
 
-    private ExclusiveLane exclusiveLane(String port) {
+    private SysexQueue exclusiveLane(String port) {
         return exclusiveLanes.computeIfAbsent(
-                port, name -> new ExclusiveLane(lanes.get(name).port()));
+                port, name -> new SysexQueue(lanes.get(name).port()));
     }
 
     /** Puts a guard between each output port and the sources of the same device. */
@@ -259,7 +259,7 @@ final class PortRack {
         }
     }
 
-    private void setGuard(String output, Inlet inlet, LoopGuard guard) {
+    private void setGuard(String output, InputStage inlet, LoopGuard guard) {
         int slot = slots.port(output);
         engine.submit((router, stamp) -> {
             engine.setGuard(slot, guard);
@@ -351,7 +351,7 @@ final class PortRack {
         return waitingSounds.size();
     }
 
-    Optional<Lane> lane(String port) {
+    Optional<OutputQueue> lane(String port) {
         return Optional.ofNullable(lanes.get(port));
     }
 
@@ -365,7 +365,7 @@ final class PortRack {
             silent.complete(null);
         });
         silent.join();
-        exclusiveLanes.values().forEach(ExclusiveLane::close);
-        lanes.values().forEach(Lane::close);
+        exclusiveLanes.values().forEach(SysexQueue::close);
+        lanes.values().forEach(OutputQueue::close);
     }
 }

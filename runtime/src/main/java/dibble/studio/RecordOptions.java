@@ -3,7 +3,7 @@ package dibble.studio;
 import static dibble.text.CoreText.say;
 
 import dibble.notes.Grid;
-import dibble.recording.Onto;
+import dibble.recording.PrintMode;
 import dibble.text.UserException;
 import io.soabase.recordbuilder.core.RecordBuilder;
 
@@ -20,10 +20,11 @@ import io.soabase.recordbuilder.core.RecordBuilder;
  */
 @RecordBuilder
 public record RecordOptions(
-        int countIn, boolean click, Onto onto, Stretch range, boolean loops, boolean punches, Grid.Step quantize)
+        int countIn, boolean click, PrintMode onto, Stretch range, boolean loops, boolean punches, Grid.Step quantize)
         implements RecordOptionsBuilder.With {
     /** How one begins: no count-in, no click, a new take. */
-    public static final RecordOptions PLAIN = new RecordOptions(0, false, Onto.INSTEAD, null, false, false, null);
+    public static final RecordOptions PLAIN =
+            new RecordOptions(0, false, PrintMode.REPLACE_ALL, null, false, false, null);
 
     /**
      * A stretch of the session, in ticks.
@@ -64,8 +65,8 @@ public record RecordOptions(
     }
 
     /** Returns the mode in which a recording is printed: a recording of a range changes nothing outside the range. */
-    public Onto printing() {
-        return onto == Onto.INSTEAD && (isLooping() || isPunching()) ? Onto.WITHIN : onto;
+    public PrintMode printing() {
+        return onto == PrintMode.REPLACE_ALL && (isLooping() || isPunching()) ? PrintMode.REPLACE_RANGE : onto;
     }
 
     /** Whether the range is looped. */

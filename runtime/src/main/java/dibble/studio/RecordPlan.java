@@ -1,7 +1,7 @@
 package dibble.studio;
 
 import dibble.time.TempoMap;
-import dibble.transport.Course;
+import dibble.transport.PlaybackTimebase;
 
 /**
  * When and where a recording happens. Its times on the clock follow from the course along which the music plays, so that
@@ -17,7 +17,14 @@ import dibble.transport.Course;
  * @param tempo the tempo and meter of what is recorded: those of its course, each from where it came into force
  */
 record RecordPlan(
-        Course course, int pass, long startsAt, long from, long endTick, boolean loops, long early, TempoMap tempo) {
+        PlaybackTimebase course,
+        int pass,
+        long startsAt,
+        long from,
+        long endTick,
+        boolean loops,
+        long early,
+        TempoMap tempo) {
     /** It ends when it is stopped. */
     static final long OPEN = Long.MAX_VALUE;
 
@@ -26,7 +33,7 @@ record RecordPlan(
 
     /** Returns a plan for a recording that begins at a time of the clock, and ends when it is stopped. */
     static RecordPlan open(long startsAt, long from, long early, TempoMap tempo) {
-        return along(Course.of(tempo, from, startsAt), from, 0, OPEN, false, early);
+        return along(PlaybackTimebase.of(tempo, from, startsAt), from, 0, OPEN, false, early);
     }
 
     /**
@@ -35,7 +42,7 @@ record RecordPlan(
      * @param from where it begins, in nanoseconds of the course's tempo
      * @param endTick the tick at which it ends, or {@link #OPEN}
      */
-    static RecordPlan along(Course course, long from, int pass, long endTick, boolean loops, long early) {
+    static RecordPlan along(PlaybackTimebase course, long from, int pass, long endTick, boolean loops, long early) {
         return new RecordPlan(course, pass, course.time(from, pass), from, endTick, loops, early, course.tempo());
     }
 
@@ -64,7 +71,7 @@ record RecordPlan(
      *
      * @param now when the other course takes over, on the studio's clock
      */
-    RecordPlan along(Course other, long now) {
+    RecordPlan along(PlaybackTimebase other, long now) {
         // The other course counts its passes from the present one on.
         int ahead = pass - course.pass(now);
         if (now <= startsAt) {

@@ -2,7 +2,7 @@ package dibble.studio;
 
 import dibble.journals.TakeJournal;
 import dibble.ports.EventRing;
-import dibble.recording.Onto;
+import dibble.recording.PrintMode;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -10,7 +10,7 @@ import dibble.routing.Router;
 import dibble.routing.Routing;
 import dibble.time.Clock;
 import dibble.time.TempoMap;
-import dibble.transport.Course;
+import dibble.transport.PlaybackTimebase;
 import java.util.List;
 import java.util.Queue;
 import java.util.Set;
@@ -46,10 +46,10 @@ final class Recorder implements AutoCloseable {
      * @param last whether it ends what was recorded: no other pass of a loop follows
      */
     record Finished(
-            Take take, Printer printer, Onto onto, TakeJournal.TakeFile journal, boolean silent, boolean last) {}
+            Take take, Printer printer, PrintMode onto, TakeJournal.TakeFile journal, boolean silent, boolean last) {}
 
     /** What recordings are printed onto, and how. */
-    record Onwards(Onto onto, List<Track> tracks, Set<String> armed) {
+    record Onwards(PrintMode onto, List<Track> tracks, Set<String> armed) {
         Printer printer() {
             return new Printer(tracks, armed);
         }
@@ -71,12 +71,12 @@ final class Recorder implements AutoCloseable {
     private final Clock clock;
     private final Engine engine;
     private final EventRing ring;
-    private final Exclusives exclusives;
+    private final SysexBuffer exclusives;
     private final TakeJournal journal;
     private final Queue<Request> requests = new ConcurrentLinkedQueue<>();
     private final Queue<Finished> finished = new ConcurrentLinkedQueue<>();
-    private final Backlog backlog = new Backlog();
-    private final Standing standing = new Standing();
+    private final UnrecordedBuffer backlog = new UnrecordedBuffer();
+    private final HeldState standing = new HeldState();
     private final Thread thread = new Thread(this::run, "dibble-recorder");
     private volatile Recording recording;
     private volatile boolean hasFailed;
@@ -135,7 +135,7 @@ final class Recorder implements AutoCloseable {
     }
 
     /** Asks for the recording to go on along another course. @param now when that takes over */
-    void along(Course course, long now) {
+    void along(PlaybackTimebase course, long now) {
         requests.add((stamp, scene) -> {
             if (recording != null) {
                 TempoMap before = recording.tempo();
@@ -161,7 +161,7 @@ final class Recorder implements AutoCloseable {
      * @param fromAt where the music was at a time of the clock, in nanoseconds of the tempo
      */
     void keepPlayed(TempoMap tempo, LongUnaryOperator fromAt, List<Track> printed, Set<String> taking) {
-        Onwards kept = new Onwards(Onto.OVER, printed, taking);
+        Onwards kept = new Onwards(PrintMode.OVERDUB, printed, taking);
         requests.add((stamp, scene) -> {
             Recording made = recording != null
                     ? null
@@ -170,7 +170,7 @@ final class Recorder implements AutoCloseable {
                             tempo,
                             fromAt,
                             (plan, sources, routing) ->
-                                    new Recording(plan, sources, kept.printer(), routing, new Standing()));
+                                    new Recording(plan, sources, kept.printer(), routing, new HeldState()));
             if (made != null) {
                 finished.add(new Finished(made.finish(stamp), made.printer(), kept.onto(), null, false, false));
             }

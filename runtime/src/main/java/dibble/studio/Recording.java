@@ -3,7 +3,7 @@ package dibble.studio;
 import static dibble.text.CoreText.say;
 
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.OpenNotes;
 import dibble.recording.Printer;
 import dibble.recording.Take;
@@ -11,7 +11,7 @@ import dibble.routing.Router;
 import dibble.routing.Routing;
 import dibble.routing.SceneSwitch;
 import dibble.time.TempoMap;
-import dibble.transport.Course;
+import dibble.transport.PlaybackTimebase;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -26,7 +26,7 @@ import java.util.PriorityQueue;
  * is for the next one.
  */
 public final class Recording {
-    private final EventLog log = new EventLog();
+    private final EventStore log = new EventStore();
     private final Printer printer;
     private final List<Take.Mark> marks = new ArrayList<>();
 
@@ -47,7 +47,7 @@ public final class Recording {
     private boolean begun;
 
     /** What stands before the start. */
-    private final Standing standing;
+    private final HeldState standing;
 
     /** Notes of the moment before the start, in their order, and the last of each key. */
     private final List<Note> earlyNotes = new ArrayList<>();
@@ -70,7 +70,7 @@ public final class Recording {
     private record Withheld(Note note, boolean echo, boolean forNext) {}
 
     /** @param standing what stands when it is asked for */
-    Recording(RecordPlan plan, List<String> sources, Printer printer, Routing routing, Standing standing) {
+    Recording(RecordPlan plan, List<String> sources, Printer printer, Routing routing, HeldState standing) {
         this.plan = plan;
         this.printer = printer;
         this.standing = standing;
@@ -104,7 +104,7 @@ public final class Recording {
     }
 
     /** Goes on along another course. @param now when that takes over, on the studio's clock */
-    void along(Course course, long now) {
+    void along(PlaybackTimebase course, long now) {
         plan = plan.along(course, now);
     }
 
@@ -163,7 +163,7 @@ public final class Recording {
     }
 
     private void early(long at, int source, int message) {
-        int key = Standing.key(source, message);
+        int key = HeldState.key(source, message);
         if (ShortMessage.startsNote(message) && at >= -plan.early()) {
             dropLateOff(source, message);
             lastEarly.put(key, new Note(at, source, message));
@@ -192,7 +192,7 @@ public final class Recording {
         }
         begun = true;
         standing.tell((stamp, source, message) -> {
-            if (!lastEarly.containsKey(Standing.key(source, message)) || !ShortMessage.isNote(message)) {
+            if (!lastEarly.containsKey(HeldState.key(source, message)) || !ShortMessage.isNote(message)) {
                 add(0, source, message, false);
             }
         });
@@ -207,8 +207,8 @@ public final class Recording {
 
     /** Drops the off that a key's early note was still to get; whether there was one. */
     private boolean dropLateOff(int source, int message) {
-        int key = Standing.key(source, message);
-        return lateOffs.removeIf(off -> Standing.key(off.source, off.message) == key);
+        int key = HeldState.key(source, message);
+        return lateOffs.removeIf(off -> HeldState.key(off.source, off.message) == key);
     }
 
     private void playLateOffs(long until) {
@@ -282,7 +282,7 @@ public final class Recording {
     }
 
     /** What was played so far; sources by their numbers in {@link #sources}. */
-    public EventLog log() {
+    public EventStore log() {
         return log;
     }
 

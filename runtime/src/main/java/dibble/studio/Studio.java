@@ -12,21 +12,21 @@ import dibble.notes.Grid;
 import dibble.notes.Quantize;
 import dibble.ports.Devices;
 import dibble.ports.EventRing;
-import dibble.ports.Lane;
+import dibble.ports.OutputQueue;
 import dibble.recording.Take;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.RoutingTable;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.Clock;
 import dibble.transport.ClockFollower;
-import dibble.transport.Course;
 import dibble.transport.Follower;
+import dibble.transport.PlaybackPlan;
+import dibble.transport.PlaybackTimebase;
 import dibble.transport.Player;
-import dibble.transport.Program;
 import dibble.transport.ServerTransport;
 import dibble.transport.Timeline;
 import dibble.transport.TransportFollower;
@@ -52,13 +52,13 @@ public final class Studio implements AutoCloseable {
     private final Clock clock;
     private final Document document;
     private final TakeJournal journal;
-    private final Slots slots = new Slots();
+    private final SlotAllocator slots = new SlotAllocator();
     private final Engine engine;
     private final Recorder recorder;
-    private final Inlet inlet;
+    private final InputStage inlet;
     private final Playback playback;
-    private final StudioDeck deck;
-    private final Motion motion;
+    private final StudioTransport deck;
+    private final TransportState motion;
     private final PortRack ports;
     private final Runnable unlisten;
     private final ServerTransport transport;
@@ -99,8 +99,8 @@ public final class Studio implements AutoCloseable {
         inlet = engine.openInlet();
         ports = new PortRack(engine, slots, devices);
         playback = new Playback(clock, engine, inlet, slots, ports, devices, transport);
-        deck = new StudioDeck(document, engine, slots, playback, recorder, () -> routing);
-        motion = new Motion(clock, document, deck);
+        deck = new StudioTransport(document, engine, slots, playback, recorder, () -> routing);
+        motion = new TransportState(clock, document, deck);
         unlisten = document.listen(this::follow);
         follow();
     }
@@ -121,7 +121,7 @@ public final class Studio implements AutoCloseable {
     }
 
     /** Numbers of sources, ports and instruments, as the monitor's events have them. */
-    public Slots slots() {
+    public SlotAllocator slots() {
         return slots;
     }
 
@@ -411,14 +411,15 @@ public final class Studio implements AutoCloseable {
      */
     public void perform(Timeline timeline, List<IntConsumer> lanes) {
         stopPerformance();
-        List<Program.Lane> played = new ArrayList<>();
+        List<PlaybackPlan.PlannedTrack> played = new ArrayList<>();
         for (int i = 0; i < lanes.size(); i++) {
             IntConsumer lane = lanes.get(i);
-            played.add(new Program.Lane(String.valueOf(i), lane::accept));
+            played.add(new PlaybackPlan.PlannedTrack(String.valueOf(i), lane::accept));
         }
         long last = timeline.tempo().ticks(timeline.length());
-        Course course = new Course(timeline.tempo(), 0, clock.nanos(), new Course.Loop(0, Math.max(1, last)));
-        performer = new Player("dibble-performer", clock, new Program(course, timeline, played));
+        PlaybackTimebase course = new PlaybackTimebase(
+                timeline.tempo(), 0, clock.nanos(), new PlaybackTimebase.Loop(0, Math.max(1, last)));
+        performer = new Player("dibble-performer", clock, new PlaybackPlan(course, timeline, played));
         performer.start();
     }
 
@@ -519,7 +520,7 @@ public final class Studio implements AutoCloseable {
     }
 
     /** The way out to a port that is open. */
-    public Optional<Lane> lane(String port) {
+    public Optional<OutputQueue> lane(String port) {
         return ports.lane(port);
     }
 

@@ -1,6 +1,6 @@
 package dibble.studio;
 
-import dibble.transport.Course;
+import dibble.transport.PlaybackTimebase;
 import java.util.Deque;
 import java.util.Iterator;
 import java.util.OptionalLong;
@@ -15,12 +15,12 @@ final class TransportHistory {
     private static final long KEPT_NANOS = TimeUnit.HOURS.toNanos(2);
 
     /** @param course null where the music stood still from then on */
-    private record Entry(long since, Course course) {}
+    private record Entry(long since, PlaybackTimebase course) {}
 
     private final Deque<Entry> entries = new ConcurrentLinkedDeque<>();
 
     /** Notes that the music moves along a course from a time on. */
-    void moves(long now, Course course) {
+    void moves(long now, PlaybackTimebase course) {
         append(new Entry(now, course));
     }
 

@@ -8,7 +8,7 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.IntConsumer;
 
 /**
- * The beats of a {@link Course} as clicks, on a thread of its own: the first beat of a bar is higher and louder. It
+ * The beats of a {@link PlaybackTimebase} as clicks, on a thread of its own: the first beat of a bar is higher and louder. It
  * follows the course round its loop, and another course that takes its place.
  */
 public final class Click implements AutoCloseable {
@@ -28,7 +28,7 @@ public final class Click implements AutoCloseable {
     private final int countIn;
     private final boolean goesOn;
     private final Thread thread = new Thread(this::run, "dibble-click");
-    private volatile Course course;
+    private volatile PlaybackTimebase course;
     private volatile boolean stopping;
 
     /**
@@ -36,7 +36,7 @@ public final class Click implements AutoCloseable {
      * @param goesOn whether its beats are clicked then
      * @param out takes the clicks, on the click's thread
      */
-    public Click(Clock clock, Course course, int countIn, boolean goesOn, IntConsumer out) {
+    public Click(Clock clock, PlaybackTimebase course, int countIn, boolean goesOn, IntConsumer out) {
         this.clock = clock;
         this.course = course;
         this.countIn = countIn;
@@ -62,27 +62,27 @@ public final class Click implements AutoCloseable {
     }
 
     /** Goes on along another course. */
-    public void change(Course next) {
+    public void change(PlaybackTimebase next) {
         course = next;
         LockSupport.unpark(thread);
     }
 
     private void run() {
-        Course now = course;
+        PlaybackTimebase now = course;
         countIn(now);
-        Steps beats = new Steps(now, now.tempo()::beatAt, now.at());
+        GridIterator beats = new GridIterator(now, now.tempo()::beatAt, now.at());
         while (goesOn && !stopping) {
-            if (Waiting.isMissed(beats.due(), clock.nanos())) {
-                beats = new Steps(now, now.tempo()::beatAt, clock.nanos());
+            if (PreciseTimer.isMissed(beats.due(), clock.nanos())) {
+                beats = new GridIterator(now, now.tempo()::beatAt, clock.nanos());
             }
-            Course next = course;
+            PlaybackTimebase next = course;
             if (next != now) {
                 beats = follow(next, now, beats);
                 now = next;
             }
-            Course along = now;
-            if (Waiting.until(clock, beats.due(), () -> stopping || course != along)
-                    && !Waiting.isMissed(beats.due(), clock.nanos())) {
+            PlaybackTimebase along = now;
+            if (PreciseTimer.until(clock, beats.due(), () -> stopping || course != along)
+                    && !PreciseTimer.isMissed(beats.due(), clock.nanos())) {
                 click(now.tempo().place(beats.tick()).beat() == 1);
                 beats.next();
             }
@@ -90,9 +90,9 @@ public final class Click implements AutoCloseable {
     }
 
     /** Clicks the beats that were due before the other course began, and follows that course. */
-    private Steps follow(Course next, Course before, Steps beats) {
+    private GridIterator follow(PlaybackTimebase next, PlaybackTimebase before, GridIterator beats) {
         if (!before.leadsOn(next)) {
-            return new Steps(next, next.tempo()::beatAt, clock.nanos());
+            return new GridIterator(next, next.tempo()::beatAt, clock.nanos());
         }
         long until = Math.min(clock.nanos(), next.at());
         while (beats.due() <= until) {
@@ -100,10 +100,10 @@ public final class Click implements AutoCloseable {
             beats.next();
         }
         // Beats may be elsewhere, since the meter is the other's.
-        return new Steps(next, next.tempo()::beatAt, Math.max(next.at(), Math.min(beats.due(), until + 1)));
+        return new GridIterator(next, next.tempo()::beatAt, Math.max(next.at(), Math.min(beats.due(), until + 1)));
     }
 
-    private void countIn(Course course) {
+    private void countIn(PlaybackTimebase course) {
         TempoMap tempo = course.tempo();
         long tick = tempo.ticks(course.place());
         TempoMap.Meter meter = tempo.meter(tick);
@@ -111,10 +111,10 @@ public final class Click implements AutoCloseable {
         long begins = course.at() - countIn(tempo, tick, countIn);
         for (int i = 0; i < countIn * meter.beats(); i++) {
             long due = begins + i * beat;
-            if (!Waiting.until(clock, due, () -> stopping)) {
+            if (!PreciseTimer.until(clock, due, () -> stopping)) {
                 return;
             }
-            if (!Waiting.isMissed(due, clock.nanos())) {
+            if (!PreciseTimer.isMissed(due, clock.nanos())) {
                 click(i % meter.beats() == 0);
             }
         }
@@ -128,6 +128,6 @@ public final class Click implements AutoCloseable {
     @Override
     public void close() {
         stopping = true;
-        Waiting.end(thread);
+        PreciseTimer.end(thread);
     }
 }

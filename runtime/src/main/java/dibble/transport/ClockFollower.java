@@ -11,7 +11,7 @@ import java.util.concurrent.TimeUnit;
  * never runs on further than two clocks beyond the last that came, so that nothing is played that is not due. Any thread
  * reads the time; one thread brings the clocks.
  */
-public final class ClockFollower extends HeardTime {
+public final class ClockFollower extends ExternalTransport {
     private static final double PHASE = 0.08;
     private static final double RATE = 0.004;
 

@@ -5,7 +5,7 @@ import dibble.time.TempoMap;
 import java.util.function.Consumer;
 
 /**
- * The clocks of a {@link Course}, and the messages between them by which a follower knows its position, step by step. A
+ * The clocks of a {@link PlaybackTimebase}, and the messages between them by which a follower knows its position, step by step. A
  * song position counts sixteenths, so elsewhere a follower joins at the next one. Not thread-safe; reads no clock.
  */
 final class ClockScript {
@@ -20,22 +20,22 @@ final class ClockScript {
         void sendTo(ClockSender.Out out);
     }
 
-    private Course course;
-    private Steps steps;
+    private PlaybackTimebase course;
+    private GridIterator steps;
 
     /** True while followers run at a known position. */
     private boolean running;
 
-    ClockScript(Course course) {
+    ClockScript(PlaybackTimebase course) {
         this.course = course;
         steps = steps(course, course.at());
     }
 
-    private static Steps steps(Course course, long now) {
-        return new Steps(course, tick -> (tick + TICKS - 1) / TICKS * TICKS, now);
+    private static GridIterator steps(PlaybackTimebase course, long now) {
+        return new GridIterator(course, tick -> (tick + TICKS - 1) / TICKS * TICKS, now);
     }
 
-    Course course() {
+    PlaybackTimebase course() {
         return course;
     }
 
@@ -112,7 +112,7 @@ final class ClockScript {
     }
 
     /** Goes on along another course; one to which the present one leads goes on without a word. */
-    void change(Course next, long now, Consumer<Message> send) {
+    void change(PlaybackTimebase next, long now, Consumer<Message> send) {
         boolean leadsOn = course.leadsOn(next);
         while (leadsOn && due() <= Math.min(now, next.at())) {
             act(send);

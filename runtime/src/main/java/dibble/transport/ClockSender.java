@@ -12,7 +12,7 @@ import org.slf4j.LoggerFactory;
 
 /**
  * Sends MIDI clock, 24 a quarter note, with start, song position, continue and stop, on a thread of its own, along a
- * {@link Course}. Clocks come from the beginning of a count-in on, so that who follows has the tempo when it starts; the
+ * {@link PlaybackTimebase}. Clocks come from the beginning of a count-in on, so that who follows has the tempo when it starts; the
  * start comes a moment before the clock that is the first beat, as the standard asks. Where the course comes round a
  * loop, or is another, the new place is said. Who fails is left out; who comes later joins at the next sixteenth.
  */
@@ -33,7 +33,7 @@ public final class ClockSender implements AutoCloseable {
 
     private final Clock clock;
     private final Thread thread = new Thread(this::run, "dibble-clock");
-    private volatile Course course;
+    private volatile PlaybackTimebase course;
     private volatile List<Out> outs;
     private volatile boolean stopping;
     private long lead;
@@ -44,7 +44,7 @@ public final class ClockSender implements AutoCloseable {
     private final List<Out> failed = new ArrayList<>();
 
     /** @param outs who is sent the clock; told apart by identity */
-    public ClockSender(Clock clock, Course course, List<? extends Out> outs) {
+    public ClockSender(Clock clock, PlaybackTimebase course, List<? extends Out> outs) {
         this.clock = clock;
         this.course = course;
         this.outs = List.copyOf(outs);
@@ -64,27 +64,27 @@ public final class ClockSender implements AutoCloseable {
     }
 
     /** Goes on along another course. */
-    public void change(Course next) {
+    public void change(PlaybackTimebase next) {
         course = next;
         LockSupport.unpark(thread);
     }
 
     private void run() {
         BooleanSupplier stops = () -> stopping;
-        Course now = course;
+        PlaybackTimebase now = course;
         following.addAll(outs);
         countIn(now, stops);
         ClockScript script = new ClockScript(now);
-        if (Waiting.until(clock, now.at() - AHEAD, stops)) {
+        if (PreciseTimer.until(clock, now.at() - AHEAD, stops)) {
             script.begin(this::send);
         }
         while (!stopping) {
-            Course next = course;
+            PlaybackTimebase next = course;
             if (next != script.course()) {
                 skipMissed(script);
                 script.change(next, clock.nanos(), this::send);
             }
-            if (Waiting.until(clock, script.due(), () -> stopping || course != next) && !skipMissed(script)) {
+            if (PreciseTimer.until(clock, script.due(), () -> stopping || course != next) && !skipMissed(script)) {
                 letJoin(script);
                 script.act(this::send);
             }
@@ -94,23 +94,23 @@ public final class ClockSender implements AutoCloseable {
 
     private boolean skipMissed(ClockScript script) {
         long now = clock.nanos();
-        boolean skips = Waiting.isMissed(script.due(), now);
+        boolean skips = PreciseTimer.isMissed(script.due(), now);
         if (skips) {
             script.skipTo(now, this::send);
         }
         return skips;
     }
 
-    private void countIn(Course course, BooleanSupplier stops) {
+    private void countIn(PlaybackTimebase course, BooleanSupplier stops) {
         long first = course.tempo().ticks(course.place());
         long each = course.tempo().nanos(first + TICKS) - course.tempo().nanos(first);
         // The last one before the start leaves room for it.
         for (long left = lead / each; left > 0 && left * each > AHEAD; left--) {
             long due = course.at() - left * each;
-            if (!Waiting.until(clock, due, stops)) {
+            if (!PreciseTimer.until(clock, due, stops)) {
                 return;
             }
-            if (!Waiting.isMissed(due, clock.nanos())) {
+            if (!PreciseTimer.isMissed(due, clock.nanos())) {
                 send(out -> out.realTime(RealTime.CLOCK));
             }
         }
@@ -152,6 +152,6 @@ public final class ClockSender implements AutoCloseable {
     @Override
     public void close() {
         stopping = true;
-        Waiting.end(thread);
+        PreciseTimer.end(thread);
     }
 }

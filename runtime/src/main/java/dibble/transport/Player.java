@@ -4,13 +4,13 @@ import dibble.time.Clock;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * Plays a {@link Program} on a thread of its own, each event at its time. Another program takes its place while it
+ * Plays a {@link PlaybackPlan} on a thread of its own, each event at its time. Another program takes its place while it
  * plays. When it is stopped it ends the notes and lifts the pedals that it left down.
  */
 public final class Player implements AutoCloseable {
     private final Clock clock;
     private final Thread thread;
-    private volatile Program program;
+    private volatile PlaybackPlan program;
     private volatile boolean stopping;
     private volatile boolean ended;
 
@@ -23,7 +23,7 @@ public final class Player implements AutoCloseable {
     private final int jumpsAtEntry;
 
     /** Plays along the clock of this machine. */
-    public Player(String name, Clock clock, Program program) {
+    public Player(String name, Clock clock, PlaybackPlan program) {
         this(name, clock, null, program, program.course().at());
     }
 
@@ -32,11 +32,11 @@ public final class Player implements AutoCloseable {
      *
      * @param entry the position at which it begins; later events that are due by now are played at once
      */
-    public Player(String name, Follower follower, Program program, long entry) {
+    public Player(String name, Follower follower, PlaybackPlan program, long entry) {
         this(name, follower, follower, program, entry);
     }
 
-    private Player(String name, Clock clock, Follower follower, Program program, long entry) {
+    private Player(String name, Clock clock, Follower follower, PlaybackPlan program, long entry) {
         this.clock = clock;
         this.follower = follower;
         this.entry = entry;
@@ -53,7 +53,7 @@ public final class Player implements AutoCloseable {
     }
 
     /** Puts another program in the place of the one that is played. */
-    public void change(Program next) {
+    public void change(PlaybackPlan next) {
         program = next;
         LockSupport.unpark(thread);
     }
@@ -63,7 +63,7 @@ public final class Player implements AutoCloseable {
     }
 
     /** Goes to where the music is if too much was missed to make up for it. A follower jumps by itself. */
-    private boolean skipMissed(Playing playing) {
+    private boolean skipMissed(PlaybackState playing) {
         long now = clock.nanos();
         boolean skips = follower == null && playing.hasMissed(now);
         if (skips) {
@@ -75,10 +75,10 @@ public final class Player implements AutoCloseable {
     private void run() {
         int jumps = jumpsAtEntry;
         // From its beginning, though this thread may have begun a little later: what is due by now is played at once.
-        Program first = program;
-        Playing playing = new Playing(first, entry);
+        PlaybackPlan first = program;
+        PlaybackState playing = new PlaybackState(first, entry);
         while (!stopping && !playing.isOver()) {
-            Program now = program;
+            PlaybackPlan now = program;
             if (now != playing.program()) {
                 skipMissed(playing);
                 playing.change(now, clock.nanos());
@@ -90,7 +90,7 @@ public final class Player implements AutoCloseable {
                 continue;
             }
             int seen = jumps;
-            if (Waiting.until(clock, playing.due(), () -> stopping || program != now || seen != jumps())
+            if (PreciseTimer.until(clock, playing.due(), () -> stopping || program != now || seen != jumps())
                     && !skipMissed(playing)) {
                 playing.act();
             }
@@ -113,6 +113,6 @@ public final class Player implements AutoCloseable {
     @Override
     public void close() {
         stopping = true;
-        Waiting.end(thread);
+        PreciseTimer.end(thread);
     }
 }

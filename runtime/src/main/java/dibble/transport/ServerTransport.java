@@ -13,7 +13,7 @@ public interface ServerTransport {
         public void follow(TransportFollower follower) {}
 
         @Override
-        public void lead(Course course) {}
+        public void lead(PlaybackTimebase course) {}
 
         @Override
         public void rest() {}
@@ -23,7 +23,7 @@ public interface ServerTransport {
     void follow(TransportFollower follower);
 
     /** Has the transport go along a course, from when that begins. */
-    void lead(Course course);
+    void lead(PlaybackTimebase course);
 
     /** Has the transport that was led stop. */
     void rest();

@@ -1,7 +1,7 @@
 package dibble.transport;
 
 import dibble.midi.MidiTrack;
-import dibble.midi.Rest;
+import dibble.midi.NeutralValues;
 import dibble.midi.ShortMessage;
 import dibble.midi.Status;
 import dibble.recording.Chase;
@@ -72,7 +72,7 @@ public final class Timeline {
         }
 
         private boolean comesToRest(int i) {
-            return events().isChannelMessage(i) && Rest.isAtRest(events().message(i));
+            return events().isChannelMessage(i) && NeutralValues.isAtRest(events().message(i));
         }
 
         private boolean isExclusive(int i) {

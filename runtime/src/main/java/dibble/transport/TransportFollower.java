@@ -8,7 +8,7 @@ import java.util.concurrent.TimeUnit;
  * The time of a transport that says block by block where it is. Where it says beats, those are places, and its tempo is
  * how fast the session goes; else its seconds are the session's. Makes no object and takes no lock while it is told.
  */
-public final class TransportFollower extends HeardTime {
+public final class TransportFollower extends ExternalTransport {
     /** How far it runs on where nothing is said: longer than a block. */
     private static final long AHEAD = TimeUnit.MILLISECONDS.toNanos(250);
 

@@ -11,8 +11,8 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dibble.disk.AtomicFile;
 import dibble.files.IoWords;
 import dibble.files.JsonTree;
-import dibble.files.OneLine;
-import dibble.gear.Checked;
+import dibble.files.SingleLineText;
+import dibble.gear.Ranges;
 import dibble.midi.MiddleC;
 import dibble.text.UserException;
 import io.soabase.recordbuilder.core.RecordBuilder;
@@ -139,7 +139,7 @@ public record Settings(
     }
 
     private static int range(String what, Integer given, Limits limits) {
-        return given == null ? limits.unlessSet : Checked.range(what, given, limits.low, limits.high);
+        return given == null ? limits.unlessSet : Ranges.range(what, given, limits.low, limits.high);
     }
 
     private static int oneOf(String what, Integer given, List<Integer> all) {
@@ -254,7 +254,7 @@ public record Settings(
                 JSON.convertValue(alone, Settings.class);
                 readable.set(field.getKey(), field.getValue());
             } catch (IllegalArgumentException e) {
-                damage.accept("\"" + OneLine.of(field.getKey()) + "\"");
+                damage.accept("\"" + SingleLineText.of(field.getKey()) + "\"");
             }
         }
         return readable;

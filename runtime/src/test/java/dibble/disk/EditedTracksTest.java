@@ -6,22 +6,22 @@ import dibble.demo.LamplightersRound;
 import dibble.edits.Arrangement;
 import dibble.edits.NoteEdits;
 import dibble.edits.NoteMoves;
-import dibble.edits.Retiming;
+import dibble.edits.TempoRemapping;
 import dibble.edits.TrackEdits;
 import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import dibble.notes.ByHand;
-import dibble.notes.Cleaning;
+import dibble.notes.CleanUp;
 import dibble.notes.Lengths;
+import dibble.notes.ManualChanges;
 import dibble.notes.Note;
 import dibble.notes.Pitches;
-import dibble.notes.Times;
+import dibble.notes.TimeChanges;
 import dibble.recording.ClipIndex;
 import dibble.recording.Clips;
-import dibble.recording.HandEdits;
-import dibble.recording.Onto;
-import dibble.recording.Origins;
+import dibble.recording.ManualEdits;
+import dibble.recording.NoteOrigins;
+import dibble.recording.PrintMode;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Track;
@@ -72,12 +72,12 @@ public class EditedTracksTest {
     public static Session session(Random random) {
         List<Track> tracks = new ArrayList<>();
         tracks.add(Track.of("celesta", "Celesta", CELESTA)
-                .withRegions(new Regions(
-                        List.of(new Region("take-1", 0, 4 * BAR, Onto.INSTEAD, false, played(random, false, 1))))));
+                .withRegions(new Regions(List.of(
+                        new Region("take-1", 0, 4 * BAR, PrintMode.REPLACE_ALL, false, played(random, false, 1))))));
         tracks.add(Track.of("empty", "Empty", new PartRef("sorrel", "kalimba")));
         tracks.add(Track.of("all", "All of it", new Track.OfSource("larkspur"))
-                .withRegions(new Regions(
-                        List.of(new Region("take-1", 0, 4 * BAR, Onto.INSTEAD, false, played(random, true, 1))))));
+                .withRegions(new Regions(List.of(
+                        new Region("take-1", 0, 4 * BAR, PrintMode.REPLACE_ALL, false, played(random, true, 1))))));
         tracks.add(Track.of("own", "Own", new PartRef("sorrel", "marimba"))
                 .withRegions(Regions.own(played(random, false, 1))));
         return LamplightersRound.session().withTracks(tracks);
@@ -99,18 +99,19 @@ public class EditedTracksTest {
         return switch (random.nextInt(15)) {
             case 0 -> NoteEdits.mute(session, selected, true);
             case 1 -> NoteEdits.mute(session, selected, false);
-            case 2 -> NoteEdits.change(session, selected, Cleaning.delete()).session();
+            case 2 -> NoteEdits.change(session, selected, CleanUp.delete()).session();
             case 3 ->
-                NoteEdits.change(session, selected, Times.shift(random.nextInt(2000) - 1000))
+                NoteEdits.change(session, selected, TimeChanges.shift(random.nextInt(2000) - 1000))
                         .session();
             case 4 ->
-                NoteEdits.change(session, selected, ByHand.copy(random.nextInt(2000), 1))
+                NoteEdits.change(session, selected, ManualChanges.copy(random.nextInt(2000), 1))
                         .session();
             case 5 ->
                 NoteEdits.change(
                                 session,
                                 selected,
-                                ByHand.draw(List.of(new Note(0, 60 + random.nextInt(4), bar, bar + 400, 80, 40))))
+                                ManualChanges.draw(
+                                        List.of(new Note(0, 60 + random.nextInt(4), bar, bar + 400, 80, 40))))
                         .session();
             case 6 -> NoteEdits.asPlayed(session, selected).session();
             case 7 ->
@@ -128,7 +129,7 @@ public class EditedTracksTest {
                                 selected,
                                 anyTrack(random, session).id())
                         .session();
-            case 12 -> Retiming.of(session, TempoMap.of(60 + random.nextInt(900) / 10.0), Progress.NONE);
+            case 12 -> TempoRemapping.of(session, TempoMap.of(60 + random.nextInt(900) / 10.0), Progress.NONE);
             case 13 -> Arrangement.repeat(bar, bar + BAR, 2).of(session, Set.of(track.id()));
             default -> Arrangement.cutOut(bar, bar + BAR).of(session, Set.of(track.id()));
         };
@@ -148,7 +149,7 @@ public class EditedTracksTest {
                 "take-" + number,
                 from,
                 from + BAR,
-                Onto.values()[random.nextInt(3)],
+                PrintMode.values()[random.nextInt(3)],
                 false,
                 Clips.within(
                         played(random, track.takesSeveral(), 1 + number * 12 % 108),
@@ -221,12 +222,12 @@ public class EditedTracksTest {
         for (int i = 0; i < 15; i++) {
             session = edited(random, session);
             for (Track track : session.tracks()) {
-                HandEdits edits = track.regions().editable();
+                ManualEdits edits = track.regions().editable();
                 ClipIndex printed = ClipIndex.of(track.regions().printed());
                 assertThat(edits.origins().size()).isEqualTo(edits.index().noteCount());
                 for (int note = 0; note < edits.origins().size(); note++) {
                     int played = edits.origins().played(note);
-                    if (played != Origins.NONE) {
+                    if (played != NoteOrigins.NONE) {
                         assertThat(edits.index().velocity(note))
                                 .as(track.id() + ", note " + note)
                                 .isEqualTo(printed.velocity(played));

@@ -8,11 +8,11 @@ import dibble.files.RoutingReader;
 import dibble.files.SessionContent;
 import dibble.files.SessionReader;
 import dibble.files.TakeReader;
-import dibble.gear.Extras;
+import dibble.gear.UnknownFields;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiFileReader;
 import dibble.recording.Take;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.time.TempoMap;
 import dibble.work.Progress;
 import java.io.IOException;
@@ -61,7 +61,7 @@ class FormatPageTest {
         assertThat(names).allMatch(name -> page.contains("`" + name + "`") || page.contains("\"" + name + "\""));
         JsonNode example = JSON.readTree(examples.get(0));
         SessionContent opened = SessionContent.readJson(examples.get(0).getBytes(StandardCharsets.UTF_8));
-        assertThat(opened.session().extras()).isEqualTo(Extras.NONE);
+        assertThat(opened.session().extras()).isEqualTo(UnknownFields.NONE);
         // Nothing in it is unknown: what is written again has every field of it, but for the files of takes and clips.
         Set<String> given = new TreeSet<>();
         addFields(example, given);
@@ -81,11 +81,11 @@ class FormatPageTest {
                         "\"name\": \"routing\", \"scenes\": [{\"id\": \"s\", \"zones\": [{\"id\": \"z\", \"source\": \"*\","
                                 + " \"keys\": [0, 50], \"to\": {\"part\": \"i/p\"}}]}]}");
         Take take = TakeReader.read(
-                new SessionReader.SaidOfTake("take-1", "One", "takes/take-1.jsonl", Extras.NONE),
+                new SessionReader.SaidOfTake("take-1", "One", "takes/take-1.jsonl", UnknownFields.NONE),
                 lines.getBytes(StandardCharsets.UTF_8),
                 TempoMap.of(60),
                 Progress.NONE);
-        assertThat(take.extras()).isEqualTo(Extras.NONE);
+        assertThat(take.extras()).isEqualTo(UnknownFields.NONE);
         assertThat(take.log().size()).isEqualTo(2);
         assertThat(take.marks()).hasSize(2);
         assertThat(take.marks()
@@ -114,7 +114,7 @@ class FormatPageTest {
                 .contains(String.format("in a list | %,d |", RoutingReader.MAX_ZONES))
                 .contains(String.format("| tracks, takes | %,d each |", SessionReader.MAX_TRACKS))
                 .contains(String.format("regions of a track | %,d each |", SessionReader.MAX_ITEMS))
-                .contains("| ports of instruments | " + Slots.MAX_PORTS + " |")
+                .contains("| ports of instruments | " + SlotAllocator.MAX_PORTS + " |")
                 .contains(String.format("| a tick | %,d ", SessionReader.LAST_TICK))
                 .contains(String.format(
                         "| a MIDI file | %d MiB, %,d events, %,d tracks |",

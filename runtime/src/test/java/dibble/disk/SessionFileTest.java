@@ -14,8 +14,8 @@ import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
-import dibble.recording.Onto;
+import dibble.recording.EventStore;
+import dibble.recording.PrintMode;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -50,7 +50,7 @@ class SessionFileTest {
 
     private static Session withTake() {
         Session session = TrackEdits.addMissingTracks(LamplightersRound.session());
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         log.add(0, 0, ShortMessage.noteOn(0, 60, 90));
         log.add(500_000_000, 0, ShortMessage.noteOff(0, 60, 64));
         Take take = new Take(
@@ -63,7 +63,7 @@ class SessionFileTest {
                 900_000_000,
                 0);
         Printer printer = Printer.print(take, session.tracks(), Set.of("celesta"));
-        return TakeEdits.keep(session, take, printer, Onto.INSTEAD);
+        return TakeEdits.keep(session, take, printer, PrintMode.REPLACE_ALL);
     }
 
     @Test
@@ -102,7 +102,7 @@ class SessionFileTest {
         Session session = TrackEdits.readyToRecord(LamplightersRound.session());
         Set<String> all = session.tracks().stream().map(Track::id).collect(Collectors.toSet());
         for (int number = 1; number <= 5; number++) {
-            EventLog log = new EventLog();
+            EventStore log = new EventStore();
             long at = 0;
             for (int i = 0; i < 20; i++) {
                 int key = 30 + random.nextInt(60);
@@ -120,7 +120,7 @@ class SessionFileTest {
                     TempoMap.of(60 + random.nextInt(90)),
                     at,
                     random.nextInt(4) * 1_000_000_000L);
-            Onto onto = Onto.values()[random.nextInt(3)];
+            PrintMode onto = PrintMode.values()[random.nextInt(3)];
             session = TakeEdits.keep(session, take, Printer.print(take, session.tracks(), all), onto);
         }
         return session;

@@ -8,20 +8,20 @@ import dibble.files.SessionFormatException;
 import dibble.files.SessionReader;
 import dibble.files.TakeLines;
 import dibble.files.TakeReader;
-import dibble.gear.Extras;
 import dibble.gear.PartRef;
 import dibble.gear.SequencerLane;
+import dibble.gear.UnknownFields;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
-import dibble.routing.Aim;
 import dibble.routing.ControlMap;
 import dibble.routing.RandomRouting;
 import dibble.routing.Routing;
+import dibble.routing.SendTarget;
+import dibble.session.AcceptedFinding;
 import dibble.session.Colours;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.Settled;
 import dibble.time.TempoMap;
 import dibble.work.Progress;
 import java.nio.charset.StandardCharsets;
@@ -43,12 +43,12 @@ class SessionRoundTripTest {
                 .withControls(routing.controls())
                 .withScenes(routing.scenes())
                 .withSceneSwitch(routing.sceneSwitch())
-                .withSettled(List.of(new Settled("gap", List.of("a", "3-9"))));
+                .withSettled(List.of(new AcceptedFinding("gap", List.of("a", "3-9"))));
     }
 
     private static Take read(byte[] lines) throws SessionFormatException {
         return TakeReader.read(
-                new SessionReader.SaidOfTake("take-1", "One", "takes/take-1.jsonl", Extras.NONE),
+                new SessionReader.SaidOfTake("take-1", "One", "takes/take-1.jsonl", UnknownFields.NONE),
                 lines,
                 TempoMap.of(20),
                 Progress.NONE);
@@ -69,7 +69,7 @@ class SessionRoundTripTest {
     void takesKeepTheirRoutingsAndWhatCameBack(@ForAll long seed) throws Exception {
         Random random = new Random(seed);
         RandomRouting randomly = new RandomRouting(random);
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         Routing first = session(randomly.routing(6)).routing(Performance.NEW);
         for (int i = 0; i < 40; i++) {
             log.add(i * 1000L, 0, randomly.message(), random.nextInt(4) == 0);
@@ -106,7 +106,7 @@ class SessionRoundTripTest {
         Random random = new Random(seed);
         RandomRouting randomly = new RandomRouting(random);
         SchemaInstances anything = new SchemaInstances(null, random, java.util.Set.of());
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < 30; i++) {
             log.add(i * 1000L, 0, randomly.message(), random.nextInt(4) == 0);
         }
@@ -148,7 +148,7 @@ class SessionRoundTripTest {
     void whatChangesInARoutingIsWrittenAloneAndReadAsAWhole() throws Exception {
         Session demo = dibble.demo.LamplightersRound.session();
         List<Take.Mark> marks = new java.util.ArrayList<>();
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < 50; i++) {
             int high = 40 + i;
             Session dragged = demo.withScenes(demo.scenes().stream()
@@ -172,7 +172,7 @@ class SessionRoundTripTest {
     void aTakeOfThousandsOfChangesIsReadAndWhatTheyHaveInCommonIsThereOnce() throws Exception {
         Session demo = dibble.demo.LamplightersRound.session();
         List<Take.Mark> marks = new java.util.ArrayList<>();
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < 3_000; i++) {
             int high = 40 + i % 60;
             Session dragged = demo.withZones(demo.zones().stream()
@@ -249,7 +249,7 @@ class SessionRoundTripTest {
         ControlMap map = session.controls().get(0);
         assertThat(map.keep() && map.ignoreOutside()).isTrue();
         assertThat(map.when().high()).isEqualTo(16383);
-        assertThat(map.sends().get(0).to()).isEqualTo(new Aim.ToScene("next"));
+        assertThat(map.sends().get(0).to()).isEqualTo(new SendTarget.ToScene("next"));
         assertThat(map.sends().get(1).rest()).isEqualTo(127);
         assertThat(session.scenes().get(0).sounds().get(0).sound().volume()).isEqualTo(90);
         assertThat(session.activeScene(opened.performance())).isEqualTo("dusk");
@@ -266,7 +266,7 @@ class SessionRoundTripTest {
         java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
         TakeLines lines = new TakeLines(out);
         lines.begin(first, 5);
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         log.add(10, 0, ShortMessage.noteOn(0, 60, 80));
         lines.follow(log, List.of("a"), List.of());
         lines.tempo(first, spliced);
@@ -292,7 +292,7 @@ class SessionRoundTripTest {
     void whatIsWrittenCanBeReadWhateverASourceIsCalled() throws Exception {
         List<String> names =
                 List.of("plain", "a \"quoted\\ one", "F\u266F \uD834\uDD1E", "line\nfeed\u0001", "x".repeat(70_000));
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < 500; i++) {
             log.add(i, i % names.size(), ShortMessage.noteOn(0, 60, 1 + i % 127));
         }

@@ -7,16 +7,16 @@ import dibble.disk.SessionFile;
 import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import dibble.notes.ByHand;
-import dibble.notes.Cleaning;
+import dibble.notes.CleanUp;
 import dibble.notes.Grid;
+import dibble.notes.ManualChanges;
 import dibble.notes.Note;
 import dibble.notes.NoteChange;
 import dibble.notes.NoteFunction;
 import dibble.notes.Quantize;
-import dibble.notes.Times;
+import dibble.notes.TimeChanges;
 import dibble.recording.ClipIndex;
-import dibble.recording.Onto;
+import dibble.recording.PrintMode;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Sorting;
@@ -68,7 +68,7 @@ class NoteEditsTest {
 
     private static Session session(MidiTrack print) {
         Session demo = LamplightersRound.session();
-        Regions regions = new Regions(List.of(new Region("take-1", 0, 16 * BAR, Onto.INSTEAD, false, print)));
+        Regions regions = new Regions(List.of(new Region("take-1", 0, 16 * BAR, PrintMode.REPLACE_ALL, false, print)));
         PartRef celesta =
                 demo.instruments().get(0).ref(demo.instruments().get(0).parts().get(0));
         return demo.withTracks(List.of(Track.of(ID, "Celesta", celesta).withRegions(regions)));
@@ -161,13 +161,16 @@ class NoteEditsTest {
             case 0 -> NoteEdits.mute(session, some, random.nextBoolean());
             case 1 -> NoteEdits.asPlayed(session, some).session();
             case 2 ->
-                NoteEdits.change(session, some, ByHand.copy(random.nextInt(4) * BAR, 2))
+                NoteEdits.change(session, some, ManualChanges.copy(random.nextInt(4) * BAR, 2))
                         .session();
             case 3 ->
-                NoteEdits.change(session, some, ByHand.cut(random.nextInt(60_000)))
+                NoteEdits.change(session, some, ManualChanges.cut(random.nextInt(60_000)))
                         .session();
             case 4 ->
-                NoteEdits.change(session, some, ByHand.draw(List.of(Note.of(0, 50, random.nextInt(9000), 9600, 70))))
+                NoteEdits.change(
+                                session,
+                                some,
+                                ManualChanges.draw(List.of(Note.of(0, 50, random.nextInt(9000), 9600, 70))))
                         .session();
             case 5 -> Arrangement.repeat(2 * BAR, 4 * BAR, 2).of(session, Set.of(ID));
             case 6 -> Arrangement.cutOut(5 * BAR, 6 * BAR).of(session, Set.of(ID));
@@ -226,7 +229,7 @@ class NoteEditsTest {
     private static List<Note> notes(MidiTrack clip) {
         ClipIndex index = ClipIndex.of(clip);
         return IntStream.range(0, index.noteCount())
-                .mapToObj(note -> ByHand.note(index, note))
+                .mapToObj(note -> ManualChanges.note(index, note))
                 .toList();
     }
 
@@ -236,7 +239,8 @@ class NoteEditsTest {
         Session muted = NoteEdits.mute(session(played(1)), all(session(played(1))), true);
         MidiTrack again = played(1);
         Track track = muted.tracks().get(0);
-        Regions replaced = track.regions().with(new Region("take-2", 0, 16 * BAR, Onto.WITHIN, false, again));
+        Regions replaced =
+                track.regions().with(new Region("take-2", 0, 16 * BAR, PrintMode.REPLACE_RANGE, false, again));
         assertThat(ClipIndex.of(replaced.sounding()).noteCount()).isEqualTo(64);
         assertThat(replaced.editable().muted().isEmpty()).isTrue();
     }
@@ -262,8 +266,9 @@ class NoteEditsTest {
                 .add(4 * BAR, ShortMessage.noteOn(0, 40, 90))
                 .add(5 * BAR, ShortMessage.noteOff(0, 40, 64))
                 .build(6 * BAR);
-        Regions regions =
-                track(quantized).regions().with(new Region("take-2", 4 * BAR, 6 * BAR, Onto.WITHIN, false, punched));
+        Regions regions = track(quantized)
+                .regions()
+                .with(new Region("take-2", 4 * BAR, 6 * BAR, PrintMode.REPLACE_RANGE, false, punched));
         ClipIndex index = ClipIndex.of(regions.sounding());
         assertThat(IntStream.range(0, index.noteCount()).filter(note -> index.key(note) == 40))
                 .hasSize(1);
@@ -282,7 +287,7 @@ class NoteEditsTest {
         assertThat(track(back).sounding())
                 .isEqualTo(track(session)
                         .regions()
-                        .with(new Region("take-2", 4 * BAR, 6 * BAR, Onto.WITHIN, false, punched))
+                        .with(new Region("take-2", 4 * BAR, 6 * BAR, PrintMode.REPLACE_RANGE, false, punched))
                         .sounding());
     }
 
@@ -367,7 +372,8 @@ class NoteEditsTest {
                 .build();
         BitSet first = new BitSet();
         first.set(0);
-        MidiTrack half = Times.stretch(2, 1).of(clip, ClipIndex.of(clip), first).clip();
+        MidiTrack half =
+                TimeChanges.stretch(2, 1).of(clip, ClipIndex.of(clip), first).clip();
         assertThat(ClipIndex.of(half).end(0)).isEqualTo(400);
         assertThat(half.size()).isEqualTo(3);
     }
@@ -408,7 +414,7 @@ class NoteEditsTest {
     @Test
     void deletedNotesComeBackWithTheWholeTrack() {
         Session session = session(played(7));
-        Session edited = NoteEdits.change(session, some(session, new Random(7)), Cleaning.delete())
+        Session edited = NoteEdits.change(session, some(session, new Random(7)), CleanUp.delete())
                 .session();
         assertThat(track(edited).noteCount()).isLessThan(64);
         assertThat(NoteEdits.allAsPlayed(edited, List.of(ID))).isEqualTo(session);

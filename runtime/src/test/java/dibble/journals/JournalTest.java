@@ -8,9 +8,9 @@ import dibble.edits.TakeEdits;
 import dibble.files.SessionFormatException;
 import dibble.files.SessionReader;
 import dibble.files.TakeReader;
-import dibble.gear.Extras;
+import dibble.gear.UnknownFields;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -43,9 +43,9 @@ class JournalTest {
     private final Session demo = LamplightersRound.session();
     private final Routing routing = demo.routing(Performance.NEW);
 
-    private EventLog log(long seed) {
+    private EventStore log(long seed) {
         Random random = new Random(seed);
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < 500; i++) {
             int key = 50 + random.nextInt(10);
             log.add(
@@ -83,7 +83,7 @@ class JournalTest {
                 new Take.Mark(0, 0, first),
                 new Take.Mark(
                         15, 150_000_000L, first.withScene(small.scenes().get(1).id())));
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < 30; i++) {
             log.copy(log(3), i);
         }
@@ -140,7 +140,7 @@ class JournalTest {
                 List.of(new TempoMap.Tempo(0, 120), new TempoMap.Tempo(400 * 3840, 30)),
                 List.of(new TempoMap.Meter(0, 4, 4)));
         TakeJournal journal = new TakeJournal(() -> user, Runnable::run);
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         log.add(1_000_000_000L, 0, ShortMessage.noteOn(0, 60, 80));
         log.add(10_000_000_000L, 0, ShortMessage.controller(0, 64, 127));
         journal.begin(slower, 2_000_000_000L);
@@ -199,13 +199,13 @@ class JournalTest {
             journal.takes().begin(demo.tempo(), 0);
             journal.takes().follow(log(8), List.of("larkspur", "tansy"), marks());
             journal.sync();
-            assertThat(Unfinished.find(user)).as("in use").isEmpty();
+            assertThat(RecoverableWork.find(user)).as("in use").isEmpty();
 
-            List<Unfinished> found = Unfinished.find(leftBehind());
+            List<RecoverableWork> found = RecoverableWork.find(leftBehind());
             assertThat(found).hasSize(1);
             assertThat(found.get(0).file()).isEqualTo("/somewhere/round.dibble");
             assertThat(found.get(0).recordings()).hasSize(1);
-            Unfinished.BroughtBack opened = found.get(0).open();
+            RecoverableWork.RecoveredWork opened = found.get(0).open();
             assertThat(opened.losses()).isEmpty();
             assertThat(opened.session().name()).isEqualTo("Edited");
             assertThat(opened.performance().activeScene()).isEqualTo("snow");
@@ -217,7 +217,7 @@ class JournalTest {
                             .sum())
                     .isPositive();
             found.get(0).discard();
-            assertThat(Unfinished.find(user.resolve("other"))).isEmpty();
+            assertThat(RecoverableWork.find(user.resolve("other"))).isEmpty();
         }
     }
 
@@ -251,13 +251,13 @@ class JournalTest {
                     Kept.of(TakeEdits.keep(demo, Performance.NEW, take), Performance.NEW), null, FileStamp.NONE);
             journal.takes().kept(ended);
             journal.sync();
-            assertThat(Unfinished.find(leftBehind()).get(0).recordings()).isEmpty();
+            assertThat(RecoverableWork.find(leftBehind()).get(0).recordings()).isEmpty();
         }
     }
 
     private static Take lines(String... lines) throws IOException {
         return TakeReader.read(
-                new SessionReader.SaidOfTake("take-1", "One", "takes/take-1.jsonl", Extras.NONE),
+                new SessionReader.SaidOfTake("take-1", "One", "takes/take-1.jsonl", UnknownFields.NONE),
                 String.join("\n", lines).getBytes(),
                 TempoMap.of(120),
                 Progress.NONE);

@@ -8,7 +8,7 @@ import dibble.disk.FileStamp;
 import dibble.disk.SessionFile;
 import dibble.edits.TakeEdits;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.session.Kept;
 import dibble.session.Performance;
@@ -133,7 +133,7 @@ class PowerCutTest {
 
         private void record() {
             int key = ++takes;
-            EventLog events = new EventLog();
+            EventStore events = new EventStore();
             TakeJournal recording = journal.takes();
             recording.begin(session.tempo(), 0);
             int count = 2 + random.nextInt(20);
@@ -183,7 +183,7 @@ class PowerCutTest {
                 assertThat(onDisk).as("saved, " + as).isGreaterThanOrEqualTo(inFile);
                 count(opened, events);
             }
-            for (Unfinished unfinished : Unfinished.find(left)) {
+            for (RecoverableWork unfinished : RecoverableWork.find(left)) {
                 Session recovered = unfinished.open().session();
                 if (recovered.name().matches("\\d+")) {
                     onDisk = Math.max(onDisk, Integer.parseInt(recovered.name()));
@@ -202,7 +202,7 @@ class PowerCutTest {
 
         private static void count(Session session, Map<Integer, Integer> events) {
             for (Take take : session.takes()) {
-                EventLog log = take.log();
+                EventStore log = take.log();
                 int ons = 0;
                 for (int i = 0; i < log.size(); i++) {
                     ons += ShortMessage.startsNote(log.message(i)) ? 1 : 0;

@@ -6,7 +6,7 @@ import static org.awaitility.Awaitility.await;
 import dibble.demo.LamplightersRound;
 import dibble.files.TakeReader;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -35,7 +35,7 @@ class TakeJournalTest {
     private final List<Take.Mark> marks = List.of(new Take.Mark(0, 0, demo.routing(Performance.NEW)));
 
     /** Records a take in pieces of random length. Returns its file. */
-    private TakeJournal.TakeFile record(TakeJournal journal, EventLog log, int count, Random random) {
+    private TakeJournal.TakeFile record(TakeJournal journal, EventStore log, int count, Random random) {
         journal.begin(TEMPO, 0);
         for (int i = 0; i < count; i++) {
             log.add(i * 1_000_000L, 0, ShortMessage.noteOn(0, random.nextInt(128), 80));
@@ -52,7 +52,7 @@ class TakeJournalTest {
                 .take();
     }
 
-    private static void assertSame(EventLog actual, EventLog expected, int size) {
+    private static void assertSame(EventStore actual, EventStore expected, int size) {
         assertThat(actual.size()).isEqualTo(size);
         for (int i = 0; i < size; i++) {
             assertThat(actual.stamp(i)).isEqualTo(expected.stamp(i));
@@ -69,8 +69,8 @@ class TakeJournalTest {
             HangingDisk disk = new HangingDisk();
             Path user = Files.createDirectories(folder.resolve("user-" + changes));
             try (SessionJournal journal = new SessionJournal(WatchedProvider.watched(user, disk))) {
-                EventLog first = new EventLog();
-                EventLog second = new EventLog();
+                EventStore first = new EventStore();
+                EventStore second = new EventStore();
                 disk.hangAfter(changes);
                 TakeJournal.TakeFile one = record(journal.takes(), first, random.nextInt(40), random);
                 TakeJournal.TakeFile two = record(journal.takes(), second, random.nextInt(40), random);
@@ -91,7 +91,7 @@ class TakeJournalTest {
     void writesNothingAfterAGapWhenTooMuchWaits() throws IOException {
         Queue<Runnable> tasks = new ArrayDeque<>();
         TakeJournal journal = new TakeJournal(() -> folder, tasks::add, 40_000);
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         Random random = new Random(1);
         journal.begin(TEMPO, 0);
         journal.follow(log, SOURCES, marks);
@@ -112,7 +112,7 @@ class TakeJournalTest {
         assertThat(journal.trouble()).contains("did not answer").contains("goes on in memory");
         assertSame(read(file.path()).log(), log, 1);
 
-        EventLog next = new EventLog();
+        EventStore next = new EventStore();
         TakeJournal.TakeFile whole = record(journal, next, 20, random);
         while (!tasks.isEmpty()) {
             tasks.remove().run();

@@ -9,8 +9,8 @@ import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
-import dibble.recording.Onto;
+import dibble.recording.EventStore;
+import dibble.recording.PrintMode;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -44,14 +44,14 @@ class MovedPartTest {
     }
 
     private static Session overdubbed(Session session, long at, int... messages) {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < messages.length; i++) {
             log.add(i * 100 * TICK, 0, messages[i]);
         }
         String id = TakeEdits.freshTakeId(session);
         List<Take.Mark> marks = List.of(new Take.Mark(0, 0, session.routing(Performance.NEW)));
         Take take = new Take(id, id, List.of("larkspur"), log, marks, TEMPO, messages.length * 100 * TICK, at * TICK);
-        return TakeEdits.keep(session, take, Printer.print(take, session.tracks(), Set.of("harp")), Onto.OVER);
+        return TakeEdits.keep(session, take, Printer.print(take, session.tracks(), Set.of("harp")), PrintMode.OVERDUB);
     }
 
     @Test
@@ -66,7 +66,7 @@ class MovedPartTest {
                 ShortMessage.noteOff(0, 60, 64));
         Session moved = first.withInstruments(List.of(onChannel(5)));
         Session both = overdubbed(moved, 150, ShortMessage.noteOn(0, 64, 70), ShortMessage.noteOff(0, 64, 64));
-        Rendition rendition = Rendition.ofTracks(both, Performance.NEW);
+        OfflinePlayback rendition = OfflinePlayback.ofTracks(both, Performance.NEW);
         List<String> played = new ArrayList<>();
         for (int i = 0; i < rendition.size(); i++) {
             int message = rendition.message(i);

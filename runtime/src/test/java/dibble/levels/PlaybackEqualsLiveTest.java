@@ -15,9 +15,9 @@ import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.FileRouter;
-import dibble.recording.Onto;
+import dibble.recording.PrintMode;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -27,9 +27,9 @@ import dibble.routing.RandomRouting;
 import dibble.routing.Router;
 import dibble.routing.Routing;
 import dibble.routing.RoutingCompiler;
-import dibble.routing.Slots;
-import dibble.routing.Target;
+import dibble.routing.SlotAllocator;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
@@ -117,8 +117,8 @@ class PlaybackEqualsLiveTest {
         return tracks;
     }
 
-    private static EventLog played(Random random, RandomRouting events, List<String> sources) {
-        EventLog log = new EventLog();
+    private static EventStore played(Random random, RandomRouting events, List<String> sources) {
+        EventStore log = new EventStore();
         long tick = FIRST;
         for (int i = 0; i < 80; i++) {
             tick += 1 + random.nextInt(20);
@@ -131,7 +131,7 @@ class PlaybackEqualsLiveTest {
     }
 
     private static Map<String, List<Sent>> live(Take take) {
-        Slots slots = new Slots();
+        SlotAllocator slots = new SlotAllocator();
         Map<String, List<Sent>> sent = new TreeMap<>();
         Router router = new Router((stamp, port, message, instrument) -> {
             String name = slots.portName(port) + " " + ShortMessage.channel(message);
@@ -156,7 +156,7 @@ class PlaybackEqualsLiveTest {
 
     /** Returns the messages that the tracks send from the beginning of the take on; earlier ones only set controllers. */
     private static Map<String, List<Sent>> playedBack(Session session) {
-        Rendition rendition = Rendition.ofTracks(session, Performance.NEW);
+        OfflinePlayback rendition = OfflinePlayback.ofTracks(session, Performance.NEW);
         Map<String, List<Sent>> sent = new TreeMap<>();
         for (int i = 0; i < rendition.size(); i++) {
             if (rendition.stamp(i) >= FIRST * TICK) {
@@ -188,14 +188,14 @@ class PlaybackEqualsLiveTest {
             }
             zones.add(Zone.of(id, id, id, Range.ALL, new PartRef("at-" + port, "any"))
                     .with()
-                    .to(new Target.ToSameChannel("at-" + port))
+                    .to(new ZoneTarget.ToSameChannel("at-" + port))
                     .pass(EnumSet.allOf(EventKind.class))
                     .blockControllers(Set.of())
                     .build());
         }
         Routing routing =
                 new Routing(players, ports, ChannelPlan.of(ports, Map.of()), zones, List.of(), List.of(), null, null);
-        Slots slots = new Slots();
+        SlotAllocator slots = new SlotAllocator();
         Map<String, List<Sent>> sent = new TreeMap<>();
         FileRouter.route(file, sources, routing, false, slots, new FileRouter.Output() {
             @Override
@@ -296,7 +296,7 @@ class PlaybackEqualsLiveTest {
             Session session = PlaybackEqualsLiveTest.session(random, routing);
             List<String> sources =
                     session.sources().stream().map(source -> source.id()).toList();
-            EventLog log = played(random, made, sources);
+            EventStore log = played(random, made, sources);
             Take take = new Take(
                     "take-1",
                     "Take 1",
@@ -308,11 +308,11 @@ class PlaybackEqualsLiveTest {
                     0);
             Set<String> armed = session.tracks().stream().map(Track::id).collect(Collectors.toSet());
             Printer printer = Printer.print(take, session.tracks(), armed);
-            return new Recorded(TakeEdits.keep(session, take, printer, Onto.INSTEAD), take);
+            return new Recorded(TakeEdits.keep(session, take, printer, PrintMode.REPLACE_ALL), take);
         }
 
         /** The zones, control maps and scene change while it is played. */
-        private static List<Take.Mark> marks(Random random, RandomRouting made, Session session, EventLog log) {
+        private static List<Take.Mark> marks(Random random, RandomRouting made, Session session, EventStore log) {
             Routing first = session.routing(Performance.NEW);
             List<Take.Mark> marks = new ArrayList<>(List.of(new Take.Mark(0, 0, first)));
             for (int position = 1 + random.nextInt(40); position < log.size(); position += 1 + random.nextInt(60)) {

@@ -187,7 +187,7 @@ class MachineDevicesTest {
     @Test
     void aPortThatFailsIsCountedAndDoesNotStopItsLane() {
         module.fails = true;
-        try (Lane lane = new Lane(devices.output("midi:Yarrow").orElseThrow())) {
+        try (OutputQueue lane = new OutputQueue(devices.output("midi:Yarrow").orElseThrow())) {
             lane.offer(0, dibble.midi.ShortMessage.noteOn(0, 60, 90));
             await().until(() -> lane.failed() == 1);
             module.fails = false;

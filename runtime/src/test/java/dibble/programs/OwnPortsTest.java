@@ -7,7 +7,7 @@ import dibble.edits.ZoneEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.midi.ShortMessage;
-import dibble.routing.Target;
+import dibble.routing.ZoneTarget;
 import dibble.session.Performance;
 import dibble.session.Session;
 import java.util.HashSet;
@@ -104,7 +104,7 @@ class OwnPortsTest {
         Session bare = ZoneEdits.changeZone(
                 session,
                 zone,
-                it -> it.with().to(new Target.ToChannel("yarrow", 16)).build());
+                it -> it.with().to(new ZoneTarget.ToChannel("yarrow", 16)).build());
         NotesPort rest = notes(bare).stream()
                 .filter(port -> port.id().equals("out/yarrow"))
                 .findFirst()

@@ -6,7 +6,7 @@ import static org.awaitility.Awaitility.await;
 import dibble.demo.LamplightersRound;
 import dibble.disk.SessionFile;
 import dibble.files.SessionContent;
-import dibble.journals.Unfinished;
+import dibble.journals.RecoverableWork;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.Take;
@@ -102,10 +102,10 @@ class KilledTest {
         SessionFile.read(user.resolve("round.dibble"));
     }
 
-    private static Unfinished.BroughtBack broughtBack(Path user, String what) throws IOException {
-        List<Unfinished> found = Unfinished.find(user);
+    private static RecoverableWork.RecoveredWork broughtBack(Path user, String what) throws IOException {
+        List<RecoverableWork> found = RecoverableWork.find(user);
         assertThat(found).as(what).hasSize(1);
-        Unfinished.BroughtBack back = found.get(0).open();
+        RecoverableWork.RecoveredWork back = found.get(0).open();
         assertThat(back.losses()).as(what).isEmpty();
         return back;
     }

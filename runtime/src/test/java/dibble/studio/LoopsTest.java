@@ -9,12 +9,12 @@ import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.ports.EventRing;
-import dibble.ports.ExclusiveLane;
-import dibble.ports.Lane;
+import dibble.ports.OutputQueue;
 import dibble.ports.PulledPort;
+import dibble.ports.SysexQueue;
 import dibble.routing.RoutingCompiler;
 import dibble.routing.RoutingTable;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -31,12 +31,12 @@ class LoopsTest {
     private static final int TURNS = 5000;
 
     private final HandClock clock = new HandClock();
-    private final Slots slots = new Slots();
+    private final SlotAllocator slots = new SlotAllocator();
     private final Engine engine = new Engine(clock);
-    private final Inlet keys = engine.openInlet();
-    private final Inlet looper = engine.openInlet();
+    private final InputStage keys = engine.openInlet();
+    private final InputStage looper = engine.openInlet();
     private final Looper device = new Looper();
-    private final Lane lane = new Lane(device);
+    private final OutputQueue lane = new OutputQueue(device);
     private final LoopGuard guard;
 
     LoopsTest() {
@@ -56,8 +56,8 @@ class LoopsTest {
                         Zone.of("back", "Back", "looper", Range.ALL, new PartRef("module", "flute"))));
         RoutingTable table = RoutingCompiler.compile(session.routing(Performance.NEW), slots);
         guard = new LoopGuard("looper", "looper", slots.port("looper"));
-        keys.lead(new int[] {slots.source("keys")}, new ExclusiveLane[0]);
-        looper.lead(new int[] {slots.source("looper")}, new ExclusiveLane[0]);
+        keys.lead(new int[] {slots.source("keys")}, new SysexQueue[0]);
+        looper.lead(new int[] {slots.source("looper")}, new SysexQueue[0]);
         engine.submit((router, stamp) -> {
             engine.setLane(slots.port("looper"), lane);
             engine.setGuard(slots.port("looper"), guard);

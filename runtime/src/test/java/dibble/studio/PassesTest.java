@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.OpenNotes;
 import dibble.recording.Printer;
 import dibble.recording.Take;
@@ -14,7 +14,7 @@ import dibble.routing.Routing;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
-import dibble.transport.Course;
+import dibble.transport.PlaybackTimebase;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -37,7 +37,7 @@ class PassesTest {
 
     private record Event(long at, int source, int message) {}
 
-    private Recording recording(RecordPlan plan, Standing standing) {
+    private Recording recording(RecordPlan plan, HeldState standing) {
         return new Recording(plan, List.of("larkspur", "tansy"), new Printer(TRACKS, Set.of()), routing, standing);
     }
 
@@ -68,10 +68,16 @@ class PassesTest {
     /** As the recorder does: one pass ends where the next begins. */
     private List<Take> recorded(List<Event> events) {
         List<Take> takes = new ArrayList<>();
-        Standing standing = new Standing();
+        HeldState standing = new HeldState();
         Recording now = recording(
-                RecordPlan.along(new Course(TEMPO, 0, START, new Course.Loop(0, 1920)), 0, 0, 1920, true, 250 * MS),
-                new Standing());
+                RecordPlan.along(
+                        new PlaybackTimebase(TEMPO, 0, START, new PlaybackTimebase.Loop(0, 1920)),
+                        0,
+                        0,
+                        1920,
+                        true,
+                        250 * MS),
+                new HeldState());
         long last = 0;
         for (Event event : events) {
             now = atTheTime(event.at, now, standing, takes);
@@ -84,7 +90,7 @@ class PassesTest {
         return takes;
     }
 
-    private Recording atTheTime(long at, Recording before, Standing standing, List<Take> takes) {
+    private Recording atTheTime(long at, Recording before, HeldState standing, List<Take> takes) {
         Recording now = before;
         while (at >= now.plan().endsAt()) {
             List<Recording.Note> forNext = now.forNext();
@@ -103,7 +109,7 @@ class PassesTest {
         List<String> recorded = new ArrayList<>();
         for (Take take : takes) {
             OpenNotes open = new OpenNotes();
-            EventLog log = take.log();
+            EventStore log = take.log();
             long before = 0;
             for (int i = 0; i < log.size(); i++) {
                 int message = log.message(i);
@@ -152,14 +158,14 @@ class PassesTest {
                         .reduce((first, second) -> second)
                         .map(event -> ShortMessage.data2(event.message) >= 64)
                         .orElse(false);
-                EventLog log = takes.get(pass).log();
+                EventStore log = takes.get(pass).log();
                 boolean said = log.size() > 0 && isPedalDownAtTheStart(log, source);
                 assertThat(said).isEqualTo(down);
             }
         }
     }
 
-    private static boolean isPedalDownAtTheStart(EventLog log, int source) {
+    private static boolean isPedalDownAtTheStart(EventStore log, int source) {
         for (int i = 0; i < log.size() && log.stamp(i) == 0; i++) {
             if (log.source(i) == source
                     && ShortMessage.kind(log.message(i)) == ShortMessage.CONTROLLER

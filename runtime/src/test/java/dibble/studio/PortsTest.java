@@ -8,12 +8,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import dibble.edits.ZoneEdits;
-import dibble.gear.Extras;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Sound;
 import dibble.gear.Source;
+import dibble.gear.UnknownFields;
 import dibble.midi.ChannelSet;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
@@ -23,12 +23,12 @@ import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
 import dibble.routing.SceneSwitch;
+import dibble.routing.SendTarget;
 import dibble.routing.Zone;
 import dibble.session.ClockPlan;
 import dibble.session.Document;
@@ -216,8 +216,8 @@ class PortsTest {
         Scene snow = session.scenes()
                 .get(1)
                 .withSounds(List.of(
-                        new SceneSound(HARP, new Sound(null, 47, 100, null), Extras.NONE),
-                        new SceneSound(WINDS, new Sound(List.of(1, 2), 71, null, 30), Extras.NONE)));
+                        new SceneSound(HARP, new Sound(null, 47, 100, null), UnknownFields.NONE),
+                        new SceneSound(WINDS, new Sound(List.of(1, 2), 71, null, 30), UnknownFields.NONE)));
         open(session.withScenes(List.of(session.scenes().get(0), snow)));
         List<Integer> first = sentAfter(() -> document.perform(performance -> performance.withScene("snow")));
         // The harp has volume 100 already; a bank needs its program behind it.
@@ -238,7 +238,8 @@ class PortsTest {
                 "next",
                 "larkspur",
                 new ControlMap.Trigger(ControlKind.NOTE, 24, 0, 127),
-                new ControlMap.Send(ControlKind.SCENE, 0, 0, 127, null, new Aim.ToScene(Aim.ToScene.NEXT)));
+                new ControlMap.Send(
+                        ControlKind.SCENE, 0, 0, 127, null, new SendTarget.ToScene(SendTarget.ToScene.NEXT)));
         open(session().withControls(List.of(next)));
         document.perform(performance -> performance.withHeard("larkspur", false));
         assertThat(sentAfter(() -> keys.play(noteOn(0, 24, 80), noteOff(0, 24, 64), noteOn(0, 60, 80))))

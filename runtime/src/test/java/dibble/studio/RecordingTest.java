@@ -9,7 +9,7 @@ import dibble.gear.Source;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Printer;
 import dibble.recording.Take;
 import dibble.recording.Track;
@@ -20,7 +20,7 @@ import dibble.routing.Zone;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.time.TempoMap;
-import dibble.transport.Course;
+import dibble.transport.PlaybackTimebase;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -67,13 +67,13 @@ class RecordingTest {
 
     private static Recording recording(RecordPlan plan, Session session, List<Track> tracks, Set<String> armed) {
         return new Recording(
-                plan, List.of("larkspur", "tansy"), new Printer(tracks, armed), routing(session), new Standing());
+                plan, List.of("larkspur", "tansy"), new Printer(tracks, armed), routing(session), new HeldState());
     }
 
     private static Recording recording(long to) {
         return recording(
                 RecordPlan.along(
-                        Course.of(TempoMap.of(120), 0, START),
+                        PlaybackTimebase.of(TempoMap.of(120), 0, START),
                         0,
                         0,
                         to == RecordPlan.OPEN ? to : TempoMap.of(120).ticks(to - START),
@@ -86,11 +86,11 @@ class RecordingTest {
 
     /** Round and round the first bar. */
     private static RecordPlan looping() {
-        Course course = new Course(TempoMap.of(120), 0, START, new Course.Loop(0, 3840));
+        PlaybackTimebase course = new PlaybackTimebase(TempoMap.of(120), 0, START, new PlaybackTimebase.Loop(0, 3840));
         return RecordPlan.along(course, 0, 0, 3840, true, EARLY);
     }
 
-    private static List<String> events(EventLog log) {
+    private static List<String> events(EventStore log) {
         List<String> events = new ArrayList<>();
         for (int i = 0; i < log.size(); i++) {
             int message = log.message(i);
@@ -138,7 +138,7 @@ class RecordingTest {
 
     @Test
     void whatStandsWhenItBeginsIsAtItsStart() {
-        Standing standing = new Standing();
+        HeldState standing = new HeldState();
         standing.add(START - 9_000 * MS, 0, ShortMessage.controller(0, 64, 127));
         standing.add(START - 8_000 * MS, 0, ShortMessage.controller(0, 7, 90));
         standing.add(START - 7_000 * MS, 1, ShortMessage.controller(0, 1, 30));
@@ -207,7 +207,7 @@ class RecordingTest {
     void aTakeHasTheTempoThatWasChangedWhileItWasRecorded() {
         Recording recording = recording(RecordPlan.OPEN);
         recording.event(START, 0, on(64), false);
-        recording.along(Course.of(TempoMap.of(60), 4_000 * MS, START + 2_000 * MS), START + 2_000 * MS);
+        recording.along(PlaybackTimebase.of(TempoMap.of(60), 4_000 * MS, START + 2_000 * MS), START + 2_000 * MS);
         recording.event(START + 4_000 * MS, 0, off(64), false);
         Take take = recording.finish(START + 5_000 * MS);
         assertThat(take.tick(2_000 * MS)).isEqualTo(3840);
@@ -254,7 +254,7 @@ class RecordingTest {
         Take take = recording.finish(START + 40 * MS);
         assertThat(events(take.log())).endsWith("40 off 40", "40 off 64", "40 off 64");
         for (int track = 0; track < 2; track++) {
-            EventLog log = recording.printer().log(track);
+            EventStore log = recording.printer().log(track);
             assertThat(ShortMessage.endsNote(log.message(log.size() - 1))).isTrue();
             assertThat(log.stamp(log.size() - 1)).isEqualTo(40 * MS);
         }
@@ -334,15 +334,15 @@ class RecordingTest {
 
     @Nested
     class NotRecorded {
-        private final Backlog backlog = new Backlog();
+        private final UnrecordedBuffer backlog = new UnrecordedBuffer();
 
         private Recording keep(long now) {
             return backlog.keep(
                     now,
                     TempoMap.of(120),
                     stamp -> 0,
-                    (plan, sources, routing) ->
-                            new Recording(plan, sources, new Printer(TRACKS, Set.of("harp")), routing, new Standing()));
+                    (plan, sources, routing) -> new Recording(
+                            plan, sources, new Printer(TRACKS, Set.of("harp")), routing, new HeldState()));
         }
 
         @Test

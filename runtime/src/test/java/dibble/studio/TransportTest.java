@@ -18,8 +18,8 @@ import dibble.midi.Range;
 import dibble.midi.RealTime;
 import dibble.midi.ShortMessage;
 import dibble.recording.ClipIndex;
-import dibble.recording.EventLog;
-import dibble.recording.Onto;
+import dibble.recording.EventStore;
+import dibble.recording.PrintMode;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Take;
@@ -143,7 +143,7 @@ class TransportTest {
 
     private static List<String> events(Take take) {
         List<String> events = new ArrayList<>();
-        EventLog log = take.log();
+        EventStore log = take.log();
         for (int i = 0; i < log.size(); i++) {
             int message = log.message(i);
             String what = ShortMessage.startsNote(message)
@@ -274,7 +274,7 @@ class TransportTest {
             AtomicBoolean fails = new AtomicBoolean();
             TakeJournal journal = new TakeJournal(() -> null, Runnable::run) {
                 @Override
-                public void follow(EventLog log, List<String> sources, List<Take.Mark> marks) {
+                public void follow(EventStore log, List<String> sources, List<Take.Mark> marks) {
                     if (fails.get()) {
                         throw new OutOfMemoryError("a test");
                     }
@@ -454,7 +454,7 @@ class TransportTest {
             studio.record();
             pulseUntil(() -> studio.recording() != null);
             keys.play(noteOn(0, 60, 80), controller(0, 64, 127));
-            clock.advance(pass);
+            clock.advance(pass + Recorder.LATE_NANOS);
             pulseUntil(() -> document.session().takes().size() == 1);
             keys.play(noteOff(0, 60, 64));
             keys.play(noteOn(0, 64, 80));
@@ -484,7 +484,7 @@ class TransportTest {
             clock.advance(TimeUnit.HOURS.toNanos(10));
             long pass = document.session().tempo().nanos(2 * BAR);
             keys.play(noteOff(0, 60, 64), noteOn(0, 64, 80));
-            clock.advance(pass);
+            clock.advance(pass + Recorder.LATE_NANOS);
             pulseUntil(() -> document.session().takes().size() >= 2);
             studio.stop();
             pulseUntil(() -> studio.transport() == Transport.STOPPED);
@@ -513,13 +513,13 @@ class TransportTest {
         void whatIsPlayedOnTheWayToAPunchIsNotRecordedAndCanBeKept() {
             open(session());
             studio.setOptions(RecordOptions.PLAIN
-                    .withOnto(Onto.WITHIN)
+                    .withOnto(PrintMode.REPLACE_RANGE)
                     .withRange(new RecordOptions.Stretch(4 * BAR, 5 * BAR))
                     .withPunches(true));
             studio.record();
             pulseUntil(() -> studio.recording() != null);
             keys.play(noteOn(0, 60, 80), noteOff(0, 60, 64));
-            clock.advance(document.session().tempo().nanos(5 * BAR));
+            clock.advance(document.session().tempo().nanos(5 * BAR) + Recorder.LATE_NANOS);
             pulseUntil(() -> document.session().takes().size() == 1);
             assertThat(document.session().takes().get(0).noteCount()).isZero();
             studio.stop();

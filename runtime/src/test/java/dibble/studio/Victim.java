@@ -8,7 +8,7 @@ import dibble.files.SessionContent;
 import dibble.journals.SessionJournal;
 import dibble.midi.ShortMessage;
 import dibble.ports.OutputPort;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.session.Document;
 import dibble.session.Performance;
@@ -125,7 +125,7 @@ final class Victim {
 
     private static Session recorded(Session session, long seed, int events) {
         Random random = new Random(seed);
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < events; i++) {
             log.add(i * 50_000_000L, 0, ShortMessage.noteOn(0, 40 + random.nextInt(40), 1 + random.nextInt(127)));
         }

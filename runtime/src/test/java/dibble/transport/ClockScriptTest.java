@@ -36,15 +36,15 @@ class ClockScriptTest {
 
     private final Consumer<ClockScript.Message> send = message -> message.sendTo(out);
 
-    private static Course.Loop loop(Random random) {
+    private static PlaybackTimebase.Loop loop(Random random) {
         long from = random.nextInt(4000);
-        return new Course.Loop(from, from + 480 + random.nextInt(4000));
+        return new PlaybackTimebase.Loop(from, from + 480 + random.nextInt(4000));
     }
 
-    private static Course course(Random random, long at) {
-        Course.Loop loop = random.nextBoolean() ? loop(random) : null;
+    private static PlaybackTimebase course(Random random, long at) {
+        PlaybackTimebase.Loop loop = random.nextBoolean() ? loop(random) : null;
         long from = random.nextInt(8000);
-        return new Course(TEMPO, TEMPO.nanos(loop == null ? from : Math.min(from, loop.to() - 1)), at, loop);
+        return new PlaybackTimebase(TEMPO, TEMPO.nanos(loop == null ? from : Math.min(from, loop.to() - 1)), at, loop);
     }
 
     /** Random changes of course, noticed late, on a machine that stands still at times. */
@@ -61,7 +61,7 @@ class ClockScriptTest {
             if (random.nextInt(30) == 0) {
                 now.addAndGet(1_000_000_000L + random.nextLong(60_000_000_000L));
             }
-            if (Waiting.isMissed(script.due(), now.get())) {
+            if (PreciseTimer.isMissed(script.due(), now.get())) {
                 script.skipTo(now.get(), send);
                 assertThat(script.due()).isGreaterThanOrEqualTo(now.get());
             }
@@ -78,11 +78,11 @@ class ClockScriptTest {
         }
     }
 
-    private Course next(Random random, Course before) {
+    private PlaybackTimebase next(Random random, PlaybackTimebase before) {
         long at = now.get() - random.nextInt(20_000_000);
         return switch (random.nextInt(3)) {
             case 0 -> before.withTempo(TempoMap.of(60 + random.nextInt(120)), at);
-            case 1 -> new Course(before.tempo(), before.position(at), at, null);
+            case 1 -> new PlaybackTimebase(before.tempo(), before.position(at), at, null);
             default -> course(random, now.get());
         };
     }
@@ -91,7 +91,7 @@ class ClockScriptTest {
     class Changes {
         @Test
         void turningTheTempoStopsNobody() {
-            ClockScript script = new ClockScript(Course.of(TEMPO, 0, now.get()));
+            ClockScript script = new ClockScript(PlaybackTimebase.of(TEMPO, 0, now.get()));
             script.begin(send);
             for (int turn = 0; turn < 300; turn++) {
                 now.set(Math.max(now.get(), script.due()) + 1_000_000);
@@ -104,7 +104,7 @@ class ClockScriptTest {
 
         @Test
         void awayFromASixteenthAFollowerIsLetInAtTheNext() {
-            ClockScript script = new ClockScript(Course.of(TEMPO, TEMPO.nanos(1000), now.get()));
+            ClockScript script = new ClockScript(PlaybackTimebase.of(TEMPO, TEMPO.nanos(1000), now.get()));
             script.begin(send);
             for (int i = 0; i < 12; i++) {
                 now.set(script.due());
@@ -118,8 +118,8 @@ class ClockScriptTest {
 
     @Test
     void aLoopWithoutABeatIsClickedWhereItBegins() {
-        Course course = new Course(TEMPO, TEMPO.nanos(100), 0, new Course.Loop(100, 500));
-        Steps beats = new Steps(course, TEMPO::beatAt, 0);
+        PlaybackTimebase course = new PlaybackTimebase(TEMPO, TEMPO.nanos(100), 0, new PlaybackTimebase.Loop(100, 500));
+        GridIterator beats = new GridIterator(course, TEMPO::beatAt, 0);
         for (int pass = 1; pass < 4; pass++) {
             assertThat(beats.tick()).isEqualTo(100);
             assertThat(beats.due()).isEqualTo(course.startOf(pass));

@@ -54,7 +54,7 @@ class ClockTest {
     @Test
     void whoFollowsHasTheTempoBeforeTheStartAndTheFirstClockIsTheBeat() {
         long at = clock.nanos() + 300_000_000L;
-        try (ClockSender sender = new ClockSender(clock, Course.of(TEMPO, 0, at), List.of(heard))) {
+        try (ClockSender sender = new ClockSender(clock, PlaybackTimebase.of(TEMPO, 0, at), List.of(heard))) {
             sender.start(250_000_000L);
             await().until(() -> heard.statuses.size() > 40);
         }
@@ -70,7 +70,8 @@ class ClockTest {
 
     @Test
     void fromTheMiddleItSaysWhereAndContinues() {
-        Course course = Course.of(TEMPO, TEMPO.nanos(TempoMap.PPQ * 6L), clock.nanos() + 5_000_000L);
+        PlaybackTimebase course =
+                PlaybackTimebase.of(TEMPO, TEMPO.nanos(TempoMap.PPQ * 6L), clock.nanos() + 5_000_000L);
         try (ClockSender sender = new ClockSender(clock, course, List.of(heard))) {
             sender.start(0);
             await().until(() -> heard.statuses.size() > 3);
@@ -84,7 +85,8 @@ class ClockTest {
         Heard failing = new Heard();
         failing.takes = 10;
         Heard back = new Heard();
-        try (ClockSender sender = new ClockSender(clock, Course.of(TEMPO, 0, clock.nanos()), List.of(failing, heard))) {
+        try (ClockSender sender =
+                new ClockSender(clock, PlaybackTimebase.of(TEMPO, 0, clock.nanos()), List.of(failing, heard))) {
             sender.start(0);
             await().until(() -> heard.clocks() > 30);
             sender.setOuts(List.of(back, heard));
@@ -99,7 +101,7 @@ class ClockTest {
 
     @Test
     void aLoopsReturnIsSaid() {
-        Course course = new Course(TEMPO, 0, clock.nanos(), new Course.Loop(960, 1920));
+        PlaybackTimebase course = new PlaybackTimebase(TEMPO, 0, clock.nanos(), new PlaybackTimebase.Loop(960, 1920));
         try (ClockSender sender = new ClockSender(clock, course, List.of(heard))) {
             sender.start(0);
             await().until(() -> heard.positions.size() > 2);
@@ -124,7 +126,7 @@ class ClockTest {
                 List.of(new TempoMap.Meter(0, 3, 4)));
         long begins = clock.nanos() + 7_000_000_000L;
         List<Beat> beats = new CopyOnWriteArrayList<>();
-        Course course = new Course(waltz, 0, begins, new Course.Loop(2880, 5760));
+        PlaybackTimebase course = new PlaybackTimebase(waltz, 0, begins, new PlaybackTimebase.Loop(2880, 5760));
         try (Click click = new Click(
                 clock, course, 2, true, message -> beats.add(new Beat(clock.nanos(), ShortMessage.data1(message))))) {
             click.start();

@@ -23,7 +23,7 @@ class FollowingTest {
     private final AtomicLong now = new AtomicLong(1_000_000_000L);
     private final ClockFollower follower = new ClockFollower(now::get, TEMPO);
     private final AtomicInteger notes = new AtomicInteger();
-    private Playing playing;
+    private PlaybackState playing;
     private int jumps;
 
     /** Where the other says that it is, in ticks; and from where it went there. */
@@ -46,11 +46,12 @@ class FollowingTest {
     }
 
     private void begin(long entry) {
-        Program.Out out = message -> notes.addAndGet(ShortMessage.startsNote(message) ? 1 : 0);
-        Program program = new Program(Course.of(TEMPO, 0, 0), timeline(), List.of(new Program.Lane("one", out)));
+        PlaybackPlan.Out out = message -> notes.addAndGet(ShortMessage.startsNote(message) ? 1 : 0);
+        PlaybackPlan program = new PlaybackPlan(
+                PlaybackTimebase.of(TEMPO, 0, 0), timeline(), List.of(new PlaybackPlan.PlannedTrack("one", out)));
         jumps = follower.jumps();
         notes.set(0);
-        playing = new Playing(program, entry);
+        playing = new PlaybackState(program, entry);
     }
 
     /** As a player does. */

@@ -3,7 +3,7 @@ package dibble.transport;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dibble.midi.MidiTrack;
-import dibble.midi.Rest;
+import dibble.midi.NeutralValues;
 import dibble.midi.ShortMessage;
 import dibble.recording.Chase;
 import dibble.recording.TrackVoice;
@@ -71,7 +71,7 @@ class TimelineTest {
     }
 
     private static boolean rests(int message) {
-        return Rest.moves(message) && Rest.isAtRest(message);
+        return NeutralValues.moves(message) && NeutralValues.isAtRest(message);
     }
 
     @Test

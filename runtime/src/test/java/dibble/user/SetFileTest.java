@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dibble.files.SessionFormatException;
-import dibble.gear.Extras;
+import dibble.gear.UnknownFields;
 import dibble.session.SessionSet;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -17,7 +17,7 @@ class SetFileTest {
     @Test
     void aSetComesBackAsItWas(@TempDir Path folder) throws Exception {
         SessionSet set = SessionSet.empty("Evening")
-                .with(new SessionSet.Entry("round.dibble", "lamps first", 72.5, Extras.NONE))
+                .with(new SessionSet.Entry("round.dibble", "lamps first", 72.5, UnknownFields.NONE))
                 .with(new SessionSet.Entry("../snow.dibble"))
                 .withPedals(80, null)
                 .swapped(0, 1);

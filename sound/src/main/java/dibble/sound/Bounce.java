@@ -5,7 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.disk.AtomicFile;
 import dibble.gear.Loudness;
 import dibble.gear.PartRef;
-import dibble.levels.Rendition;
+import dibble.levels.OfflinePlayback;
 import dibble.levels.SoundPlan;
 import dibble.levels.StripPlan;
 import dibble.midi.ShortMessage;
@@ -118,7 +118,7 @@ public final class Bounce {
     private static final float SILENT = 1e-5f;
     private static final long LARGEST = (1L << 32) - 1;
 
-    private final Rendition music;
+    private final OfflinePlayback music;
     private final SoundPlan plan;
     private final Wanted wanted;
     private final AudioSettings settings;
@@ -148,7 +148,7 @@ public final class Bounce {
     }
 
     private Bounce(
-            Rendition music,
+            OfflinePlayback music,
             SoundPlan plan,
             Map<String, SoundBank> banks,
             Wanted wanted,
@@ -179,7 +179,7 @@ public final class Bounce {
      * @param banks the files of sounds that are open, by their ids in the session
      */
     public static Made render(
-            Rendition music,
+            OfflinePlayback music,
             SoundPlan plan,
             Map<String, SoundBank> banks,
             Wanted wanted,
@@ -191,7 +191,7 @@ public final class Bounce {
 
     /** @param makers makes what makes synthesizers, for some settings */
     static Made render(
-            Rendition music,
+            OfflinePlayback music,
             SoundPlan plan,
             Map<String, SoundBank> banks,
             Wanted wanted,

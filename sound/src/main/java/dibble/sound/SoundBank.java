@@ -205,7 +205,7 @@ public final class SoundBank {
         boolean drums = instrument.getPatch() instanceof ModelPatch patch && patch.isPercussion();
         int bank = instrument.getPatch().getBank();
         return new Preset(
-                OneName.of(instrument.getName()),
+                SafeName.of(instrument.getName()),
                 List.of(bank >> 7 & 0x7F, bank & 0x7F),
                 instrument.getPatch().getProgram() & 0x7F,
                 drums,
@@ -221,7 +221,7 @@ public final class SoundBank {
                 byte[] keys = ranged.getBytes(SF2Region.GENERATOR_KEYRANGE);
                 if (ranged.contains(SF2Region.GENERATOR_KEYRANGE) && keys[0] == keys[1] && keys[0] >= 0) {
                     names.putIfAbsent(
-                            (int) keys[0], OneName.of(within.getSample().getName()));
+                            (int) keys[0], SafeName.of(within.getSample().getName()));
                 }
             }
         }

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.awaitility.Awaitility.await;
 
 import dibble.demo.LamplightersRound;
-import dibble.levels.Rendition;
+import dibble.levels.OfflinePlayback;
 import dibble.levels.SoundPlan;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
@@ -135,7 +135,7 @@ class BlockWatchTest {
         track.text(0, MidiTrack.META_TRACK_NAME, "Sedge pads");
         track.add(0, ShortMessage.noteOn(9, 53, 100));
         MidiFile file = new MidiFile(1, 960, List.of(track.build()));
-        Rendition music = Rendition.ofFile(
+        OfflinePlayback music = OfflinePlayback.ofFile(
                 LamplightersRound.session(), LamplightersRound.performance(), file, new String[] {"sedge"});
         SoundPlan plan = SoundPlan.of(LamplightersRound.session(), LamplightersRound.performance());
         Path to = folder.resolve("out");

@@ -9,7 +9,7 @@ import dibble.edits.StripEdits;
 import dibble.edits.TrackEdits;
 import dibble.gear.PartRef;
 import dibble.gear.StripRef;
-import dibble.levels.Rendition;
+import dibble.levels.OfflinePlayback;
 import dibble.levels.SoundPlan;
 import dibble.midi.MidiFile;
 import dibble.midi.MidiTrack;
@@ -76,8 +76,8 @@ class BounceTest {
         return new MidiFile(1, 960, List.of(track.build()));
     }
 
-    private static Rendition played(Session session, MidiFile file) {
-        return Rendition.ofFile(session, LamplightersRound.performance(), file, new String[] {"sedge"});
+    private static OfflinePlayback played(Session session, MidiFile file) {
+        return OfflinePlayback.ofFile(session, LamplightersRound.performance(), file, new String[] {"sedge"});
     }
 
     /** Whichever change is the first that fails, alone or with all after it: files are as they were, or as they should be. */
@@ -119,7 +119,8 @@ class BounceTest {
         return SoundPlan.of(session, LamplightersRound.performance());
     }
 
-    private Bounce.Made render(Session session, Rendition music, Bounce.Wanted wanted, String to) throws IOException {
+    private Bounce.Made render(Session session, OfflinePlayback music, Bounce.Wanted wanted, String to)
+            throws IOException {
         return Bounce.render(music, plan(session), Map.of(), wanted, folder.resolve(to), Progress.NONE);
     }
 
@@ -181,7 +182,7 @@ class BounceTest {
     @Test
     void theSameSessionMakesTheSameBytesAndTheSameAsPlayed() throws Exception {
         Session session = drums();
-        Rendition music = Rendition.ofFile(
+        OfflinePlayback music = OfflinePlayback.ofFile(
                 session,
                 LamplightersRound.performance(),
                 opening(LamplightersRound.played()),
@@ -233,7 +234,7 @@ class BounceTest {
     }
 
     /** Sends the music with its stamps, and takes what an audio device is given; the clock runs by what it was given. */
-    private static float[] heard(Session session, Rendition music, int wanted) throws InterruptedException {
+    private static float[] heard(Session session, OfflinePlayback music, int wanted) throws InterruptedException {
         AtomicLong frames = new AtomicLong();
         Clock clock = () -> AudioSettings.USUAL.nanos(frames.get());
         float[] heard = new float[wanted];
@@ -291,7 +292,7 @@ class BounceTest {
     @Test
     void wholeNumbersAndRatesAreWrittenAsTheHeadSays() throws Exception {
         Session session = drums();
-        Rendition music = played(session, beats(53));
+        OfflinePlayback music = played(session, beats(53));
         for (Bounce.Bits bits : List.of(Bounce.Bits.PCM_16, Bounce.Bits.PCM_24)) {
             Bounce.Made made = render(session, music, new Bounce.Wanted(48_000, bits, 1, Set.of(), true), bits.word());
             try (var in = javax.sound.sampled.AudioSystem.getAudioInputStream(
@@ -306,7 +307,7 @@ class BounceTest {
     @Test
     void whatIsCancelledOrImpossibleLeavesNothing() throws IOException {
         Session session = drums();
-        Rendition music = played(session, beats(53, 53, 53));
+        OfflinePlayback music = played(session, beats(53, 53, 53));
         int[] asked = {0};
         assertThatThrownBy(() -> Bounce.render(music, plan(session), Map.of(), FLOATS, folder.resolve("new"), share -> {
                     if (asked[0]++ == 20) {
@@ -335,11 +336,11 @@ class BounceTest {
     @Test
     void mutedTracksAreNotPlayedAndPartsOnOutsideGearAreNamed() throws IOException {
         Session session = TrackEdits.readyToRecord(LamplightersRound.session());
-        assertThat(Rendition.ofTracks(session, Performance.NEW).length()).isZero();
+        assertThat(OfflinePlayback.ofTracks(session, Performance.NEW).length()).isZero();
         MidiTrack.Builder pedals = new MidiTrack.Builder();
         pedals.add(0, ShortMessage.noteOn(2, 40, 100));
         pedals.add(960, ShortMessage.noteOff(2, 40, 64));
-        Rendition winds = Rendition.ofFile(
+        OfflinePlayback winds = OfflinePlayback.ofFile(
                 session, LamplightersRound.performance(), new MidiFile(1, 960, List.of(pedals.build())), new String[] {
                     "fern"
                 });

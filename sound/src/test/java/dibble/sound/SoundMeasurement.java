@@ -4,7 +4,7 @@ import dibble.demo.LamplightersRound;
 import dibble.edits.TrackEdits;
 import dibble.gear.PartRef;
 import dibble.gear.StripRef;
-import dibble.levels.Rendition;
+import dibble.levels.OfflinePlayback;
 import dibble.levels.SoundPlan;
 import dibble.levels.StripPlan;
 import dibble.midi.ShortMessage;
@@ -39,8 +39,8 @@ class SoundMeasurement {
     void render() throws IOException {
         Session session = TrackEdits.readyToRecord(LamplightersRound.session());
         String[] sources = {null, "larkspur", "tansy", "sedge", "fern", "teasel"};
-        Rendition music =
-                Rendition.ofFile(session, LamplightersRound.performance(), LamplightersRound.played(), sources);
+        OfflinePlayback music =
+                OfflinePlayback.ofFile(session, LamplightersRound.performance(), LamplightersRound.played(), sources);
         SoundPlan plan = SoundPlan.of(session, LamplightersRound.performance());
         for (boolean mixOnly : new boolean[] {true, false}) {
             double[] ratios = new double[TIMES];

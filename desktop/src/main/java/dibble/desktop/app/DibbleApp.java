@@ -5,8 +5,8 @@ import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.Theme;
 import dibble.files.IoWords;
 import dibble.presentation.SystemTheme;
-import dibble.presentation.app.Doorbell;
 import dibble.presentation.app.Page;
+import dibble.presentation.app.SingleInstance;
 import dibble.presentation.app.WindowPlacement;
 import dibble.session.Performance;
 import dibble.user.ErrorLog;
@@ -40,7 +40,7 @@ public final class DibbleApp extends Application {
     private static final int[] ICONS = {16, 24, 32, 48, 64, 128, 256};
 
     private Workbench workbench;
-    private Doorbell bell;
+    private SingleInstance bell;
     private volatile MainWindow window;
 
     @Override
@@ -62,11 +62,11 @@ public final class DibbleApp extends Application {
                 Platform.exit();
             });
         });
-        Scene scene = new Scene(new Enlarged(window, workbench.desk().preferences()), 1280, 800);
+        Scene scene = new Scene(new ScaledPane(window, workbench.desk().preferences()), 1280, 800);
         workbench.desk().theme().dress(scene);
         stage.titleProperty().bind(window.title());
-        stage.setMinWidth(Enlarged.MIN_WIDTH);
-        stage.setMinHeight(Enlarged.MIN_HEIGHT);
+        stage.setMinWidth(ScaledPane.MIN_WIDTH);
+        stage.setMinHeight(ScaledPane.MIN_HEIGHT);
         stage.setScene(scene);
         stage.setOnCloseRequest(event -> {
             event.consume();
@@ -84,14 +84,14 @@ public final class DibbleApp extends Application {
         }
         stage.show();
         if (remembers()) {
-            bell = demo ? null : Doorbell.hang(UserFolder.path());
+            bell = demo ? null : SingleInstance.hang(UserFolder.path());
             window.onRing(bell, () -> {
                 stage.setIconified(false);
                 stage.toFront();
             });
         }
         if (Boolean.getBoolean(ENDS_WHEN_SHOWN)) {
-            new FirstPictures(window).start();
+            new StartupProbe(window).start();
         } else {
             workbench.desk().pulse().once(() -> {
                 dress(stage);
@@ -128,8 +128,8 @@ public final class DibbleApp extends Application {
         WindowPlacement.Area place = Optional.ofNullable(was)
                 .flatMap(it -> WindowPlacement.fit(it, screens))
                 .orElseGet(() -> WindowPlacement.first(area(Screen.getPrimary())));
-        stage.setMinWidth(Math.min(Enlarged.MIN_WIDTH, place.width()));
-        stage.setMinHeight(Math.min(Enlarged.MIN_HEIGHT, place.height()));
+        stage.setMinWidth(Math.min(ScaledPane.MIN_WIDTH, place.width()));
+        stage.setMinHeight(Math.min(ScaledPane.MIN_HEIGHT, place.height()));
         stage.setX(place.x());
         stage.setY(place.y());
         stage.setWidth(place.width());

@@ -2,7 +2,7 @@ package dibble.desktop.app;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.presentation.app.Doorbell;
+import dibble.presentation.app.SingleInstance;
 import dibble.text.Texts;
 import dibble.user.UserFolder;
 import java.nio.file.Files;
@@ -44,12 +44,13 @@ public final class Main {
         }
         boolean demo = args.length > 0 && args[0].equals("demo");
         if (!offScreen && !demo) {
-            Doorbell.Answer answer = Doorbell.ring(UserFolder.path(), args.length > 0 ? absolute(args[0]) : "");
-            if (answer == Doorbell.Answer.HEARD) {
+            SingleInstance.Answer answer =
+                    SingleInstance.ring(UserFolder.path(), args.length > 0 ? absolute(args[0]) : "");
+            if (answer == SingleInstance.Answer.HEARD) {
                 System.out.println(say("main.dibble-already-running-shown-in"));
                 return;
             }
-            if (answer == Doorbell.Answer.SILENT) {
+            if (answer == SingleInstance.Answer.SILENT) {
                 System.err.println(say("main.dibble-does-not-answer"));
             }
         }

@@ -21,27 +21,27 @@ import dibble.desktop.sheet.SheetView;
 import dibble.desktop.sounds.SoundsView;
 import dibble.desktop.takes.TakesView;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.HoverHighlight;
 import dibble.desktop.ui.JobBar;
-import dibble.desktop.ui.Light;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Palette;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.presentation.FileKind;
 import dibble.presentation.Prompter;
 import dibble.presentation.Subscription;
 import dibble.presentation.SystemTheme;
-import dibble.presentation.app.Doorbell;
 import dibble.presentation.app.Exports;
 import dibble.presentation.app.MidiFiles;
 import dibble.presentation.app.NamesFiles;
-import dibble.presentation.app.Notices;
+import dibble.presentation.app.Notifications;
 import dibble.presentation.app.Page;
 import dibble.presentation.app.PathQuestions;
 import dibble.presentation.app.Recovery;
 import dibble.presentation.app.SessionFiles;
 import dibble.presentation.app.SetFiles;
 import dibble.presentation.app.SheetFiles;
+import dibble.presentation.app.SingleInstance;
 import dibble.presentation.app.SoundFiles;
 import dibble.presentation.app.WindowActions;
 import dibble.presentation.app.WindowCommands;
@@ -75,7 +75,7 @@ public final class MainWindow extends BorderPane {
     private static final Duration NOTE = Duration.millis(700);
 
     private final Workbench workbench;
-    private final Desk desk;
+    private final ViewContext desk;
     private final SessionFiles files;
     private final MidiFiles midi;
     private final SoundFiles sounds;
@@ -88,14 +88,14 @@ public final class MainWindow extends BorderPane {
     private final Pages pages;
     private final TopBar top;
     private final JobBar job;
-    private final Notices notices;
+    private final Notifications notices;
     private final ToggleButton perform = new ToggleButton(say("main-window.play-demo"));
     private final LiveLine live;
     private final CommandList commands;
     private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper(say("common.dibble"));
-    private final Watch watch;
+    private final ViewUpdater watch;
     private Runnable showLog = () -> {};
-    private volatile Doorbell bell;
+    private volatile SingleInstance bell;
     private Runnable raises = () -> {};
     private Subscription open = Subscription.NONE;
 
@@ -134,7 +134,7 @@ public final class MainWindow extends BorderPane {
         desk.places().onShow(pages::show);
         top = new TopBar(desk, files);
         job = new JobBar(desk);
-        notices = new Notices(workbench);
+        notices = new Notifications(workbench);
         watch = desk.watch(this::show).each(this::follow);
         files.onChange(watch::stale);
         files.onBegun(this::leaveGear);
@@ -272,7 +272,7 @@ public final class MainWindow extends BorderPane {
                     watch.stale();
                 })::unsubscribe,
                 watch.open(),
-                Light.within(desk, pages),
+                HoverHighlight.within(desk, pages),
                 job.open(),
                 evening.open(),
                 sets.follow(),
@@ -414,7 +414,7 @@ public final class MainWindow extends BorderPane {
     }
 
     /** Has second starts answered. @param raise brings the window to the front */
-    void onRing(Doorbell doorbell, Runnable raise) {
+    void onRing(SingleInstance doorbell, Runnable raise) {
         bell = doorbell;
         raises = raise;
     }
@@ -487,7 +487,7 @@ public final class MainWindow extends BorderPane {
         perform.setSelected(desk.studio().isPerforming());
     }
 
-    /** Something went wrong in Dibble itself: see {@link Notices#noteMistake}. Any thread. */
+    /** Something went wrong in Dibble itself: see {@link Notifications#noteMistake}. Any thread. */
     void noteMistake(Path log, Runnable show) {
         notices.noteMistake(log, show);
     }

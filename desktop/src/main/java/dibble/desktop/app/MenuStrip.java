@@ -3,7 +3,7 @@ package dibble.desktop.app;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.edits.StartingPoint;
 import dibble.presentation.Command;
 import dibble.presentation.app.SessionFiles;
@@ -65,10 +65,10 @@ final class MenuStrip extends MenuBar {
     private static final List<String> HELP =
             List.of("first-minutes", "help", "nothing-sounds", "keys-and-commands", "", "about");
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final SessionFiles files;
 
-    MenuStrip(Desk desk, SessionFiles files) {
+    MenuStrip(ViewContext desk, SessionFiles files) {
         this.desk = desk;
         this.files = files;
         setId("menus");

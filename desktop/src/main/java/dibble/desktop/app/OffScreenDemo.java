@@ -3,7 +3,7 @@ package dibble.desktop.app;
 import static dibble.presentation.UiText.say;
 
 import dibble.demo.LamplightersRound;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.disk.AtomicFile;
 import dibble.disk.SessionFile;
 import dibble.midi.MidiFile;
@@ -61,7 +61,7 @@ final class OffScreenDemo {
     void start() {
         System.out.println(
                 say("off-screen-demo.dibble-no-display-found-playing", TimeUnit.NANOSECONDS.toSeconds(barStart(12))));
-        Desk desk = workbench.desk();
+        ViewContext desk = workbench.desk();
         // What a zone's panel looks like belongs in the picture.
         desk.selection().zone().set(desk.session().zones().get(0).id());
         steps.add(new Step(() -> true, workbench::record));
@@ -123,7 +123,7 @@ final class OffScreenDemo {
 
     private void leaveFiles() throws IOException {
         workbench.studio().stopPerformance();
-        Desk desk = workbench.desk();
+        ViewContext desk = workbench.desk();
         Session session = desk.session();
         Files.createDirectories(folder.resolve("tracks"));
         AtomicFile.write(folder.resolve("played.mid"), MidiFileWriter.write(LamplightersRound.played()));

@@ -2,11 +2,11 @@ package dibble.desktop.app;
 
 import dibble.desktop.scenes.ScenesView;
 import dibble.desktop.sounds.SoundsView;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
+import dibble.desktop.ui.ViewContext;
 import dibble.edits.ControlEdits;
 import dibble.gear.PartRef;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.presentation.Subscription;
 import dibble.presentation.app.Page;
 import dibble.routing.Scene;
@@ -21,7 +21,7 @@ import javafx.scene.layout.StackPane;
 
 /** The views, of which one is shown at a time, made when they are first shown; and the way from a word to its thing. */
 final class Pages extends StackPane {
-    private final Desk desk;
+    private final ViewContext desk;
     private final Map<Page, Supplier<? extends Node>> makers = new EnumMap<>(Page.class);
     private final Map<Page, Node> views = new EnumMap<>(Page.class);
     private final ReadOnlyObjectWrapper<Page> page = new ReadOnlyObjectWrapper<>();
@@ -30,7 +30,7 @@ final class Pages extends StackPane {
     /** The view to which scenes and checks lead back. */
     private Page before = Page.KEYS;
 
-    Pages(Desk desk) {
+    Pages(ViewContext desk) {
         this.desk = desk;
         // Below this the scroll bars take over; nothing pushes the live line out of the window.
         setMinHeight(120);
@@ -86,7 +86,7 @@ final class Pages extends StackPane {
     }
 
     /** Shows a thing of the session in the view that it belongs to. */
-    void show(Places.Thing thing) {
+    void show(Navigator.Thing thing) {
         String id = thing.id();
         switch (thing.kind()) {
             case ZONE -> {

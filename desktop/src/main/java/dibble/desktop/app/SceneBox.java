@@ -3,8 +3,8 @@ package dibble.desktop.app;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.Choice;
 import java.util.List;
 import javafx.geometry.Pos;
@@ -14,12 +14,12 @@ import javafx.scene.layout.HBox;
 
 /** The scene that holds, to be changed, and the way to all of them. */
 final class SceneBox extends HBox {
-    private final Desk desk;
+    private final ViewContext desk;
     private final ComboBox<Choice<String>> scenes = Cards.box("scene", say("common.scene"));
     private final Button label;
     private boolean showing;
 
-    SceneBox(Desk desk) {
+    SceneBox(ViewContext desk) {
         super(8);
         this.desk = desk;
         label = desk.commands().on("scenes", new Button(say("common.scene-2")));

@@ -4,7 +4,7 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Commands;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.app.SessionFiles;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -19,14 +19,14 @@ import javafx.scene.layout.VBox;
 final class SessionBox extends VBox {
     private static final double WIDEST = 300;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final SessionFiles files;
     private final Label name = new Label();
     private final Label state = new Label();
     private final Button undo;
     private final Button redo;
 
-    SessionBox(Desk desk, SessionFiles files) {
+    SessionBox(ViewContext desk, SessionFiles files) {
         this.desk = desk;
         this.files = files;
         undo = arrow("undo");

@@ -2,7 +2,7 @@ package dibble.desktop.app;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.app.Page;
 import dibble.presentation.app.SessionFiles;
 import java.util.EnumMap;
@@ -26,7 +26,7 @@ final class TopBar extends HBox {
 
     private static final PseudoClass FOUND = PseudoClass.getPseudoClass("found");
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final SessionBox session;
     private final TransportBar transport;
     private final SceneBox scene;
@@ -34,7 +34,7 @@ final class TopBar extends HBox {
     private final ToggleButton checks = new ToggleButton();
     private double room;
 
-    TopBar(Desk desk, SessionFiles files) {
+    TopBar(ViewContext desk, SessionFiles files) {
         this.desk = desk;
         session = new SessionBox(desk, files);
         transport = new TransportBar(desk);

@@ -3,7 +3,7 @@ package dibble.desktop.app;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.app.TransportWords;
 import dibble.studio.Studio;
 import dibble.studio.Transport;
@@ -17,13 +17,13 @@ import javafx.scene.layout.HBox;
 final class TransportBar extends HBox {
     private static final PseudoClass RECORDING = PseudoClass.getPseudoClass("recording");
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final Label recordWord = new Label(say("common.record"));
     private final Button play = new Button(say("transport-bar.play"));
     private final Label position = new Label("1 · 1");
     private final Label tempo = Cards.soft("");
 
-    TransportBar(Desk desk) {
+    TransportBar(ViewContext desk) {
         this.desk = desk;
         Label mark = new Label("●");
         mark.getStyleClass().add("record-mark");

@@ -2,11 +2,11 @@ package dibble.desktop.app;
 
 import dibble.desktop.ui.AskBar;
 import dibble.desktop.ui.Commands;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusedEntry;
+import dibble.desktop.ui.FrameTimer;
 import dibble.desktop.ui.Pointer;
-import dibble.desktop.ui.Pulse;
 import dibble.desktop.ui.Theme;
+import dibble.desktop.ui.ViewContext;
 import dibble.jack.JackDevices;
 import dibble.ports.MachineDevices;
 import dibble.ports.OutputPort;
@@ -27,7 +27,7 @@ import javafx.application.Platform;
 
 /** The services of the application with those of the window. */
 public final class Workbench extends AppServices {
-    private final Desk desk;
+    private final ViewContext desk;
 
     private Workbench(
             Session session,
@@ -36,7 +36,7 @@ public final class Workbench extends AppServices {
             Function<Document, OtherPrograms> programs,
             Path userFolder,
             AskBar ask,
-            Pulse pulse) {
+            FrameTimer pulse) {
         super(
                 session,
                 performance,
@@ -49,7 +49,7 @@ public final class Workbench extends AppServices {
                         pulse,
                         new FocusedEntry(ask::getScene),
                         outcome -> Platform.runLater(() -> ask.inBackground(outcome))));
-        desk = new Desk(
+        desk = new ViewContext(
                 context(),
                 pulse,
                 new Theme(),
@@ -75,7 +75,7 @@ public final class Workbench extends AppServices {
                 document -> new ProgramPorts(jack, document),
                 userFolder,
                 new AskBar(!Main.isOffScreen()),
-                new Pulse());
+                new FrameTimer());
     }
 
     /** A workbench by itself, whose instruments sound elsewhere. */
@@ -88,11 +88,11 @@ public final class Workbench extends AppServices {
                 document -> OtherPrograms.NONE,
                 userFolder,
                 new AskBar(!Main.isOffScreen()),
-                new Pulse());
+                new FrameTimer());
     }
 
     /** What the views work with. */
-    public Desk desk() {
+    public ViewContext desk() {
         return desk;
     }
 }

@@ -3,10 +3,10 @@ package dibble.desktop.channels;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
@@ -14,13 +14,13 @@ import dibble.presentation.Command;
 import dibble.presentation.Prompter;
 import dibble.presentation.Subscription;
 import dibble.presentation.channels.ChannelsPresenter;
-import dibble.routing.Target;
+import dibble.routing.ZoneTarget;
 import dibble.session.ChannelChart;
 import dibble.session.ChannelChart.Arrival;
 import dibble.session.ChannelChart.Place;
 import dibble.session.ChannelChart.PortChart;
 import dibble.session.ChannelChart.Way;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.List;
@@ -46,7 +46,7 @@ import javafx.scene.layout.VBox;
 public final class ChannelsView extends BorderPane implements View {
     private static final String HINT = say("channels-view.drag-from-dot-to-dot");
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final ChannelsPresenter presenter;
     private final ChartPane pane;
     private final FlowPane filters = new FlowPane(6, 6);
@@ -57,18 +57,18 @@ public final class ChannelsView extends BorderPane implements View {
     private final ToggleButton byPlaying = new ToggleButton(say("channels-view.play-then-click"));
     private final TextField typed = new TextField();
     private final Label told = Cards.soft(HINT);
-    private final JoinPlantPane plant;
-    private final WayPanel way;
+    private final ConnectSeriesPane plant;
+    private final RibbonPanel way;
     private Arrival picked;
     private String besideZone;
 
     /** What had been heard when it was looked last: {@link dibble.presentation.LiveState#count}. */
     private long heardAt;
 
-    private final Watch watch;
+    private final ViewUpdater watch;
 
     /** Builds the view; it follows nothing before {@link #open}. */
-    public ChannelsView(Desk desk) {
+    public ChannelsView(ViewContext desk) {
         this.desk = desk;
         presenter = new ChannelsPresenter(desk.document(), desk.live()::heardOn);
         watch = desk.watch(this::show)
@@ -89,8 +89,8 @@ public final class ChannelsView extends BorderPane implements View {
         empty.setWrapText(true);
         ScrollPane scroll = Cards.scroll(new StackPane(pane, empty));
         scroll.setFitToHeight(true);
-        plant = new JoinPlantPane(presenter);
-        way = new WayPanel(desk, presenter);
+        plant = new ConnectSeriesPane(presenter);
+        way = new RibbonPanel(desk, presenter);
         across.setId("straight-across");
         across.setTooltip(new Tooltip(say("channels-view.connect-each-channel-to-the")));
         toOne.setId("all-to-one");
@@ -194,7 +194,7 @@ public final class ChannelsView extends BorderPane implements View {
                         ? say("channels-view.disconnect-all")
                         : say(
                                 "channels-view.disconnect-all-of",
-                                SessionWords.source(presenter.filter(), desk.session())));
+                                SessionFormatter.source(presenter.filter(), desk.session())));
     }
 
     private void showFilters() {
@@ -244,7 +244,7 @@ public final class ChannelsView extends BorderPane implements View {
 
     private MenuItem toOneItem(PartRef ref) {
         MenuItem item = new MenuItem(desk.session().part(ref).orElseThrow().name());
-        item.setOnAction(event -> presenter.allToOne(new Target.ToPart(ref)));
+        item.setOnAction(event -> presenter.allToOne(new ZoneTarget.ToPart(ref)));
         return item;
     }
 
@@ -290,21 +290,21 @@ public final class ChannelsView extends BorderPane implements View {
         }
     }
 
-    private void join(Arrival from, Target to) {
+    private void join(Arrival from, ZoneTarget to) {
         if (presenter.isJoined(from, to)) {
             // Twice the same would sound once and confuse twice.
             pick(null);
             tell(say(
                     "channels-view.already-plays-with-all-its",
                     presenter.from(from),
-                    SessionWords.target(to, desk.session())));
+                    SessionFormatter.target(to, desk.session())));
             return;
         }
         List<String> already = presenter.playsAlready(pane.chart(), from);
         String zone = presenter.join(from, to);
         desk.selection().zoneAlone(zone);
         pick(null);
-        String said = say("channels-view.plays", presenter.from(from), SessionWords.target(to, desk.session()));
+        String said = say("channels-view.plays", presenter.from(from), SessionFormatter.target(to, desk.session()));
         if (already.isEmpty()) {
             tell(said + ".");
             return;
@@ -316,7 +316,8 @@ public final class ChannelsView extends BorderPane implements View {
                         new Prompter.Answer(say("channels-view.split-instead-press-the-split"), () -> {
                             besideZone = zone;
                             tell(say(
-                                    "channels-view.press-the-lowest-key-for", SessionWords.target(to, desk.session())));
+                                    "channels-view.press-the-lowest-key-for",
+                                    SessionFormatter.target(to, desk.session())));
                         }));
     }
 

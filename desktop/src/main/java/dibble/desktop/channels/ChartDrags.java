@@ -38,7 +38,7 @@ final class ChartDrags {
     }
 
     /** Joins by dragging from the dot of a row to one on the other side. */
-    void joinFrom(EndRow<?> row) {
+    void joinFrom(ChartRow<?> row) {
         pointer.edits(row.dot, new Drag() {
             @Override
             public boolean press(MouseEvent event) {
@@ -158,7 +158,7 @@ final class ChartDrags {
         }
     }
 
-    private static <T> Optional<T> under(Map<T, EndRow<T>> rows, Point2D at) {
+    private static <T> Optional<T> under(Map<T, ChartRow<T>> rows, Point2D at) {
         return rows.values().stream()
                 .filter(row -> row.getBoundsInParent().contains(at)
                         || row.dot.getBoundsInParent().contains(at))

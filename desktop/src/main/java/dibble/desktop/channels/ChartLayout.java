@@ -19,16 +19,16 @@ final class ChartLayout {
     private static final double SPREAD = 3.5;
     private static final double MAX_SPREAD = 10;
 
-    private final Map<Arrival, EndRow<Arrival>> arrivals;
-    private final Map<Place, EndRow<Place>> places;
+    private final Map<Arrival, ChartRow<Arrival>> arrivals;
+    private final Map<Place, ChartRow<Place>> places;
 
-    ChartLayout(Map<Arrival, EndRow<Arrival>> arrivals, Map<Place, EndRow<Place>> places) {
+    ChartLayout(Map<Arrival, ChartRow<Arrival>> arrivals, Map<Place, ChartRow<Place>> places) {
         this.arrivals = arrivals;
         this.places = places;
     }
 
     private static double height(Region region, boolean head) {
-        return head ? HEAD : region instanceof EndRow ? EndRow.HEIGHT : FREE;
+        return head ? HEAD : region instanceof ChartRow ? ChartRow.HEIGHT : FREE;
     }
 
     /** How high groups of rows are together. */
@@ -52,7 +52,7 @@ final class ChartLayout {
                 Region region = group.get(i);
                 double height = height(region, i == 0);
                 region.resizeRelocate(x, y, width, height);
-                if (region instanceof EndRow<?> row) {
+                if (region instanceof ChartRow<?> row) {
                     row.dot.setLayoutX(dotX);
                     row.dot.setLayoutY(y + height / 2);
                 }

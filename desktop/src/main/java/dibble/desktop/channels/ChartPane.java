@@ -4,11 +4,11 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
-import dibble.desktop.ui.Light;
+import dibble.desktop.ui.HoverHighlight;
+import dibble.desktop.ui.ViewContext;
 import dibble.midi.ChannelSet;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.presentation.Words;
 import dibble.presentation.channels.ChannelsPresenter;
 import dibble.routing.ControlKind;
@@ -56,7 +56,7 @@ final class ChartPane extends Pane {
     private static final double MAX_SIDE = 330;
     private static final long LATELY = TimeUnit.MILLISECONDS.toNanos(300);
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final ChannelsPresenter presenter;
     private final Hands hands;
     private final Pane ribbonLayer = new Pane();
@@ -64,8 +64,8 @@ final class ChartPane extends Pane {
     private final ChartDrags drags;
     private final ChartLayout layout;
     private final ChartRows rows;
-    private final Map<Arrival, EndRow<Arrival>> arrivals = new LinkedHashMap<>();
-    private final Map<Place, EndRow<Place>> places = new LinkedHashMap<>();
+    private final Map<Arrival, ChartRow<Arrival>> arrivals = new LinkedHashMap<>();
+    private final Map<Place, ChartRow<Place>> places = new LinkedHashMap<>();
     private final List<Ribbon> ribbons = new ArrayList<>();
     private final List<List<Region>> left = new ArrayList<>();
     private final List<List<Region>> right = new ArrayList<>();
@@ -73,7 +73,7 @@ final class ChartPane extends Pane {
     private List<Object> shown = List.of();
     private Object lit;
 
-    ChartPane(Desk desk, ChannelsPresenter presenter, Hands hands) {
+    ChartPane(ViewContext desk, ChannelsPresenter presenter, Hands hands) {
         this.desk = desk;
         this.presenter = presenter;
         this.hands = hands;
@@ -89,11 +89,11 @@ final class ChartPane extends Pane {
         return chart;
     }
 
-    Map<Arrival, EndRow<Arrival>> arrivals() {
+    Map<Arrival, ChartRow<Arrival>> arrivals() {
         return arrivals;
     }
 
-    Map<Place, EndRow<Place>> places() {
+    Map<Place, ChartRow<Place>> places() {
         return places;
     }
 
@@ -132,7 +132,7 @@ final class ChartPane extends Pane {
         requestLayout();
     }
 
-    private void adopt(EndRow<?> row) {
+    private void adopt(ChartRow<?> row) {
         hover(row, row.end);
         drags.joinFrom(row);
     }
@@ -144,8 +144,8 @@ final class ChartPane extends Pane {
                         "context-keys",
                         say("context.show-in-keys"),
                         () -> desk.places()
-                                .show(new Places.Thing(
-                                        Places.Kind.ZONE, way.zone().id()))),
+                                .show(new Navigator.Thing(
+                                        Navigator.Kind.ZONE, way.zone().id()))),
                 Cards.item(
                         "context-on",
                         way.zone().enabled() ? say("context.switch-off") : say("context.switch-on"),
@@ -164,7 +164,8 @@ final class ChartPane extends Pane {
             ContextItems.on(ribbon, () -> context(way));
             ribbon.focusedProperty().subscribe(on -> light(on ? way : null));
             hover(ribbon, way);
-            Light.on(desk, ribbon, Places.Kind.ZONE, () -> way.zone().id());
+            HoverHighlight.on(
+                    desk, ribbon, Navigator.Kind.ZONE, () -> way.zone().id());
             ribbons.add(ribbon);
         }
         // Thin ones lie over wide ones, so that none is hidden.

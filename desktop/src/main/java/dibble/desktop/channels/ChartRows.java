@@ -3,17 +3,17 @@ package dibble.desktop.channels;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Light;
+import dibble.desktop.ui.HoverHighlight;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.presentation.channels.ChannelsPresenter;
 import dibble.routing.Zone;
 import dibble.session.ChannelChart;
 import dibble.session.ChannelChart.Arrival;
 import dibble.session.ChannelChart.Place;
 import dibble.session.ChannelChart.PortChart;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -25,13 +25,13 @@ import javafx.scene.layout.Region;
 
 /** Makes the rows of a chart: what arrives at the left, what plays at the right. */
 final class ChartRows {
-    private final Desk desk;
+    private final ViewContext desk;
     private final ChannelsPresenter presenter;
     private final ChartPane.Hands hands;
-    private final Consumer<EndRow<?>> adopter;
+    private final Consumer<ChartRow<?>> adopter;
 
     /** @param adopter is given each row that is made */
-    ChartRows(Desk desk, ChannelsPresenter presenter, ChartPane.Hands hands, Consumer<EndRow<?>> adopter) {
+    ChartRows(ViewContext desk, ChannelsPresenter presenter, ChartPane.Hands hands, Consumer<ChartRow<?>> adopter) {
         this.desk = desk;
         this.presenter = presenter;
         this.hands = hands;
@@ -39,19 +39,19 @@ final class ChartRows {
     }
 
     /** Groups of rows, one a source; each row is put into a map by what it stands for. */
-    List<List<Region>> arrivals(ChannelChart chart, Map<Arrival, EndRow<Arrival>> arrivals) {
+    List<List<Region>> arrivals(ChannelChart chart, Map<Arrival, ChartRow<Arrival>> arrivals) {
         List<List<Region>> left = new ArrayList<>();
         Map<String, List<Arrival>> bySource = chart.arrivals().stream()
                 .collect(Collectors.groupingBy(Arrival::source, LinkedHashMap::new, Collectors.toList()));
         bySource.forEach((source, own) -> {
             String name = source.equals(Zone.ANY_SOURCE)
                     ? say("common.all-sources")
-                    : SessionWords.source(source, desk.session());
+                    : SessionFormatter.source(source, desk.session());
             List<Region> group = new ArrayList<>(List.of(Cards.strong(name)));
             for (Arrival arrival : own) {
                 String channel = arrival.channel() == ChannelChart.EVERY ? "all" : String.valueOf(arrival.channel());
                 String id = source.equals(Zone.ANY_SOURCE) ? "any" : source;
-                EndRow<Arrival> row = EndRow.arrival(
+                ChartRow<Arrival> row = ChartRow.arrival(
                                 arrival,
                                 "arrival-" + id + "-" + channel,
                                 channel,
@@ -69,7 +69,7 @@ final class ChartRows {
     }
 
     /** Groups of rows, one a port. */
-    List<List<Region>> places(ChannelChart chart, Map<Place, EndRow<Place>> places) {
+    List<List<Region>> places(ChannelChart chart, Map<Place, ChartRow<Place>> places) {
         List<List<Region>> right = new ArrayList<>();
         for (PortChart port : chart.ports()) {
             String name = port.instruments().stream()
@@ -94,12 +94,13 @@ final class ChartRows {
                                 .orElse("")
                         : presenter.channelWord(place);
                 String channel = place.low() > 0 ? String.valueOf(place.low()) : place.low() == 0 ? "=" : "–";
-                EndRow<Place> row = EndRow.place(place, id(place), presenter.colour(place), channel, label, word)
+                ChartRow<Place> row = ChartRow.place(place, id(place), presenter.colour(place), channel, label, word)
                         .onChosen(() -> hands.choose(place));
                 row.setAccessibleText(label + ", " + presenter.address(place));
                 adopter.accept(row);
                 if (place.part() != null) {
-                    Light.on(desk, row, Places.Kind.PART, () -> place.part().toString());
+                    HoverHighlight.on(
+                            desk, row, Navigator.Kind.PART, () -> place.part().toString());
                 }
                 places.put(place, row);
                 group.add(row);

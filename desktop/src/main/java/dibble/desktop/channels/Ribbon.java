@@ -2,8 +2,8 @@ package dibble.desktop.channels;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.desktop.ui.AccessibleText;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Spoken;
 import dibble.session.ChannelChart.Way;
 import java.util.List;
 import javafx.geometry.BoundingBox;
@@ -41,7 +41,7 @@ final class Ribbon extends Group {
         setFocusTraversable(true);
         setAccessibleText(sentence);
         getStyleClass().add("ribbon");
-        Spoken.item(this, say("role.connection"));
+        AccessibleText.item(this, say("role.connection"));
         double width = way.whole() ? WHOLE : PARTIAL;
         outline.setStrokeWidth(width + 5);
         outline.getStyleClass().add("ribbon-outline");
@@ -152,7 +152,7 @@ final class Ribbon extends Group {
 
     @Override
     public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
-        Object answer = Spoken.answer(this, attribute);
+        Object answer = AccessibleText.answer(this, attribute);
         return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

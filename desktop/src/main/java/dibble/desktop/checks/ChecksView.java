@@ -6,13 +6,13 @@ import dibble.checks.Checks;
 import dibble.checks.Finding;
 import dibble.checks.Level;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
-import dibble.presentation.Places;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
+import dibble.presentation.Navigator;
 import dibble.presentation.Subscription;
 import dibble.presentation.Words;
-import dibble.session.Settled;
+import dibble.session.AcceptedFinding;
 import dibble.studio.Loop;
 import java.util.ArrayList;
 import java.util.List;
@@ -41,12 +41,12 @@ public final class ChecksView extends BorderPane implements View {
             Level.NOTE,
             say("checks-view.note"));
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final VBox column = new VBox(8);
-    private final Watch watch;
+    private final ViewUpdater watch;
 
     /** Builds the view; it follows nothing before {@link #open}. */
-    public ChecksView(Desk desk) {
+    public ChecksView(ViewContext desk) {
         this.desk = desk;
         watch = desk.watch(this::show);
         setId("checks");
@@ -66,7 +66,7 @@ public final class ChecksView extends BorderPane implements View {
         for (int i = 0; i < findings.size(); i++) {
             nodes.add(card(findings.get(i), i));
         }
-        List<Settled> settled = desk.session().settled();
+        List<AcceptedFinding> settled = desk.session().settled();
         if (!settled.isEmpty()) {
             nodes.add(Cards.heading(say("checks-view.marked-as-intended")));
             for (int i = 0; i < settled.size(); i++) {
@@ -140,7 +140,7 @@ public final class ChecksView extends BorderPane implements View {
     private List<Node> places(Finding finding, int number) {
         List<Node> links = new ArrayList<>();
         for (String id : finding.ids()) {
-            Places.find(desk.session(), id).ifPresent(thing -> {
+            Navigator.find(desk.session(), id).ifPresent(thing -> {
                 Button link = Cards.button(
                         "place-" + number + "-" + links.size(),
                         Words.thing(thing, desk.session()),
@@ -170,11 +170,11 @@ public final class ChecksView extends BorderPane implements View {
                         .findFirst());
     }
 
-    private Node settled(Settled settled, int number) {
+    private Node settled(AcceptedFinding settled, int number) {
         String things = String.join(
                 ", ",
                 settled.ids().stream()
-                        .map(id -> Places.find(desk.session(), id)
+                        .map(id -> Navigator.find(desk.session(), id)
                                 .map(thing -> Words.thing(thing, desk.session()))
                                 .orElse(id))
                         .toList());

@@ -2,16 +2,16 @@ package dibble.desktop.controls;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.desktop.ui.AccessibleText;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
-import dibble.desktop.ui.Spoken;
+import dibble.desktop.ui.PartBadge;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.LiveState;
 import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.ControlMap;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.css.PseudoClass;
@@ -32,7 +32,7 @@ final class ControlCard extends HBox {
     private static final double NAME = 168;
     private static final double WHO = 150;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final ControlsPresenter presenter;
     private final Label name = Cards.strong("");
     private final ToggleButton on = new ToggleButton();
@@ -51,12 +51,12 @@ final class ControlCard extends HBox {
 
     private List<ControlsPresenter.Said> said = List.of();
 
-    ControlCard(Desk desk, ControlsPresenter presenter, String id) {
+    ControlCard(ViewContext desk, ControlsPresenter presenter, String id) {
         super(14);
         this.desk = desk;
         this.presenter = presenter;
         setId("control-" + id);
-        Spoken.item(this, say("role.control-map"));
+        AccessibleText.item(this, say("role.control-map"));
         getStyleClass().addAll("gear-card", "control-card");
         setFocusTraversable(true);
         on.setId("control-on-" + id);
@@ -104,12 +104,12 @@ final class ControlCard extends HBox {
 
     void show(ControlMap shown) {
         map = shown;
-        name.setText(SessionWords.controlMap(map, desk.session()));
+        name.setText(SessionFormatter.controlMap(map, desk.session()));
         on.setSelected(map.enabled());
         on.setText(say("control-card.text", presenter.holdsIn(map), map.enabled()));
         on.setAccessibleText(name.getText() + ", " + on.getText());
         deaf = presenter.deaf(map);
-        who.setText(SessionWords.source(map.source(), desk.session()));
+        who.setText(SessionFormatter.source(map.source(), desk.session()));
         what.setText(presenter.when(map));
         List<ControlsPresenter.Said> next =
                 map.sends().stream().map(send -> presenter.said(map, send)).toList();
@@ -135,7 +135,7 @@ final class ControlCard extends HBox {
         Label what = new Label(said.what());
         List<Node> line = new ArrayList<>();
         if (!said.channel().isEmpty()) {
-            line.add(new Chip().show(said.colour(), said.channel()));
+            line.add(new PartBadge().show(said.colour(), said.channel()));
         }
         line.add(to);
         if (!said.what().isEmpty()) {
@@ -154,7 +154,7 @@ final class ControlCard extends HBox {
         for (String source : presenter.players(map)) {
             int value = desk.live().value(source, map.when().kind(), map.when().number(), map.channels());
             if (value != LiveState.UNKNOWN) {
-                return say("control-card.now", SessionWords.value(map.when().kind(), value));
+                return say("control-card.now", SessionFormatter.value(map.when().kind(), value));
             }
         }
         return say("control-card.not-moved-yet");
@@ -173,7 +173,7 @@ final class ControlCard extends HBox {
 
     @Override
     public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
-        Object answer = Spoken.answer(this, attribute);
+        Object answer = AccessibleText.answer(this, attribute);
         return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

@@ -3,8 +3,8 @@ package dibble.desktop.controls;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.CurveEditor;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.LiveState;
 import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.ControlKind;
@@ -18,7 +18,7 @@ import javafx.scene.paint.Color;
 final class ControlCurve extends StackPane {
     private static final double NEAR = 14;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final ControlsPresenter presenter;
     private final CurveEditor curve;
     private ControlMap map;
@@ -27,7 +27,7 @@ final class ControlCurve extends StackPane {
     private long drawnAt;
 
     /** @param edits whether the ends can be dragged */
-    ControlCurve(Desk desk, ControlsPresenter presenter, double width, double height, boolean edits) {
+    ControlCurve(ViewContext desk, ControlsPresenter presenter, double width, double height, boolean edits) {
         this.desk = desk;
         this.presenter = presenter;
         curve = new CurveEditor(desk, width, height, NEAR, edits ? hands() : null);

@@ -3,9 +3,9 @@ package dibble.desktop.controls;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.edits.ControlEdits;
 import dibble.midi.ChannelSet;
 import dibble.presentation.Choices;
@@ -13,7 +13,7 @@ import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Scene;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -27,7 +27,7 @@ final class ControlInspector extends VBox {
     private static final double WIDTH = 292;
     private static final double HEIGHT = 190;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final ControlsPresenter presenter;
     private final Label empty = Cards.soft("");
     private final Label title = Cards.heading("");
@@ -40,7 +40,7 @@ final class ControlInspector extends VBox {
     private final Form<String> form;
     private ControlMap map;
 
-    ControlInspector(Desk desk, ControlsPresenter presenter) {
+    ControlInspector(ViewContext desk, ControlsPresenter presenter) {
         this.desk = desk;
         this.presenter = presenter;
         setId("control-inspector");
@@ -67,7 +67,7 @@ final class ControlInspector extends VBox {
                         "control-name",
                         say("common.name"),
                         say("control-inspector.name-of-the-control-map"),
-                        id -> SessionWords.controlMap(now(id), desk.session()),
+                        id -> SessionFormatter.controlMap(now(id), desk.session()),
                         edit(say("edit.rename"), ControlMap::withName))
                 .choice(
                         "control-scene",
@@ -180,11 +180,11 @@ final class ControlInspector extends VBox {
             empty.setText(say("control-inspector.click-a-card-to-see"));
             return;
         }
-        title.setText(SessionWords.controlMap(map, desk.session()));
+        title.setText(SessionFormatter.controlMap(map, desk.session()));
         curve.show(map);
         ControlKind kind = map.when().kind();
-        low.setText(presenter.when(map) + " · " + SessionWords.value(kind, 0));
-        high.setText(SessionWords.value(kind, kind.most()));
+        low.setText(presenter.when(map) + " · " + SessionFormatter.value(kind, 0));
+        high.setText(SessionFormatter.value(kind, kind.most()));
         while (sendForms.size() < map.sends().size()) {
             sendForms.add(new SendForm(desk, presenter, sendForms.size()));
         }

@@ -3,14 +3,14 @@ package dibble.desktop.controls;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.presentation.Subscription;
 import dibble.presentation.controls.ControlsPresenter;
 import dibble.routing.ControlMap;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -30,22 +30,22 @@ import javafx.scene.layout.VBox;
 public final class ControlsView extends BorderPane implements View {
     private static final double SIDE = 332;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final ControlsPresenter presenter;
     private final Label count = Cards.soft("");
     private final VBox cards = new VBox(10);
     private final Label empty = new Label(say("controls-view.no-control-maps-yet-controllers"));
     private final Label told = Cards.soft("");
     private final ToggleButton learn = new ToggleButton(say("controls-view.learn-a-control"));
-    private final MakePane make;
+    private final NewControlMapPane make;
     private final ControlInspector inspector;
     private final Map<String, ControlCard> shown = new HashMap<>();
-    private final Watch watch;
+    private final ViewUpdater watch;
     private String movedBy;
     private ControlMap.Trigger moved;
 
     /** Builds the view; it follows nothing before {@link #open}. */
-    public ControlsView(Desk desk) {
+    public ControlsView(ViewContext desk) {
         this.desk = desk;
         presenter = new ControlsPresenter(desk.document());
         watch = desk.watch(this::show)
@@ -58,7 +58,7 @@ public final class ControlsView extends BorderPane implements View {
         HBox head = new HBox(16, Cards.heading(say("controls-view.control-maps")), count);
         head.getStyleClass().add("card-line");
         inspector = new ControlInspector(desk, presenter);
-        make = new MakePane(desk, presenter, this::select);
+        make = new NewControlMapPane(desk, presenter, this::select);
         learn.setId("learn-control");
         learn.setMinWidth(USE_PREF_SIZE);
         learn.setTooltip(new Tooltip(say("controls-view.the-next-knob-wheel-pedal")));
@@ -129,8 +129,8 @@ public final class ControlsView extends BorderPane implements View {
                     presenter.maps().size() > before
                             ? say(
                                     "controls-view.added",
-                                    SessionWords.source(source, desk.session()),
-                                    SessionWords.control(
+                                    SessionFormatter.source(source, desk.session()),
+                                    SessionFormatter.control(
                                             trigger.kind(),
                                             trigger.number(),
                                             desk.session().middleC()))

@@ -5,7 +5,7 @@ import static dibble.presentation.UiText.say;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.NoteField;
-import dibble.desktop.ui.Turning;
+import dibble.desktop.ui.NumberScrubber;
 import dibble.midi.ControllerNames;
 import dibble.midi.MiddleC;
 import dibble.midi.ParameterNames;
@@ -32,7 +32,7 @@ final class NumberOrKey extends HBox {
         this.taker = taker;
         number = Cards.field(id, say("number-or-key.controller", name), this::commit);
         number.setPrefColumnCount(3);
-        Turning.number(number, 0, 127);
+        NumberScrubber.number(number, 0, 127);
         number.setMinWidth(54);
         key = new NoteField(say("number-or-key.key", name));
         key.setId(id + "-key");

@@ -3,14 +3,14 @@ package dibble.desktop.controls;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.PartBadge;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.Choice;
 import dibble.presentation.controls.ControlsPresenter;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
+import dibble.routing.SendTarget;
 import java.util.List;
 import java.util.function.BiFunction;
 import java.util.function.UnaryOperator;
@@ -37,17 +37,17 @@ final class SendForm extends VBox {
     private static final List<Choice<ControlKind>> CALL =
             List.of(new Choice<>(ControlKind.SCENE, say("send-form.switch-to")));
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final ControlsPresenter presenter;
     private final int place;
-    private final Chip chip = new Chip();
+    private final PartBadge chip = new PartBadge();
     private final Label now = Cards.strong("");
     private final Button remove;
     private final Form<String> form;
     private String shown;
 
     /** @param place which of the sends it is */
-    SendForm(Desk desk, ControlsPresenter presenter, int place) {
+    SendForm(ViewContext desk, ControlsPresenter presenter, int place) {
         super(6);
         this.desk = desk;
         this.presenter = presenter;
@@ -123,7 +123,7 @@ final class SendForm extends VBox {
         if (send.kind() == ControlKind.SCENE) {
             return CALL;
         }
-        return send.to() instanceof Aim.AllParts
+        return send.to() instanceof SendTarget.AllParts
                 ? KINDS.stream().filter(it -> it.value() != ControlKind.NOTE).toList()
                 : KINDS;
     }

@@ -6,7 +6,7 @@ import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Theme;
 import dibble.gear.Part;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.Collections;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -73,7 +73,7 @@ final class ChannelStrip extends Pane {
                 "channel-strip.free",
                 channel,
                 here.isEmpty(),
-                SessionWords.list(here.stream().map(Part::name).toList()));
+                SessionFormatter.list(here.stream().map(Part::name).toList()));
     }
 
     private int columns(double width) {

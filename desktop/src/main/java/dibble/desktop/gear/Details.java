@@ -3,8 +3,8 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -26,7 +26,7 @@ import javafx.scene.layout.VBox;
 
 /** What belongs to the selected source, part, instrument or row of parts. */
 final class Details extends VBox {
-    private final Desk desk;
+    private final ViewContext desk;
     private final GearPresenter presenter;
     private final Consumer<ShelfItem> keeper;
     private final Label title = Cards.heading("");
@@ -46,7 +46,7 @@ final class Details extends VBox {
      * @param keeper puts something on the gear shelf
      * @param names reads and writes names of sounds
      */
-    Details(Desk desk, GearPresenter presenter, Consumer<ShelfItem> keeper, NamesActions names) {
+    Details(ViewContext desk, GearPresenter presenter, Consumer<ShelfItem> keeper, NamesActions names) {
         super(10);
         this.keeper = keeper;
         this.desk = desk;

@@ -3,8 +3,8 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.midi.GeneralMidi;
@@ -24,7 +24,7 @@ final class FacePane extends VBox {
 
     private static final PseudoClass OWNED = PseudoClass.getPseudoClass("owned");
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final Instrument instrument;
     private final StandIn device;
     private final Label count = Cards.soft("");
@@ -36,7 +36,7 @@ final class FacePane extends VBox {
         Face.Channel shown;
     }
 
-    FacePane(Desk desk, Instrument instrument, StandIn device) {
+    FacePane(ViewContext desk, Instrument instrument, StandIn device) {
         super(6);
         this.desk = desk;
         this.instrument = instrument;

@@ -4,7 +4,7 @@ import static dibble.presentation.UiText.say;
 
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
@@ -26,7 +26,7 @@ import javafx.scene.layout.VBox;
 final class GearCards {
     private static final Set<String> GEAR_CHECKS = Set.of("channel-clash", "no-channel-left", "port-missing");
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final GearPresenter presenter;
     private final Runnable stale;
     private final Supplier<Node> beginnings;
@@ -41,7 +41,7 @@ final class GearCards {
      * @param stale has everything shown again
      * @param beginnings what stands where there is nothing yet
      */
-    GearCards(Desk desk, GearPresenter presenter, Runnable stale, Supplier<Node> beginnings) {
+    GearCards(ViewContext desk, GearPresenter presenter, Runnable stale, Supplier<Node> beginnings) {
         this.desk = desk;
         this.presenter = presenter;
         this.stale = stale;

@@ -3,10 +3,10 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.edits.StartingPoint;
 import dibble.presentation.Command;
 import dibble.presentation.Subscription;
@@ -38,13 +38,13 @@ public final class GearView extends BorderPane implements View {
     private static final int MAX_RECENT = 5;
     private static final double SIDE_WIDTH = 306;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final Consumer<StartingPoint> starts;
     private final Consumer<Path> opens;
     private final NamesActions names;
     private final GearPresenter presenter;
     private final GearCards cards;
-    private final WhichOne which;
+    private final SourceFinder which;
     private final PortsPanel ports;
     private final ShelfPanel shelf;
     private final ToggleButton detailsTab = tab("gear-details", say("gear-view.details"));
@@ -53,7 +53,7 @@ public final class GearView extends BorderPane implements View {
     private final ScrollPane sideScroll = Cards.scroll(null);
     private final ScrollPane leftScroll;
     private final SilencePane silence;
-    private final Watch watch;
+    private final ViewUpdater watch;
 
     /** Made when something is selected for the first time: its forms are the dearer half of this view. */
     private Details details;
@@ -66,7 +66,7 @@ public final class GearView extends BorderPane implements View {
      * @param opens opens a session
      * @param names reads and writes names of sounds
      */
-    public GearView(Desk desk, Consumer<StartingPoint> starts, Consumer<Path> opens, NamesActions names) {
+    public GearView(ViewContext desk, Consumer<StartingPoint> starts, Consumer<Path> opens, NamesActions names) {
         this.desk = desk;
         this.starts = starts;
         this.opens = opens;
@@ -83,7 +83,7 @@ public final class GearView extends BorderPane implements View {
                 .with(() -> desk.live().onKey((source, key, velocity) -> found(source)))
                 .with(() -> this::leave);
         cards = new GearCards(desk, presenter, watch::stale, this::beginnings);
-        which = new WhichOne(desk, presenter, this::showSource);
+        which = new SourceFinder(desk, presenter, this::showSource);
         shelf = new ShelfPanel(desk, presenter);
         ports = new PortsPanel(desk);
         silence = new SilencePane(desk);

@@ -4,7 +4,7 @@ import static dibble.presentation.UiText.say;
 
 import dibble.checks.Finding;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -13,7 +13,7 @@ import dibble.presentation.Words;
 import dibble.presentation.gear.GearPresenter;
 import dibble.programs.OwnPorts;
 import dibble.routing.Routing;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.sheet.SetUpList;
 import dibble.standins.StandIn;
 import java.util.ArrayList;
@@ -40,7 +40,7 @@ final class InstrumentCard extends VBox {
     /** Where there are more parts than these, instruments are folded unless somebody opens them. */
     private static final int MAX_OPEN = 64;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final GearPresenter presenter;
     private final Runnable stale;
     private final Map<PartRef, PartRow> rows = new HashMap<>();
@@ -60,7 +60,7 @@ final class InstrumentCard extends VBox {
     private List<Object> shown;
 
     /** @param stale has it shown again */
-    InstrumentCard(Desk desk, GearPresenter presenter, String id, Runnable stale) {
+    InstrumentCard(ViewContext desk, GearPresenter presenter, String id, Runnable stale) {
         this.desk = desk;
         this.presenter = presenter;
         this.stale = stale;
@@ -98,8 +98,8 @@ final class InstrumentCard extends VBox {
         now.parts()
                 .forEach(part -> Optional.ofNullable(rows.get(now.ref(part)))
                         .ifPresent(row -> row.show(
-                                part, routing, SessionWords.program(desk.session(), now.ref(part), part.sound()))));
-        strip.show(SessionWords.port(now.port(), desk.session()), owners);
+                                part, routing, SessionFormatter.program(desk.session(), now.ref(part), part.sound()))));
+        strip.show(SessionFormatter.port(now.port(), desk.session()), owners);
     }
 
     private void make(List<Finding> findings, boolean open) {
@@ -195,7 +195,7 @@ final class InstrumentCard extends VBox {
                         : say("instrument-card.another-program")
                 : standIn
                         ? say("instrument-card.a-stand-in")
-                        : say("instrument-card.port", SessionWords.port(instrument.port(), desk.session()));
+                        : say("instrument-card.port", SessionFormatter.port(instrument.port(), desk.session()));
         String kind = instrument.builtIn()
                 ? say("instrument-card.built-in-its-own-port")
                 : say("instrument-card.module", port);

@@ -2,8 +2,8 @@ package dibble.desktop.gear;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.Receives;
 import dibble.presentation.Choice;
@@ -17,7 +17,7 @@ import java.util.List;
 final class InstrumentForm {
     private InstrumentForm() {}
 
-    static Form<Instrument> of(Desk desk, GearPresenter presenter) {
+    static Form<Instrument> of(ViewContext desk, GearPresenter presenter) {
         return new Form<Instrument>(
                         () -> desk.session().middleC(),
                         it -> desk.session().instrument(it.id()).isPresent(),

@@ -4,7 +4,7 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.EntryField;
-import dibble.desktop.ui.Turning;
+import dibble.desktop.ui.NumberScrubber;
 import dibble.gear.SequencerLane;
 import dibble.gear.Source;
 import dibble.presentation.gear.GearPresenter;
@@ -74,7 +74,7 @@ final class LaneList extends VBox {
         fields[0].setText(lane.name());
         fields[1].setText(String.valueOf(lane.channel()));
         fields[1].setPrefColumnCount(2);
-        Turning.number(fields[1], 1, 16);
+        NumberScrubber.number(fields[1], 1, 16);
         fields[1].setMinWidth(40);
         HBox.setHgrow(fields[0], Priority.ALWAYS);
         Button remove = Cards.button("lane-remove-" + (place + 1), "×", () -> {

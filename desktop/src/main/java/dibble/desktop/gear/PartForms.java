@@ -3,14 +3,14 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.presentation.Programs;
 import dibble.presentation.gear.GearPresenter;
 import java.util.ArrayList;
@@ -21,12 +21,12 @@ import javafx.scene.control.Button;
 /** The fields of a part: those that everybody needs, and the rest. They show where a part is; an edit changes it there. */
 final class PartForms {
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final GearPresenter presenter;
     private final Form<PartRef> main;
     private final Form<PartRef> more;
 
-    PartForms(Desk desk, GearPresenter presenter) {
+    PartForms(ViewContext desk, GearPresenter presenter) {
         this.desk = desk;
         this.presenter = presenter;
         main = main();
@@ -80,7 +80,7 @@ final class PartForms {
         Button sounds = Cards.button(
                 "part-sounds",
                 say("levels-view.choose-sound"),
-                () -> desk.places().show(new Places.Thing(Places.Kind.SOUND, now[0].toString())));
+                () -> desk.places().show(new Navigator.Thing(Navigator.Kind.SOUND, now[0].toString())));
         ProgramSearch search = new ProgramSearch(
                 desk, picked -> presenter.changePart(say("edit.program"), now[0], it -> withProgram(it, picked)));
         return form().text(

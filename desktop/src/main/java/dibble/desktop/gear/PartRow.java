@@ -2,20 +2,20 @@ package dibble.desktop.gear;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.desktop.ui.AccessibleText;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
-import dibble.desktop.ui.Light;
+import dibble.desktop.ui.HoverHighlight;
+import dibble.desktop.ui.PartBadge;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Spoken;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.presentation.gear.GearPresenter;
 import dibble.routing.Routing;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.List;
 import java.util.Objects;
 import javafx.beans.value.ObservableBooleanValue;
@@ -39,7 +39,7 @@ final class PartRow extends HBox {
 
     private final GearPresenter presenter;
     private final PartRef ref;
-    private final Chip chip = new Chip();
+    private final PartBadge chip = new PartBadge();
     private final Label kept = Cards.soft("");
     private final Label name = Cards.strong("");
     private final Label sound = new Label();
@@ -49,7 +49,7 @@ final class PartRow extends HBox {
     private List<Object> shown;
 
     /** @param wide whether there is room for all of it; what a narrow card leaves out is in the panel at the right too */
-    PartRow(Desk desk, GearPresenter presenter, PartRef ref, ObservableBooleanValue wide) {
+    PartRow(ViewContext desk, GearPresenter presenter, PartRef ref, ObservableBooleanValue wide) {
         super(8);
         this.presenter = presenter;
         this.ref = ref;
@@ -68,7 +68,7 @@ final class PartRow extends HBox {
         onlyWhere(wide, range, volume, out);
         getChildren().addAll(channel, name, sound, range, volume, out);
         getStyleClass().add("part-row");
-        Spoken.item(this, say("role.part"));
+        AccessibleText.item(this, say("role.part"));
         setId("gear-part-" + ref.instrument() + "-" + ref.part());
         setFocusTraversable(true);
         addEventHandler(MouseEvent.MOUSE_CLICKED, event -> {
@@ -79,7 +79,7 @@ final class PartRow extends HBox {
         FocusKeys.choose(this, event -> select(event.isShortcutDown(), event.isShiftDown()));
         FocusKeys.delete(this, () -> presenter.deletePart(ref));
         FocusKeys.move(this, by -> presenter.movePart(ref, by));
-        Light.on(desk, this, Places.Kind.PART, ref::toString);
+        HoverHighlight.on(desk, this, Navigator.Kind.PART, ref::toString);
         ContextItems.on(
                 this,
                 () -> {
@@ -118,7 +118,7 @@ final class PartRow extends HBox {
 
     /** @param program its program in words; empty where none is sent */
     void show(Part part, Routing routing, String program) {
-        String channel = SessionWords.channel(ref, routing);
+        String channel = SessionFormatter.channel(ref, routing);
         List<Object> next = List.of(part, channel, program);
         if (Objects.equals(next, shown)) {
             return;
@@ -142,7 +142,7 @@ final class PartRow extends HBox {
 
     @Override
     public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
-        Object answer = Spoken.answer(this, attribute);
+        Object answer = AccessibleText.answer(this, attribute);
         return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

@@ -3,8 +3,8 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Planting;
-import dibble.edits.Plant;
+import dibble.desktop.ui.NumberSeriesForm;
+import dibble.edits.NumberSeries;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.gear.StripRef;
@@ -15,7 +15,7 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 
 /** Plants channels, outputs and notes of gear. */
-final class PlantPane extends Planting {
+final class PlantPane extends NumberSeriesForm {
     private static final int MAX_CHANNEL = 16;
     private static final int MAX_OUTPUT = 64;
     private static final int MAX_NOTE = 127;
@@ -33,7 +33,7 @@ final class PlantPane extends Planting {
                 1,
                 1,
                 MAX_CHANNEL,
-                (start, step) -> Plant.channels(presenter.session(), row, start, step));
+                (start, step) -> NumberSeries.channels(presenter.session(), row, start, step));
     }
 
     void askOutputs(List<PartRef> row) {
@@ -42,7 +42,7 @@ final class PlantPane extends Planting {
                 1,
                 1,
                 MAX_OUTPUT,
-                (start, step) -> Plant.outputs(
+                (start, step) -> NumberSeries.outputs(
                         presenter.session(), row.stream().map(StripRef::of).toList(), start, step));
     }
 
@@ -52,7 +52,7 @@ final class PlantPane extends Planting {
                 1,
                 1,
                 MAX_CHANNEL,
-                (start, step) -> Plant.lanes(presenter.session(), source, start, step));
+                (start, step) -> NumberSeries.lanes(presenter.session(), source, start, step));
     }
 
     /** The notes of pads are those of the first zone that takes them. */
@@ -72,6 +72,6 @@ final class PlantPane extends Planting {
                 36,
                 0,
                 MAX_NOTE,
-                (start, step) -> Plant.notes(zone.get().id(), source.keys(), pads, start, step));
+                (start, step) -> NumberSeries.notes(zone.get().id(), source.keys(), pads, start, step));
     }
 }

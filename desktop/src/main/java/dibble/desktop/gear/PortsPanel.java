@@ -3,13 +3,13 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.PortId;
 import dibble.programs.OwnPorts;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.standins.Fault;
 import dibble.standins.PatternSequencer;
 import dibble.standins.StandIn;
@@ -35,7 +35,7 @@ import javafx.scene.layout.VBox;
 
 /** The ports of this machine and the stand-ins: a line each, with a cable that can be pulled, or hidden. */
 final class PortsPanel extends VBox {
-    private final Desk desk;
+    private final ViewContext desk;
 
     /** Stand-ins whose behaviour is shown. */
     private final Set<String> unfolded = new HashSet<>();
@@ -49,7 +49,7 @@ final class PortsPanel extends VBox {
     /** The lines by what they show: those that would show the same are kept. */
     private final Map<List<Object>, VBox> lines = new HashMap<>();
 
-    PortsPanel(Desk desk) {
+    PortsPanel(ViewContext desk) {
         super(4);
         this.desk = desk;
         setId("ports");
@@ -91,7 +91,7 @@ final class PortsPanel extends VBox {
         Optional<StandIn> device = desk.standIns().standIn(name);
         return List.of(
                 name,
-                SessionWords.port(name, desk.session()),
+                SessionFormatter.port(name, desk.session()),
                 ways(name, inputs.contains(name), outputs.contains(name)),
                 device.map(StandIn::isPlugged),
                 device.map(StandIn::faults),
@@ -198,7 +198,7 @@ final class PortsPanel extends VBox {
     private VBox line(String name, Set<String> ways, boolean isHidden) {
         StandIn device = desk.standIns().standIn(name).orElse(null);
         boolean sequencer = isSequencer(name);
-        Label label = new Label(SessionWords.port(name, desk.session()));
+        Label label = new Label(SessionFormatter.port(name, desk.session()));
         label.getStyleClass().add("strong");
         label.setMinWidth(40);
         label.setWrapText(true);

@@ -3,7 +3,7 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.PartRef;
 import dibble.presentation.Choice;
 import dibble.presentation.Programs;
@@ -19,14 +19,14 @@ import javafx.scene.layout.VBox;
 final class ProgramSearch extends VBox {
     private static final int MAX = 8;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final Consumer<Programs.Picked> taker;
     private final TextField field = new TextField();
     private final VBox found = new VBox(2);
     private Programs programs;
 
     /** @param taker is given what is chosen */
-    ProgramSearch(Desk desk, Consumer<Programs.Picked> taker) {
+    ProgramSearch(ViewContext desk, Consumer<Programs.Picked> taker) {
         super(4);
         this.desk = desk;
         this.taker = taker;

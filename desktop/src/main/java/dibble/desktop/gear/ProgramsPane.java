@@ -3,7 +3,7 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.jack.ServerState;
 import dibble.presentation.OtherPrograms;
 import dibble.programs.Cables;
@@ -22,10 +22,10 @@ import javafx.scene.layout.VBox;
 
 /** Ports of ours among other programs: whether there is a server, what they see of us, and who is connected. */
 final class ProgramsPane extends VBox {
-    private final Desk desk;
+    private final ViewContext desk;
     private List<Object> shown = List.of();
 
-    ProgramsPane(Desk desk) {
+    ProgramsPane(ViewContext desk) {
         super(4);
         this.desk = desk;
         setId("programs");

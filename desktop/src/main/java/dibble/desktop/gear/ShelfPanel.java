@@ -3,8 +3,8 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.files.IoWords;
 import dibble.gear.Instrument;
 import dibble.presentation.Choice;
@@ -31,10 +31,10 @@ import javafx.scene.layout.VBox;
 final class ShelfPanel extends VBox {
     private static final Choice<String> LEFT_OUT = new Choice<>(null, say("shelf-panel.leave-out"));
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final GearPresenter presenter;
 
-    ShelfPanel(Desk desk, GearPresenter presenter) {
+    ShelfPanel(ViewContext desk, GearPresenter presenter) {
         super(6);
         this.desk = desk;
         this.presenter = presenter;

@@ -2,11 +2,11 @@ package dibble.desktop.gear;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.checks.Mend;
-import dibble.checks.SilenceTest;
+import dibble.checks.Fix;
+import dibble.checks.StraySoundTest;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Question;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.gear.SilencePresenter;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,7 +20,7 @@ import javafx.scene.layout.FlowPane;
 final class SilencePane extends Question {
     private final SilencePresenter presenter;
 
-    SilencePane(Desk desk) {
+    SilencePane(ViewContext desk) {
         super("silence-test-pane");
         presenter = new SilencePresenter(desk.document(), desk.studio());
     }
@@ -71,17 +71,17 @@ final class SilencePane extends Question {
                 Cards.button("silence-stop", say("common.stop"), this::close));
     }
 
-    private void showResults(List<SilenceTest.Question> sounded) {
+    private void showResults(List<StraySoundTest.Question> sounded) {
         if (sounded.isEmpty()) {
             show(say("silence-pane.no-stray-sounds"), done());
             return;
         }
         List<Node> nodes = new ArrayList<>();
-        for (SilenceTest.Question question : sounded) {
+        for (StraySoundTest.Question question : sounded) {
             Label text = new Label(question.ifYes());
             text.setWrapText(true);
             FlowPane mends = new FlowPane(8, 6);
-            for (Mend mend : question.mends()) {
+            for (Fix mend : question.mends()) {
                 mends.getChildren().add(Cards.button("silence-mend-" + nodes.size(), mend.words(), () -> {
                     presenter.mend(mend);
                     mends.setDisable(true);

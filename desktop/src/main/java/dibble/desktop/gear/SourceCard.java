@@ -3,23 +3,23 @@ package dibble.desktop.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.checks.Finding;
+import dibble.desktop.ui.AccessibleText;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
+import dibble.desktop.ui.HoverHighlight;
 import dibble.desktop.ui.KeyboardPane;
-import dibble.desktop.ui.Light;
-import dibble.desktop.ui.Spoken;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.presentation.LiveState;
+import dibble.presentation.Navigator;
 import dibble.presentation.Piano;
-import dibble.presentation.Places;
 import dibble.presentation.gear.GearPresenter;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.standins.PatternSequencer;
 import java.util.ArrayList;
 import java.util.List;
@@ -45,7 +45,7 @@ final class SourceCard extends VBox {
     private static final double KEYS_HIGH = 18;
     private static final long JUST_NOW = TimeUnit.SECONDS.toNanos(2);
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final Label mark = new Label("●");
     private final Label heard = new Label();
     private final ToggleButton run = new ToggleButton(say("source-card.run"));
@@ -60,11 +60,11 @@ final class SourceCard extends VBox {
     /** The keys that it has; null for knobs. */
     private KeyboardPane keys;
 
-    SourceCard(Desk desk, GearPresenter presenter, String id) {
+    SourceCard(ViewContext desk, GearPresenter presenter, String id) {
         this.desk = desk;
         getStyleClass().add("gear-card");
         setId("source-" + id);
-        Spoken.item(this, say("role.source"));
+        AccessibleText.item(this, say("role.source"));
         setFocusTraversable(true);
         mark.getStyleClass().add("heard-mark");
         run.setId("run-" + id);
@@ -83,7 +83,7 @@ final class SourceCard extends VBox {
         FocusKeys.choose(this, event -> presenter.select(id));
         FocusKeys.move(this, by -> presenter.moveSource(id, by));
         FocusKeys.delete(this, () -> presenter.deleteSource(id));
-        Light.on(desk, this, Places.Kind.SOURCE, () -> id);
+        HoverHighlight.on(desk, this, Navigator.Kind.SOURCE, () -> id);
         ContextItems.on(
                 this, () -> context(presenter), by -> presenter.moveSource(id, by), () -> presenter.deleteSource(id));
     }
@@ -142,7 +142,7 @@ final class SourceCard extends VBox {
         HBox when = new HBox(8, mark, heard);
         patterns = desk.patterns(source).orElse(null);
         nodes.add(patterns == null ? when : Cards.line(when, run));
-        Label listens = Cards.soft(say("source-card.listens", SessionWords.listening(source)));
+        Label listens = Cards.soft(say("source-card.listens", SessionFormatter.listening(source)));
         listens.setWrapText(true);
         nodes.add(Cards.line(listens, Cards.soft(ownSounds())));
         desk.devices().trouble(source.port()).ifPresent(why -> nodes.add(Cards.trouble(why)));
@@ -245,7 +245,7 @@ final class SourceCard extends VBox {
 
     @Override
     public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
-        Object answer = Spoken.answer(this, attribute);
+        Object answer = AccessibleText.answer(this, attribute);
         return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

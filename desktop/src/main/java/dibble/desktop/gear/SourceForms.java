@@ -2,8 +2,8 @@ package dibble.desktop.gear;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.ChannelSet;
@@ -20,12 +20,12 @@ import java.util.stream.Stream;
 /** The fields of a source: those that everybody needs, and the rest. */
 final class SourceForms {
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final GearPresenter presenter;
     private final Form<Source> main;
     private final Form<Source> more;
 
-    SourceForms(Desk desk, GearPresenter presenter) {
+    SourceForms(ViewContext desk, GearPresenter presenter) {
         this.desk = desk;
         this.presenter = presenter;
         main = main();

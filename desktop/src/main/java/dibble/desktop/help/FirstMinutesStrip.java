@@ -4,8 +4,8 @@ import static dibble.presentation.UiText.say;
 
 import dibble.demo.FirstMinutes;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.presentation.Subscription;
 import java.util.Map;
 import java.util.function.Consumer;
@@ -30,19 +30,19 @@ public final class FirstMinutesStrip extends HBox {
             FirstMinutes.Step.RECORD, "TAKES",
             FirstMinutes.Step.ROUTE_AGAIN, "TAKES");
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final Label place = new Label();
     private final Label title = Cards.strong("");
     private final Label words = new Label();
     private final Button show = new Button(say("first-minutes.show-me-where"));
     private final Button leave;
-    private final Watch watch;
+    private final ViewUpdater watch;
     private FirstMinutes steps = new FirstMinutes();
     private boolean begun;
     private Subscription open = Subscription.NONE;
 
     /** @param pages shows a view by its name */
-    public FirstMinutesStrip(Desk desk, Consumer<String> pages) {
+    public FirstMinutesStrip(ViewContext desk, Consumer<String> pages) {
         super(12);
         this.desk = desk;
         setId("first-minutes");

@@ -4,8 +4,8 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Commands;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.Subscription;
 import dibble.presentation.help.HelpTopic;
 import dibble.text.Parts;
@@ -27,13 +27,13 @@ public final class HelpView extends BorderPane implements View {
     private static final String KEY = "key:";
     private static final String SHORTCUT = "Shortcut+";
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final Map<HelpTopic, ToggleButton> topics = new EnumMap<>(HelpTopic.class);
     private final ScrollPane page = Cards.scroll(null);
     private final Runnable showsLog;
 
     /** @param showsLog opens the log of unexpected errors */
-    public HelpView(Desk desk, Runnable showsLog) {
+    public HelpView(ViewContext desk, Runnable showsLog) {
         this.desk = desk;
         this.showsLog = showsLog;
         setId("help");

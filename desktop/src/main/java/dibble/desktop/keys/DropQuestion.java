@@ -2,9 +2,9 @@ package dibble.desktop.keys;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.NoteField;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Source;
@@ -17,7 +17,7 @@ import javafx.scene.layout.VBox;
 
 /** Asks, next to where a part was dropped, whether it goes beside what the source plays, or on top of it. */
 final class DropQuestion extends VBox {
-    private final Desk desk;
+    private final ViewContext desk;
     private final KeysPresenter presenter;
     private final Label title = new Label();
     private final NoteField at = new NoteField(say("drop-question.lowest-key-of-the-upper"));
@@ -30,7 +30,7 @@ final class DropQuestion extends VBox {
     private Session asked;
 
     /** @param done runs when the question is over */
-    DropQuestion(Desk desk, KeysPresenter presenter, Runnable done) {
+    DropQuestion(ViewContext desk, KeysPresenter presenter, Runnable done) {
         this.desk = desk;
         this.presenter = presenter;
         this.done = done;

@@ -3,9 +3,9 @@ package dibble.desktop.keys;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.presentation.Command;
@@ -15,7 +15,7 @@ import dibble.presentation.keys.KeysPresenter;
 import dibble.presentation.keys.NoteScale;
 import dibble.presentation.keys.NoteWindow;
 import dibble.routing.Zone;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -35,9 +35,9 @@ public final class KeysView extends StackPane implements View {
     private static final double MAX_SPACE = 170;
     private static final int OCTAVE = 12;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final KeysPresenter presenter;
-    private final Watch watch;
+    private final ViewUpdater watch;
     private final NoteWindow window;
     private final NoteRuler ruler;
     private final VBox rowBox = new VBox();
@@ -52,7 +52,7 @@ public final class KeysView extends StackPane implements View {
     private KeysPresenter.Copied copied;
 
     /** Builds the view; it follows nothing before {@link #open}. */
-    public KeysView(Desk desk) {
+    public KeysView(ViewContext desk) {
         this.desk = desk;
         presenter = new KeysPresenter(desk.document(), desk.jobs());
         watch = desk.watch(this::show)
@@ -161,7 +161,7 @@ public final class KeysView extends StackPane implements View {
 
     private void askSwitches(Zone zone) {
         waiting.waitFor(
-                say("keys-view.press-the-key-that-should", SessionWords.target(zone.to(), desk.session())),
+                say("keys-view.press-the-key-that-should", SessionFormatter.target(zone.to(), desk.session())),
                 (source, key) -> KeysPresenter.part(zone)
                         .ifPresent(part -> selectFresh(presenter.keyswitches(source, part, key))));
     }

@@ -4,11 +4,11 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.KeyboardPane;
 import dibble.desktop.ui.StartAndStep;
-import dibble.edits.Plant;
+import dibble.desktop.ui.ViewContext;
+import dibble.edits.NumberSeries;
 import dibble.gear.Part;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
@@ -44,7 +44,7 @@ final class NoteMapPane extends VBox {
     private static final int MAX_NOTES = 8;
     private static final int FIRST_DRUM = 35;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final KeysPresenter presenter;
     private final VBox lines = new VBox(3);
     private final FlowPane field = new FlowPane(4, 4);
@@ -55,7 +55,7 @@ final class NoteMapPane extends VBox {
     private List<Object> shown = List.of();
     private int chosen = -1;
 
-    NoteMapPane(Desk desk, KeysPresenter presenter) {
+    NoteMapPane(ViewContext desk, KeysPresenter presenter) {
         super(8);
         this.desk = desk;
         this.presenter = presenter;
@@ -277,7 +277,7 @@ final class NoteMapPane extends VBox {
         List<String> names = IntStream.rangeClosed(keys.low(), keys.high())
                 .mapToObj(key -> NoteNames.name(key, middleC()))
                 .toList();
-        presenter.plant(Plant.notes(zone.id(), keys, names, first, by));
+        presenter.plant(NumberSeries.notes(zone.id(), keys, names, first, by));
     }
 
     /** Each note that the map plays on its own track: each drum of a kit. */

@@ -1,7 +1,7 @@
 package dibble.desktop.keys;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.presentation.keys.KeysPresenter;
@@ -16,7 +16,7 @@ import javafx.scene.layout.Pane;
 final class PartDrop extends Pane implements SoundsPanel.Drags {
     private static final int MIDDLE = 60;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final KeysPresenter presenter;
     private final Map<String, SourceRow> rows;
     private final Node view;
@@ -27,7 +27,7 @@ final class PartDrop extends Pane implements SoundsPanel.Drags {
      * @param rows the rows that are there, by the ids of their sources
      * @param view where rows can be seen: what has scrolled out of it is no aim
      */
-    PartDrop(Desk desk, KeysPresenter presenter, Map<String, SourceRow> rows, Node view) {
+    PartDrop(ViewContext desk, KeysPresenter presenter, Map<String, SourceRow> rows, Node view) {
         this.desk = desk;
         this.presenter = presenter;
         this.rows = rows;

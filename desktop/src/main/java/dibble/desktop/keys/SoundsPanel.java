@@ -3,24 +3,24 @@ package dibble.desktop.keys;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
-import dibble.desktop.ui.Light;
+import dibble.desktop.ui.HoverHighlight;
+import dibble.desktop.ui.PartBadge;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Pointer;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.StripRef;
 import dibble.midi.GeneralMidi;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Destination;
 import dibble.routing.Routing;
 import dibble.session.Gesture;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -60,7 +60,7 @@ final class SoundsPanel extends VBox {
         void chosen(PartRef part);
     }
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final Drags drags;
     private final List<Meter> meters = new ArrayList<>();
 
@@ -69,7 +69,7 @@ final class SoundsPanel extends VBox {
 
     private record Meter(Destination destination, Region bar) {}
 
-    SoundsPanel(Desk desk, Drags drags) {
+    SoundsPanel(ViewContext desk, Drags drags) {
         this.desk = desk;
         this.drags = drags;
         getStyleClass().add("sounds");
@@ -143,7 +143,8 @@ final class SoundsPanel extends VBox {
         meter.setMaxWidth(METER_WIDTH);
         bar.resizeRelocate(0, 0, 0, 6);
         routing.destination(ref).ifPresent(destination -> meters.add(new Meter(destination, bar)));
-        HBox line = new HBox(10, new Chip().show(part.colour(), SessionWords.channel(ref, routing)), name, meter);
+        HBox line =
+                new HBox(10, new PartBadge().show(part.colour(), SessionFormatter.channel(ref, routing)), name, meter);
         line.setStyle(PartColours.css(part.colour()));
         line.getStyleClass().add("part-line");
         line.setId("part-" + ref.instrument() + "-" + ref.part());
@@ -156,7 +157,7 @@ final class SoundsPanel extends VBox {
         Tooltip.install(line, new Tooltip(say("sounds-panel.drag-it-onto-a-keyboard", hint)));
         desk.pointer().edits(line, new Drag(line, ref));
         FocusKeys.choose(line, event -> drags.chosen(ref));
-        Light.on(desk, line, Places.Kind.PART, ref::toString);
+        HoverHighlight.on(desk, line, Navigator.Kind.PART, ref::toString);
         ContextItems.on(
                 line,
                 () -> List.of(
@@ -164,7 +165,7 @@ final class SoundsPanel extends VBox {
                         Cards.item(
                                 "context-gear",
                                 say("context.show-in-gear"),
-                                () -> desk.places().show(new Places.Thing(Places.Kind.PART, ref.toString())))));
+                                () -> desk.places().show(new Navigator.Thing(Navigator.Kind.PART, ref.toString())))));
         return line;
     }
 

@@ -4,22 +4,22 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.HoverHighlight;
 import dibble.desktop.ui.KeyboardPane;
-import dibble.desktop.ui.Light;
 import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
 import dibble.midi.Range;
 import dibble.presentation.LiveState;
+import dibble.presentation.Navigator;
 import dibble.presentation.Piano;
-import dibble.presentation.Places;
 import dibble.presentation.Words;
 import dibble.presentation.keys.KeysPresenter;
 import dibble.presentation.keys.NoteScale;
 import dibble.routing.Zone;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -50,7 +50,7 @@ final class SourceRow extends Pane {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass AIMED = PseudoClass.getPseudoClass("aimed");
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final KeysPresenter presenter;
     private final VBox head = new VBox(4);
     private final Label name = new Label();
@@ -74,7 +74,7 @@ final class SourceRow extends Pane {
     private double spare;
     private double keyboardHeight = MIN_KEYBOARD;
 
-    SourceRow(Desk desk, KeysPresenter presenter) {
+    SourceRow(ViewContext desk, KeysPresenter presenter) {
         this.desk = desk;
         this.presenter = presenter;
         getStyleClass().add("source-row");
@@ -109,7 +109,7 @@ final class SourceRow extends Pane {
         hint.getStyleClass().add("soft");
         hint.setMouseTransparent(true);
         getChildren().addAll(head, marks, hint, keyboard, ways, dragNote);
-        Light.on(desk, head, Places.Kind.SOURCE, () -> source == null ? "" : source.id());
+        HoverHighlight.on(desk, head, Navigator.Kind.SOURCE, () -> source == null ? "" : source.id());
         ContextItems.on(
                 head,
                 () -> List.of(
@@ -121,7 +121,7 @@ final class SourceRow extends Pane {
                         Cards.item(
                                 "context-gear",
                                 say("context.show-in-gear"),
-                                () -> desk.places().show(new Places.Thing(Places.Kind.SOURCE, source.id())))));
+                                () -> desk.places().show(new Navigator.Thing(Navigator.Kind.SOURCE, source.id())))));
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
             select();
             desk.selection().zone().set(null);
@@ -160,7 +160,7 @@ final class SourceRow extends Pane {
         name.setText(source.name());
         name.getTooltip().setText(source.name());
         letIn.setText(Words.letIn(source)
-                + (source.transpose() == 0 ? "" : " · " + SessionWords.transpose(source.transpose())));
+                + (source.transpose() == 0 ? "" : " · " + SessionFormatter.transpose(source.transpose())));
         boolean heard = !desk.performance().unheard().contains(source.id());
         hear.setSelected(heard);
         hear.setText(heard ? say("source-row.heard") : say("common.not-heard"));
@@ -336,7 +336,7 @@ final class SourceRow extends Pane {
     }
 
     private void drawGhost(GraphicsContext g, Zone zone, Range range) {
-        Color colour = PartColours.of(SessionWords.colour(zone, desk.session()));
+        Color colour = PartColours.of(SessionFormatter.colour(zone, desk.session()));
         g.setFill(colour.deriveColor(0, 1, 1, 0.45));
         double y = keyboardTop() + keyboardHeight + 3;
         g.fillRect(scale.x(range.low()), y, scale.column() * range.size(), 4);

@@ -3,12 +3,12 @@ package dibble.desktop.keys;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.CurveEditor;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.PartColours;
+import dibble.desktop.ui.ViewContext;
 import dibble.midi.Range;
 import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Zone;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.List;
 import javafx.scene.layout.StackPane;
 
@@ -18,11 +18,11 @@ final class VelocityCurve extends StackPane {
     private static final double HEIGHT = 84;
     private static final int MAX = 127;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final CurveEditor curve;
     private String zone;
 
-    VelocityCurve(Desk desk, KeysPresenter presenter) {
+    VelocityCurve(ViewContext desk, KeysPresenter presenter) {
         this.desk = desk;
         setMaxSize(WIDTH, HEIGHT);
         // The nearer end is taken, wherever it is pressed.
@@ -41,7 +41,7 @@ final class VelocityCurve extends StackPane {
         Range in = now.velocity();
         Zone.VelocityMap out = now.velocityTo() == null ? new Zone.VelocityMap(in.low(), in.high()) : now.velocityTo();
         CurveEditor.Line line = new CurveEditor.Line(
-                PartColours.of(SessionWords.colour(now, desk.session())),
+                PartColours.of(SessionFormatter.colour(now, desk.session())),
                 MAX,
                 out.first(),
                 out.last(),

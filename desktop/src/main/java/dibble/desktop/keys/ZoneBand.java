@@ -2,23 +2,23 @@ package dibble.desktop.keys;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.desktop.ui.AccessibleText;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
-import dibble.desktop.ui.Light;
+import dibble.desktop.ui.HoverHighlight;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Pointer;
-import dibble.desktop.ui.Spoken;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Source;
 import dibble.midi.NoteNames;
 import dibble.midi.Range;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.presentation.keys.KeysPresenter;
 import dibble.presentation.keys.NoteScale;
 import dibble.routing.Zone;
 import dibble.session.Gesture;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -56,7 +56,7 @@ final class ZoneBand extends Pane {
         HIGH
     }
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final KeysPresenter presenter;
     private final Region face = new Region();
     private final Region window = new Region();
@@ -83,11 +83,11 @@ final class ZoneBand extends Pane {
     private int soundingKey;
     private TextField nameField;
 
-    ZoneBand(Desk desk, KeysPresenter presenter) {
+    ZoneBand(ViewContext desk, KeysPresenter presenter) {
         this.desk = desk;
         this.presenter = presenter;
         getStyleClass().add("zone-band");
-        Spoken.item(this, say("role.zone"));
+        AccessibleText.item(this, say("role.zone"));
         face.getStyleClass().add("zone-face");
         window.getStyleClass().add("zone-window");
         allVelocities.getStyleClass().add("zone-velocities");
@@ -113,7 +113,7 @@ final class ZoneBand extends Pane {
             }
         });
         Tooltip.install(face, tip);
-        Light.on(desk, this, Places.Kind.ZONE, () -> zone.id());
+        HoverHighlight.on(desk, this, Navigator.Kind.ZONE, () -> zone.id());
         ContextItems.on(this, this::context);
     }
 
@@ -151,7 +151,7 @@ final class ZoneBand extends Pane {
         zone = shown;
         scale = on;
         setId("zone-" + zone.id());
-        setStyle(PartColours.css(SessionWords.colour(zone, desk.session())));
+        setStyle(PartColours.css(SessionFormatter.colour(zone, desk.session())));
         boolean always = desk.session().sceneOf(zone.id()).isEmpty();
         whole = text(always);
         label.setText(whole);
@@ -180,10 +180,10 @@ final class ZoneBand extends Pane {
         if (zone.keyswitch()) {
             return switches();
         }
-        String name = SessionWords.zone(zone, desk.session());
-        String keys = SessionWords.keys(zone.keys(), desk.session().middleC());
+        String name = SessionFormatter.zone(zone, desk.session());
+        String keys = SessionFormatter.keys(zone.keys(), desk.session().middleC());
         List<String> words = new ArrayList<>();
-        words.add((name + " " + keys + " " + SessionWords.transpose(zone.transpose())).strip());
+        words.add((name + " " + keys + " " + SessionFormatter.transpose(zone.transpose())).strip());
         if (!always) {
             words.add(say(
                     "common.only",
@@ -234,7 +234,7 @@ final class ZoneBand extends Pane {
         // Where there is no room for all of it, the name alone is whole rather than all of it cut.
         label.setText(whole);
         if (!zone.keyswitch() && label.prefWidth(-1) > labelWidth) {
-            label.setText(SessionWords.zone(zone, desk.session()));
+            label.setText(SessionFormatter.zone(zone, desk.session()));
         }
         // The names of few keys' switches are longer than the keys are wide: they stand beside them.
         boolean outside = zone.keyswitch() && label.prefWidth(-1) > labelWidth;
@@ -404,7 +404,7 @@ final class ZoneBand extends Pane {
 
     private void rename() {
         nameField = Cards.field("zone-name", say("common.name-of-the-zone"), () -> endRename(true));
-        nameField.setText(SessionWords.zone(zone, desk.session()));
+        nameField.setText(SessionFormatter.zone(zone, desk.session()));
         FocusKeys.escape(nameField, () -> endRename(false));
         getChildren().add(nameField);
         toFront();
@@ -417,7 +417,7 @@ final class ZoneBand extends Pane {
             String text = nameField.getText().strip();
             getChildren().remove(nameField);
             nameField = null;
-            if (keep && !text.equals(SessionWords.zone(zone, desk.session()))) {
+            if (keep && !text.equals(SessionFormatter.zone(zone, desk.session()))) {
                 presenter.rename(zone.id(), text);
             }
         }
@@ -433,13 +433,13 @@ final class ZoneBand extends Pane {
                 NoteNames.nameAndNumber(zone.keys().low(), desk.session().middleC());
             case HIGH ->
                 NoteNames.nameAndNumber(zone.keys().high(), desk.session().middleC());
-            case BODY -> SessionWords.keys(zone.keys(), desk.session().middleC());
+            case BODY -> SessionFormatter.keys(zone.keys(), desk.session().middleC());
         };
     }
 
     @Override
     public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
-        Object answer = Spoken.answer(this, attribute);
+        Object answer = AccessibleText.answer(this, attribute);
         return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

@@ -3,16 +3,16 @@ package dibble.desktop.keys;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
 import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Scene;
-import dibble.routing.Target;
 import dibble.routing.Zone;
-import dibble.session.SessionWords;
+import dibble.routing.ZoneTarget;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -26,7 +26,7 @@ import javafx.scene.layout.VBox;
 final class ZoneForm extends VBox {
     private static final int LOUDEST = 127;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final KeysPresenter presenter;
     private final Form<String> form;
     private final EntryField blocked =
@@ -34,7 +34,7 @@ final class ZoneForm extends VBox {
     private String shown;
     private final VelocityCurve curve;
 
-    ZoneForm(Desk desk, KeysPresenter presenter) {
+    ZoneForm(ViewContext desk, KeysPresenter presenter) {
         super(6);
         this.desk = desk;
         this.presenter = presenter;
@@ -147,18 +147,18 @@ final class ZoneForm extends VBox {
         };
     }
 
-    private Target sound(String id) {
+    private ZoneTarget sound(String id) {
         return zone(id).to();
     }
 
     /** All parts, and what the zone leads to where that is none. */
-    private List<Choice<Target>> sounds(String id) {
-        List<Choice<Target>> choices = new ArrayList<>();
+    private List<Choice<ZoneTarget>> sounds(String id) {
+        List<Choice<ZoneTarget>> choices = new ArrayList<>();
         Choices.parts(desk.session())
-                .forEach(it -> choices.add(new Choice<>(new Target.ToPart(it.value()), it.words())));
-        Target now = zone(id).to();
+                .forEach(it -> choices.add(new Choice<>(new ZoneTarget.ToPart(it.value()), it.words())));
+        ZoneTarget now = zone(id).to();
         if (choices.stream().noneMatch(choice -> choice.value().equals(now))) {
-            choices.add(new Choice<>(now, SessionWords.target(now, desk.session())));
+            choices.add(new Choice<>(now, SessionFormatter.target(now, desk.session())));
         }
         return choices;
     }

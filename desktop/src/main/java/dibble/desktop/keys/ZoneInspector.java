@@ -3,11 +3,11 @@ package dibble.desktop.keys;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.NoteField;
-import dibble.desktop.ui.Turning;
+import dibble.desktop.ui.NumberScrubber;
+import dibble.desktop.ui.PartBadge;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Source;
 import dibble.midi.EventKind;
 import dibble.midi.MiddleC;
@@ -16,7 +16,7 @@ import dibble.midi.Range;
 import dibble.presentation.keys.KeysPresenter;
 import dibble.routing.Routing;
 import dibble.routing.Zone;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.text.UserException;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
@@ -39,9 +39,9 @@ import javafx.scene.layout.VBox;
 
 /** What belongs to the selected zone: each value is set here, in one place. */
 final class ZoneInspector extends VBox {
-    private final Desk desk;
+    private final ViewContext desk;
     private final KeysPresenter presenter;
-    private final Chip chip = new Chip();
+    private final PartBadge chip = new PartBadge();
     private final Label title = new Label();
     private final EntryField name = Cards.field("inspector-name", say("common.name-of-the-zone"), this::commitName);
     private final NoteField low = new NoteField(say("common.lowest-key"));
@@ -68,7 +68,7 @@ final class ZoneInspector extends VBox {
     private int learned = -1;
 
     /** @param askSwitches waits for the key that is to play a part's first keyswitch */
-    ZoneInspector(Desk desk, KeysPresenter presenter, Consumer<Zone> askSwitches) {
+    ZoneInspector(ViewContext desk, KeysPresenter presenter, Consumer<Zone> askSwitches) {
         this.desk = desk;
         this.presenter = presenter;
         getStyleClass().add("inspector");
@@ -100,7 +100,7 @@ final class ZoneInspector extends VBox {
         transpose.setMinWidth(34);
         for (TextField field : new TextField[] {softest, loudest}) {
             field.setPrefColumnCount(3);
-            Turning.number(field, 1, 127);
+            NumberScrubber.number(field, 1, 127);
         }
         FlowPane passing = new FlowPane(4, 4);
         pass(passing, EventKind.CONTROLLERS, say("zone-inspector.cc"));
@@ -201,18 +201,18 @@ final class ZoneInspector extends VBox {
         Routing routing = desk.routing();
         String from = desk.session().source(zone.source()).map(Source::name).orElse(say("common.all-sources-2"));
         chip.show(
-                SessionWords.colour(zone, desk.session()),
+                SessionFormatter.colour(zone, desk.session()),
                 KeysPresenter.part(zone)
-                        .map(part -> SessionWords.channel(part, routing))
+                        .map(part -> SessionFormatter.channel(part, routing))
                         .orElse("·"));
-        title.setText(say("zone-inspector.from", SessionWords.target(zone.to(), desk.session()), from));
-        name.show(SessionWords.zone(zone, desk.session()));
+        title.setText(say("zone-inspector.from", SessionFormatter.target(zone.to(), desk.session()), from));
+        name.show(SessionFormatter.zone(zone, desk.session()));
         low.setNote(zone.keys().low(), middleC);
         high.setNote(zone.keys().high(), middleC);
-        transpose.setText(zone.transpose() == 0 ? "0" : SessionWords.transpose(zone.transpose()));
+        transpose.setText(zone.transpose() == 0 ? "0" : SessionFormatter.transpose(zone.transpose()));
         soundsAt.setText(presenter
                 .soundsAt(zone)
-                .map(range -> SessionWords.keys(range, middleC))
+                .map(range -> SessionFormatter.keys(range, middleC))
                 .orElse(say("zone-inspector.nowhere-outside-0-127")));
         showLineUp(middleC);
         softest.show(String.valueOf(zone.velocity().low()));
@@ -256,7 +256,7 @@ final class ZoneInspector extends VBox {
                                                         .keys()
                                                         .low(),
                                                 middleC),
-                                        SessionWords.target(zone.to(), desk.session()),
+                                        SessionFormatter.target(zone.to(), desk.session()),
                                         by.get()));
     }
 
@@ -270,7 +270,7 @@ final class ZoneInspector extends VBox {
     }
 
     private void commitName() {
-        if (zone != null && !name.getText().strip().equals(SessionWords.zone(zone, desk.session()))) {
+        if (zone != null && !name.getText().strip().equals(SessionFormatter.zone(zone, desk.session()))) {
             presenter.rename(zone.id(), name.getText().strip());
         }
     }

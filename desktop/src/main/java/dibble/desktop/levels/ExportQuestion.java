@@ -3,8 +3,8 @@ package dibble.desktop.levels;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
+import dibble.desktop.ui.NumberScrubber;
 import dibble.desktop.ui.Question;
-import dibble.desktop.ui.Turning;
 import dibble.gear.PartRef;
 import dibble.gear.StripRef;
 import dibble.presentation.Choice;
@@ -54,7 +54,7 @@ final class ExportQuestion extends Question {
         tail.setPrefColumnCount(5);
         tail.setPromptText(say("export-question.until-silent"));
         tail.setAccessibleText(say("export-question.tail"));
-        Turning.text(tail, 0, LONGEST);
+        NumberScrubber.text(tail, 0, LONGEST);
         mixOnly.setId("export-mix-only");
         chosenOnly.setId("export-chosen-only");
         mixOnly.getStyleClass().add("small");

@@ -3,10 +3,10 @@ package dibble.desktop.levels;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Planting;
+import dibble.desktop.ui.NumberSeriesForm;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.gear.StripRef;
 import dibble.presentation.Command;
 import dibble.presentation.Subscription;
@@ -38,28 +38,28 @@ public final class LevelsView extends BorderPane implements View {
     /** How many rows are made in a frame: the others come in the next ones. */
     private static final int MAX_AT_ONCE = 8;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final LevelsPresenter presenter;
-    private final Watch watch;
+    private final ViewUpdater watch;
     private final VBox rows = new VBox();
-    private final Planting planting;
+    private final NumberSeriesForm planting;
     private final ExportQuestion question;
-    private final OutputsFoot outputs;
+    private final OutputsBar outputs;
     private final Label empty = new Label(say("levels-view.empty"));
     private final Map<StripRef, StripRow> strips = new HashMap<>();
-    private final Map<String, GroupHead> heads = new HashMap<>();
+    private final Map<String, InstrumentHeader> heads = new HashMap<>();
     private final Columns columns = new Columns();
 
     /** @param export asks where files of sound are to go, and makes them */
-    public LevelsView(Desk desk, Consumer<Bounce.Wanted> export) {
+    public LevelsView(ViewContext desk, Consumer<Bounce.Wanted> export) {
         this.desk = desk;
         presenter = new LevelsPresenter(desk.document(), desk.jobs());
         watch = desk.watch(this::show)
                 .each(this::follow)
                 .with(() -> desk.pulse().whileSo(() -> strips.values().stream().anyMatch(StripRow::isFalling)));
-        planting = new Planting(presenter::plant);
+        planting = new NumberSeriesForm(presenter::plant);
         question = new ExportQuestion(presenter, export);
-        outputs = new OutputsFoot(desk, presenter);
+        outputs = new OutputsBar(desk, presenter);
         getStyleClass().add("levels-view");
         setId("levels");
         Button plant = Cards.button("plant-outputs", say("levels-view.plant-outputs"), this::plant);
@@ -116,7 +116,8 @@ public final class LevelsView extends BorderPane implements View {
         List<String> instruments = new ArrayList<>();
         int made = 0;
         for (Group group : presenter.groups()) {
-            GroupHead head = heads.computeIfAbsent(group.instrument().id(), id -> new GroupHead(desk, presenter));
+            InstrumentHeader head =
+                    heads.computeIfAbsent(group.instrument().id(), id -> new InstrumentHeader(desk, presenter));
             head.show(group.instrument());
             instruments.add(group.instrument().id());
             nodes.add(head);

@@ -2,12 +2,12 @@ package dibble.desktop.levels;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Slide;
+import dibble.desktop.ui.SliderDrag;
 import dibble.gear.Loudness;
 import javafx.scene.layout.Region;
 
 /** Where a sound is between left and right: a dot on a line. */
-final class PanLine extends Slide {
+final class PanLine extends SliderDrag {
     static final double WIDTH = 62;
     private static final double DOT = 10;
 

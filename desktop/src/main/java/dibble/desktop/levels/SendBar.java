@@ -2,11 +2,11 @@ package dibble.desktop.levels;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Slide;
+import dibble.desktop.ui.SliderDrag;
 import javafx.scene.layout.Region;
 
 /** How much of something there is, 0-127: a bar that is filled so far. */
-final class SendBar extends Slide {
+final class SendBar extends SliderDrag {
     static final double WIDTH = 58;
     private static final double THICK = 8;
 

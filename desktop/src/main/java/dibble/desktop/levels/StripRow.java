@@ -2,25 +2,25 @@ package dibble.desktop.levels;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.desktop.ui.AccessibleText;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.FocusKeys;
+import dibble.desktop.ui.HoverHighlight;
 import dibble.desktop.ui.LevelBar;
-import dibble.desktop.ui.Light;
+import dibble.desktop.ui.PartBadge;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Slide;
-import dibble.desktop.ui.Spoken;
+import dibble.desktop.ui.SliderDrag;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Loudness;
 import dibble.gear.Strip;
 import dibble.gear.StripRef;
 import dibble.presentation.Decibels;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.presentation.levels.LevelsPresenter;
 import dibble.presentation.levels.LevelsPresenter.Row;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.sound.Meters;
 import java.util.ArrayList;
 import java.util.List;
@@ -48,9 +48,9 @@ final class StripRow extends HBox {
     /** How much of a struck key's mark is left a frame later. */
     private static final double FALL = 0.93;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final LevelsPresenter presenter;
-    private final Chip chip = new Chip();
+    private final PartBadge chip = new PartBadge();
     private final Label name = Cards.strong("");
     private final Tooltip fullName = new Tooltip();
     private final Label group = Cards.soft("");
@@ -73,14 +73,14 @@ final class StripRow extends HBox {
     private double struck;
     private double shownPeak = Double.NaN;
 
-    StripRow(Desk desk, LevelsPresenter presenter, Runnable changed) {
+    StripRow(ViewContext desk, LevelsPresenter presenter, Runnable changed) {
         super(Columns.GAP);
         this.desk = desk;
         this.presenter = presenter;
         getStyleClass().add("strip-row");
         setAlignment(Pos.CENTER_LEFT);
         setFocusTraversable(true);
-        Spoken.item(this, say("role.strip"));
+        AccessibleText.item(this, say("role.strip"));
         chip.setMinWidth(26);
         name.setTooltip(fullName);
         VBox names = new VBox(name, group);
@@ -135,14 +135,15 @@ final class StripRow extends HBox {
             changed.run();
         });
         ContextItems.on(this, this::items);
-        Light.on(desk, this, Places.Kind.PART, () -> row.ref().part().toString());
+        HoverHighlight.on(
+                desk, this, Navigator.Kind.PART, () -> row.ref().part().toString());
     }
 
     private interface Change {
         Strip apply(Strip strip, int value);
     }
 
-    private void slide(Slide slide, String what, Change change) {
+    private void slide(SliderDrag slide, String what, Change change) {
         slide.on(desk, () -> {
             StripRef dragged = row.ref();
             return to -> presenter.stripEdit(what, dragged, strip -> change.apply(strip, (int) Math.round(to)));
@@ -182,8 +183,8 @@ final class StripRow extends HBox {
                     "strip-sound",
                     say("levels-view.choose-sound"),
                     () -> desk.places()
-                            .show(new Places.Thing(
-                                    Places.Kind.SOUND, row.ref().part().toString()))));
+                            .show(new Navigator.Thing(
+                                    Navigator.Kind.SOUND, row.ref().part().toString()))));
         }
         items.add(Cards.item("strip-zero", say("levels-view.at-zero"), () -> presenter.setLevel(row.ref(), 0)));
         Menu groups = new Menu(say("levels-view.group-menu"));
@@ -207,7 +208,7 @@ final class StripRow extends HBox {
         }
         row = next;
         boolean hasTrack = presenter.track(row.ref()).isPresent();
-        String channel = SessionWords.channel(row.ref().part(), desk.routing());
+        String channel = SessionFormatter.channel(row.ref().part(), desk.routing());
         List<Object> now = List.of(
                 row,
                 hasTrack,
@@ -317,7 +318,7 @@ final class StripRow extends HBox {
 
     @Override
     public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
-        Object answer = Spoken.answer(this, attribute);
+        Object answer = AccessibleText.answer(this, attribute);
         return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

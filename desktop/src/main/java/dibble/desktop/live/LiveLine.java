@@ -3,11 +3,11 @@ package dibble.desktop.live;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.KeyboardPane;
+import dibble.desktop.ui.PartBadge;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.gear.Part;
 import dibble.gear.Source;
 import dibble.gear.SourceKind;
@@ -19,7 +19,7 @@ import dibble.presentation.Piano;
 import dibble.presentation.Subscription;
 import dibble.presentation.live.Sentence;
 import dibble.routing.Zone;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.time.Clock;
 import java.util.EnumMap;
 import java.util.List;
@@ -44,7 +44,7 @@ public final class LiveLine extends VBox {
     /** As many sounds as there is room for the whole names of. */
     private static final int NAMES_WHOLE = 3;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final HBox sentence = new HBox(8);
     private final ToggleButton keysPlay = new ToggleButton(say("live-line.keys-play"));
     private final Button octaveDown = new Button("−");
@@ -52,7 +52,7 @@ public final class LiveLine extends VBox {
     private final Label octave = new Label();
     private final Label lost = new Label();
     private final KeyboardPane keyboard = new KeyboardPane(this::shape, true);
-    private final HandControls hands;
+    private final OnScreenControls hands;
     private final LivePanels panels;
     private final ToggleButton fold = LivePanels.panelSwitch("fold-live", say("common.collapse"));
     private final HBox playing = new HBox(10);
@@ -62,11 +62,11 @@ public final class LiveLine extends VBox {
     private final Map<KeyCode, Runnable> typedDown = new EnumMap<>(KeyCode.class);
     private final Color[] colours = new Color[128];
     private LiveState.Heard shown;
-    private final Watch watch;
+    private final ViewUpdater watch;
     private int lowestTyped = 48;
 
     /** @param extra what else stands at the right end */
-    public LiveLine(Desk desk, Region extra) {
+    public LiveLine(ViewContext desk, Region extra) {
         this.desk = desk;
         watch = desk.watch(this::show)
                 .each(this::follow)
@@ -117,7 +117,7 @@ public final class LiveLine extends VBox {
                 selected().ifPresent(source -> desk.release(source, key));
             }
         });
-        hands = new HandControls(desk, () -> desk.session().source(held).orElse(null));
+        hands = new OnScreenControls(desk, () -> desk.session().source(held).orElse(null));
         HBox.setHgrow(keyboard, Priority.ALWAYS);
         playing.getChildren().addAll(hands, keyboard);
         fold.setAccessibleText(say("live-line.collapse-the-keyboard"));
@@ -203,7 +203,8 @@ public final class LiveLine extends VBox {
             }
             return letGo != null;
         }
-        Integer step = TypedKeys.step(event.getCode(), desk.preferences().get().letters());
+        Integer step =
+                ComputerKeyboard.step(event.getCode(), desk.preferences().get().letters());
         if (step == null || event.isShortcutDown() || event.isAltDown()) {
             return false;
         }
@@ -261,7 +262,7 @@ public final class LiveLine extends VBox {
             sentence.getChildren()
                     .addAll(
                             label("→", "arrow"),
-                            new Chip().show(way.colour(), way.channel()),
+                            new PartBadge().show(way.colour(), way.channel()),
                             label(way.part(), "strong"),
                             label(way.detail(), "plain"));
         }
@@ -301,7 +302,7 @@ public final class LiveLine extends VBox {
         int[] bits = new int[128];
         for (Zone zone : desk.routing().zones()) {
             if (zone.enabled() && zone.isPlayedBy(source.get().id())) {
-                int colour = SessionWords.colour(zone, desk.session());
+                int colour = SessionFormatter.colour(zone, desk.session());
                 for (int key = zone.keys().low(); key <= zone.keys().high(); key++) {
                     bits[key] |= colour == 0 ? 0 : 1 << colour;
                 }
@@ -326,7 +327,7 @@ public final class LiveLine extends VBox {
                 List<Integer> mapped = zone.noteMap().get(key);
                 int note = mapped != null ? mapped.get(0) : key + zone.transpose() + source.transpose();
                 if (names[key] == null && (mapped != null || !zone.dropUnmapped())) {
-                    names[key] = SessionWords.nameOf(note, part.get());
+                    names[key] = SessionFormatter.nameOf(note, part.get());
                 }
             }
         }

@@ -3,7 +3,7 @@ package dibble.desktop.live;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -12,13 +12,13 @@ import javafx.scene.layout.Region;
 
 /** Everything that passed, and why?, side by side over the live line; each is made when it is first asked for. */
 final class LivePanels extends HBox {
-    private final Desk desk;
+    private final ViewContext desk;
     private final ToggleButton showPassed = panelSwitch("show-passed", say("common.event-log"));
     private final ToggleButton showWhy = panelSwitch("show-why", say("window-commands.why"));
-    private PassedPane passed;
+    private EventLogPane passed;
     private WhyPane why;
 
-    LivePanels(Desk desk) {
+    LivePanels(ViewContext desk) {
         super(18);
         this.desk = desk;
         showWhy.setTooltip(new Tooltip(say("live-panels.shows-what-becomes-of-a")));
@@ -47,7 +47,7 @@ final class LivePanels extends HBox {
 
     private void turn() {
         if (showPassed.isSelected() && passed == null) {
-            passed = new PassedPane(desk, (source, message) -> {
+            passed = new EventLogPane(desk, (source, message) -> {
                 openWhy();
                 why.ask(source, message);
             });

@@ -3,8 +3,8 @@ package dibble.desktop.live;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.PartBadge;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.live.Why;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -14,12 +14,12 @@ import javafx.scene.layout.HBox;
 /** One line of an answer to why?: whether something comes of a thing, the thing as a link, and what it does. */
 final class WhyLine extends HBox {
     private final Label mark = new Label();
-    private final Chip chip = new Chip();
+    private final PartBadge chip = new PartBadge();
     private final Button name;
     private final Label text = new Label();
     private Why.Line line;
 
-    WhyLine(Desk desk) {
+    WhyLine(ViewContext desk) {
         super(8);
         getStyleClass().add("card-line");
         name = Cards.button("", "", () -> desk.places().show(line.thing()));

@@ -3,8 +3,8 @@ package dibble.desktop.live;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.Source;
 import dibble.midi.HeardMessage;
@@ -36,7 +36,7 @@ final class WhyPane extends VBox {
     /** Answers that change faster than this cannot be read; what was played last is always answered. */
     private static final long BETWEEN_ANSWERS = TimeUnit.MILLISECONDS.toNanos(150);
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final ToggleButton last = new ToggleButton(say("why-pane.follow-playing"));
     private final ComboBox<Choice<String>> source = new ComboBox<>();
     private final ComboBox<Choice<Integer>> channel = new ComboBox<>();
@@ -50,7 +50,7 @@ final class WhyPane extends VBox {
     private long answeredAt;
     private boolean stale = true;
 
-    WhyPane(Desk desk) {
+    WhyPane(ViewContext desk) {
         super(6);
         this.desk = desk;
         setId("why-pane");

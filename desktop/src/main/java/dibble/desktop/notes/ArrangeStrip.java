@@ -3,8 +3,8 @@ package dibble.desktop.notes;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Turning;
+import dibble.desktop.ui.NumberScrubber;
+import dibble.desktop.ui.ViewContext;
 import dibble.edits.Arrangement;
 import dibble.presentation.notes.NotesPresenter;
 import dibble.recording.Track;
@@ -27,7 +27,7 @@ final class ArrangeStrip extends NoteQuestion {
     private static final int MAX_BARS = 9999;
     private static final int MAX_TIMES = 999;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final NotesPresenter notes;
     private final TextField first = bar("arrange-first", say("arrange-strip.first-bar"));
     private final TextField last = bar("arrange-last", say("arrange-strip.last-bar"));
@@ -37,7 +37,7 @@ final class ArrangeStrip extends NoteQuestion {
     private final ToggleButton all = new ToggleButton(say("arrange-strip.all-tracks"));
     private final Label wrong = Cards.soft("");
 
-    ArrangeStrip(Desk desk, NotesPresenter notes) {
+    ArrangeStrip(ViewContext desk, NotesPresenter notes) {
         super("arrange");
         this.desk = desk;
         this.notes = notes;
@@ -79,7 +79,7 @@ final class ArrangeStrip extends NoteQuestion {
         field.setId(id);
         field.setAccessibleText(name);
         field.setPrefColumnCount(3);
-        Turning.text(field, 1, most);
+        NumberScrubber.text(field, 1, most);
         return field;
     }
 

@@ -3,9 +3,9 @@ package dibble.desktop.notes;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.edits.NoteEdits.Edited;
-import dibble.notes.Changed;
+import dibble.notes.ChangeResult;
 import dibble.presentation.Jobs;
 import dibble.presentation.notes.NotesPresenter;
 import dibble.session.Session;
@@ -27,7 +27,7 @@ abstract class AskStrip extends NoteQuestion {
     /** As many notes as are changed within a frame. */
     private static final int AT_ONCE = 4000;
 
-    final Desk desk;
+    final ViewContext desk;
     final NotesPresenter notes;
     final FlowPane line = Cards.flow();
     final Button keep;
@@ -40,7 +40,7 @@ abstract class AskStrip extends NoteQuestion {
     private Object wish;
     private Jobs.Job job;
 
-    AskStrip(String id, Desk desk, NotesPresenter notes) {
+    AskStrip(String id, ViewContext desk, NotesPresenter notes) {
         super(id);
         this.desk = desk;
         this.notes = notes;
@@ -160,7 +160,7 @@ abstract class AskStrip extends NoteQuestion {
 
     /** What it does, as the line says it. */
     String effect(Edited edited) {
-        Changed.Effect done = edited.effect();
+        ChangeResult.Effect done = edited.effect();
         double ms = 60_000.0 / desk.session().tempo().bpm(0) / TempoMap.PPQ;
         String what = done.moved() > 0
                 ? say("ask-strip.moves", done.moved(), Math.round(done.most() * ms), Math.round(done.mean() * ms))

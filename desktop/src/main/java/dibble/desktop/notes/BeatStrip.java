@@ -4,12 +4,12 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Commands;
-import dibble.desktop.ui.Desk;
-import dibble.desktop.ui.Turning;
+import dibble.desktop.ui.NumberScrubber;
+import dibble.desktop.ui.ViewContext;
 import dibble.edits.NoteEdits.Edited;
-import dibble.edits.Retiming;
+import dibble.edits.TempoRemapping;
 import dibble.notes.BeatFinder;
-import dibble.notes.Changed;
+import dibble.notes.ChangeResult;
 import dibble.presentation.notes.NotesPresenter;
 import dibble.recording.ClipIndex;
 import dibble.recording.Track;
@@ -47,7 +47,7 @@ final class BeatStrip extends AskStrip {
     private boolean tapping;
     private KeyCode held;
 
-    BeatStrip(Desk desk, NotesPresenter notes) {
+    BeatStrip(ViewContext desk, NotesPresenter notes) {
         super("beat", desk, notes);
         first.setText("0");
         first.setTooltip(new Tooltip(say("beat-strip.about-first")));
@@ -87,7 +87,7 @@ final class BeatStrip extends AskStrip {
     private TextField field(String id, String name, int low, int high) {
         TextField field = Cards.field(id, name, this::show);
         field.setPrefColumnCount(3);
-        Turning.number(field, low, high);
+        NumberScrubber.number(field, low, high);
         return field;
     }
 
@@ -162,8 +162,8 @@ final class BeatStrip extends AskStrip {
             int from = wish.first > 0
                     ? (wish.first - 1) % wish.perBar
                     : BeatFinder.firstOfBar(beats, wish.perBar, clips, now);
-            Session next = Retiming.of(session, BeatFinder.map(beats, wish.perBar, from), Progress.NONE);
-            return new Edited(next, selected, Changed.Effect.NONE);
+            Session next = TempoRemapping.of(session, BeatFinder.map(beats, wish.perBar, from), Progress.NONE);
+            return new Edited(next, selected, ChangeResult.Effect.NONE);
         };
     }
 

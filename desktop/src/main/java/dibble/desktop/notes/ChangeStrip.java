@@ -3,9 +3,9 @@ package dibble.desktop.notes;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Turning;
+import dibble.desktop.ui.NumberScrubber;
+import dibble.desktop.ui.ViewContext;
 import dibble.edits.NoteEdits;
 import dibble.edits.NoteEdits.Edited;
 import dibble.notes.NoteChange;
@@ -36,7 +36,7 @@ final class ChangeStrip extends AskStrip {
     private final HBox numbers = new HBox(6);
     private final List<Node> fields = new ArrayList<>();
 
-    ChangeStrip(Desk desk, NotesPresenter notes) {
+    ChangeStrip(ViewContext desk, NotesPresenter notes) {
         super("change", desk, notes);
         numbers.getStyleClass().add("card-line");
         Form.choose(change, CHANGES, NoteChange.VELOCITY_ADD);
@@ -68,7 +68,7 @@ final class ChangeStrip extends AskStrip {
         TextField field = Cards.field("change-" + number.name(), name, this::show);
         field.setText(String.valueOf(number.usual()));
         field.setPrefColumnCount(5);
-        Turning.number(field, number.low(), number.high());
+        NumberScrubber.number(field, number.low(), number.high());
         return field;
     }
 

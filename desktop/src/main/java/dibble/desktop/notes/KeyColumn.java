@@ -1,15 +1,15 @@
 package dibble.desktop.notes;
 
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.Pointer;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Part;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.presentation.notes.Geometry;
 import dibble.presentation.notes.KeyRows;
 import dibble.session.Gesture;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.List;
 import java.util.function.IntConsumer;
 import javafx.geometry.VPos;
@@ -30,13 +30,13 @@ final class KeyColumn extends Pane {
     private static final Font FONT = Font.font("Dibble Sans", 12);
 
     private final Canvas canvas = new Canvas();
-    private final Board board;
+    private final NotesDrawing board;
 
     /** What was drawn last: names take long. */
     private List<Object> drawn;
 
     /** @param press is given a key, or {@link KeyRows#NONE} when it is let go */
-    KeyColumn(Desk desk, Board board, IntConsumer press) {
+    KeyColumn(ViewContext desk, NotesDrawing board, IntConsumer press) {
         this.board = board;
         setId("note-keys");
         setMinSize(0, 0);
@@ -109,7 +109,7 @@ final class KeyColumn extends Pane {
         String note = NoteNames.name(key, middleC);
         for (Part part : parts) {
             String own = part.keyswitches().get(key);
-            String name = own == null ? SessionWords.nameOf(key, part) : own;
+            String name = own == null ? SessionFormatter.nameOf(key, part) : own;
             if (name != null) {
                 return name + "  " + note;
             }

@@ -18,10 +18,10 @@ final class LaneArea extends Pane {
     private static final Font FONT = Font.font("Dibble Sans", 12);
 
     private final Canvas canvas = new Canvas();
-    private final Board board;
+    private final NotesDrawing board;
     private final ValueLane lane;
 
-    LaneArea(Board board, ValueLane lane, String name) {
+    LaneArea(NotesDrawing board, ValueLane lane, String name) {
         this.board = board;
         this.lane = lane;
         setMinSize(0, HEIGHT);
@@ -53,7 +53,7 @@ final class LaneArea extends Pane {
         g.setFont(FONT);
         g.setTextAlign(TextAlignment.LEFT);
         g.setTextBaseline(VPos.CENTER);
-        for (Shown one : board.shown()) {
+        for (VisibleTrack one : board.shown()) {
             g.setFill(one.colour());
             g.setStroke(one.colour());
             g.setLineWidth(2);

@@ -6,7 +6,7 @@ import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.Palette;
 import dibble.midi.MiddleC;
 import dibble.recording.ValueLane;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -27,7 +27,7 @@ final class Lanes extends VBox {
     /** A lane with its head. */
     private record Line(HBox node, LaneArea area) {}
 
-    private final Board board;
+    private final NotesDrawing board;
     private final double head;
     private final Runnable stale;
     private final Map<ValueLane, Line> shown = new TreeMap<>();
@@ -36,7 +36,7 @@ final class Lanes extends VBox {
      * @param head how wide the heads are
      * @param stale has everything shown again
      */
-    Lanes(Board board, double head, Runnable stale) {
+    Lanes(NotesDrawing board, double head, Runnable stale) {
         this.board = board;
         this.head = head;
         this.stale = stale;
@@ -86,7 +86,7 @@ final class Lanes extends VBox {
             case CHANNEL_PRESSURE -> say("lanes.channel-pressure");
             case KEY_PRESSURE -> say("lanes.poly-pressure");
             case PROGRAM_CHANGE -> say("lanes.program-change");
-            default -> SessionWords.control(lane.kind(), lane.number(), MiddleC.C4);
+            default -> SessionFormatter.control(lane.kind(), lane.number(), MiddleC.C4);
         };
     }
 

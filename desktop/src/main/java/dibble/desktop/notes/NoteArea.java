@@ -2,14 +2,14 @@ package dibble.desktop.notes;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.Pointer;
-import dibble.presentation.notes.Held;
+import dibble.desktop.ui.ViewContext;
+import dibble.presentation.notes.DraggedNotes;
 import dibble.presentation.notes.KeyRows;
+import dibble.presentation.notes.NoteSelection;
 import dibble.presentation.notes.NotesPresenter;
-import dibble.presentation.notes.Selected;
-import dibble.presentation.notes.Sheet;
+import dibble.presentation.notes.TrackNotes;
 import dibble.recording.ClipIndex;
 import dibble.session.Gesture;
 import java.util.BitSet;
@@ -41,15 +41,15 @@ final class NoteArea extends Pane {
         BANDING
     }
 
-    private final Desk desk;
-    private final Board board;
+    private final ViewContext desk;
+    private final NotesDrawing board;
     private final Runnable stale;
-    private final BiConsumer<Shown, Integer> sound;
+    private final BiConsumer<VisibleTrack, Integer> sound;
     private final Canvas canvas = new Canvas();
     private final Rectangle band = new Rectangle();
     private Doing doing = Doing.NOTHING;
-    private Held held = Held.NOTHING;
-    private Board.Hit grabbed;
+    private DraggedNotes held = DraggedNotes.NOTHING;
+    private NotesDrawing.Hit grabbed;
     private boolean onlyIfStill;
     private double pressX;
     private double pressY;
@@ -59,7 +59,7 @@ final class NoteArea extends Pane {
      * @param stale has it drawn again
      * @param sound sounds a key on the part of a track; {@link KeyRows#NONE} ends it
      */
-    NoteArea(Desk desk, Board board, Runnable stale, BiConsumer<Shown, Integer> sound) {
+    NoteArea(ViewContext desk, NotesDrawing board, Runnable stale, BiConsumer<VisibleTrack, Integer> sound) {
         this.desk = desk;
         this.board = board;
         this.stale = stale;
@@ -91,7 +91,7 @@ final class NoteArea extends Pane {
                 .orElse(Cursor.DEFAULT);
     }
 
-    private boolean isAtEnd(Board.Hit hit, double x) {
+    private boolean isAtEnd(NotesDrawing.Hit hit, double x) {
         double end = board.scale().xOfTick(hit.end());
         double wide = end - board.scale().xOfTick(hit.start());
         return x >= end - Math.min(END, wide / 3);
@@ -147,7 +147,7 @@ final class NoteArea extends Pane {
         @Override
         public void cancel() {
             doing = Doing.NOTHING;
-            held = Held.NOTHING;
+            held = DraggedNotes.NOTHING;
             soundKey(KeyRows.NONE);
             band.setVisible(false);
             stale.run();
@@ -178,7 +178,7 @@ final class NoteArea extends Pane {
     private void pressNote(MouseEvent event) {
         doing = Doing.PRESSING;
         onlyIfStill = false;
-        Selected selected = board.presenter().selected();
+        NoteSelection selected = board.presenter().selected();
         if (event.isShortcutDown()) {
             selected.set(id(grabbed), grabbed.note(), !isSelected(grabbed));
         } else if (event.isShiftDown() && !selected.isEmpty()) {
@@ -194,15 +194,15 @@ final class NoteArea extends Pane {
         soundKey(grabbed.key());
     }
 
-    private static String id(Board.Hit hit) {
+    private static String id(NotesDrawing.Hit hit) {
         return hit.shown().track().id();
     }
 
-    private boolean isSelected(Board.Hit hit) {
+    private boolean isSelected(NotesDrawing.Hit hit) {
         return board.presenter().selected().has(id(hit), hit.note());
     }
 
-    private void selectOnly(Board.Hit hit) {
+    private void selectOnly(NotesDrawing.Hit hit) {
         board.presenter().selected().clear();
         board.presenter().selected().set(id(hit), hit.note(), true);
         stale.run();
@@ -221,12 +221,12 @@ final class NoteArea extends Pane {
             case MOVING -> {
                 long to = board.presenter().snapped(Math.max(0, grabbed.start() + later), event.isAltDown());
                 int key = board.at().keyAt(event.getY());
-                held = new Held(later == 0 ? 0 : to - grabbed.start(), key - grabbed.key(), 0);
+                held = new DraggedNotes(later == 0 ? 0 : to - grabbed.start(), key - grabbed.key(), 0);
                 soundKey(key);
             }
             case LENGTHENING -> {
                 long to = board.presenter().snapped(grabbed.end() + later, event.isAltDown());
-                held = new Held(0, 0, Math.max(grabbed.start() + 1, to) - grabbed.end());
+                held = new DraggedNotes(0, 0, Math.max(grabbed.start() + 1, to) - grabbed.end());
             }
             case BANDING -> showBand(event);
             default -> {
@@ -246,9 +246,9 @@ final class NoteArea extends Pane {
 
     private void release(MouseEvent event) {
         Doing done = doing;
-        Held was = held;
+        DraggedNotes was = held;
         doing = Doing.NOTHING;
-        held = Held.NOTHING;
+        held = DraggedNotes.NOTHING;
         soundKey(KeyRows.NONE);
         NotesPresenter notes = board.presenter();
         switch (done) {
@@ -301,14 +301,14 @@ final class NoteArea extends Pane {
      * @param faint the notes of tracks that are not looked at, with their colours
      * @param before the notes as they were before what is shown now, which are dashed where they were selected
      */
-    void draw(Palette palette, Map<Sheet, Color> faint, Map<Sheet, BitSet> before, boolean ghost) {
+    void draw(Palette palette, Map<TrackNotes, Color> faint, Map<TrackNotes, BitSet> before, boolean ghost) {
         canvas.setWidth(getWidth());
         canvas.setHeight(getHeight());
         NotePainter painter = new NotePainter(canvas.getGraphicsContext2D(), board.at(), palette, getWidth());
         painter.ground(board.presenter().grid());
         faint.forEach((sheet, colour) -> painter.faint(sheet.index(), sheet.longest(), colour));
         if (ghost) {
-            for (Shown one : board.shown()) {
+            for (VisibleTrack one : board.shown()) {
                 ClipIndex played = one.sheet().played();
                 if (played != one.sheet().index()) {
                     painter.outlines(played, one.sheet().longestPlayed(), null, false);
@@ -316,7 +316,7 @@ final class NoteArea extends Pane {
             }
         }
         before.forEach((sheet, which) -> painter.outlines(sheet.index(), sheet.longest(), which, true));
-        if (held != Held.NOTHING) {
+        if (held != DraggedNotes.NOTHING) {
             board.shown()
                     .forEach(one ->
                             painter.outlines(one.sheet().index(), one.sheet().longest(), one.selected(), true));

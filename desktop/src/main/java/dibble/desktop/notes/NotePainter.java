@@ -4,10 +4,10 @@ import dibble.desktop.ui.Palette;
 import dibble.midi.NoteNames;
 import dibble.notes.Grid;
 import dibble.presentation.TimeScale;
+import dibble.presentation.notes.DraggedNotes;
 import dibble.presentation.notes.Geometry;
-import dibble.presentation.notes.Held;
 import dibble.presentation.notes.KeyRows;
-import dibble.presentation.notes.Sheet;
+import dibble.presentation.notes.TrackNotes;
 import dibble.recording.ClipIndex;
 import dibble.time.TempoMap;
 import java.util.Arrays;
@@ -109,8 +109,8 @@ final class NotePainter {
     }
 
     /** Notes of a track that is looked at: muted ones hollow, selected ones with an edge and where a hand holds them. */
-    void notes(Shown shown, Held held) {
-        Sheet sheet = shown.sheet();
+    void notes(VisibleTrack shown, DraggedNotes held) {
+        TrackNotes sheet = shown.sheet();
         BitSet others = new BitSet();
         others.set(0, sheet.index().noteCount());
         others.andNot(shown.selected());
@@ -137,7 +137,7 @@ final class NotePainter {
         }
     }
 
-    private void selected(Shown shown, Held held) {
+    private void selected(VisibleTrack shown, DraggedNotes held) {
         ClipIndex index = shown.sheet().index();
         BitSet selected = shown.selected();
         // Where very many are selected, what lies under others is not drawn: they are one block then.
@@ -176,7 +176,7 @@ final class NotePainter {
         double[] covered = new double[at.rows().count()];
         Arrays.fill(covered, -1);
         int[] rowOf = at.rows().rowOf();
-        for (int note = Sheet.firstFrom(index, scale.from() - longest); note < index.noteCount(); note++) {
+        for (int note = TrackNotes.firstFrom(index, scale.from() - longest); note < index.noteCount(); note++) {
             long start = index.start(note);
             if (start > scale.to()) {
                 break;

@@ -1,14 +1,14 @@
 package dibble.desktop.notes;
 
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Question;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.notes.NoteQuestionKind;
 import dibble.presentation.notes.NotesPresenter;
 
 /** A question about notes, asked in a line below the names of their tracks. */
 abstract class NoteQuestion extends Question {
     /** Makes the question of a kind. */
-    static NoteQuestion make(NoteQuestionKind kind, Desk desk, NotesPresenter notes) {
+    static NoteQuestion make(NoteQuestionKind kind, ViewContext desk, NotesPresenter notes) {
         return switch (kind) {
             case QUANTIZE -> new QuantizeStrip(desk, notes);
             case TO_SOUND -> new SoundStrip(desk, notes);

@@ -2,16 +2,16 @@ package dibble.desktop.notes;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Below;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.LowerPane;
 import dibble.desktop.ui.Palette;
+import dibble.desktop.ui.PartBadge;
 import dibble.desktop.ui.PartColours;
 import dibble.desktop.ui.Question;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
@@ -25,9 +25,9 @@ import dibble.presentation.notes.KeyRows;
 import dibble.presentation.notes.NoteQuestionKind;
 import dibble.presentation.notes.NotesCommands;
 import dibble.presentation.notes.NotesPresenter;
-import dibble.presentation.notes.Sheet;
+import dibble.presentation.notes.TrackNotes;
 import dibble.recording.Track;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.studio.Transport;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -62,7 +62,7 @@ import javafx.scene.paint.Color;
 import javafx.util.Duration;
 
 /** The notes of one track or of several, with what can be done with them in a line of words. */
-public final class NotesPane extends BorderPane implements Below {
+public final class NotesPane extends BorderPane implements LowerPane {
     private static final double VELOCITIES = 84;
     private static final double TOOL = 112;
     private static final int SOUNDS = 90;
@@ -75,9 +75,9 @@ public final class NotesPane extends BorderPane implements Below {
 
     private static final int FIRST_NOTES = 40;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final NotesPresenter notes;
-    private final Board board;
+    private final NotesDrawing board;
     private final double head;
     private final Runnable stale;
     private final HBox names = new HBox(6);
@@ -110,12 +110,12 @@ public final class NotesPane extends BorderPane implements Below {
      * @param head how wide the heads of tracks are
      * @param stale has it shown again
      */
-    public NotesPane(Desk desk, double head, Runnable stale) {
+    public NotesPane(ViewContext desk, double head, Runnable stale) {
         this.desk = desk;
         this.head = head;
         this.stale = stale;
         notes = new NotesPresenter(desk.document(), desk.context().runs());
-        board = new Board(notes);
+        board = new NotesDrawing(notes);
         asPlayed = Cards.button("notes-as-played", say("notes-pane.as-it-was-played"), notes::asPlayed);
         asPlayed.setTooltip(new Tooltip(say("notes-pane.about-as-it-was-played")));
         keys = new KeyColumn(
@@ -254,7 +254,7 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     /** Sounds a key on the part of a track; {@link KeyRows#NONE} ends it. */
-    private void sound(Shown shown, int key) {
+    private void sound(VisibleTrack shown, int key) {
         desk.studio().endTest();
         Optional<PartRef> part = shown.track().playsOn();
         if (key < 0 || key > 127 || part.isEmpty()) {
@@ -311,7 +311,7 @@ public final class NotesPane extends BorderPane implements Below {
 
     @Override
     public Optional<long[]> wanted() {
-        Map<Track, Sheet> sheets = notes.sheets();
+        Map<Track, TrackNotes> sheets = notes.sheets();
         if (sheets.size() < notes.tracks().size()) {
             return Optional.empty();
         }
@@ -348,7 +348,7 @@ public final class NotesPane extends BorderPane implements Below {
         }
         strips.values().forEach(NoteQuestion::show);
         Palette palette = desk.theme().palette();
-        List<Shown> shown = shown(palette);
+        List<VisibleTrack> shown = shown(palette);
         BitSet used = new BitSet();
         shown.forEach(one -> used.or(one.sheet().keys()));
         KeyRows rows = KeyRows.of(used, onlyUsed.isSelected());
@@ -364,12 +364,12 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     /** Where the first notes are in the middle. */
-    private double firstScroll(List<Shown> shown, KeyRows rows, double height) {
+    private double firstScroll(List<VisibleTrack> shown, KeyRows rows, double height) {
         int sum = 0;
         int seen = 0;
         if (!shown.isEmpty()) {
             // Of several tracks the one that was opened last.
-            Shown last = shown.get(shown.size() - 1);
+            VisibleTrack last = shown.get(shown.size() - 1);
             seen = Math.min(FIRST_NOTES, last.sheet().index().noteCount());
             for (int note = 0; note < seen; note++) {
                 sum += last.sheet().index().key(note);
@@ -379,12 +379,12 @@ public final class NotesPane extends BorderPane implements Below {
         return row * Geometry.ROW - height / 2;
     }
 
-    private List<Shown> shown(Palette palette) {
-        List<Shown> shown = new ArrayList<>();
+    private List<VisibleTrack> shown(Palette palette) {
+        List<VisibleTrack> shown = new ArrayList<>();
         for (Track track : notes.tracks()) {
             notes.sheet(track).ifPresent(sheet -> {
                 Part part = notes.part(track).orElse(null);
-                shown.add(new Shown(track, sheet, part, notes.selectedNow(track.id()), colour(part, palette)));
+                shown.add(new VisibleTrack(track, sheet, part, notes.selectedNow(track.id()), colour(part, palette)));
             });
         }
         return shown;
@@ -412,7 +412,7 @@ public final class NotesPane extends BorderPane implements Below {
 
     private String channel(Track track) {
         return track.playsOn()
-                .map(ref -> SessionWords.channel(ref, desk.routing()))
+                .map(ref -> SessionFormatter.channel(ref, desk.routing()))
                 .orElse("·");
     }
 
@@ -422,7 +422,7 @@ public final class NotesPane extends BorderPane implements Below {
             if (!nodes.isEmpty()) {
                 nodes.add(Cards.soft(say("notes-pane.and")));
             }
-            nodes.add(new Chip().show(notes.part(track).map(Part::colour).orElse(0), channel(track)));
+            nodes.add(new PartBadge().show(notes.part(track).map(Part::colour).orElse(0), channel(track)));
             Label name = Cards.heading(track.name());
             name.setMinWidth(0);
             nodes.add(name);
@@ -431,7 +431,7 @@ public final class NotesPane extends BorderPane implements Below {
     }
 
     private void draw(Palette palette) {
-        Map<Sheet, Color> others = new LinkedHashMap<>();
+        Map<TrackNotes, Color> others = new LinkedHashMap<>();
         if (faint.isSelected()) {
             for (Track track : notes.others()) {
                 notes.sheet(track)
@@ -439,7 +439,7 @@ public final class NotesPane extends BorderPane implements Below {
                                 others.put(sheet, colour(notes.part(track).orElse(null), palette)));
             }
         }
-        Map<Sheet, BitSet> before = new LinkedHashMap<>();
+        Map<TrackNotes, BitSet> before = new LinkedHashMap<>();
         if (notes.isPreviewing()) {
             Map<String, BitSet> chosen = notes.chosen();
             notes.sheets().forEach((track, sheet) -> before.put(sheet, chosen.getOrDefault(track.id(), new BitSet())));
@@ -447,7 +447,10 @@ public final class NotesPane extends BorderPane implements Below {
         area.draw(palette, others, before, ghost.isSelected());
         keys.draw(
                 palette,
-                board.shown().stream().map(Shown::part).filter(Objects::nonNull).toList(),
+                board.shown().stream()
+                        .map(VisibleTrack::part)
+                        .filter(Objects::nonNull)
+                        .toList(),
                 desk.session().middleC());
         velocities.draw(palette);
         lanes.draw(palette);
@@ -470,8 +473,8 @@ public final class NotesPane extends BorderPane implements Below {
         notes.tracks().stream()
                 .filter(track -> !notes.selected().of(track.id()).isEmpty())
                 .findFirst()
-                .flatMap(track ->
-                        notes.sheet(track).map(sheet -> new Shown(track, sheet, null, new BitSet(), Color.BLACK)))
+                .flatMap(track -> notes.sheet(track)
+                        .map(sheet -> new VisibleTrack(track, sheet, null, new BitSet(), Color.BLACK)))
                 .ifPresent(one -> {
                     int note = notes.selected().of(one.track().id()).nextSetBit(0);
                     sound(one, one.sheet().index().key(note));

@@ -3,13 +3,13 @@ package dibble.desktop.notes;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
-import dibble.desktop.ui.Turning;
+import dibble.desktop.ui.NumberScrubber;
+import dibble.desktop.ui.ViewContext;
 import dibble.edits.NoteEdits;
 import dibble.edits.NoteEdits.Edited;
-import dibble.notes.Feel;
 import dibble.notes.Grid;
+import dibble.notes.Groove;
 import dibble.notes.NoteFunction;
 import dibble.notes.Quantize;
 import dibble.presentation.Choice;
@@ -53,7 +53,7 @@ final class QuantizeStrip extends AskStrip {
     private final ToggleButton chords = new ToggleButton(say("quantize-strip.chords"));
     private final HBox only;
 
-    QuantizeStrip(Desk desk, NotesPresenter notes) {
+    QuantizeStrip(ViewContext desk, NotesPresenter notes) {
         super("quantize", desk, notes);
         to.setOnAction(event -> show());
         what.getItems().setAll(WHATS);
@@ -93,7 +93,7 @@ final class QuantizeStrip extends AskStrip {
         TextField field = Cards.field(id, name, this::show);
         field.setText(value);
         field.setPrefColumnCount(3);
-        Turning.number(field, 0, 100);
+        NumberScrubber.number(field, 0, 100);
         return field;
     }
 
@@ -169,7 +169,7 @@ final class QuantizeStrip extends AskStrip {
         if (wish.to instanceof To.FeelOf feel) {
             Track other = session.track(feel.track).orElseThrow();
             Grid grid = Grid.of(step, session.tempo(), 0);
-            return new Feel(grid, session.tempo(), ClipIndex.of(other.sounding()), wish.strength, wish.strength);
+            return new Groove(grid, session.tempo(), ClipIndex.of(other.sounding()), wish.strength, wish.strength);
         }
         Grid grid = Grid.of(((To.Steps) wish.to).step, session.tempo(), wish.swing);
         // From one place to the middle between two is all that a note can be off.

@@ -3,14 +3,14 @@ package dibble.desktop.notes;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.edits.NoteEdits;
 import dibble.edits.NoteEdits.Edited;
 import dibble.edits.NoteMoves;
 import dibble.gear.PartRef;
-import dibble.notes.ByHand;
-import dibble.notes.Changed;
+import dibble.notes.ChangeResult;
+import dibble.notes.ManualChanges;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
 import dibble.presentation.notes.NotesPresenter;
@@ -18,7 +18,7 @@ import dibble.recording.Sorting;
 import dibble.recording.Track;
 import dibble.routing.Routing;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -35,7 +35,7 @@ final class SoundStrip extends AskStrip {
 
     private final ComboBox<Choice<To>> target = Cards.box("sound-target", say("sound-strip.target"));
 
-    SoundStrip(Desk desk, NotesPresenter notes) {
+    SoundStrip(ViewContext desk, NotesPresenter notes) {
         super("to-sound", desk, notes);
         target.setOnAction(event -> show());
         target.setVisibleRowCount(16);
@@ -52,7 +52,7 @@ final class SoundStrip extends AskStrip {
         for (Choice<PartRef> part : Choices.parts(desk.session())) {
             all.add(new Choice<>(
                     new To.ToPart(part.value()),
-                    say("sound-strip.part", part.words(), SessionWords.channel(part.value(), desk.routing()))));
+                    say("sound-strip.part", part.words(), SessionFormatter.channel(part.value(), desk.routing()))));
         }
         for (Track track : desk.session().tracks()) {
             if (track.part().isEmpty() || track.input() instanceof Track.OfKey) {
@@ -106,14 +106,14 @@ final class SoundStrip extends AskStrip {
                 return NoteMoves.toTrack(session, routing, wish.of, to.track);
             }
             if (wish.target instanceof To.ToChannel to) {
-                return NoteEdits.change(session, wish.of, ByHand.onChannel(to.channel - 1));
+                return NoteEdits.change(session, wish.of, ManualChanges.onChannel(to.channel - 1));
             }
             Session apart = session;
             Sorting.How how = new Sorting.How(((To.Apart) wish.target).by, List.of(), Map.of(), session.middleC());
             for (Map.Entry<String, BitSet> of : wish.of.entrySet()) {
                 apart = NoteMoves.apart(apart, of.getKey(), of.getValue(), how);
             }
-            return new Edited(apart, Map.of(), Changed.Effect.NONE);
+            return new Edited(apart, Map.of(), ChangeResult.Effect.NONE);
         };
     }
 

@@ -2,10 +2,10 @@ package dibble.desktop.notes;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.Pointer;
-import dibble.presentation.notes.Sheet;
+import dibble.desktop.ui.ViewContext;
+import dibble.presentation.notes.TrackNotes;
 import dibble.recording.ClipIndex;
 import dibble.session.Gesture;
 import java.util.BitSet;
@@ -26,13 +26,13 @@ final class VelocityArea extends Pane {
     private static final int STILL = 0;
 
     private final Canvas canvas = new Canvas();
-    private final Board board;
+    private final NotesDrawing board;
     private final Runnable stale;
 
     /** By the ids of tracks, what velocities are while a hand has them; 0 where they are as they were. */
     private final Map<String, int[]> held = new HashMap<>();
 
-    private Shown grabbed;
+    private VisibleTrack grabbed;
     private int grabbedNote;
     private boolean drawsLine;
     private double pressX;
@@ -40,7 +40,7 @@ final class VelocityArea extends Pane {
     private double nowX;
     private double nowY;
 
-    VelocityArea(Desk desk, Board board, Runnable stale) {
+    VelocityArea(ViewContext desk, NotesDrawing board, Runnable stale) {
         this.board = board;
         this.stale = stale;
         setId("velocity-area");
@@ -99,9 +99,9 @@ final class VelocityArea extends Pane {
         pressY = event.getY();
         grabbed = null;
         double nearest = NEAR;
-        for (Shown one : board.shown()) {
+        for (VisibleTrack one : board.shown()) {
             ClipIndex index = one.sheet().index();
-            for (int note = Sheet.firstFrom(index, board.scale().tickAt(pressX - NEAR));
+            for (int note = TrackNotes.firstFrom(index, board.scale().tickAt(pressX - NEAR));
                     note < index.noteCount();
                     note++) {
                 double x = board.scale().xOfTick(index.start(note)) + 1;
@@ -139,7 +139,7 @@ final class VelocityArea extends Pane {
             return;
         }
         boolean all = grabbed.selected().get(grabbedNote);
-        for (Shown one : board.shown()) {
+        for (VisibleTrack one : board.shown()) {
             BitSet which = all ? one.selected() : new BitSet();
             if (!all && one == grabbed) {
                 which.set(grabbedNote);
@@ -156,10 +156,10 @@ final class VelocityArea extends Pane {
         double from = Math.min(pressX, nowX);
         double to = Math.max(pressX, nowX);
         boolean onlySelected = !board.presenter().selected().isEmpty();
-        for (Shown one : board.shown()) {
+        for (VisibleTrack one : board.shown()) {
             ClipIndex index = one.sheet().index();
             int[] velocities = new int[index.noteCount()];
-            for (int note = Sheet.firstFrom(index, board.scale().tickAt(from)); note < index.noteCount(); note++) {
+            for (int note = TrackNotes.firstFrom(index, board.scale().tickAt(from)); note < index.noteCount(); note++) {
                 double x = board.scale().xOfTick(index.start(note));
                 if (x > to) {
                     break;
@@ -191,10 +191,10 @@ final class VelocityArea extends Pane {
         g.setFill(palette.get("sheet"));
         g.fillRect(0, 0, getWidth(), getHeight());
         painter.lines(board.presenter().grid(), getHeight());
-        for (Shown one : board.shown()) {
+        for (VisibleTrack one : board.shown()) {
             stems(g, one, false, palette);
         }
-        for (Shown one : board.shown()) {
+        for (VisibleTrack one : board.shown()) {
             stems(g, one, true, palette);
         }
         if (drawsLine) {
@@ -204,14 +204,14 @@ final class VelocityArea extends Pane {
         }
     }
 
-    private void stems(GraphicsContext g, Shown one, boolean selected, Palette palette) {
+    private void stems(GraphicsContext g, VisibleTrack one, boolean selected, Palette palette) {
         ClipIndex index = one.sheet().index();
         int[] now = held.get(one.track().id());
         g.setFill(selected ? palette.get("ink") : one.colour());
         // Of stems on one pixel the highest is seen.
         double last = -1;
         double highest = getHeight() + 1;
-        for (int note = Sheet.firstFrom(index, board.scale().from()); note < index.noteCount(); note++) {
+        for (int note = TrackNotes.firstFrom(index, board.scale().from()); note < index.noteCount(); note++) {
             double x = Math.round(board.scale().xOfTick(index.start(note)));
             if (x > getWidth()) {
                 break;

@@ -2,10 +2,10 @@ package dibble.desktop.scenes;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.desktop.ui.AccessibleText;
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
 import dibble.desktop.ui.FocusKeys;
-import dibble.desktop.ui.Spoken;
 import dibble.presentation.scenes.ScenesPresenter;
 import dibble.routing.Scene;
 import java.util.List;
@@ -33,7 +33,7 @@ final class SceneCard extends HBox {
         super(14);
         this.presenter = presenter;
         setId("scene-" + id);
-        Spoken.item(this, say("role.scene"));
+        AccessibleText.item(this, say("role.scene"));
         getStyleClass().addAll("gear-card", "scene-card");
         setFocusTraversable(true);
         name.getStyleClass().add("scene-name");
@@ -79,7 +79,7 @@ final class SceneCard extends HBox {
 
     @Override
     public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
-        Object answer = Spoken.answer(this, attribute);
+        Object answer = AccessibleText.answer(this, attribute);
         return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

@@ -3,9 +3,9 @@ package dibble.desktop.scenes;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.PartBadge;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.Sound;
@@ -14,7 +14,7 @@ import dibble.presentation.Programs;
 import dibble.presentation.scenes.ScenesPresenter;
 import dibble.routing.Scene;
 import dibble.routing.SceneSound;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -34,7 +34,7 @@ import javafx.scene.layout.VBox;
 final class SceneInspector extends VBox {
     private static final String AS_IT_IS = say("scene-inspector.no-change");
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final ScenesPresenter presenter;
     private final Label hint = Cards.soft(say("scene-inspector.click-a-scene-to-see"));
     private final Label title = Cards.heading("");
@@ -45,7 +45,7 @@ final class SceneInspector extends VBox {
     private final Form<PartRef> sound;
     private PartRef part;
 
-    SceneInspector(Desk desk, ScenesPresenter presenter, Consumer<String> select) {
+    SceneInspector(ViewContext desk, ScenesPresenter presenter, Consumer<String> select) {
         super(10);
         this.desk = desk;
         this.presenter = presenter;
@@ -213,7 +213,7 @@ final class SceneInspector extends VBox {
         ToggleButton button =
                 new ToggleButton(found.map(Part::name).orElse(say("common.no-such-part", ref)) + ": " + words);
         button.setGraphic(
-                new Chip().show(found.map(Part::colour).orElse(0), SessionWords.channel(ref, desk.routing())));
+                new PartBadge().show(found.map(Part::colour).orElse(0), SessionFormatter.channel(ref, desk.routing())));
         button.setId("scene-sound-" + ref.part());
         button.getStyleClass().add("small");
         button.setWrapText(true);

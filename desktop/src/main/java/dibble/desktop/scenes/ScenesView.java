@@ -3,12 +3,12 @@ package dibble.desktop.scenes;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.PartBadge;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.gear.Source;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
@@ -39,7 +39,7 @@ public final class ScenesView extends BorderPane implements View {
     private static final double SIDE = 332;
     private static final String NOBODY = "nobody";
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final ScenesPresenter presenter;
     private final Label always = Cards.soft("");
     private final VBox cards = new VBox(8);
@@ -55,10 +55,10 @@ public final class ScenesView extends BorderPane implements View {
     private final BorderPane left;
     private final ScrollPane side;
     private final Map<String, SceneCard> shown = new HashMap<>();
-    private final Watch watch;
+    private final ViewUpdater watch;
 
     /** Builds the view; it follows nothing before {@link #open}. */
-    public ScenesView(Desk desk) {
+    public ScenesView(ViewContext desk) {
         this.desk = desk;
         presenter = new ScenesPresenter(desk.document());
         watch = desk.watch(this::show);
@@ -243,8 +243,9 @@ public final class ScenesView extends BorderPane implements View {
                 Cards.soft(one.get().name()),
                 Cards.soft(two.get().name()));
         for (ScenesPresenter.Differs differs : all) {
-            Node chip =
-                    differs.channel().isEmpty() ? new Label() : new Chip().show(differs.colour(), differs.channel());
+            Node chip = differs.channel().isEmpty()
+                    ? new Label()
+                    : new PartBadge().show(differs.colour(), differs.channel());
             Label name = new Label(differs.name());
             name.setWrapText(true);
             Label first = new Label(differs.first());

@@ -3,10 +3,10 @@ package dibble.desktop.sets;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.presentation.Subscription;
 import dibble.presentation.sets.SetActions;
 import dibble.session.SessionSet;
@@ -28,13 +28,13 @@ import javafx.scene.layout.VBox;
 public final class SetView extends BorderPane implements View {
     private static final double MAX_WIDTH = 980;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final SetActions actions;
     private final VBox column = new VBox(8);
-    private final Watch watch;
+    private final ViewUpdater watch;
 
     /** Builds the view; it follows nothing before {@link #open}. */
-    public SetView(Desk desk, SetActions actions) {
+    public SetView(ViewContext desk, SetActions actions) {
         this.desk = desk;
         this.actions = actions;
         watch = desk.watch(this::show).with(() -> actions.listen(this::stale));

@@ -3,18 +3,18 @@ package dibble.desktop.settings;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.EntryField;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.jack.JackDevices;
 import dibble.midi.MiddleC;
-import dibble.presentation.Aside;
+import dibble.presentation.BackgroundCache;
 import dibble.presentation.Choice;
 import dibble.presentation.Subscription;
 import dibble.presentation.app.PathQuestions;
 import dibble.presentation.settings.SettingsPresenter;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.user.Settings;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -43,19 +43,19 @@ import javafx.scene.layout.VBox;
 
 /** What is set once for all sessions; each choice holds at once. */
 public final class SettingsView extends BorderPane implements View {
-    private final Desk desk;
+    private final ViewContext desk;
     private final VBox column = new VBox(18);
     private final SettingsPresenter presenter;
-    private final Watch watch;
+    private final ViewUpdater watch;
     private final Supplier<List<String>> audioDevices;
     private List<Object> drawn = List.of();
-    private final Aside<String, List<String>> listed = new Aside<>();
+    private final BackgroundCache<String, List<String>> listed = new BackgroundCache<>();
 
     /** One of several that can be chosen. */
     private record Option(String id, String words, boolean chosen, Runnable choose) {}
 
     /** @param audioDevices finds the names of the audio devices that there are, which takes a moment */
-    public SettingsView(Desk desk, Supplier<List<String>> audioDevices) {
+    public SettingsView(ViewContext desk, Supplier<List<String>> audioDevices) {
         this.audioDevices = audioDevices;
         this.desk = desk;
         presenter = new SettingsPresenter(desk.document(), desk.preferences());
@@ -356,7 +356,7 @@ public final class SettingsView extends BorderPane implements View {
                 say("settings-view.hidden-ports"),
                 now.hiddenPorts().isEmpty() ? say("settings-view.none-ports-of-this-computer") : "",
                 now.hiddenPorts(),
-                port -> SessionWords.port(port, desk.session()),
+                port -> SessionFormatter.port(port, desk.session()),
                 say("common.show-2"),
                 name -> say("common.show", name),
                 (settings, port) -> settings.withHidden(port, false));

@@ -3,7 +3,7 @@ package dibble.desktop.sheet;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.sheet.SheetActions;
 import dibble.sheet.Comparison;
 import java.util.ArrayList;
@@ -19,12 +19,12 @@ final class DifferencesPane extends BorderPane {
     /** Nobody reads more at once. */
     private static final int MAX = 200;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final Runnable close;
     private final VBox column = new VBox(6);
 
     /** @param close takes it away */
-    DifferencesPane(Desk desk, Runnable close) {
+    DifferencesPane(ViewContext desk, Runnable close) {
         this.desk = desk;
         this.close = close;
         setId("differences");

@@ -3,7 +3,7 @@ package dibble.desktop.sheet;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.session.Performance;
 import dibble.sheet.SetUpList;
 import java.util.ArrayList;
@@ -17,10 +17,10 @@ import javafx.scene.layout.VBox;
 
 /** What has to be set on the gear itself, ticked off device by device. */
 final class SetUpPane extends VBox {
-    private final Desk desk;
+    private final ViewContext desk;
     private Object shown;
 
-    SetUpPane(Desk desk) {
+    SetUpPane(ViewContext desk) {
         super(6);
         this.desk = desk;
         setId("set-up");

@@ -3,9 +3,9 @@ package dibble.desktop.sheet;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.paper.Pages;
 import dibble.paper.PaperSize;
 import dibble.paper.SheetPdf;
@@ -43,7 +43,7 @@ public final class SheetView extends BorderPane implements View {
     private static final int PAGE_WIDTH = 800;
     private static final double SIDE_WIDTH = 372;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final SheetActions actions;
     private final ImageView picture = new ImageView();
     private final Label place = Cards.strong("");
@@ -54,7 +54,7 @@ public final class SheetView extends BorderPane implements View {
     private final ScrollPane preview;
     private final DifferencesPane differences;
     private final SetUpPane setUp;
-    private final Watch watch;
+    private final ViewUpdater watch;
     private Jobs.Job drawing;
     private int page;
     private int count = 1;
@@ -68,7 +68,7 @@ public final class SheetView extends BorderPane implements View {
     private record Drawn(Image page, int number, int count) {}
 
     /** Builds the view; it follows nothing before {@link #open}. */
-    public SheetView(Desk desk, SheetActions actions) {
+    public SheetView(ViewContext desk, SheetActions actions) {
         this.desk = desk;
         this.actions = actions;
         watch = desk.watch(this::show).with(() -> this::leave);

@@ -3,15 +3,15 @@ package dibble.desktop.sounds;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.gear.PartRef;
-import dibble.presentation.Aside;
+import dibble.presentation.BackgroundCache;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
-import dibble.presentation.Listening;
+import dibble.presentation.SoundPreview;
 import dibble.presentation.Subscription;
 import dibble.presentation.sounds.SoundsPresenter;
 import dibble.presentation.sounds.SoundsPresenter.Bank;
@@ -43,16 +43,16 @@ public final class SoundsView extends BorderPane implements View {
     private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
     private static final double SIDE = 264;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final SoundsPresenter presenter;
-    private final Watch watch;
+    private final ViewUpdater watch;
     private final ComboBox<Choice<PartRef>> part = Cards.box("sounds-part", say("sounds-view.part"));
     private final TextField search = new TextField();
     private final ListView<Sound> list = new ListView<>();
     private final VBox files = new VBox(6);
     private final Label has = Cards.soft("");
     private final Label count = Cards.soft("");
-    private final Aside<String, List<Preset>> usual = new Aside<>();
+    private final BackgroundCache<String, List<Preset>> usual = new BackgroundCache<>();
     private Sound heard;
     private boolean showing;
 
@@ -60,7 +60,7 @@ public final class SoundsView extends BorderPane implements View {
      * @param listening has sounds heard
      * @param open asks for a file of sounds
      */
-    public SoundsView(Desk desk, Listening listening, Runnable open) {
+    public SoundsView(ViewContext desk, SoundPreview listening, Runnable open) {
         this.desk = desk;
         presenter = new SoundsPresenter(desk.document(), listening);
         watch = desk.watch(this::show)

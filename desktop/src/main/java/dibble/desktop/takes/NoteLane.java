@@ -1,7 +1,7 @@
 package dibble.desktop.takes;
 
 import dibble.presentation.TimeScale;
-import dibble.presentation.takes.Strokes;
+import dibble.presentation.takes.NoteStrokes;
 import dibble.recording.NoteSpans;
 import dibble.system.AsyncValue;
 import dibble.system.Workers;
@@ -25,8 +25,8 @@ final class NoteLane extends Pane {
     private Picture shown;
     private double laidWidth;
     private double laidHeight;
-    private List<Strokes> strokes = List.of();
-    private AsyncValue<List<Strokes>> coming;
+    private List<NoteStrokes> strokes = List.of();
+    private AsyncValue<List<NoteStrokes>> coming;
 
     NoteLane(double inset) {
         this.inset = inset;
@@ -102,14 +102,14 @@ final class NoteLane extends Pane {
         }
     }
 
-    private List<Strokes> strokes(Picture picture, double height) {
+    private List<NoteStrokes> strokes(Picture picture, double height) {
         int[] keys = {127, 0};
         for (Notes some : picture.notes) {
-            keys = Strokes.keys(some.spans, keys);
+            keys = NoteStrokes.keys(some.spans, keys);
         }
         int[] all = keys;
         return picture.notes.stream()
-                .map(some -> Strokes.of(some.spans, some.shown(), all, picture.scale, picture.now, height, inset))
+                .map(some -> NoteStrokes.of(some.spans, some.shown(), all, picture.scale, picture.now, height, inset))
                 .toList();
     }
 
@@ -144,7 +144,7 @@ final class NoteLane extends Pane {
         scale.eachBar(bar -> g.fillRect(Math.round(scale.xOfTick(scale.tempo().barStart(bar))), 0, 1, laidHeight));
         g.setFill(shown.colour);
         double thick = Math.max(1.5, Math.min(3, (laidHeight - 2 * inset) / 12));
-        for (Strokes some : strokes) {
+        for (NoteStrokes some : strokes) {
             for (int i = 0; i < some.size(); i++) {
                 g.fillRect(some.left(i), some.middle(i) - thick / 2, some.right(i) - some.left(i), thick);
             }

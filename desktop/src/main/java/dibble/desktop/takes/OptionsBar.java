@@ -3,15 +3,15 @@ package dibble.desktop.takes;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.EntryField;
-import dibble.desktop.ui.Turning;
+import dibble.desktop.ui.NumberScrubber;
+import dibble.desktop.ui.ViewContext;
 import dibble.notes.Grid;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
 import dibble.presentation.takes.TakesPresenter;
-import dibble.recording.Onto;
-import dibble.session.SessionWords;
+import dibble.recording.PrintMode;
+import dibble.session.SessionFormatter;
 import dibble.studio.RecordOptions;
 import dibble.studio.Transport;
 import dibble.text.UserException;
@@ -39,10 +39,10 @@ final class OptionsBar extends FlowPane {
             .mapToObj(bars -> new Choice<>(
                     bars, bars == 0 ? say("options-bar.no-count-in") : say("options-bar.count-in-bars", bars)))
             .toList();
-    private static final List<Choice<Onto>> WAYS = List.of(
-            new Choice<>(Onto.INSTEAD, say("options-bar.new-take")),
-            new Choice<>(Onto.WITHIN, say("options-bar.replace")),
-            new Choice<>(Onto.OVER, say("options-bar.overdub")));
+    private static final List<Choice<PrintMode>> WAYS = List.of(
+            new Choice<>(PrintMode.REPLACE_ALL, say("options-bar.new-take")),
+            new Choice<>(PrintMode.REPLACE_RANGE, say("options-bar.replace")),
+            new Choice<>(PrintMode.OVERDUB, say("options-bar.overdub")));
     private static final List<Choice<Grid.Step>> QUANTIZES = Choices.with(
             new Choice<>(null, say("options-bar.no-quantize")),
             Choices.gridSteps().stream()
@@ -58,14 +58,15 @@ final class OptionsBar extends FlowPane {
     /** All fits into a line then, in the window's usual width. */
     private static final double QUANTIZE = 122;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final TakesPresenter presenter;
     private final ComboBox<Choice<Integer>> countIn =
             box("count-in", say("options-bar.count-in-before-recording"), COUNT_INS);
     private final ComboBox<Choice<Grid.Step>> quantize = box("record-quantize", say("options-bar.quantize"), QUANTIZES);
     private final ToggleButton click =
             toggle("click", say("options-bar.click"), say("options-bar.metronome-while-recording-and-playing"));
-    private final ComboBox<Choice<Onto>> onto = box("record-onto", say("options-bar.what-happens-to-what-is"), WAYS);
+    private final ComboBox<Choice<PrintMode>> onto =
+            box("record-onto", say("options-bar.what-happens-to-what-is"), WAYS);
     private final EntryField first = bar("range-first", say("options-bar.first-bar-of-the-range"));
     private final EntryField last = bar("range-last", say("options-bar.last-bar-of-the-range"));
     private final ToggleButton loop =
@@ -80,7 +81,7 @@ final class OptionsBar extends FlowPane {
     private boolean showing;
     private long shownPlace;
 
-    OptionsBar(Desk desk, TakesPresenter presenter) {
+    OptionsBar(ViewContext desk, TakesPresenter presenter) {
         super(6, 4);
         this.desk = desk;
         this.presenter = presenter;
@@ -96,7 +97,7 @@ final class OptionsBar extends FlowPane {
         clock.setOnShowing(event -> showClock());
         tempo.setTooltip(new Tooltip(say("options-bar.tempo-from-the-playheads-bar")));
         tempo.setPrefColumnCount(4);
-        Turning.number(tempo, 5, 999);
+        NumberScrubber.number(tempo, 5, 999);
         quantize.setPrefWidth(QUANTIZE);
         quantize.setOnAction(event ->
                 change(options -> options.withQuantize(quantize.getValue().value())));
@@ -151,7 +152,7 @@ final class OptionsBar extends FlowPane {
     private EntryField bar(String id, String name) {
         EntryField field = Cards.field(id, name, () -> change(this::withRange));
         field.setPrefColumnCount(3);
-        Turning.number(field, 1, MAX_BARS);
+        NumberScrubber.number(field, 1, MAX_BARS);
         return field;
     }
 
@@ -177,14 +178,16 @@ final class OptionsBar extends FlowPane {
     private void showClock() {
         List<MenuItem> items = new ArrayList<>();
         for (String port : presenter.clockOutputs(desk.devices().outputs(), hasTransport())) {
-            CheckMenuItem item = new CheckMenuItem(say("options-bar.send-to", SessionWords.port(port, desk.session())));
+            CheckMenuItem item =
+                    new CheckMenuItem(say("options-bar.send-to", SessionFormatter.port(port, desk.session())));
             item.setSelected(desk.session().clock().to().contains(port));
             item.setOnAction(event -> presenter.setClock(plan -> plan.withTo(port, item.isSelected())));
             items.add(item);
         }
         items.add(new SeparatorMenuItem());
         for (String port : presenter.clockInputs(hasTransport())) {
-            CheckMenuItem item = new CheckMenuItem(say("options-bar.follow", SessionWords.port(port, desk.session())));
+            CheckMenuItem item =
+                    new CheckMenuItem(say("options-bar.follow", SessionFormatter.port(port, desk.session())));
             item.setSelected(port.equals(desk.session().clock().from()));
             item.setOnAction(event -> presenter.setClock(plan -> plan.withFrom(item.isSelected() ? port : null)));
             items.add(item);
@@ -201,7 +204,7 @@ final class OptionsBar extends FlowPane {
         } catch (NumberFormatException | UserException e) {
             desk.ask().tell(say("options-bar.tempo-expected-5-to-999", tempo.getText()));
         }
-        tempo.setText(SessionWords.bpm(desk.session().tempo().bpm(place())));
+        tempo.setText(SessionFormatter.bpm(desk.session().tempo().bpm(place())));
         show();
     }
 
@@ -241,7 +244,7 @@ final class OptionsBar extends FlowPane {
         RecordOptions.Stretch range = options.range();
         first.show(range == null ? "1" : String.valueOf(map.place(range.from()).bar()));
         last.show(range == null ? "4" : String.valueOf(map.place(range.to() - 1).bar()));
-        tempo.show(SessionWords.bpm(map.bpm(place())));
+        tempo.show(SessionFormatter.bpm(map.bpm(place())));
         TempoMap.Meter now = map.meter(place());
         String text = now.beats() + "/" + now.unit();
         if (METERS.stream().noneMatch(choice -> choice.value().equals(text))

@@ -3,10 +3,10 @@ package dibble.desktop.takes;
 import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
 import dibble.desktop.ui.NoteField;
 import dibble.desktop.ui.Question;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.Choice;
 import dibble.presentation.Jobs;
 import dibble.presentation.takes.TakesPresenter;
@@ -39,7 +39,7 @@ final class SortPane extends Question {
             new Choice<>(SortBy.SOURCE, say("control-inspector.source")));
     private static final int MAX_SHOWN = 24;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final TakesPresenter presenter;
     private final Label title = Cards.strong("");
     private final ComboBox<Choice<SortBy>> by = Cards.box("sort-by", say("sort-pane.what-to-sort-by"));
@@ -62,7 +62,7 @@ final class SortPane extends Question {
 
     private Jobs.Job job;
 
-    SortPane(Desk desk, TakesPresenter presenter) {
+    SortPane(ViewContext desk, TakesPresenter presenter) {
         super("sort-into-tracks");
         this.desk = desk;
         this.presenter = presenter;

@@ -4,8 +4,8 @@ import static dibble.presentation.UiText.say;
 
 import dibble.desktop.ui.Cards;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.Form;
+import dibble.desktop.ui.ViewContext;
 import dibble.presentation.Choice;
 import dibble.presentation.takes.TakesPresenter;
 import dibble.presentation.takes.TakesPresenter.Again;
@@ -25,7 +25,7 @@ import javafx.scene.layout.HBox;
 
 /** Which take is looked at, and what can be done with it. */
 final class TakeHead extends HBox {
-    private final Desk desk;
+    private final ViewContext desk;
     private final TakesPresenter presenter;
     private final Label name = Cards.soft("");
     private final ComboBox<Choice<String>> choice = Cards.box("take-choice", say("take-head.take"));
@@ -37,7 +37,7 @@ final class TakeHead extends HBox {
      * @param again asks before a take is printed in one of the two ways
      * @param looked run where another take is looked at
      */
-    TakeHead(Desk desk, TakesPresenter presenter, BiConsumer<Take, Again> again, Runnable looked) {
+    TakeHead(ViewContext desk, TakesPresenter presenter, BiConsumer<Take, Again> again, Runnable looked) {
         super(8);
         this.desk = desk;
         this.presenter = presenter;

@@ -2,12 +2,12 @@ package dibble.desktop.takes;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.desktop.ui.Below;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.LowerPane;
 import dibble.desktop.ui.Palette;
 import dibble.desktop.ui.View;
-import dibble.desktop.ui.Watch;
+import dibble.desktop.ui.ViewContext;
+import dibble.desktop.ui.ViewUpdater;
 import dibble.gear.Source;
 import dibble.presentation.Command;
 import dibble.presentation.Subscription;
@@ -57,9 +57,9 @@ public final class TakesView extends StackPane implements View {
     /** What tracks keep of the height where the notes are open. */
     private static final double ABOVE_NOTES = 0.26;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final TakesPresenter presenter;
-    private final Watch watch;
+    private final ViewUpdater watch;
     private final ShownNotes notes;
     private final Label plan = new Label();
     private final TimeRuler ruler;
@@ -70,10 +70,10 @@ public final class TakesView extends StackPane implements View {
     private final ScrollPane scroll;
     private final MenuButton addTrack = new MenuButton(say("takes-view.add-track-for"));
     private final OptionsBar options;
-    private final AgainPane again;
+    private final RoutePreviewPane again;
     private final SortPane sort;
     private final Playhead playhead;
-    private final Below below;
+    private final LowerPane below;
     private final StackPane upper;
     private final HBox adding;
     private final ScrollBar bar = new ScrollBar();
@@ -113,7 +113,7 @@ public final class TakesView extends StackPane implements View {
     private long length;
 
     /** @param notesBelow makes what shows the notes of tracks */
-    public TakesView(Desk desk, Below.Maker notesBelow) {
+    public TakesView(ViewContext desk, LowerPane.Maker notesBelow) {
         this.desk = desk;
         presenter = new TakesPresenter(desk.document());
         notes = new ShownNotes(() -> desk.session().tempo());
@@ -123,7 +123,7 @@ public final class TakesView extends StackPane implements View {
                 .with(() -> this::leave);
         below = notesBelow.make(desk, TrackRow.HEAD, this::redraw);
         options = new OptionsBar(desk, presenter);
-        again = new AgainPane(desk, presenter);
+        again = new RoutePreviewPane(desk, presenter);
         sort = new SortPane(desk, presenter);
         ruler = new TimeRuler(desk.studio());
         playhead = new Playhead(desk.studio());

@@ -2,23 +2,23 @@ package dibble.desktop.takes;
 
 import static dibble.presentation.UiText.say;
 
+import dibble.desktop.ui.AccessibleText;
 import dibble.desktop.ui.Cards;
-import dibble.desktop.ui.Chip;
 import dibble.desktop.ui.ContextItems;
-import dibble.desktop.ui.Desk;
 import dibble.desktop.ui.FocusKeys;
+import dibble.desktop.ui.HoverHighlight;
 import dibble.desktop.ui.LevelBar;
-import dibble.desktop.ui.Light;
+import dibble.desktop.ui.PartBadge;
 import dibble.desktop.ui.PartColours;
-import dibble.desktop.ui.Spoken;
+import dibble.desktop.ui.ViewContext;
 import dibble.gear.Part;
 import dibble.gear.Strip;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.presentation.TimeScale;
 import dibble.presentation.takes.TakesPresenter;
 import dibble.recording.NoteSpans;
 import dibble.recording.Track;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.sound.Meters;
 import java.util.ArrayList;
 import java.util.List;
@@ -45,10 +45,10 @@ final class TrackRow extends HBox {
     static final double MIN_HEIGHT = 46;
     static final double MAX_HEIGHT = 64;
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final TakesPresenter presenter;
     private final Opens opens;
-    private final Chip chip = new Chip();
+    private final PartBadge chip = new PartBadge();
     private final Label name = new Label();
     private final Label player = new Label();
     private final ToggleButton arm = new ToggleButton();
@@ -70,7 +70,7 @@ final class TrackRow extends HBox {
         void notes(Track track, boolean beside);
     }
 
-    TrackRow(Desk desk, TakesPresenter presenter, Opens opens) {
+    TrackRow(ViewContext desk, TakesPresenter presenter, Opens opens) {
         this.desk = desk;
         this.presenter = presenter;
         this.opens = opens;
@@ -124,8 +124,8 @@ final class TrackRow extends HBox {
         StackPane.setAlignment(note, Pos.CENTER_LEFT);
         HBox.setHgrow(field, Priority.ALWAYS);
         getChildren().addAll(head, field);
-        Light.on(desk, this, Places.Kind.TRACK, () -> track.id());
-        Spoken.item(this, say("role.track"));
+        HoverHighlight.on(desk, this, Navigator.Kind.TRACK, () -> track.id());
+        AccessibleText.item(this, say("role.track"));
     }
 
     private void openNotes(boolean beside) {
@@ -171,11 +171,11 @@ final class TrackRow extends HBox {
         chip.show(
                 part == null ? 0 : part.colour(),
                 track.playsOn()
-                        .map(ref -> SessionWords.channel(ref, desk.routing()))
+                        .map(ref -> SessionFormatter.channel(ref, desk.routing()))
                         .orElse("·"));
         name.setText(track.name());
         player.setText(
-                SessionWords.playedBy(track, desk.session(), desk.routing().zones()));
+                SessionFormatter.playedBy(track, desk.session(), desk.routing().zones()));
         player.setTooltip(new Tooltip(player.getText()));
         boolean armed = presenter.isArmed(track);
         arm.setSelected(armed);
@@ -271,16 +271,16 @@ final class TrackRow extends HBox {
     /** The printed notes that a recording leaves. */
     private NoteLane.Notes staying(NoteSpans printed, long begins, long now) {
         long from = switch (desk.studio().options().printing()) {
-            case INSTEAD -> Long.MAX_VALUE;
-            case WITHIN -> now;
-            case OVER -> 0;
+            case REPLACE_ALL -> Long.MAX_VALUE;
+            case REPLACE_RANGE -> now;
+            case OVERDUB -> 0;
         };
         return new NoteLane.Notes(printed, printed.size(), begins, from);
     }
 
     @Override
     public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
-        Object answer = Spoken.answer(this, attribute);
+        Object answer = AccessibleText.answer(this, attribute);
         return answer == null ? super.queryAccessibleAttribute(attribute, parameters) : answer;
     }
 }

@@ -44,7 +44,7 @@ public final class Cards {
     }
 
     /** What a check has found, with what mends it. */
-    public static VBox finding(Desk desk, Finding finding) {
+    public static VBox finding(ViewContext desk, Finding finding) {
         Label text = new Label(finding.text());
         text.setWrapText(true);
         VBox line = new VBox(6, text);
@@ -131,7 +131,7 @@ public final class Cards {
      *
      * @param width how wide it is at first, and at least
      */
-    public static ScrollPane side(Desk desk, String id, Node content, double width) {
+    public static ScrollPane side(ViewContext desk, String id, Node content, double width) {
         ScrollPane side = scroll(content);
         side.getStyleClass().setAll("scroll-pane", "side");
         side.setMinWidth(width);

@@ -63,7 +63,7 @@ public final class CurveEditor extends Pane {
      * @param hands where it is edited, or null
      * @param near how near a press takes an end, in pixels
      */
-    public CurveEditor(Desk desk, double width, double height, double near, Hands hands) {
+    public CurveEditor(ViewContext desk, double width, double height, double near, Hands hands) {
         theme = desk.theme();
         this.hands = hands;
         this.near = near;

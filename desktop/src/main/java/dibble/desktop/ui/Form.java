@@ -145,7 +145,7 @@ public final class Form<T> extends GridPane {
                 }
             });
             fields[end].setPrefColumnCount(4);
-            Turning.on(
+            NumberScrubber.on(
                     fields[end],
                     0,
                     LARGEST,
@@ -213,7 +213,7 @@ public final class Form<T> extends GridPane {
             }
         });
         field.setPrefColumnCount(4);
-        Turning.number(field, lowest, highest);
+        NumberScrubber.number(field, lowest, highest);
         return row(label, field, thing -> field.show(number(get.apply(thing))));
     }
 

@@ -13,12 +13,12 @@ import javafx.scene.layout.HBox;
 public final class JobBar extends HBox {
     private static final long SHOWN_AFTER = TimeUnit.MILLISECONDS.toNanos(150);
 
-    private final Desk desk;
+    private final ViewContext desk;
     private final Label words = new Label();
     private final ProgressBar bar = new ProgressBar();
 
     /** Takes no room while nothing is under way. */
-    public JobBar(Desk desk) {
+    public JobBar(ViewContext desk) {
         this.desk = desk;
         setId("job");
         getStyleClass().addAll("ask-bar", "job-bar");

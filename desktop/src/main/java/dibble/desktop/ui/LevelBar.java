@@ -7,7 +7,7 @@ import dibble.presentation.Decibels;
 import javafx.scene.layout.Region;
 
 /** A strip's level and what sounds now, on one scale: the lying bar ends where the level is, its filling at the peak. */
-public final class LevelBar extends Slide {
+public final class LevelBar extends SliderDrag {
     /** What the scale begins and ends with, in dB. */
     public static final double LOW = -60;
 

@@ -36,7 +36,7 @@ public final class NoteField extends EntryField {
             setText(NoteNames.nameAndNumber(note, middleC));
         });
         setTooltip(new Tooltip(say("note-field.about", LISTEN.getDisplayText())));
-        Turning.on(
+        NumberScrubber.on(
                 this,
                 0,
                 127,

@@ -37,8 +37,8 @@ public final class StartAndStep extends FlowPane {
         this.highest = highest;
         start = field(id + "-start", say("start-and-step.start"), first);
         step = field(id + "-step", say("start-and-step.step"), 1);
-        Turning.text(start, lowest, highest);
-        Turning.text(step, 1, highest);
+        NumberScrubber.text(start, lowest, highest);
+        NumberScrubber.text(step, 1, highest);
         getStyleClass().add("card-line");
         getChildren().addAll(Cards.soft(words), start, Cards.soft(say("start-and-step.step")), step);
     }

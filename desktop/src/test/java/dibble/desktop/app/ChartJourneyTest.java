@@ -9,10 +9,10 @@ import dibble.gear.PartRef;
 import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.routing.ControlMap;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Session;
 import dibble.standins.Fault;
 import dibble.standins.StandIn;
@@ -77,7 +77,7 @@ class ChartJourneyTest extends WindowTest {
         moveTo(dot("#place-yarrow-harp", false));
         release(MouseButton.PRIMARY);
         until(() -> playedBy("tansy").size() == 2);
-        assertThat(playedBy("tansy").get(1).to()).isEqualTo(new Target.ToPart(new PartRef("yarrow", "harp")));
+        assertThat(playedBy("tansy").get(1).to()).isEqualTo(new ZoneTarget.ToPart(new PartRef("yarrow", "harp")));
         press("tansy", 60);
         until(() -> port.notes().containsAll(List.of("4:72", "3:60")));
         letGo("tansy", 60);
@@ -303,8 +303,8 @@ class ChartJourneyTest extends WindowTest {
         until(() -> workbench.studio().loops().isEmpty());
         until(() -> desk().findings().now().stream()
                 .noneMatch(finding -> finding.code().equals("loop")));
-        Optional<Places.Thing> place = Places.find(desk().session(), "back");
-        assertThat(place).contains(new Places.Thing(Places.Kind.ZONE, "back"));
+        Optional<Navigator.Thing> place = Navigator.find(desk().session(), "back");
+        assertThat(place).contains(new Navigator.Thing(Navigator.Kind.ZONE, "back"));
         assertThat(lookup("#silence").queryAs(Button.class).isVisible()).isTrue();
     }
 }

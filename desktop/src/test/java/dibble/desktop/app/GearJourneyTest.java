@@ -12,8 +12,8 @@ import dibble.gear.SequencerLane;
 import dibble.gear.Source;
 import dibble.midi.MiddleC;
 import dibble.midi.ShortMessage;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Performance;
 import dibble.session.Session;
 import dibble.standins.StandIn;
@@ -213,7 +213,7 @@ class GearJourneyTest extends WindowTest {
         until(() -> desk().session().zones().size() == 4);
         Zone low = desk().session().zone("low").orElseThrow();
         assertThat(low.source()).isEqualTo("upper");
-        assertThat(low.to()).isEqualTo(new Target.ToPart(new PartRef("built-in", "strings")));
+        assertThat(low.to()).isEqualTo(new ZoneTarget.ToPart(new PartRef("built-in", "strings")));
     }
 
     @Test

@@ -21,6 +21,6 @@ public final class LabelWindow extends Application {
     public void start(Stage stage) {
         stage.setScene(new Scene(new StackPane(new Label("a label")), 1280, 800));
         stage.show();
-        new FirstPictures(null).start();
+        new StartupProbe(null).start();
     }
 }

@@ -8,7 +8,7 @@ import dibble.edits.TakeEdits;
 import dibble.edits.ZoneEdits;
 import dibble.midi.ShortMessage;
 import dibble.presentation.app.Page;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.session.Performance;
@@ -44,7 +44,7 @@ class LongJobsTest extends WindowTest {
     @BeforeAll
     static void makeFile() throws IOException {
         Session demo = LamplightersRound.session();
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         long each = TimeUnit.HOURS.toNanos(2) / NOTES;
         for (int i = 0; i < NOTES; i++) {
             int key = 40 + i * 7 % 50;

@@ -7,7 +7,7 @@ import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.recording.ClipIndex;
-import dibble.recording.Onto;
+import dibble.recording.PrintMode;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Track;
@@ -74,7 +74,7 @@ class NotesJourneyTest extends WindowTest {
 
     private static Track track(String id, String name, PartRef part, MidiTrack clip) {
         return Track.of(id, name, part)
-                .withRegions(new Regions(List.of(new Region(null, 0, 4 * BAR, Onto.INSTEAD, false, clip))));
+                .withRegions(new Regions(List.of(new Region(null, 0, 4 * BAR, PrintMode.REPLACE_ALL, false, clip))));
     }
 
     private Track track(String id) {

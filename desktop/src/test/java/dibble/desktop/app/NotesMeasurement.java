@@ -9,7 +9,7 @@ import dibble.notes.Grid;
 import dibble.notes.NoteFunction;
 import dibble.notes.Quantize;
 import dibble.recording.ClipIndex;
-import dibble.recording.Onto;
+import dibble.recording.PrintMode;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Track;
@@ -63,7 +63,7 @@ class NotesMeasurement extends WindowTest {
 
     private static Session session(int notes) {
         MidiTrack clip = clip(notes);
-        Regions regions = new Regions(List.of(new Region(null, 0, clip.endTick(), Onto.INSTEAD, false, clip)));
+        Regions regions = new Regions(List.of(new Region(null, 0, clip.endTick(), PrintMode.REPLACE_ALL, false, clip)));
         return LamplightersRound.session()
                 .withTracks(List.of(Track.of("celesta", "Celesta", CELESTA).withRegions(regions)));
     }

@@ -12,7 +12,7 @@ import dibble.jack.JackDevices;
 import dibble.midi.Range;
 import dibble.presentation.app.Page;
 import dibble.presentation.app.ProgramPorts;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.recording.Track;
 import dibble.routing.Zone;
@@ -295,7 +295,7 @@ class SoakMeasurement extends WindowTest {
 
     /** Checks that the take has every event of every source, in order. */
     private void check(Take take) {
-        EventLog log = take.log();
+        EventStore log = take.log();
         for (SoakPlayer player : players) {
             if (player.source().equals(pulled)) {
                 continue;

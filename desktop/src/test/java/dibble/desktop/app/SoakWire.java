@@ -1,7 +1,7 @@
 package dibble.desktop.app;
 
 import dibble.levels.SoundPlan;
-import dibble.midi.Rest;
+import dibble.midi.NeutralValues;
 import dibble.midi.ShortMessage;
 import dibble.ports.OutputPort;
 import dibble.sound.AudioSettings;
@@ -122,10 +122,10 @@ final class SoakWire implements SoundEngine {
                 for (int key = 0; key < 128; key++) {
                     sounding[ShortMessage.channel(message) << 7 | key] = false;
                 }
-            } else if (Rest.moves(message)) {
+            } else if (NeutralValues.moves(message)) {
                 int kind = ShortMessage.status(message) << 8
                         | (ShortMessage.kind(message) == ShortMessage.CONTROLLER ? ShortMessage.data1(message) : 0);
-                if (Rest.isAtRest(message)) {
+                if (NeutralValues.isAtRest(message)) {
                     away.remove(kind);
                 } else {
                     away.put(kind, message);

@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dibble.demo.LamplightersRound;
 import dibble.files.NamesFile;
 import dibble.gear.BankSelect;
-import dibble.gear.Extras;
 import dibble.gear.PartRef;
 import dibble.gear.SoundNames;
+import dibble.gear.UnknownFields;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.presentation.app.Page;
@@ -65,7 +65,7 @@ class SoundNamesJourneyTest extends WindowTest {
                         bank("Chimes", 2, "Lantern bells", "Frost")),
                 Map.of(),
                 Map.of(),
-                Extras.NONE);
+                UnknownFields.NONE);
         Path document = Files.write(folder.resolve("yarrow.midnam"), NamesFile.midnam(names));
         onFx(() -> {
             window.show(Page.GEAR);

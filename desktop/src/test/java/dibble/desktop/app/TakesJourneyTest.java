@@ -14,13 +14,13 @@ import dibble.midi.MidiFileReader;
 import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Region;
 import dibble.recording.Regions;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -65,7 +65,7 @@ class TakesJourneyTest extends WindowTest {
                         zone("hands", "sedge", 53, 68, "sorrel", "hands"),
                         zone("feet", "fern", 36, 52, "yarrow", "winds"),
                         zone("strings", "larkspur", 97, 100, "yarrow", "harp"),
-                        Zone.of("bare", "Bare", "tansy", new Range(53, 53), new Target.ToChannel("yarrow", 9))));
+                        Zone.of("bare", "Bare", "tansy", new Range(53, 53), new ZoneTarget.ToChannel("yarrow", 9))));
     }
 
     private static Zone zone(String id, String source, int low, int high, String instrument, String part) {
@@ -316,7 +316,7 @@ class TakesJourneyTest extends WindowTest {
     void whatARunThatWasEndedInTheMiddleLeftIsOfferedAndComesBack() throws Exception {
         Path other = folder.resolve("unfinished");
         try (SessionJournal journal = new SessionJournal(folder)) {
-            EventLog log = new EventLog();
+            EventStore log = new EventStore();
             log.add(0, 0, ShortMessage.noteOn(0, 60, 80));
             log.add(10, 0, ShortMessage.noteOn(0, 40, 80));
             journal.changed(Kept.of(session().withName("Left behind"), Performance.NEW), null, FileStamp.NONE);

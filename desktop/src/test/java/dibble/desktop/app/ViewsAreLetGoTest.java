@@ -17,7 +17,7 @@ import dibble.desktop.sounds.SoundsView;
 import dibble.desktop.takes.TakesView;
 import dibble.desktop.ui.View;
 import dibble.edits.GearEdits;
-import dibble.presentation.Listening;
+import dibble.presentation.SoundPreview;
 import dibble.presentation.Subscription;
 import dibble.presentation.app.NamesFiles;
 import dibble.session.Session;
@@ -60,7 +60,7 @@ class ViewsAreLetGoTest extends WindowTest {
         views.put("Controls", () -> new ControlsView(desk()));
         views.put("Takes", () -> new TakesView(desk(), NotesPane::new));
         views.put("Levels", () -> new LevelsView(desk(), wanted -> {}));
-        views.put("Sounds", () -> new SoundsView(desk(), Listening.NONE, () -> {}));
+        views.put("Sounds", () -> new SoundsView(desk(), SoundPreview.NONE, () -> {}));
         views.put("Scenes", () -> new ScenesView(desk()));
         views.put("Checks", () -> new ChecksView(desk()));
         views.put("Settings", () -> new SettingsView(desk(), List::of));

@@ -11,7 +11,7 @@ import dibble.midi.MiddleC;
 import dibble.midi.Range;
 import dibble.recording.Track;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.studio.Transport;
 import dibble.user.Settings;
 import java.nio.file.Path;
@@ -112,10 +112,10 @@ class WindowKeysTest extends WindowTest {
     @Test
     void drumsAreToldByTheirNames() {
         Part hands = desk().session().part(new PartRef("sorrel", "hands")).orElseThrow();
-        assertThat(SessionWords.note(41, hands, MiddleC.C4)).isEqualTo("F2 41 Frame drum, low");
+        assertThat(SessionFormatter.note(41, hands, MiddleC.C4)).isEqualTo("F2 41 Frame drum, low");
         Part kit = Part.of("kit", "Kit", 10, 0, Range.ALL, 1).asDrums();
-        assertThat(plain(SessionWords.note(38, kit, MiddleC.C4))).isEqualTo("D2 38 Acoustic snare");
-        assertThat(SessionWords.note(38, Part.of("p", "P", 1, 0, Range.ALL, 1), MiddleC.C4))
+        assertThat(plain(SessionFormatter.note(38, kit, MiddleC.C4))).isEqualTo("D2 38 Acoustic snare");
+        assertThat(SessionFormatter.note(38, Part.of("p", "P", 1, 0, Range.ALL, 1), MiddleC.C4))
                 .isEqualTo("D2 38");
     }
 
@@ -125,7 +125,7 @@ class WindowKeysTest extends WindowTest {
         Track kalimba = TrackEdits.readyToRecord(session)
                 .trackOf(new PartRef("sorrel", "kalimba"))
                 .orElseThrow();
-        assertThat(plain(SessionWords.playedBy(
+        assertThat(plain(SessionFormatter.playedBy(
                         kalimba, session, session.routing(desk().performance()).zones())))
                 .isEqualTo("Teasel, channel 2");
     }

@@ -2,7 +2,7 @@ package dibble.desktop.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dibble.desktop.ui.Desk;
+import dibble.desktop.ui.ViewContext;
 import dibble.recording.Track;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -63,7 +63,7 @@ abstract class WindowTest extends Hand {
     void start() {
         workbench = workbench();
         window = new MainWindow(workbench, () -> quit.set(true));
-        Stage stage = Toolkit.show(new Enlarged(window, workbench.desk().preferences()));
+        Stage stage = Toolkit.show(new ScaledPane(window, workbench.desk().preferences()));
         workbench.desk().theme().dress(stage.getScene());
         stage.setOnCloseRequest(event -> {
             event.consume();
@@ -98,7 +98,7 @@ abstract class WindowTest extends Hand {
         assertThat(Toolkit.uncaught()).as("uncaught exceptions").isEmpty();
     }
 
-    Desk desk() {
+    ViewContext desk() {
         return workbench.desk();
     }
 

@@ -8,8 +8,8 @@ import dibble.gear.PartRef;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.recording.Track;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Session;
 import java.util.List;
 import java.util.Set;
@@ -74,7 +74,7 @@ class ZonesJourneyTest extends WindowTest {
         assertThat(zone("marimba-2").keys()).isEqualTo(new Range(70, 84));
         until(() -> "marimba-2".equals(desk().selection().zone().get()));
         choose("#zone-sound", "Yarrow / Harp");
-        until(() -> zone("marimba-2").to().equals(new Target.ToPart(new PartRef("yarrow", "harp"))));
+        until(() -> zone("marimba-2").to().equals(new ZoneTarget.ToPart(new PartRef("yarrow", "harp"))));
         interact(() -> {
             desk().document().undo();
             desk().document().undo();

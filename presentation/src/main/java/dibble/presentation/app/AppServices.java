@@ -6,8 +6,8 @@ import dibble.demo.LamplightersRound;
 import dibble.disk.FileStamp;
 import dibble.gear.Source;
 import dibble.jack.JackDevices;
+import dibble.journals.RecoverableWork;
 import dibble.journals.SessionJournal;
-import dibble.journals.Unfinished;
 import dibble.midi.MidiTrack;
 import dibble.ports.Devices;
 import dibble.ports.JoinedDevices;
@@ -18,8 +18,8 @@ import dibble.presentation.Findings;
 import dibble.presentation.FrameScheduler;
 import dibble.presentation.Jobs;
 import dibble.presentation.LiveState;
+import dibble.presentation.Navigator;
 import dibble.presentation.OtherPrograms;
-import dibble.presentation.Places;
 import dibble.presentation.Preferences;
 import dibble.presentation.Prompter;
 import dibble.presentation.Selection;
@@ -118,7 +118,7 @@ public class AppServices implements AutoCloseable {
                 new GearShelf(userFolder),
                 sound,
                 programs,
-                new Places(),
+                new Navigator(),
                 new Findings(document, studio, devices, live),
                 jobs,
                 new EditRuns(Clock.SYSTEM),
@@ -188,8 +188,8 @@ public class AppServices implements AutoCloseable {
     }
 
     /** What earlier runs left behind. */
-    public List<Unfinished> unfinished() {
-        return Unfinished.find(userFolder);
+    public List<RecoverableWork> unfinished() {
+        return RecoverableWork.find(userFolder);
     }
 
     /**
@@ -204,7 +204,7 @@ public class AppServices implements AutoCloseable {
      * Throws away what an earlier run left behind, once all of it is kept here. What could not be brought back stays,
      * where it is not offered again. Waits for the disk: not on the thread that edits.
      */
-    public Settled settle(Unfinished left, Unfinished.BroughtBack back) throws IOException {
+    public Settled settle(RecoverableWork left, RecoverableWork.RecoveredWork back) throws IOException {
         journal.sync();
         if (journal.trouble() != null) {
             return new Settled(left.folder(), List.of());

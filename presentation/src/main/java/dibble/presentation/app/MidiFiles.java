@@ -16,7 +16,7 @@ import dibble.routing.Routing;
 import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.io.IOException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
@@ -194,8 +194,8 @@ public final class MidiFiles {
                         say(
                                 "midi-files.has-its-own-tempo-the",
                                 found.name,
-                                SessionWords.tempo(found.read.take().tempo()),
-                                SessionWords.tempo(context.session().tempo())),
+                                SessionFormatter.tempo(found.read.take().tempo()),
+                                SessionFormatter.tempo(context.session().tempo())),
                         List.of(
                                 new Prompter.Answer(
                                         say("midi-files.use-its-tempo"),

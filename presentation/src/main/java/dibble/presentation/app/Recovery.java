@@ -2,7 +2,7 @@ package dibble.presentation.app;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.journals.Unfinished;
+import dibble.journals.RecoverableWork;
 import dibble.presentation.AppContext;
 import dibble.presentation.Prompter;
 import dibble.studio.Playable;
@@ -40,7 +40,7 @@ public final class Recovery {
                         found -> found.stream().findFirst().ifPresent(this::offer));
     }
 
-    private void offer(Unfinished left) {
+    private void offer(RecoverableWork left) {
         String what =
                 left.recordings().isEmpty() ? say("recovery.unsaved-edits") : say("recovery.a-recording-in-progress");
         String of = left.file().isEmpty()
@@ -55,7 +55,7 @@ public final class Recovery {
                         say("common.later"));
     }
 
-    private void throwAway(Unfinished left) {
+    private void throwAway(RecoverableWork left) {
         context.jobs()
                 .start(
                         say("recovery.discarding-it"),
@@ -68,13 +68,13 @@ public final class Recovery {
                                 .tell(say("recovery.not-discarded", PathQuestions.explain(left.folder(), e))));
     }
 
-    private void bringBack(Unfinished left) {
+    private void bringBack(RecoverableWork left) {
         Playable playable = context.studio().playable();
         context.jobs()
                 .start(
                         say("recovery.recovering"),
                         progress -> {
-                            Unfinished.BroughtBack back = left.open();
+                            RecoverableWork.RecoveredWork back = left.open();
                             playable.check(back.session(), back.performance());
                             return back;
                         },
@@ -87,7 +87,7 @@ public final class Recovery {
     }
 
     /** It is thrown away there only when all of it is kept here; what could not be brought back stays. */
-    private void put(Unfinished left, Unfinished.BroughtBack back) {
+    private void put(RecoverableWork left, RecoverableWork.RecoveredWork back) {
         services.openUnsaved(back.session(), back.performance());
         files.adopt(left.file().isEmpty() ? null : Path.of(left.file()), left.stamp());
         services.keepJournal();

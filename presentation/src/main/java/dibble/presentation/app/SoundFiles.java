@@ -7,14 +7,14 @@ import dibble.gear.PartRef;
 import dibble.gear.SoundFile;
 import dibble.gear.Strip;
 import dibble.gear.StripRef;
-import dibble.levels.Rendition;
+import dibble.levels.OfflinePlayback;
 import dibble.levels.SoundPlan;
 import dibble.levels.StripPlan;
 import dibble.midi.ShortMessage;
 import dibble.ports.OutputPort;
 import dibble.presentation.AppContext;
 import dibble.presentation.FileKind;
-import dibble.presentation.Listening;
+import dibble.presentation.SoundPreview;
 import dibble.session.Kept;
 import dibble.sound.Bounce;
 import dibble.sound.Preset;
@@ -33,7 +33,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 
 /** Files of sounds in, files of sound out, and sounds that are listened to. */
-public final class SoundFiles implements Listening {
+public final class SoundFiles implements SoundPreview {
     private static final String LISTENING = "listening:";
     private static final String MIX = "mix.wav";
     private static final int VELOCITY = 92;
@@ -229,7 +229,7 @@ public final class SoundFiles implements Listening {
                 .start(
                         say("sound-files.exporting", path.getFileName()),
                         progress -> Bounce.render(
-                                Rendition.ofTracks(kept.session(), kept.performance()),
+                                OfflinePlayback.ofTracks(kept.session(), kept.performance()),
                                 SoundPlan.of(kept.session(), kept.performance()),
                                 sounds.banks(),
                                 wanted,

@@ -2,8 +2,8 @@ package dibble.presentation.channels;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.edits.Joins;
-import dibble.edits.Plant;
+import dibble.edits.Connections;
+import dibble.edits.NumberSeries;
 import dibble.edits.ZoneEdits;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -14,8 +14,8 @@ import dibble.midi.ChannelSet;
 import dibble.midi.Range;
 import dibble.routing.Routing;
 import dibble.routing.Scene;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.ChannelChart;
 import dibble.session.ChannelChart.Arrival;
 import dibble.session.ChannelChart.Place;
@@ -23,7 +23,7 @@ import dibble.session.ChannelChart.PortChart;
 import dibble.session.ChannelChart.Way;
 import dibble.session.Document;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -132,7 +132,7 @@ public final class ChannelsPresenter {
     public String from(Arrival arrival) {
         return say(
                 "channels-presenter.all-channels-2",
-                SessionWords.source(arrival.source(), session()),
+                SessionFormatter.source(arrival.source(), session()),
                 arrival.channel() == ChannelChart.EVERY,
                 arrival.channel());
     }
@@ -182,10 +182,10 @@ public final class ChannelsPresenter {
         List<String> words = new ArrayList<>();
         Zone zone = way.zone();
         if (!way.whole()) {
-            words.add(SessionWords.keys(zone.keys(), session().middleC()));
+            words.add(SessionFormatter.keys(zone.keys(), session().middleC()));
         }
         if (zone.transpose() != 0) {
-            words.add(SessionWords.transpose(zone.transpose()));
+            words.add(SessionFormatter.transpose(zone.transpose()));
         }
         if (!zone.velocity().equals(Range.VELOCITIES)) {
             words.add(say(
@@ -213,15 +213,15 @@ public final class ChannelsPresenter {
     }
 
     /** Joins a channel to a place on top of what it plays; the new zone's id. */
-    public String join(Arrival from, Target to) {
-        String id = Joins.freshId(session(), to);
-        document.edit(say("edit.connect"), session -> Joins.join(session, id, from.source(), from.channel(), to));
+    public String join(Arrival from, ZoneTarget to) {
+        String id = Connections.freshId(session(), to);
+        document.edit(say("edit.connect"), session -> Connections.join(session, id, from.source(), from.channel(), to));
         return id;
     }
 
     /** Whether an arrival is led to a target already, with all its keys. */
-    public boolean isJoined(Arrival from, Target to) {
-        return Joins.isJoined(
+    public boolean isJoined(Arrival from, ZoneTarget to) {
+        return Connections.isJoined(
                 session(), from.source(), from.channel(), to, document.routing().zones());
     }
 
@@ -246,42 +246,43 @@ public final class ChannelsPresenter {
                 || at > now.get().keys().high()) {
             return false;
         }
-        document.edit(say("edit.split"), session -> Joins.beside(session, zone, at));
+        document.edit(say("edit.split"), session -> Connections.beside(session, zone, at));
         return true;
     }
 
     /** Removes a way. */
     public void unplug(ChannelChart chart, Way way) {
-        document.edit(say("edit.disconnect"), session -> Joins.unplug(session, chart, way));
+        document.edit(say("edit.disconnect"), session -> Connections.unplug(session, chart, way));
     }
 
     /** Leads a way to another target. */
-    public void lead(ChannelChart chart, Way way, Target to) {
-        String id = Joins.freshId(session(), to);
-        document.edit(say("edit.move-end-of-ribbon"), session -> Joins.lead(session, chart, way, to, id));
+    public void lead(ChannelChart chart, Way way, ZoneTarget to) {
+        String id = Connections.freshId(session(), to);
+        document.edit(say("edit.move-end-of-ribbon"), session -> Connections.lead(session, chart, way, to, id));
     }
 
     /** Begins a way at another source or channel. */
     public void beginAt(ChannelChart chart, Way way, Arrival from) {
         String id = ZoneEdits.freshZoneId(session(), way.zone().id());
-        document.edit(say("edit.move-start-of-ribbon"), session -> Joins.beginAt(session, chart, way, from, id));
+        document.edit(say("edit.move-start-of-ribbon"), session -> Connections.beginAt(session, chart, way, from, id));
     }
 
     /** Leads each channel of a port to the same channel. */
     public void straightAcross(ChannelChart chart, PortChart port) {
         document.edit(
                 say("edit.channel-to-same-channel"),
-                session -> Joins.straightAcross(session, routing(), chart.arrivals(), port));
+                session -> Connections.straightAcross(session, routing(), chart.arrivals(), port));
     }
 
     /** Leads all channels to one target. */
-    public void allToOne(Target to) {
-        document.edit(say("edit.all-to-one-sound"), session -> Joins.allToOne(session, routing(), shownSources(), to));
+    public void allToOne(ZoneTarget to) {
+        document.edit(
+                say("edit.all-to-one-sound"), session -> Connections.allToOne(session, routing(), shownSources(), to));
     }
 
     /** Removes all ways that are shown. */
     public void unplugAll() {
-        document.edit(say("edit.disconnect-all"), session -> Joins.unplugAll(session, routing(), shownSources()));
+        document.edit(say("edit.disconnect-all"), session -> Connections.unplugAll(session, routing(), shownSources()));
     }
 
     /** Changes a zone as one step of undo. */
@@ -297,21 +298,21 @@ public final class ChannelsPresenter {
     }
 
     /** Plans to lead the channels that are shown, from one on, to parts, from one on. */
-    public Plant plan(List<Arrival> arrivals, PartRef first, int step) {
+    public NumberSeries plan(List<Arrival> arrivals, PartRef first, int step) {
         List<String> names = arrivals.stream()
                 .map(it -> it.name().isEmpty() ? from(it) : it.name())
                 .toList();
         List<PartRef> parts = parts();
-        return Joins.plant(session(), routing(), arrivals, names, parts, Math.max(0, parts.indexOf(first)), step);
+        return Connections.plant(session(), routing(), arrivals, names, parts, Math.max(0, parts.indexOf(first)), step);
     }
 
     /** Numbers channels in a series. */
-    public void plant(Plant plant) {
+    public void plant(NumberSeries plant) {
         document.edit(say("edit.plant"), plant::apply);
     }
 
     /** What was typed to be joined. */
-    public record Typed(Arrival from, Target to) {}
+    public record Typed(Arrival from, ZoneTarget to) {}
 
     /**
      * Reads a source (where it is not the one that is meant anyway), a channel or <em>all</em>, and the name of a
@@ -352,13 +353,13 @@ public final class ChannelsPresenter {
         return text.regionMatches(true, 0, beginning, 0, beginning.length());
     }
 
-    private Target target(String name) {
+    private ZoneTarget target(String name) {
         List<PartRef> fitting = new ArrayList<>();
         String wanted = name.replaceFirst("^(→|->|to )\\s*", "");
         for (PartRef ref : parts()) {
             String part = session().part(ref).orElseThrow().name();
             if (part.equalsIgnoreCase(wanted)) {
-                return new Target.ToPart(ref);
+                return new ZoneTarget.ToPart(ref);
             }
             String inFull = session().instrument(ref.instrument()).orElseThrow().name() + " " + part;
             if (startsWith(part, wanted) || startsWith(inFull, wanted)) {
@@ -372,6 +373,6 @@ public final class ChannelsPresenter {
             throw new UserException(
                     say("channels-presenter.called-expected-the-name-of", several, wanted.toLowerCase(Locale.ROOT)));
         }
-        return new Target.ToPart(fitting.get(0));
+        return new ZoneTarget.ToPart(fitting.get(0));
     }
 }

@@ -6,25 +6,25 @@ import dibble.edits.ControlEdits;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.midi.ChannelSet;
+import dibble.midi.CombinedControllers;
 import dibble.midi.ControllerNames;
 import dibble.midi.EventKind;
 import dibble.midi.HeardMessage;
-import dibble.midi.JoinedValues;
 import dibble.midi.MiddleC;
 import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 import dibble.presentation.Choice;
 import dibble.presentation.Choices;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
 import dibble.routing.Routing;
 import dibble.routing.Scene;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
+import dibble.routing.ZoneTarget;
 import dibble.session.Document;
 import dibble.session.Edit;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.text.UserException;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -85,16 +85,17 @@ public final class ControlsPresenter {
 
     /** What the map answers to: {@code CC 21}, {@code pitch bend}. */
     public String when(ControlMap map) {
-        return SessionWords.control(map.when().kind(), map.when().number(), middleC());
+        return SessionFormatter.control(map.when().kind(), map.when().number(), middleC());
     }
 
     /** What one send says. */
     public Said said(ControlMap map, ControlMap.Send send) {
         ControlMap.Trigger when = map.when();
-        String values = SessionWords.value(when.kind(), when.low()) + "–" + SessionWords.value(when.kind(), when.high())
-                + " → " + SessionWords.value(send.kind(), send.first()) + "–"
-                + SessionWords.value(send.kind(), send.last());
-        if (send.to() instanceof Aim.ToScene to) {
+        String values =
+                SessionFormatter.value(when.kind(), when.low()) + "–" + SessionFormatter.value(when.kind(), when.high())
+                        + " → " + SessionFormatter.value(send.kind(), send.first()) + "–"
+                        + SessionFormatter.value(send.kind(), send.last());
+        if (send.to() instanceof SendTarget.ToScene to) {
             return new Said(
                     0,
                     "",
@@ -102,20 +103,21 @@ public final class ControlsPresenter {
                     "",
                     say("controls-presenter.when-the-value-rises-above"));
         }
-        String what = SessionWords.control(session(), send.to(), send.kind(), send.number());
-        if (send.to() instanceof Aim.AllParts) {
+        String what = SessionFormatter.control(session(), send.to(), send.kind(), send.number());
+        if (send.to() instanceof SendTarget.AllParts) {
             return new Said(0, say("controls-presenter.all"), say("controls-presenter.all-parts"), what, values);
         }
-        Target to = (Target) send.to();
-        Optional<Part> part = to instanceof Target.ToPart of ? session().part(of.part()) : Optional.empty();
-        String channel = to instanceof Target.ToPart of ? SessionWords.channel(of.part(), routing()) : "·";
-        return new Said(part.map(Part::colour).orElse(0), channel, SessionWords.target(to, session()), what, values);
+        ZoneTarget to = (ZoneTarget) send.to();
+        Optional<Part> part = to instanceof ZoneTarget.ToPart of ? session().part(of.part()) : Optional.empty();
+        String channel = to instanceof ZoneTarget.ToPart of ? SessionFormatter.channel(of.part(), routing()) : "·";
+        return new Said(
+                part.map(Part::colour).orElse(0), channel, SessionFormatter.target(to, session()), what, values);
     }
 
-    private String scene(Aim.ToScene to) {
+    private String scene(SendTarget.ToScene to) {
         return switch (to.scene()) {
-            case Aim.ToScene.NEXT -> say("common.the-next-scene");
-            case Aim.ToScene.PREVIOUS -> say("common.the-previous-scene");
+            case SendTarget.ToScene.NEXT -> say("common.the-next-scene");
+            case SendTarget.ToScene.PREVIOUS -> say("common.the-previous-scene");
             default -> session().scene(to.scene()).map(Scene::name).orElse(say("common.no-such-scene", to.scene()));
         };
     }
@@ -125,11 +127,11 @@ public final class ControlsPresenter {
         ControlMap.Trigger when = map.when();
         boolean outside = value < when.low() || value > when.high();
         if (outside && map.ignoreOutside()) {
-            return say("controls-presenter.nothing", SessionWords.value(when.kind(), value));
+            return say("controls-presenter.nothing", SessionFormatter.value(when.kind(), value));
         }
         int held = Math.max(when.low(), Math.min(when.high(), value));
-        return SessionWords.value(when.kind(), value) + " → "
-                + SessionWords.value(send.kind(), send.output(when, held));
+        return SessionFormatter.value(when.kind(), value) + " → "
+                + SessionFormatter.value(send.kind(), send.output(when, held));
     }
 
     /** Changes a control map as one step of undo. */
@@ -177,8 +179,8 @@ public final class ControlsPresenter {
             return Optional.of(ControlMap.Trigger.any(kind, Parameter.number(heard.choice())));
         }
         if (heard.isPair()) {
-            return Optional.of(
-                    ControlMap.Trigger.any(ControlKind.CONTROLLER_14, ShortMessage.data1(message) - JoinedValues.FINE));
+            return Optional.of(ControlMap.Trigger.any(
+                    ControlKind.CONTROLLER_14, ShortMessage.data1(message) - CombinedControllers.FINE));
         }
         return switch (ShortMessage.kind(message)) {
             case ShortMessage.CONTROLLER -> Optional.of(ControlMap.Trigger.controller(ShortMessage.data1(message)));
@@ -195,7 +197,7 @@ public final class ControlsPresenter {
         routing().zones().stream()
                 .filter(zone -> zone.enabled() && zone.isPlayedBy(source))
                 .forEach(zone -> {
-                    if (zone.to() instanceof Target.ToPart to
+                    if (zone.to() instanceof ZoneTarget.ToPart to
                             && session().part(to.part()).isPresent()) {
                         parts.add(to.part());
                     }
@@ -230,7 +232,7 @@ public final class ControlsPresenter {
                 when.kind(),
                 when.number(),
                 parts,
-                SessionWords.control(when.kind(), when.number(), middleC()));
+                SessionFormatter.control(when.kind(), when.number(), middleC()));
     }
 
     private String make(
@@ -289,29 +291,33 @@ public final class ControlsPresenter {
     }
 
     /** All that a send can lead to, and what it leads to where that is nothing of it. */
-    public List<Choice<Aim>> aims(Aim now) {
-        List<Choice<Aim>> aims = new ArrayList<>();
-        Choices.parts(session()).forEach(it -> aims.add(new Choice<>(new Target.ToPart(it.value()), it.words())));
-        aims.add(new Choice<>(new Aim.AllParts(), say("controls-presenter.all-parts")));
-        aims.add(new Choice<>(new Aim.ToScene(Aim.ToScene.NEXT), say("common.the-next-scene")));
-        aims.add(new Choice<>(new Aim.ToScene(Aim.ToScene.PREVIOUS), say("common.the-previous-scene")));
+    public List<Choice<SendTarget>> aims(SendTarget now) {
+        List<Choice<SendTarget>> aims = new ArrayList<>();
+        Choices.parts(session()).forEach(it -> aims.add(new Choice<>(new ZoneTarget.ToPart(it.value()), it.words())));
+        aims.add(new Choice<>(new SendTarget.AllParts(), say("controls-presenter.all-parts")));
+        aims.add(new Choice<>(new SendTarget.ToScene(SendTarget.ToScene.NEXT), say("common.the-next-scene")));
+        aims.add(new Choice<>(new SendTarget.ToScene(SendTarget.ToScene.PREVIOUS), say("common.the-previous-scene")));
         session()
                 .scenes()
-                .forEach(it -> aims.add(new Choice<>(new Aim.ToScene(it.id()), say("common.scene-3", it.name()))));
+                .forEach(it ->
+                        aims.add(new Choice<>(new SendTarget.ToScene(it.id()), say("common.scene-3", it.name()))));
         if (aims.stream().noneMatch(it -> it.value().equals(now))) {
             aims.add(new Choice<>(
-                    now, now instanceof Target to ? SessionWords.target(to, session()) : scene((Aim.ToScene) now)));
+                    now,
+                    now instanceof ZoneTarget to
+                            ? SessionFormatter.target(to, session())
+                            : scene((SendTarget.ToScene) now)));
         }
         return aims;
     }
 
     /** A send led elsewhere; where its kind cannot lead there, it becomes one that can. */
-    public static ControlMap.Send led(ControlMap.Send send, Aim to) {
-        if (to instanceof Aim.ToScene) {
+    public static ControlMap.Send led(ControlMap.Send send, SendTarget to) {
+        if (to instanceof SendTarget.ToScene) {
             return new ControlMap.Send(ControlKind.SCENE, 0, 0, ControlKind.SCENE.most(), null, to);
         }
-        boolean fits =
-                send.kind() != ControlKind.SCENE && !(send.kind() == ControlKind.NOTE && to instanceof Aim.AllParts);
+        boolean fits = send.kind() != ControlKind.SCENE
+                && !(send.kind() == ControlKind.NOTE && to instanceof SendTarget.AllParts);
         return fits ? send.withTo(to) : ControlMap.Send.controller(ControlEdits.EXPRESSION, to);
     }
 

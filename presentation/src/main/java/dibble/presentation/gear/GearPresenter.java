@@ -3,7 +3,7 @@ package dibble.presentation.gear;
 import static dibble.presentation.UiText.say;
 
 import dibble.edits.GearEdits;
-import dibble.edits.Plant;
+import dibble.edits.NumberSeries;
 import dibble.gear.Ids;
 import dibble.gear.Instrument;
 import dibble.gear.Part;
@@ -22,7 +22,7 @@ import dibble.programs.OwnPorts;
 import dibble.routing.Zone;
 import dibble.session.Document;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.session.ShelfItem;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
@@ -363,7 +363,7 @@ public final class GearPresenter {
     }
 
     /** Numbers the selected parts in a series. */
-    public void plant(Plant plant) {
+    public void plant(NumberSeries plant) {
         document.edit(say("edit.plant"), plant::apply);
     }
 
@@ -387,7 +387,7 @@ public final class GearPresenter {
 
     /** Adds a source on a port where somebody played; its id. */
     public String addSourceOn(String port) {
-        String name = SessionWords.port(port, session());
+        String name = SessionFormatter.port(port, session());
         String id = Ids.fresh(name, taken -> session().source(taken).isPresent());
         document.edit(
                 say("edit.new-source"),

@@ -2,8 +2,8 @@ package dibble.presentation.gear;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.checks.Mend;
-import dibble.checks.SilenceTest;
+import dibble.checks.Fix;
+import dibble.checks.StraySoundTest;
 import dibble.session.Document;
 import dibble.studio.Studio;
 import java.util.ArrayDeque;
@@ -19,9 +19,9 @@ public final class SilencePresenter {
 
     private final Document document;
     private final Studio studio;
-    private final Deque<SilenceTest.Question> left = new ArrayDeque<>();
-    private final List<SilenceTest.Question> sounded = new ArrayList<>();
-    private SilenceTest.Question asked;
+    private final Deque<StraySoundTest.Question> left = new ArrayDeque<>();
+    private final List<StraySoundTest.Question> sounded = new ArrayList<>();
+    private StraySoundTest.Question asked;
 
     /** The source that is kept quiet while it is asked about. */
     private String hushed;
@@ -37,7 +37,7 @@ public final class SilencePresenter {
     /** Begins anew; how many questions there are. */
     public int begin() {
         end();
-        left.addAll(SilenceTest.questions(document.session(), document.performance()));
+        left.addAll(StraySoundTest.questions(document.session(), document.performance()));
         all = left.size();
         return all;
     }
@@ -50,7 +50,7 @@ public final class SilencePresenter {
     }
 
     private void endQuestion() {
-        if (asked instanceof SilenceTest.FreeChannel) {
+        if (asked instanceof StraySoundTest.FreeChannel) {
             studio.endTest();
         }
         if (hushed != null) {
@@ -79,10 +79,10 @@ public final class SilencePresenter {
 
     /** Plays it once more. */
     public void play() {
-        if (asked instanceof SilenceTest.FreeChannel free) {
+        if (asked instanceof StraySoundTest.FreeChannel free) {
             studio.endTest();
             studio.test(free.instrument(), free.channel(), NOTE, VELOCITY);
-        } else if (asked instanceof SilenceTest.OwnSounds own) {
+        } else if (asked instanceof StraySoundTest.OwnSounds own) {
             String source = own.source().id();
             if (!document.performance().unheard().contains(source)) {
                 hushed = source;
@@ -92,12 +92,12 @@ public final class SilencePresenter {
     }
 
     /** What sounded and should not. */
-    public List<SilenceTest.Question> sounded() {
+    public List<StraySoundTest.Question> sounded() {
         return List.copyOf(sounded);
     }
 
     /** Makes the edit that fixes a finding. */
-    public void mend(Mend mend) {
+    public void mend(Fix mend) {
         document.edit(say("edit.stray-sound-test"), mend.session());
     }
 }

@@ -2,7 +2,7 @@ package dibble.presentation.keys;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.edits.Plant;
+import dibble.edits.NumberSeries;
 import dibble.edits.TakeEdits;
 import dibble.edits.ZoneEdits;
 import dibble.gear.PartRef;
@@ -10,8 +10,8 @@ import dibble.gear.Source;
 import dibble.midi.Range;
 import dibble.presentation.Jobs;
 import dibble.routing.Scene;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Document;
 import dibble.session.Edit;
 import dibble.session.Session;
@@ -216,7 +216,7 @@ public final class KeysPresenter {
     }
 
     /** Numbers the selected zones in a series. */
-    public void plant(Plant plant) {
+    public void plant(NumberSeries plant) {
         document.edit(say("edit.plant"), plant::apply);
     }
 
@@ -315,7 +315,7 @@ public final class KeysPresenter {
 
     /** The part that a zone leads to. */
     public static Optional<PartRef> part(Zone zone) {
-        return zone.to() instanceof Target.ToPart to ? Optional.of(to.part()) : Optional.empty();
+        return zone.to() instanceof ZoneTarget.ToPart to ? Optional.of(to.part()) : Optional.empty();
     }
 
     /** Keys of a source that no zone takes, where it has zones at all; as stretches. */

@@ -2,7 +2,7 @@ package dibble.presentation.levels;
 
 import static dibble.presentation.UiText.say;
 
-import dibble.edits.Plant;
+import dibble.edits.NumberSeries;
 import dibble.edits.StripEdits;
 import dibble.edits.TakeEdits;
 import dibble.gear.Effects;
@@ -213,7 +213,7 @@ public final class LevelsPresenter {
     }
 
     /** Counts outputs up: for those selected, or for all that Dibble sounds. */
-    public Plant plantOutputs(int start, int step) {
+    public NumberSeries plantOutputs(int start, int step) {
         List<StripRef> chosen = selection();
         List<StripRef> row = chosen.isEmpty()
                 ? groups().stream()
@@ -222,11 +222,11 @@ public final class LevelsPresenter {
                         .map(Row::ref)
                         .toList()
                 : chosen;
-        return Plant.outputs(session(), row, start, step);
+        return NumberSeries.outputs(session(), row, start, step);
     }
 
     /** Numbers outputs of strips in a series. */
-    public void plant(Plant plant) {
+    public void plant(NumberSeries plant) {
         document.edit(say("edit.output"), plant::apply);
     }
 

@@ -11,10 +11,10 @@ import dibble.presentation.LiveState;
 import dibble.presentation.Words;
 import dibble.recording.Track;
 import dibble.routing.Routing;
-import dibble.routing.Slots;
+import dibble.routing.SlotAllocator;
 import dibble.routing.Trace;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -64,7 +64,8 @@ public final class Sentence {
     }
 
     /** Describes what was heard. */
-    public static Sentence of(LiveState.Heard heard, Session session, Routing routing, Slots slots, boolean isHeard) {
+    public static Sentence of(
+            LiveState.Heard heard, Session session, Routing routing, SlotAllocator slots, boolean isHeard) {
         int message = heard.message();
         boolean isKey = ShortMessage.startsNote(message);
         List<Way> ways = new ArrayList<>();
@@ -92,7 +93,7 @@ public final class Sentence {
                             : isKey ? say("sentence.no-zone-has-this-key") : say("sentence.nothing-uses-it");
         }
         return new Sentence(
-                SessionWords.source(heard.source(), session),
+                SessionFormatter.source(heard.source(), session),
                 Words.heard(heard.what(), session.middleC()),
                 ways,
                 silence);
@@ -112,7 +113,8 @@ public final class Sentence {
             return new Way(0, String.valueOf(channel), address, what);
         }
         PartRef ref = new PartRef(id, part.get().id());
-        String sounds = isKey ? SessionWords.note(ShortMessage.data1(message), part.get(), session.middleC()) : what;
+        String sounds =
+                isKey ? SessionFormatter.note(ShortMessage.data1(message), part.get(), session.middleC()) : what;
         String track = (isKey ? session.trackOf(ref, ShortMessage.data1(message)) : session.trackOf(ref))
                 .map(Track::name)
                 .orElse("");

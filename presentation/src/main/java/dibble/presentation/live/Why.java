@@ -11,16 +11,16 @@ import dibble.midi.HeardMessage;
 import dibble.midi.MiddleC;
 import dibble.midi.NoteNames;
 import dibble.midi.ShortMessage;
-import dibble.presentation.Places;
+import dibble.presentation.Navigator;
 import dibble.presentation.Words;
-import dibble.routing.Aim;
 import dibble.routing.ControlMap;
 import dibble.routing.Routing;
-import dibble.routing.Target;
+import dibble.routing.SendTarget;
 import dibble.routing.Trace;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -37,7 +37,7 @@ public final class Why {
      * @param thing what it is about, or null
      * @param sounds whether something comes of it
      */
-    public record Line(Places.Thing thing, int colour, String channel, String name, String text, boolean sounds) {}
+    public record Line(Navigator.Thing thing, int colour, String channel, String name, String text, boolean sounds) {}
 
     private final Session session;
     private final Routing routing;
@@ -95,15 +95,15 @@ public final class Why {
     private Answer answer(Trace trace) {
         String played = say(
                 "why.channel",
-                SessionWords.source(source, session),
+                SessionFormatter.source(source, session),
                 ShortMessage.channel(message) + 1,
                 Words.heard(heard, middleC()));
         if (trace.gate() != null) {
             lines.add(new Line(
-                    new Places.Thing(Places.Kind.SOURCE, source),
+                    new Navigator.Thing(Navigator.Kind.SOURCE, source),
                     0,
                     "",
-                    SessionWords.source(source, session),
+                    SessionFormatter.source(source, session),
                     gate(trace.gate()),
                     false));
             return new Answer(say("why.stopped-at-its-source", played), lines);
@@ -116,8 +116,8 @@ public final class Why {
         String sentence = sounding.isEmpty()
                 ? say("why.nothing-comes-of-it", played)
                 : ShortMessage.startsNote(message)
-                        ? say("why.plays", played, SessionWords.list(sounding))
-                        : say("why.goes-to", played, SessionWords.list(sounding));
+                        ? say("why.plays", played, SessionFormatter.list(sounding))
+                        : say("why.goes-to", played, SessionFormatter.list(sounding));
         return new Answer(sentence, lines);
     }
 
@@ -128,7 +128,7 @@ public final class Why {
                 say(
                         "why.listens-on-this-came-on",
                         of.name(),
-                        SessionWords.listening(of),
+                        SessionFormatter.listening(of),
                         ShortMessage.channel(message) + 1);
             case NOT_ACCEPTED -> say("why.does-not-accept", of.name(), kind());
             default -> say("why.this-program-change-switches-the");
@@ -163,18 +163,18 @@ public final class Why {
             text = say("why.text", sent(answer.values()), map.keep());
         }
         lines.add(new Line(
-                new Places.Thing(Places.Kind.CONTROL, map.id()),
+                new Navigator.Thing(Navigator.Kind.CONTROL, map.id()),
                 0,
                 "",
-                SessionWords.controlMap(map, session),
+                SessionFormatter.controlMap(map, session),
                 text,
                 answer.reason() == null));
     }
 
     private String scene(String id) {
         return switch (id) {
-            case Aim.ToScene.NEXT -> say("common.the-next-scene");
-            case Aim.ToScene.PREVIOUS -> say("common.the-previous-scene");
+            case SendTarget.ToScene.NEXT -> say("common.the-next-scene");
+            case SendTarget.ToScene.PREVIOUS -> say("common.the-previous-scene");
             default ->
                 session.scene(id).map(it -> say("common.scene-3", it.name())).orElse(say("common.no-such-scene", id));
         };
@@ -190,12 +190,12 @@ public final class Why {
         if (answer.reason() == null && closed.containsKey(zone.to().instrument())) {
             text = say("why.but", text, closed.get(zone.to().instrument()));
         }
-        String channel = zone.to() instanceof Target.ToPart to ? SessionWords.channel(to.part(), routing) : "·";
+        String channel = zone.to() instanceof ZoneTarget.ToPart to ? SessionFormatter.channel(to.part(), routing) : "·";
         lines.add(new Line(
-                new Places.Thing(Places.Kind.ZONE, zone.id()),
-                SessionWords.colour(zone, session),
+                new Navigator.Thing(Navigator.Kind.ZONE, zone.id()),
+                SessionFormatter.colour(zone, session),
                 channel,
-                SessionWords.zone(zone, session),
+                SessionFormatter.zone(zone, session),
                 text,
                 answer.reason() == null));
     }
@@ -262,7 +262,7 @@ public final class Why {
             case TAKEN -> say("why.a-control-map-takes-it");
             case NO_SUCH_PART -> say("why.its-target-is-missing");
             case NO_CHANNEL -> say("why.its-target-has-no-channel");
-            case NOT_HEARD -> say("why.would-play-but-is-not", SessionWords.source(source, session));
+            case NOT_HEARD -> say("why.would-play-but-is-not", SessionFormatter.source(source, session));
             case SOUNDS_BY_ITSELF -> say("why.the-keyboard-sounds-this-itself");
             default -> reason.words() + ".";
         };

@@ -92,13 +92,13 @@ public final class NotesCommands {
             all.add(command.when(() -> notes.isOpen()));
         }
         for (Command command : List.of(
-                command("select-same-key", () -> notes.select().like(Selecting.Like.KEY))
+                command("select-same-key", () -> notes.select().like(SelectionCommands.Like.KEY))
                         .in(SELECT),
-                command("select-same-velocity", () -> notes.select().like(Selecting.Like.VELOCITY))
+                command("select-same-velocity", () -> notes.select().like(SelectionCommands.Like.VELOCITY))
                         .in(SELECT),
-                command("select-same-position", () -> notes.select().like(Selecting.Like.POSITION))
+                command("select-same-position", () -> notes.select().like(SelectionCommands.Like.POSITION))
                         .in(SELECT),
-                command("select-same-track", () -> notes.select().like(Selecting.Like.TRACK))
+                command("select-same-track", () -> notes.select().like(SelectionCommands.Like.TRACK))
                         .in(SELECT),
                 command("copy-notes", notes::copy).in(NOTES).key("Shortcut+C"),
                 command("cut-out-notes", () -> {

@@ -5,14 +5,14 @@ import static dibble.presentation.UiText.say;
 import dibble.edits.NoteEdits;
 import dibble.edits.NoteEdits.Edited;
 import dibble.gear.Part;
-import dibble.notes.ByHand;
-import dibble.notes.Changed;
-import dibble.notes.Cleaning;
+import dibble.notes.ChangeResult;
+import dibble.notes.CleanUp;
 import dibble.notes.Grid;
 import dibble.notes.Lengths;
+import dibble.notes.ManualChanges;
 import dibble.notes.Note;
 import dibble.notes.NoteFunction;
-import dibble.notes.Times;
+import dibble.notes.TimeChanges;
 import dibble.notes.Velocities;
 import dibble.presentation.EditRuns;
 import dibble.recording.Track;
@@ -39,12 +39,12 @@ public final class NotesPresenter {
 
     private final Document document;
     private final List<String> shown = new ArrayList<>();
-    private final Selected selected = new Selected();
-    private final Selecting selecting;
-    private final Sheets sheets = new Sheets();
+    private final NoteSelection selected = new NoteSelection();
+    private final SelectionCommands selecting;
+    private final TrackNotesCache sheets = new TrackNotesCache();
 
     /** The whole clips that the selection is of. */
-    private final Map<String, Sheet> known = new HashMap<>();
+    private final Map<String, TrackNotes> known = new HashMap<>();
 
     private final List<Copied> copied = new ArrayList<>();
     private Grid.Step step = new Grid.Step(16, Grid.Kind.STRAIGHT);
@@ -64,7 +64,7 @@ public final class NotesPresenter {
     public NotesPresenter(Document document, EditRuns runs) {
         this.document = document;
         this.runs = runs;
-        selecting = new Selecting(
+        selecting = new SelectionCommands(
                 selected, this::sheets, this::grid, () -> session().tempo());
     }
 
@@ -116,7 +116,7 @@ public final class NotesPresenter {
     }
 
     /** What is on a track; empty while that is still to come. */
-    public Optional<Sheet> sheet(Track track) {
+    public Optional<TrackNotes> sheet(Track track) {
         return sheets.of(track);
     }
 
@@ -138,7 +138,7 @@ public final class NotesPresenter {
     // Which notes are selected.
 
     /** Returns the selected notes. */
-    public Selected selected() {
+    public NoteSelection selected() {
         return selected;
     }
 
@@ -156,7 +156,7 @@ public final class NotesPresenter {
         shown.removeIf(id -> kept.track(id).isEmpty());
         for (Track track : tracks(kept)) {
             sheet(track).ifPresent(now -> {
-                Sheet before = known.put(track.id(), now);
+                TrackNotes before = known.put(track.id(), now);
                 boolean another =
                         before != null && before.hand().whole() != now.hand().whole();
                 if (another && !selected.of(track.id()).isEmpty()) {
@@ -174,8 +174,8 @@ public final class NotesPresenter {
     }
 
     /** Every shown track with what is on it, where that is there. */
-    public Map<Track, Sheet> sheets() {
-        Map<Track, Sheet> there = new LinkedHashMap<>();
+    public Map<Track, TrackNotes> sheets() {
+        Map<Track, TrackNotes> there = new LinkedHashMap<>();
         for (Track track : tracks(document.kept().session())) {
             sheet(track).ifPresent(sheet -> there.put(track, sheet));
         }
@@ -190,7 +190,7 @@ public final class NotesPresenter {
     }
 
     /** The ways to select. */
-    public Selecting select() {
+    public SelectionCommands select() {
         return selecting;
     }
 
@@ -308,20 +308,21 @@ public final class NotesPresenter {
     /** Moves the selected notes in time and pitch. */
     public void drag(long ticks, int semitones) {
         if (ticks != 0 || semitones != 0) {
-            change(say("edit.move-notes"), Times.drag(ticks, semitones));
+            change(say("edit.move-notes"), TimeChanges.drag(ticks, semitones));
         }
     }
 
     /** Moves the selected notes by a step of a key that may be held: a run of such steps is one step of undo. */
     public void step(long ticks, int semitones) {
-        nudge(say("edit.move-notes"), Times.drag(ticks, semitones));
+        nudge(say("edit.move-notes"), TimeChanges.drag(ticks, semitones));
     }
 
     /** Copies what is selected to elsewhere; the copies are selected then. */
     public void copyBy(long ticks, int semitones) {
         edit(
                 say("edit.copy-notes"),
-                session -> onlyAdded(NoteEdits.change(session, selected.byTrack(), ByHand.copy(ticks, semitones))));
+                session ->
+                        onlyAdded(NoteEdits.change(session, selected.byTrack(), ManualChanges.copy(ticks, semitones))));
     }
 
     /** What was selected before is not any more, where notes were added. */
@@ -365,7 +366,7 @@ public final class NotesPresenter {
             }
             which.put(track, set);
         });
-        Selected before = new Selected();
+        NoteSelection before = new NoteSelection();
         selected.byTrack().forEach(before::set);
         edit(
                 say("edit.velocities"),
@@ -381,17 +382,17 @@ public final class NotesPresenter {
 
     /** Deletes the selected notes. */
     public void delete() {
-        change(say("edit.delete-notes"), Cleaning.delete());
+        change(say("edit.delete-notes"), CleanUp.delete());
     }
 
     /** Joins selected notes of one key that follow each other. */
     public void join() {
-        change(say("edit.join-notes"), ByHand.join());
+        change(say("edit.join-notes"), ManualChanges.join());
     }
 
     /** Cuts the selected notes that sound over a tick. */
     public void cut(long tick) {
-        change(say("edit.cut-notes"), ByHand.cut(tick));
+        change(say("edit.cut-notes"), ManualChanges.cut(tick));
     }
 
     /** Whether all that is selected is muted. */
@@ -412,7 +413,7 @@ public final class NotesPresenter {
     /** Draws a note on the track that was opened first. */
     public void draw(int key, long start, long end) {
         Track track = tracks(document.kept().session()).get(0);
-        Sheet sheet = sheet(track).orElseThrow();
+        TrackNotes sheet = sheet(track).orElseThrow();
         int channel = sheet.index().noteCount() > 0
                 ? sheet.index().channel(0)
                 : track.playsOn()
@@ -428,7 +429,8 @@ public final class NotesPresenter {
                 session -> NoteEdits.change(
                         session,
                         Map.of(track.id(), new BitSet()),
-                        ByHand.draw(List.of(Note.of(channel, key, start, Math.max(start + 1, end), USUAL_VELOCITY)))));
+                        ManualChanges.draw(
+                                List.of(Note.of(channel, key, start, Math.max(start + 1, end), USUAL_VELOCITY)))));
     }
 
     /** Copies the selected notes. */
@@ -436,7 +438,7 @@ public final class NotesPresenter {
         copied.clear();
         long first = selecting.start().orElse(0);
         selecting.eachSelected((track, sheet, note) -> copied.add(
-                new Copied(track.id(), ByHand.note(sheet.index(), note).later(-first))));
+                new Copied(track.id(), ManualChanges.note(sheet.index(), note).later(-first))));
     }
 
     /** Whether notes were copied. */
@@ -456,7 +458,7 @@ public final class NotesPresenter {
         onto.keySet().forEach(id -> none.put(id, new BitSet()));
         edit(
                 say("edit.paste-notes"),
-                session -> NoteEdits.changeEach(session, none, track -> ByHand.draw(onto.get(track.id()))));
+                session -> NoteEdits.changeEach(session, none, track -> ManualChanges.draw(onto.get(track.id()))));
     }
 
     /** As they were played: what is selected, or, where nothing is, all that is shown, with what was deleted. */
@@ -521,8 +523,8 @@ public final class NotesPresenter {
         }
     }
 
-    Changed.Effect effect() {
-        return preview == null ? Changed.Effect.NONE : preview.effect();
+    ChangeResult.Effect effect() {
+        return preview == null ? ChangeResult.Effect.NONE : preview.effect();
     }
 
     /** Leaves a preview. */

@@ -16,7 +16,7 @@ import dibble.routing.Zone;
 import dibble.session.Document;
 import dibble.session.SceneDifference;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -210,12 +210,13 @@ public final class ScenesPresenter {
         for (SceneDifference<Zone> differs : SceneDifference.zones(first, second)) {
             Zone one = differs.first() == null ? differs.second() : differs.first();
             String channel = session().partOf(one).isPresent()
-                    ? SessionWords.channel(((dibble.routing.Target.ToPart) one.to()).part(), routing)
+                    ? SessionFormatter.channel(((dibble.routing.ZoneTarget.ToPart) one.to()).part(), routing)
                     : "";
             all.add(differs(
-                    SessionWords.colour(one, session()),
+                    SessionFormatter.colour(one, session()),
                     channel,
-                    SessionWords.source(one.source(), session()) + " → " + SessionWords.target(one.to(), session()),
+                    SessionFormatter.source(one.source(), session()) + " → "
+                            + SessionFormatter.target(one.to(), session()),
                     differs,
                     this::aspects));
         }
@@ -224,7 +225,8 @@ public final class ScenesPresenter {
             all.add(differs(
                     0,
                     "",
-                    SessionWords.source(one.source(), session()) + ", " + SessionWords.controlMap(one, session()),
+                    SessionFormatter.source(one.source(), session()) + ", "
+                            + SessionFormatter.controlMap(one, session()),
                     differs,
                     this::aspects));
         }
@@ -233,7 +235,7 @@ public final class ScenesPresenter {
             Optional<Part> part = session().part(ref);
             all.add(differs(
                     part.map(Part::colour).orElse(0),
-                    SessionWords.channel(ref, routing),
+                    SessionFormatter.channel(ref, routing),
                     say("scenes-presenter.sound-of", part.map(Part::name).orElse(ref.toString())),
                     differs,
                     it -> List.of(sound(it.part(), it.sound()))));
@@ -273,7 +275,7 @@ public final class ScenesPresenter {
     /** The aspects of a zone, each always in its place; the first tells most. */
     private List<String> aspects(Zone zone) {
         return List.of(
-                SessionWords.keys(zone.keys(), middleC()),
+                SessionFormatter.keys(zone.keys(), middleC()),
                 zone.channels().isAll()
                         ? say("words.all-channels")
                         : say(
@@ -283,7 +285,9 @@ public final class ScenesPresenter {
                         "scenes-presenter.velocities",
                         zone.velocity().low(),
                         zone.velocity().high()),
-                zone.transpose() == 0 ? say("scenes-presenter.as-played") : SessionWords.transpose(zone.transpose()),
+                zone.transpose() == 0
+                        ? say("scenes-presenter.as-played")
+                        : SessionFormatter.transpose(zone.transpose()),
                 zone.enabled() ? say("scenes-presenter.on") : say("common.off"),
                 zone.noteMap().isEmpty()
                         ? say("scenes-presenter.no-note-map")
@@ -310,8 +314,8 @@ public final class ScenesPresenter {
     private List<String> aspects(ControlMap map) {
         return List.of(
                 map.sends().stream()
-                        .map(send -> SessionWords.control(send.kind(), send.number(), middleC()) + " " + send.first()
-                                + "–" + send.last())
+                        .map(send -> SessionFormatter.control(send.kind(), send.number(), middleC()) + " "
+                                + send.first() + "–" + send.last())
                         .distinct()
                         .collect(Collectors.joining(", ")),
                 say("scenes-presenter.window", map.when().low(), map.when().high()),

@@ -7,7 +7,7 @@ import dibble.gear.Part;
 import dibble.gear.PartRef;
 import dibble.gear.SoundFile;
 import dibble.midi.GeneralMidi;
-import dibble.presentation.Listening;
+import dibble.presentation.SoundPreview;
 import dibble.session.Document;
 import dibble.sound.Preset;
 import dibble.sound.SoundBank;
@@ -22,7 +22,7 @@ import java.util.TreeMap;
 /** What the Sounds page says and does. */
 public final class SoundsPresenter {
     private final Document document;
-    private final Listening listening;
+    private final SoundPreview listening;
     private PartRef part;
     private String search = "";
     private String file;
@@ -32,7 +32,7 @@ public final class SoundsPresenter {
     private List<Preset> usual = List.of();
 
     /** Presents a document; sounds are heard through a preview. */
-    public SoundsPresenter(Document document, Listening listening) {
+    public SoundsPresenter(Document document, SoundPreview listening) {
         this.document = document;
         this.listening = listening;
     }

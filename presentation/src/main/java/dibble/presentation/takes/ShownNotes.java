@@ -3,8 +3,8 @@ package dibble.presentation.takes;
 import static dibble.presentation.UiText.say;
 
 import dibble.midi.MidiTrack;
-import dibble.presentation.Aside;
-import dibble.recording.EventLog;
+import dibble.presentation.BackgroundCache;
+import dibble.recording.EventStore;
 import dibble.recording.NoteSpans;
 import dibble.recording.Printer;
 import dibble.recording.Take;
@@ -27,7 +27,7 @@ public final class ShownNotes {
     private static final int AT_ONCE = 20_000;
 
     private final Supplier<TempoMap> tempo;
-    private final Aside<Of, NoteSpans> kept = new Aside<>();
+    private final BackgroundCache<Of, NoteSpans> kept = new BackgroundCache<>();
     private final Map<String, NoteSpans> live = new HashMap<>();
     private final List<Of> asked = new ArrayList<>();
     private Recording recording;
@@ -89,7 +89,7 @@ public final class ShownNotes {
     }
 
     private static NoteSpans spans(MidiTrack clip, TempoMap tempo) {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < clip.size(); i++) {
             if (clip.isChannelMessage(i)) {
                 log.add(tempo.nanos(clip.tick(i)), 0, clip.message(i));
@@ -119,7 +119,7 @@ public final class ShownNotes {
                 recording.sources().indexOf(source));
     }
 
-    private NoteSpans live(String key, EventLog log, int number) {
+    private NoteSpans live(String key, EventStore log, int number) {
         Recording of = recording;
         NoteSpans spans = live.computeIfAbsent(key, it -> new NoteSpans(log, number, nanos -> place(of, nanos)));
         spans.update();

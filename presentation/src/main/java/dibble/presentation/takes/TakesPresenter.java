@@ -20,15 +20,15 @@ import dibble.presentation.Words;
 import dibble.recording.Sorting;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.routing.Target;
 import dibble.routing.Zone;
+import dibble.routing.ZoneTarget;
 import dibble.session.ClockPlan;
 import dibble.session.Document;
 import dibble.session.Edit;
 import dibble.session.Kept;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import dibble.sound.Meters;
 import dibble.studio.RecordOptions;
 import dibble.text.UserException;
@@ -89,7 +89,7 @@ public final class TakesPresenter {
         Set<PartRef> left = new HashSet<>();
         for (Zone zone : zones) {
             sources.add(zone.source());
-            if (zone.to() instanceof Target.ToPart to
+            if (zone.to() instanceof ZoneTarget.ToPart to
                     && session().part(to.part()).isPresent()) {
                 (armed.contains(to.part()) ? fed : left).add(to.part());
             }
@@ -351,7 +351,7 @@ public final class TakesPresenter {
         ClockPlan plan = session().clock();
         if (plan.from() != null) {
             String tempo = bpm == 0 ? "" : ", " + Math.round(bpm * 10) / 10.0;
-            return say("takes-presenter.clock-follows", SessionWords.port(plan.from(), session()), tempo);
+            return say("takes-presenter.clock-follows", SessionFormatter.port(plan.from(), session()), tempo);
         }
         return plan.to().isEmpty()
                 ? say("common.clock-2")
@@ -376,7 +376,7 @@ public final class TakesPresenter {
         }
         for (Zone zone : session().allZones()) {
             inputs.add(Map.entry(
-                    say("takes-presenter.zone", SessionWords.zone(zone, session())), new Track.OfZone(zone.id())));
+                    say("takes-presenter.zone", SessionFormatter.zone(zone, session())), new Track.OfZone(zone.id())));
         }
         return inputs;
     }

@@ -11,7 +11,7 @@ import dibble.midi.MidiFile;
 import dibble.midi.MidiFileWriter;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.session.Performance;
 import dibble.session.Session;
@@ -132,7 +132,7 @@ class FileWorkflowsTest {
     }
 
     private static Session withTake(Session session) {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         log.add(0, 0, ShortMessage.noteOn(0, 60, 80));
         Take take = new Take(
                 "take-1",

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dibble.demo.LamplightersRound;
 import dibble.gear.PartRef;
 import dibble.midi.ChannelSet;
-import dibble.routing.Target;
+import dibble.routing.ZoneTarget;
 import dibble.session.ChannelChart;
 import dibble.session.Document;
 import dibble.text.UserException;
@@ -29,7 +29,7 @@ class ChannelsPresenterTest {
         ChannelsPresenter.Typed typed = presenter.read(text, "tansy");
         assertThat(typed.from().source()).isEqualTo(source);
         assertThat(typed.from().channel()).isEqualTo(channel);
-        assertThat(typed.to()).isEqualTo(new Target.ToPart(new PartRef(instrument, part)));
+        assertThat(typed.to()).isEqualTo(new ZoneTarget.ToPart(new PartRef(instrument, part)));
     }
 
     @ParameterizedTest

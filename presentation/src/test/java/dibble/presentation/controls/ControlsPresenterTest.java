@@ -6,13 +6,13 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dibble.demo.LamplightersRound;
 import dibble.midi.HeardMessage;
 import dibble.midi.ShortMessage;
-import dibble.routing.Aim;
 import dibble.routing.ControlKind;
 import dibble.routing.ControlMap;
+import dibble.routing.SendTarget;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.session.Session;
-import dibble.session.SessionWords;
+import dibble.session.SessionFormatter;
 import org.junit.jupiter.api.Test;
 
 class ControlsPresenterTest {
@@ -55,19 +55,19 @@ class ControlsPresenterTest {
 
     @Test
     void valuesAreSaidAsTheTradeSaysThem() {
-        assertThat(SessionWords.value(ControlKind.PITCH_BEND, 8192)).isEqualTo("0");
-        assertThat(SessionWords.value(ControlKind.PITCH_BEND, 0)).isEqualTo("−8192");
-        assertThat(SessionWords.value(ControlKind.PROGRAM_CHANGE, 0)).isEqualTo("1");
+        assertThat(SessionFormatter.value(ControlKind.PITCH_BEND, 8192)).isEqualTo("0");
+        assertThat(SessionFormatter.value(ControlKind.PITCH_BEND, 0)).isEqualTo("−8192");
+        assertThat(SessionFormatter.value(ControlKind.PROGRAM_CHANGE, 0)).isEqualTo("1");
     }
 
     /** A number that the other kind has is kept: the fine half belongs to the same controller. */
     @Test
     void aSendOfAnotherKindKeepsTheNumberWhereThatHasIt() {
-        ControlMap.Send expression = ControlMap.Send.controller(11, new Aim.AllParts());
+        ControlMap.Send expression = ControlMap.Send.controller(11, new SendTarget.AllParts());
         ControlMap.Send fine = ControlsPresenter.ofKind(expression, ControlKind.CONTROLLER_14);
         assertThat(fine.number()).isEqualTo(11);
         assertThat(fine.last()).isEqualTo(16_383);
-        ControlMap.Send sustain = ControlMap.Send.controller(64, new Aim.AllParts());
+        ControlMap.Send sustain = ControlMap.Send.controller(64, new SendTarget.AllParts());
         assertThat(ControlsPresenter.ofKind(sustain, ControlKind.CONTROLLER_14).number())
                 .isEqualTo(1);
         assertThat(ControlsPresenter.ofKind(fine.withNumber(2), ControlKind.RPN).number())

@@ -9,10 +9,10 @@ import dibble.midi.MidiTrack;
 import dibble.midi.Range;
 import dibble.midi.ShortMessage;
 import dibble.presentation.Jobs;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.Take;
 import dibble.recording.Track;
-import dibble.routing.Target;
+import dibble.routing.ZoneTarget;
 import dibble.session.Document;
 import dibble.session.Performance;
 import dibble.system.Workers;
@@ -65,7 +65,7 @@ class KeysPresenterTest {
                         .low())
                 .isEqualTo(45);
         assertThat(presenter.lineUp(
-                        marimba.with().to(new Target.ToChannel("sorrel", 9)).build()))
+                        marimba.with().to(new ZoneTarget.ToChannel("sorrel", 9)).build()))
                 .isEmpty();
     }
 
@@ -99,7 +99,7 @@ class KeysPresenterTest {
     @Test
     void notesGetTracksOfTheirOwnWithWhatWasRecorded() throws InterruptedException {
         PartRef drums = new PartRef("sorrel", "hands");
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int i = 0; i < 4; i++) {
             log.add(i * 1_000_000L, 0, ShortMessage.noteOn(9, i % 2 == 0 ? 53 : 55, 90));
             log.add(i * 1_000_000L + 500_000, 0, ShortMessage.noteOff(9, i % 2 == 0 ? 53 : 55, 64));

@@ -69,20 +69,20 @@ class NotesPresenterTest {
     void notesAreSelectedByWhatTheyHaveInCommon() {
         notes.select().step(1, false);
         assertThat(selected()).isEqualTo("{0}");
-        notes.select().like(Selecting.Like.KEY);
+        notes.select().like(SelectionCommands.Like.KEY);
         assertThat(selected()).isEqualTo("{0, 2, 4, 6}");
         notes.select().invert();
         assertThat(selected()).isEqualTo("{1, 3, 5, 7}");
         notes.select().within(0, BAR, 0, 127, false);
         assertThat(selected()).isEqualTo("{0, 1}");
-        notes.select().like(Selecting.Like.VELOCITY);
+        notes.select().like(SelectionCommands.Like.VELOCITY);
         assertThat(notes.selected().count()).isEqualTo(8);
         notes.selected().clear();
         notes.select().step(-1, false);
         assertThat(selected()).isEqualTo("{7}");
         notes.select().step(-1, true);
         assertThat(selected()).isEqualTo("{6, 7}");
-        notes.select().like(Selecting.Like.POSITION);
+        notes.select().like(SelectionCommands.Like.POSITION);
         assertThat(notes.selected().count()).isEqualTo(8);
     }
 

@@ -6,7 +6,7 @@ import dibble.demo.LamplightersRound;
 import dibble.edits.StripEdits;
 import dibble.gear.Part;
 import dibble.gear.PartRef;
-import dibble.presentation.Listening;
+import dibble.presentation.SoundPreview;
 import dibble.session.Document;
 import dibble.sound.Preset;
 import dibble.sound.SoundBank;
@@ -20,7 +20,7 @@ class SoundsPresenterTest {
     private static final PartRef CELESTA = new PartRef("sorrel", "celesta");
 
     private final List<String> heard = new ArrayList<>();
-    private final Listening listening = new Listening() {
+    private final SoundPreview listening = new SoundPreview() {
         @Override
         public Map<String, SoundBank> banks() {
             return Map.of();

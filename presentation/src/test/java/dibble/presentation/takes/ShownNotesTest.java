@@ -7,7 +7,7 @@ import dibble.gear.PartRef;
 import dibble.midi.MidiTrack;
 import dibble.midi.ShortMessage;
 import dibble.presentation.TimeScale;
-import dibble.recording.EventLog;
+import dibble.recording.EventStore;
 import dibble.recording.NoteSpans;
 import dibble.recording.Regions;
 import dibble.recording.Take;
@@ -40,7 +40,7 @@ class ShownNotesTest {
     }
 
     private static Take take() {
-        EventLog log = new EventLog();
+        EventStore log = new EventStore();
         for (int bar = 0; bar < 4; bar++) {
             // Two seconds a bar, as it was recorded.
             long at = TimeUnit.SECONDS.toNanos(2L * bar);

@@ -1,0 +1,79 @@
+package dibble.desktop.ui;
+
+import static dibble.presentation.UiText.say;
+
+import dibble.edits.NumberSeries;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.VBox;
+
+/** Asks for a start and a step, shows what each would get, and plants it in one step. Esc leaves it. */
+public class NumberSeriesForm extends VBox {
+    /** Makes a plan of a start and a step. */
+    @FunctionalInterface
+    public interface Planner {
+        NumberSeries plan(int start, int step);
+    }
+
+    private final Consumer<NumberSeries> planter;
+
+    /** @param planter plants what was asked for */
+    public NumberSeriesForm(Consumer<NumberSeries> planter) {
+        this.planter = planter;
+        close();
+        FocusKeys.escape(this, this::close);
+    }
+
+    /** Leaves it. */
+    public void close() {
+        getChildren().clear();
+        getStyleClass().remove("planting");
+    }
+
+    /**
+     * Asks.
+     *
+     * @param what is planted from there
+     * @param lowest the lowest first number
+     */
+    public void ask(String what, int first, int lowest, int highest, Planner planner) {
+        StartAndStep numbers = new StartAndStep("plant", what, first, lowest, highest);
+        Label preview = new Label();
+        preview.setId("plant-preview");
+        preview.setWrapText(true);
+        Button plant = Cards.button("plant-do", say("common.plant"), () -> {
+            numbers.plan().map(it -> planner.plan(it.start(), it.step())).ifPresent(planter);
+            close();
+        });
+        Runnable show = () -> {
+            Optional<NumberSeries> plan = numbers.plan().map(it -> planner.plan(it.start(), it.step()));
+            preview.setText(plan.map(this::preview).orElse(say("plant-pane.enter-a-start-to-and", lowest, highest)));
+            plant.setDisable(plan.isEmpty());
+        };
+        numbers.on(show, plant::fire);
+        plant.setTooltip(new Tooltip(say("about.plant")));
+        numbers.getChildren().addAll(plant, Cards.button("plant-cancel", say("common.cancel"), this::close));
+        if (!getStyleClass().contains("planting")) {
+            getStyleClass().add("planting");
+        }
+        getChildren().setAll(numbers, preview);
+        show.run();
+        numbers.begin();
+    }
+
+    private String preview(NumberSeries plant) {
+        String rows =
+                plant.rows().stream().map(row -> row.name() + " " + row.value()).collect(Collectors.joining(", "));
+        String plan = say("plant-pane.of", rows, plant.rows().size(), plant.wanted());
+        return plant.taken().isEmpty()
+                ? plan
+                : plan + " · "
+                        + say(
+                                "plant-pane.used-by-others-on-this",
+                                plant.taken().stream().map(String::valueOf).collect(Collectors.joining(", ")));
+    }
+}

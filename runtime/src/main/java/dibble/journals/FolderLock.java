@@ -1,0 +1,98 @@
+package dibble.journals;
+
+import dibble.disk.AtomicFile;
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.locks.ReentrantLock;
+
+/**
+ * Keeps folders of unfinished things apart: who makes, looks for or throws away such a folder holds the guard of all of
+ * them for that moment, so that no other program takes a folder that is being made for one that was left behind. Who
+ * writes into one holds its lock as long as it lasts.
+ */
+final class FolderLock {
+    /** In each folder: locked as long as somebody writes there. */
+    static final String LOCK = "in-use";
+
+    private static final String GUARD = ".guard";
+
+    /** Locks of files are held by whole programs: within this one, this one is. */
+    private static final ReentrantLock WITHIN = new ReentrantLock();
+
+    /** Folders that this program holds. To open and close their lock once more would let it go on many systems. */
+    private static final Set<Path> HELD = ConcurrentHashMap.newKeySet();
+
+    private FolderLock() {}
+
+    /** What is done while the guard is held. */
+    interface Guarded<T> {
+        T run() throws IOException;
+    }
+
+    /**
+     * Waits for the guard of all folders in one, which is made where it is not there. A thread takes it once.
+     *
+     * @throws IOException where that folder cannot be written, or its disk knows no locks
+     */
+    static <T> T within(Path parent, Guarded<T> work) throws IOException {
+        WITHIN.lock();
+        try {
+            AtomicFile.makeFolder(parent);
+            try (FileChannel guard = FileChannel.open(
+                    parent.resolveSibling(parent.getFileName() + GUARD),
+                    StandardOpenOption.CREATE,
+                    StandardOpenOption.WRITE)) {
+                guard.lock();
+                return work.run();
+            }
+        } finally {
+            WITHIN.unlock();
+        }
+    }
+
+    /** A folder that this program alone writes into, until this is closed. */
+    record Held(Path folder, FileChannel file) implements AutoCloseable {
+        @Override
+        public void close() throws IOException {
+            HELD.remove(folder);
+            file.close();
+        }
+    }
+
+    /**
+     * Locks a folder for this program. The guard must be held.
+     *
+     * @return null where somebody has it, this program included
+     */
+    static Held lock(Path folder) throws IOException {
+        Path real = folder.toRealPath();
+        if (HELD.contains(real)) {
+            return null;
+        }
+        FileChannel file = FileChannel.open(real.resolve(LOCK), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        try {
+            if (file.tryLock() != null) {
+                HELD.add(real);
+                return new Held(real, file);
+            }
+        } catch (IOException e) {
+            file.close();
+            throw e;
+        }
+        file.close();
+        return null;
+    }
+
+    /** Whether somebody has a folder in use, or that cannot be told. The guard must be held. */
+    static boolean isInUse(Path folder) {
+        try (Held free = lock(folder)) {
+            return free == null;
+        } catch (IOException e) {
+            return true;
+        }
+    }
+}
