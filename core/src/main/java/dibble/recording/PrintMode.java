@@ -1,20 +1,24 @@
 package dibble.recording;
 
-import java.util.Locale;
-
-/** What becomes of what the tracks have already, where a take is printed onto them. */
+/** The effect of a printed take on the previous content of the tracks. */
 public enum PrintMode {
-    /** It makes way from the take's start on, where the take has anything for the track. */
-    REPLACE_ALL,
+    /** Replaces the content from the start of the take, if the take has anything for the track. */
+    REPLACE_ALL("instead"),
 
-    /** It makes way where the take is. */
-    REPLACE_RANGE,
+    /** Replaces the content of the range of the take. */
+    REPLACE_RANGE("within"),
 
-    /** It stays, and the take comes on top. */
-    OVERDUB;
+    /** Keeps the content and adds the take. */
+    OVERDUB("over");
 
-    /** The word that stands for it in a file: {@code instead}. */
+    private final String word;
+
+    PrintMode(String word) {
+        this.word = word;
+    }
+
+    /** Returns the word for this mode in files. */
     public String word() {
-        return name().toLowerCase(Locale.ROOT);
+        return word;
     }
 }
