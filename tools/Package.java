@@ -317,7 +317,7 @@ class Package {
         return command.usageMessage().description()[0].replaceFirst("\\.$", "");
     }
 
-    /** Whether the value of an option is a file or a folder: its label says so. */
+    /** Returns true if the value of an option is a file or a folder: its label says so. */
     private static boolean isFile(OptionSpec option) {
         return option.paramLabel().matches(".*(FILE|FOLDER|\\.).*");
     }

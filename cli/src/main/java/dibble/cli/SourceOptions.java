@@ -18,7 +18,7 @@ final class SourceOptions {
     @Option(names = "--source", paramLabel = "TRACK=ID", descriptionKey = "source")
     private Map<Integer, String> sourceOfTrack = new LinkedHashMap<>();
 
-    /** Whether anything was said. */
+    /** Returns true if anything was said. */
     boolean isEmpty() {
         return sourceOfTrack.isEmpty();
     }

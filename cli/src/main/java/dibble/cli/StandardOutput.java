@@ -27,7 +27,7 @@ final class StandardOutput extends OutputStream {
         return failure;
     }
 
-    /** Whether who reads it has had enough, which is nobody's mistake. */
+    /** Returns true if who reads it has had enough, which is nobody's mistake. */
     boolean isReaderGone() {
         String said =
                 failure == null ? "" : String.valueOf(failure.getMessage()).toLowerCase(Locale.ROOT);

@@ -56,7 +56,7 @@ abstract class Check {
             this.wanted = wanted;
         }
 
-        /** Whether nothing more is wanted. */
+        /** Returns true if nothing more is wanted. */
         boolean isFull() {
             return findings.size() >= most;
         }

@@ -72,7 +72,7 @@ final class CheckContext {
         }
     }
 
-    /** Whether a finding is marked as intended. */
+    /** Returns true if a finding is marked as intended. */
     boolean isSettled(Finding finding) {
         return session.settled().stream().anyMatch(it -> it.isOf(finding.code(), finding.ids()));
     }
@@ -82,14 +82,14 @@ final class CheckContext {
         return zone.channels().and(source.listen());
     }
 
-    /** Whether a key that the source has gets a note out of a zone. */
+    /** Returns true if a key that the source has gets a note out of a zone. */
     static boolean sounds(Scope scope, int zone, Source source, int key) {
         return source.keys().holds(key)
                 && scope.zones.get(zone).keys().holds(key)
                 && scope.reach.notes(zone, source, key).stream().anyMatch(note -> note != RoutingQueries.OUTSIDE);
     }
 
-    /** Whether no part on a port has a channel 1-16. */
+    /** Returns true if no part on a port has a channel 1-16. */
     boolean isFree(String port, int channel) {
         return session.instruments().stream()
                 .filter(instrument -> instrument.port().equals(port))

@@ -46,7 +46,7 @@ final class TwiceRecorded extends Check {
                 .anyMatch(zone -> zone.enabled() && takes(first, zone) && takes(second, zone));
     }
 
-    /** Whether a track takes all that a zone sends; one for a single key has that instead of its part's. */
+    /** Returns true if a track takes all that a zone sends; one for a single key has that instead of its part's. */
     private static boolean takes(Track track, Zone zone) {
         Track.Input input = track.input();
         if (input instanceof Track.OfPart of) {

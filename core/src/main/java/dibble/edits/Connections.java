@@ -28,7 +28,7 @@ public final class Connections {
     private Connections() {}
 
     /**
-     * Whether a channel of a source is led to a target already, over all of its keys.
+     * Returns true if a channel of a source is led to a target already, over all of its keys.
      *
      * @param channel 1-16, or {@link ChannelChart#EVERY}
      */

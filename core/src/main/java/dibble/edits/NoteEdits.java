@@ -123,7 +123,7 @@ public final class NoteEdits {
         return new Edited(edited.session().withTracks(tracks), edited.selected(), edited.effect());
     }
 
-    /** Whether it is what was printed but for the order of what comes at one time. */
+    /** Returns true if it is what was printed but for the order of what comes at one time. */
     private static boolean isAsPlayed(Track track) {
         return track.regions()
                 .byHand()

@@ -124,7 +124,7 @@ public record NumberSeries(List<Row> rows, int wanted, List<Integer> taken, Unar
                 .toList();
     }
 
-    /** Whether a part on the same port, outside the row, is fixed on the channel. */
+    /** Returns true if a part on the same port, outside the row, is fixed on the channel. */
     private static boolean isTaken(Session session, List<PartRef> row, PartRef ref, int channel) {
         String port = session.instrument(ref.instrument()).map(Instrument::port).orElse("");
         return session.instruments().stream()

@@ -48,7 +48,7 @@ public final class StripEdits {
                 .orElse(new Sound(null, null, null, null));
     }
 
-    /** Whether the level of a strip is one that a scene gives it. */
+    /** Returns true if the level of a strip is one that a scene gives it. */
     public static boolean isOfScene(Session session, String scene, StripRef ref) {
         return sceneSound(session, scene, ref).volume() != null;
     }

@@ -260,7 +260,7 @@ public final class TakeEdits {
         return "take-" + number;
     }
 
-    /** Whether an id is taken, also by a take that is gone of which something is still on a track. */
+    /** Returns true if an id is taken, also by a take that is gone of which something is still on a track. */
     private static boolean hasTake(Session session, String id) {
         return session.takes().stream().anyMatch(take -> take.id().equals(id))
                 || session.tracks().stream().anyMatch(track -> track.regions().knows(id));

@@ -24,7 +24,7 @@ public enum Form {
         this.words = words;
     }
 
-    /** Whether a text has this form. */
+    /** Returns true if a text has this form. */
     public boolean fits(String text) {
         return pattern.matcher(text).matches();
     }

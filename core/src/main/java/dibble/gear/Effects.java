@@ -44,7 +44,7 @@ public record Effects(int room, int damping, int rate, int depth) {
         };
     }
 
-    /** Whether a controller moves one of them. */
+    /** Returns true if a controller moves one of them. */
     public static boolean isMovedBy(int controller) {
         return controller >= FIRST_CONTROLLER && controller < FIRST_CONTROLLER + 4;
     }

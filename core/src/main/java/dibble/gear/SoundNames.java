@@ -95,7 +95,7 @@ public record SoundNames(
         return banks.stream().mapToInt(bank -> bank.programs().size()).sum();
     }
 
-    /** Whether an instrument of a name is likely to be this device: by its model, with or without its maker. */
+    /** Returns true if an instrument of a name is likely to be this device: by its model, with or without its maker. */
     public boolean isCalled(String name) {
         return !model.isEmpty() && (name.equalsIgnoreCase(model) || name.equalsIgnoreCase(maker + " " + model));
     }

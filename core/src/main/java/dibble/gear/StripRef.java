@@ -14,7 +14,7 @@ public record StripRef(PartRef part, int key) {
         return new StripRef(part, ALL);
     }
 
-    /** Whether it is the strip of a single key. */
+    /** Returns true if it is the strip of a single key. */
     public boolean isKey() {
         return key != ALL;
     }

@@ -29,7 +29,7 @@ public record UnknownFields(Map<String, Object> fields, Map<String, UnknownField
         return inner.getOrDefault(place, NONE);
     }
 
-    /** Whether there is none, here or within. */
+    /** Returns true if there is none, here or within. */
     public boolean isEmpty() {
         return fields.isEmpty() && inner.isEmpty();
     }

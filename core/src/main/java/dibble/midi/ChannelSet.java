@@ -33,7 +33,7 @@ public record ChannelSet(int mask) {
         return new ChannelSet(mask);
     }
 
-    /** Whether channel 0-15 is in the set. */
+    /** Returns true if channel 0-15 is in the set. */
     public boolean holds(int channel) {
         return (mask >>> channel & 1) != 0;
     }
@@ -43,12 +43,12 @@ public record ChannelSet(int mask) {
         return new ChannelSet(mask & other.mask);
     }
 
-    /** Whether it holds no channel. */
+    /** Returns true if it holds no channel. */
     public boolean isEmpty() {
         return mask == 0;
     }
 
-    /** Whether it holds all sixteen. */
+    /** Returns true if it holds all sixteen. */
     public boolean isAll() {
         return mask == 0xFFFF;
     }

@@ -57,12 +57,12 @@ public record HeardMessage(int message, int choice, int parameter, int pair) {
         return new HeardMessage(ShortMessage.onChannel(message, channel), choice, parameter, pair);
     }
 
-    /** Whether it is the value of a parameter. */
+    /** Returns true if it is the value of a parameter. */
     public boolean isParameter() {
         return parameter != CombinedControllers.NOTHING;
     }
 
-    /** Whether it is the fine half of a controller whose coarse half came before. */
+    /** Returns true if it is the fine half of a controller whose coarse half came before. */
     public boolean isPair() {
         return !isParameter()
                 && pair != CombinedControllers.NOTHING

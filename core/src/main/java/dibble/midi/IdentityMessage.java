@@ -52,7 +52,7 @@ public final class IdentityMessage {
         };
     }
 
-    /** Whether a system exclusive message asks who is there. */
+    /** Returns true if a system exclusive message asks who is there. */
     public static boolean isRequest(byte[] message) {
         return message.length == 6 && isGeneral(message, 1);
     }

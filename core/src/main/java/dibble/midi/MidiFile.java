@@ -47,7 +47,9 @@ public record MidiFile(int type, int division, List<MidiTrack> tracks, List<Stri
         this(type, division, tracks, List.of());
     }
 
-    /** Whether a meta event concerns the whole file: tempo, meter, key, markers, cues, SMPTE offset, copyright. */
+    /**
+     * Returns true if a meta event concerns the whole file: tempo, meter, key, markers, cues, SMPTE offset, copyright.
+     */
     public static boolean isConducted(MidiTrack track, int i) {
         return track.status(i) == MidiTrack.META && CONDUCTED.contains(track.metaType(i));
     }

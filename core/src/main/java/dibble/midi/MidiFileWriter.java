@@ -19,7 +19,10 @@ public final class MidiFileWriter {
     /** The longest time between two events that the format can express. */
     private static final long LONGEST_PAUSE = 0x0FFFFFFF;
 
-    /** Whether an event is a text without text that was put where the time between two events would not fit otherwise. */
+    /**
+     * Returns true if an event is a text without text that was put where the time between two events would not fit
+     * otherwise.
+     */
     static boolean isFiller(long pause, int type, byte[] data) {
         return pause == LONGEST_PAUSE && type == MidiTrack.META_TEXT && data.length == 0;
     }

@@ -183,17 +183,17 @@ public final class MidiTrack {
         return message(i) & 0xFF;
     }
 
-    /** Whether event {@code i} is a channel message. */
+    /** Returns true if event {@code i} is a channel message. */
     public boolean isChannelMessage(int i) {
         return ShortMessage.isChannelStatus(status(i));
     }
 
-    /** Whether event {@code i} is system exclusive, or goes on with it. */
+    /** Returns true if event {@code i} is system exclusive, or goes on with it. */
     public boolean isExclusive(int i) {
         return status(i) == Status.EXCLUSIVE || status(i) == Status.EXCLUSIVE_END;
     }
 
-    /** Whether event {@code i} is a meta event of a type 0-127. */
+    /** Returns true if event {@code i} is a meta event of a type 0-127. */
     public boolean isMeta(int i, int type) {
         return status(i) == META && metaType(i) == type;
     }

@@ -18,12 +18,12 @@ public final class NeutralValues {
 
     private NeutralValues() {}
 
-    /** Whether a controller's number is that of a pedal. */
+    /** Returns true if a controller's number is that of a pedal. */
     public static boolean isPedal(int controller) {
         return controller >= FIRST_PEDAL && controller <= LAST_PEDAL;
     }
 
-    /** Whether a message moves a pedal or a wheel. */
+    /** Returns true if a message moves a pedal or a wheel. */
     public static boolean moves(int message) {
         int kind = ShortMessage.kind(message);
         return kind == ShortMessage.PITCH_BEND
@@ -32,7 +32,7 @@ public final class NeutralValues {
                         && (ShortMessage.data1(message) == MODULATION || isPedal(ShortMessage.data1(message)));
     }
 
-    /** Whether a message moves a pedal or a wheel to its rest. */
+    /** Returns true if a message moves a pedal or a wheel to its rest. */
     public static boolean isAtRest(int message) {
         int first = ShortMessage.data1(message);
         int second = ShortMessage.data2(message);

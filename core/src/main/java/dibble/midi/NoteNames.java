@@ -23,7 +23,7 @@ public final class NoteNames {
         return name(note, middleC) + " " + note;
     }
 
-    /** Whether the key of this note is a black one. */
+    /** Returns true if the key of this note is a black one. */
     public static boolean isBlack(int note) {
         return SHARPS[note % 12].length() > 1;
     }

@@ -53,17 +53,20 @@ public final class Parameter {
         return (nrpn ? IS_NRPN : 0) | (number >>> 7) + 1 << COARSE | (number & 0x7F) + 1;
     }
 
-    /** Whether a choice is of a non-registered parameter (NRPN), not of a registered one (RPN). */
+    /** Returns true if a choice is of a non-registered parameter (NRPN), not of a registered one (RPN). */
     public static boolean isNrpn(int choice) {
         return (choice & IS_NRPN) != 0;
     }
 
-    /** Whether both halves of the number were said. */
+    /** Returns true if both halves of the number were said. */
     public static boolean isWhole(int choice) {
         return (choice & HALF) != 0 && (choice >> COARSE & HALF) != 0;
     }
 
-    /** Whether data is for a parameter: both halves were said, and they are not those of no parameter (127 and 127). */
+    /**
+     * Returns true if data is for a parameter: both halves were said, and they are not those of no parameter (127 and
+     * 127).
+     */
     public static boolean isSome(int choice) {
         return isWhole(choice) && number(choice) != NO_NUMBER;
     }
@@ -83,13 +86,13 @@ public final class Parameter {
         return ShortMessage.controller(0, isNrpn(choice) ? NRPN_FINE : RPN_FINE, (choice & HALF) - 1);
     }
 
-    /** Whether a message chooses half of a parameter. */
+    /** Returns true if a message chooses half of a parameter. */
     public static boolean isChoice(int message) {
         int number = ShortMessage.data1(message);
         return ShortMessage.kind(message) == ShortMessage.CONTROLLER && number >= NRPN_FINE && number <= RPN;
     }
 
-    /** Whether a message is data for what is chosen: a half of its value, or a step of it. */
+    /** Returns true if a message is data for what is chosen: a half of its value, or a step of it. */
     public static boolean isData(int message) {
         if (ShortMessage.kind(message) != ShortMessage.CONTROLLER) {
             return false;

@@ -23,12 +23,12 @@ public record Range(int low, int high) {
         }
     }
 
-    /** Whether a value is in it. */
+    /** Returns true if a value is in it. */
     public boolean holds(int value) {
         return value >= low && value <= high;
     }
 
-    /** Whether both have a value in common. */
+    /** Returns true if both have a value in common. */
     public boolean overlaps(Range other) {
         return low <= other.high && other.low <= high;
     }

@@ -19,7 +19,7 @@ public final class RealTime {
 
     private RealTime() {}
 
-    /** Whether a status byte is one of these four; active sensing and reset are nobody's tempo. */
+    /** Returns true if a status byte is one of these four; active sensing and reset are nobody's tempo. */
     public static boolean isTransport(int status) {
         return status == CLOCK || status == START || status == CONTINUE || status == STOP;
     }

@@ -97,17 +97,17 @@ public final class ShortMessage {
         return message & ~0x0F | channel;
     }
 
-    /** Whether this is a note-on or a note-off. */
+    /** Returns true if this is a note-on or a note-off. */
     public static boolean isNote(int message) {
         return (message & 0xE0) == NOTE_OFF;
     }
 
-    /** Whether this starts a note: a note-on with velocity 0 is a note-off by the standard. */
+    /** Returns true if this starts a note: a note-on with velocity 0 is a note-off by the standard. */
     public static boolean startsNote(int message) {
         return kind(message) == NOTE_ON && data2(message) > 0;
     }
 
-    /** Whether this ends a note, as a note-off or as a note-on with velocity 0. */
+    /** Returns true if this ends a note, as a note-off or as a note-on with velocity 0. */
     public static boolean endsNote(int message) {
         return kind(message) == NOTE_OFF || kind(message) == NOTE_ON && data2(message) == 0;
     }
@@ -118,7 +118,7 @@ public final class ShortMessage {
         return kind == PROGRAM_CHANGE || kind == CHANNEL_PRESSURE ? 2 : 3;
     }
 
-    /** Whether the status byte begins a channel message (0x80-0xEF). */
+    /** Returns true if the status byte begins a channel message (0x80-0xEF). */
     public static boolean isChannelStatus(int status) {
         return status >= 0x80 && status < 0xF0;
     }

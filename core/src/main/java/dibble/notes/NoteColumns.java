@@ -135,7 +135,7 @@ final class NoteColumns {
         size++;
     }
 
-    /** Whether the message with which a note begins is another. */
+    /** Returns true if the message with which a note begins is another. */
     boolean isOnChanged(int note) {
         return slot[note] != slotBefore(note) || velocity[note] != index.velocity(note);
     }

@@ -73,7 +73,7 @@ public final class TimeChanges {
         return from + Math.round((double) (tick - from) * times / parts);
     }
 
-    /** Whether no other notes sound where the selected ones do: then its controllers are theirs. */
+    /** Returns true if no other notes sound where the selected ones do: then its controllers are theirs. */
     private static boolean isAlone(Rewrite notes, long[] span) {
         ClipIndex index = notes.index();
         for (int note = 0; note < index.noteCount(); note++) {

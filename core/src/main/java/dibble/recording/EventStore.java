@@ -141,7 +141,7 @@ public final class EventStore {
                 : null;
     }
 
-    /** Whether the event came back from a looping device. */
+    /** Returns true if the event came back from a looping device. */
     public boolean isEcho(int i) {
         return (block(i).messages[i & BLOCK - 1] & ECHO) != 0;
     }

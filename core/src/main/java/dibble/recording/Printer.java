@@ -339,7 +339,7 @@ public final class Printer {
         return destination << 8 | (kind == ShortMessage.CONTROLLER ? ShortMessage.data1(message) : kind);
     }
 
-    /** Whether a track of a source, a channel or a zone takes what leaves now. */
+    /** Returns true if a track of a source, a channel or a zone takes what leaves now. */
     private boolean takes(int number, int destination, int message) {
         boolean starts = ShortMessage.kind(message) == ShortMessage.NOTE_ON;
         boolean pays = !starts && (cause == null || EventKind.of(causeMessage) != EventKind.of(message));
@@ -357,7 +357,7 @@ public final class Printer {
         return input instanceof Track.OfZone of && cause != null && sends(of.zone(), destination, message, starts);
     }
 
-    /** Whether a zone that holds now makes of the present event what leaves now. */
+    /** Returns true if a zone that holds now makes of the present event what leaves now. */
     private boolean sends(String id, int destination, int message, boolean starts) {
         if (router.scene() != zonesOfScene || reach == null) {
             zonesOfScene = router.scene();
@@ -400,7 +400,7 @@ public final class Printer {
         return tracks;
     }
 
-    /** Whether track {@code i} was armed, or takes what is left. */
+    /** Returns true if track {@code i} was armed, or takes what is left. */
     public boolean takesSomething(int i) {
         return takes[i];
     }

@@ -33,7 +33,7 @@ public record Region(String take, long from, long to, PrintMode printed, boolean
         return new Region(take, from, from, printed, false, Track.NOTHING);
     }
 
-    /** Whether others have replaced all of it. */
+    /** Returns true if others have replaced all of it. */
     public boolean isGone() {
         return to == from;
     }

@@ -105,12 +105,12 @@ public final class Regions {
                 .toList();
     }
 
-    /** Whether a take was printed onto the track, though others may have replaced all of it since. */
+    /** Returns true if a take was printed onto the track, though others may have replaced all of it since. */
     public boolean knows(String take) {
         return all.stream().anyMatch(region -> region.isOf(take));
     }
 
-    /** Whether there is none. */
+    /** Returns true if there is none. */
     public boolean isEmpty() {
         return all.isEmpty();
     }
@@ -261,7 +261,7 @@ public final class Regions {
         return this;
     }
 
-    /** Whether what is in a region was edited by hand. */
+    /** Returns true if what is in a region was edited by hand. */
     public boolean isEdited(Region region) {
         if (hand == null || region.edited()) {
             return region.edited();
@@ -285,7 +285,7 @@ public final class Regions {
         return Clips.plain(before).equals(Clips.plain(Clips.within(hand.sounding(), stretch)));
     }
 
-    /** Whether what is left of a take was edited by hand. */
+    /** Returns true if what is left of a take was edited by hand. */
     public boolean isEdited(String take) {
         return of(take).stream().anyMatch(this::isEdited);
     }

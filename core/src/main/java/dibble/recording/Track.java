@@ -94,17 +94,19 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
         return to == null ? part() : Optional.of(to);
     }
 
-    /** Whether it takes all that reaches a part, except notes that have a track of their own. */
+    /** Returns true if it takes all that reaches a part, except notes that have a track of their own. */
     public boolean takesAllOf(PartRef part) {
         return input instanceof OfPart of && of.part().equals(part);
     }
 
-    /** Whether it takes what no other track takes. */
+    /** Returns true if it takes what no other track takes. */
     public boolean takesRest() {
         return input instanceof Rest;
     }
 
-    /** Whether what is on it can be for several instruments: a source's, a channel's, a zone's, or what is left. */
+    /**
+     * Returns true if what is on it can be for several instruments: a source's, a channel's, a zone's, or what is left.
+     */
     public boolean takesSeveral() {
         return playsOn().isEmpty() && !(input instanceof Unknown);
     }

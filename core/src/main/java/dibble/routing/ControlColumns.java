@@ -122,7 +122,7 @@ final class ControlColumns {
         };
     }
 
-    /** Whether a value lies in the window of a send's map. */
+    /** Returns true if a value lies in the window of a send's map. */
     boolean isInside(int s, int value) {
         ControlMap.Trigger when = map[sendMap[s]].when();
         return value >= when.low() && value <= when.high();
@@ -148,7 +148,7 @@ final class ControlColumns {
         return send[s].output(when, value < when.low() ? when.low() : when.high());
     }
 
-    /** Whether a map keeps what it answers to from zones. */
+    /** Returns true if a map keeps what it answers to from zones. */
     boolean takes(int m) {
         return !map[m].keep();
     }
@@ -208,7 +208,7 @@ final class ControlColumns {
         return mine == theirs || mine.equals(theirs) ? there : RoutingTable.NONE;
     }
 
-    /** Whether a send leads where one of another table does. */
+    /** Returns true if a send leads where one of another table does. */
     boolean hasSameAims(int s, ControlColumns other, int there) {
         return Arrays.equals(
                 destination,

@@ -46,12 +46,12 @@ public enum ControlKind {
         return status;
     }
 
-    /** Whether it has a number: of a controller, of a parameter, or of a key. */
+    /** Returns true if it has a number: of a controller, of a parameter, or of a key. */
     public boolean isNumbered() {
         return numbered;
     }
 
-    /** Whether a control map can answer to it. */
+    /** Returns true if a control map can answer to it. */
     public boolean isTrigger() {
         return this != SCENE;
     }

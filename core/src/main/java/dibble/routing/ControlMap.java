@@ -143,7 +143,7 @@ public record ControlMap(
                 id, "", source, ChannelSet.ALL, false, false, true, when, List.of(sends), UnknownFields.NONE);
     }
 
-    /** Whether it answers to events of this source. */
+    /** Returns true if it answers to events of this source. */
     public boolean isPlayedBy(String sourceId) {
         return source.equals(Zone.ANY_SOURCE) || source.equals(sourceId);
     }

@@ -53,13 +53,13 @@ final class Parameters {
         told[destination] = Parameter.after(told[destination], message);
     }
 
-    /** Whether a destination would take a voice's data for another parameter than the voice has chosen. */
+    /** Returns true if a destination would take a voice's data for another parameter than the voice has chosen. */
     boolean isCut(int voice, int channel, int destination, int message) {
         int wanted = chosen[voice * 16 + channel];
         return Parameter.isData(message) && Parameter.isWhole(wanted) && told[destination] != wanted;
     }
 
-    /** Whether a destination was told last that this is chosen. */
+    /** Returns true if a destination was told last that this is chosen. */
     boolean isTold(int destination, int choice) {
         return told[destination] == choice;
     }

@@ -123,7 +123,7 @@ final class PendingResets {
         return pedalOwners[destination * (KINDS - FIRST_PEDAL) + pedal - FIRST_PEDAL];
     }
 
-    /** Whether this is a pedal, and somebody holds it down there. */
+    /** Returns true if this is a pedal, and somebody holds it down there. */
     boolean isHeldDown(int destination, int kind) {
         return kind >= FIRST_PEDAL && pedalOwners(destination, kind) > 0;
     }

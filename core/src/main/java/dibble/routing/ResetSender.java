@@ -262,7 +262,7 @@ final class ResetSender {
         }
     }
 
-    /** Whether a message of this kind, sent now, would get there through zones. */
+    /** Returns true if a message of this kind, sent now, would get there through zones. */
     private boolean reaches(int source, int channel, int destination, int message) {
         EventKind kind = EventKind.of(message);
         // A voice that is no source of the session plays tracks, which always reach where they go.
@@ -306,7 +306,7 @@ final class ResetSender {
         }
     }
 
-    /** Whether a leaver leaves a destination. */
+    /** Returns true if a leaver leaves a destination. */
     boolean leaves(int leaver, int destination) {
         return goingOn[leaver] == NONE || table.controls.aim(goingOn[leaver], destination) == NONE;
     }

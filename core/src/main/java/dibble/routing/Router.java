@@ -195,7 +195,7 @@ public final class Router {
         }
     }
 
-    /** Whether a message can only end what was begun: a note-off, or a pedal that comes up. */
+    /** Returns true if a message can only end what was begun: a note-off, or a pedal that comes up. */
     public static boolean onlyEnds(int message) {
         return ShortMessage.endsNote(message) || PendingResets.isPedalUp(message);
     }

@@ -109,7 +109,7 @@ public final class RoutingTable {
         return scene == NONE ? NONE : scenes.slots[scene];
     }
 
-    /** Whether a source's gate lets an event in. */
+    /** Returns true if a source's gate lets an event in. */
     boolean letsIn(int source, int channel, EventKind kind) {
         return (gates[source * 16 + channel] & kind.bit()) != 0;
     }
@@ -145,7 +145,7 @@ public final class RoutingTable {
     }
 
     /**
-     * Whether one of the control maps of a list takes the event, so that it goes no further.
+     * Returns true if one of the control maps of a list takes the event, so that it goes no further.
      *
      * @param choice the parameter that is chosen, as {@link Parameter} has it
      */
@@ -207,7 +207,7 @@ public final class RoutingTable {
         return Math.max(1, Math.min(127, out));
     }
 
-    /** Whether a zone passes messages of this kind that have no key, or key pressure. */
+    /** Returns true if a zone passes messages of this kind that have no key, or key pressure. */
     boolean passes(int zone, EventKind kind, int message) {
         if (!zones.passes(zone, kind)) {
             return false;
@@ -223,7 +223,7 @@ public final class RoutingTable {
         return zones.passes(zone, EventKind.KEY_PRESSURE);
     }
 
-    /** Whether a controller is local control or a mode of a module (MIDI 1.0, channel mode messages). */
+    /** Returns true if a controller is local control or a mode of a module (MIDI 1.0, channel mode messages). */
     static boolean reconfigures(int controller) {
         return controller == 122 || controller >= 124;
     }
@@ -232,10 +232,10 @@ public final class RoutingTable {
     static final class SourceColumns {
         final int count;
 
-        /** Whether a slot is a source of the session at all; others are voices of tracks, or sources that went. */
+        /** True if a slot is a source of the session at all; others are voices of tracks, or sources that went. */
         final boolean[] isSource;
 
-        /** Whether what it plays is sent. */
+        /** True if what it plays is sent. */
         final boolean[] live;
 
         final int[] listen;

@@ -95,7 +95,7 @@ final class SendStates {
         return owes(slot, destination) && debtKind[slot] == kind;
     }
 
-    /** Whether a send has moved its controller there. */
+    /** Returns true if a send has moved its controller there. */
     boolean moved(int slot, int destination) {
         return (flags[slot][destination] & MOVED) != 0;
     }

@@ -127,7 +127,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
         return values;
     }
 
-    /** Whether a message goes on with the value that the one before it began. */
+    /** Returns true if a message goes on with the value that the one before it began. */
     private static boolean goesOn(int before, int message) {
         int number = ShortMessage.data1(message);
         return Parameter.isChoice(before)

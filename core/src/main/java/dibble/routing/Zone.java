@@ -128,7 +128,7 @@ public record Zone(
                 UnknownFields.NONE);
     }
 
-    /** Whether the zone takes events of this source. */
+    /** Returns true if the zone takes events of this source. */
     public boolean isPlayedBy(String sourceId) {
         return source.equals(ANY_SOURCE) || source.equals(sourceId);
     }

@@ -78,7 +78,7 @@ final class ZoneRecords {
         return (get(zone, BLOCKED + (controller >>> 5)) >>> controller & 1) != 0;
     }
 
-    /** Whether one zone blocks nothing that another does not block too. */
+    /** Returns true if one zone blocks nothing that another does not block too. */
     boolean blocksNoMore(int zone, int other) {
         for (int i = BLOCKED; i < BLOCKED + 4; i++) {
             if ((get(zone, i) & ~get(other, i)) != 0) {

@@ -19,7 +19,7 @@ public record AcceptedFinding(String code, List<String> ids, UnknownFields extra
         ids = List.copyOf(ids);
     }
 
-    /** Whether it is about this finding. */
+    /** Returns true if it is about this finding. */
     public boolean isOf(String otherCode, List<String> otherIds) {
         return code.equals(otherCode) && ids.equals(otherIds);
     }

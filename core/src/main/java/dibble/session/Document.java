@@ -310,7 +310,7 @@ public final class Document {
         }
     }
 
-    /** Whether there is anything to save. */
+    /** Returns true if there is anything to save. */
     public boolean isChanged() {
         return saved != now || !savedConnections.equals(performance.connections());
     }

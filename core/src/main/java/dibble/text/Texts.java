@@ -20,7 +20,7 @@ public final class Texts {
     /** The language of the texts; English unless set. Tests set the marked one. */
     public static final String LANGUAGE = "dibble.language";
 
-    /** Whether texts are for a terminal: plain quotes, dashes and dots. Set before the first text is asked for. */
+    /** True if texts are for a terminal: plain quotes, dashes and dots. Set before the first text is asked for. */
     private static volatile boolean plain;
 
     /** How the user writes numbers and dates. */

@@ -71,7 +71,7 @@ final class Client {
         return sound;
     }
 
-    /** Whether the server has gone. */
+    /** Returns true if the server has gone. */
     boolean isGone() {
         return gone;
     }

@@ -152,7 +152,7 @@ public final class JackDevices implements Devices {
         return transport;
     }
 
-    /** Whether there is a server. */
+    /** Returns whether there is a server. */
     public ServerState state() {
         return state;
     }
@@ -248,7 +248,7 @@ public final class JackDevices implements Devices {
         return 0;
     }
 
-    /** Whether the server of another user is there: each leaves a mark with the user's number, on Linux. */
+    /** Returns true if the server of another user is there: each leaves a mark with the user's number, on Linux. */
     static boolean hasOthersServer(Path marks, String me) {
         if (!Files.isDirectory(marks)) {
             return false;

@@ -8,7 +8,7 @@ package dibble.jack;
  * @param name what the server calls Dibble; empty where none is there
  */
 public record ServerState(Kind kind, int rate, int block, String name) {
-    /** Whether there is one, and if not, why. */
+    /** True if there is one, and if not, why. */
     public enum Kind {
         /** It has not been looked for yet. */
         UNKNOWN,
@@ -29,7 +29,7 @@ public record ServerState(Kind kind, int rate, int block, String name) {
         return new ServerState(kind, 0, 0, "");
     }
 
-    /** Whether there is one, and we are among its programs. */
+    /** Returns true if there is one, and we are among its programs. */
     public boolean isRunning() {
         return kind == Kind.RUNNING;
     }

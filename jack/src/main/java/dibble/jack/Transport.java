@@ -76,7 +76,7 @@ final class Transport implements ServerTransport {
         }
     }
 
-    /** Whether it leads, and so says what bars and beats there are. */
+    /** Returns true if it leads, and so says what bars and beats there are. */
     boolean isLeading() {
         return leading != null;
     }

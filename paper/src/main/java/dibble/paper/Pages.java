@@ -39,7 +39,7 @@ public final class Pages implements AutoCloseable {
                 .renderImageWithDPI(page, width / inches, grey ? ImageType.GRAY : ImageType.RGB);
     }
 
-    /** Whether this machine knows a printer. */
+    /** Returns true if this machine knows a printer. */
     public static boolean canPrint() {
         return PrinterJob.lookupPrintServices().length > 0;
     }

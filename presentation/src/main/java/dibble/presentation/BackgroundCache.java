@@ -45,12 +45,12 @@ public final class BackgroundCache<K, V> {
         missed.retainAll(keys);
     }
 
-    /** Whether something is still computed. */
+    /** Returns true if something is still computed. */
     public boolean isWorking() {
         return !missed.isEmpty();
     }
 
-    /** Whether something has come to be there that was asked for in vain, since this was asked last. */
+    /** Returns true if something has come to be there that was asked for in vain, since this was asked last. */
     public boolean hasNews() {
         return missed.removeIf(key -> values.get(key).isDone());
     }

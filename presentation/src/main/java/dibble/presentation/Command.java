@@ -82,7 +82,7 @@ public record Command(
         return about.isEmpty() ? words : about;
     }
 
-    /** Whether its key would be a letter, or move the caret, where somebody types. */
+    /** Returns true if its key would be a letter, or move the caret, where somebody types. */
     public boolean isTyped() {
         return keys.stream()
                 .anyMatch(key -> !key.contains("Shortcut+") && !key.contains("Alt+") && !isFunctionKey(key));
@@ -92,7 +92,7 @@ public record Command(
         return key.matches("(Shift\\+)?F\\d{1,2}");
     }
 
-    /** Whether its key is Space, which buttons take. */
+    /** Returns true if its key is Space, which buttons take. */
     public boolean isSpace() {
         return keys.stream().anyMatch("SPACE"::equalsIgnoreCase);
     }

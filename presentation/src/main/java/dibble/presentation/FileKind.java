@@ -39,7 +39,11 @@ public enum FileKind {
         return endings.get(0).substring(1);
     }
 
-    /** Whether a file of this name is of this kind. @param name in small letters */
+    /**
+     * Returns true if a file of this name is of this kind.
+     *
+     * @param name in small letters
+     */
     public boolean has(String name) {
         return endings.stream().anyMatch(ending -> name.endsWith(ending.substring(1)));
     }

@@ -72,7 +72,7 @@ public final class Findings {
         return () -> listeners.remove(listener);
     }
 
-    /** Whether it looks now: something will come of it. */
+    /** Returns true if it looks now: something will come of it. */
     public boolean isLooking() {
         return look != null;
     }

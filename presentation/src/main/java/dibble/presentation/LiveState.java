@@ -381,7 +381,7 @@ public final class LiveState {
         }
     }
 
-    /** Whether a key of a source is down. */
+    /** Returns true if a key of a source is down. */
     public boolean isDown(String sourceId, int key) {
         return down(sourceId).isDown(key);
     }
@@ -391,7 +391,7 @@ public final class LiveState {
         return down.getOrDefault(sourceId, Down.NONE);
     }
 
-    /** Whether a key of a source is down on one of some channels. */
+    /** Returns true if a key of a source is down on one of some channels. */
     public boolean isDown(String sourceId, int key, ChannelSet channels) {
         return (down(sourceId).channels[key] & channels.mask()) != 0;
     }

@@ -49,7 +49,7 @@ public final class Navigator {
                 .map(kind -> new Thing(kind, id));
     }
 
-    /** Whether there is such a thing. */
+    /** Returns true if there is such a thing. */
     public static boolean isThere(Session session, Kind kind, String id) {
         return switch (kind) {
             case ZONE -> session.zone(id).isPresent();

@@ -11,7 +11,7 @@ public final class ObservableIds {
     private final Set<String> ids = new LinkedHashSet<>();
     private final List<Runnable> listeners = new ArrayList<>();
 
-    /** Whether an id is among them. */
+    /** Returns true if an id is among them. */
     public boolean contains(String id) {
         return ids.contains(id);
     }

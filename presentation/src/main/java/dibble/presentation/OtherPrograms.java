@@ -64,7 +64,7 @@ public interface OtherPrograms {
     /** Another session is open. */
     void opened();
 
-    /** Whether there is something to take in. Any thread. */
+    /** Returns true if there is something to take in. Any thread. */
     boolean hasNews();
 
     /**
@@ -74,7 +74,7 @@ public interface OtherPrograms {
      */
     void pulse(Runnable serverChanged);
 
-    /** Whether there is a server of ports. */
+    /** Returns whether there is a server of ports. */
     ServerState server();
 
     /** The ports that we have there, or would have. */

@@ -54,12 +54,12 @@ public final class Piano {
         return new Piano(keys, left, width, Shape.PADS);
     }
 
-    /** Whether a key lies above the others, as black ones do. */
+    /** Returns true if a key lies above the others, as black ones do. */
     public boolean isRaised(int key) {
         return shape != Shape.PADS && NoteNames.isBlack(key);
     }
 
-    /** Whether it is drawn as pads. */
+    /** Returns true if it is drawn as pads. */
     public boolean isPads() {
         return shape == Shape.PADS;
     }

@@ -28,7 +28,7 @@ public final class Programs {
         drums = session.part(ref).map(Part::drums).orElse(false);
     }
 
-    /** Whether the names of the device's programs are known. */
+    /** Returns true if the names of the device's programs are known. */
     public boolean areNamed() {
         return names != null && names.count() > 0;
     }

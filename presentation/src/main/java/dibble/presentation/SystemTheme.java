@@ -8,7 +8,7 @@ import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
-/** Whether the system's own theme is dark, as its settings say. Asked of the system's own commands, once. */
+/** True if the system's own theme is dark, as its settings say. Asked of the system's own commands, once. */
 public final class SystemTheme {
     private static final Logger LOG = LoggerFactory.getLogger(SystemTheme.class);
     private static final long PATIENCE_SECONDS = 2;
@@ -18,7 +18,7 @@ public final class SystemTheme {
 
     private SystemTheme() {}
 
-    /** Whether the system's theme is dark, as far as it has answered. */
+    /** Returns true if the system's theme is dark, as far as it has answered. */
     public static boolean isDark() {
         return dark;
     }
@@ -30,7 +30,7 @@ public final class SystemTheme {
         news = dark != before;
     }
 
-    /** Whether the system answered otherwise than was taken for granted. Any thread. */
+    /** Returns true if the system answered otherwise than was taken for granted. Any thread. */
     public static boolean hasNews() {
         return news;
     }

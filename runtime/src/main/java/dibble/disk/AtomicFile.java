@@ -129,7 +129,7 @@ public final class AtomicFile {
         flush(folder);
     }
 
-    /** Whether it is a pipe, a terminal or a device, which no file may take the place of. */
+    /** Returns true if it is a pipe, a terminal or a device, which no file may take the place of. */
     public static boolean isStream(Path path) throws IOException {
         Path absolute = path.toAbsolutePath().normalize();
         // A redirected output is named by these, and has a file of its own that is open already.

@@ -112,7 +112,7 @@ public final class SessionFile {
         return Stream.concat(container.damage().stream(), missing).toList();
     }
 
-    /** Whether a file is a container, rather than a bare {@code session.json}. */
+    /** Returns true if a file is a container, rather than a bare {@code session.json}. */
     public static boolean isContainer(Path path) throws IOException {
         if (Files.isDirectory(path)) {
             throw new IOException(say("common.is-a-folder-expected-a", path));
@@ -125,7 +125,7 @@ public final class SessionFile {
         }
     }
 
-    /** Whether a file is there and is a bare {@code session.json}. */
+    /** Returns true if a file is there and is a bare {@code session.json}. */
     public static boolean isBare(Path path) throws IOException {
         return path != null && Files.isRegularFile(path) && !isContainer(path);
     }

@@ -24,7 +24,7 @@ final class DiskWait {
         since = NOT_WAITING;
     }
 
-    /** Whether the disk has not answered for long. Any thread. */
+    /** Returns true if the disk has not answered for long. Any thread. */
     boolean isLong() {
         long begun = since;
         return begun != NOT_WAITING && clock.nanos() - begun > LONG;

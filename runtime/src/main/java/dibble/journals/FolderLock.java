@@ -87,7 +87,7 @@ final class FolderLock {
         return null;
     }
 
-    /** Whether somebody has a folder in use, or that cannot be told. The guard must be held. */
+    /** Returns true if somebody has a folder in use, or that cannot be told. The guard must be held. */
     static boolean isInUse(Path folder) {
         try (Held free = lock(folder)) {
             return free == null;

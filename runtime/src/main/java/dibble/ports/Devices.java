@@ -38,14 +38,14 @@ public interface Devices extends AutoCloseable {
         return port;
     }
 
-    /** Whether ports of this name come from here, whether they are there now or not. */
+    /** Returns true if ports of this name come from here, whether they are there now or not. */
     default boolean owns(String port) {
         return inputs().contains(port) || outputs().contains(port);
     }
 
     /**
-     * Whether an output port that was opened is still the one of its name: what was plugged in again under the same name
-     * is another.
+     * Returns true if an output port that was opened is still the one of its name: what was plugged in again under the
+     * same name is another.
      */
     boolean isCurrent(String name, OutputPort port);
 
@@ -54,7 +54,7 @@ public interface Devices extends AutoCloseable {
         return Optional.empty();
     }
 
-    /** Whether a port may lead over a serial line, which takes about a thousand messages a second. */
+    /** Returns true if a port may lead over a serial line, which takes about a thousand messages a second. */
     default boolean isSerial(String port) {
         return false;
     }

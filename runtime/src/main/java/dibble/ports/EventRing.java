@@ -97,7 +97,7 @@ public final class EventRing {
         return payload;
     }
 
-    /** Whether an event waits. Any thread. */
+    /** Returns true if an event waits. Any thread. */
     public boolean hasEvents() {
         long place = head;
         return (long) TURNS.getAcquire(turns, (int) place & mask) == place + 1;

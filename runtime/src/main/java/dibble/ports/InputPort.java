@@ -46,7 +46,7 @@ public interface InputPort {
     /** The name by which a session knows it. */
     String name();
 
-    /** Whether it is open while somebody listens: another program may hold it. */
+    /** Returns true if it is open while somebody listens: another program may hold it. */
     default boolean isOpen() {
         return true;
     }

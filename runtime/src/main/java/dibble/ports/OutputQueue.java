@@ -72,7 +72,7 @@ public final class OutputQueue implements AutoCloseable {
         };
     }
 
-    /** Whether a controller is all sound off or all notes off (MIDI 1.0, channel mode messages). */
+    /** Returns true if a controller is all sound off or all notes off (MIDI 1.0, channel mode messages). */
     private static boolean silences(int controller) {
         return controller == 120 || controller == 123;
     }

@@ -8,7 +8,7 @@ public interface PulledPort extends OutputPort {
     /** Is given where its messages wait, once, before the first of them; it alone takes from there. */
     void pullFrom(EventRing waiting);
 
-    /** Whether somebody fetches them: else what waits is not waited for. */
+    /** Returns true if somebody fetches them: else what waits is not waited for. */
     boolean isPulling();
 
     @Override

@@ -45,7 +45,7 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
         sound = List.copyOf(sound);
     }
 
-    /** Whether a port of a session leads to another program. */
+    /** Returns true if a port of a session leads to another program. */
     public static boolean isOwn(String port) {
         return PortId.isProgram(port);
     }

@@ -28,7 +28,7 @@ public final class Face {
      * @param held how many notes are held
      */
     public record Channel(int program, int volume, int pan, int note, int held) {
-        /** Whether anything was received that chooses or starts a sound. */
+        /** Returns true if anything was received that chooses or starts a sound. */
         public boolean isUsed() {
             return program >= 0 || note >= 0;
         }

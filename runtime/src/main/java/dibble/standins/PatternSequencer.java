@@ -73,12 +73,12 @@ public final class PatternSequencer implements AutoCloseable {
         }
     }
 
-    /** Whether it goes by the clock of others. */
+    /** Returns true if it goes by the clock of others. */
     public boolean follows() {
         return follows;
     }
 
-    /** Whether it was started, and not stopped since. */
+    /** Returns true if it was started, and not stopped since. */
     public boolean isRunning() {
         return running;
     }

@@ -112,7 +112,7 @@ public final class StandIn implements InputPort {
         return face;
     }
 
-    /** Whether its cable is in. */
+    /** Returns true if its cable is in. */
     public boolean isPlugged() {
         return plugged;
     }

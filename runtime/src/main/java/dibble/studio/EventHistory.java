@@ -92,14 +92,14 @@ public final class EventHistory {
         return packed[(int) number & mask];
     }
 
-    /** Whether an entry was played, rather than sent. */
+    /** Returns true if an entry was played, rather than sent. */
     public static boolean isPlayed(long entry) {
         int what = Packed.what(entry);
         return what == Packed.PLAYED || what == Packed.ECHO;
     }
 
     /**
-     * Whether an entry begins a group: it was played, or left because of nothing that was played just before.
+     * Returns true if an entry begins a group: it was played, or left because of nothing that was played just before.
      *
      * @param number of an entry that is kept
      */

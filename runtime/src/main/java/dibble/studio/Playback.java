@@ -130,7 +130,7 @@ final class Playback implements AutoCloseable {
         }
     }
 
-    /** Whether something is being laid out. */
+    /** Returns true if something is being laid out. */
     boolean isWorking() {
         return coming != null;
     }

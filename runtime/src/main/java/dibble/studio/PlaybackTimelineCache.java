@@ -63,7 +63,7 @@ final class PlaybackTimelineCache {
         return same;
     }
 
-    /** Whether {@link #with} takes no longer than an edit may: what is new is short. */
+    /** Returns true if {@link #with} takes no longer than an edit may: what is new is short. */
     boolean isSoonWith(List<Track> tracks, TempoMap tempo) {
         long all = 0;
         boolean same = timeline.tempo().equals(tempo);

@@ -62,7 +62,7 @@ final class PortRack {
         return strangers;
     }
 
-    /** Whether the session listens to a port. */
+    /** Returns true if the session listens to a port. */
     boolean listens(String port) {
         return listened.containsKey(port);
     }

@@ -69,12 +69,12 @@ public record RecordOptions(
         return onto == PrintMode.REPLACE_ALL && (isLooping() || isPunching()) ? PrintMode.REPLACE_RANGE : onto;
     }
 
-    /** Whether the range is looped. */
+    /** Returns true if the range is looped. */
     boolean isLooping() {
         return loops && range != null;
     }
 
-    /** Whether the range alone is recorded. */
+    /** Returns true if the range alone is recorded. */
     boolean isPunching() {
         return punches && range != null;
     }

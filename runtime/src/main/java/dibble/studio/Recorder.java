@@ -298,7 +298,7 @@ final class Recorder implements AutoCloseable {
         return recording;
     }
 
-    /** Whether a take is complete that was not taken yet. Any thread. */
+    /** Returns true if a take is complete that was not taken yet. Any thread. */
     boolean hasFinished() {
         return !finished.isEmpty();
     }

@@ -130,12 +130,12 @@ public final class Studio implements AutoCloseable {
         return new Playable(slots.copy());
     }
 
-    /** Whether there is something to take in that has not been seen yet. Any thread. */
+    /** Returns true if there is something to take in that has not been seen yet. Any thread. */
     public boolean hasNews() {
         return engine.monitorRing().hasEvents() || recorder.hasFinished() || recorder.hasFailed();
     }
 
-    /** Whether the music moves, or may without a word from here: whoever shows it looks again and again. */
+    /** Returns true if the music moves, or may without a word from here: whoever shows it looks again and again. */
     public boolean isMoving() {
         return transport() != Transport.STOPPED
                 || isPerforming()
@@ -261,7 +261,7 @@ public final class Studio implements AutoCloseable {
         ports.askWhoIsThere();
     }
 
-    /** Whether answers may still come. */
+    /** Returns true if answers may still come. */
     public boolean isAsking() {
         return asking;
     }
@@ -300,7 +300,7 @@ public final class Studio implements AutoCloseable {
         ports.allow(outputPort);
     }
 
-    /** Whether a recording waits for the clock that is followed to start. */
+    /** Returns true if a recording waits for the clock that is followed to start. */
     public boolean waitsToRecord() {
         return motion.waitsToRecord();
     }
@@ -431,7 +431,7 @@ public final class Studio implements AutoCloseable {
         }
     }
 
-    /** Whether what {@link #perform} began is under way. */
+    /** Returns true if what {@link #perform} began is under way. */
     public boolean isPerforming() {
         return performer != null && performer.isPlaying();
     }

@@ -30,7 +30,7 @@ interface TransportActions {
     /** Stops tracks, click and clock; what they hold is let go. */
     void stop();
 
-    /** Whether tracks play, and have not come to their end. */
+    /** Returns true if tracks play, and have not come to their end. */
     boolean isPlaying();
 
     /** Starts to record; new tracks are made where parts have none. */

@@ -92,7 +92,7 @@ final class TransportState {
         return state instanceof Playing ? Transport.PLAYING : Transport.STOPPED;
     }
 
-    /** Whether a recording waits for the clock that is followed to start. */
+    /** Returns true if a recording waits for the clock that is followed to start. */
     boolean waitsToRecord() {
         return state instanceof Waiting;
     }

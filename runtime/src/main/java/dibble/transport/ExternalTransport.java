@@ -59,7 +59,7 @@ abstract class ExternalTransport implements Follower {
         return tempo;
     }
 
-    /** Whether the other runs: it was started, and is heard. */
+    /** Returns true if the other runs: it was started, and is heard. */
     @Override
     public final boolean isRunning() {
         return running && clock.nanos() - lastHeard < silence;

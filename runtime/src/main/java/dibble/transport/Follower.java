@@ -14,10 +14,10 @@ public interface Follower extends Clock {
     /** The tempo by which beats of the other are places. */
     TempoMap tempo();
 
-    /** Whether the other runs. */
+    /** Returns true if the other runs. */
     boolean isRunning();
 
-    /** Whether it stopped so lately that it may only be going to another place, as at the end of a loop. */
+    /** Returns true if it stopped so lately that it may only be going to another place, as at the end of a loop. */
     boolean mayJump();
 
     /** When it started, or went to another place, on the clock here. */

@@ -27,7 +27,7 @@ final class MovingPosition {
         version = next + 1;
     }
 
-    /** Whether it was ever set. */
+    /** Returns true if it was ever set. */
     boolean isSet() {
         return version != 0;
     }

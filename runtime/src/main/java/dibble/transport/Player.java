@@ -99,7 +99,7 @@ public final class Player implements AutoCloseable {
         ended = true;
     }
 
-    /** Whether it still plays. */
+    /** Returns true if it still plays. */
     public boolean isPlaying() {
         return !ended;
     }

@@ -107,7 +107,7 @@ public record Settings(
      * @param unlessSet what it is until it is set
      */
     public record Limits(int low, int high, int unlessSet) {
-        /** Whether a number is one of them. */
+        /** Returns true if a number is one of them. */
         public boolean hold(int number) {
             return number >= low && number <= high;
         }

@@ -145,7 +145,7 @@ class NoteEditsTest {
         }
     }
 
-    /** Whether another note sounds where one was played. */
+    /** Returns true if another note sounds where one was played. */
     private static boolean isTaken(ClipIndex index, int note, ClipIndex printed, int was, long shift) {
         return IntStream.range(0, index.noteCount())
                 .anyMatch(other -> other != note

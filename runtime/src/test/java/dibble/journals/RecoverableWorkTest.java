@@ -308,7 +308,7 @@ class RecoverableWorkTest {
         }
     }
 
-    /** Whether another process finds the folder in use. */
+    /** Returns true if another process finds the folder in use. */
     private static boolean lockedElsewhere(Path user) throws IOException {
         Process process = new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),

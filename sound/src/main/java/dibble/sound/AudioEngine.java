@@ -164,7 +164,7 @@ public final class AudioEngine implements SoundEngine {
         wake();
     }
 
-    /** Whether anything is heard now. Any thread. */
+    /** Returns true if anything is heard now. Any thread. */
     @Override
     public boolean isSounding() {
         for (SynthInstrument source : sources) {
@@ -214,7 +214,7 @@ public final class AudioEngine implements SoundEngine {
         return status;
     }
 
-    /** Whether a sender whose ring is full has something to wait for; waits a block. */
+    /** Returns true if a sender whose ring is full has something to wait for; waits a block. */
     boolean waitsForMixer() {
         clock.rest(mixer.settings().nanos(settings.block()));
         return !closing && thread.isAlive();
@@ -264,7 +264,7 @@ public final class AudioEngine implements SoundEngine {
         thread.start();
     }
 
-    /** Whether the calling thread is not the one that mixes any more. */
+    /** Returns true if the calling thread is not the one that mixes any more. */
     private boolean isReplaced() {
         return Thread.currentThread() != thread;
     }

@@ -20,7 +20,7 @@ public interface AudioOut extends AutoCloseable {
         return 0;
     }
 
-    /** Whether it wants each strip by itself, too. */
+    /** Returns true if it wants each strip by itself, too. */
     default boolean takesStrips() {
         return false;
     }
@@ -40,7 +40,7 @@ public interface AudioOut extends AutoCloseable {
         return 0;
     }
 
-    /** Whether nobody hears it: then it need not be given anything. */
+    /** Returns true if nobody hears it: then it need not be given anything. */
     default boolean isSilent() {
         return false;
     }

@@ -40,7 +40,7 @@ public record AudioSettings(String device, int millis, int rate, int block, int 
         return nanos / NANOS * rate + Math.floorDiv(nanos % NANOS * rate + ROUNDING_NANOS, NANOS);
     }
 
-    /** Whether synthesizers that were made for other settings can go on with these. */
+    /** Returns true if synthesizers that were made for other settings can go on with these. */
     boolean rendersLike(AudioSettings other) {
         return rate == other.rate && block == other.block;
     }

@@ -18,6 +18,6 @@ interface AudioSource {
     /** What its strips send to. */
     EffectBus effects();
 
-    /** Whether anything is to be heard of it. */
+    /** Returns true if anything is to be heard of it. */
     boolean isSounding();
 }

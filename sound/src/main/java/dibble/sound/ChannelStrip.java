@@ -125,7 +125,7 @@ final class ChannelStrip implements AutoCloseable {
         return bank;
     }
 
-    /** Whether it takes one of the controllers that are a strip's: volume, pan and sends. */
+    /** Returns true if it takes one of the controllers that are a strip's: volume, pan and sends. */
     static boolean takes(int controller) {
         return controller == 7 || controller == 10 || controller == 91 || controller == 93;
     }
@@ -263,7 +263,7 @@ final class ChannelStrip implements AutoCloseable {
         }
     }
 
-    /** Whether anything is to be heard of it. */
+    /** Returns true if anything is to be heard of it. */
     boolean isSounding() {
         return synth != null && synth.isSounding();
     }

@@ -121,7 +121,7 @@ final class EffectBus {
         return true;
     }
 
-    /** Whether anything is still heard of it. */
+    /** Returns true if anything is still heard of it. */
     boolean isSounding() {
         return quiet < tail;
     }

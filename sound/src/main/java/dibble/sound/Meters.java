@@ -44,7 +44,7 @@ public interface Meters {
                     Loudness.ofGain(meter.peak()), Loudness.ofGain(meter.highest()), meter.loudness(), level, pan);
         }
 
-        /** Whether there is such a strip or output. */
+        /** Returns true if there is such a strip or output. */
         public boolean isThere() {
             return !Double.isNaN(level);
         }

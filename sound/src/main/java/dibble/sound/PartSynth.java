@@ -12,7 +12,7 @@ interface PartSynth extends AutoCloseable {
      */
     void play(int packed, int frame);
 
-    /** Whether anything is to be heard of it, now or soon. */
+    /** Returns true if anything is to be heard of it, now or soon. */
     boolean isSounding();
 
     /** Renders the next block; false where it rests, and nothing was rendered. */

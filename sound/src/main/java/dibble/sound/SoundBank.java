@@ -94,7 +94,7 @@ public final class SoundBank {
         return all;
     }
 
-    /** Whether a sound of {@link #usual} is Dibble's own; the others are Java's. */
+    /** Returns true if a sound of {@link #usual} is Dibble's own; the others are Java's. */
     public static boolean isOwn(Preset usual) {
         return own().presets.stream()
                 .anyMatch(preset -> preset.drums() == usual.drums() && preset.program() == usual.program());

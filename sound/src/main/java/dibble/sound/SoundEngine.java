@@ -10,7 +10,7 @@ public interface SoundEngine extends Meters, AutoCloseable {
     /** Opens the port of an instrument, which sounds until it is closed. */
     OutputPort open(String port);
 
-    /** Whether instruments sound here; where not, nothing else below has an effect. */
+    /** Returns true if instruments sound here; where not, nothing else below has an effect. */
     default boolean isHere() {
         return true;
     }
@@ -36,7 +36,7 @@ public interface SoundEngine extends Meters, AutoCloseable {
         return null;
     }
 
-    /** Whether anything is heard now. Any thread. */
+    /** Returns true if anything is heard now. Any thread. */
     boolean isSounding();
 
     @Override

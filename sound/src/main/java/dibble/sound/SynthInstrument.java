@@ -104,7 +104,7 @@ final class SynthInstrument implements OutputPort, AudioSource {
         return watch;
     }
 
-    /** Whether nothing waits to be sounded. */
+    /** Returns true if nothing waits to be sounded. */
     boolean isIdle() {
         return waiting == -1 && !ring.hasEvents() && wanted == followed;
     }

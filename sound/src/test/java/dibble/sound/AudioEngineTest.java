@@ -34,7 +34,9 @@ class AudioEngineTest {
         return engine.strip(PORT, channel, StripRef.ALL).peak();
     }
 
-    /** Whether a channel has sounded since the peaks were forgotten: a sound may be over before anybody looks. */
+    /**
+     * Returns true if a channel has sounded since the peaks were forgotten: a sound may be over before anybody looks.
+     */
     private static boolean hasSounded(AudioEngine engine, int channel) {
         return engine.strip(PORT, channel, StripRef.ALL).highest() > -40;
     }

@@ -100,7 +100,7 @@ public final class DibbleApp extends Application {
         }
     }
 
-    /** Whether a window is somebody's: one off screen and one that is measured leave nothing behind. */
+    /** Returns true if a window is somebody's: one off screen and one that is measured leave nothing behind. */
     private static boolean remembers() {
         return !Main.isOffScreen() && System.getProperty(RESTS) == null;
     }

@@ -84,7 +84,10 @@ public final class Main {
         return Boolean.getBoolean(OFF_SCREEN);
     }
 
-    /** Whether a window can be expected: elsewhere than on Linux always; there, with a display that can be there. */
+    /**
+     * Returns true if a window can be expected: elsewhere than on Linux always; there, with a display that can be
+     * there.
+     */
     static boolean hasDisplay(Map<String, String> environment) {
         if (!System.getProperty("os.name").toLowerCase(Locale.ROOT).contains("linux")) {
             return true;

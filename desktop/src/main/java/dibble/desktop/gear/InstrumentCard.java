@@ -53,7 +53,7 @@ final class InstrumentCard extends VBox {
     /** Opened or folded by hand; null for neither. */
     private Boolean turned;
 
-    /** Whether the face of its stand-in is shown. */
+    /** True if the face of its stand-in is shown. */
     private boolean faced;
 
     /** All that it shows: where that is the same, nothing is touched. */

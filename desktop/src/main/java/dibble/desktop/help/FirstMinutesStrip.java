@@ -74,7 +74,7 @@ public final class FirstMinutesStrip extends HBox {
         watch.stale();
     }
 
-    /** Whether they were begun and not ended. */
+    /** Returns true if they were begun and not ended. */
     public boolean isUnderWay() {
         return begun && steps.now() != null;
     }

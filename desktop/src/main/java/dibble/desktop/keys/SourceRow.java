@@ -391,7 +391,7 @@ final class SourceRow extends Pane {
         }
     }
 
-    /** Whether a part is held over this row. */
+    /** Returns true if a part is held over this row. */
     void setAimed(boolean aimed) {
         pseudoClassStateChanged(AIMED, aimed);
     }

@@ -299,7 +299,7 @@ final class StripRow extends HBox {
         });
     }
 
-    /** Whether a mark still falls that no message moves. */
+    /** Returns true if a mark still falls that no message moves. */
     boolean isFalling() {
         return struck >= 1;
     }

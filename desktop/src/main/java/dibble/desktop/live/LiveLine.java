@@ -161,7 +161,7 @@ public final class LiveLine extends VBox {
         panels.why();
     }
 
-    /** Whether the sentence follows controls as well as keys. */
+    /** Returns true if the sentence follows controls as well as keys. */
     public void followMoves(boolean on) {
         followsMoves = on;
         watch.stale();

@@ -130,7 +130,7 @@ abstract class AskStrip extends NoteQuestion {
                 .onCancel(this::close);
     }
 
-    /** Whether it takes longer than a frame may, however few the notes are. */
+    /** Returns true if it takes longer than a frame may, however few the notes are. */
     boolean isLong() {
         return false;
     }

@@ -35,7 +35,7 @@ final class LaneArea extends Pane {
         return AIR + (HEIGHT - 2 * AIR) * (1 - value / (double) lane.kind().most());
     }
 
-    /** Whether a value stands until the next: others are single events. */
+    /** Returns true if a value stands until the next: others are single events. */
     private boolean stands() {
         return lane.kind() != ControlKind.KEY_PRESSURE && lane.kind() != ControlKind.PROGRAM_CHANGE;
     }

@@ -160,7 +160,7 @@ public final class ScenesView extends BorderPane implements View {
         watch.stale();
     }
 
-    /** Whether the present scene is shown large. */
+    /** Returns true if the present scene is shown large. */
     public boolean isLarge() {
         return getCenter() == largeScene;
     }

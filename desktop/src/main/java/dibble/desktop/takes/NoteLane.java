@@ -113,7 +113,7 @@ final class NoteLane extends Pane {
                 .toList();
     }
 
-    /** Whether notes are still to come. */
+    /** Returns true if notes are still to come. */
     boolean isWorking() {
         return coming != null;
     }

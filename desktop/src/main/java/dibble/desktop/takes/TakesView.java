@@ -101,7 +101,7 @@ public final class TakesView extends StackPane implements View {
     /** The first tick that is shown, and how many; null for everything. */
     private long[] zoom;
 
-    /** Whether the notes have just been opened, and want to be seen large enough. */
+    /** True if the notes have just been opened, and want to be seen large enough. */
     private boolean opening;
 
     private boolean showingBar;
@@ -467,7 +467,7 @@ public final class TakesView extends StackPane implements View {
         upper.setMinHeight(open ? upper.getMaxHeight() : 0);
     }
 
-    /** Whether a row is in the part of the tracks that is seen, which is small while notes are open. */
+    /** Returns true if a row is in the part of the tracks that is seen, which is small while notes are open. */
     private boolean isSeen(TrackRow row) {
         Bounds place = scroll.sceneToLocal(row.localToScene(row.getBoundsInLocal()));
         return place != null && place.getMaxY() > 0 && place.getMinY() < scroll.getHeight();

@@ -46,7 +46,7 @@ public final class AskBar extends VBox implements Prompter {
     /** All that was told, the newest last; those from {@link #unread} on were not closed. */
     private final List<Message> messages = new ArrayList<>();
 
-    /** Whether the system has dialogs for files. */
+    /** True if the system has dialogs for files. */
     private final boolean hasDialogs;
 
     private int unread;
@@ -54,7 +54,7 @@ public final class AskBar extends VBox implements Prompter {
 
     private final QuestionQueue<Shown> questions = new QuestionQueue<>();
 
-    /** Whether what runs now comes from background work, rather than from a user's hand. */
+    /** True if what runs now comes from background work, rather than from a user's hand. */
     private boolean inBackground;
 
     /** What had the focus before the first question; null for nothing. */
@@ -122,7 +122,7 @@ public final class AskBar extends VBox implements Prompter {
         }
     }
 
-    /** Whether a question waits, or something told has not been closed. */
+    /** Returns true if a question waits, or something told has not been closed. */
     public boolean isAsking() {
         return question.isVisible() || told.isVisible();
     }

@@ -220,7 +220,7 @@ public final class Cards {
         }
     }
 
-    /** Whether a node is a pane, or anywhere in it. */
+    /** Returns true if a node is a pane, or anywhere in it. */
     static boolean isWithin(Node node, Node pane) {
         Node at = node;
         while (at != null && at != pane) {

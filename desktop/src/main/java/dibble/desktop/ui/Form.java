@@ -89,7 +89,7 @@ public final class Form<T> extends GridPane {
         showing = false;
     }
 
-    /** Whether there is something that a hand can change now. */
+    /** Returns true if there is something that a hand can change now. */
     private boolean isLive() {
         return !showing && shown != null && isThere.test(shown);
     }

@@ -69,7 +69,7 @@ public final class FrameTimer implements FrameScheduler {
         }
     }
 
-    /** Whether frames are drawn now. */
+    /** Returns true if frames are drawn now. */
     public boolean isAwake() {
         return awake;
     }

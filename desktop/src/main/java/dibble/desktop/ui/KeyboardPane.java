@@ -141,12 +141,12 @@ public final class KeyboardPane extends Pane {
         }
     }
 
-    /** Whether its keys are pads. */
+    /** Returns true if its keys are pads. */
     public boolean isPads() {
         return piano != null && piano.isPads();
     }
 
-    /** Whether a key 0-127 is shown as down. */
+    /** Returns true if a key 0-127 is shown as down. */
     public boolean isDown(int key) {
         return down[key];
     }

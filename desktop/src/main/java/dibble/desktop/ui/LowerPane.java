@@ -37,10 +37,10 @@ public interface LowerPane {
     /** Follows the music, in every frame. */
     void follow();
 
-    /** Whether something is still to come. */
+    /** Returns true if something is still to come. */
     boolean isWorking();
 
-    /** Whether something has come since this was asked last. */
+    /** Returns true if something has come since this was asked last. */
     boolean hasNews();
 
     /** What can be done while it is shown. */

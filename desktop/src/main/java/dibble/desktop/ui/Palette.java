@@ -87,7 +87,7 @@ public enum Palette {
                 Math.round(colour.getBlue() * 255));
     }
 
-    /** Whether light things stand on dark ones. */
+    /** Returns true if light things stand on dark ones. */
     public boolean isDark() {
         return this != DAY;
     }

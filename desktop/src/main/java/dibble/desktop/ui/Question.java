@@ -27,7 +27,7 @@ public class Question extends VBox {
         focus.requestFocus();
     }
 
-    /** Whether it is asked now. */
+    /** Returns true if it is asked now. */
     public boolean isOpen() {
         return isVisible();
     }

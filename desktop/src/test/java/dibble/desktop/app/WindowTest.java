@@ -42,7 +42,7 @@ abstract class WindowTest extends Hand {
 
     abstract Session session();
 
-    /** Whether it fails where something stands still on the interface's thread; a measurement only measures. */
+    /** Returns true if it fails where something stands still on the interface's thread; a measurement only measures. */
     boolean isWatched() {
         return true;
     }
@@ -168,7 +168,7 @@ abstract class WindowTest extends Hand {
         return plain(lookup(selector).query().getAccessibleText());
     }
 
-    /** Whether a node is a button or label that says this. */
+    /** Returns whether a node is a button or label that says this. */
     static Predicate<Node> labelled(String text) {
         return node -> node instanceof Labeled labeled && text.equals(plain(labeled.getText()));
     }

@@ -15,7 +15,7 @@ final class AllowedFolders {
         this.context = context;
     }
 
-    /** Whether a file is directly in a folder that the user has allowed. */
+    /** Returns true if a file is directly in a folder that the user has allowed. */
     boolean have(Path file) {
         return context.preferences().get().soundFolders().contains(folder(file));
     }

@@ -266,7 +266,7 @@ public class AppServices implements AutoCloseable {
                         .orElse(null));
     }
 
-    /** Whether the demo's performance has a source of this session to play on. */
+    /** Returns true if the demo's performance has a source of this session to play on. */
     public boolean canPerform() {
         return LamplightersRound.PLAYERS.stream()
                 .anyMatch(name -> keyboard(name).isPresent());
@@ -308,12 +308,12 @@ public class AppServices implements AutoCloseable {
         context.live().forget();
     }
 
-    /** Whether anything is to be taken in that has not been seen yet. Any thread. */
+    /** Returns true if anything is to be taken in that has not been seen yet. Any thread. */
     public boolean hasNews() {
         return portsChanged.get() || studio.hasNews() || programs.hasNews();
     }
 
-    /** Whether anything moves that is followed frame by frame. */
+    /** Returns true if anything moves that is followed frame by frame. */
     public boolean isMoving() {
         return studio.isMoving()
                 || context.findings().isLooking()

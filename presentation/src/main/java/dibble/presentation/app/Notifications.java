@@ -41,7 +41,7 @@ public final class Notifications {
         mistake.compareAndSet(null, new Mistake(log, show));
     }
 
-    /** Whether there is something that was not told yet. Any thread. */
+    /** Returns true if there is something that was not told yet. Any thread. */
     public boolean hasNews() {
         return mistake.get() != null && !toldMistake
                 || !Objects.equals(services.recordingTrouble(), toldTrouble)

@@ -21,7 +21,7 @@ public final class ProgramPorts implements OtherPrograms {
     private final Document document;
     private final AtomicBoolean news = new AtomicBoolean();
 
-    /** Whether the next look is the first since a session was opened: what it shows is no change of anybody's. */
+    /** True if the next look is the first since a session was opened: what it shows is no change of anybody's. */
     private boolean isOpened = true;
 
     private boolean givesSound;
@@ -43,7 +43,7 @@ public final class ProgramPorts implements OtherPrograms {
                 : AudioEngine.device(settings);
     }
 
-    /** Whether sound goes to other programs where it can. */
+    /** Returns true if sound goes to other programs where it can. */
     static boolean isAmongPrograms(String device) {
         return device.isEmpty() || device.equals(JackDevices.SOUND);
     }

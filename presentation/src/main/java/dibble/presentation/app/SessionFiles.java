@@ -349,7 +349,7 @@ public final class SessionFiles {
         });
     }
 
-    /** Whether this is still the session, and nothing is recorded. */
+    /** Returns true if this is still the session, and nothing is recorded. */
     private boolean isAt(Session session) {
         return context.document().kept().session() == session
                 && services.studio().transport() != Transport.RECORDING;

@@ -182,7 +182,7 @@ public final class SetFiles implements SetActions {
         return paths;
     }
 
-    /** Whether a session is in the folder of the set, or in one that the user has allowed. */
+    /** Returns true if a session is in the folder of the set, or in one that the user has allowed. */
     private boolean isAllowed(Path session) {
         return session.startsWith(file.toAbsolutePath().getParent().normalize()) || allowed.have(session);
     }

@@ -221,7 +221,7 @@ public final class SingleInstance implements AutoCloseable {
         visitor.register(selector, SelectionKey.OP_READ, new Visitor());
     }
 
-    /** Whether the other end belongs to the user whose socket this is, where the system tells. */
+    /** Returns true if the other end belongs to the user whose socket this is, where the system tells. */
     private boolean isThisUser(SocketChannel visitor) {
         try {
             return visitor.getOption(ExtendedSocketOptions.SO_PEERCRED)
@@ -256,7 +256,7 @@ public final class SingleInstance implements AutoCloseable {
         }
     }
 
-    /** Whether somebody has rung. Any thread. */
+    /** Returns true if somebody has rung. Any thread. */
     public boolean hasNews() {
         return !rung.isEmpty();
     }

@@ -78,7 +78,7 @@ public final class ChannelsPresenter {
         }
     }
 
-    /** Whether a port is unfolded. */
+    /** Returns true if a port is unfolded. */
     public boolean isUnfolded(String port) {
         return unfolded.contains(port);
     }
@@ -219,7 +219,7 @@ public final class ChannelsPresenter {
         return id;
     }
 
-    /** Whether an arrival is led to a target already, with all its keys. */
+    /** Returns true if an arrival is led to a target already, with all its keys. */
     public boolean isJoined(Arrival from, ZoneTarget to) {
         return Connections.isJoined(
                 session(), from.source(), from.channel(), to, document.routing().zones());

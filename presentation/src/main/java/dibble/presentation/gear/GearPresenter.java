@@ -373,7 +373,7 @@ public final class GearPresenter {
                 .filter(ref -> session().part(ref).isPresent());
     }
 
-    /** Whether there is anything to show details of. */
+    /** Returns true if there is anything to show details of. */
     public boolean hasSelection() {
         return !selectedParts().isEmpty()
                 || selectedInstrument().isPresent()

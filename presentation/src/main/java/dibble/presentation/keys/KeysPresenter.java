@@ -260,7 +260,7 @@ public final class KeysPresenter {
         document.edit(say("edit.delete-zone"), session -> ZoneEdits.deleteZone(session, zone));
     }
 
-    /** Whether a new part on a source has to be asked about: the source plays something already. */
+    /** Returns true if a new part on a source has to be asked about: the source plays something already. */
     public boolean needsAnswer(String source) {
         return !zonesOf(source).isEmpty();
     }
@@ -286,7 +286,7 @@ public final class KeysPresenter {
                 session(), session().part(part).orElseThrow().name());
     }
 
-    /** Whether a source can be split at this key: both sides keep at least one key. */
+    /** Returns true if a source can be split at this key: both sides keep at least one key. */
     public boolean canSplit(String source, int at) {
         Range keys = session().source(source).orElseThrow().keys();
         return at > keys.low() && at <= keys.high();

@@ -25,7 +25,7 @@ public final class NoteWindow {
         return view == null ? whole.get() : view;
     }
 
-    /** Whether it is less than all. */
+    /** Returns true if it is less than all. */
     public boolean isPart() {
         return view != null;
     }

@@ -52,7 +52,7 @@ public final class LevelsPresenter {
      * @param scene the name of the scene that gives it its level; empty where none does
      */
     public record Row(StripRef ref, Instrument instrument, Part part, Strip strip, String name, String scene) {
-        /** Whether Dibble sounds it itself. */
+        /** Returns true if Dibble sounds it itself. */
         public boolean isBuiltIn() {
             return instrument.builtIn();
         }
@@ -115,14 +115,14 @@ public final class LevelsPresenter {
                 : session().trackOf(ref.part());
     }
 
-    /** Whether a strip is muted. */
+    /** Returns true if a strip is muted. */
     public boolean isMuted(StripRef ref) {
         return track(ref)
                 .map(it -> document.performance().muted().contains(it.id()))
                 .orElse(false);
     }
 
-    /** Whether a strip is soloed. */
+    /** Returns true if a strip is soloed. */
     public boolean isSoloed(StripRef ref) {
         return track(ref)
                 .map(it -> document.performance().soloed().contains(it.id()))
@@ -169,7 +169,7 @@ public final class LevelsPresenter {
         return new Edit(say("edit.effects"), session -> StripEdits.effects(session, instrument, change));
     }
 
-    /** Whether a strip is selected. */
+    /** Returns true if a strip is selected. */
     public boolean isSelected(StripRef ref) {
         return selected.contains(ref);
     }

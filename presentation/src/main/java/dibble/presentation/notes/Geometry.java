@@ -31,7 +31,7 @@ public record Geometry(TimeScale scale, KeyRows rows, double rowHeight, double s
         return (int) Math.max(0, Math.min(rows.count() - 1, Math.floor((y + scrolled) / rowHeight)));
     }
 
-    /** Whether there is a row at all. */
+    /** Returns true if there is a row at all. */
     public boolean hasRowAt(double y) {
         return y + scrolled < rows.count() * rowHeight;
     }

@@ -15,7 +15,7 @@ public final class NoteSelection {
         return notes.getOrDefault(track, new BitSet());
     }
 
-    /** Whether a note is selected. */
+    /** Returns true if a note is selected. */
     public boolean has(String track, int note) {
         return of(track).get(note);
     }
@@ -46,7 +46,7 @@ public final class NoteSelection {
         return notes.values().stream().mapToInt(BitSet::cardinality).sum();
     }
 
-    /** Whether nothing is selected. */
+    /** Returns true if nothing is selected. */
     public boolean isEmpty() {
         return notes.isEmpty();
     }

@@ -89,7 +89,7 @@ public final class NotesPresenter {
         known.clear();
     }
 
-    /** Whether tracks are shown. */
+    /** Returns true if tracks are shown. */
     public boolean isOpen() {
         return !shown.isEmpty();
     }
@@ -120,12 +120,12 @@ public final class NotesPresenter {
         return sheets.of(track);
     }
 
-    /** Whether notes are still being read. */
+    /** Returns true if notes are still being read. */
     public boolean isWorking() {
         return sheets.isWorking();
     }
 
-    /** Whether notes have been read since this was asked last. */
+    /** Returns true if notes have been read since this was asked last. */
     public boolean hasNews() {
         return sheets.hasNews();
     }
@@ -231,7 +231,7 @@ public final class NotesPresenter {
         step = next;
     }
 
-    /** Whether dragged notes snap to the grid. */
+    /** Returns true if dragged notes snap to the grid. */
     public boolean snaps() {
         return snaps;
     }
@@ -395,7 +395,7 @@ public final class NotesPresenter {
         change(say("edit.cut-notes"), ManualChanges.cut(tick));
     }
 
-    /** Whether all that is selected is muted. */
+    /** Returns true if all that is selected is muted. */
     boolean isMuted() {
         boolean[] all = {!selected.isEmpty()};
         selecting.eachSelected((track, sheet, note) -> all[0] &= sheet.muted().get(note));
@@ -441,7 +441,7 @@ public final class NotesPresenter {
                 new Copied(track.id(), ManualChanges.note(sheet.index(), note).later(-first))));
     }
 
-    /** Whether notes were copied. */
+    /** Returns true if notes were copied. */
     public boolean hasCopied() {
         return !copied.isEmpty();
     }
@@ -472,7 +472,7 @@ public final class NotesPresenter {
         }
     }
 
-    /** Whether anything that is shown is not as it was played. */
+    /** Returns true if anything that is shown is not as it was played. */
     public boolean isEdited() {
         return tracks(document.kept().session()).stream()
                 .anyMatch(track -> track.regions().byHand().isPresent());

@@ -45,7 +45,7 @@ public interface SetActions {
     /** Has the next controller that is moved go on, or back. */
     void learn(boolean forNext);
 
-    /** Whether a pedal is waited for. */
+    /** Returns true if a pedal is waited for. */
     boolean isLearning();
 
     /** Leaves the set; the session stays. */

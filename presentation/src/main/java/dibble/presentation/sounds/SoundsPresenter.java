@@ -90,12 +90,12 @@ public final class SoundsPresenter {
         all = true;
     }
 
-    /** Whether the sounds of a file are shown. */
+    /** Returns true if the sounds of a file are shown. */
     public boolean isShown(String id) {
         return !all && java.util.Objects.equals(id, file);
     }
 
-    /** Whether the sounds of all files are shown. */
+    /** Returns true if the sounds of all files are shown. */
     public boolean showsAll() {
         return all;
     }
@@ -168,7 +168,7 @@ public final class SoundsPresenter {
                 preset.bank().get(1));
     }
 
-    /** Whether it is the sound that the part has. */
+    /** Returns true if it is the sound that the part has. */
     public boolean isChosen(Sound sound) {
         Part of = target().flatMap(document.session()::part).orElse(null);
         return of != null

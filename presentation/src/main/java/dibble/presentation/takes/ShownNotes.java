@@ -135,12 +135,12 @@ public final class ShownNotes {
         return tempo.get().nanos(of.tempo().ticks(of.from() + nanos));
     }
 
-    /** Whether notes are still to come. */
+    /** Returns true if notes are still to come. */
     public boolean isWorking() {
         return kept.isWorking();
     }
 
-    /** Whether notes have come since this was asked last. */
+    /** Returns true if notes have come since this was asked last. */
     public boolean hasNews() {
         return kept.hasNews();
     }

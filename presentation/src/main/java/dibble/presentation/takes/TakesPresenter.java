@@ -68,7 +68,7 @@ public final class TakesPresenter {
         return TrackEdits.addMissingTracks(session()).tracks();
     }
 
-    /** Whether a track takes something when recording; one that Record would add does. */
+    /** Returns true if a track takes something when recording; one that Record would add does. */
     public boolean isArmed(Track track) {
         return track.takesRest()
                 || !isThere(track)
@@ -176,7 +176,7 @@ public final class TakesPresenter {
         ROUTED
     }
 
-    /** Whether what the tracks have of a take was edited by hand. */
+    /** Returns true if what the tracks have of a take was edited by hand. */
     public boolean isEdited(Take take) {
         return session().tracks().stream().anyMatch(track -> track.regions().isEdited(take.id()));
     }
@@ -188,7 +188,7 @@ public final class TakesPresenter {
      * @param again what the session would be then
      */
     public record Comparison(Take take, Again how, Session from, Session again, List<TakeEdits.Outcome> outcomes) {
-        /** Whether it still is what would come of it. */
+        /** Returns true if it still is what would come of it. */
         public boolean isOf(Session session) {
             return from.takes() == session.takes()
                     && from.tracks() == session.tracks()
@@ -407,12 +407,12 @@ public final class TakesPresenter {
         document.edit(say("edit.order-of-tracks"), session -> TrackEdits.moveTrack(session, track.id(), by));
     }
 
-    /** Whether a track is in the session already, rather than one that Record would add. */
+    /** Returns true if a track is in the session already, rather than one that Record would add. */
     public boolean isThere(Track track) {
         return session().track(track.id()).isPresent();
     }
 
-    /** Whether a track's part is a drum kit. */
+    /** Returns true if a track's part is a drum kit. */
     public static boolean isDrums(Session session, Track track) {
         return track.playsOn().flatMap(session::part).filter(Part::drums).isPresent();
     }

@@ -103,7 +103,7 @@ final class HeadlessApp implements AutoCloseable, Prompter, FrameScheduler, Entr
         }
     }
 
-    /** Whether background work has come to something that was not taken in yet. */
+    /** Returns true if background work has come to something that was not taken in yet. */
     boolean hasPosted() {
         return !posted.isEmpty();
     }

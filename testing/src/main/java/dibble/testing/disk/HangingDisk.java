@@ -22,7 +22,7 @@ public final class HangingDisk extends ChangeWatch {
         released.countDown();
     }
 
-    /** Whether somebody waits for it. */
+    /** Returns true if somebody waits for it. */
     public synchronized boolean hangs() {
         return hung.getCount() == 0 && released.getCount() > 0;
     }
