@@ -13,7 +13,7 @@ abstract class Check {
     private final Level level;
     private final String about;
 
-    /** @param about what comes of it if nothing is done, as a sentence for people */
+    /** @param about the effect if nothing is done, as a sentence for users */
     Check(String code, Level level, String about) {
         this.code = code;
         this.level = level;
@@ -28,7 +28,7 @@ abstract class Check {
         return about;
     }
 
-    /** Collects what it finds. */
+    /** Collects the findings of this check. */
     abstract void find(CheckContext subject, Report report);
 
     final List<Finding> run(CheckContext subject) {
@@ -37,14 +37,14 @@ abstract class Check {
         return report.findings;
     }
 
-    /** The first mend of what it finds; of what is marked as intended there is none. */
+    /** Returns the fix of the first finding that is not marked as intended. */
     final Optional<Fix> firstMend(CheckContext subject) {
         Report report = new Report(1, finding -> finding.mend().isPresent() && !subject.isSettled(finding));
         find(subject, report);
         return report.findings.stream().findFirst().flatMap(Finding::mend);
     }
 
-    /** Takes what a check finds; the same things are named once, though several scenes show them. */
+    /** Collects the findings of a check. The same things are named once, even if several scenes show them. */
     final class Report {
         private final List<Finding> findings = new ArrayList<>();
         private final Set<List<String>> named = new HashSet<>();
@@ -56,7 +56,7 @@ abstract class Check {
             this.wanted = wanted;
         }
 
-        /** Returns true if nothing more is wanted. */
+        /** Returns true if no more findings are needed. */
         boolean isFull() {
             return findings.size() >= most;
         }

@@ -22,7 +22,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** What checks look at: the session, and each of its scenes together with what is always there. */
+/**
+ * The input of checks: the session, and each of its scenes together with the zones and control maps that always hold.
+ */
 final class CheckContext {
     final Session session;
     final Performance performance;
@@ -31,7 +33,7 @@ final class CheckContext {
 
     final Live live;
 
-    /** What holds in one scene, or always in a session without scenes. */
+    /** The zones and control maps that hold in one scene, or always in a session without scenes. */
     static final class Scope {
         final String scene;
         final Routing routing;
@@ -82,7 +84,7 @@ final class CheckContext {
         return zone.channels().and(source.listen());
     }
 
-    /** Returns true if a key that the source has gets a note out of a zone. */
+    /** Returns true if a key of the source plays a note through a zone. */
     static boolean sounds(Scope scope, int zone, Source source, int key) {
         return source.keys().holds(key)
                 && scope.zones.get(zone).keys().holds(key)
@@ -139,7 +141,7 @@ final class CheckContext {
                                 .orElse(""));
     }
 
-    /** What people call a port. */
+    /** Returns the name of a port as users know it. */
     String port(String port) {
         return PortFormatter.of(port, session);
     }

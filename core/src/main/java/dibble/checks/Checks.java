@@ -34,12 +34,12 @@ public final class Checks {
             new ProgramLeak(),
             new Layers());
 
-    /** The most that one check tells: who mends some of them finds the others then. */
+    /** The most findings that one check reports. After some of them are fixed, it reports the others. */
     public static final int MAX_FINDINGS = 1_000;
 
     private Checks() {}
 
-    /** A session with its performance: what checks look at, and what mends change. */
+    /** A session with its performance: the input of checks and fixes. */
     public record Checked(Session session, Performance performance) {}
 
     /** The codes of all checks. */
@@ -48,9 +48,9 @@ public final class Checks {
     }
 
     /**
-     * What comes of what a check finds if nothing is done, as a sentence for people.
+     * Returns the effect of a finding if nothing is done, as a sentence for users.
      *
-     * @throws UserException where no check has that code
+     * @throws UserException if no check has that code
      */
     public static String about(String code) {
         return ALL.stream()
@@ -60,20 +60,20 @@ public final class Checks {
                 .orElseThrow(() -> new UserException(say("checks.check-expected-one-of", code, codes())));
     }
 
-    /** All that the checks of a session find, except what is marked as intended. */
+    /** Returns the findings of all checks, except those that are marked as intended. */
     public static List<Finding> run(Session session, Performance performance) {
         return run(session, performance, Live.UNKNOWN);
     }
 
-    /** The same with what is known of the gear while it runs. */
+    /** Returns the findings of all checks, including those that depend on the running gear. */
     public static List<Finding> run(Session session, Performance performance, Live live) {
         return find(ALL, new CheckContext(session, performance, live));
     }
 
     /**
-     * What some of the checks find.
+     * Returns the findings of some checks.
      *
-     * @param codes theirs
+     * @param codes the codes of the checks
      */
     public static List<Finding> find(Set<String> codes, Session session, Performance performance, Live live) {
         List<Check> checks =
@@ -89,15 +89,15 @@ public final class Checks {
     }
 
     /**
-     * Applies the mends of one check, looking again after each, until nothing is left that it can mend.
+     * Applies the fixes of one check, and checks again after each, until it has no more fixes.
      *
-     * @return the mended session, or the very same where there was nothing to mend
+     * @return the fixed session, or the same instance if there was nothing to fix
      */
     public static Checked mend(Session session, Performance performance, String code) {
         Checked now = new Checked(session, performance);
         Check check =
                 ALL.stream().filter(it -> it.code().equals(code)).findFirst().orElseThrow();
-        // No mend of a check makes more findings of it than it ends; the bound is for one that would.
+        // A fix never makes more findings of its check than it removes; the limit is a safeguard.
         int zones = session.allZones().size() + session.allControls().size();
         int most = run(session, performance).size() + zones * zones + 1;
         for (int i = 0; i < most; i++) {

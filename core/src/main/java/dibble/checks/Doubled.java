@@ -51,7 +51,7 @@ final class Doubled extends Check {
                 trimmed(subject, first, second));
     }
 
-    /** The later zone keeps the larger of what the earlier one leaves it. */
+    /** The later zone keeps the larger range of the keys that the earlier zone does not have. */
     private static Fix trimmed(CheckContext subject, Zone first, Zone second) {
         int below = first.keys().low() - second.keys().low();
         int above = second.keys().high() - first.keys().high();

@@ -9,11 +9,11 @@ import java.util.List;
 import java.util.function.UnaryOperator;
 
 /**
- * An edit that puts right what a check has found.
+ * An edit that removes the cause of a finding.
  *
- * @param words what it does, as an order: <em>Move Harp to channel 5</em>
- * @param session what it does to the session
- * @param performance what it does to the performance
+ * @param words the edit as a command: <em>Move Harp to channel 5</em>
+ * @param session the change of the session
+ * @param performance the change of the performance
  */
 public record Fix(String words, UnaryOperator<Session> session, UnaryOperator<Performance> performance) {
     static Fix session(String words, UnaryOperator<Session> edit) {

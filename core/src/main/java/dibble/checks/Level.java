@@ -1,6 +1,6 @@
 package dibble.checks;
 
-/** How much a finding matters. */
+/** The severity of a finding. */
 public enum Level {
     ERROR,
     WARNING,

@@ -4,18 +4,18 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * What is known of the gear while it runs.
+ * The state of the running gear.
  *
- * @param ports the names of the ports that are there now; empty where nobody knows
- * @param loops loops that were found and cut off
- * @param twins sources that keep sending the same
+ * @param ports the names of the ports that are present; empty if they are not known
+ * @param loops loops that were found and cut
+ * @param twins sources that keep sending the same events
  */
 public record Live(Optional<Set<String>> ports, Set<Loop> loops, Set<Twins> twins) {
     /** Nothing is known: the session alone is looked at. */
     public static final Live UNKNOWN = new Live(Optional.empty(), Set.of(), Set.of());
 
     /**
-     * What is sent to one port comes back from another.
+     * A loop: events sent to one port return from another.
      *
      * @param input the name of a source's port
      * @param output the name of an instrument's port

@@ -9,7 +9,7 @@ import dibble.routing.ZoneTarget;
 import java.util.ArrayList;
 import java.util.List;
 
-/** What goes to a port and comes back from a source of the same device. */
+/** Finds events that are sent to a port and return from a source of the same device. */
 final class Loops extends Check {
     Loops() {
         super("loop", Level.ERROR, say("loops.a-note-that-comes-back"));
@@ -42,7 +42,7 @@ final class Loops extends Check {
                                 && to.instrument().equals(instrument.id()));
     }
 
-    /** Only what the source itself sends back can be ended without taking anything from others. */
+    /** Only events that the source itself returns can be stopped without a loss for other sources. */
     private static Fix mend(CheckContext subject, Source source, Instrument instrument) {
         List<String> back = new ArrayList<>();
         for (Zone zone : subject.session.allZones()) {

@@ -28,7 +28,7 @@ final class NotesOut {
                 && scope.reach.notes(z, source, key).stream().anyMatch(note::test);
     }
 
-    /** Cuts the keys that make such notes off the zone, where they lie at one end of it. */
+    /** Removes the keys of such notes from the zone, if they are at one end of it. */
     static Fix trimmed(CheckContext subject, Zone zone, Range wrong) {
         Range keys = zone.keys();
         boolean below = wrong.low() <= keys.low() && wrong.high() < keys.high();

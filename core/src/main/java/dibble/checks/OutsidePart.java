@@ -52,7 +52,7 @@ final class OutsidePart extends Check {
         }
     }
 
-    /** Keyswitches lie beside the keys that sound, and a keyswitch zone is there to send them. */
+    /** Keyswitches are outside the range of sounding keys, and a keyswitch zone exists to send them. */
     private static boolean belongs(int note, Part part, Zone zone) {
         return part.keys().holds(note) || zone.keyswitch() && part.keyswitches().containsKey(note);
     }

@@ -19,7 +19,7 @@ final class Pairs {
         void take(int first, int second, Range keys, boolean sameDestination);
     }
 
-    /** What a source gets out of a zone: the keys that sound, and for each channel the number of where they go. */
+    /** The effect of a zone on a source: the keys that sound, and the number of the destination for each channel. */
     private record Way(int place, Zone zone, BitSet keys, int[] to) {
         /** From the first to the last key that sounds through both; null where none does. */
         Range common(Way other) {

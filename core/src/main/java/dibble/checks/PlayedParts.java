@@ -12,7 +12,7 @@ import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.Set;
 
-/** Which parts are played by anything: by zones, or by notes of control maps. */
+/** The parts that are played, by zones or by notes of control maps. */
 final class PlayedParts {
     private PlayedParts() {}
 

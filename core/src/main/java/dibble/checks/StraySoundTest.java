@@ -17,7 +17,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.IntStream;
 
-/** What should not sound, one question after another: only the player can hear the answer. */
+/** A list of questions about sounds that should not be audible. Only the player can hear the answers. */
 public final class StraySoundTest {
     private static final Set<SourceKind> HAVE_KEYS =
             EnumSet.of(SourceKind.KEYBOARD, SourceKind.PADS, SourceKind.PEDALS);
@@ -26,13 +26,13 @@ public final class StraySoundTest {
 
     /** A question that the player answers with yes or no. */
     public sealed interface Question {
-        /** What is done, and what is asked. */
+        /** Returns the action and the question. */
         String text();
 
-        /** What it means that something sounded. */
+        /** Returns the meaning of a sound. */
         String ifYes();
 
-        /** What the session can be told then, the likeliest first. */
+        /** Returns the possible fixes of the session after a sound, the likeliest first. */
         List<Fix> mends();
     }
 
@@ -94,7 +94,9 @@ public final class StraySoundTest {
         }
     }
 
-    /** The questions of a session. What is known to sound is not asked, nor what Dibble sounds itself. */
+    /**
+     * Returns the questions for a session. It leaves out parts that are known to sound, and sounds of Dibble itself.
+     */
     public static List<Question> questions(Session session, Performance performance) {
         CheckContext subject = new CheckContext(session, performance, Live.UNKNOWN);
         List<Question> questions = new ArrayList<>();

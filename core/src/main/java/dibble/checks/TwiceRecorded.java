@@ -46,7 +46,10 @@ final class TwiceRecorded extends Check {
                 .anyMatch(zone -> zone.enabled() && takes(first, zone) && takes(second, zone));
     }
 
-    /** Returns true if a track takes all that a zone sends; one for a single key has that instead of its part's. */
+    /**
+     * Returns true if a track takes everything that a zone sends. Notes of a key with its own track go there, not to
+     * the track of the part.
+     */
     private static boolean takes(Track track, Zone zone) {
         Track.Input input = track.input();
         if (input instanceof Track.OfPart of) {

@@ -1,4 +1,2 @@
-/**
- * What would surprise a player, one class a check, each with its mend where there is one.
- */
+/** Checks for settings that would surprise a player: a class for each check, with its fix if there is one. */
 package dibble.checks;

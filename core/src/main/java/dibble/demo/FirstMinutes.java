@@ -27,7 +27,7 @@ public final class FirstMinutes {
     private static final String BUILT_IN = "sorrel";
     private static final String FIRST = "larkspur";
 
-    /** What is done, in its order. */
+    /** The steps, in their order. */
     public enum Step {
         PLAY,
         SPLIT,
@@ -40,7 +40,7 @@ public final class FirstMinutes {
     private int place;
     private boolean played;
 
-    /** What was printed when the present step began. */
+    /** The prints of the session when the present step began. */
     private Set<Print> before = Set.of();
 
     /** A print of a take, the same only as itself. */
@@ -65,7 +65,7 @@ public final class FirstMinutes {
         return place < Step.values().length ? Step.values()[place] : null;
     }
 
-    /** Which step that is, from 0. */
+    /** Returns the index of the present step, from 0. */
     public int place() {
         return place;
     }

@@ -78,7 +78,7 @@ public final class LamplightersRound {
                 .withSceneSwitch(new SceneSwitch(LARKSPUR, 1));
     }
 
-    /** How the demo begins: in the first scene, everybody heard. */
+    /** Returns the initial performance of the demo: the first scene, nothing muted. */
     public static Performance performance() {
         return Performance.NEW.withScene("dusk");
     }

@@ -10,9 +10,8 @@ import java.util.Comparator;
 import java.util.List;
 
 /**
- * Writes music as text: words of the form {@code NOTE[+NOTE…]/LENGTH}, where a length is a part of a whole note (4 for
- * a quarter, with a dot behind for half as much again), and {@code -} is a rest. Bars are told apart by {@code |}, for
- * the eye only.
+ * A parser for music as text. A word is {@code NOTE[+NOTE…]/LENGTH}, where the length is a fraction of a whole note (4
+ * is a quarter; a dot adds half of it), and {@code -} is a rest. A {@code |} between bars is ignored.
  */
 final class Phrase {
     private static final int WHOLE = TempoMap.PPQ * 4;

@@ -34,12 +34,12 @@ public record Arrangement(List<Slice> slices, boolean moves) {
         return new Arrangement(List.of(new Slice(from, to, 0)), true);
     }
 
-    /** Has a pause before what begins at a tick. */
+    /** Inserts a pause at a tick. */
     public static Arrangement insert(long at, long length) {
         return new Arrangement(List.of(new Slice(0, at, 0), rest(at, at + length)), true);
     }
 
-    /** Has a range sound so many times, 1 or more in all; what follows comes behind. */
+    /** Repeats a range, so that it sounds {@code times} times in all; later music moves back. */
     public static Arrangement repeat(long from, long to, int times) {
         List<Slice> slices = new ArrayList<>(List.of(new Slice(0, from, 0)));
         for (int i = 0; i < times; i++) {
@@ -49,7 +49,7 @@ public record Arrangement(List<Slice> slices, boolean moves) {
         return new Arrangement(slices, true);
     }
 
-    /** Has a range sound at a tick as well, in the place of what is there. */
+    /** Copies a range to a tick, where it replaces the present content. */
     public static Arrangement copy(long from, long to, long at) {
         long end = at + to - from;
         return new Arrangement(List.of(new Slice(0, at, 0), new Slice(from, to, at), rest(end, end)), false);

@@ -28,7 +28,7 @@ public final class Connections {
     private Connections() {}
 
     /**
-     * Returns true if a channel of a source is led to a target already, over all of its keys.
+     * Returns true if a channel of a source is connected to a target with all its keys.
      *
      * @param channel 1-16, or {@link ChannelChart#EVERY}
      */
@@ -46,7 +46,7 @@ public final class Connections {
     }
 
     /**
-     * Leads a channel of a source to a target with all keys that the source has, on top of what it plays.
+     * Connects a channel of a source to a target with all keys of the source, in addition to its present connections.
      *
      * @param channel 1-16, or {@link ChannelChart#EVERY}
      */
@@ -67,7 +67,7 @@ public final class Connections {
         return ZoneEdits.freshZoneId(session, name);
     }
 
-    /** Has a zone begin at a key, and what the same source plays on a channel in common end before it. */
+    /** Moves the start of a zone to a key, and ends other zones of the source on a common channel below it. */
     public static Session beside(Session session, String id, int at) {
         Zone upper = session.zone(id).orElseThrow();
         Range keys = upper.keys();
@@ -142,7 +142,7 @@ public final class Connections {
         return change(session, chart, way, newId, zone -> zone.to(to));
     }
 
-    /** Has one way begin at another channel, of the same or of another source. */
+    /** Moves the start of one connection to another channel, of the same or another source. */
     public static Session beginAt(Session session, ChannelChart chart, Way way, Arrival from, String newId) {
         ChannelSet channels = from.channel() == ChannelChart.EVERY ? ChannelSet.ALL : ChannelSet.of(from.channel());
         return change(
@@ -179,12 +179,12 @@ public final class Connections {
     }
 
     /**
-     * Plans to lead channels to parts, each to the next.
+     * Plans connections of channels to parts, each to the next part.
      *
-     * @param names what the channels are called, for the preview
-     * @param parts those that may be led to, in their order
-     * @param first the place of the first channel's part among them
-     * @param step how many places lie from one to the next, 1 or more
+     * @param names the names of the channels, for the preview
+     * @param parts the possible parts, in their order
+     * @param first the index of the part for the first channel
+     * @param step the distance between parts, 1 or more
      */
     public static NumberSeries plant(
             Session session,

@@ -16,7 +16,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 
-/** What a player does to control maps, as functions from a session to the changed one. */
+/** Edits of control maps, as functions from a session to the changed one. */
 public final class ControlEdits {
     /** Controller 11, expression: the share of a part's volume that players move. */
     public static final int EXPRESSION = 11;
@@ -82,7 +82,7 @@ public final class ControlEdits {
         return eachList(session, maps -> Lists.moved(maps, map -> map.id().equals(id), by));
     }
 
-    /** Has a control map hold in one scene, or (null) always. */
+    /** Makes a control map hold in one scene, or always if the scene is null. */
     public static Session holdIn(Session session, String id, String scene) {
         ControlMap map = find(session, id).orElseThrow();
         String now = sceneOf(session, id).map(Scene::id).orElse(null);

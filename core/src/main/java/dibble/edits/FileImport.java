@@ -27,22 +27,22 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * A standard MIDI file as a source: each channel of each track is a lane with a channel of its own, and what is on them
- * is a take, as if the source had played it. Its lanes run through zones like anybody's. Its notes lie on the bars of
- * the file, whatever the tempo of the session.
+ * A standard MIDI file as a source. Each channel of each track is a lane with its own channel, and the events are a
+ * take, as if the source had played it. The lanes go through zones like those of any source. Notes keep their position
+ * in bars, whatever the tempo of the session.
  *
- * @param source who plays it
- * @param take what it plays, with the tempo and meter of the file; where it says none, with the session's
- * @param hasTempo whether the file says a tempo or a meter
- * @param markers the names that places of the file have, where it counts in notes
- * @param shared how many lanes share a channel with another, since there are sixteen
+ * @param source the new source
+ * @param take the events, with the tempo and meter of the file, or those of the session if the file has none
+ * @param hasTempo whether the file has a tempo or a meter
+ * @param markers the markers of the file, if its division is in ticks per quarter note
+ * @param shared the number of lanes that share a channel with another, since there are sixteen channels
  */
 public record FileImport(Source source, Take take, boolean hasTempo, List<Marker> markers, int shared) {
     private static final int MAX_MARKERS = 10_000;
 
-    /** Whose tempo the session has when a file is in it. */
+    /** The choice of tempo for a session into which a file is imported. */
     public enum Tempo {
-        /** The file's: what is there already goes along. */
+        /** The tempo of the file; the present content follows it. */
         OF_THE_FILE,
 
         /** The session's: of the file only the bars count. */
@@ -81,7 +81,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
     /**
      * Reads a file for a session.
      *
-     * @param name what the source is called
+     * @param name the name of the new source
      */
     public static FileImport of(Session session, MidiFile given, String name) {
         MidiFile file = given.atOnce();
@@ -118,7 +118,7 @@ public record FileImport(Source source, Take take, boolean hasTempo, List<Marker
         return ShortMessage.onChannel(message, channel - 1);
     }
 
-    /** A message that is whole in one event; what comes in pieces is for who plays files. */
+    /** Adds a message that is complete in one event. Messages in several pieces are only for players of files. */
     private static void addExclusive(EventStore log, long at, byte[] data) {
         if (Status.endsExclusive(data)) {
             byte[] message = new byte[data.length + 1];

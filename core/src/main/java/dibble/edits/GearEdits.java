@@ -10,7 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 
-/** What a player does to sources, instruments and parts, as functions from a session to the changed one. */
+/** Edits of sources, instruments and parts, as functions from a session to the changed one. */
 public final class GearEdits {
     private GearEdits() {}
 
@@ -79,7 +79,7 @@ public final class GearEdits {
                         .toList());
     }
 
-    /** Adds a part to an instrument, at a place among its parts; it gets a colour of its own. */
+    /** Adds a part to an instrument, at an index among its parts, and gives it an unused color. */
     public static Session addPart(Session session, String instrument, Part part, int place) {
         Session longer = changeInstrument(session, instrument, it -> {
             List<Part> parts = new ArrayList<>(it.parts());

@@ -18,17 +18,17 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * What hands do to the notes of tracks, as functions from a session to the changed one. Notes are numbered as in the
- * whole of a track, the muted ones among them ({@link ManualEdits#whole}). Takes are never changed.
+ * Manual edits of the notes of tracks, as functions from a session to the changed one. Notes are numbered as in the
+ * whole track, with muted notes ({@link ManualEdits#whole}). Takes are never changed.
  */
 public final class NoteEdits {
     private NoteEdits() {}
 
     /**
-     * A changed session.
+     * The result of an edit.
      *
-     * @param selected for each track that was changed, which of its notes are the selected ones now
-     * @param effect what was done to them
+     * @param selected the selected notes of each changed track, after the edit
+     * @param effect the effect of the edit
      */
     public record Edited(Session session, Map<String, BitSet> selected, ChangeResult.Effect effect) {}
 
@@ -89,7 +89,7 @@ public final class NoteEdits {
         return added;
     }
 
-    /** Has notes sound or not; what does not sound stays to be seen. */
+    /** Mutes notes, or unmutes them. Muted notes remain visible. */
     public static Session mute(Session session, Map<String, BitSet> selected, boolean on) {
         List<Track> tracks = new ArrayList<>();
         for (Track track : session.tracks()) {
@@ -109,7 +109,7 @@ public final class NoteEdits {
         return TrackEdits.replaceTracks(session, tracks);
     }
 
-    /** Has notes be what they were when they were played. What was added by hand stays. */
+    /** Restores notes as they were played. Notes that were added manually stay. */
     public static Edited asPlayed(Session session, Map<String, BitSet> selected) {
         Session heard = mute(session, selected, false);
         Edited edited = changeEach(heard, selected, track -> {
@@ -123,7 +123,7 @@ public final class NoteEdits {
         return new Edited(edited.session().withTracks(tracks), edited.selected(), edited.effect());
     }
 
-    /** Returns true if it is what was printed but for the order of what comes at one time. */
+    /** Returns true if the content equals the print, except for the order of simultaneous events. */
     private static boolean isAsPlayed(Track track) {
         return track.regions()
                 .byHand()
@@ -160,7 +160,7 @@ public final class NoteEdits {
         return messages;
     }
 
-    /** Has whole tracks be what was printed, with all that was deleted and without all that was added. */
+    /** Restores the printed content of whole tracks: deleted notes return, added notes go. */
     public static Session allAsPlayed(Session session, List<String> tracks) {
         return session.withTracks(session.tracks().stream()
                 .map(track -> tracks.contains(track.id())

@@ -21,18 +21,18 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * Notes that go to another sound after they were played: what a zone would have done beforehand. The pedals, wheels and
- * controllers that they sounded with go with them, and stay for those that stay. Functions from a session to the changed
+ * Moves of recorded notes to another sound, with the effect that a zone would have had. Pedals, wheels and controllers
+ * that apply to the notes move with them, and remain for the notes that stay. Functions from a session to the changed
  * one.
  */
 public final class NoteMoves {
     private NoteMoves() {}
 
     /**
-     * Has notes sound on a part: on the track that takes it, which is added where there is none.
+     * Moves notes to a part: to the track that takes the part, which is added if there is none.
      *
-     * @param routing says on which channel the part is
-     * @param selected which notes, by the ids of their tracks
+     * @param routing the routing that gives the channel of the part
+     * @param selected the selected notes, by the ids of their tracks
      */
     public static NoteEdits.Edited toPart(
             Session session, Routing routing, Map<String, BitSet> selected, PartRef part) {
@@ -76,7 +76,7 @@ public final class NoteMoves {
                     .orElse(taken);
         }
         int channel = routing.channels().channel(part.get()).orElse(1) - 1;
-        // Notes of one key that sounded apart become notes of one place: each voice is merged like a track of its own.
+        // Notes of one key may come from several sounds: each voice is merged like a separate track.
         Map<Voice, MidiTrack.Builder> voices = new LinkedHashMap<>();
         for (int i = 0; i < taken.size(); i++) {
             boolean isMessage = taken.isChannelMessage(i);
@@ -96,12 +96,12 @@ public final class NoteMoves {
         return merged;
     }
 
-    /** What notes alternate on: a channel of a destination. */
+    /** The scope in which note-ons and note-offs alternate: a channel of a destination. */
     private record Voice(String destination, int channel) {}
 
     /**
-     * Puts each key of the selected notes of a track, or whatever else they are sorted by, onto a track of its own behind
-     * it, which sounds where that one does.
+     * Moves the selected notes of a track to new tracks behind it, one for each key or other sort value. The new tracks
+     * have the same destination.
      */
     public static Session apart(Session session, String id, BitSet selected, Sorting.How how) {
         Track track = session.track(id).orElseThrow();

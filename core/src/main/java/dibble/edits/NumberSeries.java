@@ -19,20 +19,19 @@ import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
 
 /**
- * Channels, outputs or notes counted up for a row of things, from a start with a step, to be looked at before it is
- * done.
+ * A preview of ascending channels, outputs or notes for a row of items.
  *
- * @param rows what each would get, in their order; those beyond the highest value get none and are not in it
- * @param wanted how many there are
- * @param taken which of the channels somebody outside the row has already
- * @param edit does it
+ * @param rows the values, in the order of the items; items beyond the highest value have none and are left out
+ * @param wanted the number of items
+ * @param taken the channels of the series that other parts already have
+ * @param edit the edit
  */
 public record NumberSeries(List<Row> rows, int wanted, List<Integer> taken, UnaryOperator<Session> edit) {
     private static final int CHANNELS = 16;
     private static final int OUTPUTS = 64;
     private static final int NOTES = 127;
 
-    /** What one thing gets. */
+    /** The value for one item. */
     public record Row(String name, int value) {}
 
     public NumberSeries {
@@ -124,7 +123,7 @@ public record NumberSeries(List<Row> rows, int wanted, List<Integer> taken, Unar
                 .toList();
     }
 
-    /** Returns true if a part on the same port, outside the row, is fixed on the channel. */
+    /** Returns true if another part on the same port has the channel as a fixed channel. */
     private static boolean isTaken(Session session, List<PartRef> row, PartRef ref, int channel) {
         String port = session.instrument(ref.instrument()).map(Instrument::port).orElse("");
         return session.instruments().stream()
@@ -136,10 +135,10 @@ public record NumberSeries(List<Row> rows, int wanted, List<Integer> taken, Unar
     }
 
     /**
-     * Plans the notes that a zone makes of a row of keys: those of pads, say.
+     * Plans notes of a zone for a row of keys, such as drum pads.
      *
      * @param keys the keys, from the lowest up
-     * @param names what the keys are called, for the preview
+     * @param names the names of the keys, for the preview
      * @param start the note of the first key, 0-127
      */
     public static NumberSeries notes(String zone, Range keys, List<String> names, int start, int step) {
@@ -151,7 +150,7 @@ public record NumberSeries(List<Row> rows, int wanted, List<Integer> taken, Unar
                 session -> ZoneEdits.changeZone(session, zone, it -> mapped(it, keys, values)));
     }
 
-    /** The zone's transposition does not apply to keys that have a note of their own. */
+    /** The transposition of the zone does not apply to keys that are mapped to a note. */
     private static Zone mapped(Zone zone, Range keys, List<Integer> notes) {
         Map<Integer, List<Integer>> map = new TreeMap<>(zone.noteMap());
         for (int i = 0; i < notes.size(); i++) {

@@ -17,7 +17,7 @@ import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
 
-/** What a player does to scenes, as functions from a session to the changed one. */
+/** Edits of scenes, as functions from a session to the changed one. */
 public final class SceneEdits {
     private SceneEdits() {}
 
@@ -52,7 +52,7 @@ public final class SceneEdits {
         return longer;
     }
 
-    /** Adds the like of a scene behind it: its zones, control maps and sounds, under ids of their own. */
+    /** Adds a copy of a scene behind it, with copies of its zones, control maps and sounds under new ids. */
     public static Session duplicate(Session session, String id, String newId, String name) {
         Scene scene = session.scene(id).orElseThrow();
         Scene copy = scene.withId(newId).withName(name).withProgram(freeProgram(session));
@@ -84,7 +84,7 @@ public final class SceneEdits {
                 Lists.moved(session.scenes(), scene -> scene.id().equals(id), by));
     }
 
-    /** Has a scene set the sound of a part otherwise; with an empty sound it leaves the part alone. */
+    /** Changes the sound that a scene sets for a part; with an empty sound the scene leaves the part as it is. */
     public static Session changeSound(Session session, String scene, PartRef part, UnaryOperator<Sound> change) {
         return SceneEdits.changeScene(session, scene, it -> {
             List<SceneSound> sounds = new ArrayList<>();

@@ -44,7 +44,7 @@ public enum StartingPoint {
         this.session = session;
     }
 
-    /** What it is called. */
+    /** Returns the title. */
     public String title() {
         return title;
     }

@@ -18,7 +18,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 
-/** What a player does to strips, as functions from a session to the changed one. */
+/** Edits of strips, as functions from a session to the changed one. */
 public final class StripEdits {
     private StripEdits() {}
 
@@ -37,7 +37,7 @@ public final class StripEdits {
         });
     }
 
-    /** What a scene makes of a part; of keys and where it says nothing, nothing. */
+    /** Returns the sound that a scene sets for a part; for keys and parts without one, an empty sound. */
     private static Sound sceneSound(Session session, String scene, StripRef ref) {
         return session.scene(scene).stream()
                 .filter(it -> !ref.isKey())
@@ -48,7 +48,7 @@ public final class StripEdits {
                 .orElse(new Sound(null, null, null, null));
     }
 
-    /** Returns true if the level of a strip is one that a scene gives it. */
+    /** Returns true if the scene sets the level of a strip. */
     public static boolean isOfScene(Session session, String scene, StripRef ref) {
         return sceneSound(session, scene, ref).volume() != null;
     }
@@ -58,7 +58,7 @@ public final class StripEdits {
         return change(session, null, ref, change);
     }
 
-    /** Changes what a strip is in a scene: a volume or pan that the scene gives the part is changed in the scene. */
+    /** Changes a strip in a scene. If the scene sets the volume or pan of the part, the change applies to the scene. */
     public static Session change(Session session, String scene, StripRef ref, UnaryOperator<Strip> change) {
         Strip before = strip(session, scene, ref).orElseThrow();
         Strip after = change.apply(before);
@@ -116,7 +116,7 @@ public final class StripEdits {
         return change(session, scene, ref, strip -> strip.withLevel(builtIn ? level : Math.min(0, level)));
     }
 
-    /** All strips that there are, and those that keys had. */
+    /** Returns all strips, including those of keys that lost their track. */
     private static List<StripRef> all(Session session) {
         List<StripRef> all = new ArrayList<>();
         for (Instrument instrument : session.instruments()) {
@@ -153,7 +153,7 @@ public final class StripEdits {
         return session.withOutputs(names);
     }
 
-    /** Adds a file of sounds, or says where one is now that the session has already: it is known by what is in it. */
+    /** Adds a sound file, or updates the path of one that the session has; its content identifies it. */
     public static Session addSoundFile(Session session, String name, String path, String sha256) {
         List<SoundFile> files = new ArrayList<>(session.soundFiles());
         for (int i = 0; i < files.size(); i++) {

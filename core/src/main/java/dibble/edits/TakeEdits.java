@@ -25,7 +25,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/** What a player does to takes and tracks, as functions from a session to the changed one. */
+/** Edits of takes and tracks, as functions from a session to the changed one. */
 public final class TakeEdits {
     private TakeEdits() {}
 
@@ -68,7 +68,7 @@ public final class TakeEdits {
         return keep(session, take, printer, PrintMode.REPLACE_ALL);
     }
 
-    /** Keeps a take with the tracks that were printed from it. Who had nothing to play in it keeps what is there. */
+    /** Adds a take with the tracks that were printed from it. Tracks without events in it keep their content. */
     public static Session keep(Session session, Take take, Printer printer, PrintMode onto) {
         List<Track> printed = new ArrayList<>();
         for (int i = 0; i < printer.tracks().size(); i++) {
@@ -135,18 +135,18 @@ public final class TakeEdits {
     }
 
     /**
-     * What a track would have if a take were printed again.
+     * The content of a track if a take were printed again.
      *
-     * @param differs whether anything that is sent would be another, or at another time
-     * @param edited whether what it has of the take was edited by hand, which would be lost
+     * @param differs whether any sent event would change, or its time
+     * @param edited whether manual edits of the take would be lost
      */
     public record Outcome(Track track, int notesNow, int notesThen, boolean differs, boolean edited) {}
 
     /**
-     * For each track what it has and what it would have after another edit.
+     * Compares the content of each track before and after an edit.
      *
-     * @param again what the edit makes of the session
-     * @param id the take that it prints again
+     * @param again the session after the edit
+     * @param id the take that the edit prints again
      */
     public static List<Outcome> compare(Session session, Session again, String id) {
         List<Outcome> outcomes = new ArrayList<>();
@@ -162,12 +162,12 @@ public final class TakeEdits {
     }
 
     /**
-     * Prints a take in the place of its regions, and of nothing else. A track that had nothing of it gets it where no
-     * later take has replaced what was there; a take that is on no track makes room for itself where it lies.
+     * Prints a take over its own regions only. A track without a region of the take gets one where no later take has
+     * replaced the content; a take that is on no track replaces the content of its range.
      */
     private static Session reprint(Session session, Take take, Progress progress) {
         Session ready = TrackEdits.readyToRecord(session);
-        // Arming is for recording: what is printed again goes onto every track that takes it.
+        // Arming applies to recording only: a take that is printed again goes onto every track that takes it.
         Set<String> all = ready.tracks().stream().map(Track::id).collect(Collectors.toSet());
         Printer printer = Printer.print(take, ready.tracks(), all, progress);
         boolean isOnTracks = session.tracks().stream()
@@ -203,8 +203,8 @@ public final class TakeEdits {
     }
 
     /**
-     * Gives some notes of a part tracks of their own, and what was recorded of them with it. A take that was edited by hand
-     * on the part's track stays there whole.
+     * Gives some notes of a part separate tracks, with the recorded notes. A take with manual edits stays whole on the
+     * track of the part.
      */
     public static Session splitKeys(Session session, PartRef ref, Collection<Integer> notes, Progress progress) {
         Track before = session.trackOf(ref).orElse(null);
@@ -222,7 +222,7 @@ public final class TakeEdits {
         return split;
     }
 
-    /** Has what is played of some notes of a part from now on be recorded on their own tracks. */
+    /** Arms separate tracks for some notes of a part. */
     public static Performance armKeys(
             Session session, Performance performance, PartRef ref, Collection<Integer> notes) {
         Performance armed = performance;
@@ -233,7 +233,7 @@ public final class TakeEdits {
         return armed;
     }
 
-    /** Takes a take out; the tracks keep what was printed from it. */
+    /** Deletes a take; the tracks keep its prints. */
     public static Session delete(Session session, String id) {
         return session.withTakes(
                 session.takes().stream().filter(take -> !take.id().equals(id)).toList());
@@ -260,7 +260,7 @@ public final class TakeEdits {
         return "take-" + number;
     }
 
-    /** Returns true if an id is taken, also by a take that is gone of which something is still on a track. */
+    /** Returns true if an id is in use, also by a deleted take with a print on a track. */
     private static boolean hasTake(Session session, String id) {
         return session.takes().stream().anyMatch(take -> take.id().equals(id))
                 || session.tracks().stream().anyMatch(track -> track.regions().knows(id));

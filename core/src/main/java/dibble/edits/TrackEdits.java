@@ -14,13 +14,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** What a player does to tracks, as functions from a session to the changed one. */
+/** Edits of tracks, as functions from a session to the changed one. */
 public final class TrackEdits {
     private TrackEdits() {}
 
     /**
-     * Adds a track for each of some notes of a part that has none, before the part's own. Each has a strip of its own then,
-     * which begins as the part's.
+     * Adds a track for each of some notes of a part that have none, before the track of the part. Each gets a strip
+     * with the settings of the part.
      */
     public static Session addKeyTracks(Session session, PartRef ref, Collection<Integer> notes) {
         Part part = session.part(ref).orElseThrow();
@@ -76,7 +76,7 @@ public final class TrackEdits {
         return Ids.fresh(name, taken -> session.track(taken).isPresent());
     }
 
-    /** Where a new track goes: before the one that takes what is left. */
+    /** Returns the index for a new track: before the one that takes everything else. */
     static int rest(List<Track> tracks) {
         int last = tracks.size() - 1;
         return last >= 0 && tracks.get(last).takesRest() ? last : tracks.size();
@@ -90,7 +90,7 @@ public final class TrackEdits {
         return session.withTracks(List.copyOf(tracks.values()));
     }
 
-    /** The session with a track for each part that is fed, and one for everything else: what is recorded onto. */
+    /** Returns the session with a track for each part that is played, and one for everything else, ready to record. */
     public static Session readyToRecord(Session session) {
         Session ready = TrackEdits.addMissingTracks(session);
         if (ready.tracks().stream().anyMatch(Track::takesRest)) {
@@ -109,7 +109,7 @@ public final class TrackEdits {
         return session.withTracks(tracks);
     }
 
-    /** Takes a track out, with what is on it. */
+    /** Deletes a track with its content. */
     public static Session deleteTrack(Session session, String id) {
         return session.withTracks(session.tracks().stream()
                 .filter(track -> !track.id().equals(id))

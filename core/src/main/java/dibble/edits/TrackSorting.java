@@ -24,7 +24,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 
-/** What is on a track sorted into tracks of their own, as functions from a session to the changed one. */
+/** Sorting of the content of a track into new tracks, as functions from a session to the changed one. */
 public final class TrackSorting {
     private TrackSorting() {}
 
@@ -62,10 +62,10 @@ public final class TrackSorting {
     }
 
     /**
-     * What the zones of now make of the takes that a track was printed from, zone by zone, where each take is on it; of a
-     * part's track only what leads to that part. What is of no take, or edited by hand, stays together.
+     * Sorts the takes on a track by the present zones. On the track of a part, only zones of that part count. Content
+     * without a take or with manual edits stays together.
      *
-     * @param bySource whether the zones of one source are one
+     * @param bySource whether the zones of one source count as one
      */
     public static Sorting byZone(Session session, Performance performance, Track track, boolean bySource) {
         List<Take> takes = session.takes().stream()

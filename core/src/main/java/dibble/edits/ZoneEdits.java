@@ -19,7 +19,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 
-/** What a player does to zones, as functions from a session to the changed one. */
+/** Edits of zones, as functions from a session to the changed one. */
 public final class ZoneEdits {
     private ZoneEdits() {}
 
@@ -59,16 +59,16 @@ public final class ZoneEdits {
     }
 
     /**
-     * Adds the like of a zone.
+     * Adds a copy of a zone.
      *
-     * @param source who plays it
-     * @param scene the scene that it holds in, or null for always
+     * @param source the source of the copy
+     * @param scene the scene of the copy, or null for always
      */
     public static Session copyZone(Session session, Zone zone, String newId, String source, String scene) {
         return addZone(session, zone.with().id(newId).source(source).build(), scene);
     }
 
-    /** Has a zone hold in one scene, or (null) always. */
+    /** Moves a zone to one scene, or to all if the scene is null. */
     public static Session moveZone(Session session, String id, String scene) {
         Zone zone = session.zone(id).orElseThrow();
         return session.sceneOf(id)
@@ -80,8 +80,8 @@ public final class ZoneEdits {
     }
 
     /**
-     * Has the zones of a source meet: a gap between neighbours is given to the lower one, and where they overlap in part
-     * the lower one ends before the upper one begins. Zones of which one lies within the other are a layer, and stay.
+     * Makes the zones of a source adjacent. The lower of two neighbors gets the keys of a gap, and ends before the
+     * upper one if they partly overlap. A zone within another is a layer and stays.
      *
      * @param zones the zones that hold now
      */
@@ -112,9 +112,9 @@ public final class ZoneEdits {
     }
 
     /**
-     * Has some keys of a source play the keyswitches of a part, one after the other.
+     * Assigns keys of a source to the keyswitches of a part, one after the other.
      *
-     * @param first the key that plays the first switch
+     * @param first the key for the first switch
      */
     public static Session addKeyswitchZone(Session session, String id, String source, PartRef part, int first) {
         Map<Integer, List<Integer>> map = new TreeMap<>();
@@ -156,17 +156,17 @@ public final class ZoneEdits {
     }
 
     /**
-     * Lets a source play a part on top of all that it plays already.
+     * Adds a zone that layers a part over all zones of a source.
      *
-     * @param id the new zone's id
+     * @param id the id of the new zone
      */
     public static Session layerPart(Session session, String id, String source, PartRef part, Range keys) {
         return addZone(session, newZone(session, id, source, part, keys), null);
     }
 
     /**
-     * Lets a source play a part beside what it plays already: the zones under the key are cut there, the new part gets
-     * the keys from it upwards (or, with {@code below}, those under it), as far as the cut zones reached.
+     * Splits a source at a key. Its zones are cut there; the new part gets the keys from it upwards, or with {@code
+     * below} the keys under it, up to the end of the cut zones.
      *
      * @param at the first key of the upper side
      */

@@ -1,5 +1,5 @@
 /**
- * What a player does to a session: functions from a session to the changed one, by what they change. No threads; may
- * import session and what it is made of.
+ * Edits of a session, as functions from a session to the changed one, grouped by their object. Has no threads; may
+ * import session and its dependencies.
  */
 package dibble.edits;

@@ -8,7 +8,7 @@ import static dibble.text.CoreText.say;
  * @param entry the entry that it is wrong with; empty for the whole container
  */
 public record Damage(String entry, Kind kind) {
-    /** What can be wrong. */
+    /** The kinds of damage. */
     public enum Kind {
         /** The container ends too early. */
         CUT_OFF,

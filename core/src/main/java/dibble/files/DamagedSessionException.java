@@ -10,7 +10,7 @@ public final class DamagedSessionException extends SessionFormatException {
     private static final long serialVersionUID = 1L;
     private static final int MAX_NAMED = 3;
 
-    /** @param damage what is wrong, at least one */
+    /** @param damage the damage, at least one item */
     public DamagedSessionException(List<Damage> damage) {
         super(say("damaged-session-exception.the-session-is-damaged", named(damage)));
     }

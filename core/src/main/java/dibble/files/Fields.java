@@ -25,9 +25,8 @@ import java.util.Set;
 import java.util.regex.Pattern;
 
 /**
- * The fields of one JSON object, read one by one, each against what the format says of it; those that nobody asked for
- * are its {@link #extras}. What is wrong is said in one line, with the path, what was given and what was expected. A
- * field that is null is one that was left out.
+ * The fields of one JSON object. Each is read once and validated; fields that were not read are {@link #extras}. An
+ * error is one line with the path, the given value and the expected one. A null field counts as missing.
  */
 public final class Fields {
     private static final ObjectMapper PLAIN = JsonMapper.builder()
@@ -83,7 +82,7 @@ public final class Fields {
         return get(name) != null;
     }
 
-    /** What is said of a value that is not what was expected. */
+    /** Returns the error for an unexpected value. */
     static SessionFormatException wrong(String at, JsonNode given, String expected) {
         return new SessionFormatException(say("fields.expected", SingleLineText.of(at), shown(given), expected));
     }
@@ -147,7 +146,7 @@ public final class Fields {
         return form(name, form);
     }
 
-    /** One of some words; what it stands for. */
+    /** Reads one of several words, and returns its value. */
     <T> T word(String name, T otherwise, Map<String, T> words) throws SessionFormatException {
         JsonNode value = get(name);
         return value == null ? otherwise : word(at(name), value, words);
@@ -369,7 +368,7 @@ public final class Fields {
                 numbers(name, 1, 16).stream().mapToInt(Integer::intValue).toArray());
     }
 
-    /** A channel, or a word that stands for one that is not fixed: then null. */
+    /** Reads a channel; returns null for a word that means a variable channel. */
     Integer channelOr(String name, String word) throws SessionFormatException {
         JsonNode value = get(name);
         if (value == null || value.isTextual() && value.textValue().equals(word)) {
@@ -414,7 +413,10 @@ public final class Fields {
         String name(T item);
     }
 
-    /** A list of what has no extras of its own: they are among those of this one, by a name that each item has. */
+    /**
+     * Reads a list of values that keep no unknown fields. Those of the items are kept by this object, under a name of
+     * each item.
+     */
     public <T> List<T> list(String name, int most, Reading<T> reading, Naming<T> naming) throws SessionFormatException {
         return list(name, most, fields -> {
             T item = reading.read(fields);
@@ -423,7 +425,7 @@ public final class Fields {
         });
     }
 
-    /** Runs a reading; what a value refuses becomes an error at this path. */
+    /** Runs a reader; a rejected value becomes an error at this path. */
     public <T> T make(Reading<T> reading) throws SessionFormatException {
         try {
             return reading.read(this);
@@ -432,7 +434,7 @@ public final class Fields {
         }
     }
 
-    /** The fields that nobody asked for, and those of what lies within. */
+    /** Returns the fields that were not read, with those of nested objects. */
     public UnknownFields extras() {
         Map<String, Object> rest = new LinkedHashMap<>();
         for (Map.Entry<String, JsonNode> field : node.properties()) {

@@ -29,7 +29,7 @@ public enum Form {
         return pattern.matcher(text).matches();
     }
 
-    /** What is expected, in words. */
+    /** Returns the expected form, in words. */
     String words() {
         return words;
     }

@@ -12,7 +12,7 @@ import java.nio.file.NoSuchFileException;
 public final class IoWords {
     private IoWords() {}
 
-    /** What went wrong, and with which file. */
+    /** Returns the reason of a failure, with the file. */
     public static String of(IOException e) {
         if (e instanceof FileSystemException system) {
             String file = SingleLineText.of(String.valueOf(system.getFile()));

@@ -49,8 +49,8 @@ public final class NamesFile {
     /**
      * Reads names from a file.
      *
-     * @param remarks is told, a phrase each, what of the file was left out
-     * @throws IOException with one line where there are none that can be read
+     * @param remarks receives a phrase for each part of the file that was left out
+     * @throws IOException with one line if the file has no readable names
      */
     public static SoundNames read(Path path, Consumer<String> remarks) throws IOException {
         byte[] bytes = WholeFile.read(
@@ -59,11 +59,11 @@ public final class NamesFile {
     }
 
     /**
-     * Reads names, whatever kind of file they are in.
+     * Reads names from a file of any supported kind.
      *
-     * @param fileName decides what a list without the name of a device is called
-     * @param remarks is told, a phrase each, what was left out
-     * @throws SessionFormatException with one line where there are none that can be read
+     * @param fileName the name for a list without a device name
+     * @param remarks receives a phrase for each part that was left out
+     * @throws SessionFormatException with one line if there are no readable names
      */
     public static SoundNames read(byte[] bytes, String fileName, Consumer<String> remarks)
             throws SessionFormatException {
@@ -112,7 +112,7 @@ public final class NamesFile {
         return of(model, List.of(new SoundNames.Bank("", List.of(0, 0), programs(names, first(List.of(names))))));
     }
 
-    /** What programs of a file are counted from: 1 where they go to 128, else 0. */
+    /** Returns the number of the first program: 1 if the programs of the file go up to 128, else 0. */
     private static int first(Collection<Map<Integer, String>> all) throws SessionFormatException {
         boolean fromOne = all.stream().anyMatch(names -> names.containsKey(128));
         if (fromOne && all.stream().anyMatch(names -> names.containsKey(0))) {

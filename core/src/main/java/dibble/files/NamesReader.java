@@ -25,8 +25,8 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 
 /**
- * Reads a device name document (MIDNAM 1.0). No document type is loaded and no entity, from here or from elsewhere: what
- * such a document needs is in it. Of several devices the first is read, and the rest is told. Used once.
+ * A reader of device name documents (MIDNAM 1.0). It loads no document type and resolves no external entity. If there
+ * are several devices, it reads the first and reports the others. Used once.
  */
 final class NamesReader {
     private static final Pattern ENCODING =
@@ -38,7 +38,7 @@ final class NamesReader {
     /** Letters of all banks together, each with the list that it uses; a session has to be able to keep them. */
     private static final int MAX_ALL_LETTERS = 4_000_000;
 
-    /** What a program takes in a session beside its name. */
+    /** The bytes of a program in a session, in addition to its name. */
     private static final int OVERHEAD = 60;
 
     private final XMLStreamReader in;
@@ -83,7 +83,7 @@ final class NamesReader {
         }
     }
 
-    /** Decodes a document, which says itself how its letters are written. The parser would print what it cannot decode. */
+    /** Decodes a document by its declared encoding. The parser would print to standard error on a decoding error. */
     static String decode(byte[] bytes) {
         Matcher said = ENCODING.matcher(new String(bytes, 0, Math.min(bytes.length, 200), StandardCharsets.ISO_8859_1));
         boolean isKnown = said.find() && Charset.isSupported(said.group(1));
@@ -97,7 +97,7 @@ final class NamesReader {
         return new SessionFormatException(say("names-file.no-xml", line));
     }
 
-    /** @param remarks is told what was left out */
+    /** @param remarks receives the parts that were left out */
     SoundNames read(Consumer<String> remarks) throws SessionFormatException {
         try {
             while (in.hasNext()) {

@@ -9,7 +9,7 @@ import com.flipkart.zjsonpatch.JsonPatch;
 import java.util.EnumSet;
 import java.util.Set;
 
-/** In what a routing differs from the one before it, as a JSON Patch (RFC 6902): what is dragged changes a number. */
+/** The difference between two consecutive routings as a JSON Patch (RFC 6902): a drag changes a single number. */
 final class RoutingChange {
     private static final EnumSet<DiffFlags> SIMPLE =
             EnumSet.of(DiffFlags.OMIT_MOVE_OPERATION, DiffFlags.OMIT_COPY_OPERATION, DiffFlags.OMIT_VALUE_ON_REMOVE);
@@ -59,7 +59,7 @@ final class RoutingChange {
         try {
             return JsonPatch.apply(change, before);
         } catch (RuntimeException e) {
-            // The library has several for what does not fit, of no kind of their own.
+            // The library throws several unrelated exceptions for a patch that does not fit.
             throw new SessionFormatException(say("routing-change.a-change-that-does-not", at));
         }
     }

@@ -66,7 +66,7 @@ public final class RoutingReader {
 
     private final Map<PartRef, Integer> channelNow = new HashMap<>();
 
-    /** Values by the words that stand for them in a file, in their order. */
+    /** Returns values by their words in a file, in order. */
     static <T> Map<String, T> words(Stream<T> values, Function<T, String> word) {
         return values.collect(
                 Collectors.toMap(word, Function.identity(), (first, second) -> first, LinkedHashMap::new));
@@ -181,7 +181,7 @@ public final class RoutingReader {
                 at -> String.valueOf(at.getKey())));
     }
 
-    /** A list of what has a number, in its order. */
+    /** Returns the values of a list by their numbers, in order. */
     static <T> Map<Integer, T> numbered(List<Map.Entry<Integer, T>> items) {
         Map<Integer, T> all = new LinkedHashMap<>();
         for (Map.Entry<Integer, T> item : items) {

@@ -32,7 +32,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
-/** Writes what decides where events go. What has its default is left out of zones; unknown fields come back. */
+/** Writes the routing of a session. Default values of zones are left out; unknown fields are written back. */
 final class RoutingWriter {
     private static final ObjectMapper JSON = new ObjectMapper();
 
@@ -182,7 +182,7 @@ final class RoutingWriter {
         return node;
     }
 
-    /** What a strip has beside volume and pan. */
+    /** Writes the fields of a strip other than volume and pan. */
     private static void strip(ObjectNode node, Strip strip) {
         Integer volume = strip.volume();
         if (volume != null && strip.level() != Loudness.ofVolume(volume)) {

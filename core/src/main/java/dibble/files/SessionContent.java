@@ -77,7 +77,9 @@ public record SessionContent(Session session, Performance performance) {
         return new SessionContent(session, read.performance());
     }
 
-    /** What the session does not name. What has the name of something that will be saved gets another one. */
+    /**
+     * Returns the entries that the session does not name. An entry is renamed if its name is needed for a saved file.
+     */
     private static UnknownEntries foreign(SessionReader.Read read, Map<String, byte[]> entries) {
         Map<String, byte[]> others = new LinkedHashMap<>(entries);
         others.remove(SESSION);
@@ -120,7 +122,7 @@ public record SessionContent(Session session, Performance performance) {
         }
     }
 
-    /** What cannot be opened again is not saved over what can. */
+    /** Prevents saving a session that cannot be opened again over one that can. */
     public static void checkReadable(ObjectNode json) throws IOException {
         try {
             SessionReader.read(json);

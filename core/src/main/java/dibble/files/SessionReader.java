@@ -44,9 +44,8 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * Reads {@code session.json}. It refuses what the JSON Schema that ships with Dibble refuses, in words of its own, and
- * some things that no schema can say. Takes and clips lie beside it in the container and are read by
- * {@link SessionContent}.
+ * A reader of {@code session.json}. It rejects everything that the shipped JSON Schema rejects, with its own messages,
+ * and some things that a schema cannot express. {@link SessionContent} reads takes and clips from the container.
  */
 public final class SessionReader {
     /** The version of the format that this program writes, and the newest that it reads. */
@@ -74,10 +73,10 @@ public final class SessionReader {
     private static final Map<String, PrintMode> PRINTED =
             RoutingReader.words(Stream.of(PrintMode.values()), PrintMode::word);
 
-    /** What a session says of one of its takes, which is in a file of its own. */
+    /** The fields of a take in the session; its events are in a separate file. */
     public record SaidOfTake(String id, String name, String file, UnknownFields extras) {}
 
-    /** A session without takes and clips, with what it says of them. */
+    /** A session without takes and clips, with their fields in the session. */
     public record Read(
             Session session, Performance performance, Map<String, TrackFiles.Said> tracks, List<SaidOfTake> takes) {
         /** The files that it names beside itself. */
@@ -116,7 +115,7 @@ public final class SessionReader {
                 : say("session-reader.line-column", at.getLineNr(), at.getColumnNr());
     }
 
-    /** What a parser refused, in our words: its own speak of the parser. */
+    /** Returns a message for a parser error: the parser's own text is about the parser. */
     static String whatIsWrong(JsonProcessingException e) {
         String said = String.valueOf(e.getOriginalMessage());
         if (e instanceof StreamConstraintsException) {
@@ -335,12 +334,12 @@ public final class SessionReader {
                 Track.NOTHING);
     }
 
-    /** Under what a marker has its extras among those of its session. */
+    /** Returns the key of a marker's unknown fields in the session. */
     static String nameOf(Marker marker) {
         return marker.at() + " " + marker.name();
     }
 
-    /** Under what a region has its extras among those of its track. */
+    /** Returns the key of a region's unknown fields in the track. */
     static String nameOf(Region region) {
         return (region.take() == null ? "" : region.take() + " ") + region.from() + " " + region.to();
     }

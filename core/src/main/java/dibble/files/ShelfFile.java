@@ -45,8 +45,8 @@ public final class ShelfFile {
     /**
      * Reads the file of an item.
      *
-     * @param file its name, for what is said where it is damaged
-     * @throws SessionFormatException one line: what is wrong, and where
+     * @param file the file name, for messages
+     * @throws SessionFormatException with one line: the problem and its place
      */
     public static ShelfItem read(byte[] bytes, String file) throws SessionFormatException {
         JsonNode node = SessionReader.parse(bytes, file);

@@ -58,7 +58,7 @@ public final class TakeLines {
     private JsonNode routing;
     private List<byte[]> names = List.of();
 
-    /** What the file that the take came from says beside what is known here. */
+    /** The unknown fields of the file that the take was read from. */
     private final UnknownFields extras;
 
     /** The numbers of the events that have something of it, rising. */
@@ -103,10 +103,10 @@ public final class TakeLines {
     }
 
     /**
-     * Writes what comes before all events.
+     * Writes the lines before all events.
      *
-     * @param tempo with which it is recorded
-     * @param start where it begins, in nanoseconds of that tempo
+     * @param tempo the tempo of the recording
+     * @param start its start, in nanoseconds of that tempo
      */
     public void begin(TempoMap tempo, long start) throws IOException {
         put(tempos(tempo, 0));
@@ -163,7 +163,7 @@ public final class TakeLines {
         return "{\"t\":" + tempo.nanos(tick) + ",\"n\":0,\"tick\":" + tick + ",";
     }
 
-    /** Writes what has come to a take since the last call. */
+    /** Writes the events that were added to a take since the last call. */
     public void follow(EventStore log, List<String> sources, List<Take.Mark> all) throws IOException {
         if (names.size() != sources.size()) {
             names = sources.stream().map(QUOTING::quoteAsUTF8).toList();
@@ -278,7 +278,7 @@ public final class TakeLines {
         out.write(bytes);
     }
 
-    /** The tempo that was written is another from a change on; those that follow take the place of what was said. */
+    /** Writes a change of the tempo; its lines replace the previous tempo from that point. */
     public void tempo(TempoMap before, TempoMap now) throws IOException {
         int same = 0;
         while (same < Math.min(before.tempos().size(), now.tempos().size())

@@ -31,12 +31,15 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Reads the lines of a take, as {@link TakeLines} writes them, or as somebody else does. An instance reads one. */
+/**
+ * A reader of the lines of a take, whether {@link TakeLines} or another application wrote them. An instance reads one
+ * take.
+ */
 public final class TakeReader {
     /** The latest time that a line may have: 31 years. */
     private static final long LATEST = 999_999_999_999_999_999L;
 
-    /** The most text of routings that a take may have, with what they have in common: they are read one by one. */
+    /** The most characters of the routings of a take, with their common parts: they are read one by one. */
     private static final long MAX_ROUTINGS = 4L << 30;
 
     /** A change seldom makes a routing longer: it is looked at only now and then. */
@@ -62,9 +65,9 @@ public final class TakeReader {
     private static final int MAX_DIGITS = 18;
 
     /**
-     * What a recording that was cut off has.
+     * The content of a recording that was cut off.
      *
-     * @param losses the lines that could not be read, what is wrong with each
+     * @param losses the lines that could not be read, with the problem of each
      */
     public record Recovered(Take take, List<String> losses) {}
 
@@ -83,7 +86,7 @@ public final class TakeReader {
     private final List<TempoRemap> remaps = new ArrayList<>();
     private final Map<String, UnknownFields> extras = new LinkedHashMap<>();
 
-    /** Where the last tempo began, in nanoseconds: an earlier version wrote no ticks. */
+    /** The start of the last tempo in nanoseconds: an earlier version wrote no ticks. */
     private long tempoNanos;
 
     private long length;
@@ -157,8 +160,8 @@ public final class TakeReader {
     }
 
     /**
-     * Reads an event as it is written here, of which a take can have a million; false where the line is anything else,
-     * though it may be an event that somebody else wrote.
+     * Reads an event in the form that Dibble writes, since a take can have a million. Returns false for any other line,
+     * which may still be an event of another application.
      */
     private boolean event(byte[] bytes, int from, int to) {
         at = from;
@@ -335,7 +338,9 @@ public final class TakeReader {
         marks.add(new Take.Mark(log.size(), inOrder(stamp), sharing(next, before)));
     }
 
-    /** The same with what it has in common with the one before: a take can have thousands, of which little differs. */
+    /**
+     * Returns a routing that shares equal parts with the previous one: a take can have thousands of similar routings.
+     */
     private static Routing sharing(Routing next, Routing before) {
         return new Routing(
                 sharing(next.sources(), before.sources()),
@@ -419,9 +424,9 @@ public final class TakeReader {
     /**
      * Reads a take.
      *
-     * @param said what the session says of it
-     * @param otherwise the tempo and meter of a take that does not say its own
-     * @throws SessionFormatException naming the file and the line
+     * @param said the fields of the take in the session
+     * @param otherwise the tempo and meter for a take without them
+     * @throws SessionFormatException with the file and the line
      */
     public static Take read(SessionReader.SaidOfTake said, byte[] bytes, TempoMap otherwise, Progress progress)
             throws SessionFormatException {
@@ -431,10 +436,10 @@ public final class TakeReader {
     }
 
     /**
-     * Reads a journal, whose last line may be cut off: what was written until then is a take. A line that cannot be read
-     * costs nothing else.
+     * Reads a journal, whose last line may be cut off: everything before is a take. A line that cannot be read affects
+     * no other.
      *
-     * @throws SessionFormatException where there is no take in it
+     * @throws SessionFormatException if there is no take in it
      */
     public static Recovered readJournal(String id, String name, byte[] bytes, String file, TempoMap otherwise)
             throws SessionFormatException {

@@ -27,11 +27,11 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * What is on tracks, as standard MIDI files: {@code tracks/ID.mid} is what sounds; where that is put together of several
- * prints, or of a part of one, {@code prints/ID.mid} has the prints whole, a track each.
+ * The content of tracks as standard MIDI files. {@code tracks/ID.mid} has the sounding notes. If they come from several
+ * prints, or a part of one, {@code prints/ID.mid} has the whole prints, a track each.
  */
 public final class TrackFiles {
-    /** What the session says of a track's files and regions. */
+    /** The fields of a track's files and regions in the session. */
     record Said(
             String clip,
             String prints,
@@ -41,11 +41,11 @@ public final class TrackFiles {
             String printedFrom) {}
 
     /**
-     * What the session says of what hands have edited.
+     * The manual edits of a track in the session.
      *
-     * @param played what the notes were when they were played, or null where nothing says so
-     * @param muted the same of the notes that are muted, which are the last of the prints; null where there are none
-     * @param mutedEvents the numbers of their events among all; null where nothing says so
+     * @param played the notes as they were played, or null if not recorded
+     * @param muted the same for muted notes, which are the last of the prints; null if there are none
+     * @param mutedEvents the indexes of their events; null if not recorded
      */
     record SaidByHand(String played, String muted, String mutedEvents) {}
 
@@ -80,7 +80,7 @@ public final class TrackFiles {
                 type, TempoMap.PPQ, clips.stream().map(Clips::writeDeviceNames).toList()));
     }
 
-    /** What is on a track, out of its files; nothing where there are none, as beside a bare session. */
+    /** Reads the content of a track from its files; returns empty regions if there are none, as in a bare session. */
     static Regions read(Said said, Map<String, byte[]> entries, List<Take> takes) throws SessionFormatException {
         byte[] clipBytes = said.clip == null ? null : entries.get(said.clip);
         if (clipBytes == null) {
@@ -159,8 +159,8 @@ public final class TrackFiles {
     }
 
     /**
-     * Somebody may have edited what sounds in a program of their own: that counts, and what the session says of its notes
-     * is of others. What is where it was played is known again.
+     * Another application may have edited the sounding notes. Its content counts, so the session's data on notes is
+     * stale; notes at their played position are matched again.
      */
     private static NoteOrigins origins(String said, MidiTrack clip, MidiTrack printed) {
         int notes = ClipIndex.of(clip).noteCount();
@@ -169,7 +169,7 @@ public final class TrackFiles {
                 .orElseGet(() -> ManualEdits.recognized(clip, printed).origins());
     }
 
-    /** It said only what was printed last; what lies before and behind that take is of no take. */
+    /** An earlier version recorded only the last take; content before and after it belongs to no take. */
     private static Regions ofEarlierVersion(MidiTrack clip, String take, List<Take> takes) {
         Optional<Take> known = takes.stream().filter(it -> it.id().equals(take)).findFirst();
         long from = known.map(Take::startTick).orElse(0L);

@@ -16,9 +16,9 @@ public final class WholeFile {
     /**
      * Reads a file.
      *
-     * @param maxBytes the most that it may have; counted while it is read, since a file can grow
-     * @param tooLarge makes what is thrown of the number of bytes, where there are more
-     * @throws IOException with one line where it is missing, no ordinary file, too large or cannot be read
+     * @param maxBytes the limit; counted while reading, since a file can grow
+     * @param tooLarge makes the exception for a larger file from its size
+     * @throws IOException with one line if the file is missing, not a regular file, too large or cannot be read
      */
     public static byte[] read(Path file, int maxBytes, LongFunction<? extends IOException> tooLarge)
             throws IOException {

@@ -1,11 +1,11 @@
 package dibble.gear;
 
-/** By which controllers a device selects banks (MIDI 1.0): makers have read the standard in three ways. */
+/** The controllers by which a device selects banks (MIDI 1.0). Manufacturers read the standard in three ways. */
 public enum BankSelect {
     /** By 0 and 32 together, as the standard says. */
     BOTH("both"),
 
-    /** By 0 alone: 32 would be taken for another bank, or for something else. */
+    /** Controller 0 alone: the device would treat 32 as another bank, or as something else. */
     COARSE("msb"),
 
     /** By 32 alone. */
@@ -17,7 +17,7 @@ public enum BankSelect {
         this.word = word;
     }
 
-    /** The word that stands for it in a session file. */
+    /** Returns the word for this value in a session file. */
     public String word() {
         return word;
     }

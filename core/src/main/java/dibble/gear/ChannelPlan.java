@@ -7,9 +7,9 @@ import java.util.Map;
 import java.util.OptionalInt;
 
 /**
- * Which channel each part is on. On each port fixed channels come first; then every auto part keeps the channel that
- * it has if nobody before it took it; then the rest get a free one: a drum part 10 if it can, else the lowest; any
- * other part the lowest that is not 10.
+ * The channels of all parts. On each port, fixed channels come first. Then every auto part keeps its channel if no
+ * earlier part has it. The rest get a free one: a drum part 10 if possible, else the lowest; any other part the lowest
+ * except 10.
  *
  * @param channels the channels 1-16 of all parts that have one
  */

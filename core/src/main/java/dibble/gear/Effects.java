@@ -1,18 +1,19 @@
 package dibble.gear;
 
 /**
- * The room and the chorus of a built-in instrument, each 0-127; controllers 102 to 105 of any of its channels move them.
+ * The room and the chorus of a built-in instrument, each 0-127; controllers 102 to 105 of any of its channels change
+ * them.
  *
- * @param room how large the room is
- * @param damping how soon the room swallows what is high
- * @param rate how fast the chorus moves
- * @param depth how far the chorus moves
+ * @param room the size of the room
+ * @param damping the damping of high frequencies
+ * @param rate the rate of the chorus
+ * @param depth the depth of the chorus
  */
 public record Effects(int room, int damping, int rate, int depth) {
     /** The controller of the first of them; the others follow. The standard leaves these numbers to instruments. */
     public static final int FIRST_CONTROLLER = 102;
 
-    /** What holds until something is set: a middling room, a slow chorus. */
+    /** The default: a medium room and a slow chorus. */
     public static final Effects USUAL = new Effects(72, 48, 24, 40);
 
     public Effects {

@@ -13,13 +13,13 @@ import java.util.Set;
  * A multitimbral instrument or sound module.
  *
  * @param id unique among the instruments
- * @param builtIn whether Dibble sounds it itself
- * @param port the name of the port it hears; instruments can share one
- * @param partPorts whether each part has a port of its own, where it is another program
- * @param receives what it does with channels
- * @param hearsDirectly the ids of sources that are connected to it past Dibble
- * @param effects the room and the chorus of one that Dibble sounds
- * @param names the names of its sounds, or null where they are not known
+ * @param builtIn whether Dibble itself makes its sound
+ * @param port the name of its input port; instruments can share one
+ * @param partPorts whether each part has its own port, in another application
+ * @param receives its use of channels
+ * @param hearsDirectly the ids of sources that are connected to it outside Dibble
+ * @param effects the room and the chorus of a built-in instrument
+ * @param names the names of its sounds, or null if they are not known
  */
 @RecordBuilder
 public record Instrument(
@@ -68,7 +68,7 @@ public record Instrument(
         return parts.stream().filter(part -> part.id().equals(partId)).findFirst();
     }
 
-    /** With names of sounds; those of notes go to parts whose keys are sounds of their own, where these have none. */
+    /** Returns the instrument with names of sounds. Names of notes go to drum parts that have none. */
     public Instrument named(SoundNames other) {
         return withNames(other)
                 .withParts(parts.stream()
@@ -87,7 +87,7 @@ public record Instrument(
                 : names.program(sound.bank(), sound.program()).map(SoundNames.Program::name);
     }
 
-    /** By which controllers banks of it are selected. */
+    /** Returns the controllers that select its banks. */
     public BankSelect bankSelect() {
         return names == null ? BankSelect.BOTH : names.bankSelect();
     }
@@ -97,7 +97,7 @@ public record Instrument(
         return sound.messages(channel, bankSelect());
     }
 
-    /** What points to a part of it. */
+    /** Returns a reference to a part. */
     public PartRef ref(Part part) {
         return new PartRef(id, part.id());
     }

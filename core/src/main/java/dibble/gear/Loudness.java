@@ -14,7 +14,7 @@ public final class Loudness {
     /** No sound at all. */
     public static final double SILENCE = Double.NEGATIVE_INFINITY;
 
-    /** What a channel has that was never told its volume, by General MIDI. */
+    /** The volume of a channel before its first volume message, by General MIDI. */
     public static final int USUAL_VOLUME = 100;
 
     /** Pan in the middle. */
@@ -34,7 +34,7 @@ public final class Loudness {
         return (int) Math.max(0, Math.min(FULL, Math.round(FULL * Math.pow(10, level / 40))));
     }
 
-    /** What a signal is multiplied by at a level. */
+    /** Returns the factor of a level. */
     public static double gain(double level) {
         return Math.pow(10, level / 20);
     }
@@ -44,7 +44,7 @@ public final class Loudness {
         return gain <= 0 ? SILENCE : 20 * Math.log10(gain);
     }
 
-    /** A level held within what a strip can have; below {@link #MIN} it is {@link #SILENCE}. */
+    /** Limits a level to the range of a strip; below {@link #MIN} it is {@link #SILENCE}. */
     public static double held(double level) {
         return level < MIN ? SILENCE : Math.min(MAX, level);
     }
@@ -56,7 +56,7 @@ public final class Loudness {
     }
 
     /**
-     * What the left side is multiplied by at a pan 0-127: constant power (sine and cosine), 0 dB in the middle, 3 dB at
+     * Returns the factor of the left side at a pan 0-127: constant power (sine and cosine), 0 dB in the middle, 3 dB at
      * an end.
      */
     public static double left(int pan) {

@@ -12,17 +12,17 @@ import java.util.TreeMap;
  * One sound of an instrument.
  *
  * @param id unique in its instrument
- * @param channel 1-16, or null for a channel that is chosen once and kept
+ * @param channel 1-16, or null for a channel that is chosen once and then stays
  * @param bank controllers 0 and 32 as a list of two, or null
  * @param program 0-127, or null
- * @param soundFile the id of the file that has its sounds, or null for those that come with Dibble
+ * @param soundFile the id of its sound file, or null for the built-in sounds
  * @param strip its level, pan, sends, output and group
- * @param keyStrips the same of single keys, by key; they count for keys that have a track of their own
- * @param keys the keys that it answers to; they serve the checks and never filter
- * @param drums whether each key is a sound of its own
- * @param noteNames names of its notes, by note
- * @param keyswitches names of the notes that choose how it plays, by note
- * @param colour 1-16, its own for good; 0 where none was given yet
+ * @param keyStrips the strips of single keys, by key; they apply to keys that have a track
+ * @param keys the keys that it responds to; used by checks, never to filter
+ * @param drums whether each key is a separate sound
+ * @param noteNames the names of its notes, by note
+ * @param keyswitches the names of the keyswitches, by note
+ * @param colour 1-16, permanent; 0 if none was assigned
  */
 @RecordBuilder
 public record Part(
@@ -79,7 +79,7 @@ public record Part(
                 UnknownFields.NONE);
     }
 
-    /** What makes it sound as it does. */
+    /** Returns the settings of its sound. */
     public Sound sound() {
         return new Sound(bank, program, volume(), pan());
     }
@@ -104,7 +104,7 @@ public record Part(
         return keyStrips.getOrDefault(key, strip);
     }
 
-    /** What a strip is called: as the part, or as its key. */
+    /** Returns the name of a strip: that of the part, or of its key. */
     public String stripName(int key) {
         return key == StripRef.ALL ? name : noteNames.getOrDefault(key, name + " " + key);
     }
@@ -119,7 +119,7 @@ public record Part(
         return with().keyStrips(others).build();
     }
 
-    /** The same part, whose keys are sounds of their own. */
+    /** Returns the part as a drum part. */
     public Part asDrums() {
         return with().drums(true).build();
     }

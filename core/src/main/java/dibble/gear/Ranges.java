@@ -9,10 +9,10 @@ public final class Ranges {
     private Ranges() {}
 
     /**
-     * The value itself; null passes.
+     * Returns the value if it is in a range; null passes.
      *
-     * @param what the key of the text that names it
-     * @throws UserException saying what was expected
+     * @param what the key of the text for its name
+     * @throws UserException with the expected range
      */
     public static Integer range(String what, Integer value, int low, int high) {
         if (value != null && (value < low || value > high)) {

@@ -2,7 +2,7 @@ package dibble.gear;
 
 import java.util.Locale;
 
-/** What an instrument does with channels. */
+/** The use of channels by an instrument. */
 public enum Receives {
     /** Each part hears its own channel. */
     BY_CHANNEL,
@@ -13,7 +13,7 @@ public enum Receives {
     /** It cannot be limited: everything on its port sounds. */
     ALL;
 
-    /** The word that stands for it in a session file. */
+    /** Returns the word for this value in a session file. */
     public String word() {
         return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }

@@ -8,7 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What makes a part sound as it does; what is null is left as it is.
+ * The settings of a part's sound. A null setting leaves the device unchanged.
  *
  * @param bank controllers 0 and 32 as a list of two, or null
  * @param program 0-127, or null

@@ -5,10 +5,10 @@ import static dibble.text.CoreText.say;
 import dibble.text.UserException;
 
 /**
- * A file of sounds that a user opened: SoundFont 2 or DLS.
+ * A SoundFont 2 or DLS file that a user opened.
  *
- * @param path where it is on this machine
- * @param sha256 of what is in it, 64 hexadecimal digits in small letters
+ * @param path its path on this machine
+ * @param sha256 the hash of its content, 64 lower-case hexadecimal digits
  */
 public record SoundFile(String id, String name, String path, String sha256) {
     public SoundFile {

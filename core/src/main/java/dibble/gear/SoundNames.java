@@ -32,7 +32,7 @@ public record SoundNames(
     /**
      * A bank of programs.
      *
-     * @param numbers controllers 0 and 32, as a list of two; what is not sent is 0
+     * @param numbers controllers 0 and 32, as a list of two; 0 for one that is not sent
      */
     public record Bank(String name, List<Integer> numbers, List<Program> programs, UnknownFields extras) {
         public Bank(String name, List<Integer> numbers, List<Program> programs) {
@@ -90,12 +90,14 @@ public record SoundNames(
                         .findFirst());
     }
 
-    /** How many programs there are in all banks. */
+    /** Returns the number of programs in all banks. */
     public int count() {
         return banks.stream().mapToInt(bank -> bank.programs().size()).sum();
     }
 
-    /** Returns true if an instrument of a name is likely to be this device: by its model, with or without its maker. */
+    /**
+     * Returns true if an instrument with a name is probably this device, by its model with or without the manufacturer.
+     */
     public boolean isCalled(String name) {
         return !model.isEmpty() && (name.equalsIgnoreCase(model) || name.equalsIgnoreCase(maker + " " + model));
     }

@@ -13,19 +13,19 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * Whatever plays: a keyboard, pads, pedals, a sequencer.
+ * A source of events: a keyboard, pads, pedals or a sequencer.
  *
  * @param id unique among the sources
- * @param port the name of the port it plays on
- * @param keys the keys that it has
- * @param listen the channels that are let in
- * @param sends the channels that it sends on, where that is known
- * @param accept the kinds of messages that are let in
- * @param transpose semitones added to what its zones sound, -127 to 127
- * @param localControl whether it sounds its own instrument by itself
- * @param ownInstrument the id of the instrument that it sounds itself, or null
- * @param echoes whether its device sends back what it gets
- * @param sysexTo the ids of the instruments that get its system exclusive messages
+ * @param port the name of its port
+ * @param keys its keys
+ * @param listen the channels that pass
+ * @param sends the channels that it sends on, if known
+ * @param accept the kinds of messages that pass
+ * @param transpose semitones added to the notes of its zones, -127 to 127
+ * @param localControl whether it plays its own sounds directly
+ * @param ownInstrument the id of its own instrument, or null
+ * @param echoes whether its device returns received events
+ * @param sysexTo the ids of the instruments that receive its system exclusive messages
  * @param lanes the lines of a sequencer
  */
 @RecordBuilder

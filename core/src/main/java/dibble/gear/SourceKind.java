@@ -1,6 +1,6 @@
 package dibble.gear;
 
-/** What a source is. */
+/** The kinds of sources. */
 public enum SourceKind {
     KEYBOARD,
     PADS,

@@ -6,19 +6,19 @@ import dibble.text.UserException;
 import io.soabase.recordbuilder.core.RecordBuilder;
 
 /**
- * How loud a sound is, where between left and right, how much of it goes to the effects, and where it comes out.
+ * The mixer strip of a sound: level, pan, effect sends and output.
  *
- * @param level in dB, to {@link Loudness#MAX}, {@link Loudness#SILENCE} for none; null where it is left as it is
- * @param pan controller 10, 0-127; null where it is left as it is
- * @param reverb controller 91: how much of it goes to the room, 0-127
- * @param chorus controller 93: how much of it goes to the chorus, 0-127
- * @param output the output that it sounds on, 1-64; output 1 is the first pair of the audio device
- * @param group 1-8 where its level moves with others, 0 where it does not
+ * @param level in dB, up to {@link Loudness#MAX}, {@link Loudness#SILENCE} for none; null to leave it unchanged
+ * @param pan controller 10, 0-127; null to leave it unchanged
+ * @param reverb controller 91, the send to the room, 0-127
+ * @param chorus controller 93, the send to the chorus, 0-127
+ * @param output the output, 1-64; output 1 is the first pair of the audio device
+ * @param group 1-8 if its level moves with others, else 0
  */
 @RecordBuilder
 public record Strip(Double level, Integer pan, int reverb, int chorus, int output, int group)
         implements StripBuilder.With {
-    /** How many groups there are. */
+    /** The number of groups. */
     public static final int GROUPS = 8;
 
     /** One that says nothing. */

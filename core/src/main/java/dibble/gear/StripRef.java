@@ -1,12 +1,12 @@
 package dibble.gear;
 
 /**
- * Whose strip it is: a part's, or that of one key of it that has a track of its own.
+ * A reference to the strip of a part, or of one key of it that has a track.
  *
- * @param key 0-127, or {@link #ALL} for the part's
+ * @param key 0-127, or {@link #ALL} for the part
  */
 public record StripRef(PartRef part, int key) {
-    /** All keys of a part that have no strip of their own. */
+    /** The keys of a part that have no separate strip. */
     public static final int ALL = -1;
 
     /** A part's strip. */

@@ -5,10 +5,11 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 
 /**
- * Fields of a file that this version does not know, kept so that they can be written back.
+ * Fields of a file that this version does not know. They are kept to be written back.
  *
- * @param fields names to values, which only who reads and writes files looks into
- * @param inner those of things that are no objects of their own here, by their places: {@code to}, {@code tempo 960}
+ * @param fields values by name, which only readers and writers of files inspect
+ * @param inner the fields of nested values that are not objects in this model, by their position: {@code to},
+ *     {@code tempo 960}
  */
 public record UnknownFields(Map<String, Object> fields, Map<String, UnknownFields> inner) {
     /** No unknown fields. */

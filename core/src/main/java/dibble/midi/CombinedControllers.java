@@ -3,15 +3,15 @@ package dibble.midi;
 import java.util.Arrays;
 
 /**
- * The values of 14 bits that several controllers make together (MIDI 1.0): of registered and non-registered parameters,
- * and of controllers 0 to 31 with their fine halves 32 above. Remembers for each of several ways, such as the channels of
- * a source, what came before. Belongs to one thread; allocates only in {@link #open}.
+ * The 14-bit values that several controllers form together (MIDI 1.0): registered and non-registered parameters, and
+ * controllers 0 to 31 with their LSB 32 above. Keeps the state of several paths, such as the channels of a source.
+ * Confined to one thread; allocates only in {@link #open}.
  */
 public final class CombinedControllers {
     /** There is no such value. */
     public static final int NOTHING = -1;
 
-    /** How far a controller's fine half is above it. */
+    /** The distance from a controller to its LSB. */
     public static final int FINE = 32;
 
     /** By way: the parameter that is chosen, as {@link Parameter} has it. */
@@ -23,7 +23,7 @@ public final class CombinedControllers {
     /** By way and controller 0-31: its coarse half and one more, or 0. */
     private byte[] coarse = {};
 
-    /** Makes room for ways 0 to {@code count - 1}; what was remembered stays. */
+    /** Allocates paths 0 to {@code count - 1}; existing state stays. */
     public void open(int count) {
         int before = choice.length;
         if (count > before) {

@@ -22,7 +22,7 @@ public enum EventKind {
         this.word = word;
     }
 
-    /** The word that stands for it in a session file. */
+    /** Returns the word for this kind in a session file. */
     public String word() {
         return word;
     }
@@ -42,7 +42,7 @@ public enum EventKind {
         return kind;
     }
 
-    /** The kind that a word of a session file stands for, if it stands for one. */
+    /** Returns the kind for a word of a session file, if it is one. */
     public static Optional<EventKind> ofWord(String word) {
         for (EventKind kind : values()) {
             if (kind.word.equals(word)) {

@@ -6,7 +6,7 @@ import java.util.Optional;
 
 /** The question who a device is, and its answer: universal non-real-time system exclusive 06 01 and 06 02. */
 public final class IdentityMessage {
-    /** The maker's number that the standard keeps for uses that are nobody's product. */
+    /** The manufacturer id that the standard reserves for non-commercial use. */
     public static final String NON_COMMERCIAL = "7D";
 
     private static final int NON_REAL_TIME = 0x7E;
@@ -17,12 +17,12 @@ public final class IdentityMessage {
     private IdentityMessage() {}
 
     /**
-     * What a device says of itself.
+     * The identity reply of a device.
      *
-     * @param maker the maker's number, in hexadecimal: two digits, or six for those that begin with 00
-     * @param family the number of its family, 0-16383
-     * @param model its number in the family, 0-16383
-     * @param version the four numbers of its version, with points between them
+     * @param maker the manufacturer id in hexadecimal: two digits, or six for ids that begin with 00
+     * @param family the family number, 0-16383
+     * @param model the number in the family, 0-16383
+     * @param version the four numbers of the version, separated by points
      */
     public record Answer(String maker, int family, int model, String version) {
         /** The answer as the message that a device sends. */
@@ -46,13 +46,13 @@ public final class IdentityMessage {
         }
     }
 
-    /** The question, to whoever hears it. */
+    /** Returns the identity request, for all devices. */
     public static byte[] request() {
         return new byte[] {(byte) Status.EXCLUSIVE, NON_REAL_TIME, EVERY_DEVICE, GENERAL, 1, (byte) Status.EXCLUSIVE_END
         };
     }
 
-    /** Returns true if a system exclusive message asks who is there. */
+    /** Returns true if a system exclusive message is an identity request. */
     public static boolean isRequest(byte[] message) {
         return message.length == 6 && isGeneral(message, 1);
     }
@@ -64,7 +64,7 @@ public final class IdentityMessage {
                 && message[4] == which;
     }
 
-    /** What a device answered; empty where the message is no answer. */
+    /** Returns the reply of a device, or empty if the message is not a reply. */
     public static Optional<Answer> answer(byte[] message) {
         if (message.length < SHORTEST_ANSWER || !isGeneral(message, 2)) {
             return Optional.empty();

@@ -17,10 +17,10 @@ public final class MessageText {
     private MessageText() {}
 
     /**
-     * Reads a message; programs are counted from 1, as the trade prints them.
+     * Parses a message; programs count from 1, as users know them.
      *
-     * @param channel 0-15, on which it is
-     * @throws UserException with one line that says what was expected
+     * @param channel the channel, 0-15
+     * @throws UserException with one line that names the expected form
      */
     public static HeardMessage parse(String text, int channel, MiddleC middleC) {
         List<String> words = Arrays.asList(

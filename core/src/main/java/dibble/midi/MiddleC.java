@@ -1,6 +1,6 @@
 package dibble.midi;
 
-/** How note 60 is named. It changes names only, never what sounds. */
+/** The name of note 60. It changes names only, never the sound. */
 public enum MiddleC {
     C3(3),
     C4(4),

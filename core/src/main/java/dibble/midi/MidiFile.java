@@ -10,15 +10,15 @@ import java.util.Set;
 /**
  * A standard MIDI file (RP-001): its type, its division and its tracks.
  *
- * @param type 0 (one track), 1 (tracks at once) or 2 (tracks one after another)
- * @param division ticks a quarter note (1-32767), or negative for SMPTE time as in the file
- * @param remarks what in it is not as it should be, and what was made of that, a sentence each
+ * @param type 0 (one track), 1 (simultaneous tracks) or 2 (consecutive tracks)
+ * @param division ticks per quarter note (1-32767), or negative for SMPTE time as in the file
+ * @param remarks violations of the standard and their treatment, a sentence each
  */
 public record MidiFile(int type, int division, List<MidiTrack> tracks, List<String> remarks) {
     /** The most tracks that the head of a file can count. */
     public static final int MAX_TRACKS = 0xFFFF;
 
-    /** What concerns a whole file, whichever track it is on. */
+    /** The meta events that apply to the whole file, on any track. */
     private static final Set<Integer> CONDUCTED = Set.of(
             MidiTrack.META_TEMPO,
             MidiTrack.META_METER,
@@ -48,7 +48,8 @@ public record MidiFile(int type, int division, List<MidiTrack> tracks, List<Stri
     }
 
     /**
-     * Returns true if a meta event concerns the whole file: tempo, meter, key, markers, cues, SMPTE offset, copyright.
+     * Returns true if a meta event applies to the whole file: tempo, meter, key, markers, cues, SMPTE offset,
+     * copyright.
      */
     public static boolean isConducted(MidiTrack track, int i) {
         return track.status(i) == MidiTrack.META && CONDUCTED.contains(track.metaType(i));
@@ -67,8 +68,8 @@ public record MidiFile(int type, int division, List<MidiTrack> tracks, List<Stri
     }
 
     /**
-     * The same with all tracks at once: those of a type 2 file, which are pieces of their own, each behind the one before
-     * it, beginning at 120 and in 4/4 unless it says otherwise.
+     * Returns the file with simultaneous tracks. The tracks of a type 2 file are separate pieces: each is placed behind
+     * the one before it, and begins at 120 and in 4/4 by default.
      */
     public MidiFile atOnce() {
         if (type != 2) {

@@ -11,10 +11,10 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * Reads standard MIDI files of types 0, 1 and 2, also within a RIFF file (RMID). Every length is compared with the bytes
- * that are left before anything is allocated for it, so the memory used is in proportion to the file. All meta events
- * are kept. What is not as the standard has it is taken where it can be, and said; a file of which something is missing
- * is refused with the place where it ends.
+ * A reader of standard MIDI files of types 0, 1 and 2, also within a RIFF file (RMID). Every length is compared with
+ * the remaining bytes before memory is allocated, so the memory is proportional to the file. All meta events are kept.
+ * Violations of the standard are tolerated and reported if possible; a truncated file is rejected with the position of
+ * its end.
  */
 public final class MidiFileReader {
     /** The largest file that is read: 64 MiB. */
@@ -194,7 +194,7 @@ public final class MidiFileReader {
         return track.build(endTick);
     }
 
-    /** What follows an end of track within its chunk: events that another program left there, or nothing of sense. */
+    /** Reads the bytes that follow an end of track within its chunk: events of another application, or garbage. */
     private long behindTheEnd(int number, MidiTrack.Builder track, long endTick) {
         int left = end - at;
         int before = events;

@@ -19,10 +19,7 @@ public final class MidiFileWriter {
     /** The longest time between two events that the format can express. */
     private static final long LONGEST_PAUSE = 0x0FFFFFFF;
 
-    /**
-     * Returns true if an event is a text without text that was put where the time between two events would not fit
-     * otherwise.
-     */
+    /** Returns true if an event is an empty text that fills a delta time that would not fit otherwise. */
     static boolean isFiller(long pause, int type, byte[] data) {
         return pause == LONGEST_PAUSE && type == MidiTrack.META_TEXT && data.length == 0;
     }
@@ -58,10 +55,10 @@ public final class MidiFileWriter {
     }
 
     /**
-     * Writes a file, of which no more is in memory than it is.
+     * Writes a file as a stream, with no second copy in memory.
      *
-     * @throws UserException where a file of type 0 has not exactly one track, or any more than 65,535; nothing
-     *     is written then
+     * @throws UserException if a file of type 0 has not exactly one track, or any file more than 65,535; nothing is
+     *     written then
      */
     public static void write(MidiFile file, OutputStream out) throws IOException {
         checkTracks(file);
@@ -72,7 +69,7 @@ public final class MidiFileWriter {
         writer.int16(file.tracks().size());
         writer.int16(file.division());
         for (MidiTrack track : file.tracks()) {
-            // The length of a track stands before it.
+            // The length of a track precedes it.
             Counter length = new Counter();
             new MidiFileWriter(length).track(track);
             writer.int32(0x4D54726B);

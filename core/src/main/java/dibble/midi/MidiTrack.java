@@ -11,9 +11,9 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * The events of one track in order, with absolute ticks, in flat arrays, in pieces that tracks can share. Immutable; made
- * by {@link Builder}. An event is a channel message (packed), a meta event or a piece of system exclusive (bytes), and can
- * name a destination of its own, which standard MIDI files spell as device names between the events.
+ * The events of one track in order, with absolute ticks, in flat arrays that tracks can share in pieces. Immutable;
+ * made by {@link Builder}. An event is a channel message (packed), a meta event or a piece of system exclusive (bytes).
+ * It can name a destination, which standard MIDI files spell as device names between the events.
  */
 public final class MidiTrack {
     /** Status of a meta event in a file. */
@@ -142,7 +142,7 @@ public final class MidiTrack {
         }
     }
 
-    /** Which piece an event is in. */
+    /** Returns the piece of an event. */
     private int piece(int i) {
         int piece = lately;
         if (piece < pieces.length && i >= firsts[piece] && i < firsts[piece + 1]) {
@@ -188,7 +188,7 @@ public final class MidiTrack {
         return ShortMessage.isChannelStatus(status(i));
     }
 
-    /** Returns true if event {@code i} is system exclusive, or goes on with it. */
+    /** Returns true if event {@code i} is system exclusive, or a continuation of it. */
     public boolean isExclusive(int i) {
         return status(i) == Status.EXCLUSIVE || status(i) == Status.EXCLUSIVE_END;
     }
@@ -249,7 +249,7 @@ public final class MidiTrack {
             if (piece.size() < MIN_PIECE || mine.size() - at < piece.size()) {
                 continue;
             }
-            // What is the same begins at the same tick; before it something may have been added or taken away.
+            // Equal content begins at the same tick; events before it may have been added or deleted.
             int from = first(mine.ticks, at, piece.ticks[0]);
             while (from + piece.size() <= mine.size()
                     && mine.ticks[from] == piece.ticks[0]
@@ -312,7 +312,7 @@ public final class MidiTrack {
         return new Piece(ticks, messages, bytes, destinations);
     }
 
-    /** How many events it has in memory that another has not. */
+    /** Returns the number of events in memory that another track does not share. */
     public int apartFrom(Set<Object> known) {
         int apart = 0;
         for (Piece piece : pieces) {
@@ -321,7 +321,7 @@ public final class MidiTrack {
         return apart;
     }
 
-    /** Adds what it has in memory to a set that tells things apart by identity, for {@link #apartFrom}. */
+    /** Adds its arrays in memory to an identity set, for {@link #apartFrom}. */
     public void addTo(Set<Object> known) {
         known.addAll(Arrays.asList(pieces));
     }

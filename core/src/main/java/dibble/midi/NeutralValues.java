@@ -1,7 +1,7 @@
 package dibble.midi;
 
 /**
- * Which messages leave something behind that must be put back: a wheel or pedal that is away from its rest. Pedals are
+ * The messages with a lasting effect that must be reset: wheels and pedals away from their neutral value. Pedals are
  * controllers 64 to 69 (sustain, portamento, sostenuto, soft, legato, hold 2), down from 64 up; wheels are pitch bend,
  * modulation (controller 1) and channel pressure (MIDI 1.0).
  */
@@ -32,7 +32,7 @@ public final class NeutralValues {
                         && (ShortMessage.data1(message) == MODULATION || isPedal(ShortMessage.data1(message)));
     }
 
-    /** Returns true if a message moves a pedal or a wheel to its rest. */
+    /** Returns true if a message moves a pedal or a wheel to its neutral value. */
     public static boolean isAtRest(int message) {
         int first = ShortMessage.data1(message);
         int second = ShortMessage.data2(message);
@@ -45,10 +45,10 @@ public final class NeutralValues {
     }
 
     /**
-     * What a controller, pedal or wheel is before anything is played, by General MIDI 2: volume 100, pan in the middle,
-     * expression full, sound controllers 70 to 79 in the middle, the others at rest.
+     * Returns the value of a controller, pedal or wheel before anything is played, by General MIDI 2: volume 100, pan
+     * centered, expression full, sound controllers 70 to 79 centered, the others neutral.
      *
-     * @return the message, or 0 where nothing says so
+     * @return the message, or 0 if the standard gives none
      */
     public static int atFirst(int message) {
         if (moves(message)) {

@@ -1,11 +1,11 @@
 package dibble.midi;
 
 /**
- * Choices of registered and non-registered parameters (MIDI 1.0, controllers 98 to 101), as numbers that can be kept and
- * compared without an object for each: what a player has chosen, with halves that may not have been said yet.
+ * Selections of registered and non-registered parameters (MIDI 1.0, controllers 98 to 101), packed into numbers without
+ * allocation. A half of a selection may not have been received yet.
  */
 public final class Parameter {
-    /** Nothing was chosen. In what was, each half is one more than its number, so that 0 is one that was not said. */
+    /** No selection. In other selections, each half is its number plus 1, and 0 if it was not received. */
     public static final int NOTHING = 0;
 
     /** The controller with the coarse half of a parameter's value. */
@@ -33,7 +33,7 @@ public final class Parameter {
 
     private Parameter() {}
 
-    /** What is chosen after a message; most change nothing. */
+    /** Returns the selection after a message; most messages leave it unchanged. */
     public static int after(int before, int message) {
         if (ShortMessage.kind(message) != ShortMessage.CONTROLLER) {
             return before;
@@ -48,7 +48,7 @@ public final class Parameter {
         };
     }
 
-    /** What is chosen by choosing a parameter of a number 0-16383. */
+    /** Returns the selection of a parameter by its number 0-16383. */
     public static int choice(boolean nrpn, int number) {
         return (nrpn ? IS_NRPN : 0) | (number >>> 7) + 1 << COARSE | (number & 0x7F) + 1;
     }
