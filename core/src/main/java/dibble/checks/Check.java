@@ -56,7 +56,7 @@ abstract class Check {
             this.wanted = wanted;
         }
 
-        /** Returns true if no more findings are needed. */
+        /** Returns true if the limit of findings is reached. */
         boolean isFull() {
             return findings.size() >= most;
         }

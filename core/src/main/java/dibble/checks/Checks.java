@@ -89,7 +89,7 @@ public final class Checks {
     }
 
     /**
-     * Applies the fixes of one check, and checks again after each, until it has no more fixes.
+     * Applies the fixes of one check, and checks again after each, until it has none left.
      *
      * @return the fixed session, or the same instance if there was nothing to fix
      */

@@ -11,7 +11,7 @@ public final class Ranges {
     /**
      * Returns the value if it is in a range; null passes.
      *
-     * @param what the key of the text for its name
+     * @param what the text key of its name
      * @throws UserException with the expected range
      */
     public static Integer range(String what, Integer value, int low, int high) {

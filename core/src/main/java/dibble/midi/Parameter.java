@@ -92,7 +92,7 @@ public final class Parameter {
         return ShortMessage.kind(message) == ShortMessage.CONTROLLER && number >= NRPN_FINE && number <= RPN;
     }
 
-    /** Returns true if a message is data for what is chosen: a half of its value, or a step of it. */
+    /** Returns true if a message is data for the selected parameter: a half of its value, or an increment. */
     public static boolean isData(int message) {
         if (ShortMessage.kind(message) != ShortMessage.CONTROLLER) {
             return false;

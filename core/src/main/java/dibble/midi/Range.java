@@ -33,7 +33,7 @@ public record Range(int low, int high) {
         return low <= other.high && other.low <= high;
     }
 
-    /** How many values it has, 1-128. */
+    /** Returns the number of values, 1-128. */
     public int size() {
         return high - low + 1;
     }

@@ -14,12 +14,12 @@ public final class RealTime {
     /** Stop. */
     public static final int STOP = 0xFC;
 
-    /** How many clocks there are in a quarter note. */
+    /** The clocks in a quarter note. */
     public static final int CLOCKS_A_QUARTER = 24;
 
     private RealTime() {}
 
-    /** Returns true if a status byte is one of these four; active sensing and reset are nobody's tempo. */
+    /** Returns true if a status byte is one of these four; active sensing and reset carry no tempo. */
     public static boolean isTransport(int status) {
         return status == CLOCK || status == START || status == CONTINUE || status == STOP;
     }

@@ -1,4 +1,4 @@
 /**
- * MIDI itself: packed messages, names of notes and programs, standard MIDI files. Depends on nothing; no threads of its own.
+ * MIDI basics: packed messages, names of notes and programs, standard MIDI files. Has no dependencies and no threads.
  */
 package dibble.midi;

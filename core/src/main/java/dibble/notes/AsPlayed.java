@@ -4,11 +4,11 @@ import dibble.recording.ClipIndex;
 import dibble.recording.NoteOrigins;
 
 /**
- * Has notes be what they were when they were played: when, how long, on which key, how loud; with the bars around them
- * where those were taken since. What was not played but added stays as it is.
+ * Restores notes as they were played: start, length, key and velocities, moved with bars that were moved since. Added
+ * notes stay as they are.
  *
- * @param origins of the notes that are changed
- * @param played what was printed
+ * @param origins the origins of the changed notes
+ * @param played the printed notes
  */
 public record AsPlayed(NoteOrigins origins, ClipIndex played) implements NoteFunction {
     @Override

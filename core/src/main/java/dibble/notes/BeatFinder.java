@@ -10,15 +10,15 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * Finds the beats of what was played without a click. How far beats are apart on the whole is found by comparing the music
- * with itself a little later; then dynamic programming over all places and distances finds the row of beats that falls
- * on most that begins, and changes its distance least from beat to beat. A beat that nothing was played on is bridged.
+ * Estimates a beat grid for a free performance. The autocorrelation of note onsets gives the median beat interval.
+ * Dynamic programming over positions and intervals then finds the series of beats that meets the most onsets with the
+ * least change of interval. A beat without an onset is bridged.
  */
 public final class BeatFinder {
     /** The length of a place, in nanoseconds. */
     private static final long FRAME = 5_000_000;
 
-    /** What is off by more than this does not sound like the beat: a standard deviation, in places. */
+    /** A standard deviation, in positions: onsets with a larger distance do not sound like the beat. */
     private static final double WIDTH = 5;
 
     /** The quickest and the slowest beats, in places. */
@@ -26,18 +26,18 @@ public final class BeatFinder {
 
     private static final int LONGEST = 300;
 
-    /** How much quicker or slower than on the whole a beat may be. */
+    /** The least ratio of a beat interval to the median. */
     private static final double QUICKER = 0.62;
 
     private static final double SLOWER = 1.55;
 
-    /** What it costs to change the distance, times the square of the change of its logarithm. */
+    /** The cost of a change of interval, a factor for the square of the change of its logarithm. */
     private static final double STEADINESS = 70;
 
     /** By how much the distance can change from one beat to the next. */
     private static final double MAX_CHANGE = 0.09;
 
-    /** A beat is put right onto what begins so near to it, in nanoseconds. */
+    /** A beat moves to an onset within this distance, in nanoseconds. */
     private static final long NEAR = 45_000_000;
 
     /** Beats a minute that are likeliest, where nothing is known; how far others may be from it, in octaves. */
@@ -72,7 +72,7 @@ public final class BeatFinder {
         return onto(nanos, onsets);
     }
 
-    /** Taps put onto what was played near them: a hand that taps is less exact than one that plays. */
+    /** Moves taps to nearby onsets: tapping is less exact than playing. */
     public static long[] taps(long[] taps, List<ClipIndex> clips, TempoMap tempo) {
         return onto(taps, Onsets.of(clips, tempo));
     }
@@ -92,14 +92,14 @@ public final class BeatFinder {
         return strength;
     }
 
-    /** How far beats are apart on the whole, in places. */
+    /** Returns the median beat interval, in positions. */
     private static int period(double[] strength, double bpm, double octaves) {
         int best = SHORTEST;
         double most = -1;
         double likeliest = 60e9 / bpm / FRAME;
         for (int lag = SHORTEST; lag <= LONGEST; lag++) {
             double sum = 0;
-            // A beat later, and two: what is a beat is one again and again.
+            // Also one and two beats later: a beat repeats.
             for (int place = 0; place + lag < strength.length; place++) {
                 double later = place + 2 * lag < strength.length ? strength[place + 2 * lag] : 0;
                 sum += strength[place] * (strength[place + lag] + later / 2);
@@ -160,7 +160,7 @@ public final class BeatFinder {
         return (int) Math.ceil(period * MAX_CHANGE);
     }
 
-    /** What a beat costs by itself: distances that are far from the whole's are dearer. */
+    /** Returns the costs of intervals: those far from the median are more expensive. */
     private static double[] costs(int shortest, int longest, int whole) {
         double[] costs = new double[longest - shortest + 1];
         for (int p = 0; p < costs.length; p++) {
@@ -216,12 +216,11 @@ public final class BeatFinder {
     }
 
     /**
-     * The tempo map in which beats lie on beats: before the first it goes on backwards to the start, at about the tempo
-     * that it begins with.
+     * Returns the tempo map of given beats. Before the first beat, it continues backwards at about the initial tempo.
      *
-     * @param beats when each comes, in nanoseconds, rising; at least two
-     * @param perBar how many make a bar, in quarter notes each
-     * @param first which of them begins a bar
+     * @param beats the times in nanoseconds, ascending; at least two
+     * @param perBar the beats of a bar, in quarter notes each
+     * @param first the index of a beat that begins a bar
      */
     public static TempoMap map(long[] beats, int perBar, int first) {
         double period = (double) (beats[beats.length - 1] - beats[0]) / (beats.length - 1);
@@ -241,7 +240,7 @@ public final class BeatFinder {
         return TempoMap.through(anchors, List.of(new TempoMap.Meter(0, perBar, 4)));
     }
 
-    /** Which of the first beats begins a bar: where most begins that is loud, low and long. */
+    /** Returns the index of the first beat that begins a bar: most loud, low and long notes begin there. */
     public static int firstOfBar(long[] beats, int perBar, List<ClipIndex> clips, TempoMap tempo) {
         Onsets onsets = Onsets.of(clips, tempo);
         double[] sums = new double[perBar];

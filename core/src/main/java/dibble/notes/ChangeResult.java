@@ -5,25 +5,25 @@ import dibble.recording.ClipIndex;
 import java.util.BitSet;
 
 /**
- * What came of a change.
+ * The result of a change.
  *
- * @param clip the very same where nothing changed
- * @param from for each note of the clip which note of the former one it was, or {@link ClipIndex#NONE}
- * @param shifts for each note by how many ticks it was taken elsewhere with the bars around it; null for nowhere
- * @param selected which notes of the clip are those that were selected, and those that were added
- * @param effect what it did to them
+ * @param clip the same instance if nothing changed
+ * @param from for each note of the clip its index before the change, or {@link ClipIndex#NONE}
+ * @param shifts for each note the ticks by which it moved with its bars; null for none
+ * @param selected the notes that were selected, and those that were added
+ * @param effect the effect on the selected notes
  */
 public record ChangeResult(MidiTrack clip, int[] from, long[] shifts, BitSet selected, Effect effect) {
     /**
-     * What a change did to notes.
+     * The effect of a change on notes.
      *
-     * @param notes how many were selected
-     * @param changed how many are not what they were, those that are gone not counted
-     * @param moved how many begin elsewhere
-     * @param most the farthest that one begins from where it began, in ticks
-     * @param mean how far those that begin elsewhere do so on average, in ticks
-     * @param stayed how many stayed as they were, since another note was in their place
-     * @param gone how many notes are gone
+     * @param notes the number of selected notes
+     * @param changed the number of changed notes, without deleted ones
+     * @param moved the number of notes with another start
+     * @param most the largest change of a start, in ticks
+     * @param mean the average change of the moved starts, in ticks
+     * @param stayed the number of notes that could not change because of another note
+     * @param gone the number of deleted notes
      */
     public record Effect(int notes, int changed, int moved, long most, double mean, int stayed, int gone) {
         /** Nothing was done. */

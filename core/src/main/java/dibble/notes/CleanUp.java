@@ -8,11 +8,11 @@ import dibble.recording.ClipIndex;
 import java.util.HashMap;
 import java.util.Map;
 
-/** Takes away what nobody meant. */
+/** Changes that remove unintended notes and redundant events. */
 public final class CleanUp {
     private CleanUp() {}
 
-    /** All that is selected. */
+    /** Deletes the selection. */
     public static NoteFunction delete() {
         return notes -> notes.each(notes::delete);
     }
@@ -94,7 +94,7 @@ public final class CleanUp {
                 : ShortMessage.data2(message);
     }
 
-    /** What can be thinned: it goes through its values, rather than being on or off, or one of several. */
+    /** A controller with continuous values, unlike switches and selectors: it can be thinned. */
     private static final class Thinning {
         private static final int FIRST_PARAMETER = 96;
 

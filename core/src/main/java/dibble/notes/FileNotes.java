@@ -20,7 +20,7 @@ public final class FileNotes {
     private FileNotes() {}
 
     /**
-     * Which notes of a file are meant.
+     * A selection of notes of a file.
      *
      * @param tracks the numbers of tracks, from 1; empty for all
      * @param channel 1-16; 0 for all
@@ -41,11 +41,11 @@ public final class FileNotes {
     /**
      * A file after a change.
      *
-     * @param effects what each change did to all of its notes together
+     * @param effects the total effect of each change
      */
     public record Outcome(MidiFile file, List<ChangeResult.Effect> effects) {}
 
-    /** What a function is made of: how long a quarter note and a bar are, and where bars begin with another meter. */
+    /** Makes a function for the lengths of a quarter note and a bar, and the starts of bars with another meter. */
     public interface Maker {
         NoteFunction of(long quarter, long bar, List<Long> meters);
     }

@@ -12,8 +12,7 @@ import java.util.regex.Pattern;
 import java.util.stream.LongStream;
 
 /**
- * Evenly spaced places in the music, beginning anew where the meter changes. With swing, every second place comes later.
- * Immutable.
+ * Evenly spaced positions, restarted at each change of meter. With swing, every second position is later. Immutable.
  */
 public final class Grid {
     /** The value of swing at which every second place is where a triplet has it. */
@@ -21,7 +20,7 @@ public final class Grid {
 
     private static final Pattern STEP = Pattern.compile("1/(1|2|4|8|16|32|64)([td]?)");
 
-    /** How the notes of a step are divided. */
+    /** The division of a step's notes. */
     public enum Kind {
         STRAIGHT("", 1, 1),
         TRIPLET("t", 2, 3),
@@ -39,9 +38,9 @@ public final class Grid {
     }
 
     /**
-     * From one place of a grid to the next.
+     * The distance of two positions of a grid.
      *
-     * @param unit what a whole note is divided by: 1, 2, 4, 8, 16, 32 or 64
+     * @param unit the fraction of a whole note: 1, 2, 4, 8, 16, 32 or 64
      */
     public record Step(int unit, Kind kind) {
         public Step {
@@ -68,7 +67,11 @@ public final class Grid {
             return "1/" + unit + kind.sign;
         }
 
-        /** How long it is, to the nearest tick. @param quarter how many ticks a quarter note has */
+        /**
+         * Returns the length to the nearest tick.
+         *
+         * @param quarter the ticks of a quarter note
+         */
         public long ticks(long quarter) {
             return Math.max(1, Math.round((double) quarter * 4 * kind.times / unit / kind.parts));
         }
@@ -145,7 +148,7 @@ public final class Grid {
         return section + 1 < origins.length ? Math.min(place, origins[section + 1]) : place;
     }
 
-    /** How long a step is, to the nearest tick. */
+    /** Returns the length of a step, to the nearest tick. */
     public long step() {
         return Math.max(1, Math.round((double) length / parts));
     }

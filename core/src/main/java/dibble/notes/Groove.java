@@ -10,7 +10,7 @@ import java.util.Map;
  * that track would have played them; where it never plays, they stay.
  */
 public final class Groove implements NoteFunction {
-    /** What is known of a place of a bar. */
+    /** The statistics of a position in the bar. */
     private static final class Habit {
         long off;
         long velocity;
@@ -25,10 +25,10 @@ public final class Groove implements NoteFunction {
     private final double meanVelocity;
 
     /**
-     * @param grid the places that are told apart, without swing
-     * @param other what the feel is taken from
-     * @param strength how much of the way notes go, 0 to 100
-     * @param velocities how much of its louder and softer places they take over, 0 to 100
+     * @param grid the positions, without swing
+     * @param other the model for the groove
+     * @param strength the share of the distance that notes move, 0 to 100
+     * @param velocities the share of its accents that notes adopt, 0 to 100
      */
     public Groove(Grid grid, TempoMap tempo, ClipIndex other, int strength, int velocities) {
         this.grid = grid;

@@ -13,7 +13,7 @@ public final class Lengths {
         return each((notes, note) -> ticks);
     }
 
-    /** Each is so many percent of what it was. */
+    /** Scales each length by a percentage. */
     public static NoteFunction scale(int percent) {
         return each((notes, note) -> Math.round((notes.end(note) - notes.start(note)) * percent / 100.0));
     }

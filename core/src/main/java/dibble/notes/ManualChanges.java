@@ -5,7 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-/** What a hand does to notes, beside moving them. */
+/** Manual changes of notes, except moves. */
 public final class ManualChanges {
     private ManualChanges() {}
 
@@ -36,12 +36,12 @@ public final class ManualChanges {
         });
     }
 
-    /** Has notes on another channel, 0-15: where a track is for several instruments that says which part they sound on. */
+    /** Moves notes to another channel, 0-15; on a track for several instruments the channel selects the part. */
     public static NoteFunction onChannel(int channel) {
         return notes -> notes.each(note -> notes.setChannel(note, channel));
     }
 
-    /** A note of a clip by itself. */
+    /** Returns a note of a clip as a value. */
     public static Note note(ClipIndex index, int note) {
         return new Note(
                 index.channel(note),

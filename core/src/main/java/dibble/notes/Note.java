@@ -6,14 +6,14 @@ import dibble.midi.ShortMessage;
 import dibble.text.UserException;
 
 /**
- * A note by itself, as it is drawn or pasted.
+ * A single note, to be drawn or pasted.
  *
  * @param channel 0-15
  * @param key 0-127
  * @param start tick, 0 or more
  * @param end tick, after its start
  * @param velocity 1-127
- * @param release velocity with which it is let go, 0-127
+ * @param release the release velocity, 0-127
  */
 public record Note(int channel, int key, long start, long end, int velocity, int release) {
     public Note {

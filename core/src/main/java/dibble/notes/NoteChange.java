@@ -71,7 +71,7 @@ public enum NoteChange {
             return new Number(name, 0, words.size() - 1, 0, words);
         }
 
-        /** What may be given, for a message. */
+        /** Returns the expected arguments, for a message. */
         private String expected() {
             return words.isEmpty() ? say("note-change.range", low, high) : String.join(", ", words);
         }
@@ -91,11 +91,11 @@ public enum NoteChange {
     }
 
     /**
-     * What a change is about.
+     * The arguments of a change.
      *
-     * @param values one for each of its numbers; lengths are in 960ths of a quarter note
-     * @param quarter how many ticks a quarter note has
-     * @param bar how many ticks a bar has
+     * @param values a value for each of its numbers; lengths are in 960ths of a quarter note
+     * @param quarter the ticks of a quarter note
+     * @param bar the ticks of a bar
      */
     private record About(int[] values, long quarter, long bar) {
         int value(int i) {

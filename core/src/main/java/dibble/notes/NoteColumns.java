@@ -12,7 +12,7 @@ final class NoteColumns {
     final MidiTrack clip;
     final ClipIndex index;
 
-    /** How many were there. */
+    /** The number of notes before the change. */
     final int there;
 
     final BitSet gone = new BitSet();
@@ -53,7 +53,7 @@ final class NoteColumns {
         }
     }
 
-    /** Has a note where it was. */
+    /** Restores the position of a note. */
     void reset(int note) {
         start[note] = index.start(note);
         end[note] = index.end(note);

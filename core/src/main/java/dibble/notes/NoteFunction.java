@@ -4,7 +4,7 @@ import dibble.midi.MidiTrack;
 import dibble.recording.ClipIndex;
 import java.util.BitSet;
 
-/** A change of notes: says of each selected note what becomes of it, and of controllers what they are then. */
+/** A change of the selected notes, and of controllers. */
 @FunctionalInterface
 public interface NoteFunction {
     void on(Rewrite notes);

@@ -14,7 +14,7 @@ import java.util.List;
  * @param weights above 0
  */
 record Onsets(long[] nanos, double[] weights) {
-    /** What hands that mean to play together are apart at most. */
+    /** The most nanoseconds between notes that two hands play as one chord. */
     private static final long TOGETHER = 35_000_000;
 
     private static final double LONG = 600e6;

@@ -2,16 +2,19 @@ package dibble.notes;
 
 import java.util.BitSet;
 
-/** Makes room: where notes of one key would sound into each other, says which gives way, as {@link Rewrite} has it. */
+/** Resolves overlaps of notes of one key by the rules of {@link Rewrite}. */
 final class OverlapResolver {
     private final NoteColumns notes;
 
-    /** Notes that give way: selected ones, but for those that stayed what they were. */
+    /** Notes that can be shortened or restored: selected ones, except those that were restored. */
     private final BitSet yielding;
 
     private final BitSet stayed = new BitSet();
 
-    /** Where notes are to be: they are cut anew in each round, since what they were cut by may have given way. */
+    /**
+     * The requested positions of notes. They are cut again in each round, since a note that cut them may have been
+     * restored.
+     */
     private final long[] wantedStart;
 
     private final long[] wantedEnd;
@@ -23,9 +26,13 @@ final class OverlapResolver {
         wantedEnd = notes.end.clone();
     }
 
-    /** Makes room. @return the notes that stayed what they were, for want of it */
+    /**
+     * Resolves all overlaps.
+     *
+     * @return the notes that kept their previous position for want of space
+     */
     BitSet make() {
-        // In each round but the last a note stays, or has to wait for one that does not give way: they are not many.
+        // In each round but the last, a note is restored or must wait for a fixed one, so the rounds are few.
         while (round()) {
             System.arraycopy(wantedStart, 0, notes.start, 0, notes.size);
             System.arraycopy(wantedEnd, 0, notes.end, 0, notes.size);
@@ -52,7 +59,7 @@ final class OverlapResolver {
     /** Two that would begin together. @return whether one is elsewhere now */
     private boolean apart(int before, int note) {
         if (notes.isAdded(note)) {
-            // What is drawn or pasted onto a note takes its place.
+            // A drawn or pasted note replaces the note under it.
             notes.gone.set(before);
             return false;
         }

@@ -7,17 +7,17 @@ import dibble.text.UserException;
 import java.util.Locale;
 
 /**
- * Moves notes towards the places of a grid.
+ * Moves notes towards the positions of a grid.
  *
- * @param strength how much of the way they go, 0 to 100
- * @param leastOff what is off by less stays, in ticks
- * @param mostOff what is off by more stays, in ticks
- * @param chord notes that begin within so many ticks of each other are a chord, which moves as its first note does; 0
- *     where each goes by itself
+ * @param strength the share of the distance, 0 to 100
+ * @param leastOff notes closer to the grid stay, in ticks
+ * @param mostOff notes farther from the grid stay, in ticks
+ * @param chord notes that begin within so many ticks form a chord, which moves with its first note; 0 to move each
+ *     note separately
  */
 public record Quantize(Grid grid, What what, int strength, long leastOff, long mostOff, long chord)
         implements NoteFunction {
-    /** What of a note goes to the grid. */
+    /** The property of a note that is quantized. */
     public enum What {
         /** A note moves, as long as it is. */
         STARTS,

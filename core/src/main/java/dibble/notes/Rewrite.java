@@ -9,11 +9,10 @@ import java.util.BitSet;
 import java.util.function.IntConsumer;
 
 /**
- * The notes of a clip while a function changes them, in columns. Only selected notes can be changed; whatever is not
- * selected stays as it is, to the byte. Where a changed note would sound into one of the same key that is not selected,
- * it gives way: it begins when that one has ended, ends when that one begins, or, where no room is left, stays what it
- * was. Notes that are added come first: what they sound into ends there. So no note is lost, and none hangs. One function
- * uses it, once; it belongs to one thread.
+ * The notes of a clip in columns, while a function changes them. Only selected notes can change; all others stay byte
+ * for byte. A changed note that would overlap an unselected one of the same key begins at the end of that one, or ends
+ * at its start, or keeps its previous position if no space is left. Added notes have priority: an overlapped note ends
+ * where they begin. So no note is lost, and none hangs. Used once, by one function; confined to one thread.
  */
 public final class Rewrite {
     private static final int NONE = ClipIndex.NONE;
@@ -37,12 +36,12 @@ public final class Rewrite {
         return clip;
     }
 
-    /** What was on the clip. */
+    /** Returns the previous content of the clip. */
     public ClipIndex index() {
         return index;
     }
 
-    /** Which notes can be changed. */
+    /** Returns the notes that can change. */
     public BitSet selected() {
         return selected;
     }
@@ -74,14 +73,14 @@ public final class Rewrite {
         return notes.velocity[note];
     }
 
-    /** Has a note begin and end elsewhere; not before tick 0, and for a tick at least. */
+    /** Moves the start and the end of a note; not before tick 0, with a length of at least a tick. */
     public void place(int note, long start, long end) {
         check(note);
         notes.start[note] = Math.max(0, start);
         notes.end[note] = Math.max(notes.start[note] + 1, end);
     }
 
-    /** Has a note begin elsewhere, as long as it is. */
+    /** Moves a note, and keeps its length. */
     public void move(int note, long start) {
         long to = Math.max(0, start);
         if (to != notes.start[note]) {
@@ -89,7 +88,7 @@ public final class Rewrite {
         }
     }
 
-    /** Has a note on another key; one beyond the last is on the last. */
+    /** Moves a note to another key, limited to the range of keys. */
     public void setKey(int note, int key) {
         check(note);
         notes.setKey(note, Math.max(0, Math.min(127, key)));
@@ -118,7 +117,7 @@ public final class Rewrite {
         notes.velocity[note] = (int) Math.max(1, Math.min(127, velocity));
     }
 
-    /** Has a note let go with another velocity, 0-127. */
+    /** Sets the release velocity of a note, 0-127. */
     public void setRelease(int note, int velocity) {
         check(note);
         notes.release[note] = velocity;
@@ -161,7 +160,7 @@ public final class Rewrite {
         messages.add(tick, message, destination);
     }
 
-    /** What has become of the clip. */
+    /** Returns the changed clip. */
     ChangeResult changed() {
         BitSet stayed = new OverlapResolver(notes, selected).make();
         if (notes.isUnchanged() && goneEvents.isEmpty() && messages.size() == 0) {

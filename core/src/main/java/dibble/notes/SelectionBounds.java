@@ -1,6 +1,6 @@
 package dibble.notes;
 
-/** From where to where notes reach. */
+/** The time range of selected notes. */
 final class SelectionBounds {
     private SelectionBounds() {}
 

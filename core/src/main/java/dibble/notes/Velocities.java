@@ -16,7 +16,7 @@ public final class Velocities {
         return notes -> notes.each(note -> notes.setVelocity(note, notes.velocity(note) + more));
     }
 
-    /** Each is so many percent of what it was. */
+    /** Scales each velocity by a percentage. */
     public static NoteFunction scale(int percent) {
         return notes -> notes.each(note -> notes.setVelocity(note, Math.round(notes.velocity(note) * percent / 100.0)));
     }
@@ -29,7 +29,7 @@ public final class Velocities {
                 notes.each(note -> notes.setVelocity(note, Math.max(least, Math.min(most, notes.velocity(note)))));
     }
 
-    /** Each goes so many percent of the way to what they are on average. */
+    /** Moves each velocity towards their average, by a percentage of the difference. */
     public static NoteFunction even(int percent) {
         return notes -> {
             long[] sum = new long[1];

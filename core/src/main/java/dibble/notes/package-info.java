@@ -1,5 +1,5 @@
 /**
- * Changes of notes: functions from a clip to a clip, for what is selected of it. Values of these classes belong to no
- * thread; a {@link dibble.notes.Rewrite} belongs to one.
+ * Changes of the selected notes of a clip, as functions from a clip to a clip. Values of these classes are immutable; a
+ * {@link dibble.notes.Rewrite} is confined to one thread.
  */
 package dibble.notes;

@@ -7,16 +7,15 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 
-/** What is on a track in another order of the music. Functions of what hands have edited. */
+/** Rearrangements of the bars of a track. Functions of its manual edits. */
 public final class BarRanges {
     private BarRanges() {}
 
     /**
-     * Puts slices of a track one after the other. Where one ends, notes end, and pedals and wheels come to rest; where one
-     * begins, controllers are what they were there. A note remembers what it was when it was played, and where its bars
-     * were taken.
+     * Concatenates slices of a track. At the end of a slice, notes end, and pedals and wheels return to neutral; at its
+     * start, controllers get their values there. A note keeps its origin, and the move of its bars.
      *
-     * @param slices one after the other; between them is nothing
+     * @param slices the slices in order; gaps between them are empty
      */
     public static ManualEdits arranged(ManualEdits edits, List<Slice> slices) {
         Traced content = Traced.of(edits.whole(), ManualEdits.OF_WHOLE);
@@ -46,10 +45,10 @@ public final class BarRanges {
     }
 
     /**
-     * Some notes of a track by themselves, with the controllers, wheels and pedals that they sounded with, but without
-     * programs: what they sound with elsewhere is for another sound to say.
+     * Returns some notes of a track with the controllers, wheels and pedals that apply to them, but without programs,
+     * which belong to the sound.
      *
-     * @param selected which notes
+     * @param selected the notes
      */
     public static MidiTrack taken(MidiTrack clip, BitSet selected) {
         ClipIndex index = ClipIndex.of(clip);
@@ -73,7 +72,7 @@ public final class BarRanges {
                 : Clips.within(all, List.of(new Clips.Stretch(begin, pedalUp(all, end))));
     }
 
-    /** Where no pedal holds any more what ended at a tick. */
+    /** Returns the tick at which the last pedal releases notes that ended at a tick. */
     private static long pedalUp(MidiTrack clip, long end) {
         return Clips.byDestination(clip).values().stream()
                 .mapToLong(part -> pedalUpOfOne(part, end))

@@ -12,10 +12,10 @@ import java.util.Objects;
 import java.util.TreeMap;
 
 /**
- * What holds at a place, so that one can begin there: the last program with the bank that it was chosen from,
- * controllers, bend and pressure of each channel, and the values of registered and non-registered parameters, each
- * after the parameter is selected, in the order in which they came. Notes do not hold over. Takes messages without
- * allocating, but for those of parameters and the first of a channel. Belongs to one thread.
+ * The state of a track at a position, to begin there: the last program with its bank, controllers, bend and pressure of
+ * each channel, and values of registered and non-registered parameters, each after its selection, in the order of
+ * arrival. Notes are not part of it. Allocates only for parameters and for the first message of a channel. Confined to
+ * one thread.
  */
 public final class Chase {
     private static final int RESET_CONTROLLERS = 121;
@@ -27,7 +27,7 @@ public final class Chase {
     /** From a coarse half's number to that of its fine half. */
     private static final int FINE = 32;
 
-    /** Places of what is no controller, behind those. */
+    /** Indexes of messages other than controllers, behind those. */
     private static final int BEND = 128;
 
     private static final int PRESSURE = 129;
@@ -35,7 +35,7 @@ public final class Chase {
     private static final int PLACES = 131;
     private static final int NONE = -1;
 
-    /** What holds on a channel. */
+    /** The state of a channel. */
     private static final class Held {
         /** By place: the last message, or 0. */
         final int[] last = new int[PLACES];
@@ -169,7 +169,7 @@ public final class Chase {
         held.number[place] = ++count;
     }
 
-    /** What a reset of all controllers puts to rest, as the standard recommends (RP-015); only what was ever moved. */
+    /** Applies a reset of all controllers as recommended (RP-015); only values that were ever set. */
     private void reset(int channel) {
         lanes.deselect(channel);
         Held held = held(channel);
@@ -187,12 +187,12 @@ public final class Chase {
         }
     }
 
-    /** What holds now. */
+    /** Returns the messages of the present state. */
     public List<Integer> messages() {
         return new Chase().wayTo(this);
     }
 
-    /** What holds in a track before a tick. */
+    /** Returns the state of a track before a tick. */
     public static Chase before(MidiTrack track, long tick) {
         Chase chase = new Chase();
         for (int i = 0; i < track.size() && track.tick(i) < tick; i++) {
@@ -216,7 +216,7 @@ public final class Chase {
         return rests;
     }
 
-    /** What puts all that has a rest to it: pedals, wheels and pressure that are away from it. */
+    /** Returns the messages that reset pedals, wheels and pressure to neutral. */
     public List<Integer> rests() {
         List<Integer> rests = new ArrayList<>();
         for (Held held : channels) {
@@ -234,8 +234,8 @@ public final class Chase {
     private record Item(long number, int message, int parameter, Data data) {}
 
     /**
-     * The way from what holds here to what holds elsewhere: what has a rest, and does not hold there, goes to it; then
-     * comes what is different there.
+     * Returns the messages from this state to another: resets of values that the other does not have, then different
+     * values.
      */
     public List<Integer> wayTo(Chase there) {
         List<Integer> way = new ArrayList<>();
@@ -340,11 +340,11 @@ public final class Chase {
     }
 
     /**
-     * What a channel has before anything is played on it, of all that a clip moves: where General MIDI says what that is,
-     * and what the sound of its part says.
+     * Returns the state of a channel before the first event, for everything that a clip changes: the defaults of
+     * General MIDI, and the sound of the part.
      *
-     * @param clip on one channel or on several
-     * @param sound messages of the part's sound, on the clip's channel; none where it is for several
+     * @param clip the clip, on one channel or several
+     * @param sound the messages of the part's sound, on the channel of the clip; empty for several channels
      */
     public static Chase start(MidiTrack clip, int[] sound) {
         Chase moved = before(clip, Long.MAX_VALUE);

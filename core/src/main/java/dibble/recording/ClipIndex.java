@@ -9,13 +9,12 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * What is on a clip, found once: its notes as pairs of on and off, and its controllers, wheels, programs and parameters
- * as lanes. Notes are numbered in the order of their ons. A note that another on of the same key ends has no off of its
- * own; one that nothing ends reaches to the clip's end. Notes and lanes of different destinations are apart.
- * Immutable.
+ * An index of a clip: its notes as pairs of on and off, and its controllers, wheels, programs and parameters as lanes.
+ * Notes are numbered in the order of their ons. A note that another on of the same key ends has no off; an unended one
+ * extends to the end of the clip. Notes and lanes of different destinations are separate. Immutable.
  */
 public final class ClipIndex {
-    /** Stands for no event, or no note. */
+    /** No event, or no note. */
     public static final int NONE = OpenNotes.NONE;
 
     /**
@@ -74,7 +73,7 @@ public final class ClipIndex {
                 events.stream().mapToInt(Integer::intValue).toArray())));
     }
 
-    /** Finds what is on a clip. */
+    /** Indexes a clip. */
     public static ClipIndex of(MidiTrack clip) {
         return new ClipIndex(clip);
     }
@@ -116,7 +115,7 @@ public final class ClipIndex {
         }
     }
 
-    /** How many notes there are. */
+    /** Returns the number of notes. */
     public int noteCount() {
         return count;
     }
@@ -126,7 +125,7 @@ public final class ClipIndex {
         return ons[note];
     }
 
-    /** The number of the event that ends a note, or {@link #NONE} where that is no off of its own. */
+    /** Returns the event that ends a note, or {@link #NONE} if the note has no off. */
     public int off(int note) {
         return offs[note];
     }

@@ -193,7 +193,11 @@ public final class Clips {
         return closed.build(track.endTick());
     }
 
-    /** A clip whose events come at other ticks. @param tick what a tick becomes; rising */
+    /**
+     * Returns a clip with events at other ticks.
+     *
+     * @param tick the new tick of a tick; ascending
+     */
     public static MidiTrack retimed(MidiTrack clip, LongUnaryOperator tick) {
         MidiTrack.Builder retimed = new MidiTrack.Builder();
         for (int i = 0; i < clip.size(); i++) {
@@ -202,7 +206,7 @@ public final class Clips {
         return retimed.build(tick.applyAsLong(clip.endTick()));
     }
 
-    /** A clip without messages that say what holds already, as they stand where it was cut. */
+    /** Returns a clip without messages that repeat the present state, such as those at cuts. */
     public static MidiTrack plain(MidiTrack clip) {
         Map<Position, Integer> held = new HashMap<>();
         MidiTrack.Builder plain = new MidiTrack.Builder();
@@ -222,7 +226,7 @@ public final class Clips {
     /** A controller, wheel or program of a destination. */
     private record Position(String destination, int place) {}
 
-    /** Where a message holds until the next comes there: a controller's number, or a kind alone. */
+    /** Returns the slot of a message's value: a controller's number, or a kind. */
     private static int place(int message) {
         int kind = ShortMessage.kind(message);
         boolean numbered = kind == ShortMessage.CONTROLLER || kind == ShortMessage.KEY_PRESSURE;

@@ -5,12 +5,12 @@ import dibble.midi.ShortMessage;
 import java.util.Arrays;
 
 /**
- * Which lane a message without a key belongs to, as messages come: one for each controller, bend, pressure and program
- * of a channel, and one for each registered or non-registered parameter, since data entry (controllers 6, 38, 96 and
- * 97) is for the parameter that was selected last (MIDI 1.0, controllers 98 to 101). Belongs to one thread.
+ * Assigns messages without a key to lanes as they arrive: one lane for each controller, bend, pressure and program of a
+ * channel, and one for each registered or non-registered parameter, since data entry (controllers 6, 38, 96 and 97)
+ * applies to the parameter that was selected last (MIDI 1.0, controllers 98 to 101). Confined to one thread.
  */
 final class ControllerLanes {
-    /** Stands for a message that is in no lane: it has a key, or changes a mode. */
+    /** No lane: the message has a key, or changes a mode. */
     static final int NONE = -1;
 
     private static final int FIRST_MODE = 120;
@@ -70,7 +70,7 @@ final class ControllerLanes {
         return parameterLane >>> 16 & 0xF;
     }
 
-    /** What is selected on a channel: a part of a lane, or {@link #NONE}. */
+    /** Returns the selected parameter of a channel: a part of a lane, or {@link #NONE}. */
     int selected(int channel) {
         return selected[channel];
     }
@@ -80,7 +80,7 @@ final class ControllerLanes {
         selected[channel] = REGISTERED | 0x3FFF;
     }
 
-    /** The two messages that select what a lane, or {@link #selected}, is for. */
+    /** Returns the two messages that select the parameter of a lane, or of {@link #selected}. */
     static int[] selecting(int channel, int parameter) {
         int msb = (parameter & REGISTERED) != 0 ? Parameter.RPN : Parameter.NRPN;
         return new int[] {

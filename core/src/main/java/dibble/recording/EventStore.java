@@ -4,9 +4,9 @@ import dibble.midi.Status;
 import java.util.Arrays;
 
 /**
- * A growing list of events in flat arrays: one thread appends, any thread reads. A reader asks for {@link #size} first;
- * what lies below it never changes. It grows block by block, so that hours of playing are never copied; the first block
- * is small, since most lists stay short.
+ * A growing list of events in flat arrays: one thread appends, any thread reads. A reader reads {@link #size} first;
+ * events below it never change. It grows in blocks, so that hours of playing are never copied; the first block is
+ * small, since most lists stay short.
  */
 public final class EventStore {
     /** Beside the 24 bits of a message. */
@@ -47,7 +47,7 @@ public final class EventStore {
 
     private int exclusiveCount;
 
-    /** Written last: its release pairs with the reader's acquire, and so hands on what lies below it. */
+    /** Written last: its release pairs with the reader's acquire, and publishes the events below it. */
     private volatile int size;
 
     /** Appends an event. The appending thread only. */
@@ -113,7 +113,7 @@ public final class EventStore {
         return block;
     }
 
-    /** How many events it has. */
+    /** Returns the number of events. */
     public int size() {
         return size;
     }

@@ -10,7 +10,7 @@ import java.util.function.Predicate;
 public final class FileNames {
     private static final int LONGEST = 80;
 
-    /** Names that stand for devices on some systems. */
+    /** Names of devices on some systems. */
     private static final Set<String> RESERVED = Set.of("con", "prn", "aux", "nul");
 
     private FileNames() {}

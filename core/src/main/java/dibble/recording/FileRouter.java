@@ -19,7 +19,7 @@ import java.util.List;
 public final class FileRouter {
     private FileRouter() {}
 
-    /** Takes what a routed file sends. */
+    /** Receives the output of a routed file. */
     public interface Output extends RouterOutput {
         /**
          * Takes a system exclusive event, which has no channel and goes on unchanged.

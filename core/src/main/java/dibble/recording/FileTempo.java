@@ -41,7 +41,7 @@ public record FileTempo(TempoMap tempo, boolean own) {
             }
         }
         boolean own = !tempos.isEmpty() || !meters.isEmpty();
-        // What the standard has until a file says otherwise.
+        // The default of the standard.
         if (!tempos.isEmpty() && tempos.get(0).at() > 0) {
             tempos.add(0, new TempoMap.Tempo(0, 120));
         }

@@ -9,12 +9,11 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * Tells the two hands of one player apart, on one keyboard. Notes that begin together are a chord; of each chord the
- * lower notes go to the left hand and the others to the right, and dynamic programming over the chords finds the parting
- * that costs least: a hand cannot span more than it spans (notes that it still holds counted), moves unwillingly and the
- * more so the quicker it must, and lies in its half of the keyboard and beside the other rather than across it. What a
- * state remembers is where the hands are and what they hold; of states that agree in that the cheapest goes on, and of
- * the others a few dozen.
+ * Separates the two hands of a player on one keyboard. Notes that begin together form a chord; its lower notes go to
+ * the left hand and the others to the right. Dynamic programming over the chords finds the cheapest split. Costs are: a
+ * span beyond a hand's (with notes that it still holds), movement, more so if it is quick, and leaving its half of the
+ * keyboard or crossing the other hand. A state has the positions of the hands and their held notes; of equal states the
+ * cheapest continues, and of the others a few dozen.
  */
 public final class Hands {
     /** Notes within this part of a quarter note are one chord: what fingers that mean to play together are apart. */
@@ -28,10 +27,10 @@ public final class Hands {
     private static final int RIGHT_AT_FIRST = 70;
     private static final int MIDDLE = 60;
 
-    /** What a key costs that is in the way of the other hand. */
+    /** The cost of a key in the way of the other hand. */
     private static final int IN_THE_WAY = 4;
 
-    /** Notes that a hand is taken to hold at once; what is older is held by a pedal, or was never let go. */
+    /** The most notes that a hand holds at once; older ones are held by a pedal, or hang. */
     private static final int MAX_HELD = 8;
 
     /**
@@ -40,7 +39,7 @@ public final class Hands {
      * @param events the numbers of their ons on the clip
      */
     private record Chord(long start, int[] keys, long[] ends, int[] events) {
-        /** How many keys are below or at one. */
+        /** Returns the number of keys at or below a key. */
         int upTo(int key) {
             int low = 0;
             int high = keys.length;
@@ -60,7 +59,7 @@ public final class Hands {
         }
     }
 
-    /** What a hand holds: keys, and when each ends. */
+    /** The held keys of a hand, and their ends. */
     private record Held(int[] keys, long[] ends) {
         static final Held NOTHING = new Held(new int[0], new long[0]);
 
@@ -118,10 +117,10 @@ public final class Hands {
         }
     }
 
-    /** Where the hands are, and what they hold: what tells one state from another. */
+    /** The positions of the hands and their held keys, which identify a state. */
     private record Position(double left, double right, Held leftHolds, Held rightHolds) {}
 
-    /** How far one has come, at which cost; the last chord was parted at {@code cut}. */
+    /** A state of the search with its cost; the last chord was split at {@code cut}. */
     private record State(State before, double cost, Position at, int cut) {}
 
     /** A way on from a state. */
@@ -136,9 +135,9 @@ public final class Hands {
     }
 
     /**
-     * Which notes the right hand plays.
+     * Finds the notes of the right hand.
      *
-     * @param quarter how many ticks a quarter note has
+     * @param quarter the ticks of a quarter note
      * @return for each event of the track whether it is the on of a note of the right hand
      */
     public static boolean[] right(MidiTrack track, long quarter) {
@@ -245,7 +244,7 @@ public final class Hands {
         return cost + across(leftAt, rightAt) + IN_THE_WAY * crossing(left, right, chord, cut);
     }
 
-    /** What it costs a hand to hold what it holds, and some keys of a chord. */
+    /** Returns the cost of a hand that plays some keys of a chord in addition to its held keys. */
     private static double shape(Held held, Chord chord, int from, int to) {
         int size = held.keys.length + to - from;
         if (size < 2) {
@@ -261,7 +260,7 @@ public final class Hands {
         return cost + (span > COMFORTABLE ? 1.5 * (span - COMFORTABLE) : 0);
     }
 
-    /** How many pairs of a key of the left hand and one of the right are not below and above. */
+    /** Returns the number of crossed pairs of a left and a right key. */
     private static int crossing(Held left, Held right, Chord chord, int cut) {
         int pairs = 0;
         for (int key : left.keys) {
@@ -276,18 +275,18 @@ public final class Hands {
         return pairs;
     }
 
-    /** What it costs a hand to go somewhere in some quarter notes' time. */
+    /** Returns the cost of moving a hand within a number of quarter notes. */
     private static double move(double from, double to, double quarters) {
         double far = Math.abs(to - from);
         return far * (0.10 + 0.05 / Math.max(0.2, quarters));
     }
 
-    /** What it costs a hand to lie beyond the middle of the keyboard. */
+    /** Returns the cost of a hand beyond the middle of the keyboard. */
     private static double away(double beyond) {
         return Math.max(0, beyond) * 0.06;
     }
 
-    /** What it costs the hands to lie across each other. */
+    /** Returns the cost of crossed hands. */
     private static double across(double leftAt, double rightAt) {
         return leftAt > rightAt ? 3 + 0.5 * (leftAt - rightAt) : leftAt > rightAt - 3 ? 0.5 : 0;
     }

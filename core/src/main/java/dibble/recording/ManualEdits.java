@@ -10,8 +10,8 @@ import java.util.Optional;
 import java.util.function.LongUnaryOperator;
 
 /**
- * What hands have made of what was printed onto a track: the notes and controllers as they are now, which notes are
- * muted, and what each note was when it was played, so that the way back is always open. Immutable.
+ * The manual edits of a printed track: the present notes and controllers, the muted notes, and the origin of each note,
+ * so that it can always be restored as played. Immutable.
  */
 public final class ManualEdits {
     /** The number of {@link #whole} among the originals of {@link #recombined}. */
@@ -73,12 +73,12 @@ public final class ManualEdits {
         silent = null;
     }
 
-    /** Where the notes of {@link #whole} came from. */
+    /** Returns the origins of the notes of {@link #whole}. */
     public NoteOrigins origins() {
         return origins;
     }
 
-    /** Which notes of {@link #whole} do not sound. */
+    /** Returns the muted notes of {@link #whole}. */
     public BitSet muted() {
         return (BitSet) muted.clone();
     }
@@ -98,7 +98,7 @@ public final class ManualEdits {
         return new ManualEdits(clip.sharing(whole), origins.after(from, shifts), stillMuted);
     }
 
-    /** Which notes of a clip are at places where these have one. */
+    /** Returns the notes of a clip that have a counterpart here at the same position. */
     public BitSet notesIn(MidiTrack clip) {
         ClipIndex index = ClipIndex.of(clip);
         NotePlaces places = NotePlaces.of(index());
@@ -109,7 +109,11 @@ public final class ManualEdits {
         return known;
     }
 
-    /** Which notes of another clip are where some notes of this are. @param notes the numbers of these */
+    /**
+     * Returns the notes of another clip at the positions of some notes of this one.
+     *
+     * @param notes the numbers of the notes
+     */
     public BitSet found(BitSet notes, MidiTrack clip) {
         NotePlaces places = NotePlaces.of(ClipIndex.of(clip));
         BitSet found = new BitSet();
@@ -123,10 +127,10 @@ public final class ManualEdits {
     }
 
     /**
-     * Returns the edits under music whose ticks are others.
+     * Returns the edits after a change of the ticks of the music.
      *
-     * @param printed what was printed before
-     * @param numberNow for each note of {@code printed}, its number among those that are printed now
+     * @param printed the previous print
+     * @param numberNow for each note of {@code printed}, its number in the present print
      */
     ManualEdits retimed(MidiTrack printed, LongUnaryOperator tick, int[] numberNow) {
         ClipIndex played = ClipIndex.of(printed);
@@ -134,7 +138,7 @@ public final class ManualEdits {
         return new ManualEdits(Clips.retimed(whole, tick), retimed, muted);
     }
 
-    /** What sounds. */
+    /** Returns the sounding notes. */
     public MidiTrack sounding() {
         MidiTrack known = sounding;
         if (known == null) {
@@ -154,7 +158,7 @@ public final class ManualEdits {
         return known;
     }
 
-    /** Where the notes of {@link #silent}, or of {@link #sounding}, came from. */
+    /** Returns the origins of the notes of {@link #silent}, or of {@link #sounding}. */
     public NoteOrigins originsOf(boolean ofSilent) {
         int[] from = new int[ofSilent ? muted.cardinality() : origins.size() - muted.cardinality()];
         int next = 0;
@@ -182,7 +186,7 @@ public final class ManualEdits {
         return part.build(whole.endTick());
     }
 
-    /** A note that ended by the on of another, which is on the other side, gets an off of its own. */
+    /** Adds an off to a note that was ended by the on of another note on the other side. */
     private void closeBefore(ClipIndex notes, int note, boolean ofSilent, BitSet open, MidiTrack.Builder part) {
         int slot = notes.slot(note);
         if (muted.get(note) == ofSilent) {
@@ -206,10 +210,10 @@ public final class ManualEdits {
     }
 
     /**
-     * Puts together what a file keeps apart.
+     * Combines the parts that a file keeps separately.
      *
      * @param silent muted notes
-     * @param silentEvents the numbers of their events in the whole; empty where an earlier version did not say them
+     * @param silentEvents the indexes of their events in the whole; empty in files of an earlier version
      */
     public static ManualEdits of(
             MidiTrack sounding, NoteOrigins ofSounding, MidiTrack silent, NoteOrigins ofSilent, BitSet silentEvents) {
@@ -284,10 +288,10 @@ public final class ManualEdits {
     /**
      * Returns the edits after their content was recombined. Each note keeps its mute and its origin.
      *
-     * @param together copies events of {@link #whole} (original {@link #OF_WHOLE}), of what is printed now (original
-     *     {@link #OF_PRINTED}) and of others, which are added notes
-     * @param printed what is printed now
-     * @param numberNow for each note that was printed before, its number in {@code printed}, or {@link ClipIndex#NONE}
+     * @param together copies of events of {@link #whole} (original {@link #OF_WHOLE}), of the present print
+     *     (original {@link #OF_PRINTED}) and of others, which are added notes
+     * @param printed the present print
+     * @param numberNow for each note of the previous print its number in {@code printed}, or {@link ClipIndex#NONE}
      */
     ManualEdits recombined(Traced together, MidiTrack printed, int[] numberNow) {
         ClipIndex now = ClipIndex.of(together.clip());
@@ -335,7 +339,7 @@ public final class ManualEdits {
     /**
      * Returns the edits of a clip that another application has written. Notes are recognized by their positions.
      *
-     * @param clip what is on the track now
+     * @param clip the present content of the track
      */
     public static ManualEdits recognized(MidiTrack clip, MidiTrack printed) {
         ClipIndex now = ClipIndex.of(clip);

@@ -8,11 +8,11 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Where the notes of an edited clip came from: for each its number among the notes as they were played, and by how many
- * ticks it was taken elsewhere with the bars around it since. Immutable.
+ * The origins of the notes of an edited clip: for each its number among the played notes, and the ticks by which it
+ * moved with its bars since. Immutable.
  */
 public final class NoteOrigins {
-    /** Stands for a note that was not played but added by hand. */
+    /** A note that was added manually. */
     public static final int NONE = OpenNotes.NONE;
 
     private static final Pattern RUN = Pattern.compile("(\\d{1,8})(?:-(\\d{1,8}))?(?:@(-?\\d{1,12}))?");
@@ -60,10 +60,10 @@ public final class NoteOrigins {
     }
 
     /**
-     * Of the notes that came of these in another change.
+     * Returns the origins after another change.
      *
-     * @param from for each of the new notes which of these it was, or {@link #NONE}
-     * @param more by how many ticks each was taken elsewhere in that change; null for nowhere
+     * @param from for each new note its number here, or {@link #NONE}
+     * @param more the ticks by which each moved in that change; null for none
      */
     public NoteOrigins after(int[] from, long[] more) {
         int[] next = new int[from.length];
@@ -79,10 +79,10 @@ public final class NoteOrigins {
     }
 
     /**
-     * Of the same notes where the ticks of the music are others.
+     * Returns the origins after a change of the ticks of the music.
      *
-     * @param played for each of the notes that were played where it begins
-     * @param tick what a tick becomes
+     * @param played the start of each played note
+     * @param tick the new tick of a tick
      */
     NoteOrigins retimed(IntToLongFunction played, LongUnaryOperator tick) {
         if (shifts == null) {

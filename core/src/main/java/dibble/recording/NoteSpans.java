@@ -5,8 +5,8 @@ import java.util.Arrays;
 import java.util.function.LongUnaryOperator;
 
 /**
- * Notes with a beginning and an end, made out of an {@link EventStore} as it grows. A note that has not ended reaches to
- * {@link #OPEN}. Belongs to one thread.
+ * The notes of a growing {@link EventStore} with start and end. An unended note extends to {@link #OPEN}. Confined to
+ * one thread.
  */
 public final class NoteSpans {
     /** The end of a note that still sounds. */
@@ -28,8 +28,8 @@ public final class NoteSpans {
     }
 
     /**
-     * @param source the number whose events count; -1 for all
-     * @param time what times become of the log's stamps
+     * @param source the number of the source; -1 for all
+     * @param time converts stamps of the log
      */
     public NoteSpans(EventStore log, int source, LongUnaryOperator time) {
         this.log = log;
@@ -37,7 +37,7 @@ public final class NoteSpans {
         this.time = time;
     }
 
-    /** Takes in what the log has got since the last call. */
+    /** Reads the events that were added since the last call. */
     public void update() {
         int end = log.size();
         for (; read < end; read++) {
@@ -73,7 +73,7 @@ public final class NoteSpans {
         size++;
     }
 
-    /** How many notes there are. */
+    /** Returns the number of notes. */
     public int size() {
         return size;
     }

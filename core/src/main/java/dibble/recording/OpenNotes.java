@@ -5,12 +5,11 @@ import java.util.Arrays;
 import java.util.function.IntConsumer;
 
 /**
- * Pairs ons with offs: the notes that have begun and not ended, by whose they are (a source, a device, a track: a small
- * number), channel and key, each with a number of the caller's. One note sounds at a place at a time, so another on ends
- * the one before it. Belongs to one thread.
+ * Pairs ons with offs: the open notes by owner (a small number for a source, a device or a track), channel and key,
+ * each with a number of the caller. An on ends an open note at the same place. Confined to one thread.
  */
 public final class OpenNotes {
-    /** Stands for no note. */
+    /** No note. */
     public static final int NONE = -1;
 
     private static final int KEYS = 128;
@@ -62,7 +61,7 @@ public final class OpenNotes {
         return row < open.length && open[row] != null ? open[row][ShortMessage.data1(message)] : NONE;
     }
 
-    /** How many notes are open. */
+    /** Returns the number of open notes. */
     public int count() {
         return count;
     }

@@ -25,10 +25,9 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * Makes tracks out of what was played, by the same router that plays. Can follow a recording event by event, so that
- * its tracks fill while it lasts. What leaves goes onto every armed track that takes it, onto the one for everything
- * else where there is none; an off goes to the tracks of its on, whatever changed in between. One thread prints; any
- * thread may read the logs.
+ * Prints played events onto tracks, with the router of live playing. It can follow a recording event by event. A sent
+ * event goes onto every armed track that takes it, or else onto the track for everything else; an off goes to the
+ * tracks of its on, whatever changed in between. One thread prints; any thread may read the logs.
  */
 public final class Printer {
     private static final int NOWHERE = -1;
@@ -82,12 +81,12 @@ public final class Printer {
     /** For each track the row that has it alone, so that the usual event makes none. */
     private final int[][] alone;
 
-    /** What is being decided: because of it everything leaves that leaves now. No source between events. */
+    /** The source of the event that is being routed, and so of everything sent now; null between events. */
     private String cause;
 
     private int causeMessage;
 
-    /** The zones that hold in a scene; looked up anew where a played event has called another. */
+    /** The zones that hold in a scene; looked up again after an event called another scene. */
     private int zonesOfScene = NOWHERE;
 
     private List<Zone> zones = List.of();
@@ -129,7 +128,7 @@ public final class Printer {
         }
     }
 
-    /** Prints a whole take with the routings that were in force while it was played: what was heard. */
+    /** Prints a whole take with the routings of its time: as it was heard. */
     public static Printer print(Take take, List<Track> tracks, Set<String> armed) {
         return print(take, tracks, armed, Progress.NONE);
     }
@@ -344,7 +343,7 @@ public final class Printer {
         boolean starts = ShortMessage.kind(message) == ShortMessage.NOTE_ON;
         boolean pays = !starts && (cause == null || EventKind.of(causeMessage) != EventKind.of(message));
         if (pays) {
-            // What a wheel or pedal is owed belongs to those who have it moved.
+            // A reset of a wheel or pedal goes to the tracks of the source that moved it.
             return owed[number].get(debt(destination, message));
         }
         Track.Input input = tracks.get(number).input();
@@ -400,17 +399,17 @@ public final class Printer {
         return tracks;
     }
 
-    /** Returns true if track {@code i} was armed, or takes what is left. */
+    /** Returns true if track {@code i} was armed, or takes everything else. */
     public boolean takesSomething(int i) {
         return takes[i];
     }
 
-    /** What was printed onto track {@code i} so far, in nanoseconds since the take began. */
+    /** Returns the events on track {@code i} so far, in nanoseconds since the start of the take. */
     public EventStore log(int i) {
         return logs[i];
     }
 
-    /** What was printed onto track {@code i} of a take, in ticks of the music. */
+    /** Returns the events on track {@code i} of a take, in ticks of the music. */
     public MidiTrack clip(int i, Take take) {
         MidiTrack.Builder clip = new MidiTrack.Builder();
         EventStore log = logs[i];

@@ -6,14 +6,14 @@ import dibble.midi.MidiTrack;
 import dibble.text.UserException;
 
 /**
- * A stretch of a track, and where it came from. It has all that was printed: what lies outside the stretch made way for
- * another take and does not sound, but what is printed next time is cut in the same places.
+ * A range of a track with its origin. It has the whole print: content outside the range was replaced by another take
+ * and does not sound, but a later print is cut at the same positions.
  *
- * @param take the id of the take that it was printed from, or null where it is of none
+ * @param take the id of the printed take, or null
  * @param from its first tick
- * @param to the tick behind it
- * @param printed how it came onto the track
- * @param edited whether it was edited by hand, and so is its own
+ * @param to the tick after its last
+ * @param printed the print mode
+ * @param edited whether it was edited manually, so that it no longer follows the take
  * @param print the whole print; regions of one print share it
  */
 public record Region(String take, long from, long to, PrintMode printed, boolean edited, MidiTrack print) {
@@ -23,12 +23,12 @@ public record Region(String take, long from, long to, PrintMode printed, boolean
         }
     }
 
-    /** What was sorted out of another track, or cannot be told: of no take, as long as it is. */
+    /** Returns a region without a take, over the whole clip: sorted out of another track, or of unknown origin. */
     public static Region own(MidiTrack clip) {
         return new Region(null, 0, Math.max(1, clip.endTick()), PrintMode.REPLACE_ALL, false, clip);
     }
 
-    /** What is left of a take on a track where others have replaced all of it: where it was, and nothing that sounds. */
+    /** Returns the remainder of a take that others have fully replaced on a track: its position, without sound. */
     static Region gone(String take, long from, PrintMode printed) {
         return new Region(take, from, from, printed, false, Track.NOTHING);
     }

@@ -17,9 +17,8 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
 /**
- * What is on a track: stretches of prints, the later on top of the earlier ones, the clip that they make together, and
- * what hands have made of that since. What is printed depends on nothing but the regions, so that printing a take again
- * with the same outcome changes nothing. Immutable.
+ * The content of a track: ranges of prints, the later over the earlier ones, the resulting clip, and its manual edits.
+ * The printed content depends on the regions only, so that printing an unchanged take again changes nothing. Immutable.
  */
 public final class Regions {
     /** Nothing on a track. */
@@ -120,7 +119,7 @@ public final class Regions {
         return layers().stream().map(Layer::print).toList();
     }
 
-    /** Which of the {@link #prints} a region is a stretch of. */
+    /** Returns the index in {@link #prints} of a region's print. */
     public int printNumber(Region region) {
         List<Layer> layers = layers();
         int number = 0;
@@ -130,7 +129,7 @@ public final class Regions {
         return number;
     }
 
-    /** A print with its regions; prints are told apart by identity, since two takes can be played alike. */
+    /** A print with its regions. Prints are compared by identity, since two takes can have equal events. */
     private record Layer(MidiTrack print, List<Region> regions) {}
 
     private List<Layer> layers() {
@@ -160,7 +159,7 @@ public final class Regions {
         return hand == null ? printed() : hand.whole();
     }
 
-    /** What was printed: each print where it was not made to make way, over those below it. */
+    /** Returns the printed content: each print in its ranges, over those below it. */
     public MidiTrack printed() {
         MidiTrack made = printed;
         if (made == null) {
@@ -181,12 +180,12 @@ public final class Regions {
         return made;
     }
 
-    /** What hands have made of it; empty where nothing was edited. */
+    /** Returns the manual edits; empty if there are none. */
     public Optional<ManualEdits> byHand() {
         return Optional.ofNullable(hand);
     }
 
-    /** What can be edited: as hands left it, or as it was printed. */
+    /** Returns the content for editing: the manual edits, or the print. */
     public ManualEdits editable() {
         if (hand != null) {
             return hand;
@@ -211,7 +210,7 @@ public final class Regions {
         }
     }
 
-    /** The same as hands have edited it; where that is what was printed, nothing is edited any more. */
+    /** Returns the regions with manual edits; edits that equal the print are dropped. */
     public Regions edited(ManualEdits edits) {
         boolean asPrinted = edits.muted().isEmpty() && edits.whole().equals(printed());
         return asPrinted ? asPrinted() : new Regions(all, edits).knowing(printed());
@@ -235,7 +234,11 @@ public final class Regions {
         return remapped;
     }
 
-    /** The same where the ticks of the music are others. @param tick what a tick becomes; rising */
+    /**
+     * Returns the regions after a change of the ticks of the music.
+     *
+     * @param tick the new tick of a tick; ascending
+     */
     Regions retimed(LongUnaryOperator tick) {
         Map<MidiTrack, MidiTrack> prints = new IdentityHashMap<>();
         List<Region> next = new ArrayList<>();
@@ -261,7 +264,7 @@ public final class Regions {
         return this;
     }
 
-    /** Returns true if what is in a region was edited by hand. */
+    /** Returns true if a region was edited manually. */
     public boolean isEdited(Region region) {
         if (hand == null || region.edited()) {
             return region.edited();
@@ -285,7 +288,7 @@ public final class Regions {
         return Clips.plain(before).equals(Clips.plain(Clips.within(hand.sounding(), stretch)));
     }
 
-    /** Returns true if what is left of a take was edited by hand. */
+    /** Returns true if the remainder of a take was edited manually. */
     public boolean isEdited(String take) {
         return of(take).stream().anyMatch(this::isEdited);
     }
@@ -305,9 +308,9 @@ public final class Regions {
     }
 
     /**
-     * Returns for each note that was printed before its number now; notes of a print that is gone have none.
+     * Returns for each note of the previous print its present number; notes of a deleted print have none.
      *
-     * @param printNow returns what a print of then is now
+     * @param printNow returns the present print for a previous one
      */
     private int[] numbersNow(Regions before, UnaryOperator<MidiTrack> printNow) {
         List<MidiTrack> printsBefore = before.prints();
@@ -351,7 +354,7 @@ public final class Regions {
         return outside;
     }
 
-    /** Where regions are, in their order, those that meet as one. */
+    /** Returns the ranges of regions in order; adjacent ones are joined. */
     private static List<Clips.Stretch> stretches(List<Region> regions) {
         List<Region> inOrder = new ArrayList<>(regions);
         inOrder.sort(Comparator.comparingLong(Region::from));
@@ -368,7 +371,7 @@ public final class Regions {
         return stretches;
     }
 
-    /** Puts another region onto the track: what is there makes way as the region says. */
+    /** Adds a region; its print mode decides about the previous content. */
     public Regions with(Region next) {
         List<Region> more = new ArrayList<>();
         long until = next.printed() == PrintMode.REPLACE_ALL ? Long.MAX_VALUE : next.to();
@@ -459,7 +462,7 @@ public final class Regions {
     }
 
     /**
-     * Puts another region below those of later takes, where these have not replaced what was there.
+     * Adds a region below those of later takes, in the ranges that these have not replaced.
      *
      * @param later the ids of later takes
      */
@@ -482,7 +485,7 @@ public final class Regions {
         return new Regions(more).withOver(this, next.print(), stretches(pieces));
     }
 
-    /** What sounds of the regions that are of none of some takes, or were edited by hand. */
+    /** Returns the sounding content of regions without any of some takes, or with manual edits. */
     public MidiTrack clipOfOthersThan(List<String> takes) {
         List<Region> others = all.stream()
                 .filter(region -> region.take() == null || isEdited(region) || !takes.contains(region.take()))

@@ -17,12 +17,12 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 
-/** Sorts tracks, in two passes: first which pile each note goes to, then what goes with it. */
+/** Sorts tracks in two passes: first the pile of each note, then the events that go with it. */
 final class Sorter {
     /** Numbers of piles: the higher, the later they stand. */
     private static final int WITHOUT_NOTES = 1 << 24;
 
-    /** What has neither a key nor a channel, by its track. */
+    /** The key of events without key or channel, by their track. */
     private static final int OTHERS = 1 << 25;
 
     private static final int MANY_CHANNELS = 4;
@@ -33,7 +33,7 @@ final class Sorter {
     private final boolean others;
     private final boolean[] ofRight;
 
-    /** By the numbers of channel messages in the order of time: the pile of what has a key. */
+    /** The pile of each channel message with a key, by its number in order of time. */
     private final int[] pileOf;
 
     /** The pile of a note that another one ends, where that is another pile. */
@@ -199,7 +199,7 @@ final class Sorter {
     private void put(TrackMerge event, int message, int number) {
         if (ShortMessage.isNote(message) || ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE) {
             if (endedIn[number] >= 0) {
-                // A note of another pile that this one ends has no off of its own.
+                // A note of another pile that this on ends has no off.
                 built.get(endedIn[number])
                         .add(
                                 event.tick(),
@@ -229,7 +229,10 @@ final class Sorter {
         }
     }
 
-    /** Lyrics, texts, system exclusive and what else there is: where all notes of their track go, or by itself. */
+    /**
+     * Adds lyrics, texts, system exclusive and other events to the pile of all notes of their track, or to a separate
+     * pile.
+     */
     private void putOther(int number, MidiTrack track, int at) {
         if (MidiFile.isConducted(track, at) || track.isMeta(at, MidiTrack.META_TRACK_NAME)) {
             return;
@@ -244,7 +247,9 @@ final class Sorter {
                 .copy(track, at);
     }
 
-    /** One player who has a channel for each note, as some controllers do, would be taken apart note by note. */
+    /**
+     * Warns about a player with a channel for each note, as some controllers send: sorting would separate the notes.
+     */
     private String warning() {
         if (how.by() != Sorting.By.CHANNEL && how.by() != Sorting.By.CHANNEL_AND_KEY) {
             return "";
@@ -258,7 +263,7 @@ final class Sorter {
         return use.isOneANote() ? say("sorter.one-player-seems-to-use") : "";
     }
 
-    /** How the channels of a player are used. */
+    /** The use of channels by a player. */
     private static final class ChannelUse {
         private final BitSet used = new BitSet();
         private final int[] sounding = new int[16];

@@ -14,14 +14,14 @@ import java.util.Locale;
 import java.util.Map;
 
 /**
- * Recorded notes taken apart into tracks. Offs and key pressure go with their notes; what has no key goes to every track
- * that has notes of its channel, since each of them needs its pedals and wheels. All tracks begin and end together.
+ * Recorded notes, sorted into tracks. Offs and key pressure go with their notes; events without a key go to every track
+ * with notes of their channel, since each needs its pedals and wheels. All tracks begin and end together.
  *
- * @param piles what becomes of it, in order
- * @param warning what should be known before it is done; empty for nothing
+ * @param piles the resulting tracks, in order
+ * @param warning a warning before the sorting is applied; empty for none
  */
 public record Sorting(List<Pile> piles, String warning) {
-    /** What it is sorted by. */
+    /** The sorting criteria. */
     public enum By {
         CHANNEL,
         KEY,
@@ -30,17 +30,17 @@ public record Sorting(List<Pile> piles, String warning) {
         HAND,
         TRACK;
 
-        /** The word that stands for it in a command: {@code channel-and-key}. */
+        /** Returns the word for this criterion in a command: {@code channel-and-key}. */
         public String word() {
             return name().toLowerCase(Locale.ROOT).replace('_', '-');
         }
     }
 
     /**
-     * How it is sorted.
+     * The options of a sorting.
      *
-     * @param splits keys at which another range begins, rising; for {@link By#RANGE}
-     * @param names of keys, such as those of drums; other keys have the names of their notes
+     * @param splits the first keys of further ranges, ascending; for {@link By#RANGE}
+     * @param names the names of keys, such as those of drums; other keys have the names of their notes
      */
     public record How(By by, List<Integer> splits, Map<Integer, String> names, MiddleC middleC) {
         public How {
@@ -63,7 +63,7 @@ public record Sorting(List<Pile> piles, String warning) {
 
     /** One of the tracks that come of it. */
     public record Pile(String name, MidiTrack track) {
-        /** How many notes it has. */
+        /** Returns the number of notes. */
         public int notes() {
             int notes = 0;
             for (int i = 0; i < track.size(); i++) {
@@ -77,12 +77,14 @@ public record Sorting(List<Pile> piles, String warning) {
         piles = List.copyOf(piles);
     }
 
-    /** Sorts what is on one track. */
+    /** Sorts the content of one track. */
     public static Sorting of(MidiTrack track, How how) {
         return new Sorter(List.of(track), List.of(""), TempoMap.PPQ, how, false).sorting();
     }
 
-    /** Sorts all that is in a file. What is no channel message is kept, where its track goes or by itself. */
+    /**
+     * Sorts the content of a file. Events other than channel messages go with their track, or stay in a separate track.
+     */
     public static Sorting of(MidiFile file, How how) {
         MidiFile atOnce = file.atOnce();
         List<String> names = new ArrayList<>();
@@ -94,9 +96,9 @@ public record Sorting(List<Pile> piles, String warning) {
     }
 
     /**
-     * The piles as a standard MIDI file of type 1: first a track with what concerns the whole of another.
+     * Returns the piles as a standard MIDI file of type 1, with a first track for events that apply to the whole file.
      *
-     * @param from what was sorted
+     * @param from the sorted file
      */
     public MidiFile file(MidiFile from) {
         List<MidiTrack> out = new ArrayList<>();

@@ -14,19 +14,18 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What was played, before any routing: the events of all sources in the order in which they were decided, and the
- * routings that were in force. Its nanoseconds become ticks by the tempo with which it was recorded, whatever the
- * session's is now: so what was played on a bar stays on it. Immutable: nobody appends to its log any more.
+ * The played events before any routing: those of all sources in the order of their decisions, and the routings in
+ * force. Its nanoseconds become ticks by the tempo of its recording, whatever the present tempo: a note that was played
+ * on a bar stays on it. Immutable: its log is complete.
  *
- * @param sources the ids of the sources, by the numbers that the log has
- * @param log the events, in nanoseconds since the beginning
+ * @param sources the ids of the sources, by their numbers in the log
+ * @param log the events, in nanoseconds since the start
  * @param marks the routings, in their order; the first at event 0
- * @param tempo the tempo and meter with which it was recorded
- * @param length nanoseconds from start to stop
- * @param start where it begins in the music, in nanoseconds of its tempo since the first bar
- * @param remaps the tempo maps that were put under the music since, in order; its ticks go through the same roundings as
- *     its prints
- * @param extras what its entry in the session says that this version does not know, and within, what its lines say
+ * @param tempo the tempo and meter of the recording
+ * @param length the nanoseconds from start to stop
+ * @param start the start in the music, in nanoseconds of its tempo since the first bar
+ * @param remaps the later changes of the tempo map, in order; its ticks are rounded like those of its prints
+ * @param extras the unknown fields of its entry in the session, with those of its lines
  */
 @RecordBuilder
 public record Take(
@@ -112,7 +111,7 @@ public record Take(
         return tick(length);
     }
 
-    /** How many notes were played. */
+    /** Returns the number of notes. */
     public int noteCount() {
         int notes = 0;
         for (int i = 0; i < log.size(); i++) {

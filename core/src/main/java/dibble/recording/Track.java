@@ -12,19 +12,19 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Optional;
 
 /**
- * A track: what it takes, and what is on it.
+ * A track: its input and its content.
  *
- * @param input what it takes
- * @param to the part that its clip is played on, where that is not the one that it takes; null otherwise
- * @param regions what is on it, and where that came from
+ * @param input the input
+ * @param to the part that plays the clip, if it is not the input; else null
+ * @param regions the content with its origin
  */
 @RecordBuilder
 public record Track(String id, String name, Input input, PartRef to, Regions regions, UnknownFields extras)
         implements TrackBuilder.With {
-    /** What a track takes. */
+    /** The input of a track. */
     public sealed interface Input {}
 
-    /** All that reaches a part. */
+    /** Everything for a part. */
     public record OfPart(PartRef part) implements Input {}
 
     /** One note of a part, such as one drum of a kit: its own track has the part's without it. */
@@ -36,11 +36,11 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
         }
     }
 
-    /** All that leaves because of a source. */
+    /** Everything that a source causes. */
     public record OfSource(String source) implements Input {}
 
     /**
-     * All that leaves because of one channel of a source.
+     * Everything that one channel of a source causes.
      *
      * @param channel 1-16
      */
@@ -52,10 +52,10 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
         }
     }
 
-    /** All that a zone sends. */
+    /** Everything that a zone sends. */
     public record OfZone(String zone) implements Input {}
 
-    /** What no other track takes. */
+    /** Everything that no other track takes. */
     public record Rest() implements Input {}
 
     /** It takes nothing: it was sorted out of another. */
@@ -94,7 +94,7 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
         return to == null ? part() : Optional.of(to);
     }
 
-    /** Returns true if it takes all that reaches a part, except notes that have a track of their own. */
+    /** Returns true if it takes everything for a part, except notes with a separate track. */
     public boolean takesAllOf(PartRef part) {
         return input instanceof OfPart of && of.part().equals(part);
     }
@@ -105,7 +105,8 @@ public record Track(String id, String name, Input input, PartRef to, Regions reg
     }
 
     /**
-     * Returns true if what is on it can be for several instruments: a source's, a channel's, a zone's, or what is left.
+     * Returns true if its content can be for several instruments: the input is a source, a channel, a zone, or
+     * everything else.
      */
     public boolean takesSeveral() {
         return playsOn().isEmpty() && !(input instanceof Unknown);

@@ -52,7 +52,7 @@ public final class TrackExport {
         return new MidiFile(1, TempoMap.PPQ, all);
     }
 
-    /** A file of type 0: everything on one track. What is on one channel of two ports cannot be told apart there. */
+    /** Returns a file of type 0, with everything on one track. Events on one channel of two ports are merged there. */
     public static MidiFile type0(
             String name, TempoMap tempo, List<Marker> markers, List<Track> tracks, Routing routing) {
         TrackExport export = new TrackExport(name, tempo, markers, tracks, routing);

@@ -10,10 +10,11 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * What a clip says of one control: of a controller, a parameter, a wheel, pressure, or programs. Values that several
- * controllers make together are one lane, and their halves none.
+ * The values of one control in a clip: of a controller, a parameter, a wheel, pressure or programs. Combined values of
+ * several controllers form one lane; their halves have none.
  *
- * @param number of the controller or parameter; 0 for other kinds, and for poly pressure, which is of all keys
+ * @param number the number of the controller or parameter; 0 for other kinds, and for poly pressure, which is of
+ *     all keys
  */
 public record ValueLane(ControlKind kind, int number) implements Comparable<ValueLane> {
     /** A message says nothing of the lane. */
@@ -21,7 +22,7 @@ public record ValueLane(ControlKind kind, int number) implements Comparable<Valu
 
     private static final int FIRST_MODE = 120;
 
-    /** All that a clip has, in an order of their own. */
+    /** Returns all lanes of a clip, sorted. */
     public static Set<ValueLane> all(MidiTrack clip) {
         Set<ValueLane> lanes = new TreeSet<>();
         CombinedControllers values = new CombinedControllers();
@@ -78,7 +79,7 @@ public record ValueLane(ControlKind kind, int number) implements Comparable<Valu
         return new Reader();
     }
 
-    /** Is given each message of a clip, in their order. Belongs to one thread. */
+    /** Receives each message of a clip in order. Confined to one thread. */
     public final class Reader {
         private final CombinedControllers values = new CombinedControllers();
 

@@ -1,4 +1,5 @@
 /**
- * What was played (takes) and what became of it (tracks): recording, printing, export. May import midi, time, gear and routing.
+ * Takes (played events) and tracks (printed events): recording, printing, export. May import midi, time, gear and
+ * routing.
  */
 package dibble.recording;

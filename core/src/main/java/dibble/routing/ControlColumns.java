@@ -7,13 +7,13 @@ import java.util.Arrays;
 
 /** The properties of control maps and of their sends, a column each. Filled by the compiler, then only read. */
 final class ControlColumns {
-    /** What a control map can answer to on a channel: each controller, each key, each key's pressure, and three more. */
+    /** The triggers of control maps on a channel: each controller, each key, each key's pressure, and three more. */
     static final int SIGNALS = 3 * 128 + 3;
 
     /** The value of a trigger for which a send has nothing to say. */
     static final int NOTHING = -1;
 
-    /** Where a scene send leads, besides the place of a scene. */
+    /** A scene send without a scene. */
     static final int NO_SCENE = -1;
 
     static final int NEXT_SCENE = -2;
@@ -21,7 +21,7 @@ final class ControlColumns {
 
     final int mapCount;
 
-    /** The map as it is written, without its name: what has to be equal for it to be the same map still. */
+    /** The map without its name; an equal map is the same map. */
     final ControlMap[] map;
 
     /** By map: the parameter whose values it answers to, as {@link Parameter} has it, or {@link Parameter#NOTHING}. */
@@ -45,7 +45,7 @@ final class ControlColumns {
     final int[] destination;
     final int[] instrument;
 
-    /** Where a controller goes there when the map is no longer active, or {@link #NOTHING}. */
+    /** The value of a controller after its map becomes inactive, or {@link #NOTHING}. */
     final int[] rest;
 
     /** By slot: the send, or -1. */
@@ -112,7 +112,7 @@ final class ControlColumns {
         return this.map[map].when().kind() == ControlKind.CONTROLLER_14 ? pair : value(message);
     }
 
-    /** The value of a message by itself; a note-off has 0. */
+    /** Returns the value of a message; 0 for a note-off. */
     private static int value(int message) {
         return switch (ShortMessage.kind(message)) {
             case ShortMessage.PITCH_BEND -> ShortMessage.data1(message) | ShortMessage.data2(message) << 7;
@@ -122,14 +122,14 @@ final class ControlColumns {
         };
     }
 
-    /** Returns true if a value lies in the window of a send's map. */
+    /** Returns true if a value is in the window of a send's map. */
     boolean isInside(int s, int value) {
         ControlMap.Trigger when = map[sendMap[s]].when();
         return value >= when.low() && value <= when.high();
     }
 
     /**
-     * What a send makes of a value, or {@link #NOTHING}.
+     * Returns the output of a send for a value, or {@link #NOTHING}.
      *
      * @param ending whether the value is that of a note-off
      */
@@ -148,7 +148,7 @@ final class ControlColumns {
         return send[s].output(when, value < when.low() ? when.low() : when.high());
     }
 
-    /** Returns true if a map keeps what it answers to from zones. */
+    /** Returns true if zones do not receive the trigger of a map. */
     boolean takes(int m) {
         return !map[m].keep();
     }

@@ -12,7 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** The control maps of all scenes as columns. What is the same in all scenes is made once. */
+/** Compiles the control maps of all scenes into columns. Equal parts of all scenes are compiled once. */
 final class ControlCompiler {
     private final Routing routing;
     private final SlotAllocator slots;
@@ -101,7 +101,7 @@ final class ControlCompiler {
         return ControlColumns.NO_SCENE;
     }
 
-    /** How many aims a send has. */
+    /** Returns the number of targets of a send. */
     private int aims(ControlMap.Send send) {
         boolean reconfigures = send.kind() == ControlKind.CONTROLLER && RoutingTable.reconfigures(send.number());
         if (reconfigures || send.to() instanceof SendTarget.ToScene) {

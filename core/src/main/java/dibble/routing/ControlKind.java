@@ -36,7 +36,7 @@ public enum ControlKind {
         this.numbered = numbered;
     }
 
-    /** The word that stands for it in a session file. */
+    /** Returns the word for this kind in a session file. */
     public String word() {
         return word;
     }
@@ -56,7 +56,7 @@ public enum ControlKind {
         return this != SCENE;
     }
 
-    /** Whether it is a parameter, registered or not: several controllers that are one value together. */
+    /** Returns true for a registered or non-registered parameter: several controllers that form one value. */
     public boolean isParameter() {
         return this == RPN || this == NRPN;
     }
@@ -66,12 +66,12 @@ public enum ControlKind {
         return isParameter() ? FOURTEEN_BITS : this == CONTROLLER_14 ? 31 : 127;
     }
 
-    /** Its greatest value: 127, or 16383 for what has 14 bits. */
+    /** Returns the largest value: 127, or 16383 for 14 bits. */
     public int most() {
         return this == PITCH_BEND || this == CONTROLLER_14 || isParameter() ? FOURTEEN_BITS : 127;
     }
 
-    /** The kind that a word of a session file stands for, if it stands for one. */
+    /** Returns the kind for a word of a session file, if it is one. */
     public static Optional<ControlKind> ofWord(String word) {
         for (ControlKind kind : values()) {
             if (kind.word.equals(word)) {

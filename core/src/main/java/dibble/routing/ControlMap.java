@@ -13,13 +13,13 @@ import java.util.List;
 import java.util.function.UnaryOperator;
 
 /**
- * What a knob, pedal, slider or key does.
+ * The effect of a knob, pedal, slider or key.
  *
  * @param source a source's id, or {@link Zone#ANY_SOURCE}
- * @param keep whether the event itself goes on to the zones
- * @param ignoreOutside whether values outside the window send nothing, rather than what the nearer end sends
- * @param when what it answers to
- * @param sends what it sends then, one or more
+ * @param keep whether zones also receive the event
+ * @param ignoreOutside whether values outside the window send nothing, instead of the value of the nearer end
+ * @param when the trigger
+ * @param sends the messages, one or more
  */
 @RecordBuilder
 public record ControlMap(
@@ -43,9 +43,9 @@ public record ControlMap(
     }
 
     /**
-     * What a control map answers to, whatever the value.
+     * The event that triggers a control map.
      *
-     * @param number of the controller, parameter or key; 0 for kinds that have none
+     * @param number the number of the controller, parameter or key; 0 for kinds without one
      * @param low the low end of the window of values
      * @param high its high end, not below the low one
      */
@@ -74,12 +74,13 @@ public record ControlMap(
     }
 
     /**
-     * One message that a control map sends.
+     * A message that a control map sends.
      *
-     * @param number of the controller or key; 0 for kinds that have none
+     * @param number the number of the controller or key; 0 for kinds without one
      * @param first the value for the low end of the trigger's window
      * @param last the value for its high end; below the first it inverts
-     * @param rest where a controller goes when the map is no longer active, 0-127, or null for what the contract says
+     * @param rest the value of a controller after the map becomes inactive, 0-127, or null for the default of the
+     *     contract
      */
     public record Send(
             ControlKind kind, int number, int first, int last, Integer rest, SendTarget to, UnknownFields extras) {
@@ -128,7 +129,7 @@ public record ControlMap(
             return whole(ControlKind.CONTROLLER, number, to);
         }
 
-        /** The value for a value of the trigger that lies in its window; halves are rounded up. */
+        /** Returns the output for a trigger value in its window; halves are rounded up. */
         public int output(Trigger when, int value) {
             int width = when.high() - when.low();
             return width == 0
@@ -137,7 +138,7 @@ public record ControlMap(
         }
     }
 
-    /** A map for all channels of a source, with what it sends, that takes its event. */
+    /** Returns a map with sends for all channels of a source, which takes the event from zones. */
     public static ControlMap of(String id, String source, Trigger when, Send... sends) {
         return new ControlMap(
                 id, "", source, ChannelSet.ALL, false, false, true, when, List.of(sends), UnknownFields.NONE);
@@ -155,7 +156,7 @@ public record ControlMap(
         return withSends(others);
     }
 
-    /** The map without what does not change what it does: a new name is no edit that lets go. */
+    /** Returns the map without its name, which does not affect its function: renaming it releases nothing. */
     ControlMap nameless() {
         return new ControlMap(id, "", source, channels, keep, ignoreOutside, enabled, when, sends, UnknownFields.NONE);
     }

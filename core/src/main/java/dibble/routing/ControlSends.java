@@ -6,8 +6,8 @@ import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 
 /**
- * Runs the sends of control maps: what each has to say to an event, and what it moves back when it no longer holds.
- * Belongs to its router's thread.
+ * Executes the sends of control maps: their output for an event, and their resets when they become inactive. Confined
+ * to the router's thread.
  */
 final class ControlSends {
     private static final int NONE = -1;
@@ -67,7 +67,7 @@ final class ControlSends {
         return calledScene;
     }
 
-    /** Finds what the sends of matching control maps have to say to an event, each by its last output and its note. */
+    /** Finds the outputs of matching control maps for an event, each by its last output and its note. */
     void gather(int list, int source, int message, boolean ends) {
         ControlColumns controls = table.controls;
         int way = source * 16 + ShortMessage.channel(message);
@@ -124,7 +124,7 @@ final class ControlSends {
         };
     }
 
-    /** Ends what sounds where sends are about to start notes. */
+    /** Ends sounding notes at places where sends are about to start notes. */
     void stopSounding(int channel, long stamp) {
         for (int i = 0; i < sendCount; i++) {
             if (table.controls.send[outSend[i]].kind() == ControlKind.NOTE && outValue[i] > 0) {
@@ -146,7 +146,7 @@ final class ControlSends {
                         RoutingTable.onChannel(controls.destination[aim], channel), controls.send[s].number());
     }
 
-    /** Sends what was found. */
+    /** Sends the outputs that were found. */
     void send(int channel, long stamp) {
         for (int i = 0; i < sendCount; i++) {
             int s = outSend[i];

@@ -1,7 +1,7 @@
 package dibble.routing;
 
 /**
- * Where a message goes.
+ * The destination of a message.
  *
  * @param port the name of a port
  * @param channel 1-16

@@ -4,13 +4,12 @@ import dibble.midi.ShortMessage;
 import java.util.Arrays;
 
 /**
- * Which notes are held, by whom, and which of them sound. For every (port, channel, note), a <em>place</em>, what leaves
- * alternates strictly between on and off, and an off goes where its on went.
+ * The held notes with their holders, and which of them sound. For every (port, channel, note), a <em>place</em>, the
+ * output alternates strictly between on and off, and an off goes to the place of its on.
  *
- * <p>What holds notes is a <em>key</em>: a voice (a source that is played live, or a track that is played back), a
- * channel and an incoming key. Each key has a chain of the notes that it holds, in the order in which they sounded. A
- * send of a control map holds its one place by itself. Belongs to its router; allocates nothing but when more notes
- * are held than ever before.
+ * <p>The holder of a note is a <em>key</em>: a voice (a live source, or a track in playback), a channel and a received
+ * key. Each key has a chain of its held notes, in the order of their start. A send of a control map holds a single
+ * place. Confined to its router; allocates only if more notes are held than ever before.
  */
 final class HeldNotes {
     private static final int NONE = -1;
@@ -73,7 +72,7 @@ final class HeldNotes {
         lastNode = NONE;
     }
 
-    /** Has the key that was pressed last hold a place too. */
+    /** Adds a place to the held notes of the key that was pressed last. */
     void hold(int voice, int channel, int key, int place, boolean pressure) {
         int node = takeNode();
         nodeHolds[node] = place << 1 | (pressure ? 1 : 0);
@@ -86,7 +85,7 @@ final class HeldNotes {
         lastNode = node;
     }
 
-    /** Sounds a place for one more holder; what sounds there already ends first. */
+    /** Sounds a place for one more holder, after ending the note that sounds there. */
     void sound(int place, int velocity, int instrument, long stamp) {
         stop(place, ShortMessage.DEFAULT_RELEASE, stamp);
         boolean taken = outlet.sendNote(stamp, place >>> 7, ShortMessage.noteOn(0, place & 0x7F, velocity), instrument);
@@ -117,7 +116,7 @@ final class HeldNotes {
         }
     }
 
-    /** Ends what sounds at a place; those who hold it hold it still. */
+    /** Ends the sounding note at a place; its holders still hold it. */
     void stop(int place, int velocity, long stamp) {
         int state = places[place];
         if ((state & SOUNDS) != 0) {
@@ -158,7 +157,7 @@ final class HeldNotes {
         return false;
     }
 
-    /** Nobody holds anything any more. */
+    /** Clears all held notes. */
     void forgetAll() {
         Arrays.fill(places, 0);
         for (int[] heads : firstHeld) {
@@ -168,7 +167,7 @@ final class HeldNotes {
         addNodes(0);
     }
 
-    /** Nobody holds anything on a port any more. */
+    /** Clears the held notes of a port. */
     void forgetPort(int port) {
         for (int[] heads : firstHeld) {
             for (int at = 0; at < heads.length; at++) {

@@ -86,7 +86,7 @@ final class NoteBatch {
         outCount++;
     }
 
-    /** Ends what sounds at the places of the notes. */
+    /** Ends the sounding notes at the places of these notes. */
     void stopSounding(long stamp) {
         for (int i = 0; i < outCount; i++) {
             notes.stop(outPlace[i], ShortMessage.DEFAULT_RELEASE, stamp);

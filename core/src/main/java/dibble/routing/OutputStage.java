@@ -18,7 +18,7 @@ final class OutputStage {
     /** By port: a bit for each channel that got anything. */
     private int[] usedChannels = {};
 
-    /** @param parameters is told what destinations are */
+    /** @param parameters receives the parameter messages for destinations */
     OutputStage(RouterOutput output, Parameters parameters) {
         this.parameters = parameters;
         this.output = output;
@@ -64,7 +64,7 @@ final class OutputStage {
         send(stamp, destination, Parameter.choosesFine(parameter), instrument);
     }
 
-    /** Which value of a sound a message sets, in the order of {@link SoundColumns}, or -1. */
+    /** Returns the index of the sound value that a message sets, in the order of {@link SoundColumns}, or -1. */
     private static int soundValue(int message) {
         int kind = ShortMessage.kind(message);
         if (kind == ShortMessage.PROGRAM_CHANGE) {
@@ -120,7 +120,7 @@ final class OutputStage {
         return usedChannels[port];
     }
 
-    /** Forgets what a port's channels were given. */
+    /** Clears the state of a port's channels. */
     void forgetPort(int port) {
         parameters.forgetPort(port);
         Arrays.fill(sounds, port * 16 * SoundColumns.VALUES, (port + 1) * 16 * SoundColumns.VALUES, (byte) UNKNOWN);

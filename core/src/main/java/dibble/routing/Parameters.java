@@ -5,9 +5,9 @@ import dibble.midi.ShortMessage;
 import java.util.Arrays;
 
 /**
- * Registered and non-registered parameters (MIDI 1.0): which one each player has chosen, and which one each destination has
- * been told last. So data of one player is never taken for another's parameter. Belongs to its router; arrays grow when a
- * table is installed, never on the way of an event.
+ * The selections of registered and non-registered parameters (MIDI 1.0): that of each source, and the last one sent to
+ * each destination. So data of one source never reaches a parameter that another has selected. Confined to its router;
+ * arrays grow when a table is installed, never on the path of an event.
  */
 final class Parameters {
     /** By voice and channel. */
@@ -32,7 +32,7 @@ final class Parameters {
         }
     }
 
-    /** Takes in what a voice sends to its destinations. */
+    /** Records a message of a voice to its destinations. */
     void sent(int voice, int channel, int message) {
         if (ShortMessage.kind(message) != ShortMessage.CONTROLLER) {
             return;
@@ -48,7 +48,7 @@ final class Parameters {
         }
     }
 
-    /** Takes in what a destination was told. */
+    /** Records a message to a destination. */
     void told(int destination, int message) {
         told[destination] = Parameter.after(told[destination], message);
     }
@@ -64,7 +64,7 @@ final class Parameters {
         return told[destination] == choice;
     }
 
-    /** What a voice has chosen. */
+    /** Returns the selection of a voice. */
     int chosen(int voice, int channel) {
         return chosen[voice * 16 + channel];
     }
@@ -74,7 +74,7 @@ final class Parameters {
         return coarse[voice * 16 + channel] - 1;
     }
 
-    /** Forgets what a port's channels were told. */
+    /** Clears the selections of a port's channels. */
     void forgetPort(int port) {
         Arrays.fill(told, port * 16, port * 16 + 16, Parameter.NOTHING);
     }

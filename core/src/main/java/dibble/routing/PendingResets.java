@@ -5,9 +5,9 @@ import dibble.midi.ShortMessage;
 import java.util.Arrays;
 
 /**
- * What pedals and wheels owe: for each voice, channel and destination, which of them are away from their rest there. A
- * pedal is counted for each destination, so that two players on one sound do not damp each other. Belongs to its
- * router; arrays grow when voices or ports are opened, never on the way of an event.
+ * The pedals and wheels that are away from neutral, by voice, channel and destination, and must be reset. A pedal is
+ * counted for each destination, so that one player's pedal does not release the notes of another. Confined to its
+ * router; arrays grow when voices or ports are opened, never on the path of an event.
  */
 final class PendingResets {
     static final int NO_KIND = -1;
@@ -118,12 +118,12 @@ final class PendingResets {
         return instruments[voice][(channel * destinations + destination) * KINDS + kind];
     }
 
-    /** How many voices and channels owe this pedal to a destination. */
+    /** Returns the number of voices and channels that hold this pedal at a destination. */
     int pedalOwners(int destination, int pedal) {
         return pedalOwners[destination * (KINDS - FIRST_PEDAL) + pedal - FIRST_PEDAL];
     }
 
-    /** Returns true if this is a pedal, and somebody holds it down there. */
+    /** Returns true if this is a pedal that is held down there. */
     boolean isHeldDown(int destination, int kind) {
         return kind >= FIRST_PEDAL && pedalOwners(destination, kind) > 0;
     }

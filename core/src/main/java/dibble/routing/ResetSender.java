@@ -6,9 +6,9 @@ import dibble.midi.ShortMessage;
 import java.util.Arrays;
 
 /**
- * Sends the resets that {@link PendingResets} and {@link SendStates} have pending, when they are due: wheels that no longer reach
- * where they were moved, pedals that come up elsewhere, sends that no longer hold, and whoever lets go of everything.
- * Belongs to its router's thread.
+ * Sends the pending resets of {@link PendingResets} and {@link SendStates} when they are due: for wheels that no longer
+ * reach a destination, pedals that are released elsewhere, inactive sends, and released voices. Confined to the
+ * router's thread.
  */
 final class ResetSender {
     static final int NONE = -1;
@@ -24,7 +24,7 @@ final class ResetSender {
     /** By voice and channel: whether a wheel's payment waits for a note or a pedal to end. */
     private boolean[] waiting = {};
 
-    /** Who pays in a round of payments: voices with their channels, and sends. */
+    /** The voices with their channels, and the sends, of a round of resets. */
     private int[] payers = {};
 
     private int payerCount;
@@ -69,7 +69,10 @@ final class ResetSender {
         table = next;
     }
 
-    /** Pays what a new table makes due: what sends that leave owe, and wheels that no longer reach. */
+    /**
+     * Sends the resets that a new table makes due: those of removed sends, and of wheels that no longer reach a
+     * destination.
+     */
     void payAfterTable(RoutingTable before, long stamp) {
         findLeavingSends(before, stamp);
         findPayers(0, notes.voices());
@@ -81,7 +84,7 @@ final class ResetSender {
         }
     }
 
-    /** Pays all that a voice owes, with what the sends owe that it drives. */
+    /** Sends all resets of a voice, with those of the sends that it drives. */
     void payAllOf(int voice, long stamp) {
         leaverCount = 0;
         for (int slot = 0; slot < sends.count(); slot++) {
@@ -151,7 +154,7 @@ final class ResetSender {
                 }
             }
         }
-        // What was marked has not been reached yet.
+        // Marked resets that have not been sent.
         marks.begin();
     }
 
@@ -208,9 +211,9 @@ final class ResetSender {
     }
 
     /**
-     * Pays what the payers and leavers that were found owe to a port: by channel, kind and payer.
+     * Sends the resets that were found for a port, by channel, kind and holder.
      *
-     * @param all whether voices pay everything, rather than the wheels that do not reach any more where they are owed
+     * @param all whether to reset everything of a voice, or only wheels that no longer reach the destination
      */
     private void pay(int port, boolean all, long stamp) {
         if (payerCount == 0 && leaverCount == 0) {

@@ -7,11 +7,12 @@ import dibble.midi.Parameter;
 import dibble.midi.ShortMessage;
 
 /**
- * Runs a {@link RoutingTable}: decides for each event what leaves, in which order, and remembers what is held and owed.
+ * Executes a {@link RoutingTable}: decides the output of each event and its order, and keeps track of held notes and
+ * pending resets.
  *
- * <p>Belongs to one thread at a time; allocates nothing on the way of an event, except that the store of held notes
- * doubles when more are held than ever before. What is held is kept by {@link HeldNotes}, what pedals and wheels owe by
- * {@link PendingResets}, what sends of control maps did by {@link SendStates}; all of it outlives tables.
+ * <p>Confined to one thread at a time. Allocates nothing on the path of an event, except that the store of held notes
+ * doubles when more are held than ever before. The state is in {@link HeldNotes}, {@link PendingResets} and {@link
+ * SendStates}; it outlives tables.
  */
 public final class Router {
     private static final int NONE = -1;
@@ -20,7 +21,7 @@ public final class Router {
     private final HeldNotes notes;
     private final Parameters parameters = new Parameters();
 
-    /** What sources said before, by source and channel. */
+    /** The previous controllers of sources, by source and channel. */
     private final CombinedControllers heard = new CombinedControllers();
 
     private final PendingResets debts = new PendingResets();
@@ -32,7 +33,7 @@ public final class Router {
     private RoutingTable table = RoutingTable.empty();
     private boolean givesSounds;
 
-    /** @param output takes what is sent, on the thread that brings an event */
+    /** @param output receives the output, on the thread that delivers an event */
     public Router(RouterOutput output) {
         outlet = new OutputStage(output, parameters);
         notes = new HeldNotes(outlet);
@@ -41,7 +42,7 @@ public final class Router {
         controlSends = new ControlSends(outlet, notes, heard, parameters, debts, sends, resets);
     }
 
-    /** Has scenes give parts the sounds that they list, when one of them becomes active. Off unless asked for. */
+    /** Makes scenes send the sounds of their parts when they become active. Off by default. */
     public void giveSounds() {
         givesSounds = true;
     }
@@ -195,12 +196,12 @@ public final class Router {
         }
     }
 
-    /** Returns true if a message can only end what was begun: a note-off, or a pedal that comes up. */
+    /** Returns true if a message can only end something: a note-off, or a released pedal. */
     public static boolean onlyEnds(int message) {
         return ShortMessage.endsNote(message) || PendingResets.isPedalUp(message);
     }
 
-    /** Releases what a note-on or note-off ends; whether it is a note-off. */
+    /** Releases the note of a note-on or note-off; returns true for a note-off. */
     private boolean end(int voice, int message, long stamp) {
         if (!ShortMessage.isNote(message)) {
             return false;
@@ -247,7 +248,7 @@ public final class Router {
         }
     }
 
-    /** Releases all that a voice holds, with the default release velocity, and pays what it owes. */
+    /** Releases all notes of a voice with the default release velocity, and sends its pending resets. */
     public void letGo(int voice, long stamp) {
         if (voice >= notes.voices()) {
             return;
@@ -315,12 +316,14 @@ public final class Router {
         }
     }
 
-    /** How many debts of pedals and wheels there are. For tests and for display. */
+    /** Returns the number of pending resets of pedals and wheels. For tests and display. */
     public int debtCount() {
         return debts.count() + sends.debtCount();
     }
 
-    /** How many (port, channel, note) sound now. For tests and for display, not for the way of an event. */
+    /**
+     * Returns the number of sounding (port, channel, note) places. For tests and display, not for the path of an event.
+     */
     public int soundingCount() {
         return notes.soundingCount();
     }
@@ -371,7 +374,7 @@ public final class Router {
         }
     }
 
-    /** Sends a message that zones, or a track, give a destination, and remembers what is owed for it. */
+    /** Sends a message of zones or a track to a destination, and records its pending reset. */
     private void sendOwing(int voice, int channel, int destination, int instrument, int message, long stamp) {
         int kind = PendingResets.kind(message);
         boolean rests = kind != PendingResets.NO_KIND && NeutralValues.isAtRest(message);
@@ -390,7 +393,7 @@ public final class Router {
         }
     }
 
-    /** Somebody else has chosen another parameter there: data would become the value of theirs. */
+    /** Another source has selected another parameter there: the data would go to that one. */
     private void chooseAgain(int voice, int channel, int destination, int instrument, int message, long stamp) {
         outlet.choose(stamp, destination, parameters.chosen(voice, channel), instrument);
         int coarse = parameters.coarse(voice, channel);

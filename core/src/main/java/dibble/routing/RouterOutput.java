@@ -1,6 +1,6 @@
 package dibble.routing;
 
-/** Takes what a {@link Router} decides, in order. */
+/** Receives the output of a {@link Router}, in order. */
 @FunctionalInterface
 public interface RouterOutput {
     /**

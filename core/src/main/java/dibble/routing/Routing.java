@@ -14,12 +14,12 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
 /**
- * All that decides where an event goes: what the compiler compiles, and what a take keeps of the session.
+ * The part of a session that decides where events go: the input of the compiler, and the part that a take keeps.
  *
  * @param always zones that hold in every scene
  * @param controls control maps that hold in every scene
- * @param sceneSwitch whose program changes call scenes, or null for nobody's
- * @param activeScene the id of the scene that holds, or null where there is none
+ * @param sceneSwitch the program changes that call scenes, or null for none
+ * @param activeScene the id of the active scene, or null
  */
 @RecordBuilder
 public record Routing(

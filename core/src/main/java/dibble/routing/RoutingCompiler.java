@@ -40,7 +40,7 @@ public final class RoutingCompiler {
     private final ControlColumns controls;
     private int[] cells = new int[256];
 
-    /** Places 0 and 1 stay empty: 0 stands for no list, and what lies before a list may be looked at. */
+    /** Indexes 0 and 1 stay empty: 0 means no list, and the cell before a list may be read. */
     private int used = 2;
 
     private int mostNotes;
@@ -63,10 +63,10 @@ public final class RoutingCompiler {
     }
 
     /**
-     * The table for live playing, in which nothing is sent for sources that are not heard, nor from a keyboard to the
-     * instrument that it sounds by itself.
+     * Compiles the table for live playing. It sends nothing for muted sources, and nothing from a keyboard to the
+     * instrument that it plays directly.
      *
-     * @param unheard the ids of sources that are not heard
+     * @param unheard the ids of muted sources
      */
     public static RoutingTable compileLive(Routing routing, SlotAllocator slots, Set<String> unheard) {
         return compileAll(routing, slots, unheard);
@@ -195,7 +195,7 @@ public final class RoutingCompiler {
         List<Integer> own = new ArrayList<>();
         for (int m = 0; m < controls.mapCount; m++) {
             ControlMap map = controls.map[m];
-            // A scene that is called by somebody who is not heard is called all the same.
+            // A muted source still calls scenes.
             boolean does = heard || map.sends().stream().anyMatch(send -> send.kind() == ControlKind.SCENE);
             if (map.enabled() && map.isPlayedBy(source.id()) && does) {
                 own.add(m);

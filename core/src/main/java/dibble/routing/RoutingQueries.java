@@ -7,11 +7,11 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What the zones of a routing can send where: the answers of the compiled table, for checks. Zones are named by their
- * place in {@link Routing#zones}.
+ * Queries on the zones of a routing and their destinations, answered by the compiled table, for checks. Zones are
+ * identified by their index in {@link Routing#zones}.
  */
 public final class RoutingQueries {
-    /** Stands for a note outside 0-127, which is not sent. */
+    /** A note outside 0-127, which is not sent. */
     public static final int OUTSIDE = RoutingTable.NONE;
 
     private final Routing routing;
@@ -39,14 +39,14 @@ public final class RoutingQueries {
         return notes;
     }
 
-    /** Where a zone leads events of a channel 0-15; empty where it leads nowhere. */
+    /** Returns the destination of a zone for a channel 0-15, or empty. */
     public Optional<Destination> destination(int zone, int channel) {
         return table.zones.destination(zone) == RoutingTable.NOWHERE
                 ? Optional.empty()
                 : Optional.of(named(table.destination(zone, channel)));
     }
 
-    /** Where a target leads events of a channel 0-15; empty where it leads nowhere. */
+    /** Returns the destination of a target for a channel 0-15, or empty. */
     public Optional<Destination> destination(ZoneTarget to, int channel) {
         int destination = slots.destination(to, routing);
         return destination == RoutingTable.NOWHERE

@@ -51,7 +51,7 @@ public final class RoutingTable {
     final ControlColumns controls;
     final SceneSet scenes;
 
-    /** Which of the scenes this is the table of: its place in their order, or {@link #NONE}. */
+    /** The index of the scene of this table, or {@link #NONE}. */
     final int scene;
 
     /** Ports in the order of their names. */
@@ -170,7 +170,7 @@ public final class RoutingTable {
         return (destination & SAME_CHANNEL) == 0 ? destination : (destination & ~SAME_CHANNEL) + channel;
     }
 
-    /** How many notes a zone makes of a key; each of them may still fall outside 0-127. */
+    /** Returns the number of notes of a zone for a key; each may still be outside 0-127. */
     int noteCount(int zone, int key) {
         byte[] mapped = zones.mapped(zone, key);
         if (mapped != null) {
@@ -235,7 +235,7 @@ public final class RoutingTable {
         /** True if a slot is a source of the session at all; others are voices of tracks, or sources that went. */
         final boolean[] isSource;
 
-        /** True if what it plays is sent. */
+        /** True if the output of a source is sent. */
         final boolean[] live;
 
         final int[] listen;
@@ -291,7 +291,7 @@ public final class RoutingTable {
         }
     }
 
-    /** Sounds of parts, a column each; -1 for what is not set. */
+    /** The sounds of parts, a column each; -1 for values that are not set. */
     static final class SoundColumns {
         /** Bank 0 and 32, program, volume and pan: in the order in which they are sent. */
         static final int VALUES = 5;

@@ -7,10 +7,10 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
 /**
- * Zones and control maps on top of those that are always there.
+ * Zones and control maps in addition to those that always hold.
  *
  * @param program the program change 0-127 that calls it, or null
- * @param sounds what it changes in the sounds of parts
+ * @param sounds its changes of the sounds of parts
  */
 @RecordBuilder
 public record Scene(

@@ -4,5 +4,5 @@ import dibble.gear.PartRef;
 import dibble.gear.Sound;
 import dibble.gear.UnknownFields;
 
-/** The sound that a scene gives a part; what is not set stays as it is. */
+/** The sound of a part in a scene; values that are not set stay as they are. */
 public record SceneSound(PartRef part, Sound sound, UnknownFields extras) {}

@@ -3,7 +3,7 @@ package dibble.routing;
 import dibble.gear.Ranges;
 
 /**
- * Whose program changes call scenes.
+ * The source and channel whose program changes call scenes.
  *
  * @param source a source's id
  * @param channel 1-16

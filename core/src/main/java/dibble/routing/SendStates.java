@@ -3,9 +3,8 @@ package dibble.routing;
 import java.util.Arrays;
 
 /**
- * What the sends of control maps have done: their last outputs, the notes that they hold, what they owe and which
- * controllers they moved where. By the stable number of a send. Belongs to its router; arrays grow when a table is
- * installed, never on the way of an event.
+ * The state of the sends of control maps, by their stable number: last outputs, held notes, pending resets and moved
+ * controllers. Confined to its router; arrays grow when a table is installed, never on the path of an event.
  */
 final class SendStates {
     static final int NONE = -1;
@@ -128,7 +127,7 @@ final class SendStates {
         flags[slot][destination] &= ~MOVED;
     }
 
-    /** Forgets what is held and owed, and what was sent last where something was; moved controllers stay moved. */
+    /** Clears held notes, pending resets and the related last outputs; moved controllers stay moved. */
     void forgetDebts() {
         for (int slot = 0; slot < last.length; slot++) {
             boolean any = held[slot] != NONE;

@@ -1,6 +1,6 @@
 package dibble.routing;
 
-/** Where a control map's send leads: where a zone can lead, to all parts at once, or to a scene. */
+/** The target of a control map's send: that of a zone, all parts at once, or a scene. */
 public sealed interface SendTarget permits ZoneTarget, SendTarget.AllParts, SendTarget.ToScene {
     /** Every part that has a channel. */
     record AllParts() implements SendTarget {}

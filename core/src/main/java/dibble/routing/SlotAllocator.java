@@ -13,8 +13,8 @@ import java.util.OptionalInt;
 import java.util.stream.IntStream;
 
 /**
- * Numbers for sources, ports, instruments, scenes and sends that stay the same from one table to the next, so that what is held can
- * outlive a table. Belongs to the thread that compiles.
+ * Stable numbers for sources, ports, instruments, scenes and sends, so that held notes outlive a table. Confined to the
+ * thread that compiles.
  */
 public final class SlotAllocator {
     /** Ports that can be told apart: their number shares an int with a message. */
@@ -43,7 +43,7 @@ public final class SlotAllocator {
         }
     }
 
-    /** The same numbers, to try out what a routing would need. */
+    /** Returns a copy, to find the needs of a routing. */
     public SlotAllocator copy() {
         SlotAllocator copy = new SlotAllocator();
         copy.sources.addAll(sources);
@@ -106,12 +106,12 @@ public final class SlotAllocator {
         return to instanceof ZoneTarget.ToChannel bare ? port + bare.channel() - 1 : port | RoutingTable.SAME_CHANNEL;
     }
 
-    /** How many slots sources have. */
+    /** Returns the number of slots for sources. */
     public int sourceCount() {
         return sources.names.size();
     }
 
-    /** How many slots ports have. */
+    /** Returns the number of slots for ports. */
     public int portCount() {
         return ports.names.size();
     }

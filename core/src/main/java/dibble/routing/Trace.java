@@ -15,12 +15,11 @@ import java.util.Locale;
 import java.util.Set;
 
 /**
- * What would become of an event, and why: for each zone and control map that holds, either what it would send, or the
- * first reason why it stays silent. Sends nothing, and knows nothing of what is held or was sent before: a value of several
- * controllers is shown with all of them. The compiled
- * table answers, as it does for the {@link Router}; the written values are asked for reasons only.
+ * The predicted effect of an event, with reasons: for each zone and control map that holds, its output, or the first
+ * reason for silence. Sends nothing, and ignores held notes and previous events: a value of several controllers is
+ * shown with all of them. The compiled table answers, as for the {@link Router}; the session is used for reasons only.
  *
- * @param gate what stops the event at its source, or null
+ * @param gate the reason why the source drops the event, or null
  * @param controls the control maps, in their order
  * @param zones the zones, in their order
  */
@@ -75,19 +74,19 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
     public record Sent(String to, int channel, int message) {}
 
     /**
-     * What would be sent, as it is read: messages that are one value together are one.
+     * A sent value for display: messages that form one value are combined.
      *
      * @param to the id of the instrument
      * @param channel 1-16
-     * @param message the last of its messages, with the value that they make
+     * @param message the last message, with the combined value
      */
     public record Value(String to, int channel, HeardMessage message) {}
 
     /**
-     * What a zone or a control map would do.
+     * The output of a zone or a control map.
      *
-     * @param scene the id of the scene that it would call, or null
-     * @param reason why it sends nothing, or null
+     * @param scene the id of the called scene, or null
+     * @param reason the reason for no output, or null
      */
     public record Answer(String id, List<Sent> messages, String scene, Reason reason) {
         /** The messages as they are read. */
@@ -135,7 +134,7 @@ public record Trace(Reason gate, List<Answer> controls, List<Answer> zones) {
                 : number == ShortMessage.data1(before) + CombinedControllers.FINE;
     }
 
-    /** The trace of an event where everything is sent: on files, and for what is printed. */
+    /** Returns the trace of an event with no source muted: for files, and for printed takes. */
     public static Trace of(Routing routing, String source, HeardMessage message) {
         return new Tracing(routing, source, message, null).trace();
     }

@@ -19,18 +19,18 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 
 /**
- * Which keys of a source play which part. Keys are said as they are played: transposing moves what sounds.
+ * An assignment of keys of a source to a part. Keys are those that are played: transposing moves the sounding notes.
  *
  * @param source a source's id, or {@link #ANY_SOURCE}
- * @param velocity the velocities that it takes, 1-127
- * @param keyswitch whether its keys choose how the part plays, rather than play it
- * @param transpose semitones, -127 to 127, on top of the source's
- * @param noteMap for a key, the notes (1 to 8) that it sounds instead; they are final
- * @param dropUnmapped whether keys that the map does not name stay silent
- * @param fold whether notes outside 0-127 are moved inside by octaves, rather than dropped
+ * @param velocity the velocities that pass, 1-127
+ * @param keyswitch whether its keys select an articulation of the part
+ * @param transpose semitones, -127 to 127, in addition to the source's
+ * @param noteMap the notes (1 to 8) that sound instead of a key; final
+ * @param dropUnmapped whether keys without a mapping are silent
+ * @param fold whether notes outside 0-127 are moved inside by octaves, instead of dropped
  * @param velocityTo the velocities [c, d] that the window is mapped to, or null for no change; c over d inverts
- * @param pass the kinds of messages besides notes that it passes
- * @param blockControllers controllers that it does not pass
+ * @param pass the kinds of messages other than notes that pass
+ * @param blockControllers controllers that do not pass
  */
 @RecordBuilder
 public record Zone(
@@ -52,10 +52,10 @@ public record Zone(
         boolean enabled,
         UnknownFields extras)
         implements ZoneBuilder.With {
-    /** Stands for all sources. */
+    /** All sources. */
     public static final String ANY_SOURCE = "*";
 
-    /** What a zone passes unless it says otherwise: all but program changes. */
+    /** The messages that pass by default: all but program changes. */
     public static final Set<EventKind> PASSED = Collections.unmodifiableSet(EnumSet.of(
             EventKind.CONTROLLERS, EventKind.PITCH_BEND, EventKind.CHANNEL_PRESSURE, EventKind.KEY_PRESSURE));
 

@@ -3,8 +3,8 @@ package dibble.routing;
 import dibble.midi.EventKind;
 
 /**
- * What a compiled table knows of its zones: sixteen numbers a zone in one array, so that an event that matches a zone
- * finds all of it in one line of the cache. Filled by the compiler, then only read.
+ * The zones of a compiled table: sixteen numbers a zone in one array, so that all data of a matching zone is in one
+ * cache line. Written by the compiler, then only read.
  */
 final class ZoneRecords {
     static final int DESTINATION = 0;

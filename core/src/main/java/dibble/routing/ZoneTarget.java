@@ -5,7 +5,7 @@ import static dibble.text.CoreText.say;
 import dibble.gear.PartRef;
 import dibble.text.UserException;
 
-/** Where a zone leads: a destination of one instrument. */
+/** The target of a zone: a destination of one instrument. */
 public sealed interface ZoneTarget extends SendTarget {
     /** The id of the instrument that it leads to. */
     String instrument();

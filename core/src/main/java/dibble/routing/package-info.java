@@ -1,4 +1,5 @@
 /**
- * Zones and scenes, the table they are compiled into, and the router that runs it. May import midi and gear. A router belongs to one thread at a time.
+ * Zones and scenes, their compiled table, and the router that executes it. May import midi and gear. A router is
+ * confined to one thread at a time.
  */
 package dibble.routing;

@@ -22,14 +22,14 @@ import java.util.TreeSet;
 import java.util.function.Function;
 
 /**
- * The zones that hold now, seen as ways from channels to channels: what arrives on one side, what plays on the other.
+ * The zones that hold now as connections from channels to channels: received on one side, played on the other.
  *
  * @param arrivals the channels of the sources, source by source
- * @param ports where parts play, port by port
+ * @param ports the parts with their channels, port by port
  * @param ways the zones between them, in the order of the zones
  */
 public record ChannelChart(List<Arrival> arrivals, List<PortChart> ports, List<Way> ways) {
-    /** Stands for every channel of a source, and for the event's own at a port. */
+    /** Every channel of a source; at a port, the channel of the event. */
     public static final int EVERY = 0;
 
     /**
@@ -37,12 +37,12 @@ public record ChannelChart(List<Arrival> arrivals, List<PortChart> ports, List<W
      *
      * @param source a source's id, or {@link Zone#ANY_SOURCE}
      * @param channel 1-16, or {@link #EVERY}
-     * @param name what plays on it, or empty
-     * @param letIn whether the source lets it in
+     * @param name the name of its lane, or empty
+     * @param letIn whether the source lets the channel pass
      */
     public record Arrival(String source, int channel, String name, boolean letIn) {}
 
-    /** A port with what plays there. */
+    /** A port with the parts on it. */
     public record PortChart(String port, List<String> instruments, List<Place> places) {}
 
     /**
@@ -54,7 +54,7 @@ public record ChannelChart(List<Arrival> arrivals, List<PortChart> ports, List<W
      * @param high the last of a stretch
      */
     public record Place(String instrument, PartRef part, int low, int high) {
-        /** What a zone that is led here leads to; empty for a stretch. */
+        /** Returns the target of a zone that is connected here; empty for an unused range. */
         public Optional<ZoneTarget> target() {
             if (part != null) {
                 return Optional.of(new ZoneTarget.ToPart(part));

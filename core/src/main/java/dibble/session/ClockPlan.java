@@ -5,14 +5,14 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * Where MIDI clock goes and comes from.
+ * The output and input of MIDI clock.
  *
- * @param to the names of output ports that are sent clock, start, stop, continue and song position
- * @param from the name of an input port whose clock is followed, or null for none
+ * @param to the names of output ports for clock, start, stop, continue and song position
+ * @param from the name of the input port whose clock is followed, or null for none
  */
 @RecordBuilder
 public record ClockPlan(Set<String> to, String from) implements ClockPlanBuilder.With {
-    /** Nobody is sent a clock, and none is followed. */
+    /** No clock is sent, and none is followed. */
     public static final ClockPlan NONE = new ClockPlan(Set.of(), null);
 
     public ClockPlan {

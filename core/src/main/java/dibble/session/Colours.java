@@ -6,7 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 
-/** The sixteen colours of parts, the same everywhere; gives every part one of its own, once and for good. */
+/** The sixteen colors of parts, the same in all views. Assigns each part a permanent color. */
 public final class Colours {
     private static final int COUNT = 16;
     private static final List<String> HEX = List.of(

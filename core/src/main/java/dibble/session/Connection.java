@@ -1,10 +1,10 @@
 package dibble.session;
 
 /**
- * A cable between a port of ours and one of another program.
+ * A connection between a port of Dibble and one of another application.
  *
- * @param own the id of the port of ours: it stays the same when what it is named after gets another name
- * @param other the whole name of the other program's port, as the server of ports gives it
+ * @param own the id of Dibble's port, which stays the same when the named object is renamed
+ * @param other the full name of the other port, as the server gives it
  */
 public record Connection(String own, String other) implements Comparable<Connection> {
     @Override

@@ -20,19 +20,19 @@ import java.util.function.UnaryOperator;
  * thread that edits. A {@link Gesture} (a drag, say) shows many values and is one step of undo.
  */
 public final class Document {
-    /** What the way back may cost beyond the session itself. */
+    /** The most bytes of the undo history beyond the session itself. */
     private long mostBytes = 128L << 20;
 
-    /** Limits what the way back may cost beyond the session itself, in bytes; it holds from the next edit on. */
+    /** Limits the bytes of the undo history beyond the session itself; applies from the next edit on. */
     public void setMostBytes(long most) {
         mostBytes = most;
     }
 
     /**
-     * A value in the history, with the name of the edit that led to it.
+     * A value in the history, with the name of its edit.
      *
-     * @param bytes about what it costs to be able to go back behind it
-     * @param run the run of small edits that the step belongs to; null for none
+     * @param bytes the estimated cost of undoing beyond it
+     * @param run the run of small edits of the step; null for none
      */
     private record Step(String name, Session session, long bytes, Object run) {}
 
@@ -55,7 +55,7 @@ public final class Document {
     /** Planned once for each pair of session and performance: with many parts a plan takes as long as half an edit. */
     private Routing routing;
 
-    /** What {@link #open} puts in place. */
+    /** Sets up a document as {@link #open} does. */
     public Document(Session session, Performance performance) {
         open(session, performance);
     }
@@ -109,12 +109,12 @@ public final class Document {
         return opening;
     }
 
-    /** How the session is played now. */
+    /** Returns the present performance. */
     public Performance performance() {
         return performance;
     }
 
-    /** What decides where events go now. */
+    /** Returns the present routing. */
     public Routing routing() {
         return routing;
     }
@@ -130,10 +130,10 @@ public final class Document {
     }
 
     /**
-     * Makes an edit that may belong to a run of small edits, such as turns of a wheel: edits of the same run that follow each
-     * other directly are one step, unless the session was saved between them.
+     * Makes an edit that may belong to a run of small edits, such as steps of a wheel: consecutive edits of a run are
+     * one step, unless the session was saved between them.
      *
-     * @param run identifies the run; null for an edit of its own
+     * @param run identifies the run; null for a separate edit
      */
     public void edit(Edit edit, Object run) {
         Session next = edit.change().apply(current());
@@ -268,7 +268,7 @@ public final class Document {
         }
     }
 
-    /** Changes what a player switches: no step. */
+    /** Changes the performance, which is not an undo step. */
     public void perform(UnaryOperator<Performance> change) {
         Performance next = change.apply(performance);
         if (!next.equals(performance)) {
@@ -277,7 +277,7 @@ public final class Document {
         }
     }
 
-    /** Takes over cables to other programs that nobody has just made: nothing to save. */
+    /** Adopts connections to other applications that no user has just made: nothing to save. */
     public void adoptConnections(Collection<Connection> cables) {
         perform(now -> now.connected(cables));
         savedConnections = performance.connections();
@@ -316,9 +316,9 @@ public final class Document {
     }
 
     /**
-     * Marks what was present lately as saved; a session that there is no way to any more is none to be marked.
+     * Marks a recent state as saved; ignored if the history no longer has it.
      *
-     * @param with what was saved with it
+     * @param with the performance that was saved with it
      */
     public void markSaved(Session session, Performance with) {
         savedConnections = with.connections();
@@ -330,7 +330,7 @@ public final class Document {
         changed();
     }
 
-    /** Has the listener run after each change; the runnable that is returned ends that. */
+    /** Runs a listener after each change, until the returned runnable is called. */
     public Runnable listen(Runnable listener) {
         listeners.add(listener);
         return () -> listeners.remove(listener);

@@ -27,7 +27,7 @@ final class HistoryCost {
 
     private HistoryCost() {}
 
-    /** In bytes; what is the same object in both counts nothing. */
+    /** Returns the bytes of one session that another does not share. */
     static long bytes(Session kept, Session other) {
         return SESSION
                 + of(kept, other, Session::sources, source -> VALUE)
@@ -88,7 +88,7 @@ final class HistoryCost {
         return bytes + origins(kept, shared);
     }
 
-    /** What hands have edited remembers of each note what it was. */
+    /** Returns the bytes of the origins of manual edits. */
     private static long origins(Session kept, Set<MidiTrack> shared) {
         return kept.tracks().stream()
                 .flatMap(track -> track.regions().byHand().stream())

@@ -10,15 +10,15 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * What a player switches while playing, the channels in use, and the cables to other programs: saved with the session
- * and never undone. Only the cables are a reason to call it changed.
+ * The switches of a player, the channels in use, and the connections to other applications: saved with the session and
+ * never undone. Only connections mark the session as changed.
  *
- * @param activeScene the id of the scene that holds, or null for the first
- * @param unheard the ids of sources that do not sound now
- * @param armed the ids of tracks that take something when recording
- * @param channels the channels 1-16 that auto parts have now
- * @param connections the cables between ports of ours and other programs, there now or not
- * @param setUp what was ticked off in the set-up list, by the ids of its items
+ * @param activeScene the id of the active scene, or null for the first
+ * @param unheard the ids of muted sources
+ * @param armed the ids of armed tracks
+ * @param channels the present channels 1-16 of auto parts
+ * @param connections the connections to other applications, present or not
+ * @param setUp the checked items of the set-up list, by their ids
  */
 @RecordBuilder
 public record Performance(
@@ -31,7 +31,7 @@ public record Performance(
         Set<Connection> connections,
         Set<String> setUp)
         implements PerformanceBuilder.With {
-    /** That of a session which nobody has played yet: the first scene, and all is heard. */
+    /** The performance of a new session: the first scene, nothing muted. */
     public static final Performance NEW =
             new Performance(null, Set.of(), Set.of(), Set.of(), Set.of(), Map.of(), Set.of(), Set.of());
 
