@@ -31,7 +31,7 @@ class DesktopLayersTest {
     @ArchTest
     static final ArchRule NOBODY_ELSE_POSTS_TO_THE_INTERFACE = noClasses()
             .that()
-            .doNotHaveSimpleName("Pulse")
+            .doNotHaveSimpleName("FrameTimer")
             .and()
             .doNotHaveSimpleName("Workbench")
             .should()

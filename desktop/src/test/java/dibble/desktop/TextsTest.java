@@ -65,7 +65,7 @@ class TextsTest {
             "UserFolder",
             "Trace",
             "EventRing",
-            "Passed",
+            "EventHistory",
             "JdkSynth",
             "StandardOutput",
             "WarmUp",
