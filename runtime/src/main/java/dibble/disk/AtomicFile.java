@@ -29,8 +29,9 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Writes a file beside the old one, flushes it to disk and moves it over the old one in one step. The new one has the
- * permissions and the owner of the old one; a link stays a link; what is no ordinary file is written into.
+ * Writes a file next to the previous one, forces it to disk and renames it over the previous one atomically. It keeps
+ * the permissions and the owner of the previous file; links stay links; a target that is not a regular file is written
+ * directly.
  */
 public final class AtomicFile {
     private static final Logger LOG = LoggerFactory.getLogger(AtomicFile.class);
@@ -85,7 +86,7 @@ public final class AtomicFile {
         write(path, out -> out.write(bytes));
     }
 
-    /** Replaces or makes a file with what is written while it is asked for. Where this fails, the old file is as it was. */
+    /** Creates or replaces a file. On failure the previous file is unchanged. */
     public static void write(Path path, Content content) throws IOException {
         write(path, content, Progress.NONE);
     }
@@ -132,7 +133,7 @@ public final class AtomicFile {
     /** Returns true if it is a pipe, a terminal or a device, which no file may take the place of. */
     public static boolean isStream(Path path) throws IOException {
         Path absolute = path.toAbsolutePath().normalize();
-        // A redirected output is named by these, and has a file of its own that is open already.
+        // These names are redirected outputs, whose files are already open.
         if (absolute.startsWith("/proc")
                 || absolute.startsWith("/dev/fd")
                 || absolute.toString().startsWith("/dev/std")) {
@@ -158,7 +159,7 @@ public final class AtomicFile {
 
     private static void writeWhole(Path file, Content content) throws IOException {
         try (FileChannel channel = begin(file)) {
-            // Whoever closes it is done with writing, but the file is not with being written.
+            // The caller that closes the stream has finished, but the file has not been forced.
             OutputStream out = new BufferedOutputStream(Channels.newOutputStream(channel), 1 << 16) {
                 @Override
                 public void close() throws IOException {
@@ -211,7 +212,7 @@ public final class AtomicFile {
         }
     }
 
-    /** Has the names in a folder outlive a power cut; where folders cannot be flushed, the system does it in its time. */
+    /** Forces the entries of a folder to disk; where folders cannot be forced, the system does it later. */
     public static void flush(Path folder) {
         try (FileChannel channel = FileChannel.open(folder, StandardOpenOption.READ)) {
             channel.force(true);

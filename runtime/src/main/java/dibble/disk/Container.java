@@ -27,12 +27,12 @@ import java.util.zip.ZipFile;
 import java.util.zip.ZipInputStream;
 
 /**
- * The container that a session is in, a zip: what it has by its directory, each entry checked against the size and the
- * checksum that the directory says. Nothing in it is believed: what it unpacks to is counted while it is unpacked, and
- * no entry's name ever becomes a path.
+ * The zip container of a session: the entries of its directory, each verified against the size and the checksum in the
+ * directory. Nothing in it is trusted: unpacked bytes are counted while unpacking, and no entry name ever becomes a
+ * path.
  *
  * @param entries by their names
- * @param damage what is wrong with it; none where it is whole
+ * @param damage the damage; empty if it is intact
  */
 public record Container(Map<String, byte[]> entries, List<Damage> damage) {
     static final String SESSION = "session.json";
@@ -43,9 +43,9 @@ public record Container(Map<String, byte[]> entries, List<Damage> damage) {
     static final long MAX_UNKNOWN_BYTES = 64L << 20;
 
     /**
-     * Reads a container, as far as it is there.
+     * Reads a container as far as it is intact.
      *
-     * @throws SessionFormatException where it is larger than a session may be, or has one name twice
+     * @throws SessionFormatException if it is larger than a session may be, or has a name twice
      */
     public static Container read(Path path) throws IOException {
         try (ZipFile zip = new ZipFile(path.toFile())) {
@@ -71,7 +71,7 @@ public record Container(Map<String, byte[]> entries, List<Damage> damage) {
         return new Container(reading.entries, reading.damage);
     }
 
-    /** Without its directory, which stands at its end: it was cut off. What comes before that is there. */
+    /** Reads a container without its directory, which is at its end: the file was cut off. */
     private static Container readFromItsBeginning(Path path) throws IOException {
         Reading reading = new Reading();
         reading.damage.add(Damage.CUT_OFF);
@@ -82,7 +82,7 @@ public record Container(Map<String, byte[]> entries, List<Damage> damage) {
                 reading.entries.putIfAbsent(entry.getName(), reading.unpacked(zip, entry.getName()));
             }
         } catch (ZipException | EOFException | IllegalArgumentException e) {
-            // What has been read until here is whole.
+            // Everything up to here is intact.
         }
         return new Container(reading.entries, reading.damage);
     }
@@ -94,7 +94,7 @@ public record Container(Map<String, byte[]> entries, List<Damage> damage) {
                 || Form.PRINTS_FILE.fits(name);
     }
 
-    /** What has been read, against the limits. */
+    /** Reads entries within the limits. */
     private static final class Reading {
         final Map<String, byte[]> entries = new LinkedHashMap<>();
         final List<Damage> damage = new ArrayList<>();

@@ -14,7 +14,7 @@ import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 
-/** Writes the entries of a container one by one, and no more than what can be read again. */
+/** Writes the entries of a container one by one, within the limits for reading. */
 public final class ContainerWriter implements AutoCloseable {
     private final ZipOutputStream zip;
     private final Set<String> names = new HashSet<>();
@@ -56,7 +56,7 @@ public final class ContainerWriter implements AutoCloseable {
         }
     }
 
-    /** Puts back what nobody here knows; what has a name of ours makes way. */
+    /** Writes unknown entries back; one with a name of ours is renamed. */
     public void putForeign(UnknownEntries foreign) throws IOException {
         for (String name : foreign.names()) {
             if (!names.contains(name)) {

@@ -6,8 +6,7 @@ import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 
 /**
- * The version of a file: who finds another one later knows that somebody else has written it. Asks the disk, so not on the
- * interface's thread.
+ * The version of a file, to detect changes by others. Asks the disk, so not on the interface thread.
  *
  * @param time milliseconds since 1970; -1 for no file
  * @param size bytes
@@ -16,7 +15,7 @@ public record FileStamp(long time, long size) {
     /** No file is there. */
     public static final FileStamp NONE = new FileStamp(-1, 0);
 
-    /** A version that no file has: who has it knows nothing of the file. */
+    /** A version that no file has: the file was never read. */
     public static final FileStamp UNKNOWN = new FileStamp(-2, 0);
 
     /** Returns the version of a file now; {@link #NONE} where there is none. */

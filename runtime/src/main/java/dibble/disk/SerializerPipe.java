@@ -12,7 +12,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.TimeUnit;
 
-/** Has one thread make what another packs: what is written here is written to a stream on a thread of its own. */
+/** A pipe between the thread that serializes a session and the thread that compresses it. */
 final class SerializerPipe extends OutputStream {
     private static final int WAITING = 16;
     private static final long WAIT_MILLIS = 50;
@@ -22,7 +22,7 @@ final class SerializerPipe extends OutputStream {
     private final CompletableFuture<Void> packing;
     private volatile boolean stopped;
 
-    /** @param to is written to by nobody else until this is closed */
+    /** @param to the target, which no other caller writes to until this is closed */
     SerializerPipe(OutputStream to) {
         packing = CompletableFuture.runAsync(() -> pack(to), Workers.shared().files());
     }

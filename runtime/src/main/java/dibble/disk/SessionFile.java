@@ -30,28 +30,28 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * Session files: a zip with {@code session.json}, takes and tracks, or a bare {@code session.json}. What is not whole is
- * not taken for whole: it is refused by name, and can be opened as far as it is there.
+ * Session files: a zip with {@code session.json}, takes and tracks, or a bare {@code session.json}. A damaged file is
+ * rejected with its damage, and can be salvaged.
  */
 public final class SessionFile {
-    /** How far opening has come, of 1, when the container is unpacked. */
+    /** The progress of opening after the container is unpacked, of 1. */
     private static final double UNPACKED = 0.3;
 
     private SessionFile() {}
 
     /**
-     * What is there of a damaged session.
+     * The intact part of a damaged session.
      *
-     * @param losses what could not be read, a phrase each
+     * @param losses a phrase for each part that could not be read
      */
     public record Salvaged(Session session, Performance performance, List<String> losses) {}
 
     /**
-     * Opens a session. What is no ordinary file, such as a pipe, is read to its end first.
+     * Opens a session. A file that is not regular, such as a pipe, is read to its end first.
      *
-     * @throws DamagedSessionException where something that it names is missing or damaged
-     * @throws SessionFormatException where it is none, with one line that says what and where
-     * @throws IOException where the file cannot be read
+     * @throws DamagedSessionException if a part that it names is missing or damaged
+     * @throws SessionFormatException if it is not a session, with one line that names the problem and its place
+     * @throws IOException if the file cannot be read
      */
     public static SessionContent read(Path path) throws IOException {
         return read(path, Progress.NONE);
@@ -86,9 +86,9 @@ public final class SessionFile {
     }
 
     /**
-     * Reads what is there of a damaged container. The file stays as it is.
+     * Reads the intact part of a damaged container. The file is unchanged.
      *
-     * @throws IOException where not even the session itself is there
+     * @throws IOException if not even the session itself is intact
      */
     public static Salvaged salvage(Path path) throws IOException {
         Container container = Container.read(path);
@@ -130,7 +130,7 @@ public final class SessionFile {
         return path != null && Files.isRegularFile(path) && !isContainer(path);
     }
 
-    /** A bare session begins as JSON objects do; what does not is told apart before a parser stumbles over it. */
+    /** Checks that a bare session begins like a JSON object, before a parser reports an obscure error. */
     private static void checkBegin(InputStream in) throws IOException {
         in.mark(64);
         int first = in.read();
@@ -144,9 +144,9 @@ public final class SessionFile {
     }
 
     /**
-     * Saves a session as a container, in one step.
+     * Saves a session as a container, atomically.
      *
-     * @throws IOException where that fails, or where it would be larger than what can be opened: the file is as it was
+     * @throws IOException on failure, or if it would be too large to be opened; the file is unchanged then
      */
     public static void write(Path path, Session session, Performance performance) throws IOException {
         write(path, session, performance, Progress.NONE);

@@ -13,7 +13,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 
-/** Pipes and devices as input: they are read to their end, as far as somebody writes into them. */
+/** Pipes and devices as input, read to their end. */
 public final class Streams {
     private static final long PATIENCE_SECONDS = 2;
     private static final int BLOCK = 1 << 16;
@@ -31,10 +31,10 @@ public final class Streams {
     }
 
     /**
-     * Copies what comes out of a pipe into a file of its own for as long as it is read.
+     * Copies the content of a pipe into a temporary file, which exists while it is read.
      *
-     * @param most how many bytes there may be
-     * @throws IOException where nobody opens the other end, or where there are more bytes
+     * @param most the limit in bytes
+     * @throws IOException if no other process opens the pipe, or the limit is exceeded
      */
     public static <T> T ofFile(Path pipe, long most, Reading<T> reading) throws IOException {
         try (InputStream in = open(pipe)) {

@@ -3,7 +3,7 @@ package dibble.journals;
 import dibble.time.Clock;
 import java.util.concurrent.TimeUnit;
 
-/** Notices that a thread has waited for a disk so long that somebody should know. */
+/** Detects that a thread has waited for a disk for so long that the user should know. */
 final class DiskWait {
     private static final long LONG = TimeUnit.SECONDS.toNanos(3);
     private static final long NOT_WAITING = Long.MIN_VALUE;

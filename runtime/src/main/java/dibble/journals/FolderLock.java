@@ -10,12 +10,12 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.ReentrantLock;
 
 /**
- * Keeps folders of unfinished things apart: who makes, looks for or throws away such a folder holds the guard of all of
- * them for that moment, so that no other program takes a folder that is being made for one that was left behind. Who
- * writes into one holds its lock as long as it lasts.
+ * Locks for folders of unsaved work. A process that makes, looks for or deletes such a folder holds the guard for that
+ * moment, so that no other process treats a new folder as an abandoned one. A process that writes into a folder holds
+ * the lock of the folder.
  */
 final class FolderLock {
-    /** In each folder: locked as long as somebody writes there. */
+    /** The lock file in each folder. */
     static final String LOCK = "in-use";
 
     private static final String GUARD = ".guard";
@@ -28,7 +28,7 @@ final class FolderLock {
 
     private FolderLock() {}
 
-    /** What is done while the guard is held. */
+    /** An action under the guard. */
     interface Guarded<T> {
         T run() throws IOException;
     }
@@ -64,9 +64,9 @@ final class FolderLock {
     }
 
     /**
-     * Locks a folder for this program. The guard must be held.
+     * Locks a folder for this process. The guard must be held.
      *
-     * @return null where somebody has it, this program included
+     * @return null if the folder is locked, also by this process
      */
     static Held lock(Path folder) throws IOException {
         Path real = folder.toRealPath();
@@ -87,7 +87,7 @@ final class FolderLock {
         return null;
     }
 
-    /** Returns true if somebody has a folder in use, or that cannot be told. The guard must be held. */
+    /** Returns true if a folder is in use, or if that is not known. The guard must be held. */
     static boolean isInUse(Path folder) {
         try (Held free = lock(folder)) {
             return free == null;

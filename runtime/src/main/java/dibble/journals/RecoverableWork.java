@@ -35,19 +35,19 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * What an earlier run left behind because it was ended in the middle: a session with unsaved edits, recordings that were
- * going on. Stays where it is until all of it is opened and kept elsewhere, or it is thrown away.
+ * Unsaved edits and recordings left by a process that crashed. They stay until all of them are opened and journaled
+ * again, or discarded.
  *
- * @param folder where it is
- * @param file the path of the session's file, or empty where it had none
+ * @param folder the folder
+ * @param file the path of the session's file, or empty if it had none
  * @param stamp the version of that file that the session comes from
- * @param when something was last written there
+ * @param when the time of the last write
  * @param recordings the files of recordings that are in no session, the oldest first
  */
 public record RecoverableWork(Path folder, String file, FileStamp stamp, Instant when, List<Path> recordings) {
     private static final Logger LOG = LoggerFactory.getLogger(RecoverableWork.class);
 
-    /** Where folders go of which not all could be brought back, beside those that are offered. */
+    /** The folder for work that could not be recovered completely, which is not offered again. */
     private static final String ASIDE = "not-brought-back";
 
     public RecoverableWork {
@@ -55,13 +55,13 @@ public record RecoverableWork(Path folder, String file, FileStamp stamp, Instant
     }
 
     /**
-     * What was brought back.
+     * The recovered work.
      *
-     * @param losses what could not be, a phrase each
+     * @param losses a phrase for each part that was lost
      */
     public record RecoveredWork(Session session, Performance performance, List<String> losses) {}
 
-    /** All that is unfinished in the user's folder, the newest first; what somebody has in use is left out. */
+    /** Returns all recoverable work in the user's folder, the newest first, except folders in use. */
     public static List<RecoverableWork> find(Path userFolder) {
         Path parent = userFolder.resolve(SessionJournal.FOLDER);
         List<RecoverableWork> found = new ArrayList<>();
@@ -116,7 +116,7 @@ public record RecoverableWork(Path folder, String file, FileStamp stamp, Instant
         }
     }
 
-    /** Nothing was kept in it yet; what is there all the same is somebody's, and stays. */
+    /** Deletes a folder without journaled work; files of others stay. */
     private static void deleteEmpty(Path folder) throws IOException {
         boolean content;
         try (Stream<Path> all = Files.walk(folder)) {
@@ -143,11 +143,11 @@ public record RecoverableWork(Path folder, String file, FileStamp stamp, Instant
         return Integer.valueOf(recording.getFileName().toString().replaceAll("\\D", ""));
     }
 
-    /** What the journal says of itself. */
+    /** The journal's own fields. */
     private record About(String file, FileStamp stamp, List<String> kept) {
         static About of(Path folder) {
             JsonNode session = json(folder.resolve(SessionJournal.SESSION));
-            // Earlier versions had it in a file of its own.
+            // Earlier versions had these fields in a separate file.
             JsonNode own = session.has(SessionJournal.JOURNAL)
                     ? session.path(SessionJournal.JOURNAL)
                     : json(folder.resolve("about.json"));
@@ -173,9 +173,9 @@ public record RecoverableWork(Path folder, String file, FileStamp stamp, Instant
     }
 
     /**
-     * Reads it: the session with its edits, and each recording as a take, printed as it was heard.
+     * Reads the session with its edits, and each recording as a take, printed as it was heard.
      *
-     * @throws IOException where it is not there any more, or somebody else has it open
+     * @throws IOException if the work is gone, or opened by another process
      */
     public RecoveredWork open() throws IOException {
         return FolderLock.within(folder.getParent(), () -> {
@@ -234,7 +234,7 @@ public record RecoverableWork(Path folder, String file, FileStamp stamp, Instant
             if (take.log().size() == 0) {
                 return session;
             }
-            // What was in force when it began is lost where its first line is: then it is the session's.
+            // The routing at the start is lost with the first line; the session's routing replaces it.
             boolean routed = !take.marks().isEmpty() && take.marks().get(0).position() == 0;
             List<Take.Mark> marks = new ArrayList<>(take.marks());
             if (!routed) {
@@ -276,7 +276,7 @@ public record RecoverableWork(Path folder, String file, FileStamp stamp, Instant
         return entries;
     }
 
-    /** Throws it away, unless somebody has it open. */
+    /** Discards the work, unless another process has it open. */
     public void discard() {
         try {
             FolderLock.within(folder.getParent(), () -> {

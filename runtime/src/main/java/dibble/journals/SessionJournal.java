@@ -37,11 +37,11 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Keeps what is not saved yet in a folder of the user's, so that it is there after a crash: the session a moment after
- * each edit, recordings while they last. Each state of a take or a track is a file of its own, which is never written
- * again; {@code session.json} names those that belong to it, and takes the place of the one before in one step: what is
- * found is always one whole session. The folder is locked as long as this runs, and is gone when nothing in it is
- * unfinished. {@link RecoverableWork} finds those that were left behind.
+ * The journal of unsaved work in the user's folder, for recovery after a crash: the session a moment after each edit,
+ * and recordings in progress. Each state of a take or a track is a separate file that is never rewritten. {@code
+ * session.json} names the files of the present state and is replaced atomically, so that a reader always finds a whole
+ * session. The folder is locked while the journal is open, and deleted when there is no unsaved work. {@link
+ * RecoverableWork} finds abandoned folders.
  */
 public final class SessionJournal implements AutoCloseable {
     /** The folder of unfinished things, in the user's. */
@@ -50,7 +50,7 @@ public final class SessionJournal implements AutoCloseable {
     static final String SESSION = "session.json";
     static final String FOREIGN = "foreign.zip";
 
-    /** The field of the session with what the journal itself must know, and its fields. */
+    /** The field for the journal's own data in the session, and its fields. */
     static final String JOURNAL = "journal";
 
     static final String FILE = "file";
@@ -58,17 +58,17 @@ public final class SessionJournal implements AutoCloseable {
     static final String FILE_SIZE = "fileSize";
     static final String KEPT = "kept";
 
-    /** What is in files of its own. */
+    /** The folders of states that are separate files. */
     private static final List<String> FOLDERS = List.of("takes", "tracks", "prints");
 
     private static final Logger LOG = LoggerFactory.getLogger(SessionJournal.class);
     private static final long SETTLE_MILLIS = 150;
     private static final long RETRY_MILLIS = 2_000;
 
-    /** What is to be written: the newest takes the place of an older one that was not written yet. */
+    /** A state to write; a newer one replaces an older one that was not written yet. */
     private record State(Session session, Performance performance, String file, FileStamp stamp) {}
 
-    /** The files of what is on a track. */
+    /** The files of a track's content. */
     private record Written(Regions regions, String clip, String prints) {}
 
     private final Path parent;
@@ -83,7 +83,7 @@ public final class SessionJournal implements AutoCloseable {
     private volatile String trouble;
     private final DiskWait wait;
 
-    /** Writer's thread: what is in the folder, by what it is of. */
+    /** Writer thread: the files in the folder, by their content. */
     private final Map<Take, String> writtenTakes = new IdentityHashMap<>();
 
     private final Map<String, Written> writtenTracks = new HashMap<>();
@@ -121,7 +121,7 @@ public final class SessionJournal implements AutoCloseable {
         try {
             return folder();
         } catch (IOException e) {
-            // Whoever writes there says so in its own words.
+            // The recording reports the failure in its own words.
             return parent;
         }
     }
@@ -185,7 +185,7 @@ public final class SessionJournal implements AutoCloseable {
     }
 
     private void writeNext() {
-        // Before the state is taken: what was kept by then is in it.
+        // Read before the state, which then includes the takes of these files.
         List<Path> ended = new ArrayList<>();
         for (Path path = takes.pollKept(); path != null; path = takes.pollKept()) {
             ended.add(path);
@@ -283,7 +283,7 @@ public final class SessionJournal implements AutoCloseable {
         };
     }
 
-    /** Deletes the files of states that are no more. */
+    /** Deletes the files of previous states. */
     private void clearUnnamed(Path where, Session session) throws IOException {
         writtenTakes.keySet().retainAll(identities(session.takes()));
         Set<String> ids = new HashSet<>();

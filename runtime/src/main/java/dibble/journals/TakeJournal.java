@@ -139,8 +139,8 @@ public class TakeJournal {
     }
 
     /**
-     * Notes that the session has a take, or that nobody wants it: its file is deleted once that session is journaled. Any
-     * thread.
+     * Notes that the session has a take, or that the take was dropped: its file is deleted once that session is
+     * journaled. Any thread.
      */
     public void kept(TakeFile file) {
         if (file != null) {

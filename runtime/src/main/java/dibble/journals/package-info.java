@@ -1,2 +1,2 @@
-/** Journals of what is not saved yet, and what comes back from them after a crash. May import edits, files and disk. */
+/** Journals of unsaved work, and its recovery after a crash. May import edits, files and disk. */
 package dibble.journals;

@@ -23,8 +23,8 @@ import java.util.List;
 import java.util.function.LongUnaryOperator;
 
 /**
- * All that the ports of a session are sent while it is played from its beginning, without a clock: in nanoseconds since
- * then, in their order. The sounds of parts come first. What sounds at the end is ended there.
+ * The output of a session to its ports when it is played from the start, computed without a clock: in nanoseconds since
+ * the start, in order. The sounds of parts come first. Sounding notes are ended at the end.
  */
 public final class OfflinePlayback implements RouterOutput {
     private final SlotAllocator slots = new SlotAllocator();
@@ -35,7 +35,7 @@ public final class OfflinePlayback implements RouterOutput {
     private int size;
     private long length;
 
-    /** @param nanos what a router's stamp is in nanoseconds */
+    /** @param nanos converts a router's stamp to nanoseconds */
     private OfflinePlayback(LongUnaryOperator nanos) {
         this.nanos = nanos;
     }
@@ -54,7 +54,7 @@ public final class OfflinePlayback implements RouterOutput {
         return true;
     }
 
-    /** What the tracks of a session send that are heard: not muted, and soloed where any is. */
+    /** Returns the output of the audible tracks of a session: not muted, and soloed if any is. */
     public static OfflinePlayback ofTracks(Session session, Performance performance) {
         Routing routing = session.routing(performance);
         OfflinePlayback rendition = new OfflinePlayback(LongUnaryOperator.identity());
@@ -90,9 +90,9 @@ public final class OfflinePlayback implements RouterOutput {
     }
 
     /**
-     * What a recorded performance becomes.
+     * Returns the output of a recorded performance.
      *
-     * @param sources for each track of the file the id of its source, or null for a track that is passed over
+     * @param sources for each track of the file the id of its source, or null to skip the track
      */
     public static OfflinePlayback ofFile(Session session, Performance performance, MidiFile file, String[] sources) {
         TempoMap tempo = FileTempo.of(file, session.tempo()).tempo();
@@ -116,7 +116,7 @@ public final class OfflinePlayback implements RouterOutput {
         return rendition;
     }
 
-    /** How many messages there are. */
+    /** Returns the number of messages. */
     public int size() {
         return size;
     }
@@ -136,7 +136,7 @@ public final class OfflinePlayback implements RouterOutput {
         return slots.portName(ports[i]);
     }
 
-    /** How long the music is, in nanoseconds: to the end of the longest track. */
+    /** Returns the length of the music in nanoseconds: to the end of the longest track. */
     public long length() {
         return size == 0 ? length : Math.max(length, stamps[size - 1]);
     }

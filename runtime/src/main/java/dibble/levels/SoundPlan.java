@@ -55,7 +55,7 @@ public record SoundPlan(List<StripPlan> strips, Map<String, Effects> effects) {
     }
 
     private static StripPlan plan(Instrument instrument, Part part, StripRef ref, int channel) {
-        // A module mixes by itself what it is sent; its stand-in does the same.
+        // A module mixes its received messages itself, and so does its stand-in.
         Strip strip = instrument.builtIn() ? part.strip(ref.key()) : Strip.PLAIN;
         return new StripPlan(
                 ref,
@@ -68,7 +68,7 @@ public record SoundPlan(List<StripPlan> strips, Map<String, Effects> effects) {
                 strip);
     }
 
-    /** The strips of a part: its own, and where Dibble sounds it, those of keys that have tracks of their own. */
+    /** Returns the strips of a part: its own, and in a built-in instrument those of keys with tracks. */
     public static List<StripRef> strips(Session session, Instrument instrument, Part part) {
         PartRef ref = instrument.ref(part);
         List<StripRef> strips = new ArrayList<>(List.of(StripRef.of(ref)));

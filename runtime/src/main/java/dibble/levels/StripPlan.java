@@ -4,13 +4,13 @@ import dibble.gear.Strip;
 import dibble.gear.StripRef;
 
 /**
- * A strip as a mixer needs it.
+ * A strip for the mixer.
  *
  * @param port the port of its instrument
- * @param channel the channel of its part now, 1-16
- * @param builtIn whether Dibble sounds it itself; a module has its level from what it is sent
- * @param drums whether each key is a sound of its own
- * @param soundFile the id of the file that has its sounds, or null for those that come with Dibble
+ * @param channel the present channel of its part, 1-16
+ * @param builtIn whether Dibble makes its sound; a module sets its level from received messages
+ * @param drums whether each key is a separate sound
+ * @param soundFile the id of its sound file, or null for the built-in sounds
  */
 public record StripPlan(
         StripRef ref,

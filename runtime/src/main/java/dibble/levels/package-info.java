@@ -1,5 +1,5 @@
 /**
- * What a mixer is told: which strips there are, and what is played on the instruments. Functions of the session; what
- * makes sound of it is in a module of its own.
+ * The input of a mixer: its strips, and the messages for the instruments. Functions of the session; another module
+ * makes the sound.
  */
 package dibble.levels;

@@ -4,14 +4,14 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * A kind of ports: those of this machine, stand-ins, other programs, and so on. A new kind implements this in a package of
- * its own and is registered where the studio's devices are listed.
+ * A kind of ports: those of this machine, stand-ins, other applications, and so on. A new kind implements this in a
+ * separate package and is registered in the studio's list of devices.
  */
 public interface Devices extends AutoCloseable {
     /** Returns the kind, as a short English word for logs. */
     String kind();
 
-    /** Begins to look for ports, where that takes time; before that there are none. */
+    /** Starts looking for ports, if that takes time; before, there are none. */
     default void start() {}
 
     /** Runs a listener, on any thread, whenever ports have come or gone. */
@@ -44,8 +44,8 @@ public interface Devices extends AutoCloseable {
     }
 
     /**
-     * Returns true if an output port that was opened is still the one of its name: what was plugged in again under the
-     * same name is another.
+     * Returns true if an opened output port is still the present one of its name: a port that was plugged in again is
+     * another.
      */
     boolean isCurrent(String name, OutputPort port);
 

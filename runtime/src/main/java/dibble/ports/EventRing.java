@@ -53,7 +53,7 @@ public final class EventRing {
                 if (TAIL.compareAndSet(this, place, place + 1)) {
                     cells[at * 2] = eventStamp;
                     cells[at * 2 + 1] = eventPayload;
-                    // Pairs with the consumer's getAcquire: what was written above is seen with it.
+                    // Pairs with the consumer's getAcquire, which publishes the writes above.
                     TURNS.setRelease(turns, at, place + 1);
                     return true;
                 }
@@ -108,7 +108,7 @@ public final class EventRing {
         return (int) Math.max(0, tail - head);
     }
 
-    /** How many events can wait. */
+    /** Returns the number of events that can wait. */
     public int capacity() {
         return mask + 1;
     }

@@ -2,7 +2,7 @@ package dibble.ports;
 
 /** A port that events come from. */
 public interface InputPort {
-    /** Takes what a port hears. Called on the port's own threads; must neither block nor allocate. */
+    /** Receives the events of a port. Called on the port's threads; must neither block nor allocate. */
     @FunctionalInterface
     interface Listener {
         /** @param message a packed channel message */
@@ -27,7 +27,7 @@ public interface InputPort {
         /** Takes a clock, start, continue or stop: a status byte of {@link dibble.midi.RealTime}. */
         default void heardRealTime(int status) {}
 
-        /** Who played has gone without a word: what they held is let go. Any thread. */
+        /** Called when the player is gone without notice: held notes are released. Any thread. */
         default void gone() {}
 
         /** The same from a port that knows when it came: as in {@link #heard(int, long)}. */
@@ -46,11 +46,11 @@ public interface InputPort {
     /** The name by which a session knows it. */
     String name();
 
-    /** Returns true if it is open while somebody listens: another program may hold it. */
+    /** Returns true if the port is open while it has a listener; another application may block it. */
     default boolean isOpen() {
         return true;
     }
 
-    /** Has the listener called for all that comes from now on; null for nobody. */
+    /** Sets the listener for all further events; null for none. */
     void listen(Listener listener);
 }

@@ -4,16 +4,16 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 
-/** Devices from several places: whoever has a port of a name gives it. */
+/** Devices from several places: the first with a port of a name provides it. */
 public final class JoinedDevices implements Devices {
     private final List<Devices> places;
 
-    /** @param places who is asked first comes first */
+    /** @param places the devices, in the order of precedence */
     public JoinedDevices(Devices... places) {
         this.places = List.of(places);
     }
 
-    /** @param places who is asked first comes first */
+    /** @param places the devices, in the order of precedence */
     public JoinedDevices(List<Devices> places) {
         this.places = List.copyOf(places);
     }

@@ -11,7 +11,7 @@ import javax.sound.midi.MidiUnavailableException;
 import javax.sound.midi.Receiver;
 import javax.sound.midi.Transmitter;
 
-/** An input port of this machine: open while somebody listens. */
+/** An input port of this machine, open while it has a listener. */
 final class MachineInput implements InputPort {
     private static final int MAX_EXCLUSIVE = 1 << 20;
 
@@ -64,7 +64,7 @@ final class MachineInput implements InputPort {
         }
     }
 
-    /** Takes what the device plays; called on the device's thread. */
+    /** Receives events on the device's thread. */
     private final class Hearing implements Receiver {
         private final Listener listener;
 

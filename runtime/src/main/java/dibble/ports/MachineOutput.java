@@ -15,7 +15,7 @@ final class MachineOutput implements OutputPort {
     /** Messages that are used in turn, so that sending makes no new ones; a device may look at one a little later. */
     private static final int IN_TURN = 1024;
 
-    /** Has the device send at once. */
+    /** The stamp for immediate sending. */
     private static final long NOW = -1;
 
     private final String name;

@@ -14,7 +14,7 @@ public final class MachinePorts {
     /** On macOS the JDK's own ports stop working when one is plugged in or out, and lose system exclusive. */
     private static final boolean CORE_MIDI = System.getProperty("os.name").startsWith("Mac");
 
-    /** How the provider for macOS marks the names of its ports, which its users never see elsewhere. */
+    /** The prefix that the provider for macOS adds to port names; users never see it elsewhere. */
     private static final String CORE_MIDI_MARK = "CoreMIDI4J - ";
 
     private MachinePorts() {}
@@ -22,7 +22,7 @@ public final class MachinePorts {
     /**
      * A port of this machine.
      *
-     * @param info what the device service knows it by
+     * @param info the identity of the port in the device service
      * @param plays whether events come from it
      * @param hears whether messages can be sent to it
      */
@@ -45,7 +45,7 @@ public final class MachinePorts {
         return CORE_MIDI ? CoreMidiDeviceProvider.getMidiDeviceInfo() : MidiSystem.getMidiDeviceInfo();
     }
 
-    /** All ports; a device that refuses to tell what it is, is left out. */
+    /** Returns all ports except devices that refuse to describe themselves. */
     public static List<Found> list() {
         List<Found> found = new ArrayList<>();
         for (MidiDevice.Info info : infos()) {

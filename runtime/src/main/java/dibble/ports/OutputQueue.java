@@ -7,10 +7,9 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * The way out to one port: a ring, and a sender thread of its own, so that a slow port delays nobody else; a {@link
- * PulledPort} empties the ring by itself. When it is
- * nearly full it refuses everything but offs; the room kept for them is more than can sound on a port at once, so an
- * off is never lost. Offered to by whoever decides events, one thread at a time.
+ * The output path to one port: a ring and a sender thread, so that a slow port delays no other; a {@link PulledPort}
+ * empties the ring itself. An almost full queue rejects everything but offs. The space reserved for offs is more than
+ * can sound on a port at once, so an off is never lost. Written by the thread that routes events, one at a time.
  */
 public final class OutputQueue implements AutoCloseable {
     /** Notes that can sound on a port at once (16 channels of 128), and silence's messages on top. */
@@ -24,7 +23,7 @@ public final class OutputQueue implements AutoCloseable {
     private final EventRing ring = new EventRing(CAPACITY);
     private final OutputPort port;
 
-    /** Null where the port fetches by itself. */
+    /** Null if the port fetches its messages. */
     private final Thread sender;
 
     private volatile boolean resting;
@@ -34,7 +33,7 @@ public final class OutputQueue implements AutoCloseable {
     private volatile boolean sending;
     private volatile long failed;
 
-    /** @param port what it sends to; closed with the lane */
+    /** @param port the port; closed with the queue */
     public OutputQueue(OutputPort port) {
         this.port = port;
         if (port instanceof PulledPort pulled) {
@@ -63,7 +62,7 @@ public final class OutputQueue implements AutoCloseable {
         return taken;
     }
 
-    /** How much room a message leaves for those that matter more. */
+    /** Returns the space that a message leaves for more important ones. */
     private static int kept(int message) {
         return switch (ShortMessage.kind(message)) {
             case ShortMessage.NOTE_OFF -> 0;

@@ -15,7 +15,7 @@ public final class SysexQueue implements AutoCloseable {
     private final Thread sender;
     private volatile long refused;
 
-    /** @param port what it sends to; its {@link OutputQueue} closes it */
+    /** @param port the port; its {@link OutputQueue} closes it */
     public SysexQueue(OutputPort port) {
         this.port = port;
         sender = new Thread(this::run, "dibble-exclusive-" + port.name());

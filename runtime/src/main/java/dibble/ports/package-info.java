@@ -1,5 +1,5 @@
 /**
- * What is plugged in: input and output ports as interfaces, the rings and the outbound lanes between them. The only
- * package that may import javax.sound.midi.
+ * Input and output ports as interfaces, with the rings and output queues between them. The only package that may import
+ * javax.sound.midi.
  */
 package dibble.ports;

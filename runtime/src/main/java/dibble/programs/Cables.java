@@ -7,8 +7,8 @@ import java.util.SortedSet;
 import java.util.TreeSet;
 
 /**
- * Keeps the cables between our ports and other programs: those made elsewhere are taken over, those whose ends have come
- * back are made again, and those that somebody pulled out elsewhere are let go. Used by one thread.
+ * Maintains the connections between Dibble's ports and other applications: adopts those made elsewhere, restores those
+ * whose ends have returned, and drops those that were disconnected elsewhere. Confined to one thread.
  */
 public final class Cables {
     private SortedSet<Connection> wanted = new TreeSet<>();
@@ -20,11 +20,11 @@ public final class Cables {
     private final Set<Connection> doubted = new HashSet<>();
 
     /**
-     * What a look has shown.
+     * The result of a look.
      *
-     * @param wanted all that are to be kept with the session
-     * @param toMake those that are to be made now: both ends are there
-     * @param missing those whose other end is not there
+     * @param wanted all connections to keep with the session
+     * @param toMake the connections to make now, with both ends present
+     * @param missing connections with a missing other end
      */
     public record Look(SortedSet<Connection> wanted, SortedSet<Connection> toMake, SortedSet<Connection> missing) {
         public static final Look NOTHING = new Look(new TreeSet<>(), new TreeSet<>(), new TreeSet<>());
@@ -43,11 +43,11 @@ public final class Cables {
     }
 
     /**
-     * Takes in what is there now.
+     * Updates the connections from those present.
      *
-     * @param now the cables that there are
-     * @param own the ids of our ports that are there
-     * @param others the names of other programs' ports that are there
+     * @param now the present connections
+     * @param own the ids of Dibble's present ports
+     * @param others the names of other applications' present ports
      */
     public Look look(Set<Connection> now, Set<String> own, Set<String> others) {
         SortedSet<Connection> toMake = new TreeSet<>();

@@ -1,20 +1,20 @@
 package dibble.programs;
 
 /**
- * A MIDI port of our own that other programs see.
+ * A MIDI port of Dibble that other applications see.
  *
- * @param id the same for as long as what it is for is there, whatever that is called
- * @param name as other programs show it
- * @param in whether others play on it, rather than hear it
+ * @param id stable while its object exists, whatever the name of the object
+ * @param name the name in other applications
+ * @param in whether others send to it, rather than receive from it
  * @param port the port of the session that it belongs to
- * @param channels for one that others hear, the channels that it bears: a bit each, the lowest for channel 1
- * @param alone whether it is one part's alone: then all that it bears is on channel 1, so that nobody has to know another
+ * @param channels for an output its channels, a bit each, the lowest for channel 1
+ * @param alone whether it is for a single part, and uses channel 1 only
  */
 public record NotesPort(String id, String name, boolean in, String port, int channels, boolean alone) {
     /** All channels. */
     static final int ALL = 0xFFFF;
 
-    /** What becomes of a channel message on this port; 0 where another one bears it. */
+    /** Returns a channel message as sent on this port; 0 if another port carries it. */
     public int borne(int message) {
         if ((channels >> (message & 0xF) & 1) == 0) {
             return 0;

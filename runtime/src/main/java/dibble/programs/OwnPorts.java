@@ -25,11 +25,11 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * The ports that a session has among other programs, by what they are for. A source or an instrument whose port is
- * a {@link PortId.Program} is another program. Immutable.
+ * The ports of a session among other applications, by their purpose. A source or an instrument whose port is a {@link
+ * PortId.Program} is another application. Immutable.
  *
- * @param notes those that bear MIDI
- * @param sound pairs of those that bear what Dibble sounds: its outputs, then its strips
+ * @param notes the MIDI ports
+ * @param sound the pairs of sound ports: outputs, then strips
  */
 public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
     /** None at all. */
@@ -144,7 +144,7 @@ public record OwnPorts(List<NotesPort> notes, List<SoundPair> sound) {
         return free(name, taken, "");
     }
 
-    /** A name that nobody has: as it is, or with a number behind it. A colon would end the name of the program. */
+    /** Returns an unused name, with a number appended if necessary. A colon would end the name of the application. */
     private static String free(String name, Set<String> taken, String side) {
         String plain = SingleLineText.plain(name.replace(':', ' '));
         String base = plain.isEmpty() ? say("own-ports.port") : cut(plain);

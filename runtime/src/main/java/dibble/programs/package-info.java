@@ -1,2 +1,2 @@
-/** Ports of our own among other programs: which there are, what they are called, and whose cables lead to them. */
+/** Dibble's ports among other applications, with their names and connections. */
 package dibble.programs;

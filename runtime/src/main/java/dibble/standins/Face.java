@@ -3,7 +3,7 @@ package dibble.standins;
 import dibble.midi.ShortMessage;
 import java.util.concurrent.atomic.AtomicIntegerArray;
 
-/** What a sound module shows of what it received, by channel. Written where messages come in, read by anybody. */
+/** The display of a sound module: the state of each channel. Written where messages arrive, read by any thread. */
 public final class Face {
     private static final int CHANNELS = 16;
     private static final int UNKNOWN = -1;
@@ -19,13 +19,13 @@ public final class Face {
     private volatile long received;
 
     /**
-     * What one channel received.
+     * The state of a channel.
      *
-     * @param program 0-127, or -1 where none came
+     * @param program 0-127, or -1 if none was received
      * @param volume controller 7, or -1
      * @param pan controller 10, or -1
-     * @param note the last note that was started, or -1
-     * @param held how many notes are held
+     * @param note the last started note, or -1
+     * @param held the number of held notes
      */
     public record Channel(int program, int volume, int pan, int note, int held) {
         /** Returns true if anything was received that chooses or starts a sound. */
@@ -73,7 +73,7 @@ public final class Face {
         }
     }
 
-    /** What a channel 1-16 received. */
+    /** Returns the state of a channel 1-16. */
     public Channel channel(int number) {
         int channel = number - 1;
         return new Channel(
@@ -84,7 +84,7 @@ public final class Face {
         return programs.get(channel) >= 0 || notes.get(channel) >= 0;
     }
 
-    /** How many channel messages were received. */
+    /** Returns the number of received channel messages. */
     public long received() {
         return received;
     }

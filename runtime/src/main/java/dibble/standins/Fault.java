@@ -2,7 +2,7 @@ package dibble.standins;
 
 import static dibble.text.CoreText.say;
 
-/** What a stand-in can do wrong, as real gear does by its defaults: to see what comes of it. */
+/** The faults of a stand-in, as real gear has them by default. */
 public enum Fault {
     LOCAL_CONTROL(say("fault.sounds-its-own-keys-local")),
     HEARS_ALL(say("fault.hears-all-channels-omni")),
@@ -15,7 +15,7 @@ public enum Fault {
         this.words = words;
     }
 
-    /** What it does, in words. */
+    /** Returns a description. */
     public String words() {
         return words;
     }

@@ -11,8 +11,8 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.IntConsumer;
 
 /**
- * A sequencer of five lanes that makes its own music by {@link Patterns}. It leads, with a tempo and MIDI clock of its
- * own, or follows the clock that it is sent. When it stops, every note of its ends.
+ * A sequencer with five lanes that generates music by {@link Patterns}. It leads with its own tempo and MIDI clock, or
+ * follows a received clock. All its notes end when it stops.
  */
 public final class PatternSequencer implements AutoCloseable {
     private static final int LANES = Patterns.values().length;
@@ -43,7 +43,7 @@ public final class PatternSequencer implements AutoCloseable {
         this.realTimeOut = realTimeOut;
     }
 
-    /** Has its lanes play on these channels, 1-16; lanes beyond the list are silent. */
+    /** Sets the channels of its lanes, 1-16; lanes beyond the list are silent. */
     public synchronized void playOn(List<Integer> numbers) {
         if (!channels.equals(numbers)) {
             endAll();
@@ -65,7 +65,7 @@ public final class PatternSequencer implements AutoCloseable {
         bpm = quarters;
     }
 
-    /** Has it wait for the clock that it is sent, or lead by itself. Either way it stops first. */
+    /** Selects whether it follows a received clock or leads. Stops first. */
     public void setFollows(boolean clockOfOthers) {
         if (follows != clockOfOthers) {
             stop();
@@ -155,7 +155,7 @@ public final class PatternSequencer implements AutoCloseable {
         return thread == who;
     }
 
-    /** One clock further: what is due ends, then what is due begins. */
+    /** Advances by one clock: ends due notes, then begins due notes. */
     private synchronized void tick() {
         if (!running) {
             return;

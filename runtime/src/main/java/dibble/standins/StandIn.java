@@ -10,12 +10,12 @@ import java.util.Set;
 import java.util.function.Function;
 
 /**
- * A simulated device. What is played on it is heard on its port as from a real one; several hands can play it at once,
- * on threads of their own. What it is sent sounds, shows on its {@link Face}, and drives its {@link PatternSequencer}
- * where it has one.
+ * A simulated device. Events that are played on it arrive at its port as from a real one; several callers can play it
+ * at once, each on its thread. Received messages sound, appear on its {@link Face}, and drive its {@link
+ * PatternSequencer} if it has one.
  */
 public final class StandIn implements InputPort {
-    /** How a stand-in answers who it is: the maker's number that the standard keeps for such uses. */
+    /** The identity of a stand-in, with the manufacturer id for non-commercial use. */
     private static final IdentityMessage.Answer IDENTITY =
             new IdentityMessage.Answer(IdentityMessage.NON_COMMERCIAL, 1, 1, "1.0.0.0");
 
@@ -27,7 +27,7 @@ public final class StandIn implements InputPort {
     private final Runnable changed;
     private final Face face = new Face();
 
-    /** Notes that it sounds by itself, which it must end itself. Guarded by this. */
+    /** Notes that it plays itself and must end itself. Guarded by this. */
     private final boolean[] ownNotes = new boolean[PLACES];
 
     private volatile Listener listener;
@@ -35,12 +35,12 @@ public final class StandIn implements InputPort {
     private volatile boolean plugged = true;
     private volatile Set<Fault> faults = Set.of();
 
-    /** What it sounds with, opened when something comes to sound. Guarded by this. */
+    /** Its sound output, opened with the first sound. Guarded by this. */
     private OutputPort sound;
 
     /**
-     * @param sounds opens what a device of a name sounds with
-     * @param changed told when it was plugged in or out
+     * @param sounds opens the sound output for a device of a name
+     * @param changed called when it was plugged in or out
      */
     StandIn(String name, Clock clock, Function<String, OutputPort> sounds, Runnable changed) {
         this.name = name;
@@ -77,7 +77,7 @@ public final class StandIn implements InputPort {
         play(ShortMessage.noteOn(channel, key, velocity));
     }
 
-    /** Lets a key go. */
+    /** Releases a key. */
     public void release(int channel, int key) {
         play(ShortMessage.noteOff(channel, key, ShortMessage.DEFAULT_RELEASE));
     }
@@ -107,7 +107,7 @@ public final class StandIn implements InputPort {
         }
     }
 
-    /** What it received. */
+    /** Returns its display. */
     public Face face() {
         return face;
     }
@@ -128,12 +128,12 @@ public final class StandIn implements InputPort {
         }
     }
 
-    /** What it does wrong. */
+    /** Returns its active faults. */
     public Set<Fault> faults() {
         return faults;
     }
 
-    /** Has it do something wrong, or right again; what it sounds because of that ends. */
+    /** Switches a fault on or off, and ends notes that sound because of it. */
     public void misbehave(Fault fault, boolean on) {
         Set<Fault> now = faults.isEmpty() ? EnumSet.noneOf(Fault.class) : EnumSet.copyOf(faults);
         if (on ? now.add(fault) : now.remove(fault)) {
@@ -156,7 +156,7 @@ public final class StandIn implements InputPort {
         }
     }
 
-    /** A module whose cable is pulled gets no offs any more, and ends what it sounds. */
+    /** An unplugged module receives no offs, and ends its sounding notes. */
     private synchronized void endAll() {
         if (sound != null) {
             for (int channel = 0; channel < 16; channel++) {
@@ -168,7 +168,7 @@ public final class StandIn implements InputPort {
         }
     }
 
-    /** The patterns that it plays by itself, made when they are first asked for. */
+    /** Returns its sequencer, created at the first call. */
     public synchronized PatternSequencer sequencer() {
         if (sequencer == null) {
             sequencer = new PatternSequencer(clock, this::play, this::sendRealTime);
@@ -183,12 +183,12 @@ public final class StandIn implements InputPort {
         }
     }
 
-    /** What is sent to it. */
+    /** Returns the port for messages to it. */
     OutputPort output() {
         return new Output();
     }
 
-    /** Stops what it plays by itself. */
+    /** Stops its own playing. */
     synchronized void close() {
         if (sequencer != null) {
             sequencer.close();

@@ -18,7 +18,7 @@ import java.util.function.Function;
  * cable is pulled.
  */
 public final class StandIns implements Devices {
-    /** The port of the looper: it sends back what it gets, and is not plugged in until somebody does it. */
+    /** The port of the looper, which returns all messages; not plugged in until a user does so. */
     public static final String LOOPER = PortId.standIn("clover");
 
     private final Map<String, StandIn> devices = new ConcurrentHashMap<>();
@@ -27,7 +27,7 @@ public final class StandIns implements Devices {
     private final Clock clock;
     private final Function<String, OutputPort> sounds;
 
-    /** @param sounds opens what the device of a port's name sounds with */
+    /** @param sounds opens the sound output for the device of a port's name */
     public StandIns(Clock clock, Function<String, OutputPort> sounds) {
         this.clock = clock;
         this.sounds = sounds;

@@ -107,9 +107,9 @@ final class ClockPorts implements AutoCloseable {
     }
 
     /**
-     * Has those who follow begin with the music.
+     * Starts the followers with the music.
      *
-     * @param lead how long before it they get clocks, in nanoseconds
+     * @param lead the nanoseconds of clocks before the music
      */
     void start(PlaybackTimebase course, long lead) {
         if (!wanted.isEmpty()) {

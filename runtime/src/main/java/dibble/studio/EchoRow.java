@@ -4,7 +4,7 @@ import java.util.Arrays;
 
 /** Counts how many messages in a row come back as they were sent, each after nearly the same delay. */
 final class EchoRow {
-    /** As many messages as are looked at for an echo; more than this at once is a flood of its own. */
+    /** The number of messages that are compared for an echo; more at once are a flood. */
     private static final int REMEMBERED = 256;
 
     private static final int ANSWERED = -1;
@@ -55,8 +55,8 @@ final class EchoRow {
     }
 
     /**
-     * How long ago the oldest of its like was sent that was not answered yet. What loops sends back one after the other:
-     * where one was left out since the last, the row begins anew.
+     * Returns the age of the oldest equal message that was not answered yet. A loop returns messages in order: if one
+     * was skipped since the last, the count restarts.
      */
     private long delay(long stamp, int message) {
         for (int i = 0; i < REMEMBERED; i++) {

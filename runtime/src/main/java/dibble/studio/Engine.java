@@ -10,10 +10,10 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicBoolean;
 
 /**
- * Decides events one at a time, in one order, for all ports: alternation of on and off is shared by all sources that
- * reach a destination. Whoever brings an event takes the <em>turn</em> if nobody has it, and then decides everybody's
- * waiting events; else whoever has it takes this one along. Commands (an edit, a scene, silence) are part of the same
- * order. Measured against a router thread of its own in the benchmarks, where the numbers are.
+ * Routes events one at a time, in one order, for all ports: all sources of a destination share the alternation of on
+ * and off. A thread that delivers an event takes the <em>turn</em> if it is free, and then routes all waiting events;
+ * otherwise the thread that owns the turn routes this one. Commands (an edit, a scene, silence) are part of the same
+ * order. The benchmarks compare it with a separate router thread.
  */
 final class Engine implements RouterOutput {
     private static final int MONITOR_CAPACITY = 1 << 14;
@@ -37,13 +37,15 @@ final class Engine implements RouterOutput {
     private OutputQueue[] lanes = {};
     private LoopGuard[] guards = {};
 
-    /** The guard of the device whose own playing is decided now; null where somebody else's is. */
+    /** The guard of the device whose own event is being routed; null for other events. */
     private LoopGuard playedDevice;
 
     /** The slot of the active scene, or -1. */
     private volatile int scene = -1;
 
-    /** The latest stamp that the recorder was given: what a port tells late is recorded in the order of the turn. */
+    /**
+     * The latest stamp in the recorder's ring: an event that a port delivers late is recorded in the order of the turn.
+     */
     private long recorded = Long.MIN_VALUE;
 
     private volatile long monitorSkipped;
@@ -63,7 +65,7 @@ final class Engine implements RouterOutput {
         return inlet;
     }
 
-    /** Has a command run between two events, after all that came before it. */
+    /** Runs a command between two events, after all earlier ones. */
     void submit(Command command) {
         commands.offer(command);
         takeTurn();
@@ -77,7 +79,7 @@ final class Engine implements RouterOutput {
         lanes[port] = lane;
     }
 
-    /** Has a guard watch what is sent to a port, or nobody (null). Runs as a command, in the turn. */
+    /** Sets the guard of a port, or none (null). Runs as a command, in the turn. */
     void setGuard(int port, LoopGuard guard) {
         if (port >= guards.length) {
             guards = Arrays.copyOf(guards, port + 1);
@@ -91,8 +93,8 @@ final class Engine implements RouterOutput {
     }
 
     /**
-     * Decides what waits, unless somebody else is at it: then they see it when they look again after their turn. The
-     * flag's release pairs with the next holder's acquire, and so hands on all that a turn owns.
+     * Routes the waiting events, unless another thread owns the turn: that one looks again after its turn. The release
+     * of the flag pairs with the next owner's acquire, and publishes the state of a turn.
      */
     void takeTurn() {
         do {
@@ -237,12 +239,12 @@ final class Engine implements RouterOutput {
         return exclusives;
     }
 
-    /** What the recorder reads. */
+    /** Returns the ring that the recorder reads. */
     EventRing recorderRing() {
         return recorder;
     }
 
-    /** What the interface reads: each event played, followed by what was sent because of it. */
+    /** Returns the ring that the interface reads: each played event, followed by its output. */
     EventRing monitorRing() {
         return monitor;
     }

@@ -5,12 +5,11 @@ import dibble.midi.HeardMessage;
 import dibble.midi.ShortMessage;
 
 /**
- * What passed lately, for looking at: each event that was played with what left because of it, and what left because
- * of something else (playback, an edit, a payment). The oldest make room. Belongs to the one thread that reads the
- * monitor; takes without allocating.
+ * The recent events for display: each played event with its output, and output with other causes (playback, an edit, a
+ * reset). The oldest are dropped. Confined to the thread that reads the monitor; appends without allocation.
  */
 public final class EventHistory {
-    /** How far it is looked back for halves of a value: they are sent one after the other. */
+    /** The number of entries to search for the halves of a value, which are sent consecutively. */
     private static final int BACK = 512;
 
     private final long[] stamps;
@@ -56,13 +55,13 @@ public final class EventHistory {
         count++;
     }
 
-    /** Takes notice that entries were skipped, so that what follows is not taken for part of what came before. */
+    /** Notes that entries were skipped, so that later ones are not grouped with earlier ones. */
     public void skip(long number) {
         skipped += number;
         inGroup = false;
     }
 
-    /** How many entries there have been; the last has this number less 1. */
+    /** Returns the number of all entries; the last has this number minus 1. */
     public long count() {
         return count;
     }
@@ -72,12 +71,12 @@ public final class EventHistory {
         return Math.max(0, count - stamps.length);
     }
 
-    /** How many events were skipped because nobody read the monitor in time. */
+    /** Returns the number of events that were skipped because the monitor was not read in time. */
     public long skipped() {
         return skipped;
     }
 
-    /** How many groups there have been: events that were played, and what left without one. */
+    /** Returns the number of groups: played events, and output without one. */
     public long groups() {
         return groups;
     }
@@ -125,7 +124,7 @@ public final class EventHistory {
         return at;
     }
 
-    /** The message of an entry, with the value that it says together with what the same player or channel had before. */
+    /** Returns the message of an entry, with a value that combines earlier messages of the same source or channel. */
     public HeardMessage heard(long number) {
         long of = entry(number);
         CombinedControllers values = new CombinedControllers();
@@ -145,7 +144,7 @@ public final class EventHistory {
                 && (played ? Packed.voice(one) == Packed.voice(other) : Packed.port(one) == Packed.port(other));
     }
 
-    /** Forgets all that passed; what was skipped stays counted. */
+    /** Clears the history; skipped events stay counted. */
     public void clear() {
         count = 0;
         groups = 0;

@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.TreeMap;
 
 /**
- * What stands of all that was played: keys that are down, pedals, wheels and controllers, by source. Belongs to the
- * recorder's thread.
+ * The present state of played events by source: held keys, pedals, wheels and controllers. Confined to the recorder's
+ * thread.
  */
 final class HeldState {
     private static final int KEYS = 16 * 128;
@@ -38,7 +38,7 @@ final class HeldState {
         return source * KEYS + (ShortMessage.channel(message) << 7 | ShortMessage.data1(message));
     }
 
-    /** What a recording that begins at a time finds: keys that were pressed before it, pedals and wheels. */
+    /** Returns the state for a recording that begins at a time: keys pressed before it, pedals and wheels. */
     HeldState before(long time) {
         HeldState before = withoutKeys();
         pressed.forEach((key, stamp) -> {
@@ -52,7 +52,9 @@ final class HeldState {
         return before;
     }
 
-    /** Pedals and wheels alone: what was held over a loop's edge belongs to the pass before. */
+    /**
+     * Returns the pedals and wheels only: keys that are held across the start of a loop belong to the previous pass.
+     */
     HeldState withoutKeys() {
         HeldState standing = new HeldState();
         controllers.forEach((source, chase) -> chase.messages().stream()
@@ -61,12 +63,12 @@ final class HeldState {
         return standing;
     }
 
-    /** Takes what stands. */
+    /** Receives the state. */
     interface Taking {
         void take(long stamp, int source, int message);
     }
 
-    /** Tells what is away from its rest, and then the keys that are down with the times at which they were pressed. */
+    /** Reports values that are not neutral, then the held keys with the times at which they were pressed. */
     void tell(Taking taking) {
         controllers.forEach((source, chase) -> chase.messages().stream()
                 .filter(message -> !NeutralValues.isAtRest(message))

@@ -11,11 +11,11 @@ import java.util.Arrays;
 import java.util.function.Consumer;
 
 /**
- * The way in of one port: stamps what it hears on entry, puts it into a ring of its own for each source that plays on
- * the port, and has it decided.
+ * The input path of one port: stamps events on arrival, puts them into a ring for each source of the port, and has them
+ * routed.
  */
 final class InputStage implements InputPort.Listener {
-    /** Room for the events of a burst, while somebody else is at their turn. */
+    /** The events of a burst while another thread owns the turn. */
     private static final int CAPACITY = 1 << 12;
 
     private static final int[] NOBODY = {};
@@ -35,7 +35,7 @@ final class InputStage implements InputPort.Listener {
 
     private final int[] pedalsDown = new int[16];
 
-    /** What watches for echoes of the port's own device, or null. Belongs to whoever has the turn. */
+    /** Detects echoes of the port's device, or null. Accessed in the turn. */
     private LoopGuard guard;
 
     InputStage(Engine engine, Clock clock) {
@@ -43,18 +43,18 @@ final class InputStage implements InputPort.Listener {
         this.clock = clock;
     }
 
-    /** Says who plays on the port, by their slots, and where their system exclusive messages go. */
+    /** Sets the sources of the port by their slots, and the targets of their system exclusive messages. */
     void lead(int[] slots, SysexQueue[] exclusive) {
         sources = slots;
         exclusiveTo = exclusive;
     }
 
-    /** Has somebody else told of system exclusive messages, too. */
+    /** Sets a further receiver of system exclusive messages. */
     void tell(Consumer<byte[]> other) {
         alsoTold = other;
     }
 
-    /** Has a follower told of the port's clock, or nobody (null). */
+    /** Sets the follower of the port's clock, or none (null). */
     void follow(ClockFollower next) {
         follower = next;
     }

@@ -15,7 +15,7 @@ import java.util.concurrent.TimeUnit;
  * Belongs to whoever has the engine's turn.
  */
 final class LoopGuard {
-    /** What a message that is heard turns out to be. */
+    /** The classification of a received message. */
     enum Verdict {
         /** The device was played. */
         PLAYED,
@@ -53,9 +53,9 @@ final class LoopGuard {
     }
 
     /**
-     * Remembers what was sent.
+     * Records a sent message.
      *
-     * @param byItself whether the device's own playing caused it
+     * @param byItself whether the device's own event caused it
      */
     void sent(long stamp, int message, boolean byItself) {
         all.sent(stamp, message);
@@ -64,7 +64,7 @@ final class LoopGuard {
         }
     }
 
-    /** What was heard. The last of those in a row ends what sounds on the port, and cuts it off. */
+    /** Classifies a received message. The last echo of a row ends the notes on the port and cuts it off. */
     Verdict heard(long stamp, int message, Router router) {
         int ofOthers = others.heard(stamp, message);
         int ofAll = all.heard(stamp, message);

@@ -39,16 +39,16 @@ public final class Packed {
      * Packs an event.
      *
      * @param what one of the kinds above
-     * @param voice the slot of a source, for what was played
-     * @param port the slot of a port, for what was sent
-     * @param instrument the slot of an instrument, for what was sent
+     * @param voice the slot of a source, for played events
+     * @param port the slot of a port, for sent events
+     * @param instrument the slot of an instrument, for sent events
      * @param message a packed channel message
      */
     public static long of(int what, int voice, int port, int instrument, int message) {
         return (long) instrument << 52 | (long) port << 44 | (long) voice << 32 | (long) what << 24 | message;
     }
 
-    /** What kind it is: one of the constants of this class. */
+    /** Returns the kind: one of the constants of this class. */
     public static int what(long packed) {
         return (int) (packed >>> 24) & 0xFF;
     }

@@ -27,8 +27,8 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * What sounds by itself while the transport moves: the tracks on the parts that they are for, and the click. Follows the
- * session while it plays: each edit makes the program that the player goes on with. Belongs to the thread that edits.
+ * Playback of the tracks and the click while the transport runs. Follows the session: each edit makes a new plan, with
+ * which the player continues. Confined to the editing thread.
  */
 final class Playback implements AutoCloseable {
     private static final String VOICE = "track:";
@@ -46,12 +46,12 @@ final class Playback implements AutoCloseable {
     private Click click;
     private OutputQueue clickLane;
 
-    /** What tracks have and where they lead now. */
+    /** The content of the tracks, and their present destinations. */
     private Tracks tracks;
 
     private Set<String> silent = Set.of();
 
-    /** What the tracks have, laid out; and the next, where that takes long. */
+    /** The present timeline; and the next, if it takes long. */
     private PlaybackTimelineCache score = PlaybackTimelineCache.EMPTY;
 
     private AsyncValue<PlaybackTimelineCache> coming;
@@ -74,10 +74,10 @@ final class Playback implements AutoCloseable {
         clockPorts = new ClockPorts(clock, ports, devices, transport);
     }
 
-    /** Which tracks there are, and what decides where they go and who is heard. */
+    /** The tracks, and the state that decides their destinations and mutes. */
     record Tracks(Session session, Performance performance, Routing routing) {}
 
-    /** Where the messages of a lane go. */
+    /** The destination of a lane's messages. */
     private record Aim(
             InputStage inlet, SysexQueue exclusives, int voice, int port, int instrument, TrackVoice.Route route)
             implements PlaybackPlan.Out {
@@ -94,14 +94,14 @@ final class Playback implements AutoCloseable {
         }
     }
 
-    /** How long before the music those need to be told who follow, in nanoseconds. */
+    /** Returns the nanoseconds of notice that followers need before the music. */
     long readiness() {
         return clockPorts.readiness(tracks.session());
     }
 
     /**
-     * Takes in what the session has now, and who is heard; what plays goes on with it, where very much has changed after a
-     * later {@link #pulse}.
+     * Updates playback from the session and the mutes. After a large change, a later {@link #pulse} completes the
+     * update.
      */
     void follow(Tracks now) {
         tracks = now;
@@ -117,7 +117,7 @@ final class Playback implements AutoCloseable {
         }
     }
 
-    /** Takes in what has been laid out meanwhile. */
+    /** Applies a timeline that was computed in the background. */
     void pulse() {
         if (coming != null && coming.isDone()) {
             // After a failure, playback continues with the previous layout.
@@ -231,7 +231,7 @@ final class Playback implements AutoCloseable {
         }
     }
 
-    /** Clicks are nobody's notes, and go past the router to a port of their own. */
+    /** Clicks belong to no source, and bypass the router to a separate port. */
     private void startClick(PlaybackTimebase course, int countIn, boolean goesOn) {
         if (countIn == 0 && !goesOn) {
             return;

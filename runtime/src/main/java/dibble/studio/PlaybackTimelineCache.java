@@ -11,7 +11,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** What tracks have, laid out to be played. Immutable; to make one of a million events takes a fifth of a second. */
+/** The content of tracks as a timeline. Immutable; building one of a million events takes a fifth of a second. */
 final class PlaybackTimelineCache {
     /** As many events as are laid out at once on the thread that edits. */
     private static final long AT_ONCE = 50_000;
@@ -63,7 +63,7 @@ final class PlaybackTimelineCache {
         return same;
     }
 
-    /** Returns true if {@link #with} takes no longer than an edit may: what is new is short. */
+    /** Returns true if {@link #with} is fast enough for an edit: the new content is short. */
     boolean isSoonWith(List<Track> tracks, TempoMap tempo) {
         long all = 0;
         boolean same = timeline.tempo().equals(tempo);

@@ -26,9 +26,9 @@ import java.util.concurrent.CompletableFuture;
 import java.util.function.Predicate;
 
 /**
- * The ports of a session: opened while its routing names them and the devices have them. What goes away is let go or
- * forgotten, keeps its place, and is taken up again when it is back. Used by the thread that edits; what concerns the
- * order of events is submitted to the engine.
+ * The ports of a session, open while the routing names them and the devices have them. A port that disappears is
+ * released or forgotten, keeps its slot, and is reopened when it returns. Confined to the editing thread; changes to
+ * the order of events are submitted to the engine.
  */
 final class PortRack {
     /** The port of a source that plays on any port that is no other source's. */
@@ -57,7 +57,7 @@ final class PortRack {
         strangers = new UnusedPorts(devices);
     }
 
-    /** Ports that the session does not use, and who is on any of them. */
+    /** Returns the ports that the session does not use, and the identities of all devices. */
     UnusedPorts strangers() {
         return strangers;
     }
@@ -78,7 +78,7 @@ final class PortRack {
                 .toList());
     }
 
-    /** The rest of what a routing, and the devices that are there now, ask for, after {@link #openLanes}. */
+    /** Completes the changes for a routing and the present devices, after {@link #openLanes}. */
     void follow(Routing routing) {
         openInlets(routing, false);
         watchLoops();
@@ -200,7 +200,7 @@ final class PortRack {
         return inlet;
     }
 
-    /** Says who plays on a port; who does not any more lets go of what they held there. */
+    /** Sets the sources of a port; removed ones release their notes there. */
     private void lead(InputStage inlet, List<Source> sources, Routing routing) {
         int[] before = inlet.sources();
         int[] now =
@@ -267,7 +267,7 @@ final class PortRack {
         });
     }
 
-    /** Has a follower told of the clock of one port; of no other. */
+    /** Connects a follower to the clock of one port, and to no other. */
     void followClock(String port, ClockFollower follower) {
         inlets.forEach((name, inlet) -> inlet.follow(name.equals(port) ? follower : null));
     }
@@ -288,12 +288,12 @@ final class PortRack {
         }
     }
 
-    /** Has the next {@link #sendSounds} send all sounds of some ports, rather than those that changed. */
+    /** Makes the next {@link #sendSounds} send all sounds of some ports, not only changed ones. */
     void forgetSounds(Predicate<String> wanted) {
         sounds.keySet().removeIf(destination -> wanted.test(destination.port()));
     }
 
-    /** Sends each part's bank, program, volume and pan where they changed, and what the active scene makes of them. */
+    /** Sends the bank, program, volume and pan of each part if they changed, with those of the active scene. */
     void sendSounds(Routing routing) {
         boolean any = false;
         for (Instrument instrument : routing.instruments()) {
@@ -346,7 +346,7 @@ final class PortRack {
         }
     }
 
-    /** How many parts wait for their sound to be sent. */
+    /** Returns the number of parts whose sound is still to be sent. */
     int soundsWaiting() {
         return waitingSounds.size();
     }

@@ -8,21 +8,21 @@ import dibble.text.UserException;
 import io.soabase.recordbuilder.core.RecordBuilder;
 
 /**
- * How is recorded and played; what the player sets beside the transport. Places are ticks of the session.
+ * The player's options for recording and playback. Positions are ticks of the session.
  *
- * @param countIn bars of clicks before a recording begins, 0 to 4
- * @param click whether the beats are heard while it records
- * @param onto what becomes of what the armed tracks have already
- * @param range a stretch of the session, or null
- * @param loops whether the range is played and recorded again and again
- * @param punches whether only the range is recorded, while what is around it plays
- * @param quantize to which grid the starts of recorded notes go, on the tracks alone; null for none
+ * @param countIn bars of clicks before a recording, 0 to 4
+ * @param click whether the click sounds while recording
+ * @param onto the print mode for the armed tracks
+ * @param range a range of the session, or null
+ * @param loops whether the range repeats
+ * @param punches whether only the range is recorded, with playback around it
+ * @param quantize the grid for the starts of recorded notes, on the tracks only; null for none
  */
 @RecordBuilder
 public record RecordOptions(
         int countIn, boolean click, PrintMode onto, Stretch range, boolean loops, boolean punches, Grid.Step quantize)
         implements RecordOptionsBuilder.With {
-    /** How one begins: no count-in, no click, a new take. */
+    /** The initial options: no count-in, no click, a new take. */
     public static final RecordOptions PLAIN =
             new RecordOptions(0, false, PrintMode.REPLACE_ALL, null, false, false, null);
 

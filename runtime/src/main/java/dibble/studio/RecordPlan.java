@@ -4,17 +4,17 @@ import dibble.time.TempoMap;
 import dibble.transport.PlaybackTimebase;
 
 /**
- * When and where a recording happens. Its times on the clock follow from the course along which the music plays, so that
- * a recording and its playback cannot disagree.
+ * The time and position of a recording. Its times on the clock follow from the playback timebase, so that a recording
+ * and its playback cannot disagree.
  *
- * @param course the course along which it plays
- * @param pass the pass of the course in which it happens
- * @param startsAt when it begins, on the studio's clock: the end of a count-in, or of the way to a punch-in
- * @param from where it begins in the music, in nanoseconds of the tempo
- * @param endTick the tick at which it ends by itself, or {@link #OPEN}
- * @param loops whether another pass begins then, as a take of its own
- * @param early how long before the start a note may be played and counts as on it, in nanoseconds
- * @param tempo the tempo and meter of what is recorded: those of its course, each from where it came into force
+ * @param course the timebase
+ * @param pass the pass of the timebase
+ * @param startsAt the start on the studio's clock: the end of a count-in, or a punch-in
+ * @param from the start in the music, in nanoseconds of the tempo
+ * @param endTick the tick of an automatic end, or {@link #OPEN}
+ * @param loops whether another pass follows, as a separate take
+ * @param early the nanoseconds before the start in which a note counts as played on it
+ * @param tempo the tempo and meter of the recording: those of its timebase, each from its time on
  */
 record RecordPlan(
         PlaybackTimebase course,
@@ -51,7 +51,7 @@ record RecordPlan(
         return endTick == OPEN ? OPEN : course.time(course.tempo().nanos(endTick), pass);
     }
 
-    /** How long before the end a note is meant for the next pass; 0 where there is none. */
+    /** Returns the nanoseconds before the end in which a note belongs to the next pass; 0 for none. */
     long nearEnd() {
         if (!loops) {
             return 0;

@@ -22,9 +22,9 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Keeps what is played and prints it while it comes, on a thread of its own. What it is asked for (start, another
- * routing, stop) takes effect at its place in the order of events. What is recorded is in the journal on disk a tenth of
- * a second later; what is not recorded can still be kept for some minutes.
+ * Records and prints events as they arrive, on its own thread. Requests (start, another routing, stop) take effect at
+ * their place in the order of events. Recorded events are journaled within a tenth of a second; unrecorded ones can be
+ * kept for some minutes.
  */
 final class Recorder implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
@@ -40,15 +40,15 @@ final class Recorder implements AutoCloseable {
     private static final long BETWEEN_WRITES = TimeUnit.MILLISECONDS.toNanos(100);
 
     /**
-     * A take that is complete, with the tracks printed from it.
+     * A complete take, with the tracks printed from it.
      *
      * @param silent whether it is a pass of a loop in which nothing was played
-     * @param last whether it ends what was recorded: no other pass of a loop follows
+     * @param last whether no other pass of a loop follows
      */
     record Finished(
             Take take, Printer printer, PrintMode onto, TakeJournal.TakeFile journal, boolean silent, boolean last) {}
 
-    /** What recordings are printed onto, and how. */
+    /** The target and the mode of printing. */
     record Onwards(PrintMode onto, List<Track> tracks, Set<String> armed) {
         Printer printer() {
             return new Printer(tracks, armed);
@@ -57,7 +57,7 @@ final class Recorder implements AutoCloseable {
 
     /** A routing, with the ids by which events and scenes are numbered when it comes into force. */
     record InForce(List<String> sources, List<String> scenes, Routing routing) {
-        /** The same in the scene that was active at its place: an event may have called one that nobody else knew yet. */
+        /** Returns the routing in the scene that was active at its place: an event may just have called one. */
         Routing inScene(int scene) {
             return scene < 0 ? routing : routing.withScene(scenes.get(scene));
         }
@@ -94,7 +94,7 @@ final class Recorder implements AutoCloseable {
         thread.start();
     }
 
-    /** How long what is not recorded can still be kept. */
+    /** Sets how long unrecorded events can be kept. */
     void setBacklog(long nanos) {
         backlog.setKept(nanos);
     }
@@ -177,7 +177,7 @@ final class Recorder implements AutoCloseable {
         });
     }
 
-    /** How many notes {@link #keepPlayed} would keep. */
+    /** Returns the number of notes that {@link #keepPlayed} would keep. */
     int notesToKeep() {
         return backlog.noteCount();
     }
@@ -200,7 +200,7 @@ final class Recorder implements AutoCloseable {
         }
     }
 
-    /** Ends a recording that ends by itself; where it loops, the next begins at once. */
+    /** Ends a recording at its automatic end; in a loop, the next begins at once. */
     private void endWhereItEnds(long now) {
         Recording current = recording;
         while (current != null && now >= current.plan().endsAt()) {
@@ -286,7 +286,7 @@ final class Recorder implements AutoCloseable {
         if (echo && !Router.onlyEnds(message)) {
             return;
         }
-        // What is played on the way to the start can be kept as well.
+        // Events before the start can be kept as well.
         if (current == null || stamp < current.startedAt()) {
             backlog.add(stamp, source, message);
         }

@@ -20,10 +20,10 @@ import java.util.Map;
 import java.util.PriorityQueue;
 
 /**
- * A recording in progress: the raw log and the tracks that fill. The recorder writes, anybody reads the logs. What holds
- * when it begins is at its start: keys that are down, pedals and wheels, and notes that are played a little before. An
- * off without its on is dropped, and what is held at the end gets its off there. A note right before the end of a pass
- * is for the next one.
+ * A recording in progress: the log and the printed tracks. The recorder writes, any thread reads the logs. The
+ * recording begins with the present state: held keys, pedals and wheels, and notes played slightly early. An off
+ * without its on is dropped, and held notes get an off at the end. A note right before the end of a pass belongs to the
+ * next one.
  */
 public final class Recording {
     private final EventStore log = new EventStore();
@@ -46,7 +46,7 @@ public final class Recording {
 
     private boolean begun;
 
-    /** What stands before the start. */
+    /** The state before the start. */
     private final HeldState standing;
 
     /** Notes of the moment before the start, in their order, and the last of each key. */
@@ -69,7 +69,7 @@ public final class Recording {
     /** An event of the moment before a pass ends: until then it is not known which pass has it. */
     private record Withheld(Note note, boolean echo, boolean forNext) {}
 
-    /** @param standing what stands when it is asked for */
+    /** @param standing the state at the time of the request */
     Recording(RecordPlan plan, List<String> sources, Printer printer, Routing routing, HeldState standing) {
         this.plan = plan;
         this.printer = printer;
@@ -94,7 +94,7 @@ public final class Recording {
         changedAt = since(stamp);
     }
 
-    /** What is dragged changes the routing many times; only what decided an event is worth keeping. */
+    /** A drag changes the routing many times; only a routing that decided an event is kept. */
     private void settleRouting() {
         if (changedAt >= 0) {
             marks.add(new Take.Mark(log.size(), changedAt, routing));
@@ -110,7 +110,7 @@ public final class Recording {
 
     void event(long stamp, int source, int message, boolean echo) {
         long at = stamp - plan.startsAt();
-        // What came back counts only if it ends something: here as in the router.
+        // An echo counts only if it ends something, as in the router.
         boolean counts = !echo || Router.onlyEnds(message);
         if (at < 0 && !begun) {
             if (counts) {
@@ -176,7 +176,7 @@ public final class Recording {
         }
     }
 
-    /** What called a scene before the start has done so: the take begins in that scene. */
+    /** Returns true if a message before the start called a scene: the take begins in that scene. */
     private boolean callsScene(int source, int message) {
         SceneSwitch calls = routing.sceneSwitch();
         return calls != null
@@ -185,7 +185,7 @@ public final class Recording {
                 && calls.channel() == ShortMessage.channel(message) + 1;
     }
 
-    /** Puts what stands at the start, and the notes that were a little early, onto it. */
+    /** Puts the initial state, and notes that were slightly early, at the start. */
     void begin() {
         if (begun) {
             return;
@@ -242,7 +242,7 @@ public final class Recording {
         }
     }
 
-    /** Ends what is held; the take is named when it is put into a session. */
+    /** Ends the held notes; the take is named when it is added to a session. */
     Take finish(long stamp) {
         begin();
         long wanted = Math.min(stamp, plan.endsAt());
@@ -271,7 +271,7 @@ public final class Recording {
         return plan.startsAt();
     }
 
-    /** Where it began in the music, in nanoseconds of its {@link #tempo}. */
+    /** Returns the start in the music, in nanoseconds of its {@link #tempo}. */
     public long from() {
         return plan.from();
     }
@@ -281,7 +281,7 @@ public final class Recording {
         return plan.tempo();
     }
 
-    /** What was played so far; sources by their numbers in {@link #sources}. */
+    /** Returns the events so far; sources by their numbers in {@link #sources}. */
     public EventStore log() {
         return log;
     }

@@ -46,7 +46,7 @@ import java.util.function.IntConsumer;
 public final class Studio implements AutoCloseable {
     private static final String TEST = "test:";
 
-    /** How long answers are waited for: devices are slow to say who they are. */
+    /** The time for answers: devices are slow to identify themselves. */
     private static final long ANSWERS_WITHIN = TimeUnit.SECONDS.toNanos(2);
 
     private final Clock clock;
@@ -125,7 +125,7 @@ public final class Studio implements AutoCloseable {
         return slots;
     }
 
-    /** What can be played here, as things are now; it can be asked on another thread. */
+    /** Returns the present sources to play on; can be queried on another thread. */
     public Playable playable() {
         return new Playable(slots.copy());
     }
@@ -135,7 +135,7 @@ public final class Studio implements AutoCloseable {
         return engine.monitorRing().hasEvents() || recorder.hasFinished() || recorder.hasFailed();
     }
 
-    /** Returns true if the music moves, or may without a word from here: whoever shows it looks again and again. */
+    /** Returns true if the music moves, or may start to move from outside, so that a display must poll. */
     public boolean isMoving() {
         return transport() != Transport.STOPPED
                 || isPerforming()
@@ -147,7 +147,7 @@ public final class Studio implements AutoCloseable {
                 || ports.soundsWaiting() > 0;
     }
 
-    /** What is played and sent, for one reader: each event as {@link Packed} says. */
+    /** Returns the played and sent events, for one reader, as {@link Packed} describes. */
     public EventRing monitor() {
         return engine.monitorRing();
     }
@@ -190,7 +190,7 @@ public final class Studio implements AutoCloseable {
         }
     }
 
-    /** Has one zone heard alone of those that its source plays; null for all. What is recorded is what is heard. */
+    /** Soloes one zone among those of its source; null for all. The recording has only the heard output. */
     public void hearAlone(String zone) {
         alone = zone;
         follow();
@@ -249,7 +249,7 @@ public final class Studio implements AutoCloseable {
         engine.submit((router, stamp) -> router.letGo(voice, stamp));
     }
 
-    /** How many parts wait for their sound to be sent: a serial port takes one at a time. */
+    /** Returns the number of parts whose sound is still to be sent: a serial port takes one at a time. */
     public int soundsWaiting() {
         return ports.soundsWaiting();
     }
@@ -266,7 +266,7 @@ public final class Studio implements AutoCloseable {
         return asking;
     }
 
-    /** What the device of a port answered last. */
+    /** Returns the last identity reply of a port's device. */
     public Optional<IdentityMessage.Answer> identity(String port) {
         return ports.strangers().identity(port);
     }
@@ -310,36 +310,39 @@ public final class Studio implements AutoCloseable {
         return motion.followedTempo();
     }
 
-    /** What the transport does now. */
+    /** Returns the state of the transport. */
     public Transport transport() {
         return motion.transport();
     }
 
     /**
-     * Where playback or recording is in the session's time, in nanoseconds; where they would begin while both rest. While
-     * the performance alone plays, where that is.
+     * Returns the position of playback or recording in nanoseconds of the session; the start position while both are
+     * stopped. While only the performance plays, its position.
      */
     public long position() {
         boolean rests = motion.transport() == Transport.STOPPED;
         return rests && isPerforming() ? performer.position() : motion.position();
     }
 
-    /** How long a count-in still takes, in nanoseconds; 0 where there is none. */
+    /** Returns the remaining count-in in nanoseconds; 0 for none. */
     public long countsIn() {
         return motion.countsIn();
     }
 
-    /** Has playback and recording begin at a place, in nanoseconds of the session; what plays goes on from there. */
+    /**
+     * Moves the position for playback and recording, in nanoseconds of the session; running playback continues from
+     * there.
+     */
     public void locate(long nanos) {
         motion.locate(nanos);
     }
 
-    /** Where playback and recording begin, in nanoseconds of the session. */
+    /** Returns the start position of playback and recording, in nanoseconds of the session. */
     public long place() {
         return motion.place();
     }
 
-    /** How is recorded. */
+    /** Returns the options of recording. */
     public RecordOptions options() {
         return motion.options();
     }
@@ -369,17 +372,17 @@ public final class Studio implements AutoCloseable {
         return recordingTrouble;
     }
 
-    /** Says how long what is not recorded can still be kept, in nanoseconds. */
+    /** Sets how long unrecorded events can be kept, in nanoseconds. */
     public void setBacklog(long nanos) {
         recorder.setBacklog(nanos);
     }
 
     /**
-     * Makes a take of what was played in the last minutes and not recorded: at the position of the music when its first note
-     * was played, or of the playhead where the music stood still; over what the tracks have. It is in the document after a
-     * later {@link #pulse}.
+     * Makes a take of the unrecorded events of the last minutes. It begins at the position of the music at its first
+     * note, or at the playhead if the transport was stopped, and is printed over the tracks. It is in the document
+     * after a later {@link #pulse}.
      *
-     * @return whether there is anything to keep
+     * @return whether there was anything to keep
      */
     public boolean keepPlayed() {
         if (transport() == Transport.RECORDING || recorder.notesToKeep() == 0) {
@@ -389,7 +392,7 @@ public final class Studio implements AutoCloseable {
         return true;
     }
 
-    /** How many notes {@link #keepPlayed} would keep. */
+    /** Returns the number of notes that {@link #keepPlayed} would keep. */
     public int notesToKeep() {
         return recorder.notesToKeep();
     }
@@ -399,15 +402,15 @@ public final class Studio implements AutoCloseable {
         motion.play(from);
     }
 
-    /** Stops recording or playback. What was recorded is in the document after a later {@link #pulse}. */
+    /** Stops recording or playback. The take is in the document after a later {@link #pulse}. */
     public void stop() {
         motion.stop();
     }
 
     /**
-     * Has stand-ins play a performance over and over, until {@link #stopPerformance}.
+     * Makes stand-ins play a performance repeatedly, until {@link #stopPerformance}.
      *
-     * @param lanes for each lane of the timeline, what plays a message
+     * @param lanes for each lane of the timeline the receiver of its messages
      */
     public void perform(Timeline timeline, List<IntConsumer> lanes) {
         stopPerformance();
@@ -502,7 +505,7 @@ public final class Studio implements AutoCloseable {
                         .session();
     }
 
-    /** How many (port, channel, note) sound at this point of the order of events. */
+    /** Returns the number of sounding (port, channel, note) places at this point of the order of events. */
     public int soundingCount() {
         CompletableFuture<Integer> count = new CompletableFuture<>();
         engine.submit((router, stamp) -> count.complete(router.soundingCount()));
@@ -524,7 +527,7 @@ public final class Studio implements AutoCloseable {
         return ports.lane(port);
     }
 
-    /** Lets all keys go and closes all ports. A recording in progress is given up. */
+    /** Releases all keys and closes all ports. A recording in progress is dropped. */
     @Override
     public void close() {
         unlisten.run();

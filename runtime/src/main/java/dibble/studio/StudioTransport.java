@@ -113,7 +113,7 @@ final class StudioTransport implements TransportActions {
         mark();
     }
 
-    /** Has the recorder know of another routing. */
+    /** Passes another routing to the recorder. */
     void routing(Routing next) {
         recorder.routing(inForce(next));
         mark();
@@ -123,7 +123,7 @@ final class StudioTransport implements TransportActions {
         return new Recorder.InForce(slots.sourceIds(), slots.sceneIds(), next);
     }
 
-    /** What the recorder was asked for last takes effect at this place in the order of events. */
+    /** Marks this place in the order of events for the last request to the recorder. */
     private void mark() {
         engine.submit((router, stamp) -> engine.markForRecorder(router, stamp));
     }

@@ -1,6 +1,6 @@
 package dibble.studio;
 
-/** What the transport does. */
+/** The states of the transport. */
 public enum Transport {
     STOPPED,
     PLAYING,

@@ -4,30 +4,34 @@ import dibble.transport.Follower;
 import dibble.transport.PlaybackTimebase;
 import java.util.Set;
 
-/** What {@link TransportState} moves: tracks that play, a click, a clock that others follow, a recorder. */
+/** The actions of {@link TransportState}: on tracks, click, clock output and recorder. */
 interface TransportActions {
-    /** How long before the music those need to be told who follow, in nanoseconds. */
+    /** Returns the nanoseconds of notice that followers need before the music. */
     long readiness();
 
     /**
-     * Has tracks, click and clock begin.
+     * Starts tracks, click and clock.
      *
-     * @param silent the ids of tracks that are not heard
-     * @param countIn bars of clicks before the course begins
+     * @param silent the ids of silent tracks
+     * @param countIn bars of clicks before the timebase begins
      * @param click whether its beats are clicked
      */
     void play(PlaybackTimebase course, Set<String> silent, int countIn, boolean click);
 
-    /** Plays tracks along somebody else's clock. @param entry the position at which they begin */
+    /**
+     * Plays tracks along an external clock.
+     *
+     * @param entry the start position
+     */
     void playAlong(Follower other, long entry, PlaybackTimebase.Loop loop, Set<String> silent);
 
-    /** Has other tracks be silent from now on. */
+    /** Sets the silent tracks. */
     void setSilent(Set<String> silent);
 
     /** Goes on along another course. */
     void change(PlaybackTimebase course);
 
-    /** Stops tracks, click and clock; what they hold is let go. */
+    /** Stops tracks, click and clock, and releases their notes. */
     void stop();
 
     /** Returns true if tracks play, and have not come to their end. */

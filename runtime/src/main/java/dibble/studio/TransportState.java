@@ -20,8 +20,8 @@ import java.util.Objects;
 import java.util.Set;
 
 /**
- * What the transport does: rest, wait for somebody else's clock, play, or record, and how one leads to another. Knows
- * neither ports nor threads: it tells a {@link TransportActions}. Belongs to the thread that edits.
+ * The state machine of the transport: stopped, waiting for an external clock, playing, or recording. Independent of
+ * ports and threads: it calls {@link TransportActions}. Confined to the editing thread.
  */
 final class TransportState {
     /** Tempos that differ less, in quarter notes a minute, are one, unevenly sent. */
@@ -30,7 +30,7 @@ final class TransportState {
     private static final double SLOWEST = 20;
     private static final double FASTEST = 300;
 
-    /** What the transport does. */
+    /** A state of the transport. */
     private sealed interface State {}
 
     /** Nothing moves. */
@@ -60,7 +60,7 @@ final class TransportState {
     private RecordOptions options = RecordOptions.PLAIN;
     private TempoMap tempo;
 
-    /** Where one begins to play or record, in nanoseconds of the session. */
+    /** The start position of playback and recording, in nanoseconds of the session. */
     private long place;
 
     /** The clock that is followed, and the port that it comes from; null for none. */
@@ -101,7 +101,7 @@ final class TransportState {
         return options;
     }
 
-    /** How is recorded and played from now on; a loop that is set while it plays is played. */
+    /** Sets the options for recording and playback; a loop that is set during playback applies at once. */
     void setOptions(RecordOptions next) {
         options = next;
         if (state instanceof Playing playing
@@ -114,7 +114,7 @@ final class TransportState {
         }
     }
 
-    /** Where playback and recording begin, in nanoseconds of the session. */
+    /** Returns the start position of playback and recording, in nanoseconds of the session. */
     long place() {
         return place;
     }
@@ -149,7 +149,7 @@ final class TransportState {
                 : state instanceof Recording recording ? recording.course : null;
     }
 
-    /** Where it is, in nanoseconds of the session. */
+    /** Returns the position, in nanoseconds of the session. */
     long position() {
         if (!(state instanceof Playing) && !(state instanceof Recording)) {
             return place;
@@ -157,7 +157,7 @@ final class TransportState {
         return course() == null ? follower.nanos() : course().position(clock.nanos());
     }
 
-    /** How long a count-in still takes, in nanoseconds; 0 where there is none. */
+    /** Returns the remaining count-in in nanoseconds; 0 for none. */
     long countsIn() {
         return state instanceof Recording && course() != null ? Math.max(0, course().at() - clock.nanos()) : 0;
     }
@@ -244,7 +244,7 @@ final class TransportState {
         long lead = Click.countIn(tempo, tempo.ticks(playFrom), options.countIn());
         PlaybackTimebase course = course(playFrom, clock.nanos() + lead + deck.readiness());
         long endTick = ranged ? options.range().to() : RecordPlan.OPEN;
-        // Who has a beat to come in on may be a little early; who has none plays when they have pressed Record.
+        // A player who hears a beat before the start may be slightly early; without one, the recording starts at once.
         long early = options.countIn() > 0 || playFrom < from ? early(from) : 0;
         begin(course, RecordPlan.along(course, from, 0, endTick, options.isLooping(), early));
         silencesReplaced = playFrom < from;
@@ -270,7 +270,7 @@ final class TransportState {
         }
     }
 
-    /** What makes way for a new take is not heard while it is recorded. */
+    /** Content that the new take will replace is silent while recording. */
     private Set<String> silentWhileRecording() {
         Set<String> silent = new HashSet<>();
         if (options.onto() == PrintMode.REPLACE_ALL) {
@@ -293,7 +293,7 @@ final class TransportState {
         }
     }
 
-    /** Stops what moves. What was recorded comes a moment later. */
+    /** Stops playback and recording. The take follows a moment later. */
     void stop() {
         deck.stop();
         if (state instanceof Recording recording) {
@@ -306,7 +306,7 @@ final class TransportState {
         }
     }
 
-    /** Stops what plays; a recording goes on. */
+    /** Stops playback; a recording continues. */
     void stopPlaying() {
         deck.stop();
         if (!(state instanceof Recording)) {
@@ -314,7 +314,7 @@ final class TransportState {
         }
     }
 
-    /** A recording has come to its end, by itself or since it was asked to. */
+    /** Called when a recording has ended, automatically or by request. */
     void recordingEnded() {
         if (state instanceof Recording recording) {
             become(!recording.stopping && deck.isPlaying() ? new Playing(recording.course) : new Resting());
@@ -322,7 +322,7 @@ final class TransportState {
         }
     }
 
-    /** Has playback and recording begin at a place; what plays goes on from there. */
+    /** Moves the start position; running playback continues from there. */
     void locate(long nanos) {
         if (state instanceof Recording) {
             return;
@@ -390,7 +390,7 @@ final class TransportState {
         return followed;
     }
 
-    /** Goes on with time: with the clock that is followed, and to the end of what plays. */
+    /** Updates the state over time: follows an external clock, and stops at the end of the music. */
     void pulse() {
         if (silencesReplaced && state instanceof Recording) {
             silenceReplaced();
@@ -428,7 +428,7 @@ final class TransportState {
         }
     }
 
-    /** What is recorded to somebody else's beat belongs onto bars of that tempo; one that changes on the way is left. */
+    /** A recording to an external beat gets the bars of that tempo, unless it changed during the recording. */
     private void takeTempoOfOthers() {
         double bpm = Math.round(follower.bpm() * 100) / 100.0;
         boolean plausible = bpm >= SLOWEST && bpm <= FASTEST && tempo.tempos().size() == 1;

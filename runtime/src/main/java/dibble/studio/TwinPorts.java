@@ -13,7 +13,7 @@ import java.util.concurrent.TimeUnit;
 public final class TwinPorts {
     private static final long WITHIN = TimeUnit.MILLISECONDS.toNanos(5);
 
-    /** As many in a row as nobody plays by chance. */
+    /** The number of equal events in a row that is no coincidence. */
     private static final int IN_A_ROW = 8;
 
     private static final int WAITING = 64;
@@ -21,7 +21,7 @@ public final class TwinPorts {
     /** Two sources, by their slots, the lower first. */
     public record Twins(int first, int second) {}
 
-    /** What one source sent lately; each waits until it is too old for a twin. */
+    /** The recent events of one source, each until it is too old for a twin. */
     private static final class Line {
         private final long[] stamps = new long[WAITING];
         private final int[] messages = new int[WAITING];
@@ -34,7 +34,10 @@ public final class TwinPorts {
     private final List<int[]> runs = new ArrayList<>();
     private final List<Twins> found = new ArrayList<>();
 
-    /** Takes what a source played. Sources that share a port hear the same at the very same time: they are no twins. */
+    /**
+     * Receives an event of a source. Sources that share a port receive the same event at the same time and are not
+     * twins.
+     */
     public void take(long stamp, int source, int message) {
         if (!isTelling(message)) {
             return;
@@ -75,7 +78,7 @@ public final class TwinPorts {
         return false;
     }
 
-    /** What is too old and met nobody breaks the row with all others. */
+    /** An event that expires without a twin resets the count with all other sources. */
     private void expire(int source, long now) {
         Line line = lines.get(source);
         while (line.size > 0 && now - line.stamps[line.from] > WITHIN) {
@@ -115,7 +118,7 @@ public final class TwinPorts {
         return List.copyOf(found);
     }
 
-    /** Forgets what was found and heard: other gear is there. */
+    /** Clears all results, since the gear has changed. */
     public void reset() {
         lines.clear();
         runs.clear();

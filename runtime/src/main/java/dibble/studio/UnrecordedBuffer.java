@@ -10,8 +10,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.LongUnaryOperator;
 
 /**
- * What was played in the last minutes and not recorded, so that it can still be kept. Blocks of events in flat
- * arrays, of which the oldest go. Belongs to the recorder's thread, but for {@link #noteCount}.
+ * The unrecorded events of the last minutes, which can still be kept. Blocks of events in flat arrays; the oldest are
+ * dropped. Confined to the recorder's thread, except {@link #noteCount}.
  */
 final class UnrecordedBuffer {
     private volatile long keptNanos = TimeUnit.MINUTES.toNanos(10);
@@ -36,7 +36,7 @@ final class UnrecordedBuffer {
     private final Deque<Mark> marks = new ArrayDeque<>();
     private volatile int noteCount;
 
-    /** How long something is kept. Any thread. */
+    /** Sets the time for which events are kept. Any thread. */
     void setKept(long nanos) {
         keptNanos = nanos;
     }
@@ -63,7 +63,7 @@ final class UnrecordedBuffer {
         }
     }
 
-    /** Lets go what is too old; the routing that was in force at the first event stays. */
+    /** Drops expired events; the routing at the first remaining event stays. */
     private void forget(long now) {
         while (blocks.size() > 1 && (blocks.size() > MAX_BLOCKS || isOld(blocks.peekFirst(), now))) {
             noteCount = noteCount - blocks.removeFirst().notes;
@@ -84,7 +84,7 @@ final class UnrecordedBuffer {
         return block.stamps[block.size - 1] < now - keptNanos;
     }
 
-    /** How many notes there are to keep. Any thread. */
+    /** Returns the number of notes to keep. Any thread. */
     int noteCount() {
         return noteCount;
     }
@@ -108,11 +108,11 @@ final class UnrecordedBuffer {
     }
 
     /**
-     * A recording of what is there; null where no note is. It is forgotten then.
+     * Makes a recording of the buffer and clears it; returns null if it has no note.
      *
-     * @param now on the clock of the events
-     * @param tempo that of the session
-     * @param fromAt where the music was at a time of that clock, in nanoseconds of the tempo
+     * @param now the time on the clock of the events
+     * @param tempo the tempo of the session
+     * @param fromAt converts a time of that clock to a position in nanoseconds of the tempo
      */
     Recording keep(long now, TempoMap tempo, LongUnaryOperator fromAt, Maker maker) {
         long first = firstNote(now);
@@ -136,7 +136,7 @@ final class UnrecordedBuffer {
         return recording;
     }
 
-    /** Plays to a recording what came since it began, where it was begun after that. */
+    /** Replays the events since the start of a recording that was begun late. */
     void replay(Recording recording, long since) {
         for (Block block : blocks) {
             for (int i = 0; i < block.size; i++) {
@@ -147,7 +147,7 @@ final class UnrecordedBuffer {
         }
     }
 
-    /** Forgets what was played; it was kept. */
+    /** Clears the buffer after its events were kept. */
     void clear() {
         blocks.clear();
         noteCount = 0;

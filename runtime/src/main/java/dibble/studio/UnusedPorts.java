@@ -14,8 +14,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Ports that the session does not use: opened only while somebody asks which one is played, or who is there. Used by
- * the thread that edits; what is heard comes on the ports' own threads.
+ * Ports that the session does not use, opened only while the user asks which one is played, or which devices are
+ * present. Confined to the editing thread; events arrive on the ports' threads.
  */
 final class UnusedPorts {
     private static final Logger LOG = LoggerFactory.getLogger(UnusedPorts.class);
@@ -61,7 +61,7 @@ final class UnusedPorts {
         return played;
     }
 
-    /** Asks devices who they are, on a thread of its own: ports can be slow to open, and are open only for that. */
+    /** Requests the identity of devices on its own thread: ports can be slow to open, and are open only for that. */
     void ask(List<String> outputs) {
         Thread asking = new Thread(() -> outputs.forEach(this::ask), "dibble-ask");
         asking.setDaemon(true);

@@ -1,2 +1,2 @@
-/** What only a running program has: named threads for work in the background, and values that are computed there. */
+/** Services of a running application: named background threads, and values that are computed there. */
 package dibble.system;

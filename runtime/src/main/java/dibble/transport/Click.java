@@ -8,11 +8,11 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.IntConsumer;
 
 /**
- * The beats of a {@link PlaybackTimebase} as clicks, on a thread of its own: the first beat of a bar is higher and louder. It
- * follows the course round its loop, and another course that takes its place.
+ * Plays the beats of a {@link PlaybackTimebase} as clicks, on its own thread; the first beat of a bar is higher and
+ * louder. It follows the timebase around a loop, and continues with one that replaces it.
  */
 public final class Click implements AutoCloseable {
-    /** Where it sounds: a port of its own, which no part uses. */
+    /** The port of the click, which no part uses. */
     public static final String PORT = PortId.standIn("click");
 
     /** The percussion channel, 0-15. */
@@ -46,7 +46,7 @@ public final class Click implements AutoCloseable {
         thread.setPriority(Thread.MAX_PRIORITY);
     }
 
-    /** How long some bars of the meter and tempo at a tick last, in nanoseconds. */
+    /** Returns the length of some bars at a tick, in nanoseconds. */
     public static long countIn(TempoMap tempo, long tick, int bars) {
         return bars * (tempo.nanos(tick + tempo.meter(tick).ticksPerBar()) - tempo.nanos(tick));
     }

@@ -6,10 +6,10 @@ import dibble.time.TempoMap;
 import java.util.concurrent.TimeUnit;
 
 /**
- * The time of somebody else's MIDI clock: a clock that is at the session's nanosecond when the other is. Clocks arrive
- * unevenly; a loop that corrects a tenth of each error, and the rate by a little of it, keeps the tempo from wobbling. It
- * never runs on further than two clocks beyond the last that came, so that nothing is played that is not due. Any thread
- * reads the time; one thread brings the clocks.
+ * The time of an external MIDI clock, at the session's nanosecond of the other device. Clocks arrive unevenly; a
+ * control loop that corrects a tenth of each error, and the rate by a little of it, keeps the tempo stable. It never
+ * runs more than two clocks ahead of the last one, so that nothing is played before it is due. Any thread reads the
+ * time; one thread delivers the clocks.
  */
 public final class ClockFollower extends ExternalTransport {
     private static final double PHASE = 0.08;
@@ -21,7 +21,7 @@ public final class ClockFollower extends ExternalTransport {
     /** Longer than a clock at the slowest tempo. */
     private static final long SILENCE = TimeUnit.MILLISECONDS.toNanos(600);
 
-    /** How many clocks it runs on where none comes. */
+    /** The clocks that it runs ahead when none arrives. */
     private static final int AHEAD = 2;
 
     private final long[] lasts = new long[MEASURED + 1];
@@ -119,7 +119,7 @@ public final class ClockFollower extends ExternalTransport {
         moving.set(stamp, virtual, rate, tempo().nanos(from + (count + AHEAD) * ClockSender.TICKS));
     }
 
-    /** How fast the session's time goes, by the clocks of late. */
+    /** Returns the rate of the session's time by the recent clocks. */
     private double rate(double otherwise) {
         if (heard < 3) {
             return otherwise;
@@ -131,7 +131,7 @@ public final class ClockFollower extends ExternalTransport {
     private void follow(long stamp) {
         double due = tempo().nanos(from + count * ClockSender.TICKS);
         if (count < MEASURED && heard <= MEASURED) {
-            // Too few clocks to smooth: what they say together is believed.
+            // Too few clocks for smoothing: their average is used directly.
             set(stamp, due, rate(moving.rate()));
             return;
         }

@@ -11,10 +11,10 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Sends MIDI clock, 24 a quarter note, with start, song position, continue and stop, on a thread of its own, along a
- * {@link PlaybackTimebase}. Clocks come from the beginning of a count-in on, so that who follows has the tempo when it starts; the
- * start comes a moment before the clock that is the first beat, as the standard asks. Where the course comes round a
- * loop, or is another, the new place is said. Who fails is left out; who comes later joins at the next sixteenth.
+ * Sends MIDI clock, 24 per quarter note, with start, song position, continue and stop, on its own thread, along a
+ * {@link PlaybackTimebase}. Clocks begin with the count-in, so that a follower has the tempo before the start; the
+ * start precedes the clock of the first beat slightly, as the standard requires. After a loop or a new timebase, the
+ * new position is sent. A failing output is skipped; a late one joins at the next sixteenth.
  */
 public final class ClockSender implements AutoCloseable {
     /** Ticks from one clock to the next. */
@@ -23,7 +23,7 @@ public final class ClockSender implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(ClockSender.class);
     private static final long AHEAD = TimeUnit.MILLISECONDS.toNanos(2);
 
-    /** Where the clock goes. Called on the sender's thread; may fail. */
+    /** An output of the clock. Called on the sender's thread; may fail. */
     public interface Out {
         void realTime(int status);
 
@@ -43,7 +43,7 @@ public final class ClockSender implements AutoCloseable {
 
     private final List<Out> failed = new ArrayList<>();
 
-    /** @param outs who is sent the clock; told apart by identity */
+    /** @param outs the outputs; compared by identity */
     public ClockSender(Clock clock, PlaybackTimebase course, List<? extends Out> outs) {
         this.clock = clock;
         this.course = course;
@@ -58,7 +58,7 @@ public final class ClockSender implements AutoCloseable {
         thread.start();
     }
 
-    /** Has others follow from now on. */
+    /** Sets the outputs. */
     public void setOuts(List<? extends Out> others) {
         outs = List.copyOf(others);
     }
@@ -138,7 +138,7 @@ public final class ClockSender implements AutoCloseable {
         following.removeAll(failed);
     }
 
-    /** Who fails must not take the others along. */
+    /** A failing output must not affect the others. */
     private void sendTo(Out out, ClockScript.Message message) {
         try {
             message.sendTo(out);

@@ -4,7 +4,7 @@ import dibble.time.Clock;
 import dibble.time.TempoMap;
 import java.util.concurrent.TimeUnit;
 
-/** What followers have in common, whatever they hear: when the other started, stopped and jumped, and how long ago. */
+/** The common part of followers: the starts, stops and jumps of the other device, with their times. */
 abstract class ExternalTransport implements Follower {
     /** A stop that is followed by a start within this time is a jump to another place, as at a loop's end. */
     private static final long JUMP = TimeUnit.MILLISECONDS.toNanos(50);
@@ -80,7 +80,7 @@ abstract class ExternalTransport implements Follower {
         return jumps;
     }
 
-    /** Where the other is, in nanoseconds of the session; it stands still where the other does. */
+    /** Returns the position of the other device, in nanoseconds of the session; constant while it is stopped. */
     @Override
     public final long nanos() {
         return moving.isSet() ? Math.round(moving.at(running ? clock.nanos() : lastHeard)) : 0;

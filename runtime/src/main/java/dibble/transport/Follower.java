@@ -4,11 +4,11 @@ import dibble.time.Clock;
 import dibble.time.TempoMap;
 
 /**
- * The time of somebody else who leads: a clock that is at the session's nanosecond when the other is. It stands still
- * where the other does, and never runs on far beyond what the other has said last. Any thread reads it.
+ * The time of an external leader: a clock at the session's nanosecond of the leader. It stops with the leader, and
+ * never runs far ahead of its last message. Any thread reads it.
  */
 public interface Follower extends Clock {
-    /** Gives it the tempo of a session that was changed; while the other runs it keeps what it has. */
+    /** Sets the tempo of a changed session; ignored while the leader runs. */
     void setTempo(TempoMap next);
 
     /** The tempo by which beats of the other are places. */
@@ -23,10 +23,10 @@ public interface Follower extends Clock {
     /** When it started, or went to another place, on the clock here. */
     long startedAt();
 
-    /** How often it has started, or gone to another place. */
+    /** Returns the number of starts and jumps. */
     int jumps();
 
-    /** Where it went when it started or jumped last, in nanoseconds of the session. */
+    /** Returns the position of the last start or jump, in nanoseconds of the session. */
     long jumpedTo();
 
     /** The tempo of the other now, in quarter notes a minute; 0 where it is not known. */

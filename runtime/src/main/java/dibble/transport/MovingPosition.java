@@ -12,10 +12,10 @@ final class MovingPosition {
     private volatile double most;
 
     /**
-     * @param at a time on the clock here
-     * @param is the place then, in nanoseconds of the session
-     * @param speed how fast the session's time goes against the clock here
-     * @param limit the place beyond which it does not go by itself
+     * @param at a time on the local clock
+     * @param is the position at that time, in nanoseconds of the session
+     * @param speed the rate of the session's time to the local clock
+     * @param limit the position beyond which it does not advance automatically
      */
     void set(long at, double is, double speed, double limit) {
         int next = version + 1;
@@ -32,7 +32,7 @@ final class MovingPosition {
         return version != 0;
     }
 
-    /** How fast it goes. The setting thread only. */
+    /** Returns the rate. Setting thread only. */
     double rate() {
         return rate;
     }

@@ -4,13 +4,13 @@ import java.util.List;
 import java.util.function.LongConsumer;
 
 /**
- * What a {@link Player} plays: where the music is, its events, and where each lane of them goes. Immutable; another
- * takes its place while it plays, by one reference.
+ * The input of a {@link Player}: the timebase, the events, and the destination of each lane. Immutable; another plan
+ * replaces it during playback, by one reference.
  *
- * @param lanes for each lane of the timeline, who hears it
+ * @param lanes for each lane of the timeline its receiver
  */
 public record PlaybackPlan(PlaybackTimebase course, Timeline timeline, List<PlannedTrack> lanes) {
-    /** Where messages of a lane go. Called on the player's thread. Two that are equal lead to the same place. */
+    /** The destination of a lane's messages. Called on the player's thread. Equal ones are the same destination. */
     @FunctionalInterface
     public interface Out {
         void play(int message);
@@ -32,9 +32,9 @@ public record PlaybackPlan(PlaybackTimebase course, Timeline timeline, List<Plan
     }
 
     /**
-     * Plays all of it at once, from where its course begins; what still sounds at the end is ended there.
+     * Plays everything at once, from the start of the timebase, and ends sounding notes at the end.
      *
-     * @param clock told the time of what is played next, on the clock of the course
+     * @param clock receives the time of the next event, on the clock of the timebase
      */
     public void run(LongConsumer clock) {
         clock.accept(course.at());

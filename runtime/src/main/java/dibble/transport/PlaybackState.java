@@ -8,23 +8,24 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * A program being played, step by step: what is due next, and what is put right when it begins, comes round, is replaced
- * by another, or ends. An off goes where its on went. Belongs to one thread; knows no clock but the times it is told.
+ * A plan during playback, step by step: due events, and corrections at the start, at a loop, after a replacement, and
+ * at the end. An off goes to the destination of its on. Confined to one thread; its only clock is the times that it
+ * receives.
  */
 final class PlaybackState {
     private static final int PLACES = 16 * 128;
     private static final PlaybackPlan.Out[] NOTHING = {};
 
-    /** What a lane has sounding and has been sent. */
+    /** The sounding notes of a lane, and the messages sent to it. */
     private static final class LaneState {
         final PlaybackPlan.PlannedTrack lane;
-        /** What it has before anything is played. */
+        /** The state before anything is played. */
         Chase start;
 
         /** By channel and key, where the on of a note that sounds went. */
         PlaybackPlan.Out[] open = NOTHING;
 
-        /** What was sent; null where it is not heard. */
+        /** The sent messages; null for a silent lane. */
         Chase sent;
 
         LaneState(PlaybackPlan.PlannedTrack lane, Chase start) {
@@ -79,7 +80,7 @@ final class PlaybackState {
             }
         }
 
-        /** Releases the notes for which a lane of other music has no off: what comes next there is an on, or nothing. */
+        /** Releases notes for which a lane of other music has no off: the next event there is an on, or none. */
         void releaseUnended(Timeline timeline, int number, int from) {
             boolean[] ends = new boolean[open.length];
             int left = 0;
@@ -106,7 +107,7 @@ final class PlaybackState {
             messages.forEach(message -> lane.out().play(message));
         }
 
-        /** Sends what leads from what holds to what is to hold. */
+        /** Sends the messages from the present state to the wanted one. */
         void turnTo(Chase wanted) {
             // Where nothing was sent yet, pedals and wheels are at rest, since they are always put back; who knows of
             // others.
@@ -135,7 +136,7 @@ final class PlaybackState {
     private PlaybackPlan program;
     private List<LaneState> states;
 
-    /** What holds where the loop begins, by lane; null where it does not loop. */
+    /** The state at the start of the loop, by lane; null without a loop. */
     private List<Chase> loopStart;
 
     private int pass;
@@ -143,8 +144,8 @@ final class PlaybackState {
     private boolean over;
 
     /**
-     * Begins a program where it is at a time of the clock; what holds there is sent at once, since there may be a
-     * count-in to settle in.
+     * Begins a plan at its position at a time of the clock. The state there is sent at once, so that devices settle
+     * during a count-in.
      */
     PlaybackState(PlaybackPlan program, long now) {
         this.program = program;
@@ -180,7 +181,7 @@ final class PlaybackState {
         return course.loop() == null ? null : program.timeline().chase(course.loopFrom());
     }
 
-    /** Returns true if what is due was missed, and there is other music to go on with. */
+    /** Returns true if due events were missed, and there is later music. */
     boolean hasMissed(long now) {
         boolean goesOn = at < program.timeline().size() || program.course().loop() != null;
         return goesOn && PreciseTimer.isMissed(due(), now);
@@ -217,7 +218,7 @@ final class PlaybackState {
                 atEnd ? program.timeline().length() : program.timeline().nanos(at), pass);
     }
 
-    /** Does what is due. */
+    /** Plays the due events. */
     void act() {
         Timeline timeline = program.timeline();
         if (isAtLoopsEnd()) {
@@ -235,7 +236,7 @@ final class PlaybackState {
         }
     }
 
-    /** What holds at the end and not at the beginning is put back. */
+    /** Resets values that are set at the end of the loop and not at its start. */
     private void comeRound() {
         pass++;
         at = program.timeline().firstAt(program.course().loopFrom());
@@ -329,12 +330,12 @@ final class PlaybackState {
         return next.tempo().nanos(program.timeline().tempo().ticks(nanos));
     }
 
-    /** Notes stay where they are while somebody will end them; controllers go where the lane leads now. */
+    /** Notes stay if they have an off later; controllers go to the new destination of the lane. */
     private static void takeOver(LaneState old, LaneState state) {
         state.open = old.open;
         if (old.isHeard() && old.lane.out().equals(state.lane.out())) {
             state.sent = old.sent;
-            // What the music of before moved, and that of now does not, goes back.
+            // Values that the previous music changed, and the present one does not, are reset.
             Chase back = new Chase(old.start);
             state.start.messages().forEach(back::add);
             state.start = back;
@@ -343,7 +344,7 @@ final class PlaybackState {
         }
     }
 
-    /** Ends the notes and puts pedals and wheels to rest; other controllers stay, for whoever goes on from there. */
+    /** Ends the notes and resets pedals and wheels; other controllers stay for later playback. */
     void end() {
         for (LaneState state : states) {
             state.releaseAll();

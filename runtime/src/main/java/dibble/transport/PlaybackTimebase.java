@@ -6,12 +6,12 @@ import dibble.text.UserException;
 import dibble.time.TempoMap;
 
 /**
- * Where the music is at a time of the clock: a tempo map laid onto it, perhaps going round a loop. Everything that moves
- * with the transport (tracks, click, clock) reads the same course. Immutable.
+ * The mapping from clock time to musical position: a tempo map, possibly with a loop. Everything that moves with the
+ * transport (tracks, click, clock) reads the same timebase. Immutable.
  *
- * @param place where the music begins, in nanoseconds of the tempo map
- * @param at when that is, on the clock; it may be still to come
- * @param loop the stretch that is repeated, or null
+ * @param place the start in the music, in nanoseconds of the tempo map
+ * @param at the time of the start on the clock, which may be in the future
+ * @param loop the repeated range, or null
  */
 public record PlaybackTimebase(TempoMap tempo, long place, long at, Loop loop) {
     /**
@@ -40,23 +40,26 @@ public record PlaybackTimebase(TempoMap tempo, long place, long at, Loop loop) {
         return apart <= tempo.nanos(here + 1) - tempo.nanos(here) + next.tempo.nanos(here + 1) - next.tempo.nanos(here);
     }
 
-    /** Where the loop begins, in nanoseconds of the tempo map. */
+    /** Returns the start of the loop, in nanoseconds of the tempo map. */
     public long loopFrom() {
         return tempo.nanos(loop.from());
     }
 
-    /** Where the loop ends. */
+    /** Returns the end of the loop. */
     public long loopTo() {
         return tempo.nanos(loop.to());
     }
 
-    /** How often it has come round at a time of the clock. */
+    /** Returns the number of completed passes at a time of the clock. */
     public int pass(long now) {
         long over = loop == null ? -1 : place + now - at - loopTo();
         return over < 0 ? 0 : 1 + (int) (over / (loopTo() - loopFrom()));
     }
 
-    /** Where it is at a time of the clock, in nanoseconds of the tempo map; where it begins, before that. */
+    /**
+     * Returns the position at a time of the clock, in nanoseconds of the tempo map; the start position before the
+     * start.
+     */
     public long position(long now) {
         int pass = pass(now);
         return now <= at ? place : pass == 0 ? place + now - at : loopFrom() + now - startOf(pass);

@@ -4,8 +4,8 @@ import dibble.time.Clock;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * Plays a {@link PlaybackPlan} on a thread of its own, each event at its time. Another program takes its place while it
- * plays. When it is stopped it ends the notes and lifts the pedals that it left down.
+ * Plays a {@link PlaybackPlan} on its own thread, each event at its time. Another plan can replace it during playback.
+ * When it is stopped, it ends the notes and releases the pedals that it left down.
  */
 public final class Player implements AutoCloseable {
     private final Clock clock;
@@ -14,7 +14,7 @@ public final class Player implements AutoCloseable {
     private volatile boolean stopping;
     private volatile boolean ended;
 
-    /** Whose clock it is, where it is somebody else's; it can jump. */
+    /** The external clock, which can jump, or null. */
     private final Follower follower;
 
     /** The time on its clock at which it begins, however late its thread does, and the jumps of the follower by then. */
@@ -28,9 +28,9 @@ public final class Player implements AutoCloseable {
     }
 
     /**
-     * Plays along somebody else's clock, whose time is that of the session.
+     * Plays along an external clock, whose time is that of the session.
      *
-     * @param entry the position at which it begins; later events that are due by now are played at once
+     * @param entry the start position; later events that are already due are played at once
      */
     public Player(String name, Follower follower, PlaybackPlan program, long entry) {
         this(name, follower, follower, program, entry);
@@ -62,7 +62,7 @@ public final class Player implements AutoCloseable {
         return follower == null ? 0 : follower.jumps();
     }
 
-    /** Goes to where the music is if too much was missed to make up for it. A follower jumps by itself. */
+    /** Skips to the present position if too much was missed to catch up. A follower jumps itself. */
     private boolean skipMissed(PlaybackState playing) {
         long now = clock.nanos();
         boolean skips = follower == null && playing.hasMissed(now);
@@ -74,7 +74,7 @@ public final class Player implements AutoCloseable {
 
     private void run() {
         int jumps = jumpsAtEntry;
-        // From its beginning, though this thread may have begun a little later: what is due by now is played at once.
+        // From the start, though this thread may be slightly late: events that are already due are played at once.
         PlaybackPlan first = program;
         PlaybackState playing = new PlaybackState(first, entry);
         while (!stopping && !playing.isOver()) {
@@ -104,7 +104,7 @@ public final class Player implements AutoCloseable {
         return !ended;
     }
 
-    /** Where it is, in nanoseconds of its program's tempo. */
+    /** Returns the position, in nanoseconds of its plan's tempo. */
     public long position() {
         return program.course().position(clock.nanos());
     }

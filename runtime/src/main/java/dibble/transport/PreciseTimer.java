@@ -15,7 +15,7 @@ final class PreciseTimer {
 
     private static final long NAP_NANOS = 500_000;
 
-    /** What is late by more than this is skipped, since the machine stood still: it slept, or was stopped. */
+    /** Later events are skipped, since the machine slept or was stopped. */
     private static final long STANDSTILL = TimeUnit.SECONDS.toNanos(1);
 
     private PreciseTimer() {}

@@ -4,10 +4,10 @@ import dibble.midi.PortId;
 
 /** The transport that programs on a server share: who of them starts, all go. Any thread. */
 public interface ServerTransport {
-    /** What a session's clock calls it, among ports. */
+    /** The name of the shared transport among ports, in a session. */
     String PORT = new PortId.SharedTransport().text();
 
-    /** Where there is none. */
+    /** No shared transport. */
     ServerTransport NONE = new ServerTransport() {
         @Override
         public void follow(TransportFollower follower) {}
@@ -19,12 +19,12 @@ public interface ServerTransport {
         public void rest() {}
     };
 
-    /** Has a follower told where the transport is, or nobody (null). */
+    /** Sets the follower of the transport, or none (null). */
     void follow(TransportFollower follower);
 
-    /** Has the transport go along a course, from when that begins. */
+    /** Makes the transport follow a timebase, from its start on. */
     void lead(PlaybackTimebase course);
 
-    /** Has the transport that was led stop. */
+    /** Stops the transport. */
     void rest();
 }

@@ -33,12 +33,12 @@ public final class Timeline {
     private final long length;
 
     /**
-     * What is on a lane.
+     * The content of a lane.
      *
-     * @param sound messages of the sound that its part has, on channel 0; none where it is for several channels
-     * @param oneChannel whether all of it is for one channel: then its messages are on channel 0
-     * @param track the track that the events are of: at equal times, wheels and pedals that come to rest are first, so that a
-     *     track which moves them in that moment is heard; then tracks keep their order, and the events of each theirs
+     * @param sound messages of its part's sound, on channel 0; empty for several channels
+     * @param oneChannel whether all of it is for one channel, so that its messages are on channel 0
+     * @param track the track of the events: at equal times, resets of wheels and pedals come first, so that a track
+     *     that moves them at that moment prevails; then tracks keep their order, and the events of each theirs
      */
     public record Clip(TrackVoice.Events voice, int[] sound, boolean oneChannel, int track) {
         /** Returns a clip whose events are played as they are. */
@@ -169,12 +169,12 @@ public final class Timeline {
         return whole;
     }
 
-    /** How ticks become its time. */
+    /** Returns the conversion of ticks to its time. */
     public TempoMap tempo() {
         return tempo;
     }
 
-    /** How many events it has. */
+    /** Returns the number of events. */
     public int size() {
         return nanos.length;
     }
@@ -219,12 +219,12 @@ public final class Timeline {
         return low;
     }
 
-    /** What a lane has before anything is played. */
+    /** Returns the state of a lane before anything is played. */
     Chase start(int lane) {
         return starts.get(lane);
     }
 
-    /** By lane, what holds at a time: its start, and programs, controllers, bend and pressure that came before it. */
+    /** Returns the state by lane at a time: the initial one, and programs, controllers, bend and pressure before it. */
     List<Chase> chase(long time) {
         List<Chase> chases = new ArrayList<>();
         starts.forEach(start -> chases.add(new Chase(start)));

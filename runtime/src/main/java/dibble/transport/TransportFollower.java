@@ -5,11 +5,12 @@ import dibble.time.TempoMap;
 import java.util.concurrent.TimeUnit;
 
 /**
- * The time of a transport that says block by block where it is. Where it says beats, those are places, and its tempo is
- * how fast the session goes; else its seconds are the session's. Makes no object and takes no lock while it is told.
+ * The time of a transport that reports its position block by block. Its beats are positions if it reports them, and its
+ * tempo the rate of the session; otherwise its seconds are the session's. Allocates nothing and takes no lock on a
+ * report.
  */
 public final class TransportFollower extends ExternalTransport {
-    /** How far it runs on where nothing is said: longer than a block. */
+    /** The time that it runs ahead without a report: longer than a block. */
     private static final long AHEAD = TimeUnit.MILLISECONDS.toNanos(250);
 
     /**

@@ -1,5 +1,5 @@
 /**
- * Where the music is, and what is played there: courses, programs, players, click, clock sent and followed. May import
- * midi, time, recording and ports.
+ * Musical position and playback: timebases, plans, players, click, clock sent and followed. May import midi, time,
+ * recording and ports.
  */
 package dibble.transport;

@@ -10,7 +10,7 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.time.Instant;
 
-/** Mistakes in Dibble itself, with where they happened, in a file of the user's for whoever mends them. */
+/** Internal errors of Dibble with their stack traces, in a file of the user's folder, for its developers. */
 public final class ErrorLog {
     private static final String FILE = "errors.log";
     private static final String OLDER = "errors.old.log";

@@ -18,7 +18,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 
-/** The gear shelf: what the user has kept, one file an item in a folder of theirs, and what ships with Dibble. */
+/** The gear shelf: the user's items, one file each in the user's folder, and the shipped items. */
 public final class GearShelf {
     private static final int MAX_BYTES = 1 << 24;
     private static final String ENDING = ".json";
@@ -40,14 +40,14 @@ public final class GearShelf {
     public record Kept(ShelfItem item, Path file) {}
 
     /**
-     * What is on the shelf.
+     * The content of the shelf.
      *
-     * @param kept the user's own items by their names, then those that ship
+     * @param kept the user's items by their names, then the shipped ones
      * @param damaged a line for each file that could not be read
      */
     public record Contents(List<Kept> kept, List<String> damaged) {}
 
-    /** Looks what is there. */
+    /** Reads the present content. */
     public Contents contents() {
         List<Kept> kept = new ArrayList<>();
         List<String> damaged = new ArrayList<>();
@@ -95,7 +95,7 @@ public final class GearShelf {
         }
     }
 
-    /** Keeps an item, in a file of its own. */
+    /** Saves an item in a separate file. */
     public void keep(ShelfItem item) throws IOException {
         AtomicFile.makeFolder(folder);
         String id = Ids.fresh(item.name(), taken -> Files.exists(folder.resolve(taken + ENDING)));

@@ -16,13 +16,13 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * What Dibble remembers by itself from one run to the next. Nothing here was decided by the user, and nothing is missed where
- * it is lost.
+ * Data that Dibble remembers automatically from one run to the next. The user decided none of it, and its loss does no
+ * harm.
  *
  * @param recentFiles sessions that were opened or saved, the last one first
- * @param lastFolder where a file was last read or written; null before the first
- * @param window where the window was; null before the first run
- * @param view the view that was shown; null before the first run
+ * @param lastFolder the folder of the last file; null before the first
+ * @param window the place of the window; null before the first run
+ * @param view the last view; null before the first run
  * @param sizes widths of panels by their id, in pixels
  * @param welcomed whether the first five minutes were offered
  */
@@ -44,9 +44,9 @@ public record Memory(
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
     /**
-     * Where a window is, in pixels of the screens.
+     * The place of a window, in pixels of the screens.
      *
-     * @param maximized whether it fills its screen; the rest is where it goes back to
+     * @param maximized whether it fills its screen; the rest is its restored place
      */
     public record Place(double x, double y, double width, double height, boolean maximized) {}
 
@@ -55,7 +55,7 @@ public record Memory(
         sizes = sizes == null ? Map.of() : Map.copyOf(sizes);
     }
 
-    /** What is remembered in a folder; nothing where it cannot be read. */
+    /** Reads the memory in a folder; empty if it cannot be read. */
     public static Memory read(Path folder) {
         try {
             Path file = folder.resolve(FILE);

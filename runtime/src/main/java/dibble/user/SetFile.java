@@ -18,7 +18,7 @@ import java.nio.file.Path;
 
 /** A {@link SessionSet} as JSON: {@code "format": "dibble-set"}, in a file {@code NAME.dibbleset}. */
 public final class SetFile {
-    /** How names of such files end. */
+    /** The extension of set files. */
     public static final String ENDING = ".dibbleset";
 
     private static final String FORMAT = "dibble-set";
