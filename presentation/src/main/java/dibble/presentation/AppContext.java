@@ -40,8 +40,8 @@ public record AppContext(
         EditRuns runs,
         Entries entries) {
     /**
-     * Binds an action to the session that is open now. Where another is open when it would run, the user is told that it was
-     * not done.
+     * Binds an action to the open session. If another session is open when it would run, it is skipped and the user is
+     * notified.
      *
      * @param what the name of the action, for that message
      */
@@ -56,7 +56,7 @@ public record AppContext(
         };
     }
 
-    /** Has a scene hold now. */
+    /** Activates a scene. */
     public void callScene(String id) {
         document.perform(performance -> performance.withScene(id));
     }
@@ -66,12 +66,12 @@ public record AppContext(
         return document.session();
     }
 
-    /** How it is played now. */
+    /** Returns the present performance. */
     public Performance performance() {
         return document.performance();
     }
 
-    /** What both come to: the routing in force. */
+    /** Returns the routing of the session and the performance. */
     public Routing routing() {
         return document.routing();
     }
@@ -81,7 +81,7 @@ public record AppContext(
         play(source, ShortMessage.noteOn(source.playsOn(), key, velocity));
     }
 
-    /** Lets a key of a source go. */
+    /** Releases a key of a source. */
     public void release(Source source, int key) {
         play(source, ShortMessage.noteOff(source.playsOn(), key, ShortMessage.DEFAULT_RELEASE));
     }

@@ -11,15 +11,15 @@ import java.util.Set;
 import java.util.function.Supplier;
 
 /**
- * What takes too long for a frame and is only looked at: computed on another thread, once for each key, and there in a
- * later frame. Everything here is called on the interface's thread.
+ * A cache of values for display that take too long for a frame: each is computed once on another thread, and available
+ * in a later frame. Confined to the interface thread.
  *
- * @param <K> what it is of
+ * @param <K> the key of a value
  */
 public final class BackgroundCache<K, V> {
     private final Map<K, AsyncValue<V>> values = new HashMap<>();
 
-    /** What was asked for and was not there yet. */
+    /** Keys that were requested before their values were available. */
     private final Set<K> missed = new HashSet<>();
 
     /**
@@ -39,7 +39,7 @@ public final class BackgroundCache<K, V> {
         return value.value();
     }
 
-    /** Forgets what is of none of these. */
+    /** Drops all values except those of some keys. */
     public void retain(Collection<K> keys) {
         values.keySet().retainAll(keys);
         missed.retainAll(keys);

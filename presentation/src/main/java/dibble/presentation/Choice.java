@@ -1,10 +1,10 @@
 package dibble.presentation;
 
 /**
- * Something that can be chosen, with the words for it.
+ * An option with its label.
  *
- * @param <T> what is chosen from
- * @param value what it stands for; null for nothing
+ * @param <T> the type of the value
+ * @param value the value; null for none
  */
 public record Choice<T>(T value, String words) {
     @Override

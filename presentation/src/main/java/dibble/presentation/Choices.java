@@ -10,9 +10,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 
-/** What can be chosen from a session, in its order. */
+/** The options that a session offers, in its order. */
 public final class Choices {
-    /** Stands for every scene. */
+    /** All scenes. */
     public static final String ALWAYS = "always";
 
     private Choices() {}
@@ -46,14 +46,14 @@ public final class Choices {
                 .toList();
     }
 
-    /** Whoever can play a zone or move a control: sources, and all of them together. */
+    /** Returns the possible sources of a zone or a control map: each source, and all of them. */
     public static List<Choice<String>> players(Session session) {
         List<Choice<String>> all = new ArrayList<>(sources(session));
         all.add(new Choice<>(Zone.ANY_SOURCE, say("common.all-sources-2")));
         return all;
     }
 
-    /** Where something can hold: in every scene ({@link #ALWAYS}), or in one alone, by its id. */
+    /** Returns the possible scenes of an object: every scene ({@link #ALWAYS}), or a single one, by its id. */
     public static List<Choice<String>> holds(Session session) {
         List<Choice<String>> all = new ArrayList<>(List.of(new Choice<>(ALWAYS, say("choices.every-scene"))));
         session.scenes().forEach(scene -> all.add(new Choice<>(scene.id(), say("common.only", scene.name()))));

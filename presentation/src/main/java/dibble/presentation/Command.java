@@ -5,16 +5,16 @@ import java.util.List;
 import java.util.function.BooleanSupplier;
 
 /**
- * Something that can be done: by its key, from a menu, by a button.
+ * A command, available by key, menu or button.
  *
- * @param id in small letters and dashes
- * @param words as a menu says it
- * @param about what it does, in a sentence without its full stop; may be empty
- * @param keys in the form {@code Shortcut+Shift+S}; the first is the one that is shown
- * @param typed a character that does it as well, wherever it lies on the keyboard; empty for none
- * @param group what a menu has it under, with others; empty where it stands by itself
- * @param again whether it is done again and again while its key is held down
- * @param applies whether it can be done now
+ * @param id in lower-case letters and dashes
+ * @param words the label in a menu
+ * @param about the effect, as a sentence without its full stop; may be empty
+ * @param keys in the form {@code Shortcut+Shift+S}; the first is displayed
+ * @param typed a character that runs it as well, wherever it is on the keyboard; empty for none
+ * @param group the submenu; empty for none
+ * @param again whether it repeats while its key is held down
+ * @param applies whether it is available now
  */
 public record Command(
         String id,
@@ -77,12 +77,12 @@ public record Command(
         return new Command(id, words, about, keys, typed, group, true, applies, action);
     }
 
-    /** What a tooltip says: the sentence, or the words where there is none. */
+    /** Returns the tooltip: the sentence, or the label if there is none. */
     public String explanation() {
         return about.isEmpty() ? words : about;
     }
 
-    /** Returns true if its key would be a letter, or move the caret, where somebody types. */
+    /** Returns true if its key would be a character, or move the caret, in a text field. */
     public boolean isTyped() {
         return keys.stream()
                 .anyMatch(key -> !key.contains("Shortcut+") && !key.contains("Alt+") && !isFunctionKey(key));

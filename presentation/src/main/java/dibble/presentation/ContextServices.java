@@ -24,7 +24,7 @@ public interface ContextServices {
         return context().document();
     }
 
-    /** Returns what plays and records it. */
+    /** Returns the studio, which plays and records. */
     default Studio studio() {
         return context().studio();
     }
@@ -34,17 +34,17 @@ public interface ContextServices {
         return context().standIns();
     }
 
-    /** Returns all ports that there are. */
+    /** Returns all ports. */
     default Devices devices() {
         return context().devices();
     }
 
-    /** Returns what sounds now. */
+    /** Returns the live state. */
     default LiveState live() {
         return context().live();
     }
 
-    /** Returns what is selected. */
+    /** Returns the selection. */
     default Selection selection() {
         return context().selection();
     }
@@ -74,7 +74,7 @@ public interface ContextServices {
         return context().places();
     }
 
-    /** Returns what the checks find. */
+    /** Returns the findings of the checks. */
     default Findings findings() {
         return context().findings();
     }
@@ -89,7 +89,7 @@ public interface ContextServices {
         return context().runs().of(subject);
     }
 
-    /** Has a scene hold now. */
+    /** Activates a scene. */
     default void callScene(String id) {
         context().callScene(id);
     }
@@ -99,12 +99,12 @@ public interface ContextServices {
         return context().session();
     }
 
-    /** How it is played now. */
+    /** Returns the present performance. */
     default Performance performance() {
         return context().performance();
     }
 
-    /** What both come to: the routing in force. */
+    /** Returns the routing of the session and the performance. */
     default Routing routing() {
         return context().routing();
     }
@@ -114,7 +114,7 @@ public interface ContextServices {
         context().press(source, key, velocity);
     }
 
-    /** Lets a key of a source go. */
+    /** Releases a key of a source. */
     default void release(Source source, int key) {
         context().release(source, key);
     }

@@ -24,7 +24,7 @@ public enum FileKind {
         this.endings = List.of(endings);
     }
 
-    /** What a list of kinds calls it. */
+    /** Returns the label in a list of kinds. */
     public String words() {
         return words;
     }
@@ -34,7 +34,7 @@ public enum FileKind {
         return endings;
     }
 
-    /** How names of such files usually end. */
+    /** Returns the usual extension. */
     public String ending() {
         return endings.get(0).substring(1);
     }

@@ -23,11 +23,11 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * What the checks find now. They look at immutable values on a thread of their own, so that no frame waits for them;
- * everything else here is called on the thread that edits, {@link #follow} once a frame.
+ * The present findings of the checks. The checks read immutable values on their own thread, so that no frame waits for
+ * them; all methods belong to the editing thread, {@link #follow} once a frame.
  */
 public final class Findings {
-    /** What was looked at last: where nothing of it differs, nothing is looked at again. */
+    /** The input of the last run; the checks do not run again while it is the same. */
     private record Seen(Session session, Performance performance, Live live) {
         /** Sessions are large and never altered: one that is another is looked at again. */
         boolean isSame(Seen other) {
@@ -47,7 +47,7 @@ public final class Findings {
     private AsyncValue<List<Finding>> look;
     private List<Finding> now = List.of();
 
-    /** @param state what is heard now */
+    /** @param state the live state */
     public Findings(Document document, Studio studio, Devices devices, LiveState state) {
         this.document = document;
         this.studio = studio;
@@ -60,13 +60,13 @@ public final class Findings {
         return now;
     }
 
-    /** How many of them are more than notes. */
+    /** Returns the number of findings above the level of notes. */
     public int count() {
         return (int)
                 now.stream().filter(finding -> finding.level() != Level.NOTE).count();
     }
 
-    /** Has the listener run when the findings have changed. */
+    /** Runs a listener when the findings have changed. */
     public Subscription listen(Runnable listener) {
         listeners.add(listener);
         return () -> listeners.remove(listener);
@@ -77,7 +77,7 @@ public final class Findings {
         return look != null;
     }
 
-    /** Takes in what was found, and looks again where anything has changed. */
+    /** Applies new findings, and runs the checks again after a change. */
     public void follow() {
         if (look != null && look.isDone()) {
             List<Finding> next = look.value().orElse(now);
@@ -120,7 +120,7 @@ public final class Findings {
                         .collect(Collectors.toSet()));
     }
 
-    /** Makes the edit that mends a finding, as one step. */
+    /** Applies the fix of a finding, as one undo step. */
     public void mend(Finding finding) {
         finding.mend().ifPresent(mend -> {
             document.edit(say("edit.fix", mend.words()), mend.session());
@@ -137,7 +137,7 @@ public final class Findings {
         });
     }
 
-    /** Has what was marked as intended reported again. */
+    /** Reports a finding again that was marked as intended. */
     public void unsettle(AcceptedFinding settled) {
         document.edit(
                 say("edit.show-warning-again"),

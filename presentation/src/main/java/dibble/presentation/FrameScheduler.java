@@ -8,6 +8,6 @@ public interface FrameScheduler {
     /** Runs something once, when the next frames have been seen. */
     void once(Runnable action);
 
-    /** Has frames drawn again, if none are. */
+    /** Resumes the drawing of frames. */
     void wake();
 }

@@ -22,7 +22,7 @@ import java.util.function.Function;
  * that are never altered, and its outcome is taken in on the thread that edits. Everything here is called there.
  */
 public final class Jobs implements AutoCloseable {
-    /** How far work has come is not known. */
+    /** The progress is not known. */
     public static final double UNKNOWN = -1;
 
     /** Long work. */
@@ -57,7 +57,7 @@ public final class Jobs implements AutoCloseable {
             this.work = work;
         }
 
-        /** What it does, as a sentence says it: {@code Opening Evening.dibble}. */
+        /** Returns the activity for display: {@code Opening Evening.dibble}. */
         public String words() {
             return words;
         }
@@ -67,7 +67,7 @@ public final class Jobs implements AutoCloseable {
             return share;
         }
 
-        /** How long it has been under way, in nanoseconds. */
+        /** Returns the age in nanoseconds. */
         public long age() {
             return System.nanoTime() - began;
         }
@@ -106,7 +106,7 @@ public final class Jobs implements AutoCloseable {
             return state.get() == State.CANCELLED;
         }
 
-        /** Has something done where it is cancelled by the user. */
+        /** Sets an action for a cancellation by the user. */
         public Job onCancel(Runnable then) {
             onCancel = then;
             return this;
@@ -149,11 +149,11 @@ public final class Jobs implements AutoCloseable {
     }
 
     /**
-     * Begins to work.
+     * Starts a job.
      *
-     * @param words what is done, as a sentence says it
-     * @param done is given what came of it, unless it was cancelled
-     * @param failed is given what went wrong: an {@link IOException}, or that there was too little memory
+     * @param words the activity for display
+     * @param done receives the result, unless the job was cancelled
+     * @param failed receives the failure: an {@link IOException}, also for too little memory
      */
     public <T> Job start(String words, Work<T> work, Consumer<T> done, Consumer<IOException> failed) {
         Job job = new Job(words, it -> work(it, work, done, failed));
@@ -199,7 +199,7 @@ public final class Jobs implements AutoCloseable {
     private void end(Job job, Runnable outcome) {
         back.execute(() -> {
             if (!job.isCancelled()) {
-                // What comes next may begin with the outcome: another job must find this one gone.
+                // The handler of the result may start another job, which must not wait for this one.
                 running.remove(job);
                 try {
                     outcome.run();

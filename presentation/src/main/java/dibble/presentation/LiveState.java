@@ -21,8 +21,8 @@ import java.util.function.LongSupplier;
 import java.util.stream.IntStream;
 
 /**
- * What is known of what sounds now, read from the studio's monitor once a frame: which keys are down at each source,
- * what was played last and what became of it.
+ * The live state, read from the studio's monitor once a frame: the held keys of each source, and the last events with
+ * their output.
  */
 public final class LiveState {
     private static final int MAX_PER_FRAME = 4096;
@@ -36,10 +36,10 @@ public final class LiveState {
     private static final int PRESSURE = 129;
     private static final int PROGRAM = 130;
 
-    /** A message that left because of what was played. */
+    /** A message that was sent because of a played event. */
     public record Sent(int port, int instrument, int message, boolean taken) {}
 
-    /** What was played last, with what left because of it. */
+    /** The last played event with its output. */
     public record Heard(String source, HeardMessage what, List<Sent> sent) {
         public int message() {
             return what.message();
@@ -54,7 +54,7 @@ public final class LiveState {
      */
     public record Last(int channel, long stamp) {}
 
-    /** What one source sent last: on each channel, and by each of its controls. */
+    /** The last values of one source, by channel and by control. */
     private static final class Moved {
         private final int[] messages = new int[16];
         private final long[] stamps = new long[16];
@@ -79,7 +79,7 @@ public final class LiveState {
         }
     }
 
-    /** Which keys of a source are down. Whoever draws them looks at the version first: most frames nothing is another. */
+    /** The held keys of a source. A view compares the version first: in most frames nothing has changed. */
     public static final class Down {
         private static final Down NONE = new Down();
 
@@ -112,13 +112,13 @@ public final class LiveState {
     /** Nothing was heard of a control yet. */
     public static final int UNKNOWN = -1;
 
-    /** Is told of knobs, wheels and pedals as they are moved. */
+    /** Receives the moves of knobs, wheels and pedals. */
     @FunctionalInterface
     public interface ControlListener {
         void moved(String source, HeardMessage message);
     }
 
-    /** Is told of keys as they are pressed. */
+    /** Receives pressed keys. */
     @FunctionalInterface
     public interface KeyListener {
         void pressed(String source, int key, int velocity);
@@ -136,7 +136,7 @@ public final class LiveState {
     private final TwinPorts twins = new TwinPorts();
     private final List<KeyListener> listeners = new ArrayList<>();
     private final List<ControlListener> controlListeners = new ArrayList<>();
-    /** By port and channel, the hardest note that was sent since somebody looked. */
+    /** The highest velocity by port and channel since the last read. */
     private final Map<Integer, Integer> strikes = new HashMap<>();
 
     private String source;
@@ -157,7 +157,7 @@ public final class LiveState {
     /** Takes in what happened since the last frame. */
     public void read() {
         if (skipped.getAsLong() != known) {
-            // Offs may be among what was skipped: rather no key than one that never comes up.
+            // Skipped events may include offs: a missing key is better than one that never comes up.
             long now = skipped.getAsLong();
             passed.skip(now - known);
             known = now;
@@ -174,7 +174,7 @@ public final class LiveState {
         }
     }
 
-    /** How many events were read so far: where it is the same as before, nothing has happened. */
+    /** Returns the number of events so far; if it is unchanged, nothing has happened. */
     public long count() {
         return count;
     }
@@ -198,7 +198,7 @@ public final class LiveState {
                     Packed.port(packed) << 4 | ShortMessage.channel(sentNote), ShortMessage.data2(sentNote), Math::max);
         }
         if (what == Packed.ECHO) {
-            // Nobody played it, and nothing became of it.
+            // No source played it, and it has no output.
             return;
         }
         if (what == Packed.PLAYED) {
@@ -215,7 +215,7 @@ public final class LiveState {
             changed = true;
             key(message);
         } else if (source != null && stamp == playedAt && sent.size() < MAX_SENT) {
-            // What leaves bears the stamp of what it leaves because of; it can come a frame later.
+            // Output has the stamp of its cause, and can arrive a frame later.
             sent.add(new Sent(
                     Packed.port(packed), Packed.instrument(packed), Packed.message(packed), what == Packed.SENT));
             changed = true;
@@ -256,7 +256,7 @@ public final class LiveState {
         }
     }
 
-    /** Where the values of a controller 0-31 with its fine half are: besides those of parameters, by their choices. */
+    /** Returns the key for a controller 0-31 with its LSB, outside the keys of parameters. */
     private static int pair(int controller) {
         return -1 - controller % CombinedControllers.FINE;
     }
@@ -271,7 +271,7 @@ public final class LiveState {
         values[16] = channel;
     }
 
-    /** Where a controller or parameter is, on the channel of those that count on which it was moved last. */
+    /** Returns the value of a controller or parameter, on the channel where it moved last among some channels. */
     private static int whole(Moved moved, int key, ChannelSet channels) {
         int[] values = moved.whole.get(key);
         if (values == null || channels.holds(values[16])) {
@@ -289,7 +289,7 @@ public final class LiveState {
         moved.channels[what] = (byte) channel;
     }
 
-    /** What passed lately. */
+    /** Returns the recent events. */
     public EventHistory passed() {
         return passed;
     }
@@ -307,7 +307,7 @@ public final class LiveState {
         return new ChannelSet(moved == null ? 0 : moved.heard);
     }
 
-    /** What a source sent last on a channel 1-16, offs not counted; 0 for nothing. */
+    /** Returns the last message of a source on a channel 1-16, except offs; 0 for none. */
     public int lastOn(String sourceId, int channel) {
         Moved moved = moves.get(sourceId);
         return moved == null ? 0 : moved.messages[channel - 1];
@@ -320,9 +320,10 @@ public final class LiveState {
     }
 
     /**
-     * Where a control of a source is now, as a control map would read it; {@link #UNKNOWN} where it was not heard yet.
+     * Returns the present value of a control of a source as a control map reads it; {@link #UNKNOWN} before the first
+     * event.
      *
-     * @param number of the controller, parameter or key
+     * @param number the number of the controller, parameter or key
      */
     public int value(String sourceId, ControlKind kind, int number, ChannelSet channels) {
         Moved moved = moves.get(sourceId);
@@ -386,7 +387,7 @@ public final class LiveState {
         return down(sourceId).isDown(key);
     }
 
-    /** Which keys of a source are down. */
+    /** Returns the held keys of a source. */
     public Down down(String sourceId) {
         return down.getOrDefault(sourceId, Down.NONE);
     }
@@ -401,7 +402,7 @@ public final class LiveState {
         return lastNote;
     }
 
-    /** What was played or moved last, offs not counted; null where nothing was yet. */
+    /** Returns the last event of a key or control, except offs; null before the first. */
     public Heard lastMove() {
         return lastMove;
     }
@@ -423,13 +424,13 @@ public final class LiveState {
         down.values().forEach(Down::clear);
     }
 
-    /** Has a listener told of each control that is moved. */
+    /** Adds a listener for moved controls. */
     public Subscription onControl(ControlListener listener) {
         controlListeners.add(listener);
         return () -> controlListeners.remove(listener);
     }
 
-    /** Has a listener told of each key that is pressed. */
+    /** Adds a listener for pressed keys. */
     public Subscription onKey(KeyListener listener) {
         listeners.add(listener);
         return () -> listeners.remove(listener);

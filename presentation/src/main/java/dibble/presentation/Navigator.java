@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 
-/** Leads from a word about a thing to the thing itself: whoever shows it is told to. */
+/** Opens the view of an object for a link to it. */
 public final class Navigator {
-    /** What can be shown. */
+    /** The kinds of objects with a view. */
     public enum Kind {
         ZONE,
         CONTROL,
@@ -18,7 +18,7 @@ public final class Navigator {
         INSTRUMENT,
         SOURCE,
         TRACK,
-        /** What a part can sound like; its id is the part's. */
+        /** The sounds for a part; its id is the part's. */
         SOUND
     }
 
@@ -36,12 +36,14 @@ public final class Navigator {
         shower = next;
     }
 
-    /** Has a thing shown. */
+    /** Shows an object. */
     public void show(Thing thing) {
         shower.accept(thing);
     }
 
-    /** What an id names in a session, where ids of several kinds are told together; the most particular comes first. */
+    /**
+     * Finds the object of an id in a session, for lists with ids of several kinds; the most specific kind comes first.
+     */
     public static Optional<Thing> find(Session session, String id) {
         return List.of(Kind.values()).stream()
                 .filter(kind -> isThere(session, kind, id))

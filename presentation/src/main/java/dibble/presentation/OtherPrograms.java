@@ -10,7 +10,7 @@ import java.util.Optional;
 
 /** The ports that we have among other programs, as views show them. */
 public interface OtherPrograms {
-    /** Where nobody looks for other programs. */
+    /** No access to other applications. */
     OtherPrograms NONE = new OtherPrograms() {
         @Override
         public List<Devices> devices() {
@@ -55,10 +55,10 @@ public interface OtherPrograms {
     /** Returns the ports of other programs, or none. */
     List<Devices> devices();
 
-    /** Returns the transport that all programs share, or one that nobody moves. */
+    /** Returns the shared transport of all applications, or one that never moves. */
     ServerTransport transport();
 
-    /** Chooses whether the built-in sounds have ports of their own. */
+    /** Selects whether the built-in sounds have ports for other applications. */
     void giveSound(boolean on);
 
     /** Another session is open. */
@@ -68,9 +68,9 @@ public interface OtherPrograms {
     boolean hasNews();
 
     /**
-     * Takes in what has come or gone.
+     * Updates after changes.
      *
-     * @param serverChanged runs where a server has come, gone, or become another
+     * @param serverChanged runs after a server has appeared, disappeared or been replaced
      */
     void pulse(Runnable serverChanged);
 

@@ -4,12 +4,12 @@ import dibble.midi.NoteNames;
 import dibble.midi.Range;
 
 /**
- * Where the keys of a keyboard lie. As <em>columns</em> each key has a column of one width, so that keyboards under one
- * another line up with a note ruler; as a <em>row</em> white keys have one width, as hands
- * expect; as <em>pads</em> all are alike, with gaps.
+ * The geometry of a keyboard. As <em>columns</em> every key has a column of the same width, so that keyboards align
+ * with a note ruler; as a <em>row</em> white keys have the same width, as on an instrument; as <em>pads</em> all keys
+ * are equal, with gaps.
  */
 public final class Piano {
-    /** How much of the height a black key takes. */
+    /** The height of a black key, of the whole. */
     public static final double BLACK_HEIGHT = 0.6;
 
     private static final double BLACK_WIDTH = 0.6;
@@ -69,7 +69,7 @@ public final class Piano {
         return keys;
     }
 
-    /** Where a key begins. */
+    /** Returns the left edge of a key. */
     public double x(int key) {
         if (shape == Shape.PADS) {
             return left + (key - keys.low()) * width / keys.size();
@@ -84,7 +84,7 @@ public final class Piano {
         return NoteNames.isBlack(key) ? x - white * BLACK_WIDTH / 2 : x;
     }
 
-    /** How wide a key is. */
+    /** Returns the width of a key. */
     public double width(int key) {
         if (shape == Shape.PADS) {
             return Math.max(1, width / keys.size() - PAD_GAP);

@@ -23,9 +23,9 @@ public final class Preferences {
     private Memory memory;
 
     /**
-     * @param folder where the user's own things are
-     * @param jobs what they are kept by, since disks can be slow
-     * @param trouble told in one line where the settings could not be read, or a change not kept
+     * @param folder the user's folder
+     * @param jobs run the writing, since disks can be slow
+     * @param trouble receives a line if the settings could not be read, or a change could not be written
      */
     public Preferences(Path folder, Jobs jobs, Consumer<String> trouble) {
         this.folder = folder;
@@ -45,12 +45,12 @@ public final class Preferences {
         return settings.follow(listener);
     }
 
-    /** What Dibble remembers by itself. */
+    /** Returns the data that Dibble remembers automatically. */
     public Memory memory() {
         return memory;
     }
 
-    /** Changes what Dibble remembers by itself, and keeps it; where that is not possible, nobody misses it. */
+    /** Changes the remembered data and writes it; a failure is only logged, since the loss does no harm. */
     public void remember(UnaryOperator<Memory> change) {
         Memory next = change.apply(memory);
         if (next.equals(memory)) {
@@ -60,7 +60,7 @@ public final class Preferences {
         keep(next::write, e -> LOG.info("{} cannot be written: {}", folder, IoWords.of(e)));
     }
 
-    /** What writes itself into a folder. */
+    /** A value that can write itself into a folder. */
     private interface Written {
         void into(Path folder) throws IOException;
     }
@@ -76,7 +76,7 @@ public final class Preferences {
                 failed);
     }
 
-    /** Where they are kept. */
+    /** Returns the user's folder. */
     public Path folder() {
         return folder;
     }

@@ -38,7 +38,11 @@ public final class Programs {
         return new Picked(areNamed() && bank == null ? names.banks().get(0).numbers() : bank, program);
     }
 
-    /** All that can be chosen, with what is chosen now. @param now the program that it has, or null */
+    /**
+     * Returns all options, including the present one.
+     *
+     * @param now the present program, or null
+     */
     public List<Choice<Picked>> choices(Choice<Picked> none, Picked now) {
         List<Choice<Picked>> all = new ArrayList<>(List.of(none));
         if (areNamed()) {

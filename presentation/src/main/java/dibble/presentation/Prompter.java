@@ -10,7 +10,7 @@ public interface Prompter {
     /** Takes a text that was typed. */
     @FunctionalInterface
     interface TextTaker {
-        /** @param done takes the question away, at once or later; until then it stays, with what was typed */
+        /** @param done closes the question, now or later; until then it stays open with its text */
         void take(String text, Runnable done);
     }
 

@@ -7,16 +7,16 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * The questions that wait for an answer; the first of them is shown. None is lost: one that a user's own command asks, or
- * that follows from an answer, is shown at once, and the one before comes back after it; one that comes by itself waits
- * behind the others, so that nobody's keys go astray. Belongs to the thread that edits.
+ * The open questions, of which the first is shown. None is lost. A question that a user's command asks, or that follows
+ * from an answer, is shown at once, and the previous one returns after it. An unrequested question waits behind the
+ * others, so that no keystroke reaches the wrong one. Confined to the editing thread.
  *
- * @param <Q> the questions, told apart by identity or equality
+ * @param <Q> the questions, compared by equality
  */
 public final class QuestionQueue<Q> {
     private final Deque<Q> waiting = new ArrayDeque<>();
 
-    /** Questions that were answered and stay until it is known what comes of the answer. */
+    /** Answered questions that stay until the result of the answer is known. */
     private final Set<Q> answered = new HashSet<>();
 
     private boolean isAnswering;
@@ -39,7 +39,7 @@ public final class QuestionQueue<Q> {
         }
     }
 
-    /** Marks a question as answered that stays meanwhile: what is asked next is about this answer. */
+    /** Marks a question as answered while it stays: the next question is about this answer. */
     public void answer(Q question) {
         answered.add(question);
     }
@@ -48,7 +48,7 @@ public final class QuestionQueue<Q> {
     public void end(Q question) {
         waiting.remove(question);
         answered.remove(question);
-        // One that comes back is asked anew.
+        // A question that returns is asked again.
         answered.remove(waiting.peekFirst());
     }
 

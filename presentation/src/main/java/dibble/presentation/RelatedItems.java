@@ -13,12 +13,12 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 
-/** What belongs to a thing: who plays it, by which zones, to which parts, onto which tracks. */
+/** The objects related to an object: sources, zones, parts and tracks along a route. */
 public final class RelatedItems {
     private RelatedItems() {}
 
     /**
-     * The thing and what belongs to it.
+     * Returns an object and its related objects.
      *
      * @param zones the zones that hold now
      */
@@ -30,7 +30,7 @@ public final class RelatedItems {
             case PART -> addPart(related, session, zones, PartRef.parse(thing.id()));
             case TRACK -> session.track(thing.id()).ifPresent(track -> addTrack(related, session, zones, track));
             default -> {
-                // Scenes, controls and whole instruments stand for themselves.
+                // Scenes, controls and whole instruments have no related objects.
             }
         }
         return related;

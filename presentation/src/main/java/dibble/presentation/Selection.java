@@ -1,6 +1,6 @@
 package dibble.presentation;
 
-/** What is selected, by id; null for nothing. Apart from arming and hearing. */
+/** The selected objects, by id; null for none. Independent of arming and muting. */
 public final class Selection {
     private final Observable<String> source = new Observable<>();
     private final Observable<String> zone = new Observable<>();
@@ -14,7 +14,7 @@ public final class Selection {
 
     /** Nothing is selected. */
     public Selection() {
-        // One that is chosen by itself is the only one; those that are added come with it.
+        // A single selection replaces the previous one; added objects extend it.
         zone.listen(id -> {
             if (id == null) {
                 zones.clear();
@@ -25,7 +25,7 @@ public final class Selection {
         });
     }
 
-    /** Has the listener run when anything else is selected; what is lit is no selection. */
+    /** Runs a listener when the selection changes; the highlight is not part of it. */
     public Subscription listen(Runnable listener) {
         return Subscription.combine(
                 parts.listen(listener),
@@ -38,7 +38,7 @@ public final class Selection {
                 scene.listen(id -> listener.run()));
     }
 
-    /** What the pointer is over, or null: whatever belongs to it is lit in all that can be seen. */
+    /** Returns the object under the pointer, or null; all visible related objects are highlighted. */
     public Observable<Navigator.Thing> lit() {
         return lit;
     }

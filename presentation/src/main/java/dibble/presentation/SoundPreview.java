@@ -6,7 +6,7 @@ import java.util.Map;
 
 /** Sounds as they can be heard before a part has them. */
 public interface SoundPreview {
-    /** Where nothing sounds. */
+    /** No sound. */
     SoundPreview NONE = new SoundPreview() {
         @Override
         public Map<String, SoundBank> banks() {
@@ -21,9 +21,9 @@ public interface SoundPreview {
     Map<String, SoundBank> banks();
 
     /**
-     * Has a note of a sound heard for a moment.
+     * Plays a note of a sound for a moment.
      *
-     * @param file the id of its file, or null for the sounds that come with Dibble
+     * @param file the id of its sound file, or null for the built-in sounds
      * @param key 0-127
      */
     void listen(String file, Preset preset, int key);

@@ -18,7 +18,7 @@ public final class SystemTheme {
 
     private SystemTheme() {}
 
-    /** Returns true if the system's theme is dark, as far as it has answered. */
+    /** Returns true if the system's theme is dark, by its last answer. */
     public static boolean isDark() {
         return dark;
     }
@@ -30,7 +30,7 @@ public final class SystemTheme {
         news = dark != before;
     }
 
-    /** Returns true if the system answered otherwise than was taken for granted. Any thread. */
+    /** Returns true if the system's answer differs from the assumed theme. Any thread. */
     public static boolean hasNews() {
         return news;
     }
@@ -42,7 +42,7 @@ public final class SystemTheme {
         return had;
     }
 
-    /** What a command prints; empty where it fails. */
+    /** Returns the output of a command; empty on failure. */
     interface Answers {
         String of(List<String> command);
     }

@@ -25,7 +25,7 @@ public record TimeScale(TempoMap tempo, long from, long ticks, double width) {
         return new TimeScale(tempo, 0, tempo.barStart(Math.max(MIN_BARS, (bars + 7) / 8 * 8) + 1), width);
     }
 
-    /** Where a tick is, in pixels from the left edge. */
+    /** Returns the position of a tick, in pixels from the left edge. */
     public double xOfTick(long tick) {
         return (double) (tick - from) / ticks * width;
     }
@@ -35,7 +35,7 @@ public record TimeScale(TempoMap tempo, long from, long ticks, double width) {
         return from + Math.round(x / width * ticks);
     }
 
-    /** Where a time is, in nanoseconds of the session, in pixels from the left edge. */
+    /** Returns the position of a time in nanoseconds of the session, in pixels from the left edge. */
     public double xOfNanos(long nanos) {
         return xOfTick(tempo.ticks(nanos));
     }
@@ -45,7 +45,7 @@ public record TimeScale(TempoMap tempo, long from, long ticks, double width) {
         return from + ticks;
     }
 
-    /** How many bars from one number on the ruler to the next, so that they do not run into each other. */
+    /** Returns the bars between numbers on the ruler, so that they do not overlap. */
     public int barStep() {
         long bars = Math.max(1, tempo.place(to()).bar() - tempo.place(from).bar());
         int step = 1;
@@ -69,17 +69,14 @@ public record TimeScale(TempoMap tempo, long from, long ticks, double width) {
         return new TimeScale(tempo, first, count, width);
     }
 
-    /**
-     * Shows so many times as many ticks; what is at a place stays there. Never more than the whole, nor less than a
-     * quarter note.
-     */
+    /** Zooms around a position. Never shows more than the whole, nor less than a quarter note. */
     public TimeScale zoomed(double times, double x, TimeScale whole) {
         long shown = Math.max(CLOSEST, Math.min(whole.ticks, Math.round(ticks * times)));
         long at = tickAt(x);
         return within(at - Math.round(x / width * shown), shown).inside(whole);
     }
 
-    /** Shows what comes later, or earlier, within the whole. */
+    /** Scrolls to later or earlier music, within the whole. */
     public TimeScale moved(long later, TimeScale whole) {
         return within(from + later, ticks).inside(whole);
     }

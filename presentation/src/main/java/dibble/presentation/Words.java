@@ -23,11 +23,11 @@ import dibble.session.Session;
 import dibble.session.SessionFormatter;
 import java.util.Optional;
 
-/** How things are said in the interface, in one place. */
+/** The wording of the interface, in one place. */
 public final class Words {
     private Words() {}
 
-    /** Which channels a source listens on: {@code listens on channels 1 2}. */
+    /** Returns the channels that pass a source: {@code listens on channels 1 2}. */
     public static String letIn(Source source) {
         return say("words.listens-on", SessionFormatter.listening(source));
     }
@@ -55,7 +55,7 @@ public final class Words {
         return joined(heard, middleC).orElseGet(() -> message(heard.message(), middleC));
     }
 
-    /** The value that a message says together with those before it; empty where it is a message by itself. */
+    /** Returns the value that a message forms with earlier ones; empty for an independent message. */
     public static Optional<String> joined(HeardMessage heard, MiddleC middleC) {
         if (heard.isParameter()) {
             ControlKind kind = Parameter.isNrpn(heard.choice()) ? ControlKind.NRPN : ControlKind.RPN;

@@ -1,5 +1,5 @@
 /**
- * What the window decides and shows without a toolkit, and what all of that shares: selection, live state, findings,
- * long work, words. May import runtime, sound, jack and paper.
+ * The logic of the window without a toolkit, and its shared state: selection, live state, findings, jobs, wording. May
+ * import runtime, sound, jack and paper.
  */
 package dibble.presentation;

@@ -20,15 +20,16 @@ final class AllowedFolders {
         return context.preferences().get().soundFolders().contains(folder(file));
     }
 
-    /** Who chooses a file has allowed its folder. */
+    /** Allows the folder of a file that the user chose. */
     void allowFolderOf(Path file) {
         allow(List.of(folder(file.toAbsolutePath().normalize())));
     }
 
     /**
-     * Asks before files from elsewhere are opened: a session or a set may come from anybody, and its paths may lead anywhere.
+     * Asks before files in other folders are opened: a session or a set may come from a stranger, and its paths may
+     * point anywhere.
      *
-     * @param then done once the folders are allowed
+     * @param then runs once the folders are allowed
      */
     void ask(String question, List<String> folders, Runnable then) {
         context.ask()

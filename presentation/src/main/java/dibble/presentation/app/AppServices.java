@@ -65,16 +65,16 @@ public class AppServices implements AutoCloseable {
     private final AppContext context;
 
     /**
-     * What the services are built on.
+     * The environment of the services.
      *
-     * @param sound what built-in instruments sound with
-     * @param programs other programs whose ports, transport and sound are shared
-     * @param more further kinds of ports, asked after the stand-ins and other programs
-     * @param userFolder where the user's own things are
-     * @param ask asks and tells the user
+     * @param sound the sound of built-in instruments
+     * @param programs shares ports, transport and sound with other applications
+     * @param more further kinds of ports, with less precedence than stand-ins and other applications
+     * @param userFolder the user's folder
+     * @param ask asks and notifies the user
      * @param frames the frames of the window
-     * @param entries the fields of the window
-     * @param back runs something on the thread that edits
+     * @param entries the text fields of the window
+     * @param back runs a task on the editing thread
      */
     public record Surroundings(
             SoundEngine sound,
@@ -131,12 +131,12 @@ public class AppServices implements AutoCloseable {
         return Session.empty(say("common.new-session")).withMiddleC(settings.middleC());
     }
 
-    /** What presenters and file workflows work with. */
+    /** Returns the context of presenters and file workflows. */
     public AppContext context() {
         return context;
     }
 
-    /** What plays and records the document. */
+    /** Returns the studio, which plays and records the document. */
     public Studio studio() {
         return studio;
     }
@@ -146,7 +146,7 @@ public class AppServices implements AutoCloseable {
         return document;
     }
 
-    /** What is not on disk yet is kept in the user's folder, so that no crash takes it. */
+    /** Starts the journal of unsaved work in the user's folder. */
     public void keepJournal() {
         if (document.isChanged() || studio.transport() == Transport.RECORDING) {
             journal.changed(document.kept(), file, stamp);
@@ -187,16 +187,16 @@ public class AppServices implements AutoCloseable {
         stamp = version;
     }
 
-    /** What earlier runs left behind. */
+    /** Returns the recoverable work of earlier runs. */
     public List<RecoverableWork> unfinished() {
         return RecoverableWork.find(userFolder);
     }
 
     /**
-     * What has become of something that was brought back.
+     * The result of a recovery.
      *
-     * @param place where the rest of it stays
-     * @param losses what could not be brought back, a phrase each
+     * @param place the folder with the rest
+     * @param losses a phrase for each part that was lost
      */
     record Settled(Path place, List<String> losses) {}
 
@@ -272,7 +272,7 @@ public class AppServices implements AutoCloseable {
                 .anyMatch(name -> keyboard(name).isPresent());
     }
 
-    /** Has the stand-ins play the demo's performance over and over. */
+    /** Makes the stand-ins play the demo's performance repeatedly. */
     public void perform() {
         List<MidiTrack> tracks = new ArrayList<>();
         List<IntConsumer> lanes = new ArrayList<>();
@@ -351,7 +351,7 @@ public class AppServices implements AutoCloseable {
         }
     }
 
-    /** What built-in instruments sound with. */
+    /** Returns the sound of built-in instruments. */
     public SoundEngine sound() {
         return sound;
     }

@@ -17,7 +17,7 @@ public final class Exports {
     private final SessionFiles files;
     private final PathQuestions questions;
 
-    /** Writes what is exported, off the interface's thread. */
+    /** Writes the exported content, in the background. */
     interface Making {
         void write(OutputStream to, Progress progress) throws IOException;
     }
@@ -30,10 +30,10 @@ public final class Exports {
     }
 
     /**
-     * Asks where to, and writes.
+     * Asks for a path, and exports.
      *
-     * @param name the name that is suggested, with its ending
-     * @param making is asked on the interface's thread, with the path that was chosen, and takes there what it needs
+     * @param name the suggested file name, with its extension
+     * @param making called on the interface thread with the chosen path; collects the content there
      */
     void ask(FileKind kind, String question, String name, Function<Path, Making> making) {
         context.entries().commit();

@@ -148,7 +148,7 @@ public final class MidiFiles {
                 this::bringIn);
     }
 
-    /** A file that was read, and what it would be in the session. */
+    /** A file that was read, with its content for the session. */
     private record Found(String name, MidiFile file, FileImport read) {}
 
     /** Brings a MIDI file in. @param done run where it could be read */
@@ -214,7 +214,7 @@ public final class MidiFiles {
                         context.document(),
                         say("midi-files.importing", name),
                         say("midi-files.import-2", name),
-                        // What was read is looked at anew: its source's name may be taken by now.
+                        // The file is interpreted again, since its source's name may be in use by now.
                         (session, progress) ->
                                 FileImport.of(session, found.file, name).into(session, performance, whose),
                         () -> tell(found));

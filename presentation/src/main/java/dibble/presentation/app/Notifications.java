@@ -11,9 +11,9 @@ import java.util.List;
 import java.util.Objects;
 import java.util.concurrent.atomic.AtomicReference;
 
-/** Tells what goes wrong by itself, once each: loops, a journal that cannot be kept, mistakes of Dibble's own. */
+/** Reports problems that no command caused, once each: loops, a failing journal, internal errors. */
 public final class Notifications {
-    /** Where a mistake of Dibble's own stands, and what shows it. */
+    /** The log of an internal error, and the action that shows it. */
     private record Mistake(Path log, Runnable show) {}
 
     private final AppServices services;
@@ -31,10 +31,9 @@ public final class Notifications {
     }
 
     /**
-     * Something went wrong in Dibble itself. It is said once: what comes after the first mistake is most often of its
-     * making. Any thread.
+     * Reports an internal error. Only the first is reported: later ones are mostly its consequences. Any thread.
      *
-     * @param log where it stands
+     * @param log the log file
      * @param show shows that file
      */
     public void noteMistake(Path log, Runnable show) {
@@ -48,7 +47,7 @@ public final class Notifications {
                 || !Objects.equals(services.soundTrouble(), toldSound);
     }
 
-    /** Tells what is new. */
+    /** Reports new problems. */
     public void follow() {
         tellMistake();
         tellLoops();

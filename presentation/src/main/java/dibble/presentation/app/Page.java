@@ -5,7 +5,7 @@ import static dibble.presentation.UiText.say;
 import dibble.presentation.help.HelpTopic;
 import java.util.List;
 
-/** The views that there are, in the order of the work. */
+/** The views, in the order of the work. */
 public enum Page {
     GEAR(HelpTopic.GEAR),
     KEYS(HelpTopic.KEYS),
@@ -14,7 +14,7 @@ public enum Page {
     TAKES(HelpTopic.TAKES),
     LEVELS(HelpTopic.LEVELS),
 
-    /** These have no tab: scene and checks have their places at the top, all stand in the menus. */
+    /** These have no tab: scene and checks are at the top, and all are in the menus. */
     SOUNDS(HelpTopic.SOUNDS),
     SCENES(HelpTopic.SCENES),
     CHECKS(HelpTopic.CHECKS),

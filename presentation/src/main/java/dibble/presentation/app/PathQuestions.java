@@ -120,7 +120,7 @@ public final class PathQuestions {
         }
     }
 
-    /** What went wrong with a file, in words. */
+    /** Returns the reason of a failure with a file. */
     public static String explain(Path path, IOException e) {
         return e instanceof SessionFormatException ? path.getFileName() + ": " + e.getMessage() : IoWords.of(e);
     }

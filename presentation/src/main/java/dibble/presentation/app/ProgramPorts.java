@@ -15,13 +15,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 
-/** Has other programs see the session's ports, and the session know of their cables. */
+/** Offers the session's ports to other applications, and adopts their connections. */
 public final class ProgramPorts implements OtherPrograms {
     private final JackDevices jack;
     private final Document document;
     private final AtomicBoolean news = new AtomicBoolean();
 
-    /** True if the next look is the first since a session was opened: what it shows is no change of anybody's. */
+    /** True if the next look is the first after a session was opened: its differences are not changes by a user. */
     private boolean isOpened = true;
 
     private boolean givesSound;

@@ -31,7 +31,7 @@ public final class Recovery {
         context = services.context();
     }
 
-    /** Asks about what is left, where there is something. */
+    /** Asks about recoverable work, if there is any. */
     public void offer() {
         context.jobs()
                 .start(

@@ -30,7 +30,7 @@ import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
-/** New, open, save, close: each asks in place, tells in one line what went wrong, and loses nothing. */
+/** New, open, save and close. Each asks where necessary, reports a failure in one line, and loses nothing. */
 public final class SessionFiles {
     private static final Logger LOG = LoggerFactory.getLogger(SessionFiles.class);
     private static final String ENDING = ".dibble";
@@ -60,12 +60,12 @@ public final class SessionFiles {
         exportFolder();
     }
 
-    /** Has somebody told when the session has another file. */
+    /** Sets a listener for another file of the session. */
     public void onChange(Runnable then) {
         listener = then;
     }
 
-    /** Has somebody told when a session was opened where there was nothing yet. */
+    /** Sets a listener for a session that was opened in an empty window. */
     public void onBegun(Runnable then) {
         begun = then;
     }
@@ -122,10 +122,10 @@ public final class SessionFiles {
     }
 
     /**
-     * Opens a file, after asking where what is open would be lost; where it cannot be read, the session that was open
+     * Opens a file, after a question if the open session has unsaved changes. If it cannot be read, the open session
      * stays.
      *
-     * @param done runs where it was read
+     * @param done runs after the file was read
      */
     public void open(Path path, Runnable done) {
         read(
@@ -152,14 +152,14 @@ public final class SessionFiles {
                 });
     }
 
-    /** What was read of a file, and the version of the file. */
+    /** The content of a file, with the version of the file. */
     record Loaded(SessionContent content, FileStamp stamp) {}
 
     /**
-     * Reads a session that can be played here.
+     * Reads a session for playing.
      *
-     * @param known what was read before, or null; it is used where the file is the same now
-     * @param failed receives what went wrong
+     * @param known the content from an earlier read, or null; used if the file is unchanged
+     * @param failed receives the failure
      */
     void read(Path path, Loaded known, Consumer<Loaded> then, Consumer<IOException> failed) {
         Playable playable = context.studio().playable();
@@ -270,20 +270,20 @@ public final class SessionFiles {
 
     /** Why a session was not written. */
     private enum Saving {
-        /** The file is a bare session, which has no room for what is recorded. */
+        /** The file is a bare session, which cannot hold recordings. */
         NO_ROOM,
         /** The file is another version than the session comes from. */
         CHANGED
     }
 
-    /** What came of writing: a version of the file, or why there is none. */
+    /** The result of writing: the version of the file, or a reason for its absence. */
     private record Saved(FileStamp stamp, Saving reason) {}
 
     /**
-     * Writes the session as it is now; what is changed meanwhile is not saved by it.
+     * Writes the present session; later changes are not part of it.
      *
      * @param expected the version of the file that may be replaced; null for any
-     * @param after runs where the session was written; where it was not, the user is asked
+     * @param after runs after the session was written; otherwise the user is asked
      */
     private void save(Path path, FileStamp expected, Runnable after) {
         Session session = context.document().kept().session();
@@ -330,8 +330,8 @@ public final class SessionFiles {
     }
 
     /**
-     * Closes the window, after asking where something would be lost, and when what is under way is done. What is edited or
-     * recorded meanwhile is asked about again.
+     * Closes the window, after a question about unsaved changes, and after running jobs. Later edits and recordings are
+     * asked about again.
      */
     public void close() {
         unlessChanged(say("session-files.before-quitting"), () -> {
@@ -356,10 +356,10 @@ public final class SessionFiles {
     }
 
     /**
-     * Does something that puts the session away, after asking where it has changes or records. Called at the moment in
-     * which it would be put away: what changes until the answer is asked about again.
+     * Runs an action that replaces the session, after a question if it has unsaved changes or is recording. Called at
+     * the moment of the replacement: changes until the answer are asked about again.
      *
-     * @param purpose what is to be done, as it stands behind "before"
+     * @param purpose the action, as in the text after "before"
      */
     void unlessChanged(String purpose, Runnable action) {
         context.entries().commit();
@@ -386,7 +386,7 @@ public final class SessionFiles {
                                     context.session().name(),
                                     purpose),
                             List.of(
-                                    // What is changed while it is saved is asked about again.
+                                    // Changes during the save are asked about again.
                                     new Prompter.Answer(
                                             say("session-files.save"),
                                             () -> save(() -> unlessChanged(purpose, action))),
@@ -400,7 +400,7 @@ public final class SessionFiles {
         }
     }
 
-    /** Where files of the session are looked for. */
+    /** Returns the initial folder for files of the session. */
     public Path folder() {
         return file != null && file.toAbsolutePath().getParent() != null
                 ? file.toAbsolutePath().getParent()
@@ -413,7 +413,7 @@ public final class SessionFiles {
                 .orElseGet(() -> Path.of(System.getProperty("user.home")));
     }
 
-    /** Where exports go: the folder that was set for them, else where the session is. */
+    /** Returns the folder for exports: the one in the settings, else that of the session. */
     public Path exportFolder() {
         return folder(context.preferences().get().exportFolder()).orElseGet(this::folder);
     }
@@ -436,7 +436,7 @@ public final class SessionFiles {
         return Optional.empty();
     }
 
-    /** What a file of the session is called, without its ending. */
+    /** Returns the name for a file of the session, without an extension. */
     public String fileName() {
         return FileNames.plain(context.session().name());
     }

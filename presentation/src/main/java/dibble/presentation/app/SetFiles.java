@@ -27,7 +27,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.function.UnaryOperator;
 
-/** Walks through a set: the next session is read beforehand, and taken on while hands hold notes. */
+/** Steps through a set. The next session is read in advance, and opened while notes are held. */
 public final class SetFiles implements SetActions {
     private static final int DOWN = 64;
 
@@ -45,16 +45,16 @@ public final class SetFiles implements SetActions {
     /** The place of the session that is being read to be taken on; -1 for none. */
     private int coming = -1;
 
-    /** What was read beforehand, of which file; null while it is still being read. */
+    /** The session that was read in advance, with its file; null while it is still being read. */
     private SessionFiles.Loaded ready;
 
     private Path readyFile;
     private Boolean learning;
 
-    /** Which pedals are down: one goes on once each time it is pressed. */
+    /** The held pedals: a pedal advances once for each press. */
     private final boolean[] down = new boolean[128];
 
-    /** Has no set open yet. */
+    /** Starts without a set. */
     public SetFiles(AppServices services, SessionFiles files, PathQuestions questions, Exports exports) {
         this.services = services;
         context = services.context();
@@ -90,7 +90,7 @@ public final class SetFiles implements SetActions {
         }
     }
 
-    /** What is played is being read now: another session is taken on when that is done. */
+    /** The present entry is still being read; the step follows after that. */
     private void soon(int by) {
         context.frames().once(() -> step(by));
     }
@@ -206,7 +206,7 @@ public final class SetFiles implements SetActions {
         });
     }
 
-    /** Where the session that is on the desk stands in the set. */
+    /** Finds the position of the open session in the set. */
     private void findPlace() {
         place = -1;
         for (int i = 0; i < set.entries().size() && files.file() != null; i++) {
@@ -333,11 +333,11 @@ public final class SetFiles implements SetActions {
         return session.withTempo(new TempoMap(tempos, session.tempo().meters()));
     }
 
-    /** Reads the next session, so that nobody waits for it then. */
+    /** Reads the next session in advance. */
     private void prepare() {
         Path next = place + 1 < set.entries().size() ? path(place + 1) : null;
         if (Objects.equals(next, readyFile)) {
-            // A note was changed, say: what comes next is the same.
+            // The change was unrelated, such as an edit of a note: the next session is the same.
             return;
         }
         ready = null;

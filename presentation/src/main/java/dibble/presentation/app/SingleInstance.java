@@ -23,12 +23,12 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * How a second start reaches the Dibble that is running: a socket in a folder that only this user can enter. A message is
- * one short line; visitors are served side by side, and each has a few seconds. Where the system has no such sockets, the
- * second start knows nothing of the first.
+ * The connection of a second start to the running Dibble: a socket in a folder that only this user can enter. A message
+ * is one short line; clients are served concurrently, each for a few seconds. Where the system has no such sockets, a
+ * second start does not know about the first.
  */
 public final class SingleInstance implements AutoCloseable {
-    /** What became of a ring. */
+    /** The result of a message. */
     public enum Answer {
         /** Another Dibble is running, and opens the file. */
         HEARD,
@@ -148,7 +148,7 @@ public final class SingleInstance implements AutoCloseable {
         try {
             Files.createDirectories(place.getParent());
             allow(place.getParent(), "rwx------");
-            // One that was left by a process that was killed: nobody answers there.
+            // A socket left by a killed process has no listener.
             Files.deleteIfExists(place);
             ServerSocketChannel server = ServerSocketChannel.open(StandardProtocolFamily.UNIX);
             server.bind(UnixDomainSocketAddress.of(place));
@@ -169,7 +169,7 @@ public final class SingleInstance implements AutoCloseable {
         }
     }
 
-    /** Who has come, and what was said so far. */
+    /** A client, and its message so far. */
     private static final class Visitor {
         final ByteBuffer said = ByteBuffer.allocate(MAX_BYTES);
         final long end = deadline(1);
@@ -256,12 +256,12 @@ public final class SingleInstance implements AutoCloseable {
         }
     }
 
-    /** Returns true if somebody has rung. Any thread. */
+    /** Returns true if a message has arrived. Any thread. */
     public boolean hasNews() {
         return !rung.isEmpty();
     }
 
-    /** What is to be opened next: a path, or an empty text; null where nobody has rung. */
+    /** Returns the next path to open, or an empty text; null for no message. */
     public String next() {
         return rung.poll();
     }

@@ -46,7 +46,7 @@ public final class SoundFiles implements SoundPreview {
     private final Runnable endLater;
     private SoundLibrary library = SoundLibrary.NONE;
 
-    /** What the library is of, or will be once it is read. */
+    /** The files of the library, including one that is still being read. */
     private List<SoundFile> wanted = List.of();
 
     private OutputPort port;

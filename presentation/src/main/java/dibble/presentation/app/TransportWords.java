@@ -2,15 +2,15 @@ package dibble.presentation.app;
 
 import dibble.time.TempoMap;
 
-/** How the position is said. */
+/** The wording of the position. */
 public final class TransportWords {
     private TransportWords() {}
 
     /**
-     * {@code 12 · 3} for bar and beat; beats that a count-in still has, such as {@code −3}.
+     * Returns {@code 12 · 3} for bar and beat; the remaining beats of a count-in as {@code −3}.
      *
      * @param position in nanoseconds of the session
-     * @param countsIn what a count-in still takes, in nanoseconds
+     * @param countsIn the remaining count-in, in nanoseconds
      */
     public static String place(TempoMap tempo, long position, long countsIn) {
         long tick = tempo.ticks(position);

@@ -22,7 +22,7 @@ public interface WindowActions {
     /** Lists all commands. */
     void listCommands();
 
-    /** Lets the stand-ins play the demo, or stops them. */
+    /** Starts or stops the demo performance of the stand-ins. */
     void playDemo();
 
     /** Begins the first five minutes, or goes on with them. */
@@ -40,7 +40,7 @@ public interface WindowActions {
     /** Shows the log of events. */
     void showEvents();
 
-    /** Explains what a key does. */
+    /** Explains the effect of a key. */
     void why();
 
     /** Releases the keys that are held on the computer's keyboard. */

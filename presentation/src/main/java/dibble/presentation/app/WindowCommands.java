@@ -10,9 +10,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
-/** What can be done in every view. */
+/** The commands of all views. */
 public final class WindowCommands {
-    /** Scenes that have a key of their own: F1 to F12. */
+    /** The number of scenes with a key: F1 to F12. */
     private static final int CALLED = 12;
 
     private WindowCommands() {}

@@ -34,7 +34,7 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
-/** What Channels shows, and what hands do there. */
+/** The presenter of the Channels view. */
 public final class ChannelsPresenter {
 
     private final Document document;
@@ -108,7 +108,7 @@ public final class ChannelsPresenter {
                 .toList();
     }
 
-    /** What arrives on a channel, in a word or two. */
+    /** Returns the short name of a received channel. */
     public String arrivalName(Arrival arrival) {
         if (!arrival.name().isEmpty()) {
             return arrival.name();
@@ -128,7 +128,7 @@ public final class ChannelsPresenter {
         return arrival.letIn() ? word : say("channels-presenter.not-listened-to", word);
     }
 
-    /** Where an arrival comes from, in full: {@code Teasel, channel 5}. */
+    /** Returns the full name of a received channel: {@code Teasel, channel 5}. */
     public String from(Arrival arrival) {
         return say(
                 "channels-presenter.all-channels-2",
@@ -137,7 +137,7 @@ public final class ChannelsPresenter {
                 arrival.channel());
     }
 
-    /** What a row of a port is called. */
+    /** Returns the name of a row of a port. */
     public String placeName(Place place) {
         if (place.part() != null) {
             return session()
@@ -151,7 +151,7 @@ public final class ChannelsPresenter {
         return place.low() == place.high() ? say("channels-presenter.channel-no-part", place.low()) : "";
     }
 
-    /** How a part came by its channel. */
+    /** Returns the origin of a part's channel: fixed or automatic. */
     public String channelWord(Place place) {
         if (place.part() == null) {
             return "";
@@ -177,7 +177,7 @@ public final class ChannelsPresenter {
                 : session().part(place.part()).map(Part::colour).orElse(0);
     }
 
-    /** What a ribbon bears: its keys where it is not all of them, and its scene. */
+    /** Returns the label of a ribbon: its keys if they are not all, and its scene. */
     public String label(Way way) {
         List<String> words = new ArrayList<>();
         Zone zone = way.zone();
@@ -212,7 +212,7 @@ public final class ChannelsPresenter {
                 address(way.to()));
     }
 
-    /** Joins a channel to a place on top of what it plays; the new zone's id. */
+    /** Connects a channel to a place, in addition to its present connections. Returns the id of the new zone. */
     public String join(Arrival from, ZoneTarget to) {
         String id = Connections.freshId(session(), to);
         document.edit(say("edit.connect"), session -> Connections.join(session, id, from.source(), from.channel(), to));
@@ -238,7 +238,10 @@ public final class ChannelsPresenter {
                 .toList();
     }
 
-    /** Has a zone begin at a key, and what its source plays besides end before it; false where it can't be cut there. */
+    /**
+     * Moves the start of a zone to a key, and ends the other zones of its source before it. Returns false if they
+     * cannot be cut there.
+     */
     public boolean beside(String zone, int at) {
         Optional<Zone> now = session().zone(zone);
         if (now.isEmpty()
@@ -311,15 +314,15 @@ public final class ChannelsPresenter {
         document.edit(say("edit.plant"), plant::apply);
     }
 
-    /** What was typed to be joined. */
+    /** A typed connection. */
     public record Typed(Arrival from, ZoneTarget to) {}
 
     /**
-     * Reads a source (where it is not the one that is meant anyway), a channel or <em>all</em>, and the name of a
-     * sound or its beginning.
+     * Parses a source (if it is not the given one), a channel or <em>all</em>, and the name of a sound or its
+     * beginning.
      *
-     * @param meant the source that is meant where none is typed, or null
-     * @throws UserException with one line that says what was expected
+     * @param meant the source if none is typed, or null
+     * @throws UserException with one line that names the expected form
      */
     public Typed read(String text, String meant) {
         String rest = text.strip();

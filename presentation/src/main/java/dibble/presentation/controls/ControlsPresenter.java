@@ -33,9 +33,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 
-/** What Controls shows, and what hands do there. */
+/** The presenter of the Controls view. */
 public final class ControlsPresenter {
-    /** What a send leads to, ready to be shown. */
+    /** A send for display. */
     public record Said(int colour, String channel, String to, String what, String values) {}
 
     private final Document document;
@@ -83,12 +83,12 @@ public final class ControlsPresenter {
         return ControlEdits.sceneOf(session(), map.id()).map(Scene::name).orElse(say("controls-presenter.every-scene"));
     }
 
-    /** What the map answers to: {@code CC 21}, {@code pitch bend}. */
+    /** Returns the trigger of a map: {@code CC 21}, {@code pitch bend}. */
     public String when(ControlMap map) {
         return SessionFormatter.control(map.when().kind(), map.when().number(), middleC());
     }
 
-    /** What one send says. */
+    /** Returns a send for display. */
     public Said said(ControlMap map, ControlMap.Send send) {
         ControlMap.Trigger when = map.when();
         String values =
@@ -122,7 +122,7 @@ public final class ControlsPresenter {
         };
     }
 
-    /** What a send makes of a value now: {@code 86 → 38}. */
+    /** Returns the output of a send for a value: {@code 86 → 38}. */
     public static String now(ControlMap map, ControlMap.Send send, int value) {
         ControlMap.Trigger when = map.when();
         boolean outside = value < when.low() || value > when.high();
@@ -168,7 +168,7 @@ public final class ControlsPresenter {
         document.edit(say("edit.active-scene"), session -> ControlEdits.holdIn(session, id, scene));
     }
 
-    /** What a message that a control sent would be for a map; empty for notes and their like, and for choices. */
+    /** Returns the trigger for a message of a control; empty for notes, key pressure, and selections of parameters. */
     public static Optional<ControlMap.Trigger> trigger(HeardMessage heard) {
         int message = heard.message();
         if (Parameter.isChoice(message)) {
@@ -276,7 +276,7 @@ public final class ControlsPresenter {
         return session().part(ref).map(Part::name).orElse(ref.toString());
     }
 
-    /** Two parts that a fade may go between: what a source plays first, or else the first two there are. */
+    /** Returns two parts for a crossfade: the first that a source plays, or else the first two of the session. */
     public List<PartRef> firstTwo(String source) {
         Set<PartRef> first = new LinkedHashSet<>(source == null ? List.of() : reached(source));
         first.addAll(parts());
@@ -290,7 +290,7 @@ public final class ControlsPresenter {
                 .toList();
     }
 
-    /** All that a send can lead to, and what it leads to where that is nothing of it. */
+    /** Returns all targets for a send, including its present one. */
     public List<Choice<SendTarget>> aims(SendTarget now) {
         List<Choice<SendTarget>> aims = new ArrayList<>();
         Choices.parts(session()).forEach(it -> aims.add(new Choice<>(new ZoneTarget.ToPart(it.value()), it.words())));

@@ -37,7 +37,7 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
- * What the Gear view does to the session. What is asked about something that is gone since the last frame does nothing.
+ * The presenter of the Gear view. A request about an object that has been deleted since the last frame does nothing.
  */
 public final class GearPresenter {
     /** A kind of source that can be added, with the keys that it has. */
@@ -95,7 +95,7 @@ public final class GearPresenter {
         this.hidden = hidden;
     }
 
-    /** Adds a source on a stand-in's port of its own, and selects it. */
+    /** Adds a source on a new stand-in port, and selects it. */
     public void addSource(Size size) {
         Session session = session();
         String title = size.title.replaceAll(",.*", "");
@@ -108,7 +108,7 @@ public final class GearPresenter {
         select(id);
     }
 
-    /** The number behind an id that is not the first of its kind, as a word of its own. */
+    /** Returns the number at the end of an id that is not the first of its kind, as a separate word. */
     private static String number(String id) {
         String number = id.replaceAll(".*?(-(\\d+))?$", "$2");
         return number.isEmpty() ? "" : " " + number;
@@ -196,7 +196,7 @@ public final class GearPresenter {
         });
     }
 
-    /** Adds an instrument on a stand-in's port of its own, and selects it. */
+    /** Adds an instrument on a new stand-in port, and selects it. */
     public void addInstrument(Sounds sounds) {
         Session session = session();
         String id = Ids.fresh(sounds.name, taken -> session.instrument(taken).isPresent());
@@ -224,8 +224,8 @@ public final class GearPresenter {
     }
 
     /**
-     * The names of sounds that are known for an instrument: its own, those of others in the session and of what is kept on
-     * the gear shelf; those whose model it is called by come first.
+     * Returns the known names of sounds for an instrument: its own, and those of the session and the gear shelf. Names
+     * for its model come first.
      */
     public List<SoundNames> knownNames(Instrument of) {
         return Stream.concat(
@@ -253,7 +253,7 @@ public final class GearPresenter {
         document.edit(say("edit.move-source"), session -> GearEdits.moveSource(session, id, by));
     }
 
-    /** Adds the like of an instrument behind the others, on a stand-in's port of its own. */
+    /** Adds a copy of an instrument behind the others, on a new stand-in port. */
     public void duplicateInstrument(String id) {
         Instrument instrument = session().instrument(id).orElse(null);
         if (instrument == null) {
@@ -270,7 +270,7 @@ public final class GearPresenter {
         add(like, ShelfItem.Places.NONE);
     }
 
-    /** Adds what was kept on the shelf, and selects it; the number of zones that found no place. */
+    /** Adds an item of the shelf, and selects it. Returns the number of zones without a target. */
     public int add(ShelfItem item, ShelfItem.Places found) {
         ShelfItem.Added[] added = new ShelfItem.Added[1];
         document.edit(say("edit.add", item.name()), session -> {
@@ -322,7 +322,7 @@ public final class GearPresenter {
                         instrument.parts().size()));
     }
 
-    /** Adds the like of a part behind it, on a channel of its own. */
+    /** Adds a copy of a part behind it, on a separate channel. */
     public void duplicatePart(PartRef ref) {
         session()
                 .instrument(ref.instrument())
@@ -385,7 +385,7 @@ public final class GearPresenter {
         return Optional.ofNullable(selection.source().get()).flatMap(session()::source);
     }
 
-    /** Adds a source on a port where somebody played; its id. */
+    /** Adds a source on a port on which the user played. Returns its id. */
     public String addSourceOn(String port) {
         String name = SessionFormatter.port(port, session());
         String id = Ids.fresh(name, taken -> session().source(taken).isPresent());

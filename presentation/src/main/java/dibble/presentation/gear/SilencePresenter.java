@@ -12,7 +12,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
 
-/** Goes through the silence test: plays what should not sound, and remembers what did. */
+/** The presenter of the test for stray sounds: plays notes that should be silent, and records the answers. */
 public final class SilencePresenter {
     private static final int NOTE = 60;
     private static final int VELOCITY = 90;
@@ -34,7 +34,7 @@ public final class SilencePresenter {
         this.studio = studio;
     }
 
-    /** Begins anew; how many questions there are. */
+    /** Restarts the test. Returns the number of questions. */
     public int begin() {
         end();
         left.addAll(StraySoundTest.questions(document.session(), document.performance()));
@@ -42,7 +42,7 @@ public final class SilencePresenter {
         return all;
     }
 
-    /** Leaves the test; what it kept quiet is heard again. */
+    /** Ends the test, and restores the muted sources. */
     public void end() {
         endQuestion();
         left.clear();
@@ -61,7 +61,7 @@ public final class SilencePresenter {
         asked = null;
     }
 
-    /** The next question, with its number, and plays what it is about; empty after the last. */
+    /** Returns the next question with its number, and plays its notes; empty after the last. */
     public Optional<String> next() {
         endQuestion();
         asked = left.poll();
@@ -72,7 +72,7 @@ public final class SilencePresenter {
         return Optional.of(say("silence-presenter.of", all - left.size(), all, asked.text()));
     }
 
-    /** What was asked about does sound. */
+    /** Records that the present question's notes were audible. */
     public void sounds() {
         sounded.add(asked);
     }
@@ -91,7 +91,7 @@ public final class SilencePresenter {
         }
     }
 
-    /** What sounded and should not. */
+    /** Returns the questions with audible notes. */
     public List<StraySoundTest.Question> sounded() {
         return List.copyOf(sounded);
     }

@@ -35,7 +35,7 @@ public enum HelpTopic {
         this.title = title;
     }
 
-    /** What the page is called. */
+    /** Returns the title of the page. */
     public String title() {
         return title;
     }

@@ -25,7 +25,7 @@ import java.util.Optional;
 import java.util.function.IntPredicate;
 import java.util.function.UnaryOperator;
 
-/** What the Keys view does: proposes edits to the document, and decides how bands are stacked. */
+/** The presenter of the Keys view: edits of the document, and the stacking of bands. */
 public final class KeysPresenter {
     private final Document document;
     private final Jobs jobs;
@@ -52,7 +52,7 @@ public final class KeysPresenter {
         Map<String, Integer> levels = new HashMap<>();
         List<Zone> placed = new ArrayList<>();
         List<Zone> zones = new ArrayList<>(zonesOf(source));
-        // Keyswitches have a level of their own above the others: their names stand beside them.
+        // Keyswitches have a separate level above the others, with their names next to them.
         zones.sort(Comparator.comparing(Zone::keyswitch));
         for (Zone zone : zones) {
             int level = 0;
@@ -105,7 +105,7 @@ public final class KeysPresenter {
         return zoneEdit(say("edit.keys"), zone, it -> it.withKeys(keys));
     }
 
-    /** Lets a source be heard, or not. */
+    /** Mutes a source, or unmutes it. */
     public void setHeard(String source, boolean heard) {
         document.perform(performance -> performance.withHeard(source, heard));
     }
@@ -153,7 +153,7 @@ public final class KeysPresenter {
         });
     }
 
-    /** Has a zone hold in one scene, or (null) always. */
+    /** Moves a zone to one scene, or to all if the scene is null. */
     public void holdIn(String zone, String scene) {
         document.edit(say("edit.active-scene"), session -> ZoneEdits.moveZone(session, zone, scene));
     }
@@ -196,7 +196,7 @@ public final class KeysPresenter {
         return id;
     }
 
-    /** Has the zones of a source that play by key meet: gaps are closed, overlaps removed, layers stay. */
+    /** Makes the zones of a source adjacent: closes gaps and removes overlaps; layers stay. */
     public void closeGaps(String source) {
         List<Zone> zones = zonesOf(source).stream()
                 .filter(zone ->
@@ -205,7 +205,10 @@ public final class KeysPresenter {
         document.edit(say("edit.close-gaps"), session -> ZoneEdits.closeGaps(session, zones));
     }
 
-    /** Has keys of a source, from one on, play the keyswitches of a part; the new zone's id, or null for no switches. */
+    /**
+     * Assigns keys of a source, from one on, to the keyswitches of a part. Returns the id of the new zone, or null if
+     * there are no keyswitches.
+     */
     public String keyswitches(String source, PartRef part, int first) {
         if (session().part(part).filter(it -> !it.keyswitches().isEmpty()).isEmpty()) {
             return null;
@@ -220,7 +223,7 @@ public final class KeysPresenter {
         document.edit(say("edit.plant"), plant::apply);
     }
 
-    /** Gives each of some notes of a part a track of its own, with what was recorded of it; they are armed. */
+    /** Gives each of some notes of a part a separate track with its recorded notes, and arms it. */
     public void tracksFor(PartRef part, List<Integer> notes) {
         jobs.edit(
                 document,
@@ -265,7 +268,7 @@ public final class KeysPresenter {
         return !zonesOf(source).isEmpty();
     }
 
-    /** Lets a source play a part with all its keys, on top of what it plays. The new zone's id. */
+    /** Layers a part over all keys of a source. Returns the id of the new zone. */
     public String layer(String source, PartRef part) {
         String id = freshId(part);
         Range keys = session().source(source).orElseThrow().keys();
@@ -273,7 +276,7 @@ public final class KeysPresenter {
         return id;
     }
 
-    /** Lets a source play a part beside what it plays, above or below a key. The new zone's id. */
+    /** Splits a source at a key for a part, above or below it. Returns the id of the new zone. */
     public String beside(String source, PartRef part, int at, boolean below) {
         String id = freshId(part);
         Range keys = session().source(source).orElseThrow().keys();
@@ -292,7 +295,7 @@ public final class KeysPresenter {
         return at > keys.low() && at <= keys.high();
     }
 
-    /** What a zone sounds, as a range of notes; empty where all of it falls outside 0-127. */
+    /** Returns the sounding range of a zone; empty if all of it is outside 0-127. */
     public Optional<Range> soundsAt(Zone zone) {
         int by = zone.transpose()
                 + session().source(zone.source()).map(Source::transpose).orElse(0);

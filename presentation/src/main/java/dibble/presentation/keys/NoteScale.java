@@ -14,7 +14,7 @@ public record NoteScale(Range span, double width) {
         return width / span.size();
     }
 
-    /** Where a note begins. */
+    /** Returns the left edge of a note. */
     public double x(int note) {
         return (note - span.low()) * column();
     }
@@ -24,7 +24,7 @@ public record NoteScale(Range span, double width) {
         return Math.max(0, Math.min(127, span.low() + (int) Math.floor(x / column())));
     }
 
-    /** How many semitones a way is, to the nearest. */
+    /** Returns the semitones of a distance, rounded. */
     public int semitones(double way) {
         return (int) Math.round(way / column());
     }

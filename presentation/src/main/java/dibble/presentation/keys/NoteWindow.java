@@ -3,9 +3,9 @@ package dibble.presentation.keys;
 import dibble.midi.Range;
 import java.util.function.Supplier;
 
-/** Which of the notes that the gear uses are shown: all of them, or some, larger. */
+/** The visible range of the notes that the gear uses: all of them, or a part, enlarged. */
 public final class NoteWindow {
-    /** What one step of a zoom makes of the number of notes. */
+    /** The factor of the number of notes for one zoom step. */
     public static final double STEP = 0.75;
 
     private static final int MIN_SPAN = 18;

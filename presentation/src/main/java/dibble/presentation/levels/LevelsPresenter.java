@@ -30,7 +30,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 
-/** What the Levels view says and does. */
+/** The presenter of the Levels view. */
 public final class LevelsPresenter {
     private final Document document;
     private final Jobs jobs;
@@ -187,7 +187,10 @@ public final class LevelsPresenter {
         }
     }
 
-    /** What is done with a strip is done with all that are selected, where it is one of them; in the order of the rows. */
+    /**
+     * Returns the strips that an edit of a strip applies to: all selected ones if it is selected; in the order of the
+     * rows.
+     */
     public List<StripRef> meant(StripRef ref) {
         return ref != null && !selected.contains(ref) ? List.of(ref) : selection();
     }
@@ -230,7 +233,7 @@ public final class LevelsPresenter {
         document.edit(say("edit.output"), plant::apply);
     }
 
-    /** The drums of a kit that have a name and no strip of their own. */
+    /** Returns the named drums of a kit without a separate strip. */
     public List<Integer> drumsToSplit(PartRef ref) {
         Part part = session().part(ref).orElseThrow();
         if (!part.drums()) {
@@ -245,7 +248,7 @@ public final class LevelsPresenter {
         return List.copyOf(keys);
     }
 
-    /** Gives drums tracks, and so strips, of their own, with what was recorded of them. */
+    /** Gives drums separate tracks and strips, with their recorded notes. */
     public void splitDrums(PartRef ref) {
         List<Integer> drums = drumsToSplit(ref);
         jobs.edit(
@@ -256,7 +259,7 @@ public final class LevelsPresenter {
                 () -> document.perform(now -> TakeEdits.armKeys(session(), now, ref, drums)));
     }
 
-    /** The outputs that are used or have a name, with who is on each. */
+    /** Returns the outputs that are used or named, with the strips on each. */
     public Map<Integer, List<String>> outputs() {
         Map<Integer, List<String>> outputs = new TreeMap<>();
         outputs.put(1, new ArrayList<>());
@@ -271,7 +274,7 @@ public final class LevelsPresenter {
         return outputs;
     }
 
-    /** How many strips Dibble sounds itself. */
+    /** Returns the number of strips of built-in instruments. */
     public int stems() {
         return groups().stream()
                 .filter(group -> group.instrument().builtIn())
@@ -296,7 +299,7 @@ public final class LevelsPresenter {
         return List.copyOf(numbers);
     }
 
-    /** What an output is called: its channels of the device, and its name. */
+    /** Returns the label of an output: its channels of the device, and its name. */
     public String output(int number) {
         String name = session().outputs().getOrDefault(number, "");
         return say("levels-view.output", 2 * number - 1, 2 * number, name).strip();

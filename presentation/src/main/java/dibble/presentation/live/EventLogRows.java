@@ -25,24 +25,24 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 
-/** Everything that passed, as rows to be read: what came in beside what became of it. */
+/** The recent events as rows: the received event next to its output. */
 public final class EventLogRows {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss.SSS", Locale.ROOT);
 
-    /** Who plays what nobody played: playback, an edit, a payment. */
+    /** The source of output that no source caused: playback, an edit, a reset. */
     private static final String BY_ITSELF = say("common.dibble");
 
-    /** What left. */
+    /** A sent message. */
     public record Out(int colour, String channel, String part, String what, boolean taken, int message) {}
 
     /**
-     * One row.
+     * A row.
      *
-     * @param number of its first entry
-     * @param sourceId who played it, or null where nobody did
+     * @param number the number of its first entry
+     * @param sourceId the id of the source, or null
      * @param channel 1-16, or empty
-     * @param message what was played, or null where nobody did
-     * @param note what is said where nothing left
+     * @param message the received message, or null
+     * @param note a remark if there is no output
      */
     public record Row(
             long number,

@@ -19,7 +19,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** What was just played and what became of it, as words. */
+/** The last played event and its output, in words. */
 public final class Sentence {
     /** One way that it took. */
     public record Way(int colour, String channel, String part, String detail) {}
@@ -41,7 +41,7 @@ public final class Sentence {
         return source;
     }
 
-    /** Returns what was played. */
+    /** Returns the played event. */
     public String played() {
         return played;
     }
@@ -63,7 +63,7 @@ public final class Sentence {
         return text.append(silence.isEmpty() ? "" : ": " + silence).toString();
     }
 
-    /** Describes what was heard. */
+    /** Describes an event. */
     public static Sentence of(
             LiveState.Heard heard, Session session, Routing routing, SlotAllocator slots, boolean isHeard) {
         int message = heard.message();
@@ -72,7 +72,7 @@ public final class Sentence {
         boolean refused = false;
         List<Trace.Sent> taken = new ArrayList<>();
         for (LiveState.Sent sent : heard.sent()) {
-            // A key is told by the notes that it starts, a control by all that it moves.
+            // A key is described by the notes that it starts, a control by everything that it moves.
             if (ShortMessage.startsNote(sent.message()) || !isKey) {
                 refused |= !sent.taken();
                 if (sent.taken()) {
@@ -125,7 +125,7 @@ public final class Sentence {
                 say("sentence.on", sounds, address, track.isEmpty(), track));
     }
 
-    /** What the line says before anything was played. */
+    /** Returns the text before the first event. */
     public static String empty(Session session) {
         return session.sources().isEmpty()
                 ? say("sentence.no-sources-yet")

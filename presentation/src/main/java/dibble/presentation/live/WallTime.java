@@ -4,8 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * The wall clock's time of events that bear the system's nanoseconds. It is asked again and again, since the two come apart
- * when the machine sleeps or somebody sets the clock; what has passed keeps its time then. Not thread-safe.
+ * The wall-clock time of events with stamps of the system's nanosecond clock. The offset is measured repeatedly, since
+ * the clocks diverge when the machine sleeps or a user sets the clock; past events keep their time. Not thread-safe.
  */
 final class WallTime {
     private static final long NANOS_A_MILLI = 1_000_000;
@@ -14,7 +14,7 @@ final class WallTime {
     private static final long APART_MILLIS = 100;
 
     /**
-     * What holds from some time on.
+     * The offset from a time on.
      *
      * @param since in nanoseconds
      * @param offset the wall clock's milliseconds at nanosecond 0

@@ -29,13 +29,13 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/** The trace of an event in words: what each zone and control map does with it, or why it stays silent. */
+/** The trace of an event in words: the effect of each zone and control map, or the reason for its silence. */
 public final class Why {
     /**
-     * One line of the answer.
+     * A line of the answer.
      *
-     * @param thing what it is about, or null
-     * @param sounds whether something comes of it
+     * @param thing its object, or null
+     * @param sounds whether it has output
      */
     public record Line(Navigator.Thing thing, int colour, String channel, String name, String text, boolean sounds) {}
 
@@ -74,7 +74,7 @@ public final class Why {
     /** An answer: a sentence, then a line for each thing that had a say. */
     public record Answer(String sentence, List<Line> lines) {}
 
-    /** Explains what becomes of a message. */
+    /** Explains the effect of a message. */
     public static Answer ask(
             Session session,
             Routing routing,

@@ -1,2 +1,2 @@
-/** What was played as rows and sentences, and why something stayed silent. */
+/** Played events as rows and sentences, and explanations of silence. */
 package dibble.presentation.live;

@@ -1,11 +1,11 @@
 package dibble.presentation.notes;
 
 /**
- * What a hand holds and has not let go yet: where the selected notes are drawn meanwhile.
+ * The offsets of selected notes during a drag.
  *
- * @param ticks by how much they are later
- * @param semitones by how much they are higher
- * @param longer by how much they are longer, in ticks
+ * @param ticks the change of the start
+ * @param semitones the change of the key
+ * @param longer the change of the length, in ticks
  */
 public record DraggedNotes(long ticks, int semitones, long longer) {
     /** Nothing is held. */

@@ -3,11 +3,11 @@ package dibble.presentation.notes;
 import dibble.presentation.TimeScale;
 
 /**
- * Where notes lie.
+ * The positions of notes.
  *
- * @param rowHeight how high a key's row is, in pixels
- * @param scrolled how far the rows are scrolled up, in pixels
- * @param height how much of them is seen, in pixels
+ * @param rowHeight the height of a key's row, in pixels
+ * @param scrolled the scroll offset of the rows, in pixels
+ * @param height the visible height, in pixels
  */
 public record Geometry(TimeScale scale, KeyRows rows, double rowHeight, double scrolled, double height) {
     /** The least height of a row in which its name can be read. */

@@ -4,9 +4,9 @@ import java.util.Arrays;
 import java.util.BitSet;
 
 /**
- * Which keys have a row, from the highest at the top.
+ * The keys with a row, from the highest at the top.
  *
- * @param keys the keys, falling
+ * @param keys the keys, descending
  * @param rowOf for each key its row, or {@link #NONE}
  */
 public record KeyRows(int[] keys, int[] rowOf) {

@@ -6,7 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.IntPredicate;
 
-/** Which notes of which tracks are selected; notes are numbered as on their sheets. */
+/** The selected notes of tracks, numbered as in their {@link TrackNotes}. */
 public final class NoteSelection {
     private final Map<String, BitSet> notes = new LinkedHashMap<>();
 

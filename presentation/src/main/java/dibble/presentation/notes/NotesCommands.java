@@ -9,7 +9,7 @@ import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 
-/** All that can be done with notes, with its keys. */
+/** The commands for notes, with their keys. */
 public final class NotesCommands {
     private static final String SELECT = say("command-group.select");
     private static final String MOVE = say("command-group.move");

@@ -30,7 +30,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Function;
 
-/** What the notes of tracks say and do: which are shown, which are selected, and what becomes of them. */
+/** The presenter of the note editor: the visible tracks, the selection, and the edits. */
 public final class NotesPresenter {
     private static final int USUAL_VELOCITY = 90;
 
@@ -50,7 +50,7 @@ public final class NotesPresenter {
     private Grid.Step step = new Grid.Step(16, Grid.Kind.STRAIGHT);
     private boolean snaps = true;
 
-    /** What is shown before it is kept, and the session that it was made of; null for nothing. */
+    /** The preview, with the session that it was made from; null for none. */
     private Edited preview;
 
     private Session previewOf;
@@ -115,7 +115,7 @@ public final class NotesPresenter {
         return track.playsOn().flatMap(document.session()::part);
     }
 
-    /** What is on a track; empty while that is still to come. */
+    /** Returns the notes of a track; empty while they are being computed. */
     public Optional<TrackNotes> sheet(Track track) {
         return sheets.of(track);
     }
@@ -130,7 +130,7 @@ public final class NotesPresenter {
         return sheets.hasNews();
     }
 
-    /** Forgets what has not been asked for since the last call. */
+    /** Drops the notes of tracks that were not requested since the last call. */
     public void forgetOthers() {
         sheets.forgetOthers();
     }
@@ -142,12 +142,12 @@ public final class NotesPresenter {
         return selected;
     }
 
-    /** What is selected as it is shown: in a preview, what has become of it. */
+    /** Returns the selection as displayed: in a preview, after the change. */
     public BitSet selectedNow(String track) {
         return isPreviewing() ? preview.selected().getOrDefault(track, new BitSet()) : selected.of(track);
     }
 
-    /** Brings the selection to what is on the tracks now; a track that is gone is shown no more. */
+    /** Updates the selection after a change of the tracks; a deleted track is hidden. */
     public void follow() {
         if (preview != null && !isPreviewing()) {
             preview = null;
@@ -173,7 +173,7 @@ public final class NotesPresenter {
                 .forEach(id -> selected.set(id, new BitSet()));
     }
 
-    /** Every shown track with what is on it, where that is there. */
+    /** Returns the visible tracks with their notes, as far as computed. */
     public Map<Track, TrackNotes> sheets() {
         Map<Track, TrackNotes> there = new LinkedHashMap<>();
         for (Track track : tracks(document.kept().session())) {
@@ -204,7 +204,7 @@ public final class NotesPresenter {
                 .findFirst();
     }
 
-    /** What a change is of: what is selected, or all where nothing is. */
+    /** Returns the notes for a change: the selection, or all notes if it is empty. */
     public Map<String, BitSet> chosen() {
         if (!selected.isEmpty()) {
             return selected.byTrack();
@@ -293,7 +293,7 @@ public final class NotesPresenter {
         takeOver(done[0]);
     }
 
-    /** The selection goes on with what has become of it. */
+    /** Selects the changed notes. */
     private void takeOver(Edited done) {
         done.selected().forEach((track, notes) -> {
             if (!shown.contains(track)) {
@@ -317,7 +317,7 @@ public final class NotesPresenter {
         nudge(say("edit.move-notes"), TimeChanges.drag(ticks, semitones));
     }
 
-    /** Copies what is selected to elsewhere; the copies are selected then. */
+    /** Copies the selection to another position; the copies are selected then. */
     public void copyBy(long ticks, int semitones) {
         edit(
                 say("edit.copy-notes"),
@@ -325,7 +325,7 @@ public final class NotesPresenter {
                         onlyAdded(NoteEdits.change(session, selected.byTrack(), ManualChanges.copy(ticks, semitones))));
     }
 
-    /** What was selected before is not any more, where notes were added. */
+    /** After an addition, only the added notes are selected. */
     private Edited onlyAdded(Edited edited) {
         Map<String, BitSet> added = new LinkedHashMap<>();
         edited.selected().forEach((id, notes) -> {
@@ -375,7 +375,7 @@ public final class NotesPresenter {
                         which,
                         track -> notes -> notes.each(
                                 note -> notes.setVelocity(note, velocities.get(track.id())[note]))));
-        // Velocities change no numbers of notes: what was selected stays so.
+        // Velocities do not renumber notes, so the selection stays.
         selected.clear();
         before.byTrack().forEach(selected::set);
     }
@@ -461,7 +461,7 @@ public final class NotesPresenter {
                 session -> NoteEdits.changeEach(session, none, track -> ManualChanges.draw(onto.get(track.id()))));
     }
 
-    /** As they were played: what is selected, or, where nothing is, all that is shown, with what was deleted. */
+    /** Restores notes as they were played: the selection, or all visible notes with the deleted ones if it is empty. */
     public void asPlayed() {
         if (selected.isEmpty()) {
             List<String> all = List.copyOf(shown);
@@ -478,7 +478,7 @@ public final class NotesPresenter {
                 .anyMatch(track -> track.regions().byHand().isPresent());
     }
 
-    // What is shown and heard before it is kept.
+    // Returns the previewed session.
 
     /** Returns whether a change is shown that is not yet a step. */
     public boolean isPreviewing() {
@@ -503,9 +503,9 @@ public final class NotesPresenter {
     }
 
     /**
-     * Shows what a change would make.
+     * Previews a change.
      *
-     * @param cancelled runs where the user, an undo or another session cancels the preview
+     * @param cancelled runs if the user, an undo or another session cancels the preview
      */
     public void preview(Session of, Edited edited, Runnable cancelled) {
         if (of == document.kept().session() && !hasToWait()) {
@@ -535,7 +535,7 @@ public final class NotesPresenter {
         }
     }
 
-    /** Keeps what is shown, as one step. */
+    /** Applies the preview, as one undo step. */
     public void keep(String name) {
         if (isPreviewing()) {
             Edited kept = preview;

@@ -25,8 +25,8 @@ public final class SelectionCommands {
     private final Supplier<TempoMap> tempo;
 
     /**
-     * @param sheets the tracks that are shown, with what is on them
-     * @param grid by which places of a bar are told apart
+     * @param sheets the visible tracks with their notes
+     * @param grid distinguishes positions in a bar
      */
     SelectionCommands(
             NoteSelection selected,
@@ -60,7 +60,7 @@ public final class SelectionCommands {
         });
     }
 
-    /** What of a note others can be like. */
+    /** The property by which similar notes are selected. */
     public enum Like {
         KEY,
         VELOCITY,
@@ -105,7 +105,11 @@ public final class SelectionCommands {
         });
     }
 
-    /** Selects the notes that sound in a stretch, on some keys. @param more whether what is selected stays so */
+    /**
+     * Selects the notes that sound in a time range, on some keys.
+     *
+     * @param more whether to extend the selection
+     */
     public void within(long from, long to, int lowest, int highest, boolean more) {
         sheets.get().forEach((track, sheet) -> {
             ClipIndex index = sheet.index();
@@ -122,7 +126,11 @@ public final class SelectionCommands {
         });
     }
 
-    /** Selects the next note in time, or the one before. @param more whether what is selected stays so */
+    /**
+     * Selects the next note in time, or the previous one.
+     *
+     * @param more whether to extend the selection
+     */
     public void step(int by, boolean more) {
         record Place(String track, int note, long start, int key) {}
         List<Place> all = new ArrayList<>();
@@ -154,7 +162,7 @@ public final class SelectionCommands {
         selected.set(next.track, next.note, true);
     }
 
-    /** Where the selected notes begin. */
+    /** Returns the start of the selected notes. */
     public OptionalLong start() {
         long[] first = {Long.MAX_VALUE};
         eachSelected((track, sheet, note) ->
@@ -162,7 +170,7 @@ public final class SelectionCommands {
         return first[0] == Long.MAX_VALUE ? OptionalLong.empty() : OptionalLong.of(first[0]);
     }
 
-    /** From where to where the selected notes reach; empty where none is. */
+    /** Returns the time range of the selected notes; empty if there are none. */
     public Optional<long[]> span() {
         long[] span = {Long.MAX_VALUE, 0};
         eachSelected((track, sheet, note) -> {

@@ -6,15 +6,15 @@ import dibble.recording.Regions;
 import java.util.BitSet;
 
 /**
- * What is on a track, found once.
+ * The notes of a track, indexed.
  *
- * @param hand as hands have it, the muted notes among the others
- * @param index the notes and lanes of that
- * @param muted which notes do not sound
+ * @param hand the present notes, including muted ones
+ * @param index the notes and lanes of those
+ * @param muted the muted notes
  * @param played the notes as they were printed
- * @param longest how long the longest note is, in ticks: what begins earlier than that is not seen any more
- * @param longestPlayed the same of those that were printed
- * @param keys those that have notes
+ * @param longest the length of the longest note in ticks, to find visible notes
+ * @param longestPlayed the same for the printed notes
+ * @param keys the keys with notes
  */
 public record TrackNotes(
         ManualEdits hand,

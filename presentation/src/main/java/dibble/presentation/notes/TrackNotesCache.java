@@ -7,7 +7,9 @@ import java.util.HashSet;
 import java.util.Optional;
 import java.util.Set;
 
-/** What is on tracks, found once for each state of a track; aside where that takes longer than a frame may. */
+/**
+ * The notes of tracks, indexed once for each state of a track; in the background if that takes too long for a frame.
+ */
 final class TrackNotesCache {
     /** As many events as are gone through within a frame. */
     private static final int AT_ONCE = 60_000;
@@ -15,7 +17,7 @@ final class TrackNotesCache {
     private final BackgroundCache<Of, TrackNotes> sheets = new BackgroundCache<>();
     private final Set<Of> asked = new HashSet<>();
 
-    /** What is on a track, by identity: comparing regions takes long. */
+    /** The content of a track, compared by identity: comparing regions takes long. */
     private record Of(Regions regions) {
         @Override
         public boolean equals(Object other) {
@@ -28,7 +30,7 @@ final class TrackNotesCache {
         }
     }
 
-    /** What is on a track; empty while that is still to come. */
+    /** Returns the notes of a track; empty while they are being computed. */
     Optional<TrackNotes> of(Track track) {
         Regions regions = track.regions();
         Of of = new Of(regions);
@@ -44,7 +46,7 @@ final class TrackNotesCache {
         return sheets.hasNews();
     }
 
-    /** Forgets what has not been asked for since the last call. */
+    /** Drops the notes that were not requested since the last call. */
     void forgetOthers() {
         sheets.retain(asked);
         asked.clear();

@@ -25,7 +25,7 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
-/** What there is to say of scenes, and what is done to them. */
+/** The presenter of the Scenes view. */
 public final class ScenesPresenter {
     /**
      * One thing in which two scenes differ.
@@ -130,7 +130,7 @@ public final class ScenesPresenter {
         document.edit(say("edit.sound-in-scene"), session -> SceneEdits.changeSound(session, scene, part, change));
     }
 
-    /** What a scene has: {@code 3 zones · 1 control map · 2 sounds}. */
+    /** Returns the content of a scene: {@code 3 zones · 1 control map · 2 sounds}. */
     public static String holds(Scene scene) {
         List<String> words = new ArrayList<>();
         count(words, scene.zones().size(), "scenes-presenter.zones");
@@ -145,7 +145,7 @@ public final class ScenesPresenter {
         }
     }
 
-    /** What holds in every scene. */
+    /** Returns the content that holds in every scene. */
     public String always() {
         List<String> words = new ArrayList<>();
         count(words, session().zones().size(), "scenes-presenter.zones");
@@ -155,7 +155,7 @@ public final class ScenesPresenter {
                 : say("scenes-presenter.in-every-scene-as-well", String.join(" · ", words));
     }
 
-    /** What calls a scene: {@code F1 · program 1}. */
+    /** Returns the calls of a scene: {@code F1 · program 1}. */
     public String calledBy(Scene scene) {
         List<String> words = new ArrayList<>();
         int number = session().scenes().indexOf(scene) + 1;
@@ -203,7 +203,7 @@ public final class ScenesPresenter {
                 .toList();
     }
 
-    /** In what two scenes differ. */
+    /** Returns the differences of two scenes. */
     public List<Differs> differences(Scene first, Scene second) {
         Routing routing = document.routing();
         List<Differs> all = new ArrayList<>();

@@ -4,7 +4,7 @@ import dibble.presentation.Subscription;
 import dibble.session.SessionSet;
 import java.util.function.UnaryOperator;
 
-/** The set that is open, and what is done with it. */
+/** The open set, and its actions. */
 public interface SetActions {
     /** The set that is open, or null. */
     SessionSet set();
@@ -12,10 +12,10 @@ public interface SetActions {
     /** The place of the session that is on the desk, or -1 where it is none of the set. */
     int place();
 
-    /** What a session of the set is called: its file's name without its ending. */
+    /** Returns the name of a session of the set: its file name without the extension. */
     String name(int place);
 
-    /** Is told of each change. */
+    /** Adds a listener for changes. */
     Subscription listen(Runnable listener);
 
     /** Asks for a name and a file, and begins a set. */
@@ -42,7 +42,7 @@ public interface SetActions {
     /** Asks where, and writes all its sheets as one PDF. */
     void export();
 
-    /** Has the next controller that is moved go on, or back. */
+    /** Assigns the next moved controller to advance, or to go back. */
     void learn(boolean forNext);
 
     /** Returns true if a pedal is waited for. */

@@ -1,2 +1,2 @@
-/** What can be done with a set. */
+/** The actions of a set. */
 package dibble.presentation.sets;

@@ -6,7 +6,7 @@ import dibble.midi.MiddleC;
 import dibble.presentation.Preferences;
 import dibble.session.Document;
 
-/** What the settings do beyond themselves. */
+/** The effects of the settings on the application. */
 public final class SettingsPresenter {
     private final Document document;
     private final Preferences preferences;

@@ -5,7 +5,7 @@ import dibble.session.Performance;
 import dibble.session.Session;
 import java.util.function.Consumer;
 
-/** What the sheet's view does with files, which others ask for. */
+/** The file actions of the Sheet view. */
 public interface SheetActions {
     /** The forms of a sheet. */
     enum Form {
@@ -28,7 +28,7 @@ public interface SheetActions {
      */
     record Offer(Other changed, Session base, Runnable again) {}
 
-    /** Asks for a sheet of rows, and offers what the session would be with it. */
+    /** Asks for a sheet of rows, and offers a preview of the resulting session. */
     void bringIn(Consumer<Offer> then);
 
     /** Asks for a session, and gives it. */

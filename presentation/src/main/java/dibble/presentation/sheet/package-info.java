@@ -1,2 +1,2 @@
-/** What can be done with a sheet. */
+/** The actions of a sheet. */
 package dibble.presentation.sheet;

@@ -19,7 +19,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 
-/** What the Sounds page says and does. */
+/** The presenter of the Sounds view. */
 public final class SoundsPresenter {
     private final Document document;
     private final SoundPreview listening;
@@ -28,7 +28,7 @@ public final class SoundsPresenter {
     private String file;
     private boolean all = true;
 
-    /** What can be had without any file; empty until it has been read. */
+    /** The built-in sounds; empty until they have been read. */
     private List<Preset> usual = List.of();
 
     /** Presents a document; sounds are heard through a preview. */
@@ -116,7 +116,7 @@ public final class SoundsPresenter {
         return banks;
     }
 
-    /** The sounds that fit what is looked for: all words in any order, in the name or as the number. */
+    /** Returns the sounds that match the search: all words in any order, in the name or as the number. */
     public List<Sound> sounds() {
         List<Sound> found = new ArrayList<>();
         if (all || file == null) {
@@ -143,14 +143,14 @@ public final class SoundsPresenter {
         to.add(sound);
     }
 
-    /** What sort of sound it is: a kit, a family of General MIDI, or in other banks nothing that could be known. */
+    /** Returns the category of a sound: a kit, a family of General MIDI, or in other banks none. */
     public static String kind(Sound sound) {
         Preset preset = sound.preset();
         boolean plain = preset.bank().equals(List.of(0, 0));
         return preset.drums() ? say("sounds-view.kit") : plain ? GeneralMidi.family(preset.program()) : "";
     }
 
-    /** Where it is from: its file, and its bank where that is not the first. */
+    /** Returns the origin of a sound: its file, and its bank if that is not the first. */
     public String where(Sound sound) {
         Preset preset = sound.preset();
         String file = sound.file() == null
@@ -209,7 +209,7 @@ public final class SoundsPresenter {
         return names;
     }
 
-    /** Has a sound heard for a moment. */
+    /** Plays a sound for a moment. */
     public void listen(Sound sound) {
         Preset preset = sound.preset();
         int key = preset.drums()

@@ -6,7 +6,7 @@ import java.util.Arrays;
 import java.util.function.LongPredicate;
 
 /**
- * Where the notes of a track lie on a lane, in pixels. Of notes that would cover the same pixels only one is there: a
+ * The notes of a track as strokes on a lane, in pixels. Of notes that would cover the same pixels only one is kept: a
  * lane of a million notes has no more strokes than pixels.
  */
 public final class NoteStrokes {
@@ -95,7 +95,7 @@ public final class NoteStrokes {
         return right[i];
     }
 
-    /** Where the middle of a stroke is, from above. */
+    /** Returns the middle of a stroke, from the top. */
     public double middle(int i) {
         return middle[i];
     }

@@ -58,7 +58,7 @@ public final class ShownNotes {
         }
     }
 
-    /** Forgets what has not been asked for since the last call. */
+    /** Drops the notes that were not requested since the last call. */
     public void forgetOthers() {
         kept.retain(asked);
         asked.clear();
@@ -75,7 +75,7 @@ public final class ShownNotes {
         return of(new Of(track.sounding(), 0, now), track.sounding().size(), () -> spans(track.sounding(), now));
     }
 
-    /** What a source played in a take; empty while it is still to come, and where it played nothing. */
+    /** Returns the notes of a source in a take; empty while they are being computed, and if there are none. */
     public Optional<NoteSpans> of(Take take, String source) {
         TempoMap now = tempo.get();
         int number = take.sources().indexOf(source);
@@ -100,7 +100,7 @@ public final class ShownNotes {
         return spans;
     }
 
-    /** What a track has of the recording so far; null where it is none of its. */
+    /** Returns the notes of a track in the recording so far; null if the track does not take part. */
     public NoteSpans liveOf(String track) {
         Printer printer = recording.printer();
         for (int i = 0; i < printer.tracks().size(); i++) {
@@ -111,7 +111,7 @@ public final class ShownNotes {
         return null;
     }
 
-    /** What a source has played in the recording so far. */
+    /** Returns the notes of a source in the recording so far. */
     public NoteSpans livePlayed(String source) {
         return live(
                 say("common.source", source),
@@ -126,7 +126,7 @@ public final class ShownNotes {
         return spans;
     }
 
-    /** Where the recording began. */
+    /** Returns the start of the recording. */
     public long begins() {
         return place(recording, 0);
     }

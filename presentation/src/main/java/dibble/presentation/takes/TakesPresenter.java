@@ -49,7 +49,7 @@ import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
-/** What the Takes view says and does. */
+/** The presenter of the Takes view. */
 public final class TakesPresenter {
     private final Document document;
     private String chosen;
@@ -111,7 +111,7 @@ public final class TakesPresenter {
         return left.isEmpty() ? plan : say("takes-presenter.parts-to-everything-else", plan, left.size());
     }
 
-    /** The strip of what a track plays on: a part's, or a key's that the track takes alone. */
+    /** Returns the strip of a track: that of the part, or of a key that the track takes alone. */
     private Optional<StripRef> stripRef(Track track) {
         return track.playsOn()
                 .filter(ref -> session().part(ref).isPresent())
@@ -138,7 +138,7 @@ public final class TakesPresenter {
         return builtIn ? Loudness.MAX : 0;
     }
 
-    /** What its strip sounds like now. */
+    /** Returns the present level of its strip. */
     public Meters.Reading reading(Track track, Meters meters) {
         return stripRef(track)
                 .flatMap(ref -> document.routing()
@@ -165,7 +165,7 @@ public final class TakesPresenter {
                 .or(() -> takes.isEmpty() ? Optional.empty() : Optional.of(takes.get(takes.size() - 1)));
     }
 
-    /** Has a take looked at; null for the newest. */
+    /** Selects a take for display; null for the newest. */
     public void look(String id) {
         chosen = id;
     }
@@ -176,16 +176,16 @@ public final class TakesPresenter {
         ROUTED
     }
 
-    /** Returns true if what the tracks have of a take was edited by hand. */
+    /** Returns true if the prints of a take were edited manually. */
     public boolean isEdited(Take take) {
         return session().tracks().stream().anyMatch(track -> track.regions().isEdited(take.id()));
     }
 
     /**
-     * What printing a take again would make of the tracks.
+     * A preview of printing a take again.
      *
-     * @param from the session that it was made of
-     * @param again what the session would be then
+     * @param from the session that it was made from
+     * @param again the resulting session
      */
     public record Comparison(Take take, Again how, Session from, Session again, List<TakeEdits.Outcome> outcomes) {
         /** Returns true if it still is what would come of it. */
@@ -196,7 +196,7 @@ public final class TakesPresenter {
         }
     }
 
-    /** Compares what the tracks have with what printing a take again would make of them. Any thread. */
+    /** Compares the present tracks with those after printing a take again. Any thread. */
     public static Comparison compare(Kept kept, Take take, Again how, Progress progress) {
         Session session = kept.session();
         Session again = printed(session, kept.performance(), take, how, progress);
@@ -260,9 +260,9 @@ public final class TakesPresenter {
     }
 
     /**
-     * Sets the tempo from a tick on, to the next change. One that is that of what is before it is no change any more.
+     * Sets the tempo from a tick to the next change. A tempo equal to the previous one removes the change.
      *
-     * @throws UserException where there is no such tempo
+     * @throws UserException if the tempo is out of range
      */
     public void setTempo(long tick, double bpm) {
         TempoMap now = session().tempo();
@@ -343,9 +343,9 @@ public final class TakesPresenter {
     }
 
     /**
-     * What the clock does now.
+     * Returns the state of the clock.
      *
-     * @param bpm the tempo of the clock that is followed; 0 where it is not known
+     * @param bpm the tempo of the followed clock; 0 if not known
      */
     public String clockWords(double bpm) {
         ClockPlan plan = session().clock();
@@ -358,7 +358,7 @@ public final class TakesPresenter {
                 : say("takes-presenter.clock-to-ports", plan.to().size());
     }
 
-    /** What a track can take besides a part, with words for it. */
+    /** Returns the possible inputs of a track other than a part, with their labels. */
     public List<Map.Entry<String, Track.Input>> inputs() {
         List<Map.Entry<String, Track.Input>> inputs = new ArrayList<>();
         for (Source source : session().sources()) {
@@ -417,7 +417,9 @@ public final class TakesPresenter {
         return track.playsOn().flatMap(session::part).filter(Part::drums).isPresent();
     }
 
-    /** What a track can be sorted by, likeliest first of all: its part's keys, channels where there are several, hands. */
+    /**
+     * Returns the likeliest criterion for sorting a track: the keys of its part, channels if there are several, hands.
+     */
     public static Sorting.By likeliest(Session session, Track track) {
         if (isDrums(session, track)) {
             return Sorting.By.KEY;
@@ -428,7 +430,7 @@ public final class TakesPresenter {
         return channels > 1 ? Sorting.By.CHANNEL : Sorting.By.HAND;
     }
 
-    /** What a track can be sorted by. */
+    /** The criteria for sorting a track. */
     public enum SortBy {
         CHANNEL(Sorting.By.CHANNEL),
         KEY(Sorting.By.KEY),
@@ -436,7 +438,7 @@ public final class TakesPresenter {
         RANGE(Sorting.By.RANGE),
         HAND(Sorting.By.HAND),
 
-        /** These need what was played. */
+        /** These need the takes. */
         ZONE(null),
         SOURCE(null);
 
@@ -453,14 +455,14 @@ public final class TakesPresenter {
     }
 
     /**
-     * How a track is to be sorted.
+     * The options for sorting a track.
      *
-     * @param at the key where the upper range begins
+     * @param at the first key of the upper range
      * @param drums whether keys have the names of drums
      */
     public record Wish(SortBy by, int at, boolean drums) {}
 
-    /** What sorting a track would make of it. Any thread. */
+    /** Returns the result of sorting a track. Any thread. */
     public static Sorting sorting(Session session, Performance performance, Track track, Wish wish) {
         if (wish.by.way == null) {
             return TrackSorting.byZone(session, performance, track, wish.by == SortBy.SOURCE);
@@ -476,14 +478,14 @@ public final class TakesPresenter {
                         session.middleC()));
     }
 
-    /** What the part of a track calls its drums; others by the names of General MIDI. */
+    /** Returns the names of drums of a track's part, or those of General MIDI. */
     private static Map<Integer, String> drumNames(Session session, Track track) {
         Map<Integer, String> names = new TreeMap<>(GeneralMidi.percussion());
         track.playsOn().flatMap(session::part).ifPresent(part -> names.putAll(part.noteNames()));
         return names;
     }
 
-    /** Sorts a track: it stays, muted, and the others stand behind it. */
+    /** Sorts a track: it stays, muted, with the resulting tracks behind it. */
     public void sort(Track track, Sorting sorting) {
         document.edit(say("edit.sort", track.name()), session -> TrackSorting.sort(session, track, sorting));
         document.perform(performance -> performance.withMuted(track.id(), true));
@@ -509,7 +511,7 @@ public final class TakesPresenter {
         return document.performance();
     }
 
-    /** How long everything is that was recorded, in nanoseconds. */
+    /** Returns the length of all recordings, in nanoseconds. */
     public long length() {
         long length =
                 lastTake().map(take -> session().tempo().nanos(take.endTick())).orElse(0L);

@@ -1,2 +1,2 @@
-/** The decisions of the view of takes, and what is drawn of its notes. */
+/** The presenter of the Takes view, and the geometry of its notes. */
 package dibble.presentation.takes;
