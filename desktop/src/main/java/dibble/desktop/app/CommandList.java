@@ -28,7 +28,7 @@ final class CommandList extends VBox {
     private final TextField search = new TextField();
     private final ListView<Command> list = new ListView<>();
 
-    /** What had the focus before. */
+    /** The node that had the focus before. */
     private Node before;
 
     CommandList(Commands commands) {

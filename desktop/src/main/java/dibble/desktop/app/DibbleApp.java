@@ -34,7 +34,7 @@ public final class DibbleApp extends Application {
     /** For measuring and for warming up: the window is closed again when it has been seen. */
     private static final String ENDS_WHEN_SHOWN = "dibble.ends-when-shown";
 
-    /** For measuring: the view that is shown while nobody plays in the demo. */
+    /** For measurements: the view that is shown while the demo is idle. */
     private static final String RESTS = "dibble.rests";
 
     private static final int[] ICONS = {16, 24, 32, 48, 64, 128, 256};
@@ -100,7 +100,7 @@ public final class DibbleApp extends Application {
         }
     }
 
-    /** Returns true if a window is somebody's: one off screen and one that is measured leave nothing behind. */
+    /** Returns true for a user's window; off-screen windows and measured ones write no memory. */
     private static boolean remembers() {
         return !Main.isOffScreen() && System.getProperty(RESTS) == null;
     }
@@ -121,7 +121,7 @@ public final class DibbleApp extends Application {
                 .remember(memory -> memory.withWindow(kept).withView(window.page()));
     }
 
-    /** Puts the window where it was, as far as that is on a screen now; otherwise where all of it is on the screen. */
+    /** Restores the place of the window as far as it is on a screen now, or else moves it onto the screen. */
     private static void place(Stage stage, Memory.Place was) {
         List<WindowPlacement.Area> screens =
                 Screen.getScreens().stream().map(DibbleApp::area).toList();
@@ -152,7 +152,7 @@ public final class DibbleApp extends Application {
         getHostServices().showDocument(errors.file().toUri().toString());
     }
 
-    /** What nobody waits for at a start. */
+    /** Completes the window after the start. */
     private void dress(Stage stage) {
         for (int size : ICONS) {
             stage.getIcons()

@@ -22,7 +22,7 @@ public final class Main {
 
     private static final String OFF_SCREEN = "dibble.offscreen";
 
-    /** Loggers of the toolkit that tell users what is none of their business; kept, so that their level is. */
+    /** Loggers of the toolkit whose messages do not concern users. Referenced, so that their level stays. */
     private static final List<Logger> QUIET = List.of(
             Logger.getLogger("javafx"), Logger.getLogger("java.util.prefs"), Logger.getLogger("com.sun.javafx"));
 
@@ -30,7 +30,7 @@ public final class Main {
 
     /** Opens the window; without a display it draws the demo in memory, and nothing else can be done. */
     public static void main(String[] args) {
-        // Files are written in one way everywhere; what is shown follows the user.
+        // Files have one format everywhere; the display follows the user's locale.
         Texts.writeAs(Locale.getDefault(Locale.Category.FORMAT));
         Locale.setDefault(Locale.ROOT);
         QUIET.forEach(logger -> logger.setLevel(Level.SEVERE));
@@ -70,7 +70,7 @@ public final class Main {
         }
     }
 
-    /** Has the window drawn in memory, as on a machine without a display. */
+    /** Draws the window in memory, as on a machine without a display. */
     static void goOffScreen() {
         System.setProperty(OFF_SCREEN, "true");
         System.setProperty("glass.platform", "Monocle");

@@ -141,13 +141,13 @@ public final class MainWindow extends BorderPane {
         setTop(new VBox(top, desk.ask(), job, minutes, evening));
         setCenter(new StackPane(pages, commands));
         setBottom(live);
-        // What a hand does may move anything.
+        // Any gesture may change the focus or the session.
         addEventFilter(InputEvent.ANY, event -> desk.pulse().wake());
         desk.pointer().watch(this);
         addEventFilter(
                 MouseEvent.MOUSE_PRESSED,
                 event -> desk.commands().clicked(event.getTarget() instanceof Node node ? node : null));
-        // Letters that play come before everything; all other keys go to what has the focus first.
+        // Letters that play notes come first; all other keys go to the focused node first.
         addEventFilter(KeyEvent.ANY, desk.commands()::follow);
         addEventFilter(KeyEvent.ANY, this::typed);
         addEventFilter(KeyEvent.ANY, event -> {
@@ -225,7 +225,10 @@ public final class MainWindow extends BorderPane {
         return String.valueOf(path.getFileName()).toLowerCase(Locale.ROOT);
     }
 
-    /** A file was named at the start, or by a second start. What has no known ending may be a session all the same. */
+    /**
+     * Opens a file that was named at the start, or by a second start. A file with an unknown extension is treated as a
+     * session.
+     */
     void open(Path path) {
         if (!take(path)) {
             files.openAsked(path);
@@ -256,7 +259,7 @@ public final class MainWindow extends BorderPane {
                         || notices.hasNews()
                         || bell != null && bell.hasNews()
                         || SystemTheme.hasNews());
-        // What was played is read before anything draws it: it is seen in the same frame.
+        // Played events are read before the views are drawn, so that they appear in the same frame.
         open = Subscription.combine(
                 desk.pulse().whileSo(workbench::isMoving),
                 desk.pulse().each(this::read),
@@ -281,7 +284,7 @@ public final class MainWindow extends BorderPane {
         desk.pulse().start();
     }
 
-    /** What is shown where there is nothing yet makes way for the view that one works in. */
+    /** Leaves the view of an empty session for the usual view. */
     private void leaveGear() {
         if (pages.page().get() == Page.GEAR) {
             pages.show(first());
@@ -306,7 +309,7 @@ public final class MainWindow extends BorderPane {
         ((HelpView) pages.view(Page.HELP)).show(topic);
     }
 
-    /** Offers the first five minutes to somebody who has not been here before. */
+    /** Offers the first five minutes to a new user. */
     void welcome() {
         if (desk.preferences().memory().welcomed()) {
             return;
@@ -319,7 +322,7 @@ public final class MainWindow extends BorderPane {
                         say("first-minutes.not-now"));
     }
 
-    /** What commands do with the window. */
+    /** The actions of commands on the window. */
     private final class Actions implements WindowActions {
         @Override
         public Page page() {
@@ -400,7 +403,7 @@ public final class MainWindow extends BorderPane {
         ((LevelsView) pages.view(Page.LEVELS)).askExport();
     }
 
-    /** Begins the first five minutes in a session of their own, or takes them up where they were left. */
+    /** Begins the first five minutes in a new session, or resumes them. */
     private void firstMinutes() {
         desk.ask().leave();
         if (minutes.isUnderWay()) {
@@ -413,7 +416,11 @@ public final class MainWindow extends BorderPane {
         }
     }
 
-    /** Has second starts answered. @param raise brings the window to the front */
+    /**
+     * Answers second starts.
+     *
+     * @param raise brings the window to the front
+     */
     void onRing(SingleInstance doorbell, Runnable raise) {
         bell = doorbell;
         raises = raise;
@@ -431,7 +438,7 @@ public final class MainWindow extends BorderPane {
         return pages.page().get().name();
     }
 
-    /** Has somebody show the log of unexpected errors when that is asked for. */
+    /** Sets the action that shows the log of internal errors. */
     void onShowLog(Runnable show) {
         showLog = show;
     }
@@ -449,7 +456,7 @@ public final class MainWindow extends BorderPane {
         pages.show(page);
     }
 
-    /** What the window is called: the session, and whether it is to be saved. */
+    /** Returns the title of the window: the session, and whether it has unsaved changes. */
     ReadOnlyStringProperty title() {
         return title.getReadOnlyProperty();
     }
@@ -497,7 +504,7 @@ public final class MainWindow extends BorderPane {
         files.close();
     }
 
-    /** The window lost the focus: what is typed is let go. */
+    /** Releases keys that are played by typing, since the window lost the focus. */
     void lostFocus() {
         live.letGoTyped();
         desk.commands().forgetKeys();

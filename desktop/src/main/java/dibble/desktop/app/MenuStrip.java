@@ -19,11 +19,11 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 
 /**
- * File, Edit, View, Play and Help, made from the table of commands each time one of them opens: so they have what the shown
- * view can do, what would be undone, and the scenes as they are called now.
+ * The menus File, Edit, View, Play and Help. Each is rebuilt from the table of commands when it opens, with the
+ * commands of the visible view, the name of the undoable edit, and the present scenes.
  */
 final class MenuStrip extends MenuBar {
-    /** Scenes that have a key of their own, and so stand in the menu: F1 to F12. */
+    /** The number of scenes with a key, which are in the menu: F1 to F12. */
     private static final int SCENES = 12;
 
     private static final List<String> FILES_OUT = List.of(
@@ -84,7 +84,7 @@ final class MenuStrip extends MenuBar {
                         menu("help", say("menu-strip.help"), items -> add(items, HELP)));
     }
 
-    /** What fills a menu. */
+    /** Fills a menu. */
     private interface Filling {
         void into(ObservableList<MenuItem> items);
     }
@@ -100,7 +100,7 @@ final class MenuStrip extends MenuBar {
                 filling.into(menu.getItems());
             }
         });
-        // The toolkit takes the keys of entries for its own, also those that are letters where somebody types.
+        // The toolkit would handle the keys of entries itself, including letters in text fields.
         menu.setOnHidden(event -> {
             if (event.getTarget() == menu) {
                 menu.getItems().setAll(new SeparatorMenuItem());

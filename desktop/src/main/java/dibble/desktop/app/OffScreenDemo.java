@@ -33,7 +33,7 @@ import javax.imageio.ImageIO;
  * the session and the separate tracks in a folder. Advances by conditions that it looks at once a frame.
  */
 final class OffScreenDemo {
-    /** What is waited for, and what is done then. */
+    /** A condition to wait for, and the following action. */
     private record Step(Condition condition, Action action) {}
 
     private interface Condition {
@@ -62,7 +62,7 @@ final class OffScreenDemo {
         System.out.println(
                 say("off-screen-demo.dibble-no-display-found-playing", TimeUnit.NANOSECONDS.toSeconds(barStart(12))));
         ViewContext desk = workbench.desk();
-        // What a zone's panel looks like belongs in the picture.
+        // The panel of a zone is part of the picture.
         desk.selection().zone().set(desk.session().zones().get(0).id());
         steps.add(new Step(() -> true, workbench::record));
         // From its beginning, so that its bars are those of the take.

@@ -41,7 +41,7 @@ final class Pages extends StackPane {
         makers.put(which, maker);
     }
 
-    /** Which view is shown; null before the first. */
+    /** Returns the visible view; null before the first. */
     ReadOnlyObjectProperty<Page> page() {
         return page.getReadOnlyProperty();
     }
@@ -75,7 +75,7 @@ final class Pages extends StackPane {
         show(page.get() == which ? before : which);
     }
 
-    /** Ends what the view waits for. Returns whether there was anything. */
+    /** Cancels a pending gesture of the view. Returns whether there was any. */
     boolean escape() {
         return page.get() != null && ((View) view(page.get())).escape();
     }
@@ -129,7 +129,7 @@ final class Pages extends StackPane {
         }
     }
 
-    /** What holds in another scene can be seen in that scene only. */
+    /** An object of another scene is visible in that scene only. */
     private void callIfElsewhere(Optional<Scene> scene) {
         scene.ifPresent(it -> desk.callScene(it.id()));
     }

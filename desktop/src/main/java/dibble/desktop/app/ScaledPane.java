@@ -10,7 +10,7 @@ import javafx.scene.transform.Scale;
  * screen has less room than that.
  */
 final class ScaledPane extends Pane {
-    /** What makes text readable from a step away. */
+    /** The factor that makes text readable from a distance. */
     private static final double LARGE = 1.4;
 
     /** The narrowest and lowest that the window works at. */

@@ -37,7 +37,7 @@ final class SceneBox extends HBox {
         getChildren().addAll(label, scenes);
     }
 
-    /** The command stands in the menu too. */
+    /** The command is in the menu too. */
     void setNarrow(boolean narrow) {
         Cards.show(label, !narrow);
     }

@@ -61,7 +61,7 @@ final class SessionBox extends VBox {
         return button;
     }
 
-    /** Undo and redo stand in the menu too. */
+    /** Undo and redo are in the menu too. */
     void setNarrow(boolean narrow) {
         Cards.show(undo, !narrow);
         Cards.show(redo, !narrow);

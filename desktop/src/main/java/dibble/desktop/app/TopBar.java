@@ -18,7 +18,7 @@ import javafx.scene.layout.Region;
 
 /** Session, views, transport, scene, checks and silence. */
 final class TopBar extends HBox {
-    /** Where there is less and less room. */
+    /** The stages of decreasing width. */
     private static final List<PseudoClass> TIGHT = List.of(
             PseudoClass.getPseudoClass("narrow"),
             PseudoClass.getPseudoClass("tight"),

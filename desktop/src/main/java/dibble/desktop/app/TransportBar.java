@@ -38,7 +38,8 @@ final class TransportBar extends HBox {
         desk.commands().on("play", play);
         play.setId("play");
         play.setMinWidth(58);
-        // They have keys of their own; a click must not take Space away from playing and stopping.
+        // The buttons have keys; a click must not take the focus, or Space would press them instead of playing and
+        // stopping.
         record.setFocusTraversable(false);
         play.setFocusTraversable(false);
         position.getStyleClass().add("position");
@@ -50,7 +51,7 @@ final class TransportBar extends HBox {
         getChildren().addAll(record, play, position, tempo);
     }
 
-    /** The tempo stands in Takes too; where there is little room, Silence must not be pushed out. */
+    /** The tempo is in Takes too; in a narrow window, Silence must remain visible. */
     void setNarrow(boolean narrow) {
         Cards.show(tempo, !narrow);
     }
@@ -59,7 +60,7 @@ final class TransportBar extends HBox {
         tempo.setText(say("transport-bar.bpm", Math.round(desk.session().tempo().bpm(0))));
     }
 
-    /** Follows what the transport does. */
+    /** Updates the state of the transport. */
     void follow() {
         Studio studio = desk.studio();
         Transport now = studio.transport();

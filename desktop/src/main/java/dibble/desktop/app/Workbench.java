@@ -78,7 +78,7 @@ public final class Workbench extends AppServices {
                 new FrameTimer());
     }
 
-    /** A workbench by itself, whose instruments sound elsewhere. */
+    /** Creates a stand-alone workbench with another sound engine. */
     static Workbench alone(
             Session session, Performance performance, Function<String, OutputPort> instruments, Path userFolder) {
         return new Workbench(
@@ -91,7 +91,7 @@ public final class Workbench extends AppServices {
                 new FrameTimer());
     }
 
-    /** What the views work with. */
+    /** Returns the context of the views. */
     public ViewContext desk() {
         return desk;
     }

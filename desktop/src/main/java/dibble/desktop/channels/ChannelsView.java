@@ -42,7 +42,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** What arrives on which channel, and what plays it: ribbons from channels of sources to parts. */
+/** The Channels view: received channels, and ribbons from them to the parts that they play. */
 public final class ChannelsView extends BorderPane implements View {
     private static final String HINT = say("channels-view.drag-from-dot-to-dot");
 
@@ -62,7 +62,7 @@ public final class ChannelsView extends BorderPane implements View {
     private Arrival picked;
     private String besideZone;
 
-    /** What had been heard when it was looked last: {@link dibble.presentation.LiveState#count}. */
+    /** The event count at the last look: {@link dibble.presentation.LiveState#count}. */
     private long heardAt;
 
     private final ViewUpdater watch;

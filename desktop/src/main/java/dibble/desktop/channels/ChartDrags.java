@@ -11,7 +11,9 @@ import javafx.scene.Node;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.shape.CubicCurve;
 
-/** What the mouse does on a chart: joins by dragging from dot to dot, leads and unplugs by dragging ends off. */
+/**
+ * Mouse gestures on a chart: dragging from dot to dot connects; dragging the end of a ribbon moves or disconnects it.
+ */
 final class ChartDrags {
     private static final double DRAGGED_OFF = 24;
 
@@ -32,7 +34,7 @@ final class ChartDrags {
         drawn.setManaged(false);
     }
 
-    /** What is drawn while something is dragged; it lies over everything. */
+    /** Returns the drawing of the present drag, above everything else. */
     Node drawn() {
         return drawn;
     }

@@ -9,7 +9,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import javafx.scene.layout.Region;
 
-/** Where rows and the ends of ribbons lie on a chart. */
+/** The positions of rows and ribbon ends on a chart. */
 final class ChartLayout {
     private static final double BELOW = 12;
     private static final double GAP = 4;
@@ -31,7 +31,7 @@ final class ChartLayout {
         return head ? HEAD : region instanceof ChartRow ? ChartRow.HEIGHT : FREE;
     }
 
-    /** How high groups of rows are together. */
+    /** Returns the total height of groups of rows. */
     static double height(List<List<Region>> groups) {
         double height = BELOW;
         for (List<Region> group : groups) {
@@ -61,7 +61,7 @@ final class ChartLayout {
         }
     }
 
-    /** Where ribbons begin or end: those of one dot lie under one another in the order of their other ends. */
+    /** Returns the ends of ribbons on one side; those of one dot are sorted by their other ends. */
     Map<Ribbon, Double> ends(List<Ribbon> ribbons, boolean start) {
         Map<Ribbon, Double> at = new LinkedHashMap<>();
         Map<Object, List<Ribbon>> byEnd = ribbons.stream()

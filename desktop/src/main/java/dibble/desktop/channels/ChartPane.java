@@ -30,9 +30,9 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 
-/** Channels on the left, parts on the right, ribbons between; drawn anew where the chart changed. */
+/** The chart: channels on the left, parts on the right, ribbons between them; rebuilt only after a change. */
 final class ChartPane extends Pane {
-    /** What hands do here. */
+    /** The actions of gestures. */
     interface Hands {
         void join(Arrival from, Place to);
 
@@ -97,7 +97,7 @@ final class ChartPane extends Pane {
         return places;
     }
 
-    /** Shows the chart; nodes are made anew only where it changed. */
+    /** Shows the chart; nodes are rebuilt only after a change. */
     void show(ChannelChart next) {
         List<Object> now = List.of(
                 next,
@@ -207,7 +207,7 @@ final class ChartPane extends Pane {
         arrivals.forEach((end, row) -> row.showPicked(end.equals(arrival)));
     }
 
-    /** Shows what is heard and what sounds now. */
+    /** Updates the received and sounding notes. */
     void follow() {
         long now = System.nanoTime();
         arrivals.forEach((arrival, row) -> {
@@ -241,7 +241,7 @@ final class ChartPane extends Pane {
         return false;
     }
 
-    /** How wide each side is. */
+    /** Returns the width of a side. */
     double side() {
         return Math.max(MIN_SIDE, Math.min(MAX_SIDE, getWidth() * 0.27));
     }

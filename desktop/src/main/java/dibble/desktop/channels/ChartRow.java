@@ -42,7 +42,7 @@ final class ChartRow<T> extends HBox {
         return row;
     }
 
-    /** What plays. */
+    /** Creates a row for a playing channel. */
     static <T> ChartRow<T> place(T end, String id, int colour, String channel, String name, String word) {
         ChartRow<T> row = new ChartRow<>(end, id, name);
         row.dot.setStyle(PartColours.css(colour));
@@ -61,7 +61,7 @@ final class ChartRow<T> extends HBox {
         getChildren().addAll(mark, name, note);
     }
 
-    /** Has Enter, Space and a click do something. */
+    /** Sets the action of Enter, Space and a click. */
     ChartRow<T> onChosen(Runnable chosen) {
         FocusKeys.choose(this, event -> chosen.run());
         Cards.onClick(this, event -> {
@@ -73,7 +73,7 @@ final class ChartRow<T> extends HBox {
         return this;
     }
 
-    /** A few words at its right end: what was heard last, or how a channel was given. */
+    /** Shows a few words at its right end: the last received event, or the origin of a channel. */
     void tell(String words) {
         if (!note.getText().equals(words)) {
             note.setText(words);

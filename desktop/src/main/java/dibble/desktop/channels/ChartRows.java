@@ -23,7 +23,7 @@ import java.util.stream.Collectors;
 import javafx.scene.control.Button;
 import javafx.scene.layout.Region;
 
-/** Makes the rows of a chart: what arrives at the left, what plays at the right. */
+/** Makes the rows of a chart: received channels on the left, parts on the right. */
 final class ChartRows {
     private final ViewContext desk;
     private final ChannelsPresenter presenter;
@@ -38,7 +38,7 @@ final class ChartRows {
         this.adopter = adopter;
     }
 
-    /** Groups of rows, one a source; each row is put into a map by what it stands for. */
+    /** Returns groups of rows, one for each source, and adds each row to a map by its channel. */
     List<List<Region>> arrivals(ChannelChart chart, Map<Arrival, ChartRow<Arrival>> arrivals) {
         List<List<Region>> left = new ArrayList<>();
         Map<String, List<Arrival>> bySource = chart.arrivals().stream()

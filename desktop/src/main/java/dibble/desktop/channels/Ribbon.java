@@ -71,7 +71,7 @@ final class Ribbon extends Group {
         return curve;
     }
 
-    /** What it bears, to be laid over all ribbons; without words it is never seen. */
+    /** Returns its label, to be placed above all ribbons; hidden if it is empty. */
     Label label() {
         return label;
     }

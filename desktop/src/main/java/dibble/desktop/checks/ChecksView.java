@@ -28,11 +28,11 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-/** What the checks find: each with what comes of it, where it is, and what mends it. */
+/** The Checks view: each finding with its effect, its place, and its fix. */
 public final class ChecksView extends BorderPane implements View {
     private static final double LEVEL_WIDTH = 92;
 
-    /** What the levels are called. */
+    /** The names of the levels. */
     private static final Map<Level, String> LEVELS = Map.of(
             Level.ERROR,
             say("checks-view.error"),

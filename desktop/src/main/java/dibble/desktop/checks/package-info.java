@@ -1,2 +1,2 @@
-/** Checks: what would surprise the player, with its place and its mend. */
+/** The Checks view: settings that would surprise the player, with their place and fix. */
 package dibble.desktop.checks;

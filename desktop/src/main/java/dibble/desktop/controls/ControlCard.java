@@ -46,7 +46,7 @@ final class ControlCard extends HBox {
     /** Why it can never be moved; empty where it can. */
     private String deaf = "";
 
-    /** What had been heard when it was looked last: {@link LiveState#count}. */
+    /** The event count at the last look: {@link LiveState#count}. */
     private long heardAt;
 
     private List<ControlsPresenter.Said> said = List.of();
@@ -142,7 +142,7 @@ final class ControlCard extends HBox {
             line.add(what);
         }
         to.setMinWidth(Region.USE_PREF_SIZE);
-        // In a small window what is sent has a line of its own, rather than being cut.
+        // In a narrow window the sends have a separate line, so that they are not cut off.
         FlowPane head = Cards.flow(line.toArray(new Node[0]));
         Label values = Cards.soft(said.values());
         what.setWrapText(true);

@@ -14,7 +14,7 @@ import java.util.List;
 import javafx.scene.layout.StackPane;
 import javafx.scene.paint.Color;
 
-/** What a control map makes of its control: a line for each send, a stroke for where the control is now. */
+/** The curve of a control map: a line for each send, and a mark at the present value of the control. */
 final class ControlCurve extends StackPane {
     private static final double NEAR = 14;
 
@@ -23,7 +23,7 @@ final class ControlCurve extends StackPane {
     private final CurveEditor curve;
     private ControlMap map;
 
-    /** What was known of the control when it was drawn: {@link LiveState#count}. */
+    /** The event count at the last drawing: {@link LiveState#count}. */
     private long drawnAt;
 
     /** @param edits whether the ends can be dragged */
@@ -65,7 +65,7 @@ final class ControlCurve extends StackPane {
         }
     }
 
-    /** Where the control is now, at each source that has it. */
+    /** Returns the present values of the control, one for each source that has it. */
     private List<Integer> positions() {
         List<Integer> positions = new ArrayList<>();
         for (String source : presenter.players(map)) {

@@ -26,7 +26,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** What knobs, pedals and sliders do: a card for each control map that holds now, the selected one at the right. */
+/** The Controls view: a card for each control map that holds now, and the selected one on the right. */
 public final class ControlsView extends BorderPane implements View {
     private static final double SIDE = 332;
 
@@ -107,7 +107,7 @@ public final class ControlsView extends BorderPane implements View {
         moved = trigger;
     }
 
-    /** What was moved last; not before all that came with it was read, for a fine half comes behind its coarse one. */
+    /** Selects the last moved control once all its messages have been read: an LSB follows its MSB. */
     private void takeMoved() {
         if (moved != null) {
             ControlMap.Trigger trigger = moved;

@@ -27,7 +27,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
-/** Asks what a fade, or one control for many parts, needs to be made in one action. Esc leaves it. */
+/** A question for the data of a crossfade, or of one control for many parts. Esc cancels it. */
 final class NewControlMapPane extends Question {
     private static final int FIRST_SLIDER = 21;
 
@@ -48,7 +48,7 @@ final class NewControlMapPane extends Question {
     private boolean fades;
     private ControlMap.Trigger when;
 
-    /** @param done is given the id of what was made */
+    /** @param done receives the id of the new map */
     NewControlMapPane(ViewContext desk, ControlsPresenter presenter, Consumer<String> done) {
         super("make-control");
         this.desk = desk;

@@ -24,8 +24,8 @@ final class NumberOrKey extends HBox {
     private int most = 127;
 
     /**
-     * @param name what it is the number of
-     * @param taker is given another number, up to the greatest of the kind
+     * @param name the name of the number
+     * @param taker receives another number, up to the maximum of the kind
      */
     NumberOrKey(String id, String name, IntConsumer taker) {
         super(8);

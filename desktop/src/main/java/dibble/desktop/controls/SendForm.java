@@ -22,7 +22,7 @@ import javafx.scene.layout.VBox;
 
 /** The fields of one send of a control map; shows the map by its id. */
 final class SendForm extends VBox {
-    /** What a control map can answer to, and send. */
+    /** The possible triggers and sends of a control map. */
     static final List<Choice<ControlKind>> KINDS = List.of(
             new Choice<>(ControlKind.CONTROLLER, say("common.controller-cc")),
             new Choice<>(ControlKind.NOTE, say("common.note")),
@@ -150,7 +150,7 @@ final class SendForm extends VBox {
         follow(map);
     }
 
-    /** Says what the send makes of the control's position. */
+    /** Shows the output for the control's present value. */
     void follow(ControlMap map) {
         int value = presenter.players(map).stream()
                 .mapToInt(source ->

@@ -48,9 +48,9 @@ final class ChannelStrip extends Pane {
     }
 
     /**
-     * Shows who is where.
+     * Shows the parts on channels.
      *
-     * @param now for each channel the parts that are on it; two are a clash
+     * @param now the parts on each channel; two are a conflict
      */
     void show(String port, List<List<Part>> now) {
         if (now.equals(owners) && theme.palette() == drawn && port.equals(shownPort)) {
@@ -66,7 +66,7 @@ final class ChannelStrip extends Pane {
         draw();
     }
 
-    /** Who is on a channel 1-16. */
+    /** Returns the parts on a channel 1-16. */
     String words(int channel) {
         List<Part> here = owners.get(channel - 1);
         return say(

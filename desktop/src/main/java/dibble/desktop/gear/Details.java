@@ -24,7 +24,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
-/** What belongs to the selected source, part, instrument or row of parts. */
+/** The details of the selected source, part, instrument or row of parts. */
 final class Details extends VBox {
     private final ViewContext desk;
     private final GearPresenter presenter;
@@ -75,7 +75,7 @@ final class Details extends VBox {
         return desk.session().part(ref).orElseThrow();
     }
 
-    /** Shows what is selected now, where anything is. */
+    /** Shows the selected object, if there is one. */
     void show() {
         List<PartRef> row = presenter.selectedParts();
         Optional<Instrument> whole = presenter.selectedInstrument();
@@ -91,7 +91,7 @@ final class Details extends VBox {
         }
     }
 
-    /** Asks for the channels of what is selected. */
+    /** Asks for the channels of the selected parts. */
     void plantSelected() {
         List<PartRef> row = presenter.selectedParts();
         Optional<Instrument> whole = presenter.selectedInstrument();

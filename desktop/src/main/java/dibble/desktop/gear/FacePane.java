@@ -18,7 +18,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
-/** The face of a stand-in module: what each of its sixteen channels received. */
+/** The display of a stand-in module: the state of its sixteen channels. */
 final class FacePane extends VBox {
     private static final PseudoClass SOUNDS = PseudoClass.getPseudoClass("sounds");
 
@@ -66,7 +66,7 @@ final class FacePane extends VBox {
         return desk.routing().partAt(instrument.id(), channel).map(Part::colour).orElse(0);
     }
 
-    /** Shows what has come since the last frame. */
+    /** Shows events since the last frame. */
     void follow() {
         Face face = device.face();
         String text = say("face-pane.received-data-message", face.received(), face.received() == 1);

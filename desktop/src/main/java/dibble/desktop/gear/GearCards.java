@@ -38,8 +38,8 @@ final class GearCards {
     private final Map<String, InstrumentCard> instrumentCards = new HashMap<>();
 
     /**
-     * @param stale has everything shown again
-     * @param beginnings what stands where there is nothing yet
+     * @param stale marks the view as outdated
+     * @param beginnings the content of an empty view
      */
     GearCards(ViewContext desk, GearPresenter presenter, Runnable stale, Supplier<Node> beginnings) {
         this.desk = desk;
@@ -62,7 +62,7 @@ final class GearCards {
         return instruments;
     }
 
-    /** How many sources there are, in words. */
+    /** Returns the number of sources, in words. */
     Label sourceCount() {
         return sourceCount;
     }
@@ -133,7 +133,7 @@ final class GearCards {
         return label;
     }
 
-    /** Follows what is played and what sounds. */
+    /** Updates the played and sounding notes. */
     void follow() {
         long now = Clock.SYSTEM.nanos();
         sourceCards.values().forEach(card -> card.follow(now));

@@ -32,7 +32,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-/** Gear: who plays, what sounds, on which port and channel. */
+/** The Gear view: sources and instruments with their ports and channels. */
 public final class GearView extends BorderPane implements View {
     private static final double SOURCES_WIDTH = 310;
     private static final int MAX_RECENT = 5;
@@ -58,7 +58,7 @@ public final class GearView extends BorderPane implements View {
     /** Made when something is selected for the first time: its forms are the dearer half of this view. */
     private Details details;
 
-    /** What was known of the ports when it was drawn. */
+    /** The state of the ports at the last drawing. */
     private List<Object> shownPorts = List.of();
 
     /**
@@ -218,7 +218,7 @@ public final class GearView extends BorderPane implements View {
         which.found(source);
     }
 
-    /** Brings a source's card into sight, and what belongs to it. */
+    /** Scrolls to a source's card with its details. */
     private void showSource(String id) {
         presenter.select(id);
         turnTo(true);
@@ -274,7 +274,7 @@ public final class GearView extends BorderPane implements View {
         cards.follow();
     }
 
-    /** What is known of the ports: which are there, and of those in use what is wrong and who answered. */
+    /** Returns the state of the ports: those present, and of those in use the problems and identities. */
     private List<Object> ports() {
         List<Object> known = new ArrayList<>(desk.devices().inputs());
         known.addAll(desk.devices().outputs());

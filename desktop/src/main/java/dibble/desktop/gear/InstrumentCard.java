@@ -37,7 +37,7 @@ final class InstrumentCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final double WIDE = 480;
 
-    /** Where there are more parts than these, instruments are folded unless somebody opens them. */
+    /** With more parts than these, instruments are folded until a user opens them. */
     private static final int MAX_OPEN = 64;
 
     private final ViewContext desk;
@@ -56,7 +56,7 @@ final class InstrumentCard extends VBox {
     /** True if the face of its stand-in is shown. */
     private boolean faced;
 
-    /** All that it shows: where that is the same, nothing is touched. */
+    /** The displayed state; the card is not touched while it is the same. */
     private List<Object> shown;
 
     /** @param stale has it shown again */
@@ -258,7 +258,7 @@ final class InstrumentCard extends VBox {
         pseudoClassStateChanged(SELECTED, whole);
     }
 
-    /** Follows what sounds. */
+    /** Updates the sounding notes. */
     void follow() {
         if (face != null) {
             face.follow();

@@ -17,7 +17,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
-/** Where the names of a device's sounds come from: a file, or another instrument that is the same device. */
+/** The origin of the names of a device's sounds: a file, or another instrument of the same device. */
 final class NamesPane extends VBox {
 
     private final GearPresenter presenter;

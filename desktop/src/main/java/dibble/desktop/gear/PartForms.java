@@ -217,7 +217,7 @@ final class PartForms {
         return part.with().bank(bank).build();
     }
 
-    /** A part's form shows where the part is; an edit changes what is there. */
+    /** The form of a part finds it by its reference; an edit changes the present part. */
     private <V> BiFunction<PartRef, V, PartRef> with(String what, BiFunction<Part, V, Part> change) {
         return (ref, value) -> {
             presenter.changePart(what, ref, it -> change.apply(it, value));

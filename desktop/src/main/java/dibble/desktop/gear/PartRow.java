@@ -48,7 +48,10 @@ final class PartRow extends HBox {
     private final Label out = new Label();
     private List<Object> shown;
 
-    /** @param wide whether there is room for all of it; what a narrow card leaves out is in the panel at the right too */
+    /**
+     * @param wide whether there is space for all columns; the panel on the right has those that a narrow card leaves
+     * out
+     */
     PartRow(ViewContext desk, GearPresenter presenter, PartRef ref, ObservableBooleanValue wide) {
         super(8);
         this.presenter = presenter;
@@ -91,7 +94,7 @@ final class PartRow extends HBox {
                 () -> presenter.deletePart(ref));
     }
 
-    /** Has a label take what room there is. */
+    /** Gives a label the remaining width. */
     static void grow(Label label, double wide) {
         HBox.setHgrow(label, Priority.ALWAYS);
         label.setMaxWidth(Double.MAX_VALUE);

@@ -46,7 +46,7 @@ final class PortsPanel extends VBox {
     private boolean showsHidden;
     private List<Object> shown = List.of();
 
-    /** The lines by what they show: those that would show the same are kept. */
+    /** The lines by their displayed state; lines with an equal state are reused. */
     private final Map<List<Object>, VBox> lines = new HashMap<>();
 
     PortsPanel(ViewContext desk) {
@@ -61,7 +61,7 @@ final class PortsPanel extends VBox {
         getChildren().setAll(list, programs);
     }
 
-    /** Shows what is there now; made anew only where that has changed. */
+    /** Shows the present ports; rebuilt only after a change. */
     void show() {
         programs.show();
         boolean asking = desk.studio().isAsking();
@@ -86,7 +86,7 @@ final class PortsPanel extends VBox {
         }
     }
 
-    /** All that the line of a port shows. */
+    /** Returns the displayed state of a port. */
     private List<Object> state(String name, List<String> inputs, List<String> outputs) {
         Optional<StandIn> device = desk.standIns().standIn(name);
         return List.of(
@@ -101,7 +101,9 @@ final class PortsPanel extends VBox {
                 desk.studio().identity(name));
     }
 
-    /** What is worth a line: all of the machine's, and of the stand-ins those in use, the looper and those pulled out. */
+    /**
+     * Returns the ports to list: all of the machine, and of the stand-ins those in use, the looper and unplugged ones.
+     */
     private Set<String> names(List<String> inputs, List<String> outputs) {
         Set<String> names = new LinkedHashSet<>();
         Stream.concat(inputs.stream(), outputs.stream())
@@ -165,7 +167,7 @@ final class PortsPanel extends VBox {
         return label;
     }
 
-    /** How the system's own virtual ports come to be there. */
+    /** Explains how to create the virtual ports of the system. */
     static String virtualPorts(String system) {
         String name = system.toLowerCase(Locale.ROOT);
         if (name.startsWith("mac")) {
@@ -276,7 +278,7 @@ final class PortsPanel extends VBox {
                         source.kind() == SourceKind.SEQUENCER && source.port().equals(name));
     }
 
-    /** What a stand-in does wrong, and for a sequencer whose clock it goes by. */
+    /** Returns the faults of a stand-in, and for a sequencer the choice of its clock. */
     private VBox behaviour(StandIn device, String id, boolean sequencer) {
         VBox box = new VBox(3);
         box.getStyleClass().add("behaviour");

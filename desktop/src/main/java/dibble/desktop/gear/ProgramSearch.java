@@ -25,7 +25,7 @@ final class ProgramSearch extends VBox {
     private final VBox found = new VBox(2);
     private Programs programs;
 
-    /** @param taker is given what is chosen */
+    /** @param taker receives the chosen program */
     ProgramSearch(ViewContext desk, Consumer<Programs.Picked> taker) {
         super(4);
         this.desk = desk;

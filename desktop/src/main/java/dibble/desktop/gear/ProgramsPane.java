@@ -20,7 +20,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 
-/** Ports of ours among other programs: whether there is a server, what they see of us, and who is connected. */
+/** Dibble's ports among other applications: the state of the server, and the ports with their connections. */
 final class ProgramsPane extends VBox {
     private final ViewContext desk;
     private List<Object> shown = List.of();
@@ -31,7 +31,7 @@ final class ProgramsPane extends VBox {
         setId("programs");
     }
 
-    /** Shows what is there now; made anew only where that has changed. */
+    /** Shows the present state; rebuilt only after a change. */
     void show() {
         OtherPrograms programs = desk.programs();
         Cables.Look look = programs.cables().orElse(Cables.Look.NOTHING);
@@ -73,7 +73,7 @@ final class ProgramsPane extends VBox {
         return cable.own().equals(pair.id() + SoundPair.LEFT) || cable.own().equals(pair.id() + SoundPair.RIGHT);
     }
 
-    /** A port, and below it who is connected to it, and who should be. */
+    /** Returns a line for a port, and below it its connections, present and missing. */
     private static Node line(String name, String way, String id, Cables.Look look) {
         Label label = new Label(name);
         label.getStyleClass().add("strong");
@@ -106,7 +106,7 @@ final class ProgramsPane extends VBox {
                 .collect(Collectors.joining(", "));
     }
 
-    /** How it is with the server, and what to do where there is none. */
+    /** Returns the state of the server, and the remedy if there is none. */
     static String words(ServerState server, String system) {
         return switch (server.kind()) {
             case UNKNOWN -> say("programs-pane.looking");

@@ -27,7 +27,9 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** The gear shelf: what was kept for other sessions, and what ships. Zones that need a place ask for it in place. */
+/**
+ * The gear shelf: the user's items for other sessions, and the shipped ones. It asks in place for the targets of zones.
+ */
 final class ShelfPanel extends VBox {
     private static final Choice<String> LEFT_OUT = new Choice<>(null, say("shelf-panel.leave-out"));
 
@@ -153,7 +155,7 @@ final class ShelfPanel extends VBox {
         }
     }
 
-    /** Asks what is at the ends of the zones here. */
+    /** Asks for the ends of the zones in this session. */
     private void ask(ShelfItem item, ShelfItem.Places found, VBox question) {
         GridPane grid = new GridPane();
         grid.setHgap(6);

@@ -16,7 +16,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 
-/** The silence test: one question after another about what should not sound, each with yes or no. */
+/** The test for stray sounds: one question after another, each with yes or no. */
 final class SilencePane extends Question {
     private final SilencePresenter presenter;
 

@@ -37,7 +37,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** A source: what it is, what it lets in, and when it was last heard. */
+/** The card of a source: its kind, its filters, and its last event. */
 final class SourceCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass HEARD = PseudoClass.getPseudoClass("heard");
@@ -51,10 +51,10 @@ final class SourceCard extends VBox {
     private final ToggleButton run = new ToggleButton(say("source-card.run"));
     private Source source;
 
-    /** All that it shows besides what is played: where that is the same, nothing is made anew. */
+    /** The displayed state without played notes; the card is not rebuilt while it is the same. */
     private List<Object> shown;
 
-    /** What it plays by itself, or null. */
+    /** Its pattern sequencer, or null. */
     private PatternSequencer patterns;
 
     /** The keys that it has; null for knobs. */

@@ -18,8 +18,8 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /**
- * The first five minutes, in a strip above the views: what is to be done now, and that it was done. It takes nothing from
- * anybody: all goes on as always beside it, it is left at any time, and taken up again where it was.
+ * The first five minutes, in a strip above the views: the present step, and confirmation of completed ones. It blocks
+ * nothing, and can be left and resumed at any time.
  */
 public final class FirstMinutesStrip extends HBox {
     private static final Map<FirstMinutes.Step, String> PAGES = Map.of(
@@ -93,7 +93,7 @@ public final class FirstMinutesStrip extends HBox {
         Cards.show(this, true);
     }
 
-    /** Puts the strip away; what was done stays done. */
+    /** Closes the strip; completed steps stay completed. */
     public void leave() {
         open.unsubscribe();
         open = Subscription.NONE;

@@ -95,7 +95,9 @@ public final class HelpView extends BorderPane implements View {
         HelpTopic.ofLink(link).ifPresent(this::show);
     }
 
-    /** {@code key:record} stands for the key of a command, {@code Shortcut+C} for a key as the platform writes it. */
+    /**
+     * Returns the key of a command for {@code key:record}, and a key in the platform's notation for {@code Shortcut+C}.
+     */
     private String code(String text) {
         if (text.startsWith(SHORTCUT)) {
             return KeyCombination.keyCombination(text).getDisplayText();

@@ -44,10 +44,10 @@ final class MarkdownPage extends AbstractVisitor {
     }
 
     /**
-     * The nodes of a page.
+     * Returns the nodes of a page.
      *
-     * @param links told where a link leads when it is chosen
-     * @param codes what is shown in the place of something that is written as code
+     * @param links receives the target of a chosen link
+     * @param codes replaces inline code by its displayed text
      */
     static VBox of(String markdown, Consumer<String> links, UnaryOperator<String> codes) {
         VBox page = new VBox(10);

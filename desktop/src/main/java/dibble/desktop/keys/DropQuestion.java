@@ -15,7 +15,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** Asks, next to where a part was dropped, whether it goes beside what the source plays, or on top of it. */
+/** A question next to a dropped part: whether to split the keys of the source, or to layer the part over them. */
 final class DropQuestion extends VBox {
     private final ViewContext desk;
     private final KeysPresenter presenter;

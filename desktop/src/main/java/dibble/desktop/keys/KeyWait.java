@@ -35,7 +35,7 @@ final class KeyWait extends Label {
         setVisible(false);
     }
 
-    /** Returns true if somebody waited for this key. */
+    /** Returns true if a question waited for this key. */
     boolean take(String source, int key) {
         Taker now = taker;
         if (now != null) {

@@ -202,7 +202,7 @@ public final class KeysView extends StackPane implements View {
         window.zoom(1 / NoteWindow.STEP, middle());
     }
 
-    /** The middle of the selected zone, as far as it can be seen; else of what is shown. */
+    /** Returns the middle of the visible part of the selected zone, or of the visible range. */
     private int middle() {
         Range now = window.notes();
         return zone().map(it -> Math.max(

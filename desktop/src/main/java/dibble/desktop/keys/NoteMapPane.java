@@ -36,8 +36,8 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /**
- * The notes that a zone's keys play, a line each: all keys of pads, else those that have a note of their own. A key that
- * is pressed is chosen; a click on the sounds' keyboard gives it that note, or with <em>chord</em> one more.
+ * The notes of a zone's keys, a line each: all keys of pads, otherwise the mapped ones. A pressed key is selected; a
+ * click on the keyboard of the sounds maps it to that note, or with <em>chord</em> adds the note.
  */
 final class NoteMapPane extends VBox {
     private static final int MAX_LINES = 32;
@@ -136,7 +136,7 @@ final class NoteMapPane extends VBox {
                 .orElse(List.of());
     }
 
-    /** A pad as it lies under the hand: its number, the notes that it plays, and what they are called. */
+    /** Returns a pad in its physical position: its number, its notes, and their names. */
     private Node pad(int key, Optional<Part> part) {
         List<Integer> notes = zone.noteMap().getOrDefault(key, List.of());
         int number = key - source().orElseThrow().keys().low() + 1;

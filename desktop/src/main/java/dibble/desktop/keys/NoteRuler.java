@@ -48,7 +48,7 @@ final class NoteRuler extends Pane {
         return button;
     }
 
-    /** Shows the notes of a scale; drawn anew only where something is another. */
+    /** Shows the notes of a scale; redrawn only after a change. */
     void show(NoteScale scale, MiddleC middleC, Palette palette) {
         List<Object> next = List.of(scale, middleC, palette);
         if (!Objects.equals(next, drawn)) {

@@ -24,8 +24,8 @@ final class PartDrop extends Pane implements SoundsPanel.Drags {
     private final DropQuestion question;
 
     /**
-     * @param rows the rows that are there, by the ids of their sources
-     * @param view where rows can be seen: what has scrolled out of it is no aim
+     * @param rows the present rows, by the ids of their sources
+     * @param view the visible area of the rows, outside which a row is no target
      */
     PartDrop(ViewContext desk, KeysPresenter presenter, Map<String, SourceRow> rows, Node view) {
         this.desk = desk;

@@ -39,7 +39,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** The sounds: instruments with their parts, to be dragged onto a keyboard, with what sounds now. */
+/** The sounds: instruments with their parts, to be dragged onto a keyboard, with their sounding notes. */
 final class SoundsPanel extends VBox {
     private static final PseudoClass UNFED = PseudoClass.getPseudoClass("unfed");
     private static final double METER_WIDTH = 74;
@@ -47,7 +47,7 @@ final class SoundsPanel extends VBox {
     /** The level that no bar shows any more, in dB below full scale. */
     private static final double MIN_SHOWN = 60;
 
-    /** Is told where a part is dragged to; the coordinates are the scene's. */
+    /** Receives the position of a dragged part, in coordinates of the scene. */
     interface Drags {
         void moved(PartRef part, double sceneX, double sceneY);
 
@@ -76,7 +76,7 @@ final class SoundsPanel extends VBox {
         setId("sounds");
     }
 
-    /** Shows the instruments, anew only where something about them has changed. */
+    /** Shows the instruments; rebuilt only after a change. */
     void show() {
         Routing routing = desk.routing();
         Set<PartRef> fed = routing.zones().stream()

@@ -128,7 +128,7 @@ final class SourceRow extends Pane {
         });
     }
 
-    /** Pads lie on the ruler as keys do, so that bands stand over them; they look like pads. */
+    /** Pads are on the ruler like keys, so that bands align with them, but look like pads. */
     private Piano shape(Range keys, double width) {
         return source.kind() == SourceKind.PADS ? Piano.pads(keys, 0, width) : Piano.columns(keys, 0, width);
     }
@@ -144,7 +144,7 @@ final class SourceRow extends Pane {
     /**
      * Shows a source and its zones, in place.
      *
-     * @param room height beyond what it needs: for a keyboard that is easier to hit, and air
+     * @param room the additional height, for a larger keyboard and spacing
      */
     void show(Source shown, NoteScale on, double room) {
         List<Object> next = all(shown, on, room);
@@ -182,7 +182,7 @@ final class SourceRow extends Pane {
         requestLayout();
     }
 
-    /** All that is shown: where it is the same, nothing is drawn anew. */
+    /** Returns the displayed state; nothing is redrawn while it is the same. */
     private List<Object> all(Source shown, NoteScale on, double room) {
         Session session = desk.session();
         List<Zone> zones = presenter.zonesOf(shown.id());
@@ -261,7 +261,7 @@ final class SourceRow extends Pane {
             dragNote.relocate(chosen.getLayoutX() + ZoneBand.GRIP, Math.max(0, chosen.getLayoutY() - 22));
             dragNote.toFront();
         }
-        // What is left of the notes that are shown lies under the head.
+        // The visible notes to the left of the first key are under the head.
         head.toFront();
     }
 
@@ -306,7 +306,7 @@ final class SourceRow extends Pane {
         ways.setHeight(getHeight());
     }
 
-    /** Octave lines, the bed that the keyboard lies in, keys that nothing takes, and where transposed bands sound. */
+    /** Draws octave lines, the background of the keyboard, unused keys, and the sounding range of transposed bands. */
     private void drawMarks() {
         marks.relocate(HEAD, 0);
         marks.setWidth(scale.width());
@@ -354,7 +354,7 @@ final class SourceRow extends Pane {
         g.strokeLine(from, y + 1, to, y + 1);
     }
 
-    /** Shows what sounds now: keys that are down, with a line up to the bands that take them. */
+    /** Shows the sounding notes: held keys, with a line up to their bands. */
     void follow() {
         LiveState.Down down = desk.live().down(source.id());
         keyboard.setDown(down, null);

@@ -12,7 +12,7 @@ import dibble.session.SessionFormatter;
 import java.util.List;
 import javafx.scene.layout.StackPane;
 
-/** What velocities become: the ends of the curve are the zone's window of velocities, and what they become. */
+/** The velocity curve of a zone: its ends are the zone's velocity window and the resulting velocities. */
 final class VelocityCurve extends StackPane {
     private static final double WIDTH = 250;
     private static final double HEIGHT = 84;

@@ -42,7 +42,7 @@ import javafx.scene.layout.Region;
 final class ZoneBand extends Pane {
     static final double HEIGHT = 26;
 
-    /** How far outside the band's ends its grips reach; inside, they take this much at most. */
+    /** The distance of the grips outside the ends of the band; inside, they take at most this much. */
     static final double GRIP = 8;
 
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
@@ -65,7 +65,7 @@ final class ZoneBand extends Pane {
     private final Region lowGrip = new Region();
     private final Region highGrip = new Region();
     private final Tooltip tip = new Tooltip();
-    /** All that it says, where there is room. */
+    /** The whole label, if there is space. */
     private String whole = "";
 
     private NoteScale scale;
@@ -195,7 +195,7 @@ final class ZoneBand extends Pane {
         return String.join(" · ", words);
     }
 
-    /** What a band of keyswitches says: which key is which, and which was chosen last. */
+    /** Returns the label of a band of keyswitches: the keys, and the last selected one. */
     private String switches() {
         StringBuilder text = new StringBuilder(zone.name().isEmpty() ? say("zone-band.keyswitches") : zone.name());
         desk.session()
@@ -236,7 +236,7 @@ final class ZoneBand extends Pane {
         if (!zone.keyswitch() && label.prefWidth(-1) > labelWidth) {
             label.setText(SessionFormatter.zone(zone, desk.session()));
         }
-        // The names of few keys' switches are longer than the keys are wide: they stand beside them.
+        // The names of a few keyswitches are wider than their keys, so they are next to them.
         boolean outside = zone.keyswitch() && label.prefWidth(-1) > labelWidth;
         label.pseudoClassStateChanged(OUTSIDE, outside);
         if (outside) {

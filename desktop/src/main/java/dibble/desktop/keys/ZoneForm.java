@@ -22,7 +22,7 @@ import java.util.function.BiFunction;
 import java.util.stream.Collectors;
 import javafx.scene.layout.VBox;
 
-/** What a zone leads to, where it holds, and what it does to what it passes. Shows a zone by its id. */
+/** The target of a zone, its scene, and its changes of events. Finds the zone by its id. */
 final class ZoneForm extends VBox {
     private static final int LOUDEST = 127;
 
@@ -151,7 +151,7 @@ final class ZoneForm extends VBox {
         return zone(id).to();
     }
 
-    /** All parts, and what the zone leads to where that is none. */
+    /** Returns all parts, and the present target if it is not a part. */
     private List<Choice<ZoneTarget>> sounds(String id) {
         List<Choice<ZoneTarget>> choices = new ArrayList<>();
         Choices.parts(desk.session())

@@ -37,7 +37,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** What belongs to the selected zone: each value is set here, in one place. */
+/** The details of the selected zone, with all its values in one place. */
 final class ZoneInspector extends VBox {
     private final ViewContext desk;
     private final KeysPresenter presenter;
@@ -185,7 +185,7 @@ final class ZoneInspector extends VBox {
         if (zone != null && selected.filter(it -> it.id().equals(zone.id())).isEmpty()) {
             EntryField.commitWithin(this);
         }
-        // What is not there need not be styled either: it is most of what the view has.
+        // Hidden forms need no styling: they are most of the nodes of the view.
         Cards.put(this, List.of(selected.isPresent() ? body : empty));
         if (selected.isEmpty()) {
             learn.setSelected(false);
@@ -287,7 +287,7 @@ final class ZoneInspector extends VBox {
                 presenter.change(say("edit.velocity"), zone.id(), it -> it.withVelocity(window));
             }
         } catch (NumberFormatException | UserException e) {
-            // Not two numbers from 1 to 127, the lower first: what was there stays, and is shown again.
+            // Not two numbers from 1 to 127 in ascending order: the previous content stays, and is shown again.
             showVelocity();
         }
     }

@@ -13,7 +13,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 
-/** The columns of the view: how wide each is, and what stands above them. */
+/** The columns of the view: their widths and headings. */
 final class Columns extends HBox {
     static final double NAME = 156;
     static final double SWITCHES = 112;
@@ -66,7 +66,7 @@ final class Columns extends HBox {
         return head;
     }
 
-    /** Has a node as wide as its column. */
+    /** Sets the width of a node to that of its column. */
     static void fix(Region node, double width) {
         node.setMinWidth(width);
         node.setPrefWidth(width);

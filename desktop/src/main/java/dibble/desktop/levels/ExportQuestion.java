@@ -39,7 +39,7 @@ final class ExportQuestion extends Question {
     private final ToggleButton mixOnly = new ToggleButton(say("export-question.mix-only"));
     private final ToggleButton chosenOnly = new ToggleButton();
 
-    /** @param export is given what is wanted */
+    /** @param export receives the options */
     ExportQuestion(LevelsPresenter presenter, Consumer<Bounce.Wanted> export) {
         super("export-question");
         this.presenter = presenter;
@@ -85,7 +85,7 @@ final class ExportQuestion extends Question {
         open(bits);
     }
 
-    /** What is said changes with the selection. */
+    /** The text changes with the selection. */
     void show() {
         Set<PartRef> chosen = chosen();
         Cards.show(chosenOnly, !chosen.isEmpty());

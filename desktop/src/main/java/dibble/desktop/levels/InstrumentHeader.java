@@ -15,7 +15,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 
-/** An instrument above its strips: what it is, and where Dibble sounds it, its room and chorus. */
+/** The header of an instrument above its strips, with the room and chorus of a built-in one. */
 final class InstrumentHeader extends HBox {
     private final ViewContext desk;
     private final LevelsPresenter presenter;

@@ -35,7 +35,7 @@ import javafx.scene.layout.VBox;
 public final class LevelsView extends BorderPane implements View {
     private static final int MAX_OUTPUT = 64;
 
-    /** How many rows are made in a frame: the others come in the next ones. */
+    /** The number of rows that are built in a frame; the others follow in the next ones. */
     private static final int MAX_AT_ONCE = 8;
 
     private final ViewContext desk;
@@ -79,7 +79,7 @@ public final class LevelsView extends BorderPane implements View {
         empty.getStyleClass().add("empty");
         empty.setMouseTransparent(true);
         ScrollPane scroll = Cards.scroll(rows);
-        // The scroll bar takes room from the rows, and what stands above them gives way as much.
+        // The scroll bar takes space from the rows, so the headings leave the same space.
         scroll.viewportBoundsProperty().subscribe(bounds -> columns.setBar(scroll.getWidth() - bounds.getWidth()));
         setCenter(new StackPane(scroll, empty));
         setBottom(outputs);

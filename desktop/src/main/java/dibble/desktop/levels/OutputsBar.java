@@ -31,7 +31,7 @@ final class OutputsBar extends HBox {
     private static final double METER = 132;
     private static final double MAX_HEIGHT = 84;
 
-    /** How long after it was played a note is mixed, in ms; what waits in the device comes on top. */
+    /** The delay of the mixer for a played note, in ms; the buffer of the device is added. */
     private static final int LATENCY = 12;
 
     private static final PseudoClass HOT = PseudoClass.getPseudoClass("hot");

@@ -6,7 +6,7 @@ import dibble.desktop.ui.SliderDrag;
 import dibble.gear.Loudness;
 import javafx.scene.layout.Region;
 
-/** Where a sound is between left and right: a dot on a line. */
+/** The pan of a sound: a dot on a line. */
 final class PanLine extends SliderDrag {
     static final double WIDTH = 62;
     private static final double DOT = 10;

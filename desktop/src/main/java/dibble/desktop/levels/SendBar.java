@@ -5,7 +5,7 @@ import static dibble.presentation.UiText.say;
 import dibble.desktop.ui.SliderDrag;
 import javafx.scene.layout.Region;
 
-/** How much of something there is, 0-127: a bar that is filled so far. */
+/** A value 0-127 as a bar. */
 final class SendBar extends SliderDrag {
     static final double WIDTH = 58;
     private static final double THICK = 8;

@@ -45,7 +45,7 @@ final class StripRow extends HBox {
     private static final PseudoClass KEY = PseudoClass.getPseudoClass("key");
     private static final PseudoClass HOT = PseudoClass.getPseudoClass("hot");
 
-    /** How much of a struck key's mark is left a frame later. */
+    /** The share of a struck key's mark that remains a frame later. */
     private static final double FALL = 0.93;
 
     private final ViewContext desk;
@@ -67,7 +67,7 @@ final class StripRow extends HBox {
     private final Label peak = new Label();
     private Row row;
 
-    /** All that it shows; where that is the same, there is nothing to do. */
+    /** The displayed state; nothing is done while it is the same. */
     private List<Object> shown = List.of();
 
     private double struck;
@@ -284,7 +284,7 @@ final class StripRow extends HBox {
         level.show(Decibels.words(now));
     }
 
-    /** Shows what sounds now. */
+    /** Updates the sounding notes. */
     void follow() {
         presenter.channel(row.ref()).ifPresent(channel -> {
             if (row.isBuiltIn()) {

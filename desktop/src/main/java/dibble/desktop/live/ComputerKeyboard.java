@@ -76,7 +76,7 @@ final class ComputerKeyboard {
         };
     }
 
-    /** The digits of this layout are typed with Shift, and named after what is typed without. */
+    /** The digits of this layout are typed with Shift; their keys are named after the unshifted character. */
     private static KeyCode digit(KeyCode code) {
         return switch (code) {
             case AMPERSAND -> KeyCode.DIGIT1;

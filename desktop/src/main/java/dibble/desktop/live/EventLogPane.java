@@ -74,7 +74,7 @@ final class EventLogPane extends VBox {
     private long drawnAt;
     private boolean stale = true;
 
-    /** @param why is given who played what, where somebody asks */
+    /** @param why receives the source and the event of a question */
     EventLogPane(ViewContext desk, BiConsumer<String, HeardMessage> why) {
         super(6);
         this.desk = desk;
@@ -251,7 +251,7 @@ final class EventLogPane extends VBox {
         Clipboard.getSystemClipboard().setContent(content);
     }
 
-    /** The session has changed: names, and who is there. */
+    /** Updates names and sources after a change of the session. */
     void show() {
         List<Choice<String>> choices =
                 Choices.with(new Choice<>(null, say("common.all-sources-2")), Choices.sources(desk.session()));
@@ -272,7 +272,7 @@ final class EventLogPane extends VBox {
     }
 
     /**
-     * Shows what has passed since the last frame.
+     * Shows the events since the last frame.
      *
      * @param now the frame's time in nanoseconds
      */

@@ -37,7 +37,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 
-/** The live line: what was just played, in one sentence, and the keyboard of the selected source to play. */
+/** The live line: the last played event in one sentence, and a keyboard that plays the selected source. */
 public final class LiveLine extends VBox {
     private static final int TYPED_VELOCITY = 96;
 
@@ -65,7 +65,7 @@ public final class LiveLine extends VBox {
     private final ViewUpdater watch;
     private int lowestTyped = 48;
 
-    /** @param extra what else stands at the right end */
+    /** @param extra further content at the right end */
     public LiveLine(ViewContext desk, Region extra) {
         this.desk = desk;
         watch = desk.watch(this::show)
@@ -139,7 +139,7 @@ public final class LiveLine extends VBox {
 
     private void hold(String id) {
         letGoTyped();
-        // What a hand moved at the source before goes back there.
+        // Moved controls of the previous source return to neutral.
         hands.rest();
         held = id;
     }
@@ -156,7 +156,7 @@ public final class LiveLine extends VBox {
         panels.passedSwitch().fire();
     }
 
-    /** Answers why? of what was played last. */
+    /** Explains the last played event. */
     public void why() {
         panels.why();
     }
@@ -221,7 +221,7 @@ public final class LiveLine extends VBox {
         return true;
     }
 
-    /** Lets go of what is typed: the window lost the focus, and will not hear of the keys any more. */
+    /** Releases keys that are played by typing: the window lost the focus and receives no more key events. */
     public void letGoTyped() {
         typedDown.values().forEach(Runnable::run);
         typedDown.clear();
@@ -270,7 +270,7 @@ public final class LiveLine extends VBox {
             sentence.getChildren().addAll(label("→", "arrow"), label(said.silence(), "quiet"));
         }
         if (said.ways().size() <= NAMES_WHOLE) {
-            // Who and what stay whole where there is little room; what is played and where to is cut first.
+            // Source and sound stay whole in a narrow window; the played note and the destination are cut off first.
             sentence.getChildren().stream()
                     .filter(node -> node.getStyleClass().contains("strong"))
                     .forEach(node -> ((Label) node).setMinWidth(Region.USE_PREF_SIZE));
@@ -315,7 +315,7 @@ public final class LiveLine extends VBox {
         }
     }
 
-    /** What each key of pads sounds, where that has a name. */
+    /** Returns the names of the sounds of pads. */
     private String[] sounds(Source source) {
         String[] names = new String[128];
         for (Zone zone : desk.routing().zones()) {

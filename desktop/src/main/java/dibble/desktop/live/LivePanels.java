@@ -79,13 +79,13 @@ final class LivePanels extends HBox {
         turn();
     }
 
-    /** Answers why? of what was played last. */
+    /** Explains the last played event. */
     void why() {
         openWhy();
         why.askLast();
     }
 
-    /** Shows what has changed in the session. */
+    /** Updates the panels after a change of the session. */
     void show() {
         if (showPassed.isSelected()) {
             passed.show();

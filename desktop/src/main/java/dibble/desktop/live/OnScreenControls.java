@@ -47,7 +47,7 @@ final class OnScreenControls extends HBox {
         setMinWidth(USE_PREF_SIZE);
     }
 
-    /** Shows what a kind of source has; what another had moved is let go. */
+    /** Shows the controls of a kind of source; moved controls of the previous one are released. */
     void show(SourceKind kind) {
         if (kind == shown) {
             return;
@@ -77,7 +77,7 @@ final class OnScreenControls extends HBox {
                         pedal(say("hand-controls.pedal"), SUSTAIN),
                         pedal(say("hand-controls.soft"), SOFT)));
             default -> {
-                // A sequencer has none of its own.
+                // A sequencer has no controls.
             }
         }
         Cards.rebuild(this, nodes);
@@ -168,7 +168,7 @@ final class OnScreenControls extends HBox {
         return box;
     }
 
-    /** Lets go of pedals and puts sliders and wheels to rest: another source is selected. */
+    /** Releases pedals and returns sliders and wheels to neutral, since another source is selected. */
     void rest() {
         for (Node box : getChildren()) {
             Node control = ((VBox) box).getChildren().get(1);

@@ -11,7 +11,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 
-/** One line of an answer to why?: whether something comes of a thing, the thing as a link, and what it does. */
+/** A line of an explanation: whether an object has output, the object as a link, and its effect. */
 final class WhyLine extends HBox {
     private final Label mark = new Label();
     private final PartBadge chip = new PartBadge();

@@ -33,7 +33,7 @@ import javafx.scene.layout.VBox;
 
 /** Why? of the last key, of one that passed, or of a message that is typed. */
 final class WhyPane extends VBox {
-    /** Answers that change faster than this cannot be read; what was played last is always answered. */
+    /** The least time between explanations, so that they can be read; the last event is always explained. */
     private static final long BETWEEN_ANSWERS = TimeUnit.MILLISECONDS.toNanos(150);
 
     private final ViewContext desk;
@@ -205,7 +205,7 @@ final class WhyPane extends VBox {
         return closed;
     }
 
-    /** Lines are made once and say something else later: making them anew would cost a frame. */
+    /** Lines are reused with other texts: rebuilding them would cost a frame. */
     private void showAnswer() {
         sentence.setText(answer.sentence());
         List<Why.Line> next = answer.lines();

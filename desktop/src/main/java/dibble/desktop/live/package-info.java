@@ -1,4 +1,2 @@
-/**
- * The live line at the foot of the window, and what is known of what sounds now. Interface thread only.
- */
+/** The live line at the foot of the window, and the panels of live events. Interface thread only. */
 package dibble.desktop.live;

@@ -192,7 +192,7 @@ final class ArrangeStrip extends NoteQuestion {
                         .withLoops(true)));
     }
 
-    /** A name at the first bar; none takes away what is there. */
+    /** Sets a marker at the first bar; an empty name deletes it. */
     private void setMarker() {
         withRange((from, to) -> {
             String name = marker.getText().strip();

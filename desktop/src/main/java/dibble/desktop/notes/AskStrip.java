@@ -20,8 +20,8 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Region;
 
 /**
- * What changes notes, asked in a line below the names: its effect is seen and heard at once, and kept or left. It begins
- * anew where what it is of has become another.
+ * A question for a change of notes, in a line below the names. Its effect is previewed at once, then applied or
+ * cancelled. The preview restarts after a change of its input.
  */
 abstract class AskStrip extends NoteQuestion {
     /** As many notes as are changed within a frame. */
@@ -34,7 +34,7 @@ abstract class AskStrip extends NoteQuestion {
     private final Label title = Cards.strong("");
     private final Label effect = Cards.soft("");
 
-    /** What is shown: of which session, by which wish. */
+    /** The input of the preview: the session, and the request. */
     private Session of;
 
     private Object wish;
@@ -50,7 +50,7 @@ abstract class AskStrip extends NoteQuestion {
         getChildren().add(line);
     }
 
-    /** Lays the line out: title, what is asked, the two ways to end, and the effect. */
+    /** Lays the line out: title, fields, the buttons to apply and cancel, and the effect. */
     final void setAsked(Node... asked) {
         line.getChildren().setAll(title);
         line.getChildren().addAll(asked);
@@ -65,16 +65,16 @@ abstract class AskStrip extends NoteQuestion {
         getChildren().add(more);
     }
 
-    /** What it is called, with how many notes. */
+    /** Returns the title, with the number of notes. */
     abstract String title(int count);
 
-    /** What undo calls it. */
+    /** Returns the name of the edit for undo. */
     abstract String name();
 
-    /** What is wished now: where it is the same it is not done again; null for nothing. */
+    /** Returns the present request, which is previewed once; null for none. */
     abstract Object wish();
 
-    /** What a wish makes of a session. Any thread. */
+    /** Returns the edit for the present request. Any thread. */
     abstract Function<Session, Edited> edit();
 
     final void ask(Node focus) {
@@ -84,7 +84,7 @@ abstract class AskStrip extends NoteQuestion {
         show();
     }
 
-    /** Shows the effect of what is wished now. */
+    /** Previews the present request. */
     @Override
     void show() {
         if (!isOpen()) {
@@ -135,7 +135,7 @@ abstract class AskStrip extends NoteQuestion {
         return false;
     }
 
-    /** What came of it, or why nothing did. */
+    /** The result of a preview, or the reason for its failure. */
     private record Outcome(Edited edited, String wrong) {}
 
     private static Outcome outcome(Function<Session, Edited> edit, Session now) {
@@ -158,7 +158,7 @@ abstract class AskStrip extends NoteQuestion {
         effect.setText(changes ? effect(edited) : say("ask-strip.nothing-changes"));
     }
 
-    /** What it does, as the line says it. */
+    /** Returns the description of the effect. */
     String effect(Edited edited) {
         ChangeResult.Effect done = edited.effect();
         double ms = 60_000.0 / desk.session().tempo().bpm(0) / TempoMap.PPQ;

@@ -31,10 +31,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 
-/**
- * Finds the beat of what was played without a click, from the notes that are shown or from taps along, and puts bars where
- * it was played.
- */
+/** Finds the beat of a free performance, from the visible notes or from taps, and aligns the bars with it. */
 final class BeatStrip extends AskStrip {
     private static final int MAX_PER_BAR = 16;
     private static final int FASTEST = 300;
@@ -170,7 +167,7 @@ final class BeatStrip extends AskStrip {
     @Override
     String effect(Edited edited) {
         List<TempoMap.Tempo> tempos = edited.session().tempo().tempos();
-        // The first leads to the first beat: it is nobody's.
+        // The first interval leads to the first beat and belongs to no bar.
         List<TempoMap.Tempo> played = tempos.size() > 1 ? tempos.subList(1, tempos.size()) : tempos;
         double slowest = played.stream().mapToDouble(TempoMap.Tempo::bpm).min().orElse(0);
         double fastest = played.stream().mapToDouble(TempoMap.Tempo::bpm).max().orElse(0);

@@ -26,7 +26,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 
-/** Any of the changes that have numbers: velocities, lengths, keys, times, what is taken away. */
+/** A question for a change with numeric values: velocities, lengths, keys, times, cleaning up. */
 final class ChangeStrip extends AskStrip {
     private static final List<Choice<NoteChange>> CHANGES = Stream.of(NoteChange.values())
             .map(change -> new Choice<>(change, say("note-change." + change.word())))

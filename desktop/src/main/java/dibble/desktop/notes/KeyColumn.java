@@ -24,7 +24,7 @@ import javafx.scene.text.TextAlignment;
 final class KeyColumn extends Pane {
     private static final double KEYS = 72;
 
-    /** What stands at the left, beside the names. */
+    /** The width to the left of the names. */
     private static final double TOOLS = 132;
 
     private static final Font FONT = Font.font("Dibble Sans", 12);
@@ -32,7 +32,7 @@ final class KeyColumn extends Pane {
     private final Canvas canvas = new Canvas();
     private final NotesDrawing board;
 
-    /** What was drawn last: names take long. */
+    /** The state at the last drawing: names take long to draw. */
     private List<Object> drawn;
 
     /** @param press is given a key, or {@link KeyRows#NONE} when it is let go */
@@ -89,7 +89,7 @@ final class KeyColumn extends Pane {
         for (int row = at.firstRow(); row <= at.lastRow(); row++) {
             int key = at.rows().keys()[row];
             double top = at.top(row);
-            // Keys are what they are, by night too.
+            // Keys keep their colors at night.
             g.setFill(
                     NoteNames.isBlack(key)
                             ? palette.get("live")

@@ -11,7 +11,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
-/** What a controller, wheel, pressure or program does over time, as it is sent: in steps. */
+/** The values of a controller, wheel, pressure or program over time, as steps. */
 final class LaneArea extends Pane {
     static final double HEIGHT = 46;
     private static final double AIR = 5;

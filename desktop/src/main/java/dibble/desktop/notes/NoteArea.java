@@ -25,12 +25,12 @@ import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Rectangle;
 
-/** The notes on their rows, and what a hand does to them: select, move, lengthen, draw. */
+/** The notes on their rows, with mouse gestures: select, move, change the length, draw. */
 final class NoteArea extends Pane {
-    /** How near to its end a note is taken hold of by it. */
+    /** The distance from the end of a note in which a drag changes its length. */
     private static final double END = 6;
 
-    /** How far a pointer may shake before it drags. */
+    /** The distance of a pointer before a drag begins. */
     private static final double SHAKE = 3;
 
     private enum Doing {
@@ -76,7 +76,7 @@ final class NoteArea extends Pane {
         desk.pointer().edits(this, new Drag());
         setOnMousePressed(this::pressOther);
         setOnMouseMoved(event -> setCursor(board.at() == null ? null : cursor(event)));
-        // The arrow keys would carry the focus elsewhere: what has a key here goes first.
+        // The arrow keys would move the focus, so keys of this area come first.
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
             if (desk.commands().take(event, this)) {
                 event.consume();
@@ -97,7 +97,7 @@ final class NoteArea extends Pane {
         return x >= end - Math.min(END, wide / 3);
     }
 
-    /** Another button than the primary one selects what it is pressed on, for the menu that it opens. */
+    /** A secondary button selects the note under it for its menu. */
     private void pressOther(MouseEvent event) {
         if (event.getButton() != MouseButton.PRIMARY) {
             requestFocus();
@@ -153,7 +153,7 @@ final class NoteArea extends Pane {
             stale.run();
         }
 
-        /** What is dragged is known by the numbers of notes. */
+        /** A drag refers to notes by their numbers. */
         @Override
         public boolean followsEdits() {
             return false;
@@ -287,7 +287,7 @@ final class NoteArea extends Pane {
         band.setVisible(false);
     }
 
-    /** What is pressed or dragged sounds on its part, as its key changes. */
+    /** A pressed or dragged note sounds on its part, at each change of its key. */
     private void soundKey(int key) {
         if (key != sounding && grabbed != null) {
             sounding = key;
@@ -298,8 +298,8 @@ final class NoteArea extends Pane {
     /**
      * Draws everything.
      *
-     * @param faint the notes of tracks that are not looked at, with their colours
-     * @param before the notes as they were before what is shown now, which are dashed where they were selected
+     * @param faint the notes of other tracks, with their colors
+     * @param before the notes before the previewed change, dashed where they were selected
      */
     void draw(Palette palette, Map<TrackNotes, Color> faint, Map<TrackNotes, BitSet> before, boolean ghost) {
         canvas.setWidth(getWidth());

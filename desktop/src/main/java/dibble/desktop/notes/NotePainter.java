@@ -87,7 +87,11 @@ final class NotePainter {
         paint(index, longest, null, (x, top, wide, high, note) -> g.fillRect(x, top + 2, wide, high - 4));
     }
 
-    /** Where notes were, or were played: only their outlines. @param which null for all */
+    /**
+     * Draws outlines of the previous or played notes.
+     *
+     * @param which null for all
+     */
     void outlines(ClipIndex index, long longest, BitSet which, boolean dashed) {
         int[] seen = new int[1];
         paint(index, longest, which, (x, top, wide, high, note) -> seen[0]++);
@@ -140,7 +144,7 @@ final class NotePainter {
     private void selected(VisibleTrack shown, DraggedNotes held) {
         ClipIndex index = shown.sheet().index();
         BitSet selected = shown.selected();
-        // Where very many are selected, what lies under others is not drawn: they are one block then.
+        // With very many selected notes, covered ones are not drawn: they form one block.
         double[] covered = new double[at.rows().count()];
         Arrays.fill(covered, -1);
         for (int note = selected.nextSetBit(0); note >= 0; note = selected.nextSetBit(note + 1)) {

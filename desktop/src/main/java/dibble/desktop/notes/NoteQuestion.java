@@ -26,7 +26,7 @@ abstract class NoteQuestion extends Question {
     /** Asks. */
     abstract void ask();
 
-    /** What it is of may have become another. */
+    /** Called after a change of its input. */
     void show() {}
 
     /** Follows the music, in every frame. */

@@ -8,7 +8,7 @@ import dibble.recording.ClipIndex;
 import java.util.List;
 import java.util.Optional;
 
-/** What is drawn now, for all areas that stand below each other: who has which notes, where. */
+/** The present drawing for all areas below each other: the tracks with their notes and positions. */
 final class NotesDrawing {
     private final NotesPresenter presenter;
     private List<VisibleTrack> shown = List.of();

@@ -61,13 +61,13 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.util.Duration;
 
-/** The notes of one track or of several, with what can be done with them in a line of words. */
+/** The note editor for one or several tracks, with its commands in a line of words. */
 public final class NotesPane extends BorderPane implements LowerPane {
     private static final double VELOCITIES = 84;
     private static final double TOOL = 112;
     private static final int SOUNDS = 90;
 
-    /** How long a note sounds that was moved by a key, in milliseconds. */
+    /** The duration of a note that was moved by a key, in milliseconds. */
     private static final double SOUNDS_FOR = 250;
 
     /** Bars that are seen when a track is opened. */
@@ -103,7 +103,7 @@ public final class NotesPane extends BorderPane implements LowerPane {
     private double scrolled = Double.NaN;
     private TimeScale scale;
 
-    /** What the names were made of. */
+    /** The input of the names. */
     private List<Object> named;
 
     /**
@@ -212,12 +212,12 @@ public final class NotesPane extends BorderPane implements LowerPane {
         });
     }
 
-    /** Asks, or leaves what is asked already: one strip asks at a time. */
+    /** Opens a question, or closes it if it is open: only one is open at a time. */
     private void ask(NoteQuestionKind kind) {
         boolean was = strip(kind).isOpen();
         leave();
         if (!was) {
-            // Whoever asked by a button goes on with the notes, not with the button.
+            // After a click on a button, the focus goes to the notes.
             area.requestFocus();
             strip(kind).ask();
         }
@@ -363,7 +363,7 @@ public final class NotesPane extends BorderPane implements LowerPane {
         notes.forgetOthers();
     }
 
-    /** Where the first notes are in the middle. */
+    /** Returns the scroll position that centers the first notes. */
     private double firstScroll(List<VisibleTrack> shown, KeyRows rows, double height) {
         int sum = 0;
         int seen = 0;

@@ -114,14 +114,14 @@ final class QuantizeStrip extends AskStrip {
         ask(to);
     }
 
-    /** What notes are quantized to: a grid, or the feel of another track. */
+    /** The target of quantization: a grid, or the groove of another track. */
     private sealed interface To {
         record Steps(Grid.Step step) implements To {}
 
         record FeelOf(String track) implements To {}
     }
 
-    /** All that is wished. */
+    /** The whole request. */
     private record Wish(
             To to,
             Quantize.What what,

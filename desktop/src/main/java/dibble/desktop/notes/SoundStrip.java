@@ -26,7 +26,9 @@ import java.util.Map;
 import java.util.function.Function;
 import javafx.scene.control.ComboBox;
 
-/** Has notes sound on another part or track, or each key on a track of its own: what a zone would have done beforehand. */
+/**
+ * Moves notes to another part or track, or each key to a separate track, with the effect that a zone would have had.
+ */
 final class SoundStrip extends AskStrip {
     private static final double TARGET = 290;
     private static final int CHANNELS = 16;
@@ -75,7 +77,7 @@ final class SoundStrip extends AskStrip {
         ask(target);
     }
 
-    /** Where notes go. */
+    /** The target of the notes. */
     private sealed interface To {
         record ToPart(PartRef part) implements To {}
 
@@ -83,7 +85,7 @@ final class SoundStrip extends AskStrip {
 
         record ToChannel(int channel) implements To {}
 
-        /** Each key, channel or hand to a track of its own. */
+        /** A separate track for each key, channel or hand. */
         record Apart(Sorting.By by) implements To {}
     }
 

@@ -17,8 +17,8 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 
 /**
- * A stem for each note, as high as its velocity. A stem is dragged up and down, and with it all that are selected; a line
- * that is drawn across sets what it passes.
+ * A stem for each note, as high as its velocity. Dragging a stem changes all selected ones; drawing a line across stems
+ * sets them.
  */
 final class VelocityArea extends Pane {
     private static final double NEAR = 5;

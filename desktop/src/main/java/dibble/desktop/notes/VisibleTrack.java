@@ -14,7 +14,7 @@ import javafx.scene.paint.Color;
  * @param colour of its notes
  */
 record VisibleTrack(Track track, TrackNotes sheet, Part part, BitSet selected, Color colour) {
-    /** The first note that may reach into what is seen from a tick on. */
+    /** Returns the first note that may extend beyond a tick. */
     int firstFrom(long tick) {
         return TrackNotes.firstFrom(sheet.index(), tick - sheet.longest());
     }

@@ -1,5 +1,4 @@
 /**
- * The notes of tracks, below them on their time scale: seen, corrected, moved and reworked. Interface thread only, but for
- * what is computed aside.
+ * The note editor below the tracks, on their time scale. Interface thread only, except computations in the background.
  */
 package dibble.desktop.notes;

@@ -102,7 +102,7 @@ public final class ScenesView extends BorderPane implements View {
         FocusKeys.escape(largeScene, () -> showLarge(false));
     }
 
-    /** Whose program changes call scenes. */
+    /** Returns the form for the source whose program changes call scenes. */
     private Form<Session> caller() {
         return new Form<Session>(
                         () -> desk.session().middleC(),

@@ -1,2 +1,2 @@
-/** Scenes: what holds in which, and the present one shown large. */
+/** The Scenes view: the content of scenes, with the active one shown large. */
 package dibble.desktop.scenes;

@@ -14,7 +14,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** Where in the set the evening is, in a strip above the views: what is on, what to think of, and what comes. */
+/** The position in the set, in a strip above the views: the present session, its remark, and the next one. */
 public final class SetStrip extends HBox {
     private final SetActions actions;
     private final Label place = new Label();

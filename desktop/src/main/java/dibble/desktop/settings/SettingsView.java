@@ -41,7 +41,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** What is set once for all sessions; each choice holds at once. */
+/** The settings for all sessions; each choice applies at once. */
 public final class SettingsView extends BorderPane implements View {
     private final ViewContext desk;
     private final VBox column = new VBox(18);
@@ -54,7 +54,7 @@ public final class SettingsView extends BorderPane implements View {
     /** One of several that can be chosen. */
     private record Option(String id, String words, boolean chosen, Runnable choose) {}
 
-    /** @param audioDevices finds the names of the audio devices that there are, which takes a moment */
+    /** @param audioDevices finds the names of the audio devices, which takes a moment */
     public SettingsView(ViewContext desk, Supplier<List<String>> audioDevices) {
         this.audioDevices = audioDevices;
         this.desk = desk;
@@ -374,10 +374,10 @@ public final class SettingsView extends BorderPane implements View {
     }
 
     /**
-     * What the user has put on a list, each with a link that takes it off.
+     * Returns a list of the user's items, each with a link that removes it.
      *
-     * @param about said below the title; empty for nothing
-     * @param spoken what the link of one is called
+     * @param about the text below the title; empty for none
+     * @param spoken the accessible text of a link
      */
     private VBox list(
             String title,

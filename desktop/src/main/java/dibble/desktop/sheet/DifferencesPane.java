@@ -14,9 +14,12 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
-/** In what the session differs from another one, thing by thing; and what a sheet would change, before it does. */
+/**
+ * The differences between the session and another one, object by object; also the changes of a sheet before they are
+ * made.
+ */
 final class DifferencesPane extends BorderPane {
-    /** Nobody reads more at once. */
+    /** The most rows: more would not be read. */
     private static final int MAX = 200;
 
     private final ViewContext desk;
@@ -32,7 +35,7 @@ final class DifferencesPane extends BorderPane {
         setCenter(Cards.scroll(column));
     }
 
-    /** Shows in what the session on the desk differs from another. */
+    /** Shows the differences between the open session and another. */
     void compare(SheetActions.Other other) {
         Comparison comparison = Comparison.of(other.session(), other.performance(), desk.session(), desk.performance());
         fill(
@@ -43,7 +46,7 @@ final class DifferencesPane extends BorderPane {
                         6, 6, Cards.button("differences-close", say("differences-pane.back-to-the-sheet"), close)));
     }
 
-    /** Shows what a sheet would change, and makes it so where that is wanted. */
+    /** Shows the changes of a sheet, and applies them on request. */
     void offer(SheetActions.Offer offer) {
         SheetActions.Other changed = offer.changed();
         Comparison comparison = Comparison.of(offer.base(), desk.performance(), changed.session(), desk.performance());

@@ -15,7 +15,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
-/** What has to be set on the gear itself, ticked off device by device. */
+/** The settings to make on the gear itself, with a check box each, device by device. */
 final class SetUpPane extends VBox {
     private final ViewContext desk;
     private Object shown;

@@ -38,7 +38,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** The routing sheet, page by page as it will be printed; beside it what has to be set on the gear. */
+/** The routing sheet in pages as printed, next to the settings to make on the gear. */
 public final class SheetView extends BorderPane implements View {
     private static final int PAGE_WIDTH = 800;
     private static final double SIDE_WIDTH = 372;
@@ -60,7 +60,7 @@ public final class SheetView extends BorderPane implements View {
     private int count = 1;
     private Object shown;
 
-    /** What is laid out is a value: the same again needs no work. */
+    /** The input of the layout; equal input needs no work. */
     private record Laid(
             Session session, Performance performance, PaperSize paper, boolean grey, int page, LocalDate date) {}
 
@@ -158,7 +158,7 @@ public final class SheetView extends BorderPane implements View {
             drawing.drop();
             drawing = null;
         }
-        // A page is many megabytes; it is drawn anew when it is seen again.
+        // A page takes many megabytes, so it is drawn again when it becomes visible.
         picture.setImage(null);
         shown = null;
         closeDifferences();

@@ -38,7 +38,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** All sounds that a part can have: what is pointed at is heard, what is chosen is the part's. */
+/** The sounds for a part: a highlighted sound is played, a chosen one becomes the part's. */
 public final class SoundsView extends BorderPane implements View {
     private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
     private static final double SIDE = 264;
@@ -109,7 +109,7 @@ public final class SoundsView extends BorderPane implements View {
         setTop(title);
         list.setId("sounds-list");
         list.setCellFactory(view -> new Cell());
-        // With the keys, too, what is reached is heard.
+        // A sound that is reached by keys is played too.
         list.getSelectionModel().selectedItemProperty().subscribe(sound -> {
             if (sound != null && list.isFocused()) {
                 hear(sound);

@@ -47,7 +47,7 @@ final class NoteLane extends Pane {
             return new Notes(spans, spans.size(), Long.MAX_VALUE, Long.MAX_VALUE);
         }
 
-        /** About how many of them are seen: what lies outside takes next to no time. */
+        /** Returns the approximate number of visible notes; the others take almost no time. */
         private double seen(TimeScale scale) {
             if (size == 0) {
                 return 0;
@@ -62,15 +62,15 @@ final class NoteLane extends Pane {
     }
 
     /**
-     * All that is drawn.
+     * The drawing.
      *
-     * @param begins where the filled bed begins, in nanoseconds
-     * @param now the end of notes that still sound, and of the filled bed, in nanoseconds
-     * @param bed left out where it is null
+     * @param begins the start of the filled background, in nanoseconds
+     * @param now the end of sounding notes and of the filled background, in nanoseconds
+     * @param bed the color of the background, or null for none
      */
     record Picture(List<Notes> notes, long begins, TimeScale scale, long now, Color colour, Color bed, Color lines) {}
 
-    /** Shows notes; drawn anew only where something is another. */
+    /** Shows notes; redrawn only after a change. */
     void show(Picture next) {
         if (!next.equals(shown) || laidWidth != getWidth() || laidHeight != getHeight()) {
             shown = next;
@@ -118,7 +118,7 @@ final class NoteLane extends Pane {
         return coming != null;
     }
 
-    /** Draws what has come meanwhile. */
+    /** Draws new notes. */
     void follow() {
         if (coming != null && coming.isDone()) {
             strokes = coming.value().orElse(List.of());

@@ -33,7 +33,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 
-/** How is recorded: count-in, click, what becomes of what is there, a range to loop or to punch into, tempo and meter. */
+/** The options of recording: count-in, click, print mode, a range to loop or to punch into, tempo and meter. */
 final class OptionsBar extends FlowPane {
     private static final List<Choice<Integer>> COUNT_INS = IntStream.rangeClosed(0, 4)
             .mapToObj(bars -> new Choice<>(
@@ -163,7 +163,7 @@ final class OptionsBar extends FlowPane {
         }
     }
 
-    /** The bars that stand in the fields; where they say nothing that can be, the range as it was. */
+    /** Returns the options with the bars in the fields; with the previous range if they are invalid. */
     private RecordOptions withRange(RecordOptions options) {
         return presenter
                 .range(first.getText(), last.getText())
@@ -256,7 +256,7 @@ final class OptionsBar extends FlowPane {
         follow();
     }
 
-    /** What can be kept changes while it is played. */
+    /** The unrecorded events change while they are played. */
     void follow() {
         if (shownPlace != desk.studio().place()) {
             show();

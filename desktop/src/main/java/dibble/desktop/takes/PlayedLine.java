@@ -4,7 +4,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 
-/** What one source played. */
+/** The events of one source. */
 final class PlayedLine extends HBox {
     private static final double HEIGHT = 24;
 

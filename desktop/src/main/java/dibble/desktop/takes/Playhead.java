@@ -8,7 +8,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.shape.Polygon;
 import javafx.scene.shape.Rectangle;
 
-/** Where it is played or recorded; while both rest, where they would begin. */
+/** The position of playback or recording; the start position while both are stopped. */
 final class Playhead extends Pane {
     private final Studio studio;
     private final Rectangle line = new Rectangle(2, 0);

@@ -25,7 +25,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 
-/** Shows what routing a take again would make of the tracks, next to what they have; either can be kept. */
+/** A preview of the tracks after routing a take again, next to the present ones; either can be kept. */
 final class RoutePreviewPane extends Question {
     /** Tracks under one another before the next column begins, and the columns that each has. */
     private static final int ROWS = 8;
@@ -41,7 +41,7 @@ final class RoutePreviewPane extends Question {
     private Take take;
     private Again how;
 
-    /** What was compared; null while that is still going on. */
+    /** The comparison; null while it is being computed. */
     private Comparison comparison;
 
     /** The routing that it was compared with. */
@@ -98,7 +98,7 @@ final class RoutePreviewPane extends Question {
         return say("again-pane.routed-again", take.name(), how == Again.ROUTED);
     }
 
-    /** Zones, takes or tracks may have changed under it: then it is compared anew. */
+    /** Compares again after a change of zones, takes or tracks. */
     void show() {
         if (!isOpen()) {
             return;

@@ -27,7 +27,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 
-/** Sorts what is on a track into tracks, after showing which and how many notes each would have. */
+/** Sorts the content of a track into tracks, after a preview of these with their numbers of notes. */
 final class SortPane extends Question {
     private static final List<Choice<SortBy>> WAYS = List.of(
             new Choice<>(SortBy.CHANNEL, say("part-forms.channel")),
@@ -52,12 +52,12 @@ final class SortPane extends Question {
     private Track track;
     private boolean choosing;
 
-    /** What is sorted, how, and with which zones: where all is the same, it is not sorted again. */
+    /** The input of the sorting; equal input is not sorted again. */
     private record Sorted(Track track, Wish wish, Routing routing) {}
 
     private Sorted shown;
 
-    /** What came of it; null while that is still going on. */
+    /** The result; null while it is being computed. */
     private Sorting sorting;
 
     private Jobs.Job job;

@@ -23,7 +23,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 
-/** Which take is looked at, and what can be done with it. */
+/** The selected take, and its commands. */
 final class TakeHead extends HBox {
     private final ViewContext desk;
     private final TakesPresenter presenter;
@@ -85,12 +85,12 @@ final class TakeHead extends HBox {
         getChildren().addAll(Cards.heading(say("take-head.what-was-played")), name, buttons);
     }
 
-    /** How many notes a take has; counted once. */
+    /** Returns the number of notes of a take; counted once. */
     private int notes(Take take) {
         return counts.computeIfAbsent(take, Take::noteCount);
     }
 
-    /** @param recording whether one is being recorded: then that is what is shown */
+    /** @param recording whether a recording is in progress, which is shown instead */
     void show(boolean recording) {
         Optional<Take> take = presenter.lastTake();
         name.setText(recording ? say("take-head.now") : take.isPresent() ? "" : say("take-head.nothing-yet"));

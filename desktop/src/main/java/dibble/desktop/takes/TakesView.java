@@ -44,17 +44,17 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** What was played, a line a source; below it the tracks that are printed from it, filling while it is played. */
+/** The Takes view: the played events, a line for each source, above the printed tracks, which fill while recording. */
 public final class TakesView extends StackPane implements View {
     private static final double MIN_WIDTH = 50;
     private static final double AIR = 12;
     private static final double ZOOM = 2;
     private static final double WHEEL_ZOOM = 1.25;
 
-    /** How many rows are made in a frame: the others come in the next ones. */
+    /** The number of rows that are built in a frame; the others follow in the next ones. */
     private static final int MAX_AT_ONCE = 8;
 
-    /** What tracks keep of the height where the notes are open. */
+    /** The share of the height for tracks while the note editor is open. */
     private static final double ABOVE_NOTES = 0.26;
 
     private final ViewContext desk;
@@ -93,7 +93,7 @@ public final class TakesView extends StackPane implements View {
     private final Map<String, PlayedLine> lines = new HashMap<>();
     private Recording recording;
 
-    /** Everything, and of that what is shown. */
+    /** The range of everything; below, the visible range. */
     private TimeScale whole;
 
     private TimeScale scale;
@@ -109,7 +109,7 @@ public final class TakesView extends StackPane implements View {
     private boolean isEmpty;
     private boolean isRoomMade;
 
-    /** How long everything is that was recorded, in nanoseconds. */
+    /** The length of all recordings, in nanoseconds. */
     private long length;
 
     /** @param notesBelow makes what shows the notes of tracks */
@@ -199,7 +199,7 @@ public final class TakesView extends StackPane implements View {
         return all;
     }
 
-    /** What is shown is the same, but looks otherwise: it is drawn in the next frame, and nothing else is done again. */
+    /** Redraws the same content in the next frame, without other updates. */
     private void redraw() {
         redraw = true;
         desk.pulse().wake();
@@ -212,7 +212,7 @@ public final class TakesView extends StackPane implements View {
         }
     }
 
-    /** What will be drawn next: a wheel turns more than once a frame. */
+    /** Returns the scale of the next drawing: a wheel moves more than once a frame. */
     private TimeScale wanted() {
         return zoom == null
                 ? whole
@@ -389,12 +389,12 @@ public final class TakesView extends StackPane implements View {
         }
     }
 
-    /** Draws the notes, on a scale that all of them lie on. */
+    /** Draws the notes, all on the same scale. */
     private void draw() {
         redraw = false;
         if (below.isOpen() != isRoomMade) {
             makeRoom();
-            // Opening made it larger; what was recorded is seen whole again.
+            // Opening a session changed the length; everything is visible again.
             zoom = below.isOpen() ? zoom : null;
         }
         double width = getWidth() - TrackRow.HEAD - AIR;
@@ -443,7 +443,7 @@ public final class TakesView extends StackPane implements View {
         showingBar = false;
     }
 
-    /** What plays stays in sight. */
+    /** Keeps the playhead visible. */
     private void turnPage() {
         if (zoom != null && scale != null && desk.studio().transport() != Transport.STOPPED) {
             long tick = scale.tempo().ticks(desk.studio().position());
@@ -455,7 +455,7 @@ public final class TakesView extends StackPane implements View {
         }
     }
 
-    /** Where the notes are open they have most of the room, and what was played and how is recorded make way. */
+    /** The note editor takes most of the space; the played events and the options are hidden. */
     private void makeRoom() {
         boolean open = below.isOpen();
         isRoomMade = open;

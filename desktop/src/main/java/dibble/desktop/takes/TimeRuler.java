@@ -62,7 +62,7 @@ final class TimeRuler extends Pane {
         studio.locate(tempo.nanos(tempo.barStart(Math.max(1, bar + bars))));
     }
 
-    /** Shows a scale, with the range that is looped or punched into; drawn anew only where something is another. */
+    /** Shows a scale with the range to loop or to punch into; redrawn only after a change. */
     void show(TimeScale next, RecordOptions options, List<Marker> markers, Palette palette) {
         RecordOptions.Stretch range = options.loops() || options.punches() ? options.range() : null;
         List<Object> now = Arrays.asList(next, range, markers, palette);

@@ -39,7 +39,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 
-/** One printed track: what it takes, its switches, its notes. */
+/** A printed track: its input, its switches, its notes. */
 final class TrackRow extends HBox {
     static final double HEAD = 340;
     static final double MIN_HEIGHT = 46;
@@ -61,7 +61,7 @@ final class TrackRow extends HBox {
     private Track track;
     private int drawn;
 
-    /** What opens from a row. */
+    /** The panes that open from a row. */
     interface Opens {
         /** Sorts a track into tracks. */
         void sort(Track track);
@@ -223,14 +223,14 @@ final class TrackRow extends HBox {
     /**
      * Draws the notes.
      *
-     * @param printed what is on the track; empty while that is still to come
-     * @param live the notes of the recording in progress, or null where it fills nothing of this
-     * @param begins where the recording began, in nanoseconds
-     * @param now how far recording or the take reaches, in nanoseconds
-     * @param length how far what was recorded before reaches
+     * @param printed the notes of the track; empty while they are being computed
+     * @param live the notes of the recording in progress, or null if it does not print onto this track
+     * @param begins the start of the recording, in nanoseconds
+     * @param now the end of the recording or the take, in nanoseconds
+     * @param length the length of earlier recordings
      */
     void draw(Optional<NoteSpans> printed, NoteSpans live, long begins, TimeScale scale, long now, long length) {
-        // What is there stays to be seen until something is played that it makes way for.
+        // The previous content stays visible until it is replaced by played events.
         boolean fills = live != null && live.size() > 0;
         List<NoteLane.Notes> notes = new ArrayList<>();
         printed.ifPresent(spans -> notes.add(fills ? staying(spans, begins, now) : NoteLane.Notes.all(spans)));

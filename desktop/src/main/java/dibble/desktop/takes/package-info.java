@@ -1,4 +1,2 @@
-/**
- * The Takes view: what was played, and the tracks printed from it. Interface thread only.
- */
+/** The Takes view: played events, and the printed tracks. Interface thread only. */
 package dibble.desktop.takes;

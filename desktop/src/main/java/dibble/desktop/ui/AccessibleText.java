@@ -5,16 +5,19 @@ import javafx.scene.AccessibleAttribute;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 
-/** What a screen reader is told of things that are no controls of the toolkit: what they are, and whether they are chosen. */
+/**
+ * Descriptions for a screen reader of nodes that are not controls of the toolkit: their role, and whether they are
+ * selected.
+ */
 public final class AccessibleText {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
 
     private AccessibleText() {}
 
     /**
-     * Has a node told as one of many that can be chosen. Its text is its accessible text; a change of it is told by itself.
+     * Describes a node as a selectable item. Its text is its accessible text; the toolkit reports changes of it.
      *
-     * @param what it is, in a word or two
+     * @param what its role, in a word or two
      */
     public static void item(Node node, String what) {
         node.setAccessibleRole(AccessibleRole.LIST_ITEM);
@@ -26,7 +29,7 @@ public final class AccessibleText {
         });
     }
 
-    /** What a node answers to {@link AccessibleAttribute#SELECTED}; null for everything else. */
+    /** Returns a node's answer to {@link AccessibleAttribute#SELECTED}; null for other attributes. */
     public static Object answer(Node node, AccessibleAttribute attribute) {
         return attribute == AccessibleAttribute.SELECTED
                 ? node.getPseudoClassStates().contains(SELECTED)

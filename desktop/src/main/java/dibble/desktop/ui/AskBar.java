@@ -22,16 +22,15 @@ import javafx.stage.FileChooser;
 import javafx.stage.Window;
 
 /**
- * Where the window asks and tells, under its top: a bar for the question that waits, and one for what was told. Nothing
- * waits for the answer, the music least of all; Esc leaves the question. A question never takes the place of one that
- * waits ({@link QuestionQueue}); what was typed into that stays, and after the last one the focus is back. What is told
- * takes the place of no question, and nothing that was told is lost: earlier messages are a click away
- * until they are closed, and can be shown again.
+ * The questions and messages of the window, under its top: a bar for the open question, and one for messages. Nothing
+ * waits for an answer, least of all the music; Esc cancels a question. A question never replaces an open one ({@link
+ * QuestionQueue}), which keeps its typed text; after the last one the focus returns. A message replaces no question,
+ * and none is lost: earlier messages are a click away until they are closed, and can be shown again.
  */
 public final class AskBar extends VBox implements Prompter {
     private static final int MAX_MESSAGES = 50;
 
-    /** A question as it is shown: its nodes, with what is typed into them, and the one that has the focus. */
+    /** A displayed question: its nodes, with the typed text, and the focused node. */
     private static final class Shown {
         final List<Node> nodes = new ArrayList<>();
         Node focus;
@@ -43,7 +42,7 @@ public final class AskBar extends VBox implements Prompter {
     private final HBox question = bar("question");
     private final HBox told = bar("told");
 
-    /** All that was told, the newest last; those from {@link #unread} on were not closed. */
+    /** All messages, the newest last; those from {@link #unread} on were not closed. */
     private final List<Message> messages = new ArrayList<>();
 
     /** True if the system has dialogs for files. */
@@ -57,7 +56,7 @@ public final class AskBar extends VBox implements Prompter {
     /** True if what runs now comes from background work, rather than from a user's hand. */
     private boolean inBackground;
 
-    /** What had the focus before the first question; null for nothing. */
+    /** The node with the focus before the first question; null for none. */
     private Node before;
 
     /**
@@ -225,7 +224,7 @@ public final class AskBar extends VBox implements Prompter {
         tell(text, null);
     }
 
-    /** The same with something that can be done about it; takes the focus from nobody, since hands may be playing. */
+    /** Shows a message with an action. Takes the focus from no node, since the user may be playing. */
     @Override
     public void tell(String text, Answer answer) {
         if (messages.size() == MAX_MESSAGES) {
@@ -236,7 +235,7 @@ public final class AskBar extends VBox implements Prompter {
         show(messages.size() - 1);
     }
 
-    /** Shows again what was told last, with what was told before. */
+    /** Shows the last message again, with earlier ones. */
     public void tellAgain() {
         if (messages.isEmpty()) {
             tell(say("ask-bar.no-messages-yet"));
@@ -272,7 +271,7 @@ public final class AskBar extends VBox implements Prompter {
         Cards.show(told, true);
     }
 
-    /** All that is there has been seen. */
+    /** Marks all messages as read. */
     private void close() {
         unread = messages.size();
         told.getChildren().clear();

@@ -31,7 +31,7 @@ import javafx.scene.layout.VBox;
 
 /** Pieces that cards and panels are made of. */
 public final class Cards {
-    /** How far from a panel's edge it can be taken hold of. */
+    /** The distance from a panel's edge in which it can be dragged. */
     private static final double EDGE = 5;
 
     private Cards() {}
@@ -43,7 +43,7 @@ public final class Cards {
         return label;
     }
 
-    /** What a check has found, with what mends it. */
+    /** Returns a finding with its fix. */
     public static VBox finding(ViewContext desk, Finding finding) {
         Label text = new Label(finding.text());
         text.setWrapText(true);
@@ -73,7 +73,7 @@ public final class Cards {
         return label;
     }
 
-    /** A heading with a sentence about what stands below it. */
+    /** Returns a heading with a sentence about the content below it. */
     public static Label heading(String text, String about) {
         Label label = heading(text);
         label.setTooltip(new Tooltip(about));
@@ -110,7 +110,7 @@ public final class Cards {
         return flow;
     }
 
-    /** What scrolls up and down, and never sideways. */
+    /** Returns a pane that scrolls vertically only. */
     public static ScrollPane scroll(Node content) {
         ScrollPane scroll = new ScrollPane(content);
         scroll.setFitToWidth(true);
@@ -162,18 +162,21 @@ public final class Cards {
         return side;
     }
 
-    /** Has a node there, or not, with the room that it takes. */
+    /** Shows or hides a node, with its space. */
     public static void show(Node node, boolean on) {
         node.setVisible(on);
         node.setManaged(on);
     }
 
-    /** Gives a pane other children; what has the focus within keeps it, if something of the same id is there then. */
+    /** Replaces the children of a pane. The focus moves to the node with the id of the focused one. */
     public static void rebuild(Pane pane, List<? extends Node> nodes) {
         keepFocus(pane, () -> pane.getChildren().setAll(nodes));
     }
 
-    /** The same where most of the nodes are there already: they stay, since taking one out and in is dear. */
+    /**
+     * Replaces the children of a pane, most of which are unchanged: these stay, since removing and adding a node is
+     * expensive.
+     */
     public static void put(Pane pane, List<? extends Node> nodes) {
         ObservableList<Node> there = pane.getChildren();
         if (there.equals(nodes)) {
@@ -191,7 +194,7 @@ public final class Cards {
     private static void replace(ObservableList<Node> there, List<? extends Node> nodes) {
         for (int i = 0; i < nodes.size(); i++) {
             if (there.get(i) != nodes.get(i)) {
-                // One that changed places is nowhere else by then only if all are set anew.
+                // A child that changed places is missing for a moment unless all are set at once.
                 if (there.contains(nodes.get(i))) {
                     there.setAll(nodes);
                     return;
@@ -201,7 +204,10 @@ public final class Cards {
         }
     }
 
-    /** The same for any change of what is in a pane. What is being typed goes on in the field that replaces its own. */
+    /**
+     * Keeps the focus during any change of a pane's content. Typing continues in the field that replaces the focused
+     * one.
+     */
     public static void keepFocus(Pane pane, Runnable change) {
         Node focused = pane.getScene() == null ? null : pane.getScene().getFocusOwner();
         String id = isWithin(focused, pane) ? focused.getId() : null;

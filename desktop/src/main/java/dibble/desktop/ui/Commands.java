@@ -20,7 +20,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 
-/** All that can be done in the window, in one table: menus, tooltips, keys and the overview of keys are made of it. */
+/** The commands of the window in one table, from which menus, tooltips, keys and the overview of keys are made. */
 public final class Commands {
     /** Keys that edit text together with the shortcut key. */
     private static final Set<KeyCode> TEXT_KEYS = EnumSet.of(
@@ -55,7 +55,7 @@ public final class Commands {
         return add(commands).and(() -> ofView = List.of());
     }
 
-    /** What only the shown view can do. */
+    /** Returns the commands of the visible view. */
     public List<Command> ofView() {
         return ofView;
     }
@@ -86,7 +86,7 @@ public final class Commands {
                 + all.stream().map(Command::id).toList() + ")"));
     }
 
-    /** Sees every key that goes down or up before anything takes it: so a key that is held is told from one that is struck. */
+    /** Receives every key event before the nodes, to distinguish a held key from a new press. */
     public void follow(KeyEvent event) {
         if (event.getEventType() == KeyEvent.KEY_PRESSED) {
             isRepeated = !down.add(event.getCode());
@@ -95,16 +95,16 @@ public final class Commands {
         }
     }
 
-    /** No key is down any more: who sees their ups is somebody else. */
+    /** Forgets the held keys, since another window receives their releases. */
     public void forgetKeys() {
         down.clear();
     }
 
     /**
-     * Does what a key is for, where it was pressed and nobody who had the focus took it.
+     * Runs the command of a key that the focused node has not handled.
      *
-     * @param focused what has the focus, or null
-     * @return whether there was anything to do
+     * @param focused the focused node, or null
+     * @return whether there was a command
      */
     public boolean take(KeyEvent event, Node focused) {
         return take(
@@ -114,7 +114,7 @@ public final class Commands {
     }
 
     /**
-     * @param types whether what has the focus is typed into
+     * @param types whether the focused node is a text field
      * @param presses whether Space presses it
      */
     boolean take(KeyEvent event, boolean types, boolean presses) {
@@ -175,7 +175,7 @@ public final class Commands {
                         || focused.getId() != null && focused.getId().equals(clicked.getId()));
     }
 
-    /** The same for a character that was typed where nobody types. */
+    /** Runs the command of a character that was typed outside a text field. */
     public boolean takeTyped(KeyEvent event, Node focused) {
         return !(focused instanceof TextInputControl)
                 && run(
@@ -203,7 +203,7 @@ public final class Commands {
                 : KeyCharacters.combination(command.keys().get(0)).getDisplayText();
     }
 
-    /** What a tooltip of a command says, with its key. */
+    /** Returns the tooltip of a command, with its key. */
     public static String tip(Command command) {
         String sign = sign(command);
         return sign.isEmpty() ? command.explanation() : command.explanation() + " (" + sign + ")";
@@ -240,7 +240,7 @@ public final class Commands {
         return items;
     }
 
-    /** Has a button do a command, with a tooltip that says what and by which key. */
+    /** Connects a button to a command, with its tooltip and key. */
     public <B extends ButtonBase> B on(String id, B button) {
         Command command = get(id);
         button.setTooltip(new Tooltip(tip(command)));

@@ -10,7 +10,7 @@ import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
 
-/** What can be done with a thing, in a menu at the pointer; the menu key opens it too. */
+/** The context menu of an object, at the pointer; the menu key opens it too. */
 public final class ContextItems {
     private ContextItems() {}
 

@@ -10,32 +10,32 @@ import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 
 /**
- * What values become: in from left to right, out from below up, a line for each thing that they become, and a stroke for
- * where they are now. Where it may be edited the ends are dragged, each way; one step of undo a drag.
+ * A curve of values: input from left to right, output from bottom to top, a line for each output, and a mark at the
+ * present values. The ends of an editable curve can be dragged in both directions; a drag is one undo step.
  */
 public final class CurveEditor extends Pane {
-    /** Nothing becomes of the value by steps. */
+    /** No step: the output is continuous. */
     public static final int NO_STEP = -1;
 
     private static final double GRIP = 5;
 
     /**
-     * What the values become once.
+     * A line of outputs.
      *
-     * @param most the greatest value that comes out
-     * @param first what comes out at the low end of the window
-     * @param last what comes out at its high end
-     * @param step the value from which all comes out, rather than by and by; {@link #NO_STEP} for none
+     * @param most the largest output
+     * @param first the output at the low end of the window
+     * @param last the output at its high end
+     * @param step the input from which the output switches at once; {@link #NO_STEP} for none
      */
     public record Line(Color colour, int most, int first, int last, int step) {}
 
     /**
-     * All that is shown.
+     * The displayed curve.
      *
-     * @param most the greatest value that goes in
-     * @param low the low end of the window of values
-     * @param beyond whether values outside the window become what the nearer end does
-     * @param now where the values are now
+     * @param most the largest input
+     * @param low the low end of the window of inputs
+     * @param beyond whether inputs outside the window have the output of the nearer end
+     * @param now the present inputs
      */
     public record Curve(int most, int low, int high, boolean beyond, List<Line> lines, List<Integer> now) {}
 
@@ -80,7 +80,7 @@ public final class CurveEditor extends Pane {
         }
     }
 
-    /** Shows a curve; drawn anew only where it is another. */
+    /** Shows a curve; redrawn only after a change. */
     public void show(Curve next) {
         if (!next.equals(curve) || theme.palette() != drawn) {
             curve = next;

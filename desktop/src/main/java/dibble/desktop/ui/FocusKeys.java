@@ -70,7 +70,7 @@ public final class FocusKeys {
         boolean take(KeyEvent event);
     }
 
-    /** What is within may be typed into or pressed: its keys are its own, Esc aside, which it lets through. */
+    /** Nodes within may be text fields or buttons, which handle their keys themselves, except Esc. */
     private static void on(Node node, Taker taker) {
         node.addEventHandler(KeyEvent.KEY_PRESSED, event -> {
             boolean own = event.getTarget() == node || event.getCode() == KeyCode.ESCAPE;

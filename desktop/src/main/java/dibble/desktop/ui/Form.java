@@ -29,17 +29,17 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /**
- * Fields for the values of one thing. Made once; showing another thing, or the same after an edit, sets what differs,
- * so that nothing is made anew under somebody's typing.
+ * The fields for the values of one object. Built once; showing another object, or the same after an edit, sets only
+ * different values, so that typing is never interrupted.
  *
- * @param <T> what it shows
+ * @param <T> the type of the object
  */
 public final class Form<T> extends GridPane {
-    /** Carries out an edit of what is shown. */
+    /** Applies an edit of the displayed object. */
     @FunctionalInterface
     public interface Editor<T> {
         /**
-         * @param shown the thing as it was shown
+         * @param shown the object as displayed
          * @param what a few words for undo
          */
         void edit(T shown, String what, UnaryOperator<T> change);
@@ -78,7 +78,7 @@ public final class Form<T> extends GridPane {
         return this;
     }
 
-    /** Shows a thing. What is being typed for another thing is committed to that. */
+    /** Shows an object. Text that is being typed for another object is committed to that one. */
     public void show(T thing) {
         if (shown != null && (thing == null || !identity.apply(shown).equals(identity.apply(thing)))) {
             EntryField.commitWithin(this);
@@ -100,7 +100,7 @@ public final class Form<T> extends GridPane {
         }
     }
 
-    /** Adds a row with any node; it is told of each thing that is shown. */
+    /** Adds a row with any node, and a function that shows an object in it. */
     public Form<T> row(String name, Node node, Consumer<T> shower) {
         Label label = Cards.soft(name);
         label.setMinWidth(76);
@@ -109,7 +109,7 @@ public final class Form<T> extends GridPane {
         return this;
     }
 
-    /** Has the row that was added last be there for some things only. */
+    /** Shows the last added row for some objects only. */
     public Form<T> onlyFor(Predicate<T> those) {
         int last = getRowCount() - 1;
         List<Node> nodes = getChildren().stream()
@@ -122,7 +122,7 @@ public final class Form<T> extends GridPane {
         return this;
     }
 
-    /** Two whole numbers in range, which may be in any order: what the ends of something are. */
+    /** Adds two whole numbers in a range, in any order, such as the ends of a range. */
     public Form<T> ends(
             String id,
             String label,
@@ -252,7 +252,7 @@ public final class Form<T> extends GridPane {
         });
     }
 
-    /** Has a box offer choices, and shows the one of a value; none where there is none of it. */
+    /** Sets the choices of a box, and selects the one of a value, or none. */
     public static <V> void choose(ComboBox<Choice<V>> box, List<Choice<V>> all, V value) {
         if (!box.getItems().equals(all)) {
             box.getItems().setAll(all);

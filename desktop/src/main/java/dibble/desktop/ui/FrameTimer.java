@@ -12,18 +12,17 @@ import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 
 /**
- * Runs once a frame what has to follow the music, and rests while nothing moves. Event threads never post to the
- * interface: they are read here, and while this rests a thread of its own looks now and then whether there is anything
- * to read.
+ * Runs the updates of each frame, and rests while nothing moves. Event threads never post to the interface: their
+ * events are read here, and while the timer rests its own thread polls for news.
  */
 public final class FrameTimer implements FrameScheduler {
-    /** Frames without anything to do before it rests: what has been let go fades meanwhile. */
+    /** Frames without news before it rests, so that released keys can fade. */
     private static final int LINGER = 60;
 
-    /** Frames until what was drawn is on the screen. */
+    /** Frames until a drawing is on the screen. */
     private static final int SEEN = 2;
 
-    /** How often it is looked whether there is news while it rests: below what an eye sees. */
+    /** The interval of polls while it rests, which is too short to see. */
     private static final long LOOK_EVERY = TimeUnit.MILLISECONDS.toNanos(10);
 
     private final Listeners frames = new Listeners();
@@ -53,7 +52,7 @@ public final class FrameTimer implements FrameScheduler {
         wake();
     }
 
-    /** Beats no more. */
+    /** Stops the timer. */
     public void stop() {
         started = false;
         awake = false;

@@ -10,16 +10,19 @@ import javafx.css.PseudoClass;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 
-/** What the pointer is over lights what belongs to it, in everything that can be seen: zone, ribbon, part, track, source. */
+/**
+ * Highlights the objects related to the one under the pointer in all visible views: zones, ribbons, parts, tracks,
+ * sources.
+ */
 public final class HoverHighlight {
     private static final PseudoClass LIT = PseudoClass.getPseudoClass("lit");
 
     private HoverHighlight() {}
 
     /**
-     * Has a node stand for a thing: it lights others while the pointer is over it, and is lit by them.
+     * Assigns an object to a node: the pointer over the node highlights related ones.
      *
-     * @param id asked whenever it is needed: a node can come to show another thing
+     * @param id returns the id when it is needed, since a node can show another object later
      */
     public static void on(ViewContext desk, Node node, Navigator.Kind kind, Supplier<String> id) {
         Supplier<Thing> thing = () -> new Thing(kind, id.get());
@@ -33,7 +36,7 @@ public final class HoverHighlight {
         });
     }
 
-    /** Begins to light what is within a node. */
+    /** Starts highlighting within a node. */
     public static Subscription within(ViewContext desk, Parent root) {
         return desk.selection().lit().follow(thing -> {
             Set<Thing> related = thing == null

@@ -9,7 +9,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.HBox;
 
-/** What takes its time now, how far it has come, and <em>Cancel</em>; what is over at once is not worth showing. */
+/** The running job with its progress and <em>Cancel</em>; short jobs are not shown. */
 public final class JobBar extends HBox {
     private static final long SHOWN_AFTER = TimeUnit.MILLISECONDS.toNanos(150);
 
@@ -30,7 +30,7 @@ public final class JobBar extends HBox {
         Cards.show(this, false);
     }
 
-    /** Begins to follow what is going on. */
+    /** Starts showing jobs. */
     public Subscription open() {
         return desk.pulse().each(this::follow);
     }

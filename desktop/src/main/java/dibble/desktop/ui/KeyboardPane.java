@@ -22,7 +22,7 @@ import javafx.scene.text.Text;
 
 /** A keyboard that is played with the mouse and shows which keys are down. The lower a key is hit, the louder. */
 public final class KeyboardPane extends Pane {
-    /** Takes what the mouse does to the keys. */
+    /** Receives the mouse gestures on the keys. */
     public interface Player {
         /** @param velocity 1-127 */
         void press(int key, int velocity);
@@ -102,7 +102,7 @@ public final class KeyboardPane extends Pane {
         });
     }
 
-    /** Which keys there are, and how they are named. */
+    /** Sets the keys and the naming of notes. */
     public void setKeys(Range range, MiddleC naming) {
         if (!range.equals(keys) || naming != middleC) {
             letGo();
@@ -159,7 +159,7 @@ public final class KeyboardPane extends Pane {
         }
     }
 
-    /** What keys say besides their note, where they are wide enough for words; null for nothing. */
+    /** Sets the labels of keys in addition to their notes, for keys that are wide enough; null for none. */
     public void setWords(String[] words) {
         if (!Arrays.equals(this.words, words)) {
             System.arraycopy(words, 0, this.words, 0, 128);
@@ -167,7 +167,7 @@ public final class KeyboardPane extends Pane {
         }
     }
 
-    /** Draws what has changed since the last frame. */
+    /** Draws the changes since the last frame. */
     public void drawIfStale() {
         if (piano == null) {
             return;
@@ -180,7 +180,7 @@ public final class KeyboardPane extends Pane {
         }
     }
 
-    /** Where a key's middle is, in this pane: for what draws a line to it. */
+    /** Returns the middle of a key in this pane, for lines that end there. */
     public double middleOf(int key) {
         return piano == null ? 0 : piano.x(key) + piano.width(key) / 2;
     }

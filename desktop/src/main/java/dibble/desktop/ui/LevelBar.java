@@ -6,9 +6,9 @@ import dibble.gear.Loudness;
 import dibble.presentation.Decibels;
 import javafx.scene.layout.Region;
 
-/** A strip's level and what sounds now, on one scale: the lying bar ends where the level is, its filling at the peak. */
+/** The level of a strip and its meter on one scale: the bar ends at the level, its filling at the peak. */
 public final class LevelBar extends SliderDrag {
-    /** What the scale begins and ends with, in dB. */
+    /** The lower end of the scale, in dB. */
     public static final double LOW = -60;
 
     /** The level at its right end, in decibels. */
@@ -18,7 +18,7 @@ public final class LevelBar extends SliderDrag {
     private static final double SMALL = 8;
     private static final double THUMB = 8;
 
-    /** How far the mark of 0 dB goes over, to meet those of the rows above and below. */
+    /** The overhang of the 0 dB mark, which joins those of adjacent rows. */
     private static final double ABOVE = 5;
 
     private final Region track = drawn("level-track");
@@ -32,7 +32,7 @@ public final class LevelBar extends SliderDrag {
     private final double thick;
     private double top;
 
-    /** @param name what it is for, as it is read aloud */
+    /** @param name the accessible name */
     public LevelBar(String name) {
         this(name, THICK);
     }
@@ -58,7 +58,7 @@ public final class LevelBar extends SliderDrag {
         return HIGH;
     }
 
-    /** Where a level is on the scale, from 0 at the left to 1 at the right; what lies beyond is at an end. */
+    /** Returns the position of a level on the scale, from 0 at the left to 1 at the right; limited to the scale. */
     public static double share(double decibels) {
         return Math.max(0, Math.min(1, (decibels - LOW) / (HIGH - LOW)));
     }
@@ -74,7 +74,7 @@ public final class LevelBar extends SliderDrag {
         return say("levels-view.decibels", Decibels.words(end(value())));
     }
 
-    /** Shows what sounds, in dB. */
+    /** Shows the meter, in dB. */
     public void meter(double peakNow, double loudNow) {
         if (peakNow != peak || loudNow != loud) {
             peak = peakNow;

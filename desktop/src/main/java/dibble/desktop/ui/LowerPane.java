@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
 
-/** What opens below tracks, on their time scale. */
+/** A pane that opens below tracks, on their time scale. */
 public interface LowerPane {
     /** Makes what opens below. */
     @FunctionalInterface
@@ -18,7 +18,7 @@ public interface LowerPane {
         LowerPane make(ViewContext desk, double head, Runnable stale);
     }
 
-    /** What is shown. */
+    /** Returns its node. */
     Node node();
 
     boolean isOpen();
@@ -28,7 +28,7 @@ public interface LowerPane {
 
     void close();
 
-    /** Leaves what is asked and not answered, since something else is shown. */
+    /** Cancels an open question, since other content is shown. */
     void leave();
 
     /** Shows everything as it is now. */
@@ -43,7 +43,7 @@ public interface LowerPane {
     /** Returns true if something has come since this was asked last. */
     boolean hasNews();
 
-    /** What can be done while it is shown. */
+    /** Returns its commands. */
     List<Command> commands();
 
     /** The first tick that should be seen when it has been opened, and how many; empty while that is not known yet. */

@@ -26,7 +26,7 @@ public final class NoteField extends EntryField {
     private boolean listening;
     private IntConsumer onNote = note -> {};
 
-    /** @param name what it is for, as it is read aloud */
+    /** @param name the accessible name */
     public NoteField(String name) {
         super(null, name);
         getStyleClass().add("note-field");
@@ -85,7 +85,7 @@ public final class NoteField extends EntryField {
         }
     }
 
-    /** Is told each note that the player chooses. */
+    /** Sets the receiver of chosen notes. */
     public void setOnNote(IntConsumer consumer) {
         onNote = consumer;
     }

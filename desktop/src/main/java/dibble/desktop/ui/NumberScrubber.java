@@ -17,8 +17,8 @@ import javafx.scene.input.ScrollEvent;
 import javafx.util.Duration;
 
 /**
- * Has the number in a field turned as well as typed: dragged up and down, or by the wheel while the field has the focus
- * (a panel that is scrolled past must change nothing). The field commits when the hand rests: one step of undo a turn.
+ * Changes the number in a field by dragging up and down, or by the wheel while the field has the focus (scrolling past
+ * a panel must change nothing). The field commits when the hand pauses: one undo step for each gesture.
  */
 public final class NumberScrubber {
     /** Pixels that a drag takes for one. */
@@ -38,7 +38,7 @@ public final class NumberScrubber {
     private double pressedAt;
     private BigDecimal pressedValue = BigDecimal.ZERO;
 
-    /** The entry that the drag belongs to: what the field was given since ends it. */
+    /** The entry of the drag; another value in the field ends it. */
     private int pressedEntry;
 
     private boolean held;
@@ -81,7 +81,7 @@ public final class NumberScrubber {
         });
     }
 
-    /** A number in range, which is committed as Enter does; what is no number is turned from the low end. */
+    /** Adds scrubbing of a number in a range, which is committed like Enter; invalid text counts as the low end. */
     public static void number(TextField field, int low, int high) {
         new NumberScrubber(
                 field, low, high, () -> parse(field, low), number -> field.setText(plain(number)), enter(field));
@@ -120,7 +120,7 @@ public final class NumberScrubber {
         return field instanceof EntryField entry ? entry.entry() : 0;
     }
 
-    /** Turns by whole steps: what is behind the point stays. */
+    /** Changes the number by whole steps; its fraction stays. */
     private void set(BigDecimal from, int steps) {
         show.accept(
                 from.add(BigDecimal.valueOf(steps)).max(BigDecimal.valueOf(low)).min(BigDecimal.valueOf(high)));

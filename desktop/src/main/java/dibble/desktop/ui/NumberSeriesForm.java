@@ -11,7 +11,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.VBox;
 
-/** Asks for a start and a step, shows what each would get, and plants it in one step. Esc leaves it. */
+/** A question for a start and a step, with a preview of the values. Applying it is one step; Esc cancels it. */
 public class NumberSeriesForm extends VBox {
     /** Makes a plan of a start and a step. */
     @FunctionalInterface
@@ -21,7 +21,7 @@ public class NumberSeriesForm extends VBox {
 
     private final Consumer<NumberSeries> planter;
 
-    /** @param planter plants what was asked for */
+    /** @param planter applies the series */
     public NumberSeriesForm(Consumer<NumberSeries> planter) {
         this.planter = planter;
         close();
@@ -35,9 +35,9 @@ public class NumberSeriesForm extends VBox {
     }
 
     /**
-     * Asks.
+     * Opens the question.
      *
-     * @param what is planted from there
+     * @param what the name of the values
      * @param lowest the lowest first number
      */
     public void ask(String what, int first, int lowest, int highest, Planner planner) {

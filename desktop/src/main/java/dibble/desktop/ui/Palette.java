@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import javafx.scene.paint.Color;
 
-/** The colours of a theme, by role. What is drawn takes them from here; styles get them as looked-up colours. */
+/** The colors of a theme, by role. Drawings read them from here; styles receive them as looked-up colors. */
 public enum Palette {
     DAY(
             "#F5EFE2", "#FCF9F1", "#FFFDF7", "#26281F", "#686456", "#DDD3BE", "#CFC3A8", "#2F6B3F", "#DCE7D3",
@@ -52,7 +52,7 @@ public enum Palette {
         }
     }
 
-    /** Returns the palette that a theme stands for now. */
+    /** Returns the present palette of a theme. */
     public static Palette of(Settings.Theme theme) {
         return switch (theme) {
             case DAY -> DAY;

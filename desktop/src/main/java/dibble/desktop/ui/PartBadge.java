@@ -11,7 +11,7 @@ public final class PartBadge extends Label {
         setMinWidth(USE_PREF_SIZE);
     }
 
-    /** @param channel what stands on it, or empty */
+    /** @param channel the text on it, or empty */
     public PartBadge show(int colour, String channel) {
         setStyle(PartColours.css(colour));
         setText(channel);

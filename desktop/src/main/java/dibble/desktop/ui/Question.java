@@ -3,10 +3,7 @@ package dibble.desktop.ui;
 import javafx.scene.Node;
 import javafx.scene.layout.VBox;
 
-/**
- * A question that is asked in place, where what it is about can be seen; Esc leaves it. What had the focus before has it
- * again afterwards.
- */
+/** A question that is asked in place, next to its object; Esc cancels it. The focus returns to the previous node. */
 public class Question extends VBox {
     private Node before;
 
@@ -18,7 +15,11 @@ public class Question extends VBox {
         Cards.show(this, false);
     }
 
-    /** Asks. @param focus what has the focus first */
+    /**
+     * Opens the question.
+     *
+     * @param focus the node that receives the focus
+     */
     protected void open(Node focus) {
         if (!isOpen()) {
             before = getScene() == null ? null : getScene().getFocusOwner();

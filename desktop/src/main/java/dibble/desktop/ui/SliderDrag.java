@@ -44,7 +44,7 @@ public abstract class SliderDrag extends Region {
         getStyleClass().add("slide");
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         addEventHandler(ScrollEvent.SCROLL, event -> {
-            // A list that is scrolled past must change nothing, nor what a finger has left rolling on.
+            // Scrolling past a slider must change nothing, and neither must the inertia of a scroll gesture.
             if (isFocused() && event.getDeltaY() != 0) {
                 if (!event.isInertia()) {
                     set(value + wheel.add(event.getDeltaY()) * step);
@@ -75,7 +75,7 @@ public abstract class SliderDrag extends Region {
         desk.pointer().edits(this, new Drag());
     }
 
-    /** Has it end lower or higher than at first. */
+    /** Sets the high end. */
     public void setEnd(double most) {
         high = most;
     }
@@ -94,7 +94,7 @@ public abstract class SliderDrag extends Region {
         return value;
     }
 
-    /** Where a value is, from 0 at the left to 1 at the right. */
+    /** Returns the position of a value, from 0 at the left to 1 at the right. */
     protected double place(double of) {
         return Math.max(0, Math.min(1, (of - low) / (scaleEnd() - low)));
     }
@@ -182,7 +182,7 @@ public abstract class SliderDrag extends Region {
         return Math.max(low, Math.min(high, next));
     }
 
-    /** What a value at the low end stands for. */
+    /** Returns the value of a position at the low end. */
     protected double end(double of) {
         return of;
     }

@@ -8,9 +8,9 @@ import java.util.function.Function;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
 
-/** What planting asks for: the first number and a step. */
+/** The fields of a number series: the first number and a step. */
 public final class StartAndStep extends FlowPane {
-    /** Where it begins, and how far the next is. */
+    /** The first number and the step. */
     public record Plan(int start, int step) {}
 
     private final Function<String, OptionalInt> reader;
@@ -20,8 +20,8 @@ public final class StartAndStep extends FlowPane {
     private final TextField step;
 
     /**
-     * @param id what the ids of both fields begin with
-     * @param words what is planted from there
+     * @param id the prefix of both fields' ids
+     * @param words the name of the values
      * @param lowest the lowest first number; a step is at least 1
      */
     public StartAndStep(String id, String words, int first, int lowest, int highest) {
@@ -51,7 +51,7 @@ public final class StartAndStep extends FlowPane {
         return field;
     }
 
-    /** Has something run when a number has changed, and something else at Enter. */
+    /** Sets the actions for a changed number and for Enter. */
     public void on(Runnable changed, Runnable enter) {
         start.textProperty().subscribe(changed);
         step.textProperty().subscribe(changed);
@@ -72,7 +72,7 @@ public final class StartAndStep extends FlowPane {
         return text.matches("\\d{1,3}") ? OptionalInt.of(Integer.parseInt(text)) : OptionalInt.empty();
     }
 
-    /** Has the focus in the first of them. */
+    /** Focuses the first field. */
     public void begin() {
         start.requestFocus();
         start.selectAll();

@@ -4,17 +4,17 @@ import dibble.presentation.Command;
 import dibble.presentation.Subscription;
 import java.util.List;
 
-/** A view of the window: nodes and binding. What it decides is its presenter's. */
+/** A view of the window: nodes and their binding. Its presenter has the logic. */
 public interface View {
     /** Begins to follow document and music; the subscription ends all that it registered. */
     Subscription open();
 
-    /** Ends what the view waits for, after Esc that nothing else took. Returns whether there was anything. */
+    /** Cancels a pending gesture, after Esc that nothing else handled. Returns whether there was any. */
     default boolean escape() {
         return false;
     }
 
-    /** What can be done only while it is shown. */
+    /** Returns the commands that are available only while it is visible. */
     default List<Command> commands() {
         return List.of();
     }

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.function.Supplier;
 
 /**
- * How a view follows what it shows: whatever changes (document, selection, settings, theme, findings) marks it stale,
- * and it is drawn in the next frame, once. While it is closed it follows nothing.
+ * The updates of a view: any change (document, selection, settings, theme, findings) marks it as outdated, and it is
+ * drawn once, in the next frame. A closed view is not updated.
  */
 public final class ViewUpdater {
     private final ViewContext desk;
@@ -22,19 +22,19 @@ public final class ViewUpdater {
         this.draw = draw;
     }
 
-    /** Has something run in every frame, after what is stale has been drawn: what follows the music. */
+    /** Runs an update in every frame, after the drawing of outdated content, such as the state of the music. */
     public ViewUpdater each(Runnable follower) {
         followers.add(follower);
         return this;
     }
 
-    /** Has something else followed while the view is open; a subscription can also be what is done as it closes. */
+    /** Adds a subscription while the view is open; closing the view cancels it. */
     public ViewUpdater with(Supplier<Subscription> other) {
         others.add(other);
         return this;
     }
 
-    /** Marks what is shown as outdated. */
+    /** Marks the view as outdated. */
     public void stale() {
         stale = true;
         desk.pulse().wake();

@@ -1,4 +1,2 @@
-/**
- * What the views share: palette, fonts, pulse, keyboards, questions in place. Imports no view.
- */
+/** The shared parts of views: palette, fonts, frame timer, keyboards, questions in place. Imports no view. */
 package dibble.desktop.ui;
