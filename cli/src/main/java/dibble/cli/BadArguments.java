@@ -11,11 +11,11 @@ import picocli.CommandLine.Model.ArgSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
 
-/** Says what is wrong with the arguments of a command: in our words, not in those of what parses them. */
+/** Messages for invalid arguments of a command, in place of those of the parser. */
 final class BadArguments {
     private BadArguments() {}
 
-    /** One line, without what the program is called. */
+    /** Returns one line, without the name of the application. */
     static String words(CommandLine.ParameterException e) {
         CommandLine command = e.getCommandLine();
         String name = command.getCommandName();
@@ -75,7 +75,7 @@ final class BadArguments {
         return say("bad-arguments.is-one-argument-too-many", SingleLineText.of(given));
     }
 
-    /** What looks like a file was meant to be opened. */
+    /** Returns true if an argument looks like the name of a file to open. */
     private static boolean isFileName(String given) {
         return given.contains("/") || given.contains(".");
     }

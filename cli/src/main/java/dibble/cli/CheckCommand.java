@@ -76,7 +76,7 @@ final class CheckCommand extends FileCommand {
         if (!Checks.codes().contains(fix)) {
             throw new BadInput(say("check-command.no-check-expected-one-of", fix, String.join(", ", Checks.codes())));
         }
-        // A mend names things by their ids, which in a file need only be unique in their list.
+        // A fix refers to objects by their ids, which in a file need to be unique in their list only.
         Checks.Checked before = new Checks.Checked(DistinctIds.withDistinctIds(session), performance);
         Checks.Checked mended = Checks.mend(before.session(), before.performance(), fix);
         if (mended.equals(before)) {

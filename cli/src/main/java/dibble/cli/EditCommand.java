@@ -20,7 +20,7 @@ final class EditCommand extends NotesCommand {
         List<FileNotes.Maker> makers = new ArrayList<>();
         for (String change : changes) {
             try {
-                // A mistake is told before anything is read.
+                // Invalid arguments are reported before anything is read.
                 NoteChange.parse(change, TempoMap.PPQ, 4L * TempoMap.PPQ);
             } catch (UserException e) {
                 throw new BadInput(e.getMessage());

@@ -11,10 +11,10 @@ abstract class FileCommand implements Callable<Integer> {
     @Spec
     CommandSpec spec;
 
-    /** What it reads and writes. */
+    /** The input and output of the command. */
     InOut files;
 
-    /** Where results are printed. */
+    /** Returns the output for results. */
     final PrintWriter out() {
         return spec.commandLine().getOut();
     }

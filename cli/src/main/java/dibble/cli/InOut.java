@@ -30,8 +30,8 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * What a command reads and writes: files, or standard input and output, which are named {@code -}. What is wrong with
- * one is said in a line that names it.
+ * The input and output of a command: files, or standard input and output, which are named {@code -}. A problem is
+ * reported in a line that names the file.
  */
 final class InOut {
     static final String STANDARD = "-";
@@ -56,7 +56,7 @@ final class InOut {
         err.println(say("in-out.dibble", SingleLineText.of(text)));
     }
 
-    /** Says what in what was read is not as it should be, where it was read all the same. */
+    /** Reports tolerated violations of a format in the input. */
     void tellRemarks() {
         remarks.forEach(this::tell);
     }
@@ -66,7 +66,7 @@ final class InOut {
         return name.equals(STANDARD) ? say("in-out.standard-input") : SingleLineText.of(name);
     }
 
-    /** Notes what is going to be read as what, so that nothing is read twice, or written over. */
+    /** Records the use of a file, so that no input is read twice or overwritten. */
     void claim(String name, String as) {
         if (name.isEmpty()) {
             throw new BadInput(say("in-out.the-name-of-is-empty", as));
@@ -142,9 +142,9 @@ final class InOut {
     }
 
     /**
-     * Refuses to write over what is read.
+     * Rejects an output that is also an input.
      *
-     * @param name where is to be written to
+     * @param name the name of the output
      */
     void checkOutput(String name) {
         if (name.isEmpty()) {

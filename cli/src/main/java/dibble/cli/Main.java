@@ -59,10 +59,10 @@ public final class Main implements Runnable {
     }
 
     /**
-     * Runs a command; the exit code is the answer.
+     * Runs a command and returns its exit code.
      *
-     * @param in what {@code -} reads
-     * @param err is told what went wrong, a line each
+     * @param in the input for {@code -}
+     * @param err receives a line for each problem
      */
     public static int run(InputStream in, OutputStream output, PrintWriter err, String... args) {
         Texts.forTerminal();
@@ -123,7 +123,7 @@ public final class Main implements Runnable {
         }
     }
 
-    /** Makes the commands, and gives them what they read and write. */
+    /** Creates the commands with their input and output. */
     private record Commands(InOut files) implements CommandLine.IFactory {
         @Override
         public <K> K create(Class<K> type) throws Exception {

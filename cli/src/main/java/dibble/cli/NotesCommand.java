@@ -27,7 +27,7 @@ abstract class NotesCommand extends MidiCommand {
     @Option(names = "--bars", paramLabel = "FIRST-LAST", descriptionKey = "bars")
     private String bars;
 
-    /** What is done to a file. */
+    /** Changes a file. */
     final int change(List<FileNotes.Maker> makers) {
         FileNotes.Which which = which();
         MidiFile file = files.midi(input);

@@ -37,7 +37,7 @@ final class QuantizeCommand extends NotesCommand {
                 .orElseThrow(() -> new BadInput(say("quantize-command.what-expected", what, WHATS)));
         try {
             Grid.Step step = Grid.Step.parse(grid);
-            // A mistake is told before anything is read.
+            // Invalid arguments are reported before anything is read.
             quantize(step, 960, List.of(), moves);
             return change(List.of((quarter, bar, meters) -> quantize(step, quarter, meters, moves)));
         } catch (UserException e) {

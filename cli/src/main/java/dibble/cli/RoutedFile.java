@@ -22,8 +22,8 @@ import java.util.Set;
 import java.util.TreeMap;
 
 /**
- * Collects what a routed file sends, a track for each destination and one for the system exclusive of an instrument,
- * and prints it as lines of JSON where asked.
+ * Collects the output of a routed file, a track for each destination and one for the system exclusive of an instrument,
+ * and prints it as lines of JSON on request.
  */
 final class RoutedFile implements FileRouter.Output {
     private final Session session;
@@ -93,8 +93,9 @@ final class RoutedFile implements FileRouter.Output {
     }
 
     /**
-     * The type 1 file: what concerns the whole of the input, then a track for each destination that got anything, then
-     * what belongs to no destination: lyrics, texts, system exclusive that nobody gets, by the tracks of the input.
+     * Returns the type 1 file: first the events that apply to the whole input, then a track for each destination with
+     * output, then events without a destination, such as lyrics, texts and unrouted system exclusive, by the tracks of
+     * the input.
      *
      * @param sources for each track of the input the id of its source, or null
      */

@@ -10,7 +10,7 @@ import dibble.session.Session;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
-/** What commands ask of the session that they are given. */
+/** The session argument of commands. */
 final class SessionInput {
     private SessionInput() {}
 

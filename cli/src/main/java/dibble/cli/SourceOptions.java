@@ -13,7 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Option;
 
-/** Which source each track of a recorded performance is. */
+/** The sources of the tracks of a recorded performance. */
 final class SourceOptions {
     @Option(names = "--source", paramLabel = "TRACK=ID", descriptionKey = "source")
     private Map<Integer, String> sourceOfTrack = new LinkedHashMap<>();
@@ -24,9 +24,9 @@ final class SourceOptions {
     }
 
     /**
-     * By track the id of its source: said on the command line, or the track's name; null for a track that is passed over.
+     * Returns the id of the source of each track, by the command line or the name of the track; null to skip a track.
      *
-     * @param input what the file is called in messages
+     * @param input the name of the file in messages
      */
     String[] ofTracks(Session session, MidiFile midi, String input, InOut files) {
         int count = midi.tracks().size();

@@ -13,7 +13,7 @@ final class StandardOutput extends OutputStream {
         this.to = to;
     }
 
-    /** What is printed is lost: nothing more is. */
+    /** Output was lost: no more is written. */
     static final class Failed extends IOException {
         private static final long serialVersionUID = 1L;
 
@@ -27,7 +27,7 @@ final class StandardOutput extends OutputStream {
         return failure;
     }
 
-    /** Returns true if who reads it has had enough, which is nobody's mistake. */
+    /** Returns true if the reader has closed the pipe, which is not an error. */
     boolean isReaderGone() {
         String said =
                 failure == null ? "" : String.valueOf(failure.getMessage()).toLowerCase(Locale.ROOT);

@@ -25,7 +25,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-/** {@code dibble trace}: what would become of an event, and why. */
+/** {@code dibble trace}: the effect of an event, with reasons. */
 @Command(name = "trace")
 final class TraceCommand extends FileCommand {
     private static final int FOURTEEN_BITS = 16_383;
@@ -39,7 +39,7 @@ final class TraceCommand extends FileCommand {
     @ArgGroup(multiplicity = "1")
     private Played played;
 
-    /** What is played: one of these. */
+    /** The event: one of these options. */
     static final class Played {
         @ArgGroup(exclusive = false)
         private Key key;

@@ -5,7 +5,7 @@ import static dibble.cli.CliText.say;
 import dibble.text.Version;
 import picocli.CommandLine.IVersionProvider;
 
-/** What {@code --version} prints. */
+/** The output of {@code --version}. */
 final class VersionLine implements IVersionProvider {
     @Override
     public String[] getVersion() {

@@ -11,8 +11,8 @@ import java.io.PrintWriter;
 import java.util.List;
 
 /**
- * Runs what the commands have in common once, on the demo session. The launcher has a Java that is run so write down
- * which classes that takes, so that later runs need not look for them.
+ * Runs the common parts of the commands once, on the demo session. The launcher records the classes that it loads, so
+ * that later runs start faster.
  */
 final class WarmUp {
     private WarmUp() {}

@@ -13,7 +13,7 @@ import java.util.concurrent.TimeUnit;
 final class BlockThread {
     private static final long LOOK_AGAIN = TimeUnit.MILLISECONDS.toNanos(1);
 
-    /** Counted, not timed: while the whole program stands still the thread comes no further, either. */
+    /** Counted, not timed: while the process is stopped, the thread does not advance either. */
     private static final int MAX_POLLS = 2000;
 
     /** The library calls it for as long as the client is there. */
@@ -21,7 +21,7 @@ final class BlockThread {
 
     private volatile boolean in;
 
-    /** @param name what it is called in the JVM */
+    /** @param name the name of the thread */
     BlockThread(String name) {
         Native.setCallbackThreadInitializer(comesIn, new CallbackThreadInitializer(true, false, name));
     }

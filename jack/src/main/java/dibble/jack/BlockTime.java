@@ -3,9 +3,9 @@ package dibble.jack;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Where the block of sound lies that is made now. What was heard in the block before is stamped with the time at which
- * it was played, and what has a stamp is sent a block after it, on the same frame: so it takes a block, never more nor
- * less, whoever caused it. Belongs to the callback.
+ * The time of the present block of sound. Events received in the previous block are stamped with the time at which they
+ * were played, and an event with a stamp is sent a block after it, on the same frame: the latency is exactly one block,
+ * whatever the cause. Confined to the callback.
  */
 final class BlockTime {
     private static final long SECOND = TimeUnit.SECONDS.toNanos(1);

@@ -20,7 +20,7 @@ final class Calls {
     static final int IS_OUTPUT = 0x2;
     static final int IS_PHYSICAL = 0x4;
 
-    /** How the library writes texts. */
+    /** The encoding of texts in the library. */
     static final String TEXT = "UTF-8";
 
     /** Types of ports. */
@@ -48,7 +48,7 @@ final class Calls {
         void invoke(int state, int frames, long position, int isNew, long argument);
     }
 
-    /** Called with what the library would print. */
+    /** Receives the messages that the library would print. */
     interface Told extends Callback {
         void invoke(Pointer text);
     }

@@ -76,7 +76,7 @@ final class Client {
         return gone;
     }
 
-    /** What went wrong in a block first, or null. */
+    /** Returns the first failure in a block, or null. */
     Throwable mistake() {
         return mistake;
     }
@@ -86,7 +86,7 @@ final class Client {
         gone = true;
     }
 
-    /** Has blocks see other ports from now on. Returns when no block sees those before any more. */
+    /** Replaces the ports for blocks. Returns when no block uses the previous ones any more. */
     void set(NotesIn[] ins, NotesOut[] outs, SoundPorts.Pair[] pairs) {
         ports = new Ports(ins, outs, pairs);
         sound.set(pairs);
@@ -111,7 +111,7 @@ final class Client {
                 block(frames);
             }
         } catch (RuntimeException | Error e) {
-            // Nothing of ours may end the server's thread; it is told by whoever looks after the client.
+            // No exception may end the server's thread; the owner of the client reports it.
             if (mistake == null) {
                 mistake = e;
             }
@@ -124,7 +124,7 @@ final class Client {
     private void block(int frames) {
         Ports now = ports;
         long start = Calls.jack_frames_to_time(handle, Calls.jack_last_frame_time(handle));
-        // Both clocks are asked at once: they may have origins of their own.
+        // Both clocks are read together, since their origins may differ.
         time.begin(clock.nanos() + (start - Calls.jack_get_time()) * MICRO, frames, rate);
         block = frames;
         transport.block(handle, time, rate);
@@ -137,7 +137,7 @@ final class Client {
         sound.play(now.pairs, frames);
     }
 
-    /** Says which beat there is, where nobody else does, or does so no more. */
+    /** Provides beats, if no other client does. */
     void sayBeats(boolean on) {
         if (on) {
             Native.setCallbackThreadInitializer(timebase, new CallbackThreadInitializer(true, false));

@@ -26,12 +26,11 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Ports of our own among other programs, on a JACK server. A thread looks for the server, and does all that may take
- * time; what a session wants is taken over at once and carried out there. Where there is no server nothing happens, and
- * one that comes is taken up.
+ * Dibble's ports on a JACK server, among other applications. A separate thread looks for the server and runs everything
+ * that may take time; requests of a session return at once. Without a server nothing happens until one appears.
  */
 public final class JackDevices implements Devices {
-    /** What the settings call the way of sound to other programs, among the audio devices. */
+    /** The name of the sound output to other applications, among the audio devices in the settings. */
     public static final String SOUND = "jack-server";
 
     /** As other programs see us. */
@@ -39,12 +38,12 @@ public final class JackDevices implements Devices {
 
     private static final long LOOK_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
 
-    /** System exclusive messages are told this often. */
+    /** The interval for the delivery of system exclusive messages. */
     private static final long DELIVER_NANOS = TimeUnit.MILLISECONDS.toNanos(20);
 
     private static final long SEARCH_NANOS = TimeUnit.SECONDS.toNanos(2);
 
-    /** Where servers leave marks on Linux. */
+    /** The folder where servers leave marks on Linux. */
     private static final Path MARKS = Path.of("/dev/shm");
 
     private static final long CLOSE_MILLIS = 2000;
@@ -55,13 +54,13 @@ public final class JackDevices implements Devices {
             LOG.debug("{}", text == null ? "" : text.getString(0, Calls.TEXT).strip());
 
     /**
-     * What is wanted.
+     * The requested state.
      *
-     * @param cables those of the session
+     * @param cables the connections of the session
      */
     private record Wanted(OwnPorts ports, Set<Connection> cables) {}
 
-    /** What is there, as others see it; its names are sorted once, since views ask for them in every frame. */
+    /** The present state. Its names are sorted once, since views read them in every frame. */
     private record There(
             Client client,
             Map<String, NotesIn> ins,
@@ -79,7 +78,7 @@ public final class JackDevices implements Devices {
         }
     }
 
-    /** What a look has shown, and what was wanted then. */
+    /** The result of a look, with the request at that time. */
     private record Seen(Wanted under, Cables.Look look) {}
 
     private final Clock clock;
@@ -128,16 +127,16 @@ public final class JackDevices implements Devices {
         return "programs";
     }
 
-    /** Runs a listener, on a thread of its own, whenever ports, cables or the server have changed. */
+    /** Runs a listener, on its own thread, after changes of ports, connections or the server. */
     @Override
     public void onChange(Runnable listener) {
         listeners.add(listener);
     }
 
     /**
-     * Has other programs see these ports from now on.
+     * Sets the ports for other applications.
      *
-     * @param connections the cables of the session
+     * @param connections the connections of the session
      */
     public void follow(OwnPorts ports, Set<Connection> connections) {
         Wanted next = new Wanted(ports, connections);
@@ -157,7 +156,7 @@ public final class JackDevices implements Devices {
         return state;
     }
 
-    /** What a look at the cables has shown; empty where there was none since something else is wanted. */
+    /** Returns the last state of the connections; empty if the request has changed since. */
     public Optional<Cables.Look> cables() {
         Seen now = seen;
         return now.under == wanted ? Optional.of(now.look) : Optional.empty();
@@ -328,7 +327,7 @@ public final class JackDevices implements Devices {
         }
     }
 
-    /** What nobody has connected is heard all the same: the first output goes to where sound leaves the machine. */
+    /** Connects the first output to the playback ports of the server if it has no connection, so that it is audible. */
     private void wire(Cables.Look now) {
         boolean hasCables = now.wanted().stream().anyMatch(cable -> cable.own().startsWith("sound/"));
         String first =

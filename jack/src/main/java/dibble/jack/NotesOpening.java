@@ -3,7 +3,7 @@ package dibble.jack;
 import dibble.ports.EventRing;
 import dibble.ports.PulledPort;
 
-/** A port of ours that other programs hear, as somebody has opened it. */
+/** An open output port for other applications. */
 final class NotesOpening implements PulledPort {
     private final NotesOut out;
     private EventRing ring;

@@ -7,8 +7,8 @@ import dibble.programs.NotesPort;
 import dibble.time.Clock;
 
 /**
- * What the session calls a port, and other programs see as one port or several: each takes the channels that it bears.
- * It is there as long as the server; whoever opens it anew has another {@link NotesOpening}.
+ * An output port of the session, which other applications see as one port or several, each with its channels. It lives
+ * as long as the server; each opening is a new {@link NotesOpening}.
  */
 final class NotesOut {
     private static final int NOTHING = Integer.MAX_VALUE;
@@ -43,7 +43,7 @@ final class NotesOut {
     private volatile EventRing notes;
     private volatile boolean pulling = true;
 
-    /** How many blocks the next long message has been put off. */
+    /** The number of blocks by which the next long message has been postponed. */
     private int putOff;
 
     /** Bearers that have the next note, and the next real-time message, since the last block had no room for more. */
@@ -68,12 +68,12 @@ final class NotesOut {
         return bearers;
     }
 
-    /** Where notes come from; null for nowhere. */
+    /** Sets the ring with the messages to send; null for none. */
     void takeFrom(EventRing ring) {
         notes = ring;
     }
 
-    /** Leaves what comes from a ring, where nobody else's has taken its place. */
+    /** Stops reading a ring, unless another has replaced it. */
     void leave(EventRing ring) {
         if (notes == ring) {
             notes = null;
@@ -93,7 +93,7 @@ final class NotesOut {
         realTime.offer(clock.nanos(), packed);
     }
 
-    /** Waits where the port is slower than what is sent; false where it cannot take the message at all. */
+    /** Waits while the port is slower than the messages; returns false if it can never take the message. */
     boolean offerExclusive(byte[] message) {
         if (message.length > Scratch.MAX_BYTES) {
             return false;

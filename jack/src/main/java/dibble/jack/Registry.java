@@ -17,7 +17,7 @@ import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
-/** The ports of one client: registered, renamed and taken away as a session asks for. Belongs to one thread. */
+/** The ports of one client, registered, renamed and unregistered as a session requests. Confined to one thread. */
 final class Registry {
     private static final Logger LOG = LoggerFactory.getLogger(Registry.class);
 
@@ -47,12 +47,12 @@ final class Registry {
         this.clock = clock;
     }
 
-    /** Where others' notes come in, by the session's names. */
+    /** Returns the input ports, by the session's names. */
     Map<String, NotesIn> ins() {
         return Map.copyOf(ins);
     }
 
-    /** Where notes go out to others, by the session's names. */
+    /** Returns the output ports, by the session's names. */
     Map<String, NotesOut> outs() {
         return Map.copyOf(outs);
     }
@@ -62,7 +62,7 @@ final class Registry {
         return registered.keySet();
     }
 
-    /** Has the client have these ports. */
+    /** Sets the ports of the client. */
     void follow(OwnPorts wanted) {
         Set<String> left = new HashSet<>(registered.keySet());
         renameAside(wanted);
@@ -160,7 +160,7 @@ final class Registry {
         return made;
     }
 
-    /** The cables at all ports, as they are now; a port that has lost one lets go of what was held on it. */
+    /** Returns the present connections of all ports; a port that has lost one releases its held notes. */
     Set<Connection> connections() {
         Set<Connection> before = cables;
         cables = readCables();
@@ -188,12 +188,12 @@ final class Registry {
         return cables;
     }
 
-    /** The names of all ports that there are, of all programs. */
+    /** Returns the names of all ports of all applications. */
     Set<String> everybodys() {
         return new LinkedHashSet<>(texts(Calls.jack_get_ports(client.handle(), null, null, 0)));
     }
 
-    /** Where sound leaves the machine: the server's first ports for that. */
+    /** Returns the first playback ports of the server. */
     List<String> speakers() {
         return texts(Calls.jack_get_ports(client.handle(), null, Calls.AUDIO, Calls.IS_INPUT | Calls.IS_PHYSICAL));
     }

@@ -8,7 +8,7 @@ final class Scratch {
     /** The longest message that is passed on; longer system exclusive messages are left out. */
     static final int MAX_BYTES = 1 << 16;
 
-    /** Where a {@code jack_midi_event_t} has its frame, its size and its bytes. */
+    /** The offset of the frame in a {@code jack_midi_event_t}; its size and bytes follow. */
     private static final int FRAME = 0;
 
     private static final int SIZE = 8;

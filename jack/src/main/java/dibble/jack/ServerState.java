@@ -1,11 +1,11 @@
 package dibble.jack;
 
 /**
- * How it is with the server of ports.
+ * The state of the JACK server.
  *
- * @param rate of a server that is there, frames a second; else 0
- * @param block of a server that is there, frames; else 0
- * @param name what the server calls Dibble; empty where none is there
+ * @param rate frames a second; 0 without a server
+ * @param block frames of a block; 0 without a server
+ * @param name Dibble's name on the server; empty without a server
  */
 public record ServerState(Kind kind, int rate, int block, String name) {
     /** True if there is one, and if not, why. */
@@ -22,7 +22,7 @@ public record ServerState(Kind kind, int rate, int block, String name) {
         RUNNING
     }
 
-    /** Nobody has asked. */
+    /** The state before the first look. */
     public static final ServerState NOT_ASKED = without(Kind.UNKNOWN);
 
     static ServerState without(Kind kind) {

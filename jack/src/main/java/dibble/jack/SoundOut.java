@@ -11,7 +11,7 @@ final class SoundOut implements AudioOut {
 
     private static final long LOOK_AGAIN = TimeUnit.MICROSECONDS.toNanos(300);
 
-    /** A server that fetches nothing for so long has gone, or stands still. */
+    /** A server that fetches nothing for this time has gone, or is stopped. */
     private static final long MAX_WAITING = TimeUnit.SECONDS.toNanos(1);
 
     private final Client client;
@@ -71,7 +71,7 @@ final class SoundOut implements AudioOut {
         return true;
     }
 
-    /** What waits is enough for the server's next block, and two of the mixer's on top. */
+    /** Waits for space: the ring holds the server's next block, and two of the mixer's. */
     private boolean awaitRoom(int block) {
         long since = clock.nanos();
         while (ports.waiting() >= client.block() + 2 * block) {

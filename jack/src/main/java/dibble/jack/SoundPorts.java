@@ -5,8 +5,8 @@ import com.sun.jna.Pointer;
 import dibble.programs.SoundPair;
 
 /**
- * What the mixer sounds, on its way to ports that other programs see: a ring for each, filled block by block by the
- * mixer's thread and emptied by the callback.
+ * The output of the mixer to ports for other applications: a ring for each, filled block by block by the mixer's thread
+ * and emptied by the callback.
  */
 final class SoundPorts {
     /** Frames that a ring holds: several of the longest blocks that servers have. A power of two. */
@@ -91,12 +91,12 @@ final class SoundPorts {
         return (int) (written - read);
     }
 
-    /** How often a block found too little waiting. */
+    /** Returns the number of blocks that found too few samples. */
     int dropouts() {
         return dropouts;
     }
 
-    /** Takes what a strip sounds in the next block. The mixer's thread. */
+    /** Adds the sound of a strip to the next block. Mixer's thread. */
     void putStrip(String port, int channel, int key, float[] left, float[] right) {
         for (Pair pair : pairs) {
             SoundPair of = pair.spec;
@@ -114,7 +114,7 @@ final class SoundPorts {
         pair.put(written, left, right);
     }
 
-    /** Hands the block on; what was given nothing is silent in it. The mixer's thread. */
+    /** Publishes the block; ports without sound are silent in it. Mixer's thread. */
     void publish(int frames) {
         long end = written + frames;
         for (Pair pair : pairs) {

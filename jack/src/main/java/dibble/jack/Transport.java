@@ -9,15 +9,15 @@ import dibble.transport.TransportFollower;
 import java.util.concurrent.TimeUnit;
 
 /**
- * The server's transport, followed or led block by block. It is where our music is one block later, since what we play
- * is heard a block after it is decided: so all programs sound together.
+ * The server's transport, followed or led block by block. Its position is that of the music one block later, since
+ * output is audible a block after its decision: so all applications sound together.
  */
 final class Transport implements ServerTransport {
     private static final double SECOND = TimeUnit.SECONDS.toNanos(1);
     private static final int STOPPED = 0;
     private static final int ROLLING = 1;
 
-    /** Where a {@code jack_position_t}, which is packed, has its fields. */
+    /** The offsets of the fields in a {@code jack_position_t}, which is packed. */
     private static final int FRAME = 20;
 
     private static final int VALID = 24;
@@ -128,7 +128,7 @@ final class Transport implements ServerTransport {
         long now = time.stamp(0);
         if (state == STOPPED) {
             if (hasRolled) {
-                // Somebody else has stopped it: it is not started against them.
+                // Another client has stopped it, so it is not restarted.
                 leading = null;
             } else if (now + (ahead + 2L * time.frames()) * SECOND / rate >= course.at()) {
                 locate(client, course, now, rate);

@@ -10,7 +10,7 @@ import org.apache.pdfbox.printing.PDFPageable;
 import org.apache.pdfbox.rendering.ImageType;
 import org.apache.pdfbox.rendering.PDFRenderer;
 
-/** The pages of a PDF, to be looked at and printed. Belongs to one thread at a time. */
+/** The pages of a PDF, for display and printing. Confined to one thread at a time. */
 public final class Pages implements AutoCloseable {
     private static final float POINTS_AN_INCH = 72;
 
@@ -21,7 +21,7 @@ public final class Pages implements AutoCloseable {
         document = Loader.loadPDF(pdf);
     }
 
-    /** How many pages there are. */
+    /** Returns the number of pages. */
     public int count() {
         return document.getNumberOfPages();
     }

@@ -20,7 +20,7 @@ public enum PaperSize {
         this.word = word;
     }
 
-    /** The size that is usual where somebody lives. */
+    /** Returns the usual size of a region. */
     public static PaperSize usual(Locale place) {
         return LETTERS.contains(place.getCountry()) ? LETTER : A4;
     }

@@ -21,8 +21,8 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
 
 /**
- * A sheet as one file of HTML that is well-formed XML, with no scripts and nothing from elsewhere. The same file is what
- * the {@link SheetPdf} is made from.
+ * A sheet as one HTML file that is well-formed XML, without scripts and external content. The {@link SheetPdf} is made
+ * from the same file.
  */
 public final class SheetHtml {
     private static final double LANE_MM = 5.2;
@@ -45,8 +45,8 @@ public final class SheetHtml {
     }
 
     /**
-     * @param middleC by which octaves are numbered under keyboards
-     * @param paper what it is laid out for when it is printed
+     * @param middleC the numbering of octaves under keyboards
+     * @param paper the paper size for printing
      */
     public static String of(Sheet sheet, MiddleC middleC, PaperSize paper) {
         StringWriter text = new StringWriter();
@@ -181,7 +181,7 @@ public final class SheetHtml {
         out.writeEndElement();
     }
 
-    /** A cell of its own, so that it never stands above its name. */
+    /** A separate cell, so that the badge is never above its name. */
     private void chip(int colour, String text) throws XMLStreamException {
         start("td", "chip-column");
         if (!text.isEmpty()) {

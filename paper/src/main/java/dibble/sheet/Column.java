@@ -1,6 +1,6 @@
 package dibble.sheet;
 
-/** The columns of a sheet as rows. Their names stand in the file, whatever the language. */
+/** The columns of a sheet as rows. Their names in the file do not depend on the language. */
 enum Column {
     KIND("kind"),
     SCENE("scene"),

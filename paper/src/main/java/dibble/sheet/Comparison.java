@@ -12,17 +12,17 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * In what two sessions differ, in the words of the sheet: thing by thing, found again by their ids.
+ * The differences of two sessions, in the terms of the sheet: object by object, matched by their ids.
  *
- * @param differences in the order of the sheet; empty where the sheets would be the same
+ * @param differences in the order of the sheet; empty if the sheets would be equal
  */
 public record Comparison(List<Difference> differences) {
     /**
-     * One thing in which they differ.
+     * An object that differs.
      *
-     * @param thing what it is, with its name: {@code zone Celesta}
-     * @param id by which it is found again, unique among things
-     * @param changes what of it differs; empty where only one of the two has it
+     * @param thing its kind and name: {@code zone Celesta}
+     * @param id its id, unique among objects
+     * @param changes its changed properties; empty if only one of the two sessions has it
      * @param first whether the first has it
      * @param second whether the second has it
      */

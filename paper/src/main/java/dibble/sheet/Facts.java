@@ -22,11 +22,11 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 
-/** All that a sheet says of a session, as properties of things, by which two sessions are compared. */
+/** The content of a sheet as properties of objects, by which two sessions are compared. */
 final class Facts {
     /**
-     * @param name what it is and how it is called
-     * @param facts what is said of it, by what that is
+     * @param name its kind and name
+     * @param facts its properties by their names
      */
     record Thing(String name, Map<String, String> facts) {}
 

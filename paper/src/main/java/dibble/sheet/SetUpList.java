@@ -17,14 +17,14 @@ import java.util.function.Predicate;
 import java.util.stream.Collectors;
 
 /**
- * What has to be set on the gear itself before a session sounds as it is meant to, device by device: channels, local
- * control, programs. What Dibble sounds itself needs nothing.
+ * The settings to make on the gear before a session sounds as intended, device by device: channels, local control,
+ * programs. Built-in instruments need none.
  */
 public record SetUpList(List<Device> devices) {
     /**
-     * A source or an instrument with what is to be set on it.
+     * A source or an instrument with its settings.
      *
-     * @param port that it is on
+     * @param port its port
      * @param items never empty
      */
     public record Device(String name, String port, List<Item> items) {}
@@ -38,7 +38,7 @@ public record SetUpList(List<Device> devices) {
      */
     public record Item(String id, String text, boolean isSent) {}
 
-    /** What a session asks for now. */
+    /** Returns the settings for the present session. */
     public static SetUpList of(Session session, Performance performance) {
         List<Device> devices = new ArrayList<>();
         for (Source source : session.sources()) {
@@ -72,7 +72,7 @@ public record SetUpList(List<Device> devices) {
                 .toList();
     }
 
-    /** How many things there are to set. */
+    /** Returns the number of settings. */
     public int count() {
         return devices.stream().mapToInt(device -> device.items().size()).sum();
     }

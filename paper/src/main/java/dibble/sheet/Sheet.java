@@ -7,11 +7,10 @@ import java.time.LocalDate;
 import java.util.List;
 
 /**
- * What a sheet of paper for a music stand says of a session: in words, in the order in which it is read. How it is laid
- * out is decided elsewhere.
+ * The content of a paper sheet for a music stand: a session in words, in reading order, without a layout.
  *
  * @param title the session's name
- * @param date when it was made
+ * @param date the date of the sheet
  */
 public record Sheet(String title, LocalDate date, List<Page> pages) {
     /**
@@ -21,16 +20,16 @@ public record Sheet(String title, LocalDate date, List<Page> pages) {
      */
     public record Page(String title, String about, List<Block> blocks) {}
 
-    /** What stands on a page, from its head to its foot. */
+    /** A block of a page, from top to bottom. */
     public sealed interface Block permits Board, Table, Remark {}
 
     /**
      * A source's keyboard with its zones, drawn to scale.
      *
-     * @param about its port and channels, and what is unusual about it
-     * @param keys the keys that are drawn: those of the source and of its zones
+     * @param about its port and channels, and unusual settings
+     * @param keys the drawn keys: those of the source and of its zones
      * @param ruler the keys over the whole width of the page, the same for all its keyboards
-     * @param lanes how many bands lie over one another at most
+     * @param lanes the most bands above each other
      */
     public record Board(String name, String about, Range keys, Range ruler, int lanes, List<Band> bands)
             implements Block {
@@ -42,13 +41,13 @@ public record Sheet(String title, LocalDate date, List<Page> pages) {
     /**
      * A zone on a keyboard.
      *
-     * @param letter by which it is found in the lines under the keyboard
-     * @param lane how many bands lie below it, so that none covers another
+     * @param letter its letter in the lines under the keyboard
+     * @param lane the number of bands below it, so that none covers another
      * @param colour of its part, 1-16, or 0
-     * @param channel of its part, as on a chip
-     * @param name of what it plays
-     * @param details keys, transposition, velocities and what else is unusual about it
-     * @param always whether it is there in every scene
+     * @param channel the channel of its part, as on a badge
+     * @param name the name of its target
+     * @param details keys, transposition, velocities and unusual settings
+     * @param always whether it holds in every scene
      */
     public record Band(
             String letter,
@@ -66,8 +65,8 @@ public record Sheet(String title, LocalDate date, List<Page> pages) {
     /**
      * A cell of a table.
      *
-     * @param colour of a part whose chip comes before the words, 1-16, or 0 for no chip
-     * @param chip what is on the chip
+     * @param colour of a part whose badge precedes the text, 1-16, or 0 for no badge
+     * @param chip the text of the badge
      */
     public record Cell(int colour, String chip, String text) {
         public static Cell of(String text) {

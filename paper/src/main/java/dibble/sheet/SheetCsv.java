@@ -66,10 +66,10 @@ public final class SheetCsv {
     }
 
     /**
-     * A session with the zones and control maps of a sheet instead of its own. What a sheet does not tell of one that was
-     * there stays as it is.
+     * Returns a session with the zones and control maps of a sheet instead of its own. Existing objects keep properties
+     * that a sheet does not have.
      *
-     * @throws SheetFormatException where the sheet cannot be read, or names what the session does not have
+     * @throws SheetFormatException if the sheet cannot be read, or names an object that the session does not have
      */
     public static Session read(byte[] bytes, Session into) throws SheetFormatException {
         try {
@@ -205,7 +205,7 @@ public final class SheetCsv {
         return is ? YES : NO;
     }
 
-    /** The words of a choice, for a message that says what was expected. */
+    /** Returns the words of a choice, for a message with the expected value. */
     static String oneOf(String... words) {
         return say("sheet.one-of", String.join(", ", words));
     }

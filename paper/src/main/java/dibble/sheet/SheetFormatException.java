@@ -1,6 +1,6 @@
 package dibble.sheet;
 
-/** A sheet that cannot be read: one line that says where, what was given and what was expected. */
+/** A sheet that cannot be read: one line with the place, the given and the expected value. */
 public final class SheetFormatException extends Exception {
     private static final long serialVersionUID = 1;
 

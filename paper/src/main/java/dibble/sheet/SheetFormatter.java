@@ -27,7 +27,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/** How a sheet, and the comparison of two, say the things of a session. */
+/** The wording of a sheet, and of the comparison of two. */
 final class SheetFormatter {
     private final Session session;
 
@@ -58,7 +58,7 @@ final class SheetFormatter {
         }
     }
 
-    /** What there is to know of a zone besides who plays it and what: its keys first. */
+    /** Returns the properties of a zone other than source and target: its keys first. */
     List<String> details(Zone zone) {
         List<String> details = new ArrayList<>();
         details.add(keys(zone.keys()));
@@ -120,7 +120,7 @@ final class SheetFormatter {
         return sound(ref, new Sound(part.bank(), part.program(), null, null));
     }
 
-    /** What a sound sets: bank, program, volume and pan, as far as it does. */
+    /** Returns the settings of a sound: bank, program, volume and pan. */
     String sound(PartRef ref, Sound sound) {
         List<String> words = new ArrayList<>();
         add(words, true, SessionFormatter.program(session, ref, sound));
@@ -143,7 +143,7 @@ final class SheetFormatter {
         return say("sheet.decibels", number);
     }
 
-    /** What a source is: what it lets in, and what is unusual about it. */
+    /** Returns the properties of a source: its filters, and unusual settings. */
     String about(Source source) {
         List<String> words = new ArrayList<>();
         String port = SessionFormatter.port(source.port(), session);
@@ -165,7 +165,7 @@ final class SheetFormatter {
         };
     }
 
-    /** What a control map answers to: {@code CC 2 breath 30–127}. */
+    /** Returns the trigger of a control map: {@code CC 2 breath 30–127}. */
     String when(ControlMap map) {
         ControlMap.Trigger when = map.when();
         String control = SessionFormatter.control(when.kind(), when.number(), session.middleC());
@@ -205,7 +205,7 @@ final class SheetFormatter {
         return SessionFormatter.target((ZoneTarget) to, session);
     }
 
-    /** What else there is to a control map: what it does outside its window, and with its event. */
+    /** Returns the other properties of a control map: its treatment of values outside the window, and of its event. */
     static List<String> manner(ControlMap map) {
         List<String> words = new ArrayList<>();
         add(words, true, channels(map.channels()));

@@ -116,7 +116,7 @@ final class SheetMaker {
                 say("sheet.lanes"));
     }
 
-    /** A table for each instrument: its parts by channel, who plays them, and where what they play is recorded. */
+    /** Returns a table for each instrument: its parts by channel, their sources, and their tracks. */
     private List<Sheet.Block> instruments() {
         List<Sheet.Block> blocks = new ArrayList<>();
         for (Instrument instrument : session.instruments()) {
@@ -204,7 +204,7 @@ final class SheetMaker {
                 say("sheet.zones-of-its-own"));
     }
 
-    /** By what a scene is switched to; empty where only hands do it. */
+    /** Returns the calls of a scene; empty if only the user can activate it. */
     private String switching(Scene scene) {
         SceneSwitch by = session.sceneSwitch();
         return by == null || scene.program() == null
@@ -268,7 +268,7 @@ final class SheetMaker {
                 .map(block -> block instanceof Sheet.Board board ? board.withRuler(new Range(low, high)) : block);
     }
 
-    /** What a scene sets: a sentence where it is little, else a table. */
+    /** Returns the sounds of a scene: a sentence for a few, else a table. */
     private Sheet.Block sounds(Scene scene, Routing there) {
         List<List<Sheet.Cell>> rows = new ArrayList<>();
         for (SceneSound sound : scene.sounds()) {
@@ -359,7 +359,7 @@ final class SheetMaker {
         return new Sheet.Board(source.name(), words.about(source), keys, keys, laneEnds.size(), bands);
     }
 
-    /** The details of a zone, its address first; where its name is not that of what it plays, that as well. */
+    /** Returns the details of a zone, its address first, and its target if the zone has another name. */
     private List<String> details(Zone zone, Sheet.Cell cell) {
         List<String> details = new ArrayList<>(words.details(zone));
         if (zone.to() instanceof ZoneTarget.ToPart) {

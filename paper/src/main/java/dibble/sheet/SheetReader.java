@@ -49,7 +49,7 @@ final class SheetReader {
     private CSVRecord row;
     private Column column;
 
-    /** What the rows of one scene, or of none, tell. */
+    /** The content of the rows of one scene, or of none. */
     private static final class Told {
         final List<Zone> zones = new ArrayList<>();
         final List<ControlMap> controls = new ArrayList<>();
@@ -78,7 +78,7 @@ final class SheetReader {
         } catch (IOException | UncheckedIOException | IllegalStateException | IllegalArgumentException e) {
             throw new SheetFormatException(say("sheet.no-rows-of-values", row == null ? 1 : row.getRecordNumber() + 2));
         } catch (UserException e) {
-            // What a zone or a control map refuses, it refuses in one line.
+            // Zones and control maps reject invalid values with one line.
             throw row == null ? new SheetFormatException(say("sheet.no-rows-of-values", 1)) : wrong(e.getMessage());
         }
         try {

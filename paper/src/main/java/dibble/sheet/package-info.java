@@ -1,2 +1,2 @@
-/** A session as a sheet: who plays what, in words that are laid out elsewhere, as rows that come back in, and compared. */
+/** A session as a sheet: in words without a layout, as rows that can be imported, and compared. */
 package dibble.sheet;

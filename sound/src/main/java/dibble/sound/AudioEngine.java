@@ -19,21 +19,21 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * All that sounds here while somebody listens: the instruments, one mixer on a thread of its own, and one audio device or
- * none. What is sent is heard a set time after its stamp, so that blocks do not shake the rhythm. Works, silent, where
- * there is no device; levels are there all the same, and a device that comes is taken up.
+ * The sound of Dibble in real time: the instruments, one mixer on its own thread, and one audio device or none. A
+ * message is audible a constant time after its stamp, so that blocks do not affect the rhythm. Without a device it
+ * works silently, with levels, until a device appears.
  */
 public final class AudioEngine implements SoundEngine {
     /** From the time stamp of an event to its first sample, beyond what waits in the device. */
     static final long LATENCY_NANOS = TimeUnit.MILLISECONDS.toNanos(12);
 
-    /** While nothing sounds and nobody waits for samples, it is looked this often for what was missed. */
+    /** The interval of polls for missed messages while nothing sounds and no device waits for samples. */
     private static final long REST_NANOS = TimeUnit.MILLISECONDS.toNanos(200);
 
-    /** How often a device that is not there is looked for. */
+    /** The interval for looking for a missing device. */
     private static final long AGAIN_NANOS = TimeUnit.SECONDS.toNanos(2);
 
-    /** How often it is looked whether a synthesizer does not return. */
+    /** The interval for detecting a synthesizer that does not return. */
     private static final long LOOK_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
 
     private static final Logger LOG = LoggerFactory.getLogger(AudioEngine.class);
@@ -90,7 +90,7 @@ public final class AudioEngine implements SoundEngine {
         return mixing;
     }
 
-    /** Begins to make what the first notes need, which takes a second of a processor. */
+    /** Prepares the first notes in the background, which takes a second of a processor. */
     @Override
     public synchronized void start() {
         if (thread.getState() == Thread.State.NEW) {
@@ -120,7 +120,7 @@ public final class AudioEngine implements SoundEngine {
         return instrument;
     }
 
-    /** Takes an instrument out; what it sounds ends. */
+    /** Removes an instrument and ends its sound. */
     void leave(SynthInstrument instrument) {
         leaving.add(instrument);
         wake();
@@ -141,9 +141,9 @@ public final class AudioEngine implements SoundEngine {
     }
 
     /**
-     * Has strips be as a plan says.
+     * Sets the strips by a plan.
      *
-     * @param files the files of sounds that are open, by their ids in the session
+     * @param files the open sound files, by their ids in the session
      */
     @Override
     public void follow(SoundPlan next, Map<String, SoundBank> files) {
@@ -254,7 +254,7 @@ public final class AudioEngine implements SoundEngine {
         trouble = stuck.giveUp();
         LOG.error("a synthesizer does not return: {}", trouble);
         Thread left = thread;
-        // Nothing can end it; it shall not take the processor from what plays.
+        // The thread cannot be ended, so it gets the lowest priority.
         left.setPriority(Thread.MIN_PRIORITY);
         thread = mixing(true);
         AudioOut held = current;
@@ -287,7 +287,7 @@ public final class AudioEngine implements SoundEngine {
                     if (isReplaced()) {
                         return;
                     }
-                    // One mistake must not silence the rest of a session: all that sounds is made anew.
+                    // A single failure must not silence the rest of a session: all sounding objects are rebuilt.
                     LOG.error("sound failed, and begins anew: {}", e.toString(), e);
                     beginsAnew = true;
                     clock.rest(REST_NANOS);
@@ -402,7 +402,7 @@ public final class AudioEngine implements SoundEngine {
 
     /** Sleeps until something is sent. */
     private void rest() {
-        // Nothing is mixed now, and no meter falls by itself.
+        // Nothing is mixed now, so no meter falls automatically.
         mixer.rest();
         sources.forEach(source -> source.strips().forEach(strip -> strip.meter().rest()));
         resting = true;

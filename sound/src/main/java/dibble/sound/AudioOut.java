@@ -1,17 +1,17 @@
 package dibble.sound;
 
-/** Where the mix goes: an audio device, ports among other programs, or nowhere. */
+/** The output of the mix: an audio device, ports for other applications, or none. */
 public interface AudioOut extends AutoCloseable {
-    /** How many stereo pairs it has, 1 or more. */
+    /** Returns the number of stereo pairs, 1 or more. */
     default int pairs() {
         return 1;
     }
 
     /**
-     * Takes one block of interleaved frames with two channels for each pair, and waits until it is time for the next.
+     * Takes one block of interleaved frames with two channels for each pair, and waits until the next is due.
      *
      * @param frames samples from -1 to 1
-     * @return false where it has gone away, and takes no more
+     * @return false if the output has gone
      */
     boolean write(float[] frames);
 
@@ -20,7 +20,7 @@ public interface AudioOut extends AutoCloseable {
         return 0;
     }
 
-    /** Returns true if it wants each strip by itself, too. */
+    /** Returns true if it also takes each strip separately. */
     default boolean takesStrips() {
         return false;
     }
@@ -35,12 +35,12 @@ public interface AudioOut extends AutoCloseable {
      */
     default void takeStrip(String port, int channel, int key, float[] left, float[] right) {}
 
-    /** How often it had nothing to sound because a block came too late. */
+    /** Returns the number of blocks that came too late. */
     default int dropouts() {
         return 0;
     }
 
-    /** Returns true if nobody hears it: then it need not be given anything. */
+    /** Returns true if it is inaudible and needs no blocks. */
     default boolean isSilent() {
         return false;
     }

@@ -1,19 +1,19 @@
 package dibble.sound;
 
 /**
- * How sound leaves Dibble.
+ * The settings of the sound output.
  *
- * @param device the name of the audio device; empty for the system's own choice
- * @param millis how much sound waits in the device, in ms
+ * @param device the name of the audio device; empty for the system's choice
+ * @param millis the buffer of the device, in ms
  * @param rate samples a second
- * @param block how many frames are mixed at a time
- * @param pairs how many stereo outputs the device is asked for, 1 or more
+ * @param block the frames of a block
+ * @param pairs the number of stereo outputs to request, 1 or more
  */
 public record AudioSettings(String device, int millis, int rate, int block, int pairs) {
     private static final long NANOS = 1_000_000_000;
     private static final long ROUNDING_NANOS = 618_033_989;
 
-    /** What holds until something else is chosen. */
+    /** The defaults. */
     public static final AudioSettings USUAL = new AudioSettings("", 25, 44_100, 128, 1);
 
     /** The same for a file: no device. */
@@ -26,15 +26,15 @@ public record AudioSettings(String device, int millis, int rate, int block, int 
         return other == 0 ? this : new AudioSettings(device, millis, other, block, pairs);
     }
 
-    /** How long a number of frames lasts, in nanoseconds. */
+    /** Returns the duration of a number of frames, in nanoseconds. */
     long nanos(long frames) {
         // Whole seconds apart, so that hours of frames do not overflow.
         return frames / rate * 1_000_000_000L + frames % rate * 1_000_000_000L / rate;
     }
 
     /**
-     * How many frames a number of nanoseconds is, to about the nearest: where a time is a nanosecond off, half a frame must
-     * not become another frame, and music has many times of half a frame.
+     * Returns the frames of a duration, approximately rounded: an error of a nanosecond must not turn half a frame into
+     * another frame, and music has many times of half a frame.
      */
     long frames(long nanos) {
         return nanos / NANOS * rate + Math.floorDiv(nanos % NANOS * rate + ROUNDING_NANOS, NANOS);
@@ -45,7 +45,7 @@ public record AudioSettings(String device, int millis, int rate, int block, int 
         return rate == other.rate && block == other.block;
     }
 
-    /** How many frames wait in the device: two blocks at least. */
+    /** Returns the frames in the device's buffer: two blocks at least. */
     int bufferFrames() {
         return block * Math.max(2, Math.round(millis * (rate / 1000f) / block));
     }

@@ -5,7 +5,7 @@ package dibble.sound;
  * thread looks from time to time. Counts looks and no time: a machine that slept, or has too much to do, is no reason.
  */
 final class BlockWatch {
-    /** How often the same block of the same strip has to be seen. */
+    /** The number of looks at the same block of a strip before it counts as stuck. */
     private static final int MAX_LOOKS = 10;
 
     private volatile ChannelStrip at;

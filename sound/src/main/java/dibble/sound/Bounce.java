@@ -39,7 +39,7 @@ import java.util.stream.Stream;
  * length. The mixer is the one that is heard; the same music makes the same bytes.
  */
 public final class Bounce {
-    /** How samples are written. */
+    /** The sample formats. */
     public enum Bits {
         /** Whole numbers of 16 bits. */
         PCM_16("16", 16),
@@ -56,24 +56,24 @@ public final class Bounce {
             this.bits = bits;
         }
 
-        /** How many bits a sample has. */
+        /** Returns the bits of a sample. */
         int bits() {
             return bits;
         }
 
-        /** How it is written on a command line. */
+        /** Returns the word for this format on a command line. */
         public String word() {
             return word;
         }
     }
 
     /**
-     * What is wanted.
+     * The options.
      *
      * @param rate samples a second
-     * @param tail how long it goes on behind the music, in seconds; negative until nothing is heard, 20 s at most
-     * @param parts the parts that are wanted; empty for all
-     * @param mixOnly whether no stems are
+     * @param tail the time after the music, in seconds; negative until silence, 20 s at most
+     * @param parts the parts to render; empty for all
+     * @param mixOnly whether to render no stems
      */
     public record Wanted(int rate, Bits bits, double tail, Set<PartRef> parts, boolean mixOnly) {
         /** The lowest and the highest rate. */
@@ -101,12 +101,12 @@ public final class Bounce {
     }
 
     /**
-     * What was made.
+     * The result.
      *
      * @param files the files, the mix last
-     * @param leftOut names of parts on outside gear, which cannot be rendered
-     * @param seconds how long each is
-     * @param peak the highest sample of the mix, in dB; over 0 where whole numbers had to be held at full scale
+     * @param leftOut names of parts on external gear, which cannot be rendered
+     * @param seconds the length of each file
+     * @param peak the highest sample of the mix, in dB; over 0 if integer samples were limited to full scale
      */
     public record Made(List<Path> files, List<String> leftOut, double seconds, double peak) {}
 
@@ -132,7 +132,7 @@ public final class Bounce {
     private final Path folder;
     private int next;
 
-    /** What a strip sounds alone. */
+    /** The sound of a single strip. */
     private static final class Stem {
         final WavFile file;
         final EffectBus effects;
@@ -238,7 +238,7 @@ public final class Bounce {
         }
     }
 
-    /** Renders on a thread of its own, which is given up where a synthesizer does not return. */
+    /** Renders on a separate thread, which is abandoned if a synthesizer does not return. */
     private Made runWatched(Progress progress) throws IOException {
         FutureTask<Made> task = new FutureTask<>(() -> run(progress));
         Thread thread = new Thread(task, "dibble-render");
@@ -258,7 +258,7 @@ public final class Bounce {
                     }
                 }
             } catch (InterruptedException e) {
-                // Whoever waits is to stop: so does the work, at its next step.
+                // The waiting thread was interrupted: the work ends at its next step.
                 thread.interrupt();
             } catch (ExecutionException e) {
                 if (e.getCause() instanceof IOException failed) {
@@ -354,7 +354,7 @@ public final class Bounce {
                         .anyMatch(strip -> strip.port().equals(port) && strip.channel() == channel && isWanted(strip));
     }
 
-    /** Sends what is due in the next block, each at its frame. */
+    /** Sends the messages that are due in the next block, each at its frame. */
     private void feed() {
         while (next < music.size()) {
             long frame = settings.frames(music.stamp(next)) - mixer.frames();

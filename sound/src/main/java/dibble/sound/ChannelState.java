@@ -5,8 +5,8 @@ import java.util.Arrays;
 import java.util.function.IntConsumer;
 
 /**
- * What a channel was told, for synthesizers that are made later: most channels never get a note, and need none. Volume,
- * pan and sends are the strip's, and not told again.
+ * The state of a channel, for a synthesizer that is created later: most channels never receive a note, and need none.
+ * Volume, pan and sends belong to the strip and are not part of it.
  */
 final class ChannelState {
     private static final int NONE = -1;

@@ -8,11 +8,11 @@ import dibble.gear.StripRef;
 import dibble.levels.StripPlan;
 
 /**
- * A strip as it sounds: a synthesizer, and behind it level, pan and sends. Changes of them glide over 512 frames, so that
- * nothing crackles. Belongs to the mixer's thread; what is shown is read by others.
+ * A sounding strip: a synthesizer, followed by level, pan and sends. Changes of these glide over 512 frames, to avoid
+ * clicks. Confined to the mixer's thread; other threads read its meters.
  */
 final class ChannelStrip implements AutoCloseable {
-    /** How many frames a change takes: 11 ms at 44,100 a second. */
+    /** The frames of a glide: 11 ms at 44,100 a second. */
     private static final int GLIDE = 512;
 
     private static final double HIGHEST_CONTROLLER = 127;
@@ -79,7 +79,7 @@ final class ChannelStrip implements AutoCloseable {
         meter = new Meter(settings.rate(), settings.block());
     }
 
-    /** Takes what the session says of it; where that is new, it holds over what was played. */
+    /** Applies the session's settings; a new value overrides one that was played. */
     void follow(StripPlan next) {
         Strip before = plan == null ? null : plan.strip();
         if (plan == null || plan.drums() != next.drums()) {
@@ -239,9 +239,9 @@ final class ChannelStrip implements AutoCloseable {
     }
 
     /**
-     * Sends the block that was rendered to the effects, behind level and pan. Once a block: what glides goes on.
+     * Sends the rendered block to the effects, after level and pan. Once for each block, since glides advance.
      *
-     * @param alone the effects of this strip alone, where somebody wants them; else null
+     * @param alone the effects for this strip only, on request; else null
      */
     void send(EffectBus effects, EffectBus alone) {
         if (heard) {
@@ -272,7 +272,7 @@ final class ChannelStrip implements AutoCloseable {
         return meter;
     }
 
-    /** The level that holds now, in dB: the session's, or what a controller made of it. */
+    /** Returns the present level in dB: that of the session, or of a controller. */
     double level() {
         return level;
     }

@@ -1,8 +1,8 @@
 package dibble.sound;
 
 /**
- * A chorus: the signal again, delayed by an amount that swings, on each side in another phase. Changes of rate and depth
- * glide. (The JDK's makes its delay line anew at each change, which is heard.)
+ * A chorus: the delayed signal, with a varying delay of a different phase on each side. Changes of rate and depth
+ * glide. (The JDK's chorus replaces its delay line at each change, which is audible.)
  */
 final class Chorus {
     private static final double SLOWEST = 0.1;

@@ -6,7 +6,10 @@ import dibble.gear.Effects;
 import java.util.Arrays;
 import javax.sound.sampled.AudioFormat;
 
-/** A room (the JDK's reverb) and a chorus that strips send to. Linear: what is sent together sounds as the sum of each. */
+/**
+ * A room (the JDK's reverb) and a chorus for the sends of strips. Linear: the effect of several sends is the sum of
+ * each.
+ */
 final class EffectBus {
     private static final float PRE_DELAY = 0.012f;
     private static final double BRIGHTEST = 16_000;
@@ -68,17 +71,17 @@ final class EffectBus {
         chorus.alongside(other.chorus);
     }
 
-    /** What is sent to the room in this block, to be added to. */
+    /** Returns the input of the room for this block, to be added to. */
     float[] roomIn() {
         return toRoom;
     }
 
-    /** What is sent to the chorus in this block, to be added to. */
+    /** Returns the input of the chorus for this block, to be added to. */
     float[] chorusIn() {
         return chorusIn;
     }
 
-    /** Adds what the effects sound in this block to both sides, and makes room for the next. */
+    /** Adds the effects of this block to both sides, and clears the inputs. */
     void process(float[] left, float[] right) {
         boolean sent = !isQuiet(toRoom);
         // A buffer that was cleared lets the room rest.

@@ -17,8 +17,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * One part's synthesizer. Its own volume, pan and effects are out of the way: those are the strip's. Left out of the mix
- * while it is quiet. Belongs to one thread.
+ * The synthesizer of one part. Its own volume, pan and effects are neutral: those are the strip's. It is left out of
+ * the mix while it is silent. Confined to one thread.
  */
 final class JdkSynth implements PartSynth {
     private static final Logger LOG = LoggerFactory.getLogger(JdkSynth.class);
@@ -102,17 +102,20 @@ final class JdkSynth implements PartSynth {
             fail(e);
             return;
         }
-        // A pedal or a swell may raise what was too quiet to be heard.
+        // A pedal or a swell may raise an inaudible note.
         quietBlocks = 0;
     }
 
-    /** The time of a frame of the next block, as the synthesizer counts: by what it has rendered, in microseconds. */
+    /**
+     * Returns the time of a frame of the next block on the synthesizer's clock, which counts rendered frames, in
+     * microseconds.
+     */
     private long micros(int frame) {
         double frameMicros = 1e6 / settings.rate();
         return (long) (blocks * settings.block() * frameMicros) + Math.round(frame * frameMicros);
     }
 
-    /** Damage in a file of sounds that nobody could see before it is played: this part is silent, the others go on. */
+    /** Damage in a sound file can appear only while playing: this part becomes silent, the others continue. */
     private void fail(Exception e) {
         LOG.warn("a sound cannot be played: {}", e.toString(), e);
         broken = true;

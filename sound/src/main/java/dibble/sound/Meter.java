@@ -1,8 +1,8 @@
 package dibble.sound;
 
 /**
- * How loud a stereo signal is: its sample peak, which falls by 24 dB a second, the highest peak since that was asked for
- * anew, and momentary loudness by ITU-R BS.1770 (K-weighted, over 400 ms). Fed by the mixer's thread, read by any.
+ * The loudness of a stereo signal: its sample peak, which falls by 24 dB a second, the highest peak since the last
+ * reset, and momentary loudness by ITU-R BS.1770 (K-weighted, over 400 ms). Written by the mixer's thread, read by any.
  */
 final class Meter {
     private static final double FALL = 24;
@@ -60,7 +60,7 @@ final class Meter {
         meanSquare = (float) Math.max(0, sum / ((double) block * squares.length));
     }
 
-    /** The same for a block of silence that nobody rendered. */
+    /** Counts a block of silence that was not rendered. */
     void rest() {
         if (peak > 0 || meanSquare > 0) {
             peak = 0;
@@ -80,7 +80,7 @@ final class Meter {
         return highest;
     }
 
-    /** Begins anew with the highest peak. */
+    /** Resets the highest peak. */
     void forget() {
         highest = 0;
     }

@@ -2,7 +2,7 @@ package dibble.sound;
 
 import dibble.gear.Loudness;
 
-/** What can be read of a mixer while it sounds. Any thread. */
+/** The meters of a mixer. Any thread. */
 public interface Meters {
     /** Of where nothing sounds. */
     Meters NONE = new Meters() {
@@ -26,16 +26,16 @@ public interface Meters {
     };
 
     /**
-     * What a strip or an output sounds like now.
+     * The meters of a strip or an output.
      *
-     * @param peak in dB, silence where nothing is heard
-     * @param highest the highest peak since it was forgotten, in dB
+     * @param peak in dB, silence without sound
+     * @param highest the highest peak since the last reset, in dB
      * @param loudness momentary, in LUFS (ITU-R BS.1770)
-     * @param level of the strip, in dB: what it was last moved to; 0 of an output
-     * @param pan of the strip, 0-127; 64 of an output
+     * @param level of the strip, in dB, as last set; 0 for an output
+     * @param pan of the strip, 0-127; 64 for an output
      */
     record Reading(double peak, double highest, double loudness, double level, int pan) {
-        /** Of what is not there. */
+        /** The reading of a missing strip or output. */
         public static final Reading NOTHING =
                 new Reading(Loudness.SILENCE, Loudness.SILENCE, Loudness.SILENCE, Double.NaN, Loudness.MIDDLE);
 
@@ -51,26 +51,26 @@ public interface Meters {
     }
 
     /**
-     * How it is with the audio device.
+     * The state of the audio device.
      *
      * @param silent whether there is none
-     * @param dropouts how often sound came too late since it was opened
-     * @param pairs how many stereo outputs it has
+     * @param dropouts the late blocks since it was opened
+     * @param pairs the number of stereo outputs
      */
     record Status(boolean silent, int dropouts, int pairs) {}
 
     /**
-     * What a strip sounds like now.
+     * Returns the meters of a strip.
      *
      * @param channel 1-16
-     * @param key of a strip for a single key, or {@link dibble.gear.StripRef#ALL}
+     * @param key the key of a strip for a single key, or {@link dibble.gear.StripRef#ALL}
      */
     Reading strip(String port, int channel, int key);
 
-    /** What an output sounds like now, from 1. */
+    /** Returns the meters of an output, from 1. */
     Reading output(int number);
 
-    /** How it is with the audio device. */
+    /** Returns the state of the audio device. */
     Status status();
 
     /** Forgets the highest peaks of all strips and outputs. */

@@ -4,18 +4,18 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * Adds strips up to outputs, block by block; its time is how many frames it has mixed. It knows no clock, no thread and
- * no device: what is heard and what is written to files is made by the same one.
+ * Mixes strips to outputs, block by block; its time is the number of mixed frames. It has no clock, thread or device:
+ * live sound and files are made by the same mixer.
  */
 final class Mixer {
-    /** How many outputs there can be. */
+    /** The number of outputs. */
     static final int OUTPUTS = 64;
 
     private final AudioSettings settings;
     private final Output[] outputs = new Output[OUTPUTS];
     private long frames;
 
-    /** What sounds on one output: a pair of channels. */
+    /** The sound of one output: a pair of channels. */
     static final class Output {
         final float[] left;
         final float[] right;
@@ -33,9 +33,9 @@ final class Mixer {
         }
     }
 
-    /** Is given what each strip sounds, before it is mixed: stems. */
+    /** Receives the sound of each strip before it is mixed, for stems. */
     interface Tap {
-        /** The effects that a strip has alone; null where nobody wants them. */
+        /** Returns the effects for a strip only; null if they are not requested. */
         EffectBus effects(AudioSource source, ChannelStrip strip);
 
         /** Takes the next block of a strip, without effects. */
@@ -51,7 +51,7 @@ final class Mixer {
         return settings;
     }
 
-    /** How many frames have been mixed. */
+    /** Returns the number of mixed frames. */
     long frames() {
         return frames;
     }
@@ -87,8 +87,8 @@ final class Mixer {
     /**
      * Mixes the next block.
      *
-     * @param until what has a time stamp before this is played in it
-     * @param tap is given the strips; or null
+     * @param until messages with a stamp before this are played in it
+     * @param tap receives the strips; or null
      */
     void mix(List<? extends AudioSource> sources, long until, Tap tap) {
         for (Output output : outputs) {
@@ -121,7 +121,8 @@ final class Mixer {
     }
 
     /**
-     * What a device with some pairs is given of the block that was mixed; an output that it has not is on its first pair.
+     * Writes the mixed block for a device with a number of pairs; an output that the device does not have goes to the
+     * first pair.
      *
      * @param to interleaved frames with two channels for each pair
      */

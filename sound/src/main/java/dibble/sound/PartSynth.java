@@ -1,8 +1,8 @@
 package dibble.sound;
 
-/** What sounds on a strip. Belongs to the mixer's thread. */
+/** The sound generator of a strip. Confined to the mixer's thread. */
 interface PartSynth extends AutoCloseable {
-    /** Says whether its keys are sounds of their own. */
+    /** Sets whether each key is a separate sound. */
     void setDrums(boolean drums);
 
     /**

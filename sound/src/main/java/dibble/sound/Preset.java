@@ -4,12 +4,12 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * A sound of a bank, as a channel chooses it.
+ * A sound of a bank, as a channel selects it.
  *
  * @param bank controllers 0 and 32, as a list of two
  * @param program 0-127
- * @param drums whether each key is a sound of its own
- * @param keyNames what its keys are called, by key; of drums alone
+ * @param drums whether each key is a separate sound
+ * @param keyNames the names of keys, for drums only
  */
 public record Preset(String name, List<Integer> bank, int program, boolean drums, Map<Integer, String> keyNames) {
     public Preset {

@@ -47,7 +47,7 @@ final class RiffCheck {
         }
     }
 
-    /** The place behind a chunk that lies before another place. */
+    /** Returns the end of a chunk within a limit. */
     private int end(int at, int before) throws SoundBankException {
         if (before - at < HEAD) {
             throw damaged(at);

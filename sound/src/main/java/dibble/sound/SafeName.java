@@ -8,7 +8,7 @@ final class SafeName {
 
     private SafeName() {}
 
-    /** What of a name can be shown on one line. */
+    /** Returns the part of a name that can be displayed on one line. */
     static String of(String name) {
         String plain = name == null ? "" : SingleLineText.plain(name);
         return plain.length() <= LONGEST ? plain : plain.substring(0, LONGEST);

@@ -1,6 +1,6 @@
 package dibble.sound;
 
-/** Samples as whole numbers of some bits, little-endian; halves are rounded up, what is too loud is held at the end. */
+/** Samples as little-endian integers; halves are rounded up, samples beyond full scale are limited. */
 final class Samples {
     private Samples() {}
 

@@ -40,7 +40,7 @@ public final class SoundBank {
     private static final int LOWEST_RATE = 400;
     private static final int HIGHEST_RATE = 400_000;
 
-    /** Opened when it is first asked for, and never anew. */
+    /** Opened at the first use, and kept. */
     private static final class Own {
         static final SoundBank BANK = open();
 
@@ -79,7 +79,7 @@ public final class SoundBank {
         return Own.BANK;
     }
 
-    /** What a part can have without any file: the programs of General MIDI, by its names, and the kits that Dibble has. */
+    /** Returns the built-in presets: the programs of General MIDI, by its names, and Dibble's kits. */
     public static List<Preset> usual() {
         List<Preset> all = new ArrayList<>();
         for (int program = 0; program < 128; program++) {
@@ -114,7 +114,7 @@ public final class SoundBank {
         return of(bytes);
     }
 
-    /** Opens what is in a file. */
+    /** Opens the content of a file. */
     static SoundBank of(byte[] bytes) throws SoundBankException {
         String type = RiffCheck.type(bytes);
         try {
@@ -128,7 +128,7 @@ public final class SoundBank {
             }
             return new SoundBank(sounds, sha256(bytes));
         } catch (IOException | RuntimeException e) {
-            // The JDK's readers trust what is written in a file, and fail in many ways where that is wrong.
+            // The JDK's readers trust the values in a file, and fail in many ways on invalid ones.
             throw new SoundBankException(say("sound-bank.damaged"));
         }
     }
@@ -141,7 +141,7 @@ public final class SoundBank {
         }
     }
 
-    /** Leaves out what has no sample, and does not loop where a loop is impossible: a synthesizer would never return. */
+    /** Removes zones without a sample, and loops that are impossible: a synthesizer would never return. */
     private static SF2Soundbank mended(SF2Soundbank bank) {
         for (SF2Instrument instrument : bank.getInstruments()) {
             instrument.getRegions().removeIf(region -> region.getLayer() == null);
@@ -228,7 +228,7 @@ public final class SoundBank {
         return names;
     }
 
-    /** What is in the file: 64 hexadecimal digits. */
+    /** Returns the hash of the file: 64 hexadecimal digits. */
     public String sha256() {
         return sha256;
     }
@@ -238,7 +238,7 @@ public final class SoundBank {
         return presets;
     }
 
-    /** Says that a synthesizer did not return from a block with these sounds: nobody plays them any more. Any thread. */
+    /** Marks the bank after a synthesizer did not return from a block: it is not played any more. Any thread. */
     void setUnusable() {
         unusable = true;
     }
@@ -247,7 +247,7 @@ public final class SoundBank {
         return unusable;
     }
 
-    /** Has a synthesizer play all of it, before what it has already. */
+    /** Loads the bank into a synthesizer, with precedence over its present content. */
     void loadInto(AudioSynthesizer synthesizer) {
         synthesizer.loadAllInstruments(sounds);
     }
