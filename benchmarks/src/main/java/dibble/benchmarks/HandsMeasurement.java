@@ -8,7 +8,7 @@ import dibble.time.TempoMap;
 import java.util.Arrays;
 import java.util.Random;
 
-/** How long it takes to tell the hands apart: of a piece that is played, and of chords that nobody can play. */
+/** Measures the separation of hands: for a played piece, and for chords that are unplayable. */
 public final class HandsMeasurement {
     private static final int RUNS = 7;
     private static final int NOTES = 5_000;

@@ -48,7 +48,7 @@ public class RouterBenchmark {
     private static final int PAIR = 2;
     private static final int KEY = 60;
 
-    /** How many zones there are; one of them matches. */
+    /** The number of zones, of which one matches. */
     @Param({"10", "100", "1000", "10000"})
     private int zones;
 
@@ -83,7 +83,10 @@ public class RouterBenchmark {
         router.install(RoutingCompiler.compile(routing, slots), 0);
     }
 
-    /** A fifth as many control maps as zones, on controllers and channels of their own; one answers to controller 21. */
+    /**
+     * Returns a fifth as many control maps as zones, on separate controllers and channels; one is triggered by
+     * controller 21.
+     */
     private List<ControlMap> controls() {
         List<ControlMap> maps = new ArrayList<>();
         for (int m = 0; m < zones / 5; m++) {
@@ -111,7 +114,7 @@ public class RouterBenchmark {
         return sink;
     }
 
-    /** The same by a plain loop over the list, which does not even remember what is held. */
+    /** A plain loop over the list, without held notes, for comparison. */
     @Benchmark
     @OperationsPerInvocation(PAIR)
     public long looped() {
@@ -128,7 +131,7 @@ public class RouterBenchmark {
         return sink;
     }
 
-    /** The two messages handed to the sink as they are, by the same interface: what nobody can be faster than. */
+    /** Passes two messages to the output by the same interface: the lower limit. */
     @Benchmark
     @OperationsPerInvocation(PAIR)
     public long handedOver() {
@@ -146,7 +149,7 @@ public class RouterBenchmark {
         return sink;
     }
 
-    /** What compiling such a session costs, once an edit. */
+    /** The cost of compiling such a session after an edit. */
     @Benchmark
     public RoutingTable compiled() {
         return RoutingCompiler.compile(routing, new SlotAllocator());

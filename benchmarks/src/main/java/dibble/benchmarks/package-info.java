@@ -1,2 +1,2 @@
-/** Measurements, with JMH where it fits. Results and commands stand in docs/performance.md. */
+/** Measurements, with JMH where it fits. Results and commands are in docs/performance.md. */
 package dibble.benchmarks;

@@ -25,8 +25,9 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * From a port's callback to the output port's {@code send}, for the two ways of deciding events in one order: whoever
- * brings an event takes the turn (as the engine does), or a router thread drains the rings. Both in one run, in turns.
+ * Measures the path from a port's callback to the output port's {@code send} for two ways of routing events in one
+ * order: the delivering thread takes the turn (as in the engine), or a router thread drains the rings. Both alternate
+ * in one run.
  */
 public final class OrderMeasurement {
     private static final int ROUNDS = 3;
@@ -51,7 +52,7 @@ public final class OrderMeasurement {
         }
     }
 
-    /** Decides what waits in the rings, on a thread of its own. */
+    /** Routes the events of the rings on a separate thread. */
     private static final class RouterThread {
         private final Router router;
         private final EventRing[] rings;

@@ -4,13 +4,13 @@ import dibble.midi.ShortMessage;
 import dibble.time.Clock;
 import java.util.concurrent.locks.LockSupport;
 
-/** Sources that play 1,000 events a second each, on a thread of their own. */
+/** Sources that play 1,000 events a second each, on separate threads. */
 final class Players {
     private static final long INTERVAL = 1_000_000;
 
     private Players() {}
 
-    /** Takes what a source plays. */
+    /** Receives the events of a source. */
     interface Way {
         void heard(int source, int message);
     }

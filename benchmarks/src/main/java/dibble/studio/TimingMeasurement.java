@@ -23,8 +23,8 @@ import javax.sound.midi.Sequencer;
 import javax.sound.midi.Track;
 
 /**
- * How late playback leaves, beside the JDK's own sequencer, which plays the same in the same process at the same time.
- * What is given is how long, in minutes.
+ * Measures the lateness of playback, next to the JDK's sequencer, which plays the same music in the same process at the
+ * same time. The argument is the duration in minutes.
  */
 public final class TimingMeasurement {
     private static final int A_SECOND = 20;
@@ -68,7 +68,7 @@ public final class TimingMeasurement {
         }
     }
 
-    /** How unevenly the clock is sent, and how evenly it is followed. */
+    /** Measures the jitter of the sent clock, and of the follower. */
     private static final class Jitter implements ClockSender.Out {
         private static final int QUARTER = 24;
         private static final double EACH = 500_000_000.0 / QUARTER;
@@ -103,7 +103,7 @@ public final class TimingMeasurement {
             for (int i = 1; i < count; i++) {
                 between[i - 1] = Math.abs(sent[i] - sent[i - 1] - EACH);
             }
-            // Over a quarter note: what a musician hears as tempo.
+            // Over a quarter note, which musicians hear as tempo.
             double[] tempo = new double[count - QUARTER];
             for (int i = QUARTER; i < count; i++) {
                 double rate = (followed[i] - followed[i - QUARTER]) / (sent[i] - sent[i - QUARTER]);

@@ -1,2 +1,2 @@
-/** Measurements of the engine; in its package, since nobody else may see it. */
+/** Measurements of the engine, in its package for access. */
 package dibble.studio;

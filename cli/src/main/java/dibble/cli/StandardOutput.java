@@ -13,7 +13,7 @@ final class StandardOutput extends OutputStream {
         this.to = to;
     }
 
-    /** Output was lost: no more is written. */
+    /** Output was lost, and the rest is dropped. */
     static final class Failed extends IOException {
         private static final long serialVersionUID = 1L;
 

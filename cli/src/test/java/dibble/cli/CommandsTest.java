@@ -35,7 +35,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** {@code trace}, {@code check} and {@code ports}, and {@code route} with what plays scenes and controls. */
+/** {@code trace}, {@code check} and {@code ports}, and {@code route} with scenes and controls. */
 class CommandsTest {
     @TempDir
     private Path folder;
@@ -265,7 +265,7 @@ class CommandsTest {
                 .endsWith("Sorrel");
     }
 
-    /** Whatever is done to a file: one line, or none, and never a stack trace. */
+    /** Any damage to a file leads to one line at most, and never to a stack trace. */
     @Test
     void damagedFilesEndInOneLine() throws Exception {
         Random random = new Random(1);

@@ -64,7 +64,7 @@ class LauncherTest {
     }
 
     private record Said(int code, List<String> lines) {
-        /** The class that is run, and what it is given. */
+        /** Returns the main class and its arguments. */
         List<String> call() {
             int main = lines.indexOf("-cp") + 2;
             return lines.subList(main, lines.size() - 1);

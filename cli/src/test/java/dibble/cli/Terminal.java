@@ -9,7 +9,7 @@ import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 
-/** Runs commands as a terminal does, and keeps what they say. */
+/** Runs commands like a terminal, and keeps their output. */
 final class Terminal {
     private byte[] input = {};
     private ByteArrayOutputStream out = new ByteArrayOutputStream();

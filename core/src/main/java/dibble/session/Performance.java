@@ -45,7 +45,7 @@ public record Performance(
         setUp = Collections.unmodifiableSet(new LinkedHashSet<>(setUp));
     }
 
-    /** Returns true if what is on a track is played: it is not muted, and soloed where any is. */
+    /** Returns true if a track is audible: not muted, and soloed if any is. */
     public boolean plays(String track) {
         return !muted.contains(track) && (soloed.isEmpty() || soloed.contains(track));
     }

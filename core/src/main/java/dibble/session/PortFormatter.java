@@ -7,7 +7,7 @@ import dibble.gear.Source;
 import dibble.midi.PortId;
 import java.util.stream.Stream;
 
-/** What people call a port. */
+/** Names of ports for users. */
 public final class PortFormatter {
     private static final PortId LOOPER = new PortId.StandIn("clover");
 

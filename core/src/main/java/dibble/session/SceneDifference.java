@@ -12,10 +12,10 @@ import java.util.function.BiPredicate;
 import java.util.function.UnaryOperator;
 
 /**
- * One thing in which two scenes differ.
+ * A difference of two scenes.
  *
- * @param first what the first scene has, or null
- * @param second what the second scene has, or null
+ * @param first the value in the first scene, or null
+ * @param second the value in the second scene, or null
  * @param <T> a zone, a control map or the sound of a part
  */
 public record SceneDifference<T>(T first, T second) {

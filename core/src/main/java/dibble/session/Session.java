@@ -35,17 +35,17 @@ import java.util.Set;
 import java.util.function.Function;
 
 /**
- * The document: everything that a file holds and that undo covers. Immutable.
+ * The document: the content of a session file, covered by undo. Immutable.
  *
- * @param markers places with names, in their order
+ * @param markers the markers in order
  * @param zones the zones that hold in every scene
  * @param controls the control maps that hold in every scene
- * @param sceneSwitch whose program changes call scenes, or null for nobody's
- * @param settled what checks found and the player means to be so
- * @param clock where MIDI clock goes and comes from
+ * @param sceneSwitch the program changes that call scenes, or null for none
+ * @param settled findings that the player accepts
+ * @param clock the output and input of MIDI clock
  * @param outputs names of outputs, by their numbers 1-64
- * @param soundFiles files of sounds that parts can have
- * @param foreign what else its container has
+ * @param soundFiles the sound files for parts
+ * @param foreign other entries of its container
  */
 @RecordBuilder
 public record Session(
@@ -218,7 +218,7 @@ public record Session(
         return ChannelPlan.of(instruments, performance.channels());
     }
 
-    /** What decides where events go. */
+    /** Returns the routing with a performance. */
     public Routing routing(Performance performance) {
         return routing(performance, channels(performance));
     }

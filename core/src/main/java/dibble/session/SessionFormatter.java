@@ -28,7 +28,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
-/** How the things of a session are said, on the screen and on paper. */
+/** The wording for objects of a session, on the screen and on paper. */
 public final class SessionFormatter {
     private SessionFormatter() {}
 
@@ -61,7 +61,7 @@ public final class SessionFormatter {
         return semitones == 0 ? "" : semitones > 0 ? "↑" + semitones : "↓" + -semitones;
     }
 
-    /** The channels that a source listens on, or that there are none or no limits. */
+    /** Returns the channels that a source listens on, also for none and for all. */
     public static String listening(Source source) {
         if (source.listen().isAll()) {
             return say("session-words.all-channels");
@@ -87,7 +87,7 @@ public final class SessionFormatter {
                         things.get(last));
     }
 
-    /** What a control is called: {@code CC 64 sustain}, {@code pitch bend}, {@code C4 60}. */
+    /** Returns the name of a control: {@code CC 64 sustain}, {@code pitch bend}, {@code C4 60}. */
     public static String control(ControlKind kind, int number, MiddleC middleC) {
         return switch (kind) {
             case CONTROLLER -> ControllerNames.numberAndName(number);
@@ -130,7 +130,7 @@ public final class SessionFormatter {
         return isGeneral ? GeneralMidi.program(sound.program()) : say("session-words.program", number);
     }
 
-    /** The same of what is sent somewhere: by the name that the device has for that controller, where it is known. */
+    /** Returns the name of a control of a target: that of the device for this controller, if known. */
     public static String control(Session session, SendTarget to, ControlKind kind, int number) {
         Optional<String> named = kind == ControlKind.CONTROLLER && to instanceof ZoneTarget target
                 ? session.instrument(target.instrument())
@@ -150,24 +150,24 @@ public final class SessionFormatter {
         };
     }
 
-    /** The name of a control map: its own, else what it answers to. */
+    /** Returns the name of a control map, or its trigger. */
     public static String controlMap(ControlMap map, Session session) {
         return map.name().isEmpty() ? control(map.when().kind(), map.when().number(), session.middleC()) : map.name();
     }
 
-    /** Who a source's id names. */
+    /** Returns the name of the source with an id. */
     public static String source(String id, Session session) {
         return id.equals(Zone.ANY_SOURCE)
                 ? say("session-words.all-sources-2")
                 : session.source(id).map(Source::name).orElse(say("session-words.no-such-source", id));
     }
 
-    /** The name of a zone: its own, else its part's, else what it points to. */
+    /** Returns the name of a zone, or of its part, or of its target. */
     public static String zone(Zone zone, Session session) {
         return zone.name().isEmpty() ? target(zone.to(), session) : zone.name();
     }
 
-    /** Where a zone leads. */
+    /** Returns the name of a target. */
     public static String target(ZoneTarget target, Session session) {
         if (target instanceof ZoneTarget.ToPart to) {
             return session.part(to.part()).map(Part::name).orElse(say("session-words.no-such-part", to.part()));
@@ -179,7 +179,7 @@ public final class SessionFormatter {
                 : say("session-words.same-channel", instrument);
     }
 
-    /** The colour 1-16 of what a zone leads to; 0 where it is no part. */
+    /** Returns the color 1-16 of a zone's part; 0 for another target. */
     public static int colour(Zone zone, Session session) {
         return session.partOf(zone).map(Part::colour).orElse(0);
     }
@@ -190,12 +190,14 @@ public final class SessionFormatter {
         return channel.isPresent() ? String.valueOf(channel.getAsInt()) : "–";
     }
 
-    /** What a port is called: a stand-in by the gear that it stands in for, a port of the machine by its name there. */
+    /** Returns the name of a port: of a stand-in's gear, or of a port of the machine. */
     public static String port(String port, Session session) {
         return PortFormatter.of(port, session);
     }
 
-    /** What parts a zone from the others of its source: its channels, where it has some of its own, else its keys. */
+    /**
+     * Returns the distinction of a zone from others of its source: its channels if they are restricted, else its keys.
+     */
     private static String limits(Zone zone, MiddleC middleC) {
         List<Integer> channels = zone.channels().numbers();
         if (zone.channels().isAll()) {
@@ -208,8 +210,8 @@ public final class SessionFormatter {
     }
 
     /**
-     * A note that a part sounds, with the name that it has there: {@code D2 38 Acoustic snare}. A drum part without names
-     * of its own has those of General MIDI.
+     * Returns a note of a part with its name there: {@code D2 38 Acoustic snare}. A drum part without names has those
+     * of General MIDI.
      */
     public static String note(int note, Part part, MiddleC middleC) {
         String name = nameOf(note, part);
@@ -224,7 +226,7 @@ public final class SessionFormatter {
                 : name;
     }
 
-    /** Who plays what a track takes: {@code Larkspur 73 E1–F3, Tansy 32 F3–C6}. */
+    /** Returns the zones that play onto a track: {@code Larkspur 73 E1–F3, Tansy 32 F3–C6}. */
     public static String playedBy(Track track, Session session, List<Zone> zones) {
         if (track.takesRest()) {
             return say("session-words.everything-no-other-track-takes");

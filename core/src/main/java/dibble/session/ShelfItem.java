@@ -149,7 +149,9 @@ public record ShelfItem(
         return new ShelfItem(text, sources, instruments, zones, places);
     }
 
-    /** What is at the ends of the zones in a session: what bears the same name, else the same id, else nothing. */
+    /**
+     * Finds the likely ends of the zones in a session: the object with the same name, else with the same id, else none.
+     */
     public Places guess(Session session) {
         Map<String, String> others = new HashMap<>();
         places.sources()
@@ -184,17 +186,16 @@ public record ShelfItem(
         List<T> named = list.stream()
                 .filter(it -> nameOf.apply(it).equalsIgnoreCase(name))
                 .toList();
-        // Of two that bear the name, the one with the id; two without are nobody's guess.
+        // Of two objects with the name, the one with the id; otherwise there is no match.
         Stream<T> likely = named.isEmpty() ? list.stream() : named.stream();
         Optional<String> same = likely.map(idOf).filter(id::equals).findFirst();
         return same.isPresent() || named.size() != 1 ? same : Optional.of(idOf.apply(named.get(0)));
     }
 
     /**
-     * Adds it to a session. What comes gets ids, colours and stand-ins' ports of its own; zones that hold come as
-     * zones that hold always.
+     * Adds the item to a session, with new ids, colors and stand-in ports. Zones are added to those that always hold.
      *
-     * @param found what is at the ends of zones in that session; a zone without is left out
+     * @param found the ends of zones in the session; a zone without them is left out
      */
     public Added addTo(Session session, Places found) {
         Map<String, String> sourceIds = new LinkedHashMap<>(found.sources());
@@ -253,7 +254,7 @@ public record ShelfItem(
         return instruments.stream().anyMatch(other -> other.id().equals(id));
     }
 
-    /** A port that is in use already becomes one of its own, but for the machine's, which are what they are. */
+    /** A port in use is replaced by a new one, except ports of the machine. */
     private static String port(String port, String id, Set<String> taken) {
         String own = port;
         if (taken.contains(port)) {

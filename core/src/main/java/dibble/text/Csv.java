@@ -23,10 +23,10 @@ public final class Csv {
     }
 
     /**
-     * The rows of a text under the heads of its first.
+     * Returns the rows of a text under the headings of its first row.
      *
-     * @throws IOException where the first row cannot be read
-     * @throws UserException where a head is missing or stands there twice
+     * @throws IOException if the first row cannot be read
+     * @throws UserException if a heading is missing or repeated
      */
     public static CSVParser rows(String text) throws IOException {
         String plain = text.startsWith("\uFEFF") ? text.substring(1) : text;

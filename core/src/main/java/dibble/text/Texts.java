@@ -23,7 +23,7 @@ public final class Texts {
     /** True if texts are for a terminal: plain quotes, dashes and dots. Set before the first text is asked for. */
     private static volatile boolean plain;
 
-    /** How the user writes numbers and dates. */
+    /** The user's format for numbers and dates. */
     private static volatile Locale users = Locale.getDefault(Locale.Category.FORMAT);
 
     private final ResourceBundle bundle;
@@ -45,7 +45,7 @@ public final class Texts {
                 name, locale, ResourceBundle.Control.getNoFallbackControl(ResourceBundle.Control.FORMAT_PROPERTIES)));
     }
 
-    /** How the user writes numbers and dates. */
+    /** Returns the user's format for numbers and dates. */
     public static Locale users() {
         return users;
     }
@@ -68,7 +68,7 @@ public final class Texts {
         plain = true;
     }
 
-    /** Has something made with texts as they are printed, where others are for a terminal: a sheet of paper. */
+    /** Runs a task with typographic texts for paper, in place of those for a terminal. */
     public static <T> T typeset(Supplier<T> work) {
         boolean before = plain;
         plain = false;

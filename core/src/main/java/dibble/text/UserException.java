@@ -7,7 +7,7 @@ package dibble.text;
 public final class UserException extends RuntimeException {
     private static final long serialVersionUID = 1L;
 
-    /** @param line says what is wrong, where, and what was expected */
+    /** @param line the problem, its place, and the expected value */
     public UserException(String line) {
         super(line);
     }

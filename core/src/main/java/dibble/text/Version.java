@@ -5,7 +5,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.Properties;
 
-/** Which Dibble this is. */
+/** The version of Dibble. */
 public final class Version {
     /** The version, such as {@code 0.1.0}. */
     public static final String NUMBER = read();

@@ -4,7 +4,7 @@ import java.util.regex.Pattern;
 
 /** Text in files that are XML. */
 public final class XmlText {
-    /** What XML 1.0 cannot say: controls that a name may have. */
+    /** Characters that XML 1.0 excludes: control characters, which a name may have. */
     private static final Pattern NO_CHARACTER =
             Pattern.compile("[^\\t\\n\\r\\x{20}-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]");
 

@@ -1,5 +1,5 @@
 /**
- * Texts for people, in bundles: a class with {@code say} for each module. What is written for other programs is here too,
- * as far as many write it: CSV and XML. And what Dibble says of itself: its version, and the parts that ship with it.
+ * Texts for users, in bundles: a class with {@code say} for each module. Also the shared output formats CSV and XML,
+ * and the version and the shipped components.
  */
 package dibble.text;

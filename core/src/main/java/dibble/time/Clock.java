@@ -2,7 +2,7 @@ package dibble.time;
 
 import java.util.concurrent.locks.LockSupport;
 
-/** The one source of time stamps: monotonic nanoseconds with an origin of its own. */
+/** The source of all time stamps: monotonic nanoseconds with an arbitrary origin. */
 @FunctionalInterface
 public interface Clock {
     /** The clock of this machine. */
@@ -11,7 +11,7 @@ public interface Clock {
     /** Nanoseconds now. */
     long nanos();
 
-    /** Has the calling thread rest for some nanoseconds of this clock at most; it may be woken before. */
+    /** Parks the calling thread for at most some nanoseconds of this clock; it may wake up earlier. */
     default void rest(long nanos) {
         LockSupport.parkNanos(this, nanos);
     }

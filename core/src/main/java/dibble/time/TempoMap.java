@@ -41,8 +41,8 @@ public final class TempoMap {
      * A meter from a tick on.
      *
      * @param at tick, 0 or more
-     * @param beats beats a bar, 1 to 64
-     * @param unit what a beat is: 1, 2, 4, 8, 16, 32 or 64
+     * @param beats beats of a bar, 1 to 64
+     * @param unit the note value of a beat: 1, 2, 4, 8, 16, 32 or 64
      */
     public record Meter(long at, int beats, int unit) {
         public Meter {
@@ -57,12 +57,12 @@ public final class TempoMap {
             }
         }
 
-        /** How many ticks a beat has. */
+        /** Returns the ticks of a beat. */
         public long ticksPerBeat() {
             return PPQ * 4L / unit;
         }
 
-        /** How many ticks a bar has. */
+        /** Returns the ticks of a bar. */
         public long ticksPerBar() {
             return ticksPerBeat() * beats;
         }
@@ -125,10 +125,10 @@ public final class TempoMap {
     public record Anchor(long tick, long nanos) {}
 
     /**
-     * The tempo that goes through some places: each tick comes when it is said, to within half a tick. A place that would
-     * need a tempo that there is none of is passed over.
+     * Returns the tempo through given points: each tick is at its time within half a tick. A point that would need an
+     * impossible tempo is skipped.
      *
-     * @param anchors rising; the first is the start
+     * @param anchors ascending; the first is the start
      */
     public static TempoMap through(List<Anchor> anchors, List<Meter> meters) {
         List<Tempo> tempos = new ArrayList<>();
@@ -231,9 +231,9 @@ public final class TempoMap {
     }
 
     /**
-     * The tempo and meter of the music in another order.
+     * Returns the tempo and meter of rearranged music.
      *
-     * @param slices one after the other; between them, what was before goes on
+     * @param slices in order; gaps between them continue the previous tempo
      */
     public TempoMap arranged(List<Slice> slices) {
         TreeMap<Long, Tempo> nextTempos = new TreeMap<>();

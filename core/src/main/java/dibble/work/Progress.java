@@ -3,12 +3,12 @@ package dibble.work;
 import java.util.concurrent.CancellationException;
 
 /**
- * How far something long has come. Who does it says so now and then, and learns there whether it is still wanted; it
- * leaves everything as it was where it is not.
+ * The progress of a long task. The task reports it repeatedly, and learns of a cancellation by an exception; it then
+ * leaves everything unchanged.
  */
 @FunctionalInterface
 public interface Progress {
-    /** Nobody looks, and nobody cancels. */
+    /** No observer, and no cancellation. */
     Progress NONE = share -> {};
 
     /**
@@ -26,7 +26,7 @@ public interface Progress {
      */
     default void commit() {}
 
-    /** The progress of a stretch of this: what comes to 1 there has come to {@code to} here. */
+    /** Returns the progress of a part of this task: 1 there is {@code to} here. */
     default Progress within(double from, double to) {
         return new Progress() {
             @Override

@@ -278,7 +278,7 @@ class ChecksTest {
                 .noneMatch(finding -> finding.level() == Level.ERROR);
     }
 
-    /** What only shows while the gear runs. */
+    /** Findings that depend on the running gear. */
     @Test
     void loopsTwinsAndMissingPortsAreFoundLive() {
         Session session = GearEdits.addSource(good(), Source.keyboard("tansy", "Tansy", "more keys", Range.ALL));

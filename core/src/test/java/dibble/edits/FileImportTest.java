@@ -169,7 +169,7 @@ class FileImportTest {
                 .build();
         FileImport zero = FileImport.of(demo, new MidiFile(0, 480, List.of(mixed)), "Mixed");
         assertThat(zero.source().lanes()).extracting(SequencerLane::channel).containsExactly(4, 10);
-        // What was never let go is let go at the end.
+        // An unended note ends at the end of the file.
         Session in = zero.into(demo, Performance.NEW, FileImport.Tempo.OF_THE_FILE);
         assertThat(in.takes().get(0).log().size()).isEqualTo(4);
         assertThat(in.tempo()).as("a file without tempo changes nothing").isEqualTo(demo.tempo());

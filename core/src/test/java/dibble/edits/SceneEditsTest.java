@@ -100,7 +100,7 @@ class SceneEditsTest {
             assertThat(differences).hasSize(1);
             assertThat(differences.get(0).first().keys()).isEqualTo(new Range(66, 96));
             assertThat(differences.get(0).second().keys()).isEqualTo(new Range(70, 96));
-            // A name is no difference in what is played.
+            // A name makes no difference to playing.
             Scene renamed = copy.withZones(List.of(copy.zones().get(0).withName("Other name")));
             assertThat(SceneDifference.zones(scene("dusk"), renamed)).isEmpty();
         }

@@ -76,7 +76,7 @@ class TakeEditsTest {
             assertThat(clip(again, part)).isEqualTo(clip(asItWouldHaveBeen, part));
             assertThat(clip(again, part)).isNotEqualTo(clip(played, part));
         }
-        // What was played is as it was, and the old print comes back.
+        // The take is unchanged, and the previous print returns.
         assertThat(again.takes()).isEqualTo(played.takes());
         Session chosen = TakeEdits.choose(again, "take-1");
         assertThat(clip(chosen, CELESTA)).isEqualTo(clip(played, CELESTA));
@@ -191,7 +191,7 @@ class TakeEditsTest {
             assertThat(it.playsOn()).contains(CELESTA);
         });
         assertThat(more.stream().mapToInt(Track::noteCount).sum()).isEqualTo(track.noteCount());
-        // The original is there, and recording does not touch what was sorted.
+        // The original stays, and recording does not change the sorted tracks.
         assertThat(sorted.tracks()).contains(track);
         Session again = TakeEdits.choose(sorted, "take-1");
         assertThat(again.tracks()).containsAll(more);

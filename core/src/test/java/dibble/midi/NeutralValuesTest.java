@@ -8,7 +8,7 @@ import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** What pedals and wheels are at rest. */
+/** Neutral values of pedals and wheels. */
 class NeutralValuesTest {
     @ParameterizedTest
     @CsvSource({

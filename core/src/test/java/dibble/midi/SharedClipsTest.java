@@ -8,7 +8,7 @@ import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
-/** Tracks that have most in common have it in memory once, and are what they were. */
+/** Similar tracks share memory, and keep their content. */
 class SharedClipsTest {
     private static MidiTrack track(int events, Random random, int without, int more) {
         MidiTrack.Builder track = new MidiTrack.Builder();

@@ -24,7 +24,7 @@ class BeatFinderTest {
     private static final TempoMap CLOCK = TempoMap.of(120);
     private static final long NEAR = 35_000_000;
 
-    /** How a player's tempo changes. */
+    /** The tempo changes of a player. */
     enum Player {
         STEADY {
             @Override
@@ -52,7 +52,7 @@ class BeatFinderTest {
             }
         },
 
-        /** Four of ten beats are not played, and what lies between them is the louder. */
+        /** Four of ten beats are silent, and notes between beats are louder. */
         SYNCOPATES {
             @Override
             double bpm(int beat, int beats, double bpm, Random random) {

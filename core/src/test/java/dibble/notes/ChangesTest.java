@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** What each change makes of a few notes, written as {@code key start-end velocity}. */
+/** The effect of each change on a few notes, written as {@code key start-end velocity}. */
 class ChangesTest {
     private static MidiTrack clip(String notes) {
         record Event(long tick, int order, int message) {}
@@ -119,7 +119,7 @@ class ChangesTest {
         assertThat(changed(quantize, before)).isEqualTo(after);
     }
 
-    /** What is selected gives way to what is not, and is never lost. */
+    /** Selected notes yield to unselected ones, and are never lost. */
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',

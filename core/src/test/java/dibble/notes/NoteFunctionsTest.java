@@ -19,7 +19,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** What holds for every function, on clips as bad as files have them. */
+/** Invariants of every function, on clips as irregular as those of files. */
 class NoteFunctionsTest {
     private static final TempoMap TEMPO = TempoMap.of(100);
     private static final Grid GRID = Grid.of(Grid.Step.parse("1/16"), TEMPO, 0);

@@ -9,7 +9,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 
-/** What holds at a place, and that a receiver that is given it is where the one is that heard everything. */
+/** A receiver of the state at a position equals one that received all earlier events. */
 class ChaseTest {
     private static int cc(int number, int value) {
         return ShortMessage.controller(0, number, value);

@@ -11,7 +11,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 
-/** Notes and lanes of a clip, against what is plainly seen in it. */
+/** Notes and lanes of a clip, compared with a simple search. */
 class ClipIndexTest {
     private static MidiTrack random(Random random, boolean several) {
         MidiTrack.Builder clip = new MidiTrack.Builder();

@@ -85,7 +85,7 @@ class ClipsTest {
                 .filter(java.util.Objects::nonNull)
                 .toList();
         assertThat(notes(without)).containsExactlyInAnyOrderElementsOf(expected);
-        // Behind it pedals and bend are what they were.
+        // After it, pedals and bend have their previous values.
         assertThat(Chase.before(without, LENGTH + 1).messages())
                 .containsExactlyInAnyOrderElementsOf(
                         Chase.before(clip, LENGTH + 1).messages());

@@ -206,7 +206,7 @@ class HandsTest {
         assertThat(sum / 10).isGreaterThanOrEqualTo(least);
     }
 
-    /** What no hands can play is told apart all the same, and before anybody loses patience. */
+    /** Unplayable music is separated too, in a limited time. */
     @Test
     void fiveThousandNotesAtOnceAndNotesThatNobodyEndsAreTakenAsTheyAre() {
         MidiTrack.Builder chord = new MidiTrack.Builder();

@@ -11,7 +11,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 
-/** What is on a track depends on its regions alone, whatever order they came in. */
+/** The content of a track depends on its regions only, not on their order of arrival. */
 class RegionsTest {
     private static MidiTrack print(Random random, long from, long to) {
         MidiTrack.Builder clip = new MidiTrack.Builder();
@@ -58,7 +58,7 @@ class RegionsTest {
             String take = "take-" + i;
             List<Region> stretches = regions.of(take);
             if (!stretches.isEmpty()) {
-                // By way of another print, so that it is put together anew.
+                // Through another print, so that the content is rebuilt.
                 Regions other = regions.reprinted(take, Track.NOTHING);
                 assertThat(other.of(take)).hasSameSizeAs(stretches);
                 Regions again = other.reprinted(take, copy(stretches.get(0).print()));

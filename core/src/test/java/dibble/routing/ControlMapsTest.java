@@ -19,7 +19,7 @@ import java.util.Map;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 
-/** Control maps and scenes, and what was decided where the contract can be read in two ways. */
+/** Control maps and scenes, with the decisions for ambiguous parts of the contract. */
 class ControlMapsTest {
     private static final ZoneTarget LOW = new ZoneTarget.ToPart(new PartRef("i", "low"));
     private static final ZoneTarget HIGH = new ZoneTarget.ToPart(new PartRef("i", "high"));
@@ -138,7 +138,7 @@ class ControlMapsTest {
         sent.clear();
         assertThat(play("a", controller(0, 6, 64))).containsExactly(controller(0, 6, 64));
         sent.clear();
-        // Steps of a value are no value: what the parameter makes of them is its own affair.
+        // Increments of a value are not a value: their effect depends on the device.
         play("a", controller(0, 98, 44));
         sent.clear();
         assertThat(play("a", controller(0, 96, 0))).containsExactly(controller(0, 96, 0));

@@ -128,7 +128,7 @@ class RouterContractTest {
         return port << 16 | ShortMessage.channel(message) << 8 | ShortMessage.data1(message);
     }
 
-    /** A port goes, with a farewell or without: then nothing sounds there that anybody could still end. */
+    /** Removes a port, with or without a notice: no note that could still be ended remains there. */
     private static void losePort(Router router, int port, boolean announced, Map<Integer, Boolean> on) {
         if (announced) {
             router.closePort(port, 0);

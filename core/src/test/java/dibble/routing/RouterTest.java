@@ -282,7 +282,7 @@ class RouterTest {
         }
     }
 
-    /** What compiling allocates depends on what the session has, not on how many tracks have been played since. */
+    /** The memory for compiling depends on the session, not on the number of tracks played before. */
     @Test
     void aTableIsAsLargeAsWhatCanReachIt() {
         List<Scene> scenes = new ArrayList<>();

@@ -33,7 +33,7 @@ final class SlowRouter {
 
     private record Key(String source, int channel, int key) {}
 
-    /** What a key holds: where, and whether key pressure goes there. */
+    /** A place that a key holds, and whether key pressure goes there. */
     private record Held(Place place, boolean pressure) {}
 
     private static final class Note {
@@ -42,7 +42,7 @@ final class SlowRouter {
         String instrument;
     }
 
-    /** Who owes what where: kinds are bend, modulation, pressure and the pedals, in the order of payment. */
+    /** A pending reset: kinds are bend, modulation, pressure and the pedals, in the order of the resets. */
     private record Debt(String source, int channel, String port, int toChannel, int kind) {}
 
     private static final List<Integer> PEDALS = List.of(64, 65, 66, 67, 68, 69);
@@ -56,7 +56,7 @@ final class SlowRouter {
     /** A send of a control map: of the scene it belongs to (or ""), its map, and its place among the map's sends. */
     private record SendId(String scene, String map, int number) {}
 
-    /** What a send did. */
+    /** The state of a send. */
     private static final class Done {
         Integer last;
         Place holds;
@@ -95,7 +95,7 @@ final class SlowRouter {
         return routing.activeScene();
     }
 
-    /** What edits and scene changes make leave. */
+    /** Sends the output of edits and scene changes. */
     private void change(Routing next) {
         Routing before = routing;
         routing = next;
@@ -227,7 +227,7 @@ final class SlowRouter {
 
     private final Map<SendId, Integer> kindOfSend = new LinkedHashMap<>();
 
-    /** Where a send leads for an event on a channel, with the instrument of each destination. */
+    /** Returns the targets of a send for an event on a channel, with the instrument of each destination. */
     private Map<Destination, String> aims(Routing in, ControlMap.Send send, int channel) {
         Map<Destination, String> aims = new LinkedHashMap<>();
         boolean mode = send.kind() == ControlKind.CONTROLLER && (send.number() == 122 || send.number() >= 124);
@@ -300,7 +300,7 @@ final class SlowRouter {
         };
     }
 
-    /** What was let in: by source and channel the parameter that was chosen, and by controller too the values. */
+    /** Received selections of parameters by source and channel, and values by controller. */
     private final Map<String, Choice> heardChoices = new LinkedHashMap<>();
 
     private final Map<String, Map<Integer, Integer>> heardValues = new LinkedHashMap<>();
@@ -347,7 +347,7 @@ final class SlowRouter {
                 && map.when().number() != 16383;
     }
 
-    /** What a map that answers reads in an event; null where its coarse half was never said. */
+    /** Returns the value of an event for a matching map; null if its MSB was never received. */
     private Integer value(ControlMap map, String source, int message) {
         int number = ShortMessage.data1(message);
         Map<Integer, Integer> values = heardValues.getOrDefault(player(source, message), Map.of());
@@ -545,7 +545,7 @@ final class SlowRouter {
         }
     }
 
-    /** What each channel was last given: bank 0, bank 32, program, volume and pan, by their places. */
+    /** The last values of each channel: bank 0, bank 32, program, volume and pan, by their indexes. */
     private final Map<String, Integer> given = new LinkedHashMap<>();
 
     private void giveSound(SceneSound scene) {
@@ -582,7 +582,7 @@ final class SlowRouter {
 
     private int remembered;
 
-    /** Reads from what was sent what each channel has now. */
+    /** Updates the values of each channel from the output. */
     private void remember() {
         for (; remembered < sent.size(); remembered++) {
             String text = sent.get(remembered);
@@ -625,7 +625,7 @@ final class SlowRouter {
         remember();
     }
 
-    /** A source that goes pays what it owes, and lets go of what its events had sends of control maps do. */
+    /** Sends the resets of a removed source, and releases the effects of its events on sends. */
     private void letGoOfSends(String source) {
         // In the order in which the sends first came.
         done.entrySet().stream()
@@ -906,7 +906,7 @@ final class SlowRouter {
         sent.add(line(to.port(), to.channel(), ShortMessage.onChannel(message, to.channel() - 1), instrument));
     }
 
-    /** What zones make of a note-on that the gate lets in. */
+    /** Returns the notes of zones for a note-on that passes the gate. */
     private Map<Place, Note> notes(String sourceId, Key key, int message) {
         Map<Place, Note> notes = new LinkedHashMap<>();
         Source source = routing.source(sourceId).orElse(null);

@@ -31,7 +31,9 @@ import org.junit.jupiter.api.Test;
 class TraceTest {
     private static final PartRef LOW = new PartRef("i", "low");
 
-    /** What zones would send together, as the contract joins it: one note a place, one message a destination. */
+    /**
+     * Returns the combined output of zones by the contract: one note for each place, one message for each destination.
+     */
     private static List<Integer> joined(Trace trace, Routing routing, int message) {
         List<Integer> sent = new ArrayList<>();
         trace.controls().forEach(answer -> answer.messages().forEach(it -> sent.add(it.message())));
@@ -82,7 +84,7 @@ class TraceTest {
             assertThat(sent).isEmpty();
             return;
         }
-        // Key pressure follows what is held: nothing, here. A note of a control map that is silent does not end.
+        // Key pressure follows held notes, of which there are none. A note of an inactive control map does not end.
         List<Integer> expected = joined(trace, routing, message);
         expected.removeIf(out -> ShortMessage.endsNote(out));
         if (ShortMessage.kind(message) == ShortMessage.KEY_PRESSURE) {
@@ -92,12 +94,12 @@ class TraceTest {
             }
             expected.removeIf(out -> ShortMessage.endsNote(out));
         }
-        // What a destination was told already is not said again; the trace knows nothing of what was sent before.
+        // A repeated value is not sent again; the trace ignores previous output.
         expected.removeIf(Parameter::isChoice);
         sent.removeIf(Parameter::isChoice);
         boolean callsScene = trace.controls().stream().anyMatch(answer -> answer.scene() != null);
         if (callsScene) {
-            // What the scene that is left gives back is not the trace's matter.
+            // Resets of the previous scene are not part of the trace.
             assertThat(sent).containsAll(expected);
             return;
         }
@@ -253,7 +255,7 @@ class TraceTest {
         assertThat(Trace.of(routing, "a", fine).controls().get(0).values())
                 .extracting(value -> value.message().parameter())
                 .containsExactly(8197);
-        // The fine half of a coarse one that nobody heard says nothing, and goes no further either.
+        // An LSB without an MSB has no value, and is dropped.
         Trace alone = Trace.of(routing, "a", HeardMessage.alone(controller(0, 39, 5)));
         assertThat(alone.controls().get(0).reason()).isEqualTo(Reason.NO_MSB);
         assertThat(alone.zones().get(0).reason()).isEqualTo(Reason.TAKEN);

@@ -29,7 +29,7 @@ class PlainTextTest {
                 .hasMessageContaining("line 2: not in UTF-8");
     }
 
-    /** A spreadsheet runs no cell, and what is read back is what was written. */
+    /** A spreadsheet executes no cell, and the text is read back unchanged. */
     @Property(tries = 2000)
     void cellsComeBackAndNoneIsAFormula(
             @ForAll @StringLength(max = 6) @CharRange(from = ' ', to = '?') @CharRange(from = '\t', to = '\t')

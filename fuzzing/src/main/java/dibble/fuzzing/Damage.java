@@ -29,7 +29,7 @@ final class Damage {
         this.random = random;
     }
 
-    /** Bytes that are not what they were. */
+    /** Returns damaged bytes. */
     byte[] bytes(byte[] whole) {
         byte[] bytes = whole;
         for (int i = random.nextInt(3); i >= 0; i--) {

@@ -7,7 +7,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 
-/** Where inputs are that have to be files: in memory, where the machine has such a place. */
+/** The folder for inputs that must be files, in memory if the machine has such a folder. */
 final class Places {
     private static final Path MEMORY = Path.of("/dev/shm");
     private static Path root;

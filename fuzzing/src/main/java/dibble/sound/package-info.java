@@ -1,2 +1,2 @@
-/** What needs the insides of sounds. */
+/** Fuzz targets with access to internals of sound. */
 package dibble.sound;

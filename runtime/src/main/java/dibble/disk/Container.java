@@ -43,7 +43,7 @@ public record Container(Map<String, byte[]> entries, List<Damage> damage) {
     static final long MAX_UNKNOWN_BYTES = 64L << 20;
 
     /**
-     * Reads a container as far as it is intact.
+     * Reads a container to the extent that it is intact.
      *
      * @throws SessionFormatException if it is larger than a session may be, or has a name twice
      */

@@ -22,14 +22,14 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * The MIDI ports of this machine, through the JDK's device service. A port is opened when it is first listened to or
- * sent to, and never before. What is plugged in or out is noticed within {@link #LOOK_EVERY}.
+ * The MIDI ports of this machine, through the JDK's device service. A port is opened with its first listener or
+ * message, and never before. Plugging in and unplugging are noticed within {@link #LOOK_EVERY}.
  *
- * <p>A port is a {@link PortId.Machine} with the name that the system has for it. Ports of one name are told apart by their
- * descriptions and makers, and where those are the same too, by their order; a name that would fit two is nobody's.
+ * <p>A port is a {@link PortId.Machine} with its name in the system. Ports with equal names are distinguished by their
+ * descriptions and manufacturers, and if these are equal by their order; a name that matches two ports is not resolved.
  */
 public final class MachineDevices implements Devices {
-    /** How often the machine is asked what is plugged in, in milliseconds. */
+    /** The interval for looking for ports, in milliseconds. */
     public static final long LOOK_EVERY = 1000;
 
     private static final Logger LOG = LoggerFactory.getLogger(MachineDevices.class);
@@ -46,7 +46,7 @@ public final class MachineDevices implements Devices {
     });
     private volatile Plugged plugged = new Plugged(new TreeMap<>(), new TreeMap<>());
 
-    /** What is plugged in, by the names of its ports, sorted once: views ask for the names in every frame. */
+    /** The present ports by their names, sorted once: views read the names in every frame. */
     private record Plugged(SortedMap<String, Found> ins, SortedMap<String, Found> outs) {}
 
     /** The ports that the JDK's device service finds. */
@@ -59,7 +59,9 @@ public final class MachineDevices implements Devices {
         watch.scheduleWithFixedDelay(this::lookAgain, firstLook, LOOK_EVERY, TimeUnit.MILLISECONDS);
     }
 
-    /** The same, where nobody waits for the first look, which takes long on some systems: it is told as a change. */
+    /**
+     * Starts without waiting for the first look, which takes long on some systems; its result is reported as a change.
+     */
     public static MachineDevices foundLater() {
         return new MachineDevices(MachinePorts::list, 0);
     }
@@ -195,7 +197,7 @@ public final class MachineDevices implements Devices {
                 .count();
     }
 
-    /** What hangs on a port of this machine cannot be known: it is treated as serial. */
+    /** The device at a port of this machine is not known, so it is treated as serial. */
     @Override
     public boolean isSerial(String name) {
         return true;

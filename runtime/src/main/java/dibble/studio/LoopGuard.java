@@ -4,15 +4,14 @@ import dibble.routing.Router;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Watches one output port whose device is a source too. What was sent there because of somebody else and comes back from
- * it, byte for byte, within 30 ms, four times in a row and each time after nearly the same delay, is a loop: nothing more
- * is sent there until the player says otherwise. What the device's own source caused does not count for that, so that a
- * keyboard that sounds through Dibble may repeat its values; only what it sends because of a message that came back is
- * somebody else's again.
+ * Detects loops at an output port whose device is also a source. Messages that other sources caused and that return
+ * unchanged within 30 ms, four times in a row and each time after nearly the same delay, are a loop: the port is cut
+ * off until the player allows it again. Messages that the device's own source caused do not count, so that a keyboard
+ * that plays through Dibble may repeat its values; messages caused by an echo count again.
  *
- * <p>One message that is late looks as if the device had been played, and all that goes round because of it looks the
- * same. So whoever caused it, what comes back 128 times in a row, faster than anybody repeats anything, is a loop too.
- * Belongs to whoever has the engine's turn.
+ * <p>A single late echo looks like playing on the device, and so does everything that circulates because of it. So 128
+ * returning messages in a row, faster than any player repeats, are a loop whatever caused them. Accessed in the
+ * engine's turn.
  */
 final class LoopGuard {
     /** The classification of a received message. */

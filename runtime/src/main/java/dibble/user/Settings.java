@@ -81,10 +81,10 @@ public record Settings(
     /** MiB that the way back may keep. */
     public static final Limits UNDO_MEGABYTES = new Limits(16, 2048, 128);
 
-    /** Minutes for which what is not recorded can still be kept. */
+    /** The minutes for which unrecorded events can be kept. */
     public static final Limits BACKLOG_MINUTES = new Limits(1, 60, 10);
 
-    /** What holds until something is set. */
+    /** The defaults. */
     public static final Settings PLAIN =
             new Settings(null, null, false, null, null, null, null, null, null, null, null, null, null, null, null);
 
@@ -100,11 +100,11 @@ public record Settings(
     }
 
     /**
-     * The numbers that a setting can be.
+     * The range of a numeric setting.
      *
-     * @param low the lowest
-     * @param high the highest, itself included
-     * @param unlessSet what it is until it is set
+     * @param low the lowest value
+     * @param high the highest value, inclusive
+     * @param unlessSet the default
      */
     public record Limits(int low, int high, int unlessSet) {
         /** Returns true if a number is one of them. */
@@ -189,7 +189,7 @@ public record Settings(
         return withSoundFolders(fewer);
     }
 
-    /** The same with other limits for undo, in MiB, and for what was not recorded, in minutes. */
+    /** Returns the settings with other limits for undo, in MiB, and for unrecorded events, in minutes. */
     public Settings withLimits(int undo, int backlog) {
         return with(it -> it.undoMegabytes(undo).backlogMinutes(backlog));
     }
@@ -200,9 +200,9 @@ public record Settings(
     }
 
     /**
-     * Reads the settings in a folder. A file of which something cannot be read is kept beside, under another name.
+     * Reads the settings in a folder. A file that cannot be read completely is kept under another name.
      *
-     * @param said is told in a sentence what could not be read; nothing where all is well
+     * @param said receives a sentence about the problem, if there is one
      */
     public static Settings load(Path folder, Consumer<String> said) {
         List<String> damage = new ArrayList<>();
@@ -243,7 +243,7 @@ public record Settings(
     /** The fields that can be read. */
     private static ObjectNode readable(ObjectNode all, Consumer<String> damage) {
         ObjectNode readable = JSON.createObjectNode();
-        // What the versions before 0.2 called the theme.
+        // The names of themes in versions before 0.2.
         if (all.remove("night") instanceof BooleanNode night && !all.has("theme")) {
             all.put("theme", (night.booleanValue() ? Theme.NIGHT : Theme.DAY).name());
         }

@@ -9,7 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Properties;
 
-/** Where Dibble keeps what belongs to its user. */
+/** The folder for the user's data. */
 public final class UserFolder {
     /** The system property that names another folder. */
     public static final String PROPERTY = "dibble.data";
@@ -18,7 +18,7 @@ public final class UserFolder {
 
     private UserFolder() {}
 
-    /** Reads a file that is there, which may be anything: what is no ordinary file, or too large, is refused. */
+    /** Reads an existing file; rejects one that is not regular, or too large. */
     static byte[] bytes(Path file) throws IOException {
         return WholeFile.read(
                 file,

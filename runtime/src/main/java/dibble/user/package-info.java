@@ -1,4 +1,2 @@
-/**
- * What belongs to the user rather than to a session, in a folder of their own: settings, and the gear shelf.
- */
+/** The user's data outside of sessions, in the user's folder: settings, and the gear shelf. */
 package dibble.user;

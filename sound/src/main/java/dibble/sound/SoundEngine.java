@@ -5,7 +5,7 @@ import dibble.ports.OutputPort;
 import java.util.Map;
 import java.util.function.Function;
 
-/** What the built-in instruments sound with. */
+/** The sound of the built-in instruments. */
 public interface SoundEngine extends Meters, AutoCloseable {
     /** Opens the port of an instrument, which sounds until it is closed. */
     OutputPort open(String port);
@@ -15,7 +15,7 @@ public interface SoundEngine extends Meters, AutoCloseable {
         return true;
     }
 
-    /** Begins to prepare what the first notes need. */
+    /** Starts preparing the first notes. */
     void start();
 
     /** Changes over to other settings at once. */
@@ -31,7 +31,7 @@ public interface SoundEngine extends Meters, AutoCloseable {
      */
     void follow(SoundPlan plan, Map<String, SoundBank> files);
 
-    /** Returns what went wrong while sounds were played, as a sentence; null if nothing did. Any thread. */
+    /** Returns a problem while playing as a sentence; null for none. Any thread. */
     default String trouble() {
         return null;
     }
@@ -42,7 +42,7 @@ public interface SoundEngine extends Meters, AutoCloseable {
     @Override
     void close();
 
-    /** Returns an engine whose instruments sound elsewhere, each on a port of its own. */
+    /** Returns an engine whose instruments send to a port each. */
     static SoundEngine elsewhere(Function<String, OutputPort> ports) {
         return new SoundsElsewhere(ports);
     }

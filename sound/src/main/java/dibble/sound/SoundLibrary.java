@@ -16,11 +16,11 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * The files of sounds of a session, opened. Immutable.
+ * The open sound files of a session. Immutable.
  *
- * @param banks by the ids that the session has for them; those that could not be opened are not in it
- * @param troubles what was wrong with others, a line each: their parts have the usual sounds
- * @param withheld the folders of files that were not opened, nor looked at, since the user has not allowed these folders
+ * @param banks by the ids in the session; files that could not be opened are missing
+ * @param troubles the problems with others, a line each: their parts have the built-in sounds
+ * @param withheld the folders of files that were not opened, since the user has not allowed these folders
  */
 public record SoundLibrary(Map<String, SoundBank> banks, List<String> troubles, List<Path> withheld) {
     /** Of a session that has no such files. */
@@ -33,12 +33,11 @@ public record SoundLibrary(Map<String, SoundBank> banks, List<String> troubles, 
     }
 
     /**
-     * Opens files; those that are open already are not read again. Takes a while: not on the interface's thread.
+     * Opens files; open ones are not read again. Takes a while: not on the interface thread.
      *
-     * @param folder the folder of the session: files in it may be opened, and those that are not where they were are looked
-     *     for there
+     * @param folder the folder of the session: files in it may be opened, and missing files are looked for there
      * @param allowed the other folders from which files may be opened
-     * @param before what was open
+     * @param before the open files
      */
     public static SoundLibrary open(List<SoundFile> files, Path folder, Set<String> allowed, SoundLibrary before) {
         Map<String, SoundBank> banks = new LinkedHashMap<>();
@@ -72,7 +71,7 @@ public record SoundLibrary(Map<String, SoundBank> banks, List<String> troubles, 
         return new SoundLibrary(banks, troubles, List.copyOf(withheld));
     }
 
-    /** Where it was if that is allowed, or beside the session; null for neither. */
+    /** Returns the path of a file if it is allowed, or the same file next to the session; null for neither. */
     private static Path place(SoundFile file, Path folder, Set<String> allowed) {
         Path home = folder.toAbsolutePath().normalize();
         Path path = home.resolve(file.path()).normalize();

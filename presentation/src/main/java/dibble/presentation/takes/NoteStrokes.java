@@ -6,8 +6,8 @@ import java.util.Arrays;
 import java.util.function.LongPredicate;
 
 /**
- * The notes of a track as strokes on a lane, in pixels. Of notes that would cover the same pixels only one is kept: a
- * lane of a million notes has no more strokes than pixels.
+ * The notes of a track as strokes on a lane, in pixels. Of notes that would cover the same pixels only one is kept, so
+ * that a lane of a million notes never has more strokes than pixels.
  */
 public final class NoteStrokes {
     private static final int MIN_KEYS = 12;
