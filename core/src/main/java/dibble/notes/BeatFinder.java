@@ -10,7 +10,7 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * Estimates a beat grid for a free performance. The autocorrelation of note onsets gives the median beat interval.
+ * Estimates a beat grid for a free performance. The autocorrelation of note onsets gives the typical beat interval.
  * Dynamic programming over positions and intervals then finds the series of beats that meets the most onsets with the
  * least change of interval. A beat without an onset is bridged.
  */
@@ -26,7 +26,7 @@ public final class BeatFinder {
 
     private static final int LONGEST = 300;
 
-    /** The least ratio of a beat interval to the median. */
+    /** The least ratio of a beat interval to the typical one. */
     private static final double QUICKER = 0.62;
 
     private static final double SLOWER = 1.55;
@@ -92,7 +92,7 @@ public final class BeatFinder {
         return strength;
     }
 
-    /** Returns the median beat interval, in positions. */
+    /** Returns the typical beat interval, in positions. */
     private static int period(double[] strength, double bpm, double octaves) {
         int best = SHORTEST;
         double most = -1;
@@ -160,7 +160,7 @@ public final class BeatFinder {
         return (int) Math.ceil(period * MAX_CHANGE);
     }
 
-    /** Returns the costs of intervals: those far from the median are more expensive. */
+    /** Returns the costs of intervals: those far from the typical one are more expensive. */
     private static double[] costs(int shortest, int longest, int whole) {
         double[] costs = new double[longest - shortest + 1];
         for (int p = 0; p < costs.length; p++) {

@@ -30,7 +30,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ScheduledThreadPoolExecutor;
-import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import org.slf4j.Logger;
@@ -73,11 +72,7 @@ public final class SessionJournal implements AutoCloseable {
 
     private final Path parent;
     private final AtomicReference<State> next = new AtomicReference<>();
-    private final ScheduledThreadPoolExecutor writer = new ScheduledThreadPoolExecutor(1, task -> {
-        Thread thread = new Thread(task, "dibble-journal");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final ScheduledThreadPoolExecutor writer;
     private final TakeJournal takes;
     private FolderLock.Held held;
     private volatile String trouble;
@@ -98,10 +93,28 @@ public final class SessionJournal implements AutoCloseable {
     SessionJournal(Path userFolder, Clock clock) {
         wait = new DiskWait(clock);
         parent = userFolder == null ? null : userFolder.resolve(FOLDER);
-        takes = new TakeJournal(this::folderForRecording, this::runWithDisk);
+        takes = new TakeJournal(this::folderForRecording, this::run);
+        writer = writer(wait);
         writer.setExecuteExistingDelayedTasksAfterShutdownPolicy(false);
-        // A recording may end while the journal closes; nothing of it is needed then.
-        writer.setRejectedExecutionHandler(new ThreadPoolExecutor.DiscardPolicy());
+    }
+
+    /** Returns an executor of one thread that watches how long each of its tasks waits for the disk. */
+    private static ScheduledThreadPoolExecutor writer(DiskWait wait) {
+        return new ScheduledThreadPoolExecutor(1, task -> {
+            Thread thread = new Thread(task, "dibble-journal");
+            thread.setDaemon(true);
+            return thread;
+        }) {
+            @Override
+            protected void beforeExecute(Thread thread, Runnable task) {
+                wait.begin();
+            }
+
+            @Override
+            protected void afterExecute(Runnable task, Throwable failure) {
+                wait.end();
+            }
+        };
     }
 
     /** The journal of recordings. */
@@ -172,16 +185,11 @@ public final class SessionJournal implements AutoCloseable {
         }
     }
 
-    /** Runs a task on the writer thread, and watches how long it waits for the disk. */
-    private void runWithDisk(Runnable task) {
-        writer.execute(() -> {
-            wait.begin();
-            try {
-                task.run();
-            } finally {
-                wait.end();
-            }
-        });
+    /** Runs a task on the writer thread. A recording may end while the journal closes; nothing of it is needed then. */
+    private void run(Runnable task) {
+        if (!writer.isShutdown()) {
+            writer.execute(task);
+        }
     }
 
     private void writeNext() {
@@ -195,7 +203,6 @@ public final class SessionJournal implements AutoCloseable {
             ended.forEach(takes::keepForLater);
             return;
         }
-        wait.begin();
         try {
             write(state, ended);
             trouble = null;
@@ -209,8 +216,6 @@ public final class SessionJournal implements AutoCloseable {
             if (next.compareAndSet(null, state)) {
                 writer.schedule(this::writeNext, RETRY_MILLIS, TimeUnit.MILLISECONDS);
             }
-        } finally {
-            wait.end();
         }
     }
 
@@ -314,8 +319,8 @@ public final class SessionJournal implements AutoCloseable {
     /** The session is on disk, or was left on purpose: nothing of it is unfinished, and no recording goes on. */
     public void settled() {
         next.set(null);
-        if (parent != null && !writer.isShutdown()) {
-            writer.execute(this::clear);
+        if (parent != null) {
+            run(this::clear);
         }
     }
 

@@ -192,7 +192,8 @@ public class TakeJournal {
         byte[] bytes = formatted.toByteArray();
         formatted.reset();
         if (waitingBytes.addAndGet(bytes.length) > maxWaitingBytes) {
-            file.giveUp();
+            // The rest of the take is dropped, which may have no gap.
+            file.isGivenUp = true;
         }
         writer.execute(() -> {
             file.write(bytes);
@@ -200,7 +201,7 @@ public class TakeJournal {
         });
     }
 
-    /** The file of one take. All but {@link #giveUp} belongs to the writer thread. */
+    /** The file of one take. Methods belong to the writer thread; any thread reads the volatile fields. */
     public final class TakeFile {
         private FileChannel channel;
         private long flushedAt;
@@ -259,11 +260,6 @@ public class TakeJournal {
                     report(say("take-journal.the-recording-may-not-survive", IoWords.of(e)), e);
                 }
             }
-        }
-
-        /** Drops the rest of the take, which may have no gap. Any thread. */
-        private void giveUp() {
-            isGivenUp = true;
         }
 
         /** Forces the file and its directory entry to the disk. */

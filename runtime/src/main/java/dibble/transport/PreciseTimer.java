@@ -15,7 +15,7 @@ final class PreciseTimer {
 
     private static final long NAP_NANOS = 500_000;
 
-    /** Later events are skipped, since the machine slept or was stopped. */
+    /** Events that are later than this are skipped: the machine slept or was stopped. */
     private static final long STANDSTILL = TimeUnit.SECONDS.toNanos(1);
 
     private PreciseTimer() {}

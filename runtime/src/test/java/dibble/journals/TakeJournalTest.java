@@ -60,6 +60,12 @@ class TakeJournalTest {
         }
     }
 
+    private static void runAll(Queue<Runnable> tasks) {
+        while (!tasks.isEmpty()) {
+            tasks.remove().run();
+        }
+    }
+
     /** The test's thread is the recorder, so no call may wait for the disk. */
     @Test
     void recordsWholeTakesWhileTheDiskHangsAtAnyChange() throws IOException {
@@ -97,26 +103,20 @@ class TakeJournalTest {
         journal.follow(log, SOURCES, marks);
         log.add(0, 0, ShortMessage.noteOn(0, 60, 80));
         journal.follow(log, SOURCES, marks);
-        while (!tasks.isEmpty()) {
-            tasks.remove().run();
-        }
+        runAll(tasks);
         assertThat(journal.trouble()).isNull();
         for (int i = 1; i < 5_000; i++) {
             log.add(i, 0, ShortMessage.noteOn(0, 60, 80));
             journal.follow(log, SOURCES, marks);
         }
         TakeJournal.TakeFile file = journal.end(5_000);
-        while (!tasks.isEmpty()) {
-            tasks.remove().run();
-        }
+        runAll(tasks);
         assertThat(journal.trouble()).contains("did not answer").contains("goes on in memory");
         assertSame(read(file.path()).log(), log, 1);
 
         EventStore next = new EventStore();
         TakeJournal.TakeFile whole = record(journal, next, 20, random);
-        while (!tasks.isEmpty()) {
-            tasks.remove().run();
-        }
+        runAll(tasks);
         assertThat(journal.trouble()).isNull();
         assertSame(read(whole.path()).log(), next, 20);
     }
