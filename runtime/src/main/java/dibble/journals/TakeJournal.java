@@ -51,13 +51,15 @@ public class TakeJournal {
     private final Supplier<Path> folder;
     private final Executor writer;
     private final long maxWaitingBytes;
-    private final ByteArrayOutputStream formatted = new ByteArrayOutputStream();
     private final AtomicLong waitingBytes = new AtomicLong();
 
     /** The file of the take in progress, or null. */
     private volatile TakeFile current;
 
     private TakeLines lines;
+
+    /** Lines of the current take that were not passed to the writer yet. */
+    private ByteArrayOutputStream formatted;
 
     /** Files of takes that ended and are not in the session yet. */
     private final Set<TakeFile> ended = ConcurrentHashMap.newKeySet();
@@ -100,6 +102,7 @@ public class TakeJournal {
         TakeFile file = new TakeFile();
         current = file;
         writer.execute(file::open);
+        formatted = new ByteArrayOutputStream();
         lines = new TakeLines(formatted);
         format(() -> lines.begin(tempo, start));
     }

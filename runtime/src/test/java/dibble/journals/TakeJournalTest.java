@@ -1,6 +1,7 @@
 package dibble.journals;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.awaitility.Awaitility.await;
 
 import dibble.demo.LamplightersRound;
@@ -118,6 +119,22 @@ class TakeJournalTest {
         TakeJournal.TakeFile whole = record(journal, next, 20, random);
         runAll(tasks);
         assertThat(journal.trouble()).isNull();
+        assertSame(read(whole.path()).log(), next, 20);
+    }
+
+    @Test
+    void leavesNothingOfATakeThatCouldNotBeFormattedInTheNext() throws IOException {
+        TakeJournal journal = new TakeJournal(() -> folder, Runnable::run);
+        EventStore unknownSource = new EventStore();
+        unknownSource.add(0, 7, ShortMessage.noteOn(0, 60, 80));
+        List<Take.Mark> later =
+                List.of(new Take.Mark(0, 123_456_789, marks.get(0).routing()));
+        journal.begin(TEMPO, 0);
+        assertThatThrownBy(() -> journal.follow(unknownSource, SOURCES, later))
+                .isInstanceOf(IndexOutOfBoundsException.class);
+        EventStore next = new EventStore();
+        TakeJournal.TakeFile whole = record(journal, next, 20, new Random(1));
+        assertThat(Files.readString(whole.path())).doesNotContain("123456789");
         assertSame(read(whole.path()).log(), next, 20);
     }
 }
